@@ -1,0 +1,31 @@
+import Big from 'big.js';
+
+/** A number as a person typed it: digits with an optional point, such as `7.10`. */
+export type DecimalText = string;
+
+const PLAIN_DECIMAL = /^-?\d{1,12}(\.\d{1,12})?$/;
+
+/**
+ * Reads a number as typed. Accepts a decimal comma and surrounding blanks; keeps every digit, so that
+ * `7,10` becomes `7.10`. Gives null for anything else, exponents and thousands separators included.
+ */
+export function parseDecimal(typed: string): DecimalText | null {
+  const text = typed.trim().replace(',', '.').replace(/^\+/, '').replace(/^\./, '0.');
+  return PLAIN_DECIMAL.test(text) ? text : null;
+}
+
+/** The number of digits after the point: 2 for `7.10`. */
+export function decimalPlaces(text: DecimalText): number {
+  return text.split('.')[1]?.length ?? 0;
+}
+
+/** Exact decimal difference, with the decimals of the finer operand: 22.49 - 0.38 is 22.11. */
+export function subtractDecimals(minuend: DecimalText, subtrahend: DecimalText): DecimalText {
+  const places = Math.max(decimalPlaces(minuend), decimalPlaces(subtrahend));
+  return new Big(minuend).minus(subtrahend).toFixed(places);
+}
+
+/** Rounds half to even on the decimal digits of the number, to `places` digits after the point. */
+export function roundHalfEven(value: number | DecimalText, places: number): DecimalText {
+  return new Big(value).round(places, Big.roundHalfEven).toFixed(Math.max(0, places));
+}

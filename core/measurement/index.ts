@@ -1,0 +1,12 @@
+export type { Component, Distribution } from './component';
+export { combineComponents } from './component';
+export type { DecimalText } from './decimal';
+export { decimalPlaces, parseDecimal, roundHalfEven, subtractDecimals } from './decimal';
+export type { Expression, Input } from './expression';
+export { define, exact, input, mean, minus, plus, product, quotient, sum } from './expression';
+export type { BudgetLine, Evaluation } from './propagate';
+export { propagate } from './propagate';
+export { roundSignificant, roundToUncertainty } from './round';
+export { UNITS } from './unit';
+export type { Formula, WorkingStep } from './working';
+export { working } from './working';

@@ -1,0 +1,52 @@
+/** Exponents of the base dimensions of volumetric analysis. */
+export interface Dimension {
+  readonly mass: number;
+  readonly amount: number;
+  readonly volume: number;
+  readonly temperature: number;
+}
+
+/** A unit: its symbol by SI rules, and the factor to the coherent unit of g, mol, L and K. */
+export interface Unit {
+  readonly symbol: string;
+  readonly toCoherent: number;
+  readonly dimension: Dimension;
+}
+
+const NONE: Dimension = { mass: 0, amount: 0, volume: 0, temperature: 0 };
+
+function unit(symbol: string, toCoherent: number, dimension: Partial<Dimension>): Unit {
+  return { symbol, toCoherent, dimension: { ...NONE, ...dimension } };
+}
+
+/** The units in which inputs are given and results are stated. */
+export const UNITS = {
+  one: unit('', 1, {}),
+  gram: unit('g', 1, { mass: 1 }),
+  litre: unit('L', 1, { volume: 1 }),
+  millilitre: unit('mL', 1e-3, { volume: 1 }),
+  kelvin: unit('K', 1, { temperature: 1 }),
+  perKelvin: unit('1/K', 1, { temperature: -1 }),
+  gramPerMole: unit('g/mol', 1, { mass: 1, amount: -1 }),
+  molePerLitre: unit('mol/L', 1, { amount: 1, volume: -1 }),
+} as const;
+
+const AXES = ['mass', 'amount', 'volume', 'temperature'] as const;
+
+/** Adds (`sign` 1, for a product) or subtracts (`sign` -1, for a quotient) exponents. */
+export function combineDimensions(a: Dimension, b: Dimension, sign: 1 | -1): Dimension {
+  const combined = { ...NONE };
+  for (const axis of AXES) combined[axis] = a[axis] + sign * b[axis];
+  return combined;
+}
+
+/** Whether two quantities may be added or compared. */
+export function isSameDimension(a: Dimension, b: Dimension): boolean {
+  return AXES.every((axis) => a[axis] === b[axis]);
+}
+
+/** The dimension in words for an error message, such as `mass^1 amount^-1`. */
+export function describeDimension(dimension: Dimension): string {
+  const parts = AXES.filter((axis) => dimension[axis] !== 0);
+  return parts.map((axis) => `${axis}^${String(dimension[axis])}`).join(' ') || 'pure number';
+}

@@ -1,0 +1,62 @@
+import type { Component } from '../measurement';
+import type { Balance, Burette } from './equipment';
+
+/**
+ * Repeatability of a mass by two weighings (tare and gross), in g. Where the balance's repeatability is smaller than
+ * what its display can show, the rounding of the display takes its place.
+ */
+export function weighingRepeatability(balance: Balance): readonly Component[] {
+  const single: Component =
+    Number(balance.repeatabilityG) > 0
+      ? { name: 'repeatability', standardUncertainty: Number(balance.repeatabilityG) }
+      : {
+          name: 'readability',
+          distribution: 'rectangular',
+          halfWidth: Number(balance.readabilityG) / 2,
+        };
+  return [
+    { ...single, name: `${single.name}, empty` },
+    { ...single, name: `${single.name}, filled` },
+  ];
+}
+
+/**
+ * Deviation from linearity of a mass by two weighings, counted once for each, in g.
+ * Source: EURACHEM/CITAC Guide CG 4, example A2 (linearity twice for a difference).
+ */
+export function weighingLinearity(balance: Balance): readonly Component[] {
+  const halfWidth = Number(balance.linearityG);
+  return [
+    { name: 'linearity, empty', distribution: 'rectangular', halfWidth },
+    { name: 'linearity, filled', distribution: 'rectangular', halfWidth },
+  ];
+}
+
+/** Calibration of the burette over the volume of a filling, in mL. */
+export function buretteTolerance(burette: Burette): readonly Component[] {
+  return [
+    {
+      name: 'tolerance',
+      distribution: burette.toleranceDistribution,
+      halfWidth: Number(burette.toleranceMl),
+    },
+  ];
+}
+
+/**
+ * One reading of a burette, in mL. Glass: a fifth of a division either way, values near the reading likelier
+ * (triangular). Piston: half a step of the display (rectangular).
+ */
+export function buretteReading(burette: Burette): readonly Component[] {
+  const division = Number(burette.divisionMl);
+  return burette.construction === 'glass'
+    ? [{ name: 'reading', distribution: 'triangular', halfWidth: division / 5 }]
+    : [{ name: 'display', distribution: 'rectangular', halfWidth: division / 2 }];
+}
+
+/** The end point lies somewhere within the last drop: half a drop either way, in mL. */
+export function endPointDrop(burette: Burette): readonly Component[] {
+  return [
+    { name: 'last drop', distribution: 'rectangular', halfWidth: Number(burette.dropMl) / 2 },
+  ];
+}

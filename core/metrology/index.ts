@@ -1,0 +1,17 @@
+export {
+  buretteReading,
+  buretteTolerance,
+  endPointDrop,
+  weighingLinearity,
+  weighingRepeatability,
+} from './effects';
+export type {
+  Balance,
+  Burette,
+  Equipment,
+  EquipmentFact,
+  EquipmentFactBodies,
+  EquipmentState,
+} from './equipment';
+export { foldEquipment, isCalibrationOverdue } from './equipment';
+export { temperatureDeviation, WATER_CUBIC_EXPANSION_PER_K } from './temperature';

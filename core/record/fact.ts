@@ -1,0 +1,42 @@
+/** The kinds of things that have a stream of facts of their own. */
+export type RecordKind = 'laboratory' | 'lot' | 'equipment' | 'bottle' | 'run';
+
+/**
+ * One thing that somebody entered. Facts are appended and never edited; whatever a screen shows is
+ * computed from them.
+ */
+export interface Fact<K extends string = string, B = unknown> {
+  /** UUIDv7, made by the client, so that sending a fact twice stores it once. */
+  readonly id: string;
+  readonly recordId: string;
+  readonly recordKind: RecordKind;
+  readonly kind: K;
+  readonly schemaVersion: number;
+  readonly body: B;
+  readonly authorId: string;
+  /** The entering device's clock, ISO 8601 in UTC. */
+  readonly deviceTime: string;
+  /** The version of the record that a decision was based on; readings and weighings carry none. */
+  readonly basedOn: number | null;
+  /** Gapless within the record from 1; null while the fact waits to be acknowledged. */
+  readonly sequence: number | null;
+  /** The server's clock, ISO 8601 in UTC; null while the fact waits to be acknowledged. */
+  readonly recordedAt: string | null;
+}
+
+/** A closed union of facts from a table of bodies by kind. */
+export type FactOf<Bodies> = {
+  [K in keyof Bodies & string]: Fact<K, Bodies[K]>;
+}[keyof Bodies & string];
+
+/** Who put a fact on record, and when. */
+export interface Provenance {
+  readonly factId: string;
+  readonly by: string;
+  readonly at: string;
+}
+
+/** Who and when of a fact: the server's time once it is acknowledged, the device's until then. */
+export function provenance(fact: Fact): Provenance {
+  return { factId: fact.id, by: fact.authorId, at: fact.recordedAt ?? fact.deviceTime };
+}

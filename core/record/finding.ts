@@ -1,0 +1,23 @@
+/**
+ * What a check found wrong with an entry. *Impossible* entries are refused. *Unlikely* ones are
+ * kept when the analyst gives a reason.
+ */
+export interface Finding {
+  readonly severity: 'impossible' | 'unlikely';
+  /** Stable name of the finding, for tests and translations. */
+  readonly code: string;
+  /** The field of the entry at fault. */
+  readonly field: string;
+  /** One sentence that says what is wrong and what to do. */
+  readonly message: string;
+}
+
+/** A finding that refuses the entry. */
+export function impossible(code: string, field: string, message: string): Finding {
+  return { severity: 'impossible', code, field, message };
+}
+
+/** A finding that asks for a reason. */
+export function unlikely(code: string, field: string, message: string): Finding {
+  return { severity: 'unlikely', code, field, message };
+}

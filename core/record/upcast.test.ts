@@ -1,0 +1,35 @@
+import { expect, test } from 'vitest';
+import type { Fact } from './fact';
+import { upcast } from './upcast';
+
+const fact: Fact = {
+  id: 'f',
+  recordId: 'r',
+  recordKind: 'run',
+  kind: 'run.sample',
+  schemaVersion: 1,
+  body: { reading: '7.10' },
+  authorId: 'p',
+  deviceTime: '2026-01-01T08:00:00.000Z',
+  basedOn: null,
+  sequence: 1,
+  recordedAt: '2026-01-01T08:00:00.000Z',
+};
+const table = {
+  'run.sample': [
+    (body: unknown) => ({ readingMl: (body as { reading: string }).reading }),
+    (body: unknown) => ({ ...(body as object), edge: 'bottom' }),
+  ],
+};
+
+test('an old fact passes through every later shape, a newer one is refused', () => {
+  expect(upcast(fact, table)).toMatchObject({
+    schemaVersion: 3,
+    body: { readingMl: '7.10', edge: 'bottom' },
+  });
+  expect(upcast({ ...fact, schemaVersion: 2, body: { readingMl: '7.10' } }, table).body).toEqual({
+    readingMl: '7.10',
+    edge: 'bottom',
+  });
+  expect(() => upcast({ ...fact, schemaVersion: 4 }, table)).toThrow(/newer program/);
+});

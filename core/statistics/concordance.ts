@@ -1,0 +1,41 @@
+/** The concordant values of a series, as positions in it. */
+export interface Concordance {
+  readonly indices: readonly number[];
+  readonly range: number;
+}
+
+/**
+ * The largest set of values whose range relative to its own mean stays within the rule. Ties: the
+ * smallest range, then the earliest values. Null when fewer than `atLeast` agree.
+ *
+ * Ranges are compared to one part in 10⁹ of the values, so that binary noise decides nothing.
+ */
+export function largestConcordantSet(
+  values: readonly number[],
+  maxRelativeRangePercent: number,
+  atLeast: number,
+): Concordance | null {
+  const sorted = values.map((value, index) => ({ value, index })).toSorted((a, b) => a.value - b.value);
+  let best: Concordance | null = null;
+  for (let from = 0; from < sorted.length; from += 1) {
+    for (let to = from + Math.max(1, atLeast); to <= sorted.length; to += 1) {
+      const window = sorted.slice(from, to);
+      const found = {
+        indices: window.map((item) => item.index).toSorted((a, b) => a - b),
+        range: (window.at(-1)?.value ?? 0) - (window[0]?.value ?? 0),
+      };
+      const mean = window.reduce((total, item) => total + item.value, 0) / window.length;
+      const noise = Math.abs(mean) * 1e-9;
+      const limit = (Math.abs(mean) * maxRelativeRangePercent) / 100 + noise;
+      if (found.range <= limit && (!best || isBetter(found, best, noise))) best = found;
+    }
+  }
+  return best;
+}
+
+function isBetter(a: Concordance, b: Concordance, noise: number): boolean {
+  if (a.indices.length !== b.indices.length) return a.indices.length > b.indices.length;
+  if (Math.abs(a.range - b.range) > noise) return a.range < b.range;
+  const firstDifference = a.indices.findIndex((index, i) => index !== b.indices[i]);
+  return firstDifference >= 0 && (a.indices[firstDifference] ?? 0) < (b.indices[firstDifference] ?? 0);
+}

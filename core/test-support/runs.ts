@@ -1,0 +1,161 @@
+import { findMethod } from '#core/chemistry';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import type { Balance, Burette } from '#core/metrology';
+import type { BottleState, Lot } from '#core/reagent';
+import type { RunFact, RunFactBodies, RunReferences, RunSetUp, RunState } from '#core/titration';
+import { foldRun } from '#core/titration';
+
+const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
+
+export const balance: Balance = {
+  type: 'balance',
+  name: 'B1',
+  readabilityG: '0.0001',
+  repeatabilityG: '0.0001',
+  linearityG: '0.0002',
+  maxLoadG: '220',
+  calibrationDue: '2026-12-01',
+};
+
+export const burette: Burette = {
+  type: 'burette',
+  name: 'G50',
+  construction: 'glass',
+  capacityMl: '50',
+  divisionMl: '0.1',
+  toleranceMl: '0.05',
+  toleranceDistribution: 'triangular',
+  dropMl: '0.05',
+  calibrationDue: null,
+};
+
+const lot: Lot = {
+  substanceId: 'potassium-hydrogen-phthalate',
+  lotNumber: 'K-22',
+  supplier: 'Cellar supply',
+  purity: '0.9998',
+  purityHalfWidth: '0.0005',
+  purityDistribution: 'rectangular',
+  statedMolarMass: null,
+  receivedOn: '2026-01-10',
+  useBy: '2027-01-10',
+};
+
+const bottle: BottleState = {
+  id: 'bottle-1',
+  version: 1,
+  prepared: provenance,
+  code: '0417',
+  substanceId: 'sodium-hydroxide',
+  nominalMolarity: '0.1',
+  volumeMl: '1000',
+  lotId: 'lot-naoh',
+  preparedOn: '2026-03-01',
+  preparedBy: 'ines',
+  container: 'plastic',
+  note: '',
+  certified: [],
+};
+
+export function references(
+  changes: Partial<Omit<RunReferences, 'lot'>> & { lot?: Partial<Lot> } = {},
+): RunReferences {
+  const method = findMethod('naoh-by-khp');
+  if (!method) throw new Error('the catalogue lacks the method');
+  return {
+    method,
+    bottle,
+    balance,
+    burette,
+    ...changes,
+    lot: { id: 'lot-khp', version: 1, registered: provenance, lot: { ...lot, ...changes.lot } },
+  };
+}
+
+export const setUp: RunSetUp = {
+  methodId: 'naoh-by-khp',
+  bottle: { id: 'bottle-1', version: 1 },
+  lot: { id: 'lot-khp', version: 1 },
+  balance: { id: 'balance-1', version: 1 },
+  burette: { id: 'burette-1', version: 1 },
+  rules: DEFAULT_HOUSE_RULES,
+  temperatureC: '20',
+  temperatureVariationK: '3',
+  methodRepeatabilityPercent: null,
+  reason: null,
+};
+
+/** Writes facts one after another, as an analyst would. */
+export class RunScript {
+  readonly facts: RunFact[] = [];
+  readonly references: RunReferences;
+
+  constructor(given: RunReferences = references(), changes: Partial<RunSetUp> = {}) {
+    this.references = given;
+    this.add('run.started', { ...setUp, ...changes });
+  }
+
+  propose<K extends keyof RunFactBodies>(kind: K, body: RunFactBodies[K]): RunFact {
+    const sequence = this.facts.length + 1;
+    return {
+      id: `f${String(sequence)}`,
+      recordId: 'run-1',
+      recordKind: 'run',
+      kind,
+      schemaVersion: 1,
+      body,
+      authorId: 'ines',
+      deviceTime: '2026-03-02T08:00:00.000Z',
+      basedOn: null,
+      sequence,
+      recordedAt: '2026-03-02T08:00:00.000Z',
+      // The generic pair of kind and body is one of the union's by construction.
+    } as unknown as RunFact;
+  }
+
+  add<K extends keyof RunFactBodies>(kind: K, body: RunFactBodies[K]): this {
+    this.facts.push(this.propose(kind, body));
+    return this;
+  }
+
+  weigh(flask: number, massG: string): this {
+    const weighing = { mode: 'tared', massG } as const;
+    return this.add('run.flask-weighed', { flask, weighing, reason: null });
+  }
+
+  read(flask: number, moment: 'initial' | 'final', readingMl: string): this {
+    const reading = { flask, moment, readingMl, carriedFrom: null, reason: null };
+    return this.add('run.burette-read', reading);
+  }
+
+  carryOver(flask: number): this {
+    const last = this.state.flasks.find((item) => item.number === this.state.level?.flask)?.final;
+    if (!last) throw new Error('nothing to carry over');
+    return this.add('run.burette-read', {
+      flask,
+      moment: 'initial',
+      readingMl: last.value,
+      carriedFrom: last.factId,
+      reason: null,
+    });
+  }
+
+  titrate(flask: number, massG: string, initialMl: string, finalMl: string): this {
+    return this.weigh(flask, massG).read(flask, 'initial', initialMl).read(flask, 'final', finalMl);
+  }
+
+  get state(): RunState {
+    const state = foldRun(this.facts, this.references);
+    if (!state) throw new Error('the run has not been started');
+    return state;
+  }
+}
+
+/** A rough titration and three that agree. */
+export function concordantSeries(): RunScript {
+  return new RunScript()
+    .titrate(1, '0.4802', '0.10', '23.60')
+    .titrate(2, '0.4795', '0.05', '23.44')
+    .titrate(3, '0.4811', '23.44', '46.91')
+    .titrate(4, '0.4788', '0.00', '23.37');
+}

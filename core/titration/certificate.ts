@@ -1,0 +1,178 @@
+import type { HouseRules } from '../laboratory';
+import type { DecimalText } from '../measurement';
+import { roundHalfEven } from '../measurement';
+import { suggestValidUntil } from '../reagent';
+import type { Finding } from '../record';
+import { impossible, unlikely } from '../record';
+import type { PlainDate } from '../laboratory';
+import type { Judgement, Result } from './judge';
+import type { RunState } from './run';
+import { netMassG, titreMl } from './run';
+
+/** Version of the computing core, written on every certificate. Raised when a figure could change. */
+export const CORE_VERSION = '1';
+
+/** Version of the catalogue (substances, methods, atomic weights), written on every certificate. */
+export const CATALOGUE_VERSION = '1';
+
+/** A frozen result with everything that it rests on. */
+export interface Certificate {
+  readonly number: string;
+  readonly molarity: DecimalText;
+  readonly expandedUncertainty: DecimalText;
+  readonly coverageFactor: DecimalText;
+  /** Unrounded, mol/L, for whatever is computed with it later. */
+  readonly unrounded: { readonly molarity: number; readonly standardUncertainty: number };
+  readonly effectiveDegreesOfFreedom: number | null;
+  readonly relativeSdPercent: DecimalText | null;
+  readonly replicatesMade: number;
+  readonly replicatesAveraged: number;
+  readonly replicates: readonly CertifiedReplicate[];
+  readonly indicator: string;
+  readonly temperatureC: DecimalText;
+  readonly standardLot: string;
+  readonly balance: string;
+  readonly burette: string;
+  readonly analystId: string;
+  readonly certifiedOn: PlainDate;
+  readonly validUntil: PlainDate;
+  /** Why it was certified in spite of a warning. */
+  readonly reason: string | null;
+  readonly rules: HouseRules;
+  /** The version of the run that it was computed from. */
+  readonly runVersion: number;
+  readonly coreVersion: string;
+  readonly catalogueVersion: string;
+}
+
+/** One flask as the certificate lists it. */
+export interface CertifiedReplicate {
+  readonly flask: number;
+  readonly massG: DecimalText;
+  readonly titreMl: DecimalText | null;
+  readonly verdict: string;
+  readonly why: string | null;
+}
+
+/** What the person who certifies decides. */
+export interface CertificationDecision {
+  readonly certifiedOn: PlainDate;
+  readonly validUntil: PlainDate;
+  readonly reason: string | null;
+}
+
+/** What speaks against certifying a run now. The unlikely ones give way to a reason. */
+export function certificationFindings(
+  run: RunState,
+  judgement: Judgement,
+  decision: Pick<CertificationDecision, 'certifiedOn' | 'validUntil'>,
+): readonly Finding[] {
+  const { rules } = run.setUp;
+  if (run.status !== 'open') {
+    return [impossible('run-closed', 'run', `This run is ${run.status}; it cannot be certified.`)];
+  }
+  if (!judgement.result) {
+    return [
+      impossible('no-result', 'run', 'No titration counts yet, so there is nothing to certify.'),
+    ];
+  }
+  const findings: Finding[] = [];
+  if (!judgement.isConcordant) {
+    findings.push(
+      unlikely(
+        'not-concordant',
+        'run',
+        `The house rule asks for ${String(rules.agreeAtLeast)} titrations within ${rules.concordanceRelativeRangePercent} %. Say why it is certified without them.`,
+      ),
+    );
+  }
+  if (judgement.replicates.some((replicate) => replicate.verdict === 'set-aside')) {
+    findings.push(
+      unlikely(
+        'set-aside-without-fault',
+        'run',
+        'A titration is left out by concordance alone, without a recorded fault. Say why that is right.',
+      ),
+    );
+  }
+  const away = percentFromNominal(run, judgement.result);
+  if (Math.abs(away) > Number(rules.farFromNominalReasonPercent)) {
+    findings.push(
+      unlikely(
+        'far-from-nominal',
+        'run',
+        `The molarity is ${roundHalfEven(away, 1)} % from the label. That is more likely a slip than a discovery; say what was checked.`,
+      ),
+    );
+  }
+  if (decision.validUntil < decision.certifiedOn) {
+    findings.push(
+      impossible('valid-before-certified', 'validUntil', 'It cannot expire before it is certified.'),
+    );
+  }
+  const suggested = suggestValidUntil(run.references.bottle.substanceId, decision.certifiedOn);
+  if (suggested !== null && decision.validUntil > suggested) {
+    findings.push(
+      unlikely(
+        'valid-too-long',
+        'validUntil',
+        `The keeping time of this titrant ends on ${suggested}. Say why it holds longer.`,
+      ),
+    );
+  }
+  return findings;
+}
+
+/** How far the result lies from the label, in percent of the label. */
+export function percentFromNominal(run: RunState, result: Result): number {
+  return 100 * (result.evaluation.value / Number(run.references.bottle.nominalMolarity) - 1);
+}
+
+/** The certificate of a run as judged. @throws RangeError when the judgement has no result. */
+export function issueCertificate(
+  run: RunState,
+  judgement: Judgement,
+  decision: CertificationDecision,
+): Certificate {
+  const { result, accurate } = judgement;
+  if (!result || !accurate) throw new RangeError('a certificate needs a result');
+  const { evaluation, rounded } = result;
+  const { lot, balance, burette, method, bottle } = run.references;
+  const verdictCount = (verdict: string): number =>
+    judgement.replicates.filter((replicate) => replicate.verdict === verdict).length;
+  return {
+    number: `${bottle.code}-${String(bottle.certified.length + 1)}`,
+    molarity: rounded.value,
+    expandedUncertainty: rounded.uncertainty,
+    coverageFactor: roundHalfEven(evaluation.coverageFactor, 2),
+    unrounded: {
+      molarity: evaluation.value,
+      standardUncertainty: evaluation.combinedStandardUncertainty,
+    },
+    effectiveDegreesOfFreedom: Number.isFinite(evaluation.effectiveDegreesOfFreedom)
+      ? evaluation.effectiveDegreesOfFreedom
+      : null,
+    relativeSdPercent:
+      accurate.relativeSdPercent === null ? null : roundHalfEven(accurate.relativeSdPercent, 3),
+    replicatesMade: judgement.replicates.length - verdictCount('open'),
+    replicatesAveraged: verdictCount('counts'),
+    replicates: judgement.replicates.map(({ flask, verdict, why }) => ({
+      flask: flask.number,
+      massG: netMassG(flask.weighing.value),
+      titreMl: titreMl(flask),
+      verdict,
+      why,
+    })),
+    indicator: method.indicator,
+    temperatureC: run.setUp.temperatureC,
+    standardLot: lot.lot.lotNumber,
+    balance: balance.name,
+    burette: burette.name,
+    analystId: run.started.by,
+    ...decision,
+    rules: run.setUp.rules,
+    runVersion: run.version,
+    coreVersion: CORE_VERSION,
+    catalogueVersion: CATALOGUE_VERSION,
+  };
+}

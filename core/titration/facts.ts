@@ -1,0 +1,66 @@
+import type { HouseRules } from '../laboratory';
+import type { DecimalText } from '../measurement';
+import type { FactOf } from '../record';
+import type { Certificate } from './certificate';
+
+/** A record that a run rests on, at the version that was in force. */
+export interface RecordVersion {
+  readonly id: string;
+  readonly version: number;
+}
+
+/** What was chosen before the first flask. */
+export interface RunSetUp {
+  readonly methodId: string;
+  readonly bottle: RecordVersion;
+  readonly lot: RecordVersion;
+  readonly balance: RecordVersion;
+  readonly burette: RecordVersion;
+  readonly rules: HouseRules;
+  readonly temperatureC: DecimalText;
+  /** Half-width of a 95 % interval. */
+  readonly temperatureVariationK: DecimalText;
+  /** Relative standard deviation of a single titration, when it is known from validation. */
+  readonly methodRepeatabilityPercent: DecimalText | null;
+  /** Why it goes on in spite of a warning, such as an overdue calibration. */
+  readonly reason: string | null;
+}
+
+/** A net mass: read from a tared balance, or as the loss of the weighing bottle. */
+export type Weighing =
+  | { readonly mode: 'tared'; readonly massG: DecimalText }
+  | { readonly mode: 'by-difference'; readonly beforeG: DecimalText; readonly afterG: DecimalText };
+
+/** The first or the last reading of a titration. */
+export type Moment = 'initial' | 'final';
+
+export interface RunFactBodies {
+  'run.started': RunSetUp;
+  'run.flask-weighed': {
+    readonly flask: number;
+    readonly weighing: Weighing;
+    readonly reason: string | null;
+  };
+  'run.burette-read': {
+    readonly flask: number;
+    readonly moment: Moment;
+    readonly readingMl: DecimalText;
+    /** The fact of the final reading that this initial one is, when the burette was not touched since. */
+    readonly carriedFrom: string | null;
+    readonly reason: string | null;
+  };
+  'run.weighing-corrected': {
+    readonly corrects: string;
+    readonly weighing: Weighing;
+    readonly reason: string;
+  };
+  'run.reading-corrected': {
+    readonly corrects: string;
+    readonly readingMl: DecimalText;
+    readonly reason: string;
+  };
+  'run.flask-voided': { readonly flask: number; readonly reason: string };
+  'run.abandoned': { readonly reason: string };
+  'run.certified': { readonly certificate: Certificate };
+}
+export type RunFact = FactOf<RunFactBodies>;

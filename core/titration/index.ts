@@ -1,0 +1,16 @@
+export type { Certificate, CertificationDecision, CertifiedReplicate } from './certificate';
+export { certificationFindings, issueCertificate, percentFromNominal } from './certificate';
+export { checkRunFact, checkRunStart } from './checks';
+export type { Moment, RecordVersion, RunFact, RunFactBodies, RunSetUp, Weighing } from './facts';
+export type { Forecast } from './forecast';
+export { forecastTitre } from './forecast';
+export type { Judgement, Replicate, Result } from './judge';
+export { judgeRun } from './judge';
+export type { NextStep } from './next';
+export { nextStep } from './next';
+export type { SeriesPlan } from './plan';
+export { planSeries } from './plan';
+export type { Entry, Flask, Reading, RunReferences, RunState } from './run';
+export { flaskUnderBurette, foldRun, netMassG, titrantTakenMl, titreMl } from './run';
+export type { WeighedStandard } from './stoichiometry';
+export { moleRatio } from './stoichiometry';

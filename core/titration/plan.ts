@@ -1,0 +1,75 @@
+import type { HouseRules } from '../laboratory';
+import type { Burette } from '../metrology';
+import type { WeighedStandard } from './stoichiometry';
+import { massForTitreG } from './stoichiometry';
+
+/** What to weigh, and what the series will take from the bottle. */
+export interface SeriesPlan {
+  readonly massG: { readonly suggested: number; readonly least: number; readonly most: number };
+  readonly titreMl: { readonly suggested: number; readonly least: number; readonly most: number };
+  /** Titrations that one filling of the burette serves at the suggested mass. */
+  readonly titrationsPerFilling: number;
+  readonly titrations: number;
+  /** Titrant for the series, in mL, part by part. */
+  readonly titrant: readonly { readonly what: string; readonly volumeMl: number }[];
+  readonly titrantTotalMl: number;
+}
+
+/** The burette's good range, as parts of its capacity. */
+const GOOD_RANGE = { least: 0.4, most: 0.9 };
+
+/**
+ * The aim within the good range: a little under half the burette, so that two titrations come out of one filling
+ * with some titrant to spare, and readings still weigh little in the result.
+ */
+const AIM = 0.47;
+
+/** Titrant that runs through the tip when the burette is filled above zero and let down, mL. */
+const TIP_ML = 2;
+
+/**
+ * Plans a series of weighed replicates. Source of the good range: 40 to 90 % of the burette's capacity, below
+ * which reading errors dominate and above which a refill adds two readings.
+ */
+export function planSeries(
+  standard: WeighedStandard,
+  molarityMolPerL: number,
+  burette: Burette,
+  rules: HouseRules,
+): SeriesPlan {
+  const capacityMl = Number(burette.capacityMl);
+  const titreMl = {
+    suggested: AIM * capacityMl,
+    least: GOOD_RANGE.least * capacityMl,
+    most: GOOD_RANGE.most * capacityMl,
+  };
+  const mass = (titre: number): number => massForTitreG(standard, titre, molarityMolPerL);
+  const roughs = rules.firstIsRough ? 1 : 0;
+  const titrations = roughs + rules.agreeAtLeast;
+  const fillings = Math.ceil(titrations / 2);
+  const titrant = [
+    {
+      what: `${String(rules.rinses)} rinses of the burette`,
+      volumeMl: rules.rinses * Number(rules.rinseMl),
+    },
+    { what: 'filling the tip', volumeMl: fillings * TIP_ML },
+    ...(roughs ? [{ what: 'rough titration', volumeMl: titreMl.suggested }] : []),
+    {
+      what: `${String(rules.agreeAtLeast)} titrations`,
+      volumeMl: rules.agreeAtLeast * titreMl.suggested,
+    },
+    { what: 'one repeat in reserve', volumeMl: titreMl.suggested },
+  ];
+  return {
+    massG: {
+      suggested: mass(titreMl.suggested),
+      least: mass(titreMl.least),
+      most: mass(titreMl.most),
+    },
+    titreMl,
+    titrationsPerFilling: Math.floor(1 / AIM),
+    titrations,
+    titrant,
+    titrantTotalMl: titrant.reduce((total, part) => total + part.volumeMl, 0),
+  };
+}

@@ -1,0 +1,42 @@
+import type { Method } from '../chemistry';
+
+/** Moles of titrant per mole of standard, from the balanced equation. */
+export function moleRatio(
+  method: Pick<Method, 'titrantCoefficient' | 'standardCoefficient'>,
+): number {
+  return method.titrantCoefficient / method.standardCoefficient;
+}
+
+/** What a weighed standard and a titrant are, for the arithmetic between them. */
+export interface WeighedStandard {
+  /** nu, moles of titrant per mole of standard. */
+  readonly moleRatio: number;
+  /** P, mass fraction. */
+  readonly purity: number;
+  /** M, g/mol. */
+  readonly molarMassGPerMol: number;
+}
+
+/** Titre that a mass of standard asks for: V = 1000 nu m P / (M c), in mL, m in g, c in mol/L. */
+export function expectedTitreMl(
+  standard: WeighedStandard,
+  massG: number,
+  molarityMolPerL: number,
+): number {
+  return (
+    (1000 * standard.moleRatio * massG * standard.purity) /
+    (standard.molarMassGPerMol * molarityMolPerL)
+  );
+}
+
+/** Mass of standard for a titre: m = V c M / (1000 nu P), in g, V in mL, c in mol/L. */
+export function massForTitreG(
+  standard: WeighedStandard,
+  titreMl: number,
+  molarityMolPerL: number,
+): number {
+  return (
+    (titreMl * molarityMolPerL * standard.molarMassGPerMol) /
+    (1000 * standard.moleRatio * standard.purity)
+  );
+}

@@ -1,0 +1,331 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { balance, burette, concordantSeries, references, RunScript } from '../test-support/runs';
+import {
+  certificationFindings,
+  checkRunFact,
+  checkRunStart,
+  foldRun,
+  forecastTitre,
+  issueCertificate,
+  judgeRun,
+  nextStep,
+  planSeries,
+  titrantTakenMl,
+  titreMl,
+} from './index';
+
+const decision = { certifiedOn: '2026-03-02', validUntil: '2026-04-02', reason: null };
+
+describe('the published worked example (EURACHEM/CITAC CG 4, A2)', () => {
+  const script = new RunScript(
+    references({
+      lot: {
+        purity: '1.0000',
+        purityHalfWidth: '0.0005',
+        statedMolarMass: { valueGPerMol: '204.2212', standardUncertaintyGPerMol: '0.0038' },
+      },
+      balance: { ...balance, repeatabilityG: '0', linearityG: '0.00015' },
+      burette: {
+        ...burette,
+        construction: 'piston',
+        capacityMl: '20',
+        divisionMl: '0.01',
+        toleranceMl: '0.03',
+        dropMl: '0.01',
+      },
+    }),
+    {
+      methodRepeatabilityPercent: '0.05',
+      rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false },
+    },
+  ).titrate(1, '0.3888', '0.00', '18.64');
+
+  test('gives 0.10214 mol/L with u = 0.00010 mol/L', () => {
+    const result = judgeRun(script.state).result;
+    expect(result?.evaluation.value.toFixed(5)).toBe('0.10214');
+    const u = result?.evaluation.combinedStandardUncertainty ?? 0;
+    expect(Math.abs(u - 0.0001) / 0.0001).toBeLessThan(0.05);
+    expect(result?.repeatabilityFrom).toBe('method');
+    expect(result?.rounded).toEqual({ value: '0.10214', uncertainty: '0.00020' });
+  });
+
+  test('its components are those of the guide', () => {
+    const budget = judgeRun(script.state).result?.evaluation.budget ?? [];
+    const relative = (symbol: string): number =>
+      Math.abs(budget.find((line) => line.input.symbol === symbol)?.contribution ?? 0) / 0.102136;
+    // The guide: purity 0.00029, molar mass 0.000019, mass 0.00033 (0.13 mg), calibration 0.012 mL, temperature 0.006 mL.
+    expect(relative('P')).toBeCloseTo(0.00029, 5);
+    expect(relative('M')).toBeCloseTo(0.000019, 6);
+    expect(relative('δm_lin')).toBeCloseTo(0.00033, 4);
+    expect(relative('δV_cal')).toBeCloseTo(0.01225 / 18.64, 5);
+    expect(relative('ΔT')).toBeCloseTo(2.1e-4 * (3 / 1.96), 5);
+    expect(relative('f_rep')).toBeCloseTo(0.0005, 6);
+  });
+});
+
+describe('folding a run', () => {
+  test('titres are exact decimals and a carried-over reading follows its correction', () => {
+    const script = new RunScript()
+      .weigh(1, '0.4802')
+      .weigh(2, '0.4795')
+      .read(1, 'initial', '0.38')
+      .read(1, 'final', '22.49')
+      .carryOver(2);
+    const final = script.state.flasks[0]?.final;
+    script.add('run.reading-corrected', {
+      corrects: final?.factId ?? '',
+      readingMl: '22.51',
+      reason: 'read again with the card',
+    });
+    const [first, second] = script.state.flasks;
+    expect(first && titreMl(first)).toBe('22.13');
+    expect(second?.initial).toMatchObject({ value: '22.51', carriedFromFlask: 1 });
+    expect(first?.final?.superseded).toMatchObject([
+      { value: '22.49', reason: 'read again with the card', by: 'ines' },
+    ]);
+    expect(titrantTakenMl(script.state)).toBeCloseTo(12 + 49.62, 9);
+  });
+
+  test('a fact that arrives twice counts once', () => {
+    const { facts, references: refs } = concordantSeries();
+    const once = foldRun(facts, refs);
+    fc.assert(
+      fc.property(fc.array(fc.nat(facts.length - 1), { maxLength: 20 }), (repeats) => {
+        const again = [...facts, ...repeats.flatMap((index) => facts[index] ?? [])];
+        expect(foldRun(again, refs)).toEqual(once);
+      }),
+    );
+  });
+
+  test('the first titration is the rough one, even when it is voided later', () => {
+    const script = concordantSeries().add('run.flask-voided', { flask: 1, reason: 'spilt' });
+    expect(script.state.flasks.map((flask) => flask.isRough)).toEqual([true, false, false, false]);
+    const judged = judgeRun(script.state).replicates.map((replicate) => replicate.verdict);
+    expect(judged).toEqual(['void', 'counts', 'counts', 'counts']);
+  });
+});
+
+describe('judging', () => {
+  test('the order in which flasks are titrated does not change the result', () => {
+    const flasks = [
+      ['0.4795', '0.05', '23.44'],
+      ['0.4811', '23.44', '46.91'],
+      ['0.4788', '0.00', '23.37'],
+    ] as const;
+    const refs = references();
+    const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+    const valueOf = (order: readonly (typeof flasks)[number][]): number | undefined => {
+      const script = new RunScript(refs, { rules });
+      order.forEach((flask, i) => script.titrate(i + 1, ...flask));
+      return judgeRun(script.state).result?.evaluation.value;
+    };
+    expect(valueOf(flasks.toReversed())).toBeCloseTo(valueOf(flasks) ?? 0, 14);
+  });
+
+  test('varying effects enter once: from the scatter when it is larger, else from the inputs', () => {
+    const close = judgeRun(concordantSeries().state).result;
+    expect(close?.repeatabilityFrom).toBe('inputs');
+    const share = (effect: string, of: typeof close): number =>
+      of?.evaluation.budget
+        .filter((line) => line.input.effect === effect)
+        .reduce((total, line) => total + line.share, 0) ?? Number.NaN;
+    expect(share('Repeatability', close)).toBe(0);
+    expect(share('End point', close)).toBeGreaterThan(0.05);
+
+    const scattered = new RunScript(references(), {
+      rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false, concordanceRelativeRangePercent: '2' },
+    })
+      .titrate(1, '0.4800', '0.00', '23.30')
+      .titrate(2, '0.4800', '0.00', '23.50')
+      .titrate(3, '0.4800', '0.00', '23.70');
+    const wide = judgeRun(scattered.state).result;
+    expect(wide?.repeatabilityFrom).toBe('scatter');
+    expect(share('End point', wide) + share('Readings', wide)).toBe(0);
+    expect(share('Repeatability', wide)).toBeGreaterThan(0.5);
+    expect(wide?.evaluation.effectiveDegreesOfFreedom).toBeLessThan(6);
+  });
+
+  test('a titration outside the concordant set is not averaged but still shows in s', () => {
+    const script = concordantSeries().titrate(5, '0.4800', '0.00', '23.70');
+    const judgement = judgeRun(script.state);
+    expect(judgement.replicates.at(-1)).toMatchObject({ verdict: 'set-aside' });
+    expect(judgement.averaged?.n).toBe(3);
+    expect(judgement.accurate?.n).toBe(4);
+    expect(certificationFindings(script.state, judgement, decision).map((f) => f.code)).toEqual([
+      'set-aside-without-fault',
+    ]);
+  });
+});
+
+describe('guarding entries', () => {
+  const started = new RunScript().weigh(1, '0.4802').weigh(2, '0.4795').read(1, 'initial', '0.10');
+  const reading = (flask: number, moment: 'initial' | 'final', readingMl: string) =>
+    started.propose('run.burette-read', { flask, moment, readingMl, carriedFrom: null, reason: null });
+  const weighed = (massG: string) =>
+    started.propose('run.flask-weighed', {
+      flask: 3,
+      weighing: { mode: 'tared', massG },
+      reason: null,
+    });
+  const difference = (beforeG: string, afterG: string) =>
+    started.propose('run.flask-weighed', {
+      flask: 3,
+      weighing: { mode: 'by-difference', beforeG, afterG },
+      reason: null,
+    });
+
+  test.each([
+    ['off the scale', reading(1, 'final', '51.00'), 'impossible', 'off-scale'],
+    ['negative', reading(1, 'final', '-1.00'), 'impossible', 'off-scale'],
+    ['upwards', reading(1, 'final', '0.05'), 'impossible', 'reads-upwards'],
+    ['no titre', reading(1, 'final', '0.10'), 'impossible', 'reads-upwards'],
+    ['read already', reading(1, 'initial', '0.20'), 'impossible', 'already-read'],
+    ['another under the burette', reading(2, 'initial', '0.10'), 'impossible', 'burette-busy'],
+    ['no initial reading', reading(2, 'final', '20.00'), 'impossible', 'no-initial-reading'],
+    ['not weighed', reading(7, 'initial', '0.00'), 'impossible', 'unknown-flask'],
+    ['one decimal', reading(1, 'final', '23.6'), 'unlikely', 'decimals'],
+    ['far from the forecast', reading(1, 'final', '33.60'), 'unlikely', 'titre-off-forecast'],
+    ['no mass', weighed('0.0000'), 'impossible', 'no-mass'],
+    ['a negative mass', weighed('-0.4800'), 'impossible', 'negative-mass'],
+    ['over the balance', weighed('300.0000'), 'impossible', 'over-max-load'],
+    ['forty grams', weighed('40.0000'), 'unlikely', 'mass-too-large'],
+    ['a slipped point', weighed('0.0480'), 'unlikely', 'mass-too-small'],
+    ['a digit not written', weighed('0.480'), 'unlikely', 'decimals'],
+    ['gained mass', difference('20.1000', '20.5800'), 'impossible', 'no-mass'],
+  ])('%s', (_, fact, severity, code) => {
+    expect(checkRunFact(started.state, fact)).toMatchObject([{ severity, code }]);
+  });
+
+  test('good entries pass', () => {
+    expect(checkRunFact(started.state, reading(1, 'final', '23.60'))).toEqual([]);
+    expect(checkRunFact(started.state, weighed('0.4811'))).toEqual([]);
+    expect(checkRunFact(started.state, difference('20.5811', '20.1000'))).toEqual([]);
+  });
+
+  test('the reading that was probably meant is named', () => {
+    // True end points near 23.60: read ten too far, and read upwards between 23 and 24.
+    const message = (typed: string): string | undefined =>
+      checkRunFact(started.state, reading(1, 'final', typed))[0]?.message;
+    expect(message('33.60')).toContain('23.60 was meant');
+    const known = concordantSeries().weigh(5, '0.4800').read(5, 'initial', '0.00');
+    const upwards = known.propose('run.burette-read', {
+      flask: 5,
+      moment: 'final',
+      readingMl: '24.57',
+      carriedFrom: null,
+      reason: null,
+    });
+    expect(checkRunFact(known.state, upwards)[0]?.message).toMatch(/upwards.*23\.43 was meant/);
+  });
+
+  test('a burette that cannot hold the titration is said before it starts', () => {
+    const script = new RunScript().weigh(1, '0.4802');
+    const far = script.propose('run.burette-read', {
+      flask: 1,
+      moment: 'initial',
+      readingMl: '30.00',
+      carriedFrom: null,
+      reason: null,
+    });
+    expect(checkRunFact(script.state, far)).toMatchObject([{ code: 'will-not-hold' }]);
+  });
+
+  test('overdue equipment and an expired lot ask for a reason at the start', () => {
+    const refs = references({ lot: { useBy: '2026-02-01' } });
+    expect(checkRunStart(refs, '2026-12-24').map((finding) => finding.code)).toEqual([
+      'lot-expired',
+      'calibration-overdue',
+    ]);
+  });
+});
+
+describe('planning and what comes next', () => {
+  test('the mass aims at two titrations from one filling, within 40 to 90 % of the burette', () => {
+    const standard = { moleRatio: 1, purity: 1, molarMassGPerMol: 204.22 };
+    const plan = planSeries(standard, 0.1, burette, DEFAULT_HOUSE_RULES);
+    expect(plan.massG.suggested).toBeCloseTo(0.48, 2);
+    expect(plan.massG.least).toBeCloseTo(0.408, 3);
+    expect(plan.massG.most).toBeCloseTo(0.919, 3);
+    // 3 rinses of 4, two tips of 2, five titrations of 23.5 (rough, three, one in reserve)
+    expect(plan.titrantTotalMl).toBeCloseTo(12 + 4 + 5 * 23.5, 9);
+  });
+
+  test('the forecast is wide on the label, narrow after a titration', () => {
+    const script = new RunScript().weigh(1, '0.4802').weigh(2, '0.4795');
+    const byLabel = forecastTitre(script.state, 0.4802, 0.1);
+    expect(byLabel).toMatchObject({ basis: 'nominal', onBurette: { holds: true } });
+    expect(byLabel.titreMl).toBeCloseTo(23.51, 2);
+    script.read(1, 'initial', '0.10').read(1, 'final', '23.00');
+    const learnt = forecastTitre(script.state, 0.4795, 23);
+    expect(learnt.basis).toBe('rough');
+    expect(learnt.titreMl).toBeCloseTo((22.9 * 0.4795) / 0.4802, 3);
+    expect(learnt.halfBandMl).toBeLessThan(byLabel.halfBandMl / 3);
+    expect(learnt.onBurette?.runFreelyTo).toBeLessThan(23 + learnt.titreMl - 2);
+  });
+
+  test('a series leads from weighing to stopping', () => {
+    const script = new RunScript();
+    const next = () => nextStep(script.state, judgeRun(script.state));
+    expect(next().sentence).toBe('Weigh about 0.48 g of KHP into flask 1.');
+    script.weigh(1, '0.4802').weigh(2, '0.4795').weigh(3, '0.4811').weigh(4, '0.4788');
+    expect(next()).toMatchObject({ action: 'read-initial', flask: 1, canCarryOver: false });
+    script.read(1, 'initial', '0.10');
+    expect(next()).toMatchObject({ action: 'read-final', flask: 1 });
+    script.read(1, 'final', '23.60');
+    expect(next()).toMatchObject({ action: 'read-initial', flask: 2, canCarryOver: true });
+    script.carryOver(2).read(2, 'final', '46.99');
+    expect(next().sentence).toMatch(/^Refill: flask 3 needs about 23\.\d mL/);
+    script.read(3, 'initial', '0.00').read(3, 'final', '23.47').carryOver(4).read(4, 'final', '46.99');
+    expect(next()).toMatchObject({ action: 'weigh', flask: 5 });
+    expect(next().sentence).toMatch(/spread over 0\.\d\d %, the rule allows 0\.3 %/);
+    script.titrate(5, '0.4800', '0.00', '23.42');
+    expect(next()).toMatchObject({ action: 'certify' });
+  });
+
+  test('six tries without agreement say stop', () => {
+    const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+    const script = new RunScript(references(), { rules });
+    for (let i = 1; i <= 6; i += 1) {
+      script.titrate(i, '0.4800', '0.00', `23.${String(10 * i)}`);
+    }
+    expect(nextStep(script.state, judgeRun(script.state)).action).toBe('stop');
+  });
+});
+
+describe('certifying', () => {
+  test('freezes what counted, and nothing can be added after', () => {
+    const script = concordantSeries();
+    const certificate = issueCertificate(script.state, judgeRun(script.state), decision);
+    expect(certificate).toMatchObject({
+      number: '0417-1',
+      replicatesMade: 4,
+      replicatesAveraged: 3,
+      standardLot: 'K-22',
+      runVersion: script.facts.length,
+    });
+    expect(certificate.molarity).toMatch(/^0\.100\d+$/);
+    script.add('run.certified', { certificate });
+    const late = script.propose('run.flask-voided', { flask: 2, reason: 'regret' });
+    expect(checkRunFact(script.state, late)).toMatchObject([{ code: 'run-closed' }]);
+    expect(certificationFindings(script.state, judgeRun(script.state), decision)[0]?.code).toBe(
+      'run-closed',
+    );
+  });
+
+  test('too few, too far from the label or too long a validity needs a reason', () => {
+    const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+    const script = new RunScript(references(), { rules }).titrate(1, '0.4800', '0.00', '18.00');
+    const found = certificationFindings(script.state, judgeRun(script.state), {
+      certifiedOn: '2026-03-02',
+      validUntil: '2026-06-02',
+    });
+    expect(found.map((finding) => finding.code)).toEqual([
+      'not-concordant',
+      'far-from-nominal',
+      'valid-too-long',
+    ]);
+    expect(found.every((finding) => finding.severity === 'unlikely')).toBe(true);
+  });
+});
