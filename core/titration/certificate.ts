@@ -56,6 +56,8 @@ export interface CertifiedReplicate {
 
 /** What the person who certifies decides. */
 export interface CertificationDecision {
+  /** Number of the certificate: the bottle's code and how many it has had. */
+  readonly number: string;
   readonly certifiedOn: PlainDate;
   readonly validUntil: PlainDate;
   readonly reason: string | null;
@@ -137,11 +139,10 @@ export function issueCertificate(
   const { result, accurate } = judgement;
   if (!result || !accurate) throw new RangeError('a certificate needs a result');
   const { evaluation, rounded } = result;
-  const { lot, balance, burette, method, bottle } = run.references;
+  const { lot, balance, burette, method } = run.references;
   const verdictCount = (verdict: string): number =>
     judgement.replicates.filter((replicate) => replicate.verdict === verdict).length;
   return {
-    number: `${bottle.code}-${String(bottle.certified.length + 1)}`,
     molarity: rounded.value,
     expandedUncertainty: rounded.uncertainty,
     coverageFactor: roundHalfEven(evaluation.coverageFactor, 2),

@@ -3,7 +3,7 @@ export { certificationFindings, issueCertificate, percentFromNominal } from './c
 export { checkRunFact, checkRunStart } from './checks';
 export type { Moment, RecordVersion, RunFact, RunFactBodies, RunSetUp, Weighing } from './facts';
 export type { Forecast } from './forecast';
-export { forecastTitre } from './forecast';
+export { forecastTitre, standardOf } from './forecast';
 export type { Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { NextStep } from './next';
@@ -13,4 +13,4 @@ export { planSeries } from './plan';
 export type { Entry, Flask, Reading, RunReferences, RunState } from './run';
 export { flaskUnderBurette, foldRun, netMassG, titrantTakenMl, titreMl } from './run';
 export type { WeighedStandard } from './stoichiometry';
-export { moleRatio } from './stoichiometry';
+export { expectedTitreMl, moleRatio } from './stoichiometry';

@@ -16,7 +16,7 @@ import {
   titreMl,
 } from './index';
 
-const decision = { certifiedOn: '2026-03-02', validUntil: '2026-04-02', reason: null };
+const decision = { number: '0417-1', certifiedOn: '2026-03-02', validUntil: '2026-04-02', reason: null };
 
 describe('the published worked example (EURACHEM/CITAC CG 4, A2)', () => {
   const script = new RunScript(

@@ -1,0 +1,76 @@
+import * as v from 'valibot';
+import { isPlainDate } from '#core/laboratory';
+import { parseDecimal } from '#core/measurement';
+
+/** Text that PostgreSQL can store and a label can show: no control characters, no half surrogates. */
+function storable(text: string): boolean {
+  return !/[\p{Cc}\p{Cs}]/u.test(text.replaceAll('\n', ''));
+}
+
+function text(most: number, message: string) {
+  return v.pipe(
+    v.string(message),
+    v.maxLength(most, `At most ${String(most)} characters.`),
+    v.check(storable, 'Characters that cannot be written down are not allowed.'),
+  );
+}
+
+/** A line that must be filled in. */
+export const line = v.pipe(
+  text(120, 'Write a short text.'),
+  v.trim(),
+  v.minLength(1, 'This must be filled in.'),
+);
+
+/** A longer remark that may be empty. */
+export const remark = v.pipe(text(2000, 'Write a text.'), v.trim());
+
+/** A reason: a remark that must say something. */
+export const reason = v.pipe(
+  text(2000, 'Write a reason.'),
+  v.trim(),
+  v.minLength(3, 'Say why, in a few words.'),
+);
+
+/** A number as typed, decimal point only: what the browser sends after reading a comma. */
+export const decimal = v.pipe(
+  v.string('Write a number.'),
+  v.check((typed) => parseDecimal(typed) === typed, 'Write a plain number, such as 7.10.'),
+);
+
+/** A number of 0 or more. */
+export const nonNegativeDecimal = v.pipe(
+  decimal,
+  v.check((typed) => Number(typed) >= 0, 'It cannot be negative.'),
+);
+
+/** A number above 0. */
+export const positiveDecimal = v.pipe(
+  decimal,
+  v.check((typed) => Number(typed) > 0, 'It must be more than 0.'),
+);
+
+/** A number from 0 up to a limit that comes from nature or from the instrument's kind. */
+export function decimalUpTo(most: number, message: string) {
+  return v.pipe(
+    positiveDecimal,
+    v.check((typed) => Number(typed) <= most, message),
+  );
+}
+
+export const plainDate = v.pipe(
+  v.string('Give a date.'),
+  v.check(isPlainDate, 'Give a date as year-month-day.'),
+);
+
+export const id = v.pipe(v.string('An id is missing.'), v.uuid('This is not an id.'));
+
+export const instant = v.pipe(
+  v.string('A time is missing.'),
+  v.check(
+    (text) => /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/.test(text) && !Number.isNaN(Date.parse(text)),
+    'Give the time in UTC with milliseconds.',
+  ),
+);
+
+export const distribution = v.picklist(['rectangular', 'triangular', 'normal']);

@@ -1,0 +1,33 @@
+export {
+  decimal,
+  decimalUpTo,
+  line,
+  nonNegativeDecimal,
+  plainDate,
+  positiveDecimal,
+  reason,
+} from './fields';
+export type {
+  CertifyRequest,
+  ListAnswer,
+  ListKind,
+  ListStates,
+  NewFact,
+  PeopleAnswer,
+  Person,
+  ProposedFact,
+  RunAnswer,
+  SessionAnswer,
+} from './messages';
+export {
+  certifyRequestSchema,
+  demoSignInSchema,
+  firstAccountSchema,
+  newPersonSchema,
+  proposedFactSchema,
+  signInSchema,
+} from './messages';
+export type { FieldProblem, Problem, ProblemCode } from './problem';
+export { PROBLEM_STATUS } from './problem';
+export type { ClientFactBody, ClientFactKind } from './records';
+export { balanceSchema, bottleSchema, buretteSchema, DECISION_KINDS, lotSchema } from './records';

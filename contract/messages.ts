@@ -1,0 +1,160 @@
+import * as v from 'valibot';
+import type { Laboratory, LaboratoryState } from '#core/laboratory';
+import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
+import type { RunFact, RunReferences } from '#core/titration';
+import type { ClientFactBody, ClientFactKind } from './records';
+import { CLIENT_FACTS } from './records';
+import { id, instant, line, plainDate, reason } from './fields';
+
+/** A version of a record: how many facts it has. */
+const version = v.pipe(v.number(), v.integer(), v.minValue(0));
+
+/** The part of a sent fact that is the same for every kind. */
+const envelope = {
+  id,
+  recordId: id,
+  schemaVersion: v.pipe(v.number(), v.integer(), v.minValue(1)),
+  authorId: id,
+  deviceTime: instant,
+  basedOn: v.nullable(version),
+};
+
+function proposed<K extends ClientFactKind>(kind: K) {
+  const { recordKind, body } = CLIENT_FACTS[kind];
+  return v.strictObject({
+    ...envelope,
+    recordKind: v.literal(recordKind),
+    kind: v.literal(kind),
+    body,
+  });
+}
+
+/** `POST /api/facts`: one fact, as the client made it. */
+export const proposedFactSchema = v.variant('kind', [
+  proposed('lot.registered'),
+  proposed('equipment.registered'),
+  proposed('bottle.prepared'),
+  proposed('run.started'),
+  proposed('run.flask-weighed'),
+  proposed('run.burette-read'),
+  proposed('run.weighing-corrected'),
+  proposed('run.reading-corrected'),
+  proposed('run.flask-voided'),
+  proposed('run.abandoned'),
+]);
+export type ProposedFact = v.InferOutput<typeof proposedFactSchema>;
+
+/** What a client gives to make a fact; the envelope is added where it is kept. */
+export type NewFact<K extends ClientFactKind = ClientFactKind> = {
+  [Kind in K]: { readonly kind: Kind; readonly body: ClientFactBody<Kind> };
+}[K];
+
+/** `POST /api/runs/:runId/certificate` */
+export const certifyRequestSchema = v.strictObject({
+  factId: id,
+  bottleFactId: id,
+  deviceTime: instant,
+  basedOn: version,
+  validUntil: plainDate,
+  reason: v.nullable(reason),
+});
+export type CertifyRequest = v.InferOutput<typeof certifyRequestSchema>;
+
+const password = v.pipe(
+  v.string('Give a password.'),
+  v.minLength(10, 'A password has at least 10 characters.'),
+  v.maxLength(200, 'A password has at most 200 characters.'),
+);
+
+/** `POST /api/session` */
+export const signInSchema = v.strictObject({
+  name: line,
+  password: v.pipe(v.string(), v.maxLength(200, 'That is too long for a password.')),
+});
+
+/** `POST /api/session/demo` */
+export const demoSignInSchema = v.strictObject({ personId: id });
+
+const timeZone = v.pipe(
+  line,
+  v.check(isTimeZone, 'This is not a time zone, such as Europe/Vienna.'),
+);
+
+function isTimeZone(name: string): boolean {
+  try {
+    new Intl.DateTimeFormat('en', { timeZone: name });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+export const laboratorySchema = v.strictObject({
+  name: line,
+  timeZone,
+}) satisfies v.GenericSchema<unknown, Laboratory>;
+
+/** `POST /api/first-account`: founds the laboratory. */
+export const firstAccountSchema = v.strictObject({
+  code: v.pipe(line, v.toUpperCase()),
+  name: line,
+  password,
+  laboratory: laboratorySchema,
+});
+
+/** `POST /api/people` */
+export const newPersonSchema = v.strictObject({
+  name: line,
+  password,
+  mayCertify: v.boolean(),
+  mayManage: v.boolean(),
+});
+
+/** A person who works in the laboratory. */
+export interface Person {
+  readonly id: string;
+  readonly name: string;
+  readonly mayCertify: boolean;
+  readonly mayManage: boolean;
+}
+
+/** `GET /api/session`: who is signed in, and what the sign-in page needs when nobody is. */
+export type SessionAnswer =
+  | {
+      readonly kind: 'signed-in';
+      readonly person: Person;
+      readonly csrfToken: string;
+      readonly laboratory: LaboratoryState;
+      /** Today in the laboratory's time zone, a plain date. */
+      readonly today: string;
+    }
+  | {
+      readonly kind: 'signed-out';
+      /** No account exists yet: the next one is made with the code from the terminal. */
+      readonly needsFirstAccount: boolean;
+      /** The demo's people; empty outside the demo and beyond loopback. */
+      readonly demoPeople: readonly Pick<Person, 'id' | 'name' | 'mayCertify'>[];
+      readonly laboratoryName: string | null;
+    };
+
+/** What lists show of each kind of record. */
+export interface ListStates extends PlainStates {
+  readonly run: RunSummary;
+}
+export type ListKind = PlainRecordKind | 'run';
+
+/** `GET /api/records/:kind` */
+export interface ListAnswer<K extends ListKind> {
+  readonly records: readonly ListStates[K][];
+}
+
+/** `GET /api/runs/:runId`: the facts and what they rest on; the client folds them itself. */
+export interface RunAnswer {
+  readonly facts: readonly RunFact[];
+  readonly references: RunReferences;
+}
+
+/** `GET /api/people` */
+export interface PeopleAnswer {
+  readonly people: readonly Person[];
+}

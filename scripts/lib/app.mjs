@@ -1,0 +1,76 @@
+import { fork } from 'node:child_process';
+import { join } from 'node:path';
+import { run, tail } from './run.mjs';
+import { StepError } from './say.mjs';
+
+/**
+ * Runs one of the built commands and gives its output.
+ * @param {string} root
+ * @param {string} step what it is for, as it is told to the user
+ * @param {readonly string[]} command name of the command and its arguments
+ * @param {NodeJS.ProcessEnv} env
+ */
+export async function runBuilt(root, step, [name = '', ...args], env) {
+  const file = join(root, 'dist', 'server', `${name}.js`);
+  const outcome = await run(process.execPath, [file, ...args], { cwd: root, env: { ...process.env, ...env } });
+  if (outcome.code === 0) return outcome.output.trim();
+  throw new StepError(step, tail(outcome.output), 'if the database was changed by hand or by a newer version, start that version.');
+}
+
+/**
+ * Migrates a database.
+ * @param {string} root
+ * @param {NodeJS.ProcessEnv} env `DATABASE_OWNER_URL` and `DATABASE_URL`
+ * @param {{ issueCode?: boolean }} [options]
+ * @returns {Promise<{ hasPeople: boolean, code: string | null }>}
+ */
+export async function prepareDatabase(root, env, { issueCode = false } = {}) {
+  const command = ['prepare', ...(issueCode ? ['--issue-code'] : [])];
+  const output = await runBuilt(root, 'Preparing the database', command, env);
+  return JSON.parse(output.split('\n').at(-1) ?? '');
+}
+
+/**
+ * @typedef {object} AppServer
+ * @property {number} pid
+ * @property {Promise<number>} ended its exit code
+ * @property {() => Promise<void>} stop
+ */
+
+/**
+ * Starts the app server and waits until it answers.
+ * @param {string} root
+ * @param {NodeJS.ProcessEnv} env `DATABASE_URL`, `HOST`, `PORT`
+ * @returns {Promise<AppServer>}
+ */
+export async function startAppServer(root, env) {
+  const child = fork(join(root, 'dist', 'server', 'main.js'), {
+    cwd: root,
+    env: { ...process.env, NODE_ENV: 'production', ...env },
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+  });
+  /** @type {Promise<number>} */
+  const ended = new Promise((resolve) => {
+    child.once('exit', (code) => resolve(code ?? 1));
+  });
+  /** @type {Promise<boolean>} */
+  const ready = new Promise((resolve) => {
+    child.once('message', () => resolve(true));
+  });
+  if (!(await Promise.race([ready, ended.then(() => false)]))) {
+    const place = `${env['HOST'] ?? '127.0.0.1'}:${env['PORT'] ?? ''}`;
+    throw new StepError(
+      'Starting the server',
+      `it could not serve on ${place}; the line above says why.`,
+      'if the port is in use, choose another: PORT=4700 npm start',
+    );
+  }
+  return {
+    pid: child.pid ?? 0,
+    ended,
+    stop: async () => {
+      child.kill('SIGTERM');
+      await ended;
+    },
+  };
+}

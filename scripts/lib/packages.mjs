@@ -1,0 +1,54 @@
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { run, tail } from './run.mjs';
+import { say, StepError } from './say.mjs';
+
+/** Installs the node packages when the lock file has changed since they were installed. @param {string} root */
+export async function installNodePackages(root) {
+  const lock = readFileSync(join(root, 'package-lock.json'));
+  const digest = createHash('sha256').update(lock).digest('hex');
+  const stamp = join(root, 'node_modules', '.vine-lock-digest');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return;
+  say('Installing node packages (a minute or two, only when they have changed) …');
+  const outcome = await run('npm', ['ci', '--no-progress'], { cwd: root });
+  if (outcome.code !== 0) {
+    throw new StepError(
+      'Installing node packages',
+      `npm ci failed:\n${tail(outcome.output)}`,
+      'check the network and the disk, then start again; nothing else has been changed.',
+    );
+  }
+  writeFileSync(stamp, digest);
+}
+
+/** Installs Debian packages by name. @param {readonly string[]} names */
+export const aptInstall = (names) => `apt-get install -y --no-install-recommends ${names.join(' ')}`;
+
+/**
+ * Installs Debian packages, as root or through sudo.
+ * @param {string} purpose what they are for, as it is told to the user
+ * @param {string} script shell commands that install them, after the package lists have been brought up to date
+ */
+export async function installDebianPackages(purpose, script) {
+  const isRoot = process.getuid?.() === 0;
+  const command = `apt-get update && ${script}`;
+  if (!isRoot && (await run('sudo', ['-n', 'true'])).code !== 0) {
+    throw new StepError(
+      `Finding ${purpose}`,
+      'it is not installed, and this account may not install it.',
+      `run this once, then start again:\n  sudo sh -c '${command}'`,
+    );
+  }
+  say(`Installing ${purpose} from Debian's packages …`);
+  const shell = ['sh', '-c', `export DEBIAN_FRONTEND=noninteractive; ${command}`];
+  const [program = 'sh', ...args] = isRoot ? shell : ['sudo', '-n', ...shell];
+  const outcome = await run(program, args);
+  if (outcome.code !== 0) {
+    throw new StepError(
+      `Installing ${purpose}`,
+      `apt-get failed:\n${tail(outcome.output)}`,
+      `check the network, then run as root: ${command}`,
+    );
+  }
+}

@@ -1,0 +1,36 @@
+import { spawn } from 'node:child_process';
+
+/**
+ * @typedef {object} Outcome
+ * @property {number} code exit code, 1 when it was ended by a signal or could not start
+ * @property {string} output standard output and error, in order of arrival
+ */
+
+/**
+ * Runs a program to its end and keeps what it prints.
+ * @param {string} program
+ * @param {readonly string[]} args
+ * @param {import('node:child_process').SpawnOptions & { echo?: boolean }} [options] `echo` shows the output as it comes
+ * @returns {Promise<Outcome>}
+ */
+export function run(program, args, options = {}) {
+  const { echo = false, ...rest } = options;
+  return new Promise((resolve) => {
+    const child = spawn(program, args, { stdio: ['ignore', 'pipe', 'pipe'], ...rest });
+    let output = '';
+    /** @param {Buffer} chunk */
+    const keep = (chunk) => {
+      output += chunk.toString();
+      if (echo) process.stdout.write(chunk);
+    };
+    child.stdout?.on('data', keep);
+    child.stderr?.on('data', keep);
+    child.on('error', (error) => resolve({ code: 1, output: output + error.message }));
+    child.on('close', (code) => resolve({ code: code ?? 1, output }));
+  });
+}
+
+/** The last lines of a long output. @param {string} output @param {number} [lines] */
+export function tail(output, lines = 15) {
+  return output.trimEnd().split('\n').slice(-lines).join('\n');
+}

@@ -1,0 +1,113 @@
+import { randomBytes, timingSafeEqual } from 'node:crypto';
+import connectPgSimple from 'connect-pg-simple';
+import type { Request, RequestHandler } from 'express';
+import session from 'express-session';
+import type pg from 'pg';
+import type { Person } from '#contract';
+import { findPerson } from '../people/queries';
+import type { Services } from '../services';
+import { AppError } from './appError';
+
+declare module 'express-session' {
+  interface SessionData {
+    personId: string;
+    csrfToken: string;
+  }
+}
+
+const TWELVE_HOURS_MS = 12 * 60 * 60 * 1000;
+
+/** Sessions in PostgreSQL behind an HttpOnly, SameSite cookie. */
+export function sessions(pool: pg.Pool, signingKey: string): RequestHandler {
+  const Store = connectPgSimple(session);
+  return session({
+    name: 'vine.session',
+    secret: signingKey,
+    store: new Store({ pool, tableName: 'sessions', pruneSessionInterval: false }),
+    resave: false,
+    saveUninitialized: false,
+    rolling: true,
+    cookie: { httpOnly: true, sameSite: 'strict', maxAge: TWELVE_HOURS_MS, path: '/' },
+  });
+}
+
+/** Signs a person in under a session id that nobody knew before. */
+export async function beginSession(request: Request, personId: string): Promise<void> {
+  await new Promise<void>((resolve, reject) => {
+    request.session.regenerate((error: unknown) => {
+      if (error) reject(error as Error);
+      else resolve();
+    });
+  });
+  request.session.personId = personId;
+  request.session.csrfToken = randomBytes(24).toString('base64url');
+  await new Promise<void>((resolve, reject) => {
+    request.session.save((error: unknown) => {
+      if (error) reject(error as Error);
+      else resolve();
+    });
+  });
+}
+
+/** Ends the session on the server. */
+export async function endSession(request: Request): Promise<void> {
+  await new Promise<void>((resolve, reject) => {
+    request.session.destroy((error: unknown) => {
+      if (error) reject(error as Error);
+      else resolve();
+    });
+  });
+}
+
+/** The person who is signed in, or null. */
+export async function currentPerson(services: Services, request: Request): Promise<Person | null> {
+  const { personId } = request.session;
+  return personId === undefined ? null : findPerson(services.db, personId);
+}
+
+/** The person who is signed in. @throws AppError `not-signed-in` */
+export async function requirePerson(services: Services, request: Request): Promise<Person> {
+  const person = await currentPerson(services, request);
+  if (person) return person;
+  throw new AppError('not-signed-in', 'Sign in to go on. What you entered stays on this device.');
+}
+
+const READING_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
+
+/** Refuses changes that another site's page asks for. */
+export const sameOriginOnly: RequestHandler = (request, _response, next) => {
+  if (READING_METHODS.has(request.method)) {
+    next();
+    return;
+  }
+  const origin = request.get('origin');
+  const site = request.get('sec-fetch-site');
+  const isForeign =
+    origin === undefined
+      ? site !== undefined && site !== 'same-origin'
+      : !isOwnOrigin(origin, request.get('host'));
+  next(isForeign ? new AppError('wrong-origin', 'This request came from another site.') : undefined);
+};
+
+function isOwnOrigin(origin: string, host: string | undefined): boolean {
+  try {
+    return new URL(origin).host === host;
+  } catch {
+    return false;
+  }
+}
+
+/** Requires the session's token on every change, so that a cookie alone is not enough. */
+export const csrfProtection: RequestHandler = (request, _response, next) => {
+  const expected = request.session.csrfToken;
+  const given = request.get('x-csrf-token') ?? '';
+  const isSafe =
+    READING_METHODS.has(request.method) ||
+    expected === undefined ||
+    (given.length === expected.length && timingSafeEqual(Buffer.from(given), Buffer.from(expected)));
+  next(
+    isSafe
+      ? undefined
+      : new AppError('wrong-origin', 'This page has outlived its session. Reload it and try again.'),
+  );
+};

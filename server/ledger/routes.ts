@@ -1,0 +1,32 @@
+import { Router } from 'express';
+import type { ListAnswer, ListKind } from '#contract';
+import { proposedFactSchema } from '#contract';
+import { AppError } from '../http/appError';
+import { parseBody } from '../http/problems';
+import { requirePerson } from '../http/session';
+import type { Services } from '../services';
+import { appendFact } from './append';
+import { listProjections } from './queries';
+
+const LIST_KINDS: readonly ListKind[] = ['laboratory', 'lot', 'equipment', 'bottle', 'run'];
+
+/** Adding facts, and the lists of what they have come to. */
+export function ledgerRoutes(services: Services): Router {
+  const router = Router();
+
+  router.post('/facts', async (request, response) => {
+    const author = await requirePerson(services, request);
+    const { fact, isNew } = await appendFact(services, author, parseBody(request, proposedFactSchema));
+    response.status(isNew ? 201 : 200).json(fact);
+  });
+
+  router.get('/records/:kind', async (request, response) => {
+    await requirePerson(services, request);
+    const kind = LIST_KINDS.find((known) => known === request.params.kind);
+    if (!kind) throw new AppError('not-found', 'There are no records of this kind.');
+    const answer: ListAnswer<ListKind> = { records: await listProjections(services.db, kind) };
+    response.json(answer);
+  });
+
+  return router;
+}

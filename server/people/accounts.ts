@@ -1,0 +1,99 @@
+import { createHash, randomInt } from 'node:crypto';
+import { hash, verify } from '@node-rs/argon2';
+import { v7 as uuidv7 } from 'uuid';
+import type { Laboratory } from '#core/laboratory';
+import type { Person } from '#contract';
+import { AppError } from '../http/appError';
+import { foundLaboratory } from '../ledger/append';
+import type { Services } from '../services';
+import {
+  findCredentials,
+  hasPeople,
+  insertPerson,
+  replaceSecret,
+  takeSecret,
+} from './queries';
+
+/** Argon2id with the library's defaults: 19 MiB, two passes (OWASP's minimum). */
+export function hashPassword(password: string): Promise<string> {
+  return hash(password);
+}
+
+/** A hash that no password matches: an unknown name takes as long to refuse as a wrong password. */
+const NOBODY = hashPassword('nobody has this password');
+
+/** The id of the person who has this name and password. @throws AppError `wrong-credentials` */
+export async function checkCredentials(
+  services: Services,
+  name: string,
+  password: string,
+): Promise<string> {
+  const found = await findCredentials(services.db, name);
+  const isRight = await verify(found?.passwordHash ?? (await NOBODY), password);
+  if (found && isRight) return found.id;
+  throw new AppError('wrong-credentials', 'Name and password do not belong together.');
+}
+
+/** What an account is made from. */
+export interface AccountDetails extends Omit<Person, 'id'> {
+  readonly password: string;
+}
+
+/** Adds a person with an account. @throws AppError `already-exists` for a name that is taken. */
+export async function addPerson(
+  services: Services,
+  details: AccountDetails,
+  isDemo = false,
+): Promise<Person> {
+  const { password, ...rest } = details;
+  const person = { id: uuidv7(), ...rest };
+  await insertPerson(services.db, {
+    ...person,
+    passwordHash: await hashPassword(password),
+    isDemo,
+    createdAt: services.now(),
+  });
+  return person;
+}
+
+const FIRST_ACCOUNT_CODE = 'first-account-code';
+
+/** Letters and figures that cannot be taken for one another. */
+const CODE_ALPHABET = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789';
+
+/**
+ * Makes a new one-time code for the first account and forgets the one before; null when somebody has an
+ * account already. The database keeps only its digest.
+ */
+export async function issueFirstAccountCode(services: Services): Promise<string | null> {
+  if (await hasPeople(services.db)) return null;
+  const letters = Array.from({ length: 8 }, () => CODE_ALPHABET[randomInt(CODE_ALPHABET.length)]);
+  const code = `${letters.slice(0, 4).join('')}-${letters.slice(4).join('')}`;
+  await replaceSecret(services.db, FIRST_ACCOUNT_CODE, digest(code));
+  return code;
+}
+
+/** Founds the laboratory and makes its first account, with every right. The code works once. */
+export async function makeFirstAccount(
+  services: Services,
+  request: { code: string; name: string; password: string; laboratory: Laboratory },
+): Promise<Person> {
+  return services.db.transaction(async (tx) => {
+    const inside = { ...services, db: tx };
+    if (!(await takeSecret(tx, FIRST_ACCOUNT_CODE, digest(request.code)))) {
+      throw new AppError(
+        'wrong-code',
+        'This is not the code that the terminal shows. It works once; a restart prints a new one.',
+        [{ field: 'code', message: 'Take the code from the terminal where the program was started.' }],
+      );
+    }
+    const { name, password } = request;
+    const person = await addPerson(inside, { name, password, mayCertify: true, mayManage: true });
+    await foundLaboratory(inside, person.id, request.laboratory);
+    return person;
+  });
+}
+
+function digest(code: string): string {
+  return createHash('sha256').update(code).digest('hex');
+}

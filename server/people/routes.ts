@@ -1,0 +1,91 @@
+import type { Request } from 'express';
+import { Router } from 'express';
+import { plainDateAt } from '#core/laboratory';
+import type { PeopleAnswer, SessionAnswer } from '#contract';
+import { demoSignInSchema, firstAccountSchema, newPersonSchema, signInSchema } from '#contract';
+import { AppError } from '../http/appError';
+import { parseBody } from '../http/problems';
+import { beginSession, currentPerson, endSession, requirePerson } from '../http/session';
+import { findLaboratory } from '../ledger/queries';
+import type { Services } from '../services';
+import { addPerson, checkCredentials, makeFirstAccount } from './accounts';
+import { hasPeople, listDemoPeople, listPeople } from './queries';
+
+/** Signing in and out, the first account, and the people of the laboratory. */
+export function peopleRoutes(services: Services): Router {
+  const router = Router();
+
+  router.get('/session', async (request, response) => {
+    response.json(await describeSession(services, request));
+  });
+
+  router.post('/session', async (request, response) => {
+    const { name, password } = parseBody(request, signInSchema);
+    await beginSession(request, await checkCredentials(services, name, password));
+    response.status(201).json(await describeSession(services, request));
+  });
+
+  router.post('/session/demo', async (request, response) => {
+    const { personId } = parseBody(request, demoSignInSchema);
+    const offered = await offeredDemoPeople(services, request);
+    if (!offered.some((person) => person.id === personId)) {
+      throw new AppError('not-allowed', 'Only the made-up people of the demo can be chosen like this.');
+    }
+    await beginSession(request, personId);
+    response.status(201).json(await describeSession(services, request));
+  });
+
+  router.delete('/session', async (request, response) => {
+    await endSession(request);
+    response.status(204).end();
+  });
+
+  router.post('/first-account', async (request, response) => {
+    const person = await makeFirstAccount(services, parseBody(request, firstAccountSchema));
+    await beginSession(request, person.id);
+    response.status(201).json(await describeSession(services, request));
+  });
+
+  router.get('/people', async (request, response) => {
+    await requirePerson(services, request);
+    const answer: PeopleAnswer = { people: await listPeople(services.db) };
+    response.json(answer);
+  });
+
+  router.post('/people', async (request, response) => {
+    const { mayManage } = await requirePerson(services, request);
+    const details = parseBody(request, newPersonSchema);
+    if (!mayManage) {
+      throw new AppError('not-allowed', 'Only those who manage the laboratory may add people.');
+    }
+    response.status(201).json(await addPerson(services, details));
+  });
+
+  return router;
+}
+
+async function describeSession(services: Services, request: Request): Promise<SessionAnswer> {
+  const person = await currentPerson(services, request);
+  const laboratory = await findLaboratory(services.db);
+  const csrfToken = request.session.csrfToken;
+  if (person && laboratory && csrfToken !== undefined) {
+    const today = plainDateAt(services.now().toISOString(), laboratory.timeZone);
+    return { kind: 'signed-in', person, csrfToken, laboratory, today };
+  }
+  const demoPeople = await offeredDemoPeople(services, request);
+  return {
+    kind: 'signed-out',
+    needsFirstAccount: !(await hasPeople(services.db)),
+    demoPeople: demoPeople.map(({ id, name, mayCertify }) => ({ id, name, mayCertify })),
+    laboratoryName: laboratory?.name ?? null,
+  };
+}
+
+/** The demo's people, to whoever sits at this very machine; nobody, to the rest of the network. */
+async function offeredDemoPeople(services: Services, request: Request) {
+  return isLoopback(request.socket.remoteAddress) ? listDemoPeople(services.db) : [];
+}
+
+function isLoopback(address: string | undefined): boolean {
+  return /^(127\.|::1$|::ffff:127\.)/.test(address ?? '');
+}

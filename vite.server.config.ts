@@ -1,0 +1,19 @@
+import { defineConfig } from 'vite';
+
+/** The server and its commands, bundled for Node; packages stay in node_modules. */
+export default defineConfig({
+  build: {
+    ssr: true,
+    outDir: 'dist/server',
+    emptyOutDir: true,
+    target: 'node20',
+    rollupOptions: {
+      input: {
+        main: 'server/main.ts',
+        prepare: 'server/commands/prepare.ts',
+        rebuild: 'server/commands/rebuild.ts',
+        demo: 'demo/load.ts',
+      },
+    },
+  },
+});
