@@ -60,7 +60,7 @@ async function takeStep(
 
 async function weigh(bench: Bench, run: RunState, flask: number): Promise<void> {
   const capacityMl = Number(run.references.burette.capacityMl);
-  const standard = standardOf(run);
+  const standard = standardOf(run.references);
   const nominal = Number(run.references.bottle.nominalMolarity);
   const target =
     (0.47 * capacityMl * nominal * standard.molarMassGPerMol) / (1000 * standard.purity);
@@ -103,7 +103,7 @@ async function readFinal(
 ): Promise<void> {
   const massG = Number(netMassG(flask.weighing.value));
   const overshoot = flask.isRough ? bench.chance.between(0.05, 0.15) : HAND_ML * bench.chance.normal();
-  const titre = expectedTitreMl(standardOf(run), massG, bench.trueMolarity) + overshoot;
+  const titre = expectedTitreMl(standardOf(run.references), massG, bench.trueMolarity) + overshoot;
   const end = Number(flask.initial?.value) + titre;
   const read = (readingMl: string): NewFact => ({
     kind: 'run.burette-read',

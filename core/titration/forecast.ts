@@ -1,6 +1,6 @@
 import { lotMolarMass } from '../reagent';
 import { summarize } from '../statistics';
-import type { Flask, RunState } from './run';
+import type { Flask, RunReferences, RunState } from './run';
 import { netMassG, titreMl } from './run';
 import type { WeighedStandard } from './stoichiometry';
 import { expectedTitreMl, moleRatio } from './stoichiometry';
@@ -34,9 +34,8 @@ const SERIES_HALF_BAND = 0.003;
 /** A rough titration may have overshot by so many drops. */
 const ROUGH_DROPS = 3;
 
-/** The standard of a run, for the arithmetic between mass and titre. */
-export function standardOf(run: RunState): WeighedStandard {
-  const { lot, method } = run.references;
+/** The standard that a run rests on, for the arithmetic between mass and titre. */
+export function standardOf({ lot, method }: Pick<RunReferences, 'lot' | 'method'>): WeighedStandard {
   return {
     moleRatio: moleRatio(method),
     purity: Number(lot.lot.purity),
@@ -49,7 +48,7 @@ export function flaskMolarity(run: RunState, flask: Flask): number | null {
   const titre = titreMl(flask);
   if (titre === null || Number(titre) <= 0) return null;
   // The equation is symmetric in c and V.
-  return expectedTitreMl(standardOf(run), Number(netMassG(flask.weighing.value)), Number(titre));
+  return expectedTitreMl(standardOf(run.references), Number(netMassG(flask.weighing.value)), Number(titre));
 }
 
 /** The molarity to expect, and how far a titre may stray from it, relative. */
@@ -97,7 +96,7 @@ function expectation(run: RunState): {
  */
 export function forecastTitre(run: RunState, massG: number, initialMl: number | null): Forecast {
   const { molarity, relativeHalfBand, basis } = expectation(run);
-  const titre = expectedTitreMl(standardOf(run), massG, molarity);
+  const titre = expectedTitreMl(standardOf(run.references), massG, molarity);
   const dropMl = Number(run.references.burette.dropMl);
   const halfBandMl = titre * relativeHalfBand + dropMl / 2;
   const dropPercent = (100 * dropMl) / titre;

@@ -7,7 +7,7 @@ export { forecastTitre, standardOf } from './forecast';
 export type { Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { NextStep } from './next';
-export { nextStep } from './next';
+export { nextStep, titrateStep, weighStep } from './next';
 export type { SeriesPlan } from './plan';
 export { planSeries } from './plan';
 export type { Entry, Flask, Reading, RunReferences, RunState } from './run';

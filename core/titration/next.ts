@@ -45,9 +45,9 @@ export function nextStep(run: RunState, judgement: Judgement): NextStep {
   const planned = (rules.firstIsRough ? 1 : 0) + rules.agreeAtLeast;
   const [first] = waiting;
   if (first && (live.length >= planned || live.length > waiting.length)) {
-    return readInitial(run, first);
+    return titrateStep(run, first);
   }
-  return weigh(run, judgement, live.length >= planned);
+  return weighStep(run, judgement, live.length >= planned);
 }
 
 function step(action: NextStep['action'], flask: number | null, sentence: string): NextStep {
@@ -75,7 +75,8 @@ function readFinal(run: RunState, flask: Flask): NextStep {
   );
 }
 
-function readInitial(run: RunState, flask: Flask): NextStep {
+/** The step that begins the titration of a weighed flask. */
+export function titrateStep(run: RunState, flask: Flask): NextStep {
   const massG = Number(netMassG(flask.weighing.value));
   const number = String(flask.number);
   const level = run.level ? Number(run.level.readingMl) : null;
@@ -104,10 +105,11 @@ function readInitial(run: RunState, flask: Flask): NextStep {
   };
 }
 
-function weigh(run: RunState, judgement: Judgement, isExtra: boolean): NextStep {
+/** The step that weighs one more flask; `isExtra` says why the planned ones were not enough. */
+export function weighStep(run: RunState, judgement: Judgement, isExtra: boolean): NextStep {
   const number = Math.max(0, ...run.flasks.map((flask) => flask.number)) + 1;
   const molarity = judgement.accurate?.mean ?? Number(run.references.bottle.nominalMolarity);
-  const plan = planSeries(standardOf(run), molarity, run.references.burette, run.setUp.rules);
+  const plan = planSeries(standardOf(run.references), molarity, run.references.burette, run.setUp.rules);
   const about = roundHalfEven(plan.massG.suggested, 2);
   const standard = findSubstance(run.references.lot.lot.substanceId)?.shortName ?? 'the standard';
   const why = isExtra ? whyAnother(run, judgement) : '';

@@ -1,0 +1,48 @@
+import { useEffect } from 'react';
+import { Outlet } from 'react-router';
+import { useOutbox } from '../outbox/useOutbox';
+import { SignInPage } from '../signIn/SignInPage';
+import { Button } from '../ui/Button';
+import { Loading } from './Loading';
+import { SessionContext, useSessionQuery } from './session';
+import { Spine } from './Spine';
+
+/** The frame of every page: the spine beside it, and nobody in without a session. */
+export function Shell() {
+  const outbox = useOutbox();
+  const { data: session, isPending, refetch } = useSessionQuery();
+  const personId = session?.kind === 'signed-in' ? session.person.id : null;
+  useEffect(() => {
+    outbox.signIn(personId);
+  }, [outbox, personId]);
+
+  if (isPending) return <Loading />;
+  if (!session) {
+    return (
+      <main className="p-8">
+        <h1 className="text-2xl font-bold">The server cannot be reached</h1>
+        <p className="my-4">What you entered is kept on this device and will be sent when it is back.</p>
+        <Button look="primary" onClick={() => void refetch()}>
+          Try again
+        </Button>
+      </main>
+    );
+  }
+  if (session.kind === 'signed-out') return <SignInPage offer={session} />;
+  return (
+    <SessionContext value={session}>
+      <div className="flex min-h-screen print:block">
+        <a
+          href="#page"
+          className="sr-only bg-violet p-3 text-white focus:not-sr-only focus:absolute focus:z-10"
+        >
+          Skip to the page
+        </a>
+        <Spine />
+        <main id="page" tabIndex={-1} className="min-w-0 flex-1">
+          <Outlet />
+        </main>
+      </div>
+    </SessionContext>
+  );
+}

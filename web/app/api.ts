@@ -1,0 +1,56 @@
+import type { Problem } from '#contract';
+
+/** An answer of the server that says why not. */
+export class ProblemError extends Error {
+  readonly problem: Problem;
+
+  constructor(problem: Problem) {
+    super(problem.title);
+    this.problem = problem;
+  }
+
+  /** What is wrong with a field, by the last part of its path. */
+  fieldMessage(field: string): string | undefined {
+    return this.problem.fields.find((item) => item.field.split('.').at(-1) === field)?.message;
+  }
+}
+
+/** The server cannot be reached, or cannot reach its database. */
+export class AwayError extends Error {
+  constructor() {
+    super('The server cannot be reached at the moment.');
+  }
+}
+
+let csrfToken = '';
+
+/** The token of the present session, sent with every change. */
+export function rememberCsrfToken(token: string): void {
+  csrfToken = token;
+}
+
+/** Asks the server. @throws ProblemError when it refuses, AwayError when it is not there. */
+export async function ask<T>(
+  method: 'GET' | 'POST' | 'DELETE',
+  path: string,
+  body?: unknown,
+): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken }),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
+  } catch {
+    throw new AwayError();
+  }
+  if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
+  if (!response.headers.get('content-type')?.includes('problem+json')) throw new AwayError();
+  const problem = (await response.json()) as Problem;
+  if (problem.status >= 500) throw new AwayError();
+  throw new ProblemError(problem);
+}

@@ -1,0 +1,74 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { v7 as uuidv7 } from 'uuid';
+import { currentSchemaVersion } from '#core/record';
+import type { RecordKind } from '#core/record';
+import type {
+  ListAnswer,
+  ListKind,
+  ListStates,
+  NewFact,
+  PeopleAnswer,
+  Person,
+  ProposedFact,
+} from '#contract';
+import { ask } from './api';
+import { useSession } from './session';
+
+/** A list of records as the server last told it. */
+export function useRecords<K extends ListKind>(kind: K): readonly ListStates[K][] | undefined {
+  return useQuery({
+    queryKey: ['records', kind],
+    queryFn: async () => (await ask<ListAnswer<K>>('GET', `/records/${kind}`)).records,
+    throwOnError: (_error, query) => query.state.data === undefined,
+  }).data;
+}
+
+/** The people of the laboratory. */
+export function usePeople(): readonly Person[] | undefined {
+  return useQuery({
+    queryKey: ['people'],
+    queryFn: async () => (await ask<PeopleAnswer>('GET', '/people')).people,
+    throwOnError: (_error, query) => query.state.data === undefined,
+  }).data;
+}
+
+/** The name of a person by id, as far as it is known. */
+export function usePersonName(): (id: string) => string {
+  const people = usePeople();
+  return (id) => people?.find((person) => person.id === id)?.name ?? '…';
+}
+
+/** A fact with its envelope, made on this device now. */
+export function makeFact(
+  fact: NewFact,
+  recordId: string,
+  authorId: string,
+  basedOn: number | null = null,
+): ProposedFact {
+  const [recordKind = ''] = fact.kind.split('.');
+  // The first word of a fact's kind is the kind of its record, which pairs envelope and body.
+  return {
+    ...fact,
+    id: uuidv7(),
+    recordId,
+    recordKind: recordKind as RecordKind,
+    schemaVersion: currentSchemaVersion(fact.kind),
+    authorId,
+    deviceTime: new Date().toISOString(),
+    basedOn,
+  } as ProposedFact;
+}
+
+/** Begins a new record with its first fact; gives the record's id. What was typed stays in the form if it fails. */
+export function useBeginRecord() {
+  const client = useQueryClient();
+  const { person } = useSession();
+  return useMutation({
+    mutationFn: async (fact: NewFact) => {
+      const recordId = uuidv7();
+      await ask('POST', '/facts', makeFact(fact, recordId, person.id));
+      return recordId;
+    },
+    onSuccess: () => client.invalidateQueries({ queryKey: ['records'] }),
+  });
+}

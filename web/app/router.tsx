@@ -1,0 +1,39 @@
+import type { ComponentType } from 'react';
+import type { RouteObject } from 'react-router';
+import { createBrowserRouter } from 'react-router';
+import { Loading } from './Loading';
+import { NotFound, RouteError } from './RouteError';
+import { Shell } from './Shell';
+
+/** A page that is fetched when it is first shown, with an error boundary of its own. */
+function page(path: string, load: () => Promise<ComponentType>): RouteObject {
+  return {
+    path,
+    lazy: async () => ({ Component: await load() }),
+    ErrorBoundary: RouteError,
+    HydrateFallback: Loading,
+  };
+}
+
+export const router = createBrowserRouter([
+  {
+    Component: Shell,
+    ErrorBoundary: RouteError,
+    HydrateFallback: Loading,
+    children: [
+      page('/', async () => (await import('../shelf/ShelfPage')).ShelfPage),
+      page('/bottles/:bottleId', async () => (await import('../shelf/BottlePage')).BottlePage),
+      page('/bottles/:bottleId/label', async () => (await import('../shelf/LabelPage')).LabelPage),
+      page('/prepare', async () => (await import('../prepare/PreparePage')).PreparePage),
+      page('/titrate', async () => (await import('../titrate/TitratePage')).TitratePage),
+      page('/titrate/set-up', async () => (await import('../titrate/SetUpPage')).SetUpPage),
+      page('/runs/:runId', async () => (await import('../titrate/BenchPage')).BenchPage),
+      page('/judge', async () => (await import('../judge/JudgeListPage')).JudgeListPage),
+      page('/runs/:runId/judge', async () => (await import('../judge/JudgePage')).JudgePage),
+      page('/lots', async () => (await import('../stock/LotsPage')).LotsPage),
+      page('/equipment', async () => (await import('../stock/EquipmentPage')).EquipmentPage),
+      page('/people', async () => (await import('../people/PeoplePage')).PeoplePage),
+      { path: '*', Component: NotFound },
+    ],
+  },
+]);

@@ -1,0 +1,55 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { createContext, use } from 'react';
+import type { SessionAnswer } from '#contract';
+import { ask, rememberCsrfToken } from './api';
+
+type SignedIn = Extract<SessionAnswer, { kind: 'signed-in' }>;
+
+const SESSION = ['session'] as const;
+
+/** The session that the page below works under. */
+export const SessionContext = createContext<SignedIn | null>(null);
+
+/** Who is signed in. Only below the gate that asked for a sign-in. */
+export function useSession(): SignedIn {
+  const session = use(SessionContext);
+  if (!session) throw new Error('nobody is signed in here');
+  return session;
+}
+
+function remember(session: SessionAnswer): SessionAnswer {
+  if (session.kind === 'signed-in') rememberCsrfToken(session.csrfToken);
+  return session;
+}
+
+/** Asks the server who is signed in. */
+export function useSessionQuery() {
+  return useQuery({
+    queryKey: SESSION,
+    queryFn: async () => remember(await ask<SessionAnswer>('GET', '/session')),
+    staleTime: 5 * 60_000,
+  });
+}
+
+/** Signs in by one of the ways that the server offers: the path says which, the body carries what it needs. */
+export function useSignIn(path: '/session' | '/session/demo' | '/first-account') {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: (body: object) => ask<SessionAnswer>('POST', path, body),
+    onSuccess: (session) => {
+      client.setQueryData(SESSION, remember(session));
+    },
+  });
+}
+
+/** Signs out and forgets what this page has read. */
+export function useSignOut() {
+  const client = useQueryClient();
+  return useMutation({
+    mutationFn: () => ask<void>('DELETE', '/session'),
+    onSuccess: async () => {
+      client.clear();
+      await client.invalidateQueries({ queryKey: SESSION });
+    },
+  });
+}

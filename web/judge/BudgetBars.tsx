@@ -1,0 +1,116 @@
+import { roundHalfEven, roundSignificant } from '#core/measurement';
+import type { BudgetLine } from '#core/measurement';
+import type { Result } from '#core/titration';
+import { Symbol } from '../ui/typeset';
+
+interface Group {
+  readonly effect: string;
+  readonly share: number;
+  /** Root of the sum of squares of its inputs' contributions, mol/L. */
+  readonly contribution: number;
+  readonly lines: readonly BudgetLine[];
+}
+
+/** Where the uncertainty comes from: a bar for each kind of effect, its inputs inside. */
+export function BudgetBars({ result }: { readonly result: Result }) {
+  const groups = groupByEffect(result.evaluation.budget);
+  return (
+    <section aria-labelledby="budget">
+      <h2 id="budget" className="text-lg font-bold">
+        Where the uncertainty comes from
+      </h2>
+      <p className="text-[15px] text-ink-soft">{repeatabilitySentence(result)}</p>
+      <ul className="mt-2 divide-y divide-rule">
+        {groups.map((group) => (
+          <li key={group.effect}>
+            <details>
+              <summary className="grid min-h-10 grid-cols-[150px_1fr_58px] items-center gap-3">
+                <span>{group.effect}</span>
+                <span className="h-4 bg-shade">
+                  <span
+                    className="block h-full bg-leaf"
+                    style={{ width: `${String(100 * group.share)}%` }}
+                  />
+                </span>
+                <span className="text-right font-mono">{roundHalfEven(100 * group.share, 1)} %</span>
+              </summary>
+              <Inputs lines={group.lines} />
+            </details>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Says which account of repeatability entered, so that nothing is counted twice. */
+function repeatabilitySentence({ repeatabilityFrom, repeatability }: Result): string {
+  const percent = (part: number | null): string =>
+    part === null ? 'none' : `${roundHalfEven(100 * part, 3)} %`;
+  const figures = `inputs ${percent(repeatability.inputs)}, scatter ${percent(repeatability.scatter)}, method ${percent(repeatability.method)}`;
+  switch (repeatabilityFrom) {
+    case 'inputs':
+      return `What varies between flasks enters once, through readings, weighings and end points, the largest account (${figures}).`;
+    case 'scatter':
+      return `What varies between flasks enters once, as the scatter of the titrations, the largest account (${figures}).`;
+    case 'method':
+      return `What varies between flasks enters once, as the known repeatability of the method, the largest account (${figures}).`;
+  }
+}
+
+function groupByEffect(budget: readonly BudgetLine[]): readonly Group[] {
+  const effects = [...new Set(budget.map((line) => line.input.effect))];
+  return effects
+    .map((effect) => {
+      const lines = budget.filter((line) => line.input.effect === effect);
+      return {
+        effect,
+        lines,
+        share: lines.reduce((total, line) => total + line.share, 0),
+        contribution: Math.hypot(...lines.map((line) => line.contribution)),
+      };
+    })
+    .toSorted((a, b) => b.share - a.share);
+}
+
+function Inputs({ lines }: { readonly lines: readonly BudgetLine[] }) {
+  return (
+    <table className="mb-3 w-full text-sm">
+      <thead>
+        <tr className="text-left text-ink-soft">
+          <th scope="col" className="font-normal">
+            input
+          </th>
+          <th scope="col" className="font-normal">
+            value
+          </th>
+          <th scope="col" className="font-normal">
+            <i>u</i>
+          </th>
+          <th scope="col" className="font-normal">
+            adds / (mol/L)
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {lines.map(({ input, standardUncertainty, contribution }) => (
+          <tr key={input.id} className="border-t border-rule align-top">
+            <td className="py-1 pr-2">
+              <Symbol of={input.symbol} /> {input.name}
+              <span className="block text-ink-soft">{input.source}</span>
+            </td>
+            <td className="py-1 pr-2 font-mono">
+              {roundSignificant(input.value, 6)} {input.unit.symbol}
+            </td>
+            <td className="py-1 pr-2 font-mono">
+              {standardUncertainty === 0 ? 'in the repeatability' : `${roundSignificant(standardUncertainty, 2)} ${input.unit.symbol}`}
+            </td>
+            <td className="py-1 font-mono">
+              {contribution === 0 ? '–' : roundSignificant(Math.abs(contribution), 2)}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,48 @@
+import type { Certificate, Result } from '#core/titration';
+import { usePersonName } from '../app/records';
+import { Facts } from '../ui/Facts';
+import { dateText, Molarity } from '../ui/typeset';
+
+/** The certificate as it was frozen, and whether the entries still give the same figures. */
+export function CertificateView({
+  certificate,
+  recomputed,
+}: {
+  readonly certificate: Certificate;
+  readonly recomputed: Result;
+}) {
+  const nameOf = usePersonName();
+  const isSame = recomputed.evaluation.value === certificate.unrounded.molarity;
+  return (
+    <section aria-label="Certificate" className="rounded-md border border-leaf bg-leaf-wash p-4">
+      <h2 className="text-lg font-bold text-leaf">Certified</h2>
+      <p className="mt-1 mb-3 text-xl">
+        <Molarity value={certificate.molarity} uncertainty={certificate.expandedUncertainty} />{' '}
+        <span className="text-base text-ink-soft">
+          (<i>k</i> = {certificate.coverageFactor})
+        </span>
+      </p>
+      <Facts
+        rows={[
+          ['Valid', `${dateText(certificate.certifiedOn)} to ${dateText(certificate.validUntil)}`],
+          [
+            'Titrations',
+            `${String(certificate.replicatesAveraged)} averaged of ${String(certificate.replicatesMade)} made`,
+          ],
+          ['RSD', certificate.relativeSdPercent === null ? '–' : `${certificate.relativeSdPercent} %`],
+          ['End point', certificate.indicator],
+          ['Temperature', `${certificate.temperatureC} °C`],
+          ['Standard', `lot ${certificate.standardLot}`],
+          ['With', `${certificate.balance}, ${certificate.burette}`],
+          ['Analyst', nameOf(certificate.analystId)],
+          ...(certificate.reason === null ? [] : [['Remark', certificate.reason] as const]),
+        ]}
+      />
+      <p className={`mt-3 text-sm ${isSame ? 'text-ink-soft' : 'font-semibold text-blush'}`}>
+        {isSame
+          ? `Computed again from the entries just now: the same figures (core ${certificate.coreVersion}, catalogue ${certificate.catalogueVersion}).`
+          : 'Computed again from the entries, the figures differ: the certificate keeps its own.'}
+      </p>
+    </section>
+  );
+}

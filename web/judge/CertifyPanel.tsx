@@ -1,0 +1,116 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { v7 as uuidv7 } from 'uuid';
+import { suggestValidUntil } from '#core/reagent';
+import type { Judgement, RunState } from '#core/titration';
+import { certificationFindings } from '#core/titration';
+import type { CertifyRequest } from '#contract';
+import { ask } from '../app/api';
+import { usePeople } from '../app/records';
+import { useSession } from '../app/session';
+import { Button } from '../ui/Button';
+import { TextAreaField, TextField } from '../ui/fields';
+import { FormError } from '../ui/FormError';
+
+interface CertifyPanelProps {
+  readonly run: RunState;
+  readonly judgement: Judgement;
+  /** False while entries of this run wait on this device: the server must have all of them first. */
+  readonly isAllKept: boolean;
+}
+
+/** Freezes the result and writes it on the bottle, or says what speaks against it. */
+export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
+  const { person, today } = useSession();
+  const client = useQueryClient();
+  const { bottle } = run.references;
+  const [validUntil, setValidUntil] = useState(suggestValidUntil(bottle.substanceId, today) ?? today);
+  const [reason, setReason] = useState('');
+  // One decision, one pair of facts: pressing again after a lost answer sends the same.
+  const [ids] = useState(() => ({ factId: uuidv7(), bottleFactId: uuidv7() }));
+  const certify = useMutation({
+    mutationFn: (request: CertifyRequest) => ask('POST', `/runs/${run.id}/certificate`, request),
+    onSettled: () =>
+      Promise.all([
+        client.invalidateQueries({ queryKey: ['run', run.id] }),
+        client.invalidateQueries({ queryKey: ['records'] }),
+      ]),
+  });
+  const findings = certificationFindings(run, judgement, { certifiedOn: today, validUntil });
+  const obstacle = findings.find(({ severity }) => severity === 'impossible');
+  const needsReason = findings.length > 0 && reason.trim().length < 3;
+
+  if (!person.mayCertify) return <WhoMay />;
+  return (
+    <form
+      noValidate
+      aria-label="Certify"
+      className="rounded-md border border-leaf bg-leaf-wash p-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        certify.mutate({
+          ...ids,
+          deviceTime: new Date().toISOString(),
+          basedOn: run.version,
+          validUntil,
+          reason: reason.trim() === '' ? null : reason.trim(),
+        });
+      }}
+    >
+      <h2 className="mb-2 text-lg font-bold">Certify</h2>
+      {findings.length > 0 && (
+        <ul className="mb-3 space-y-1">
+          {findings.map(({ code, severity, message }) => (
+            <li
+              key={code}
+              className={`border-l-4 pl-3 ${severity === 'impossible' ? 'border-blush font-semibold text-blush' : 'border-straw'}`}
+            >
+              {message}
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="grid grid-cols-2 items-start gap-4">
+        <TextField
+          label="Valid until"
+          type="date"
+          value={validUntil}
+          onChange={(event) => {
+            setValidUntil(event.target.value);
+          }}
+        />
+        <TextAreaField
+          label={findings.length > 0 ? 'Why all the same' : 'Remark'}
+          value={reason}
+          onChange={(event) => {
+            setReason(event.target.value);
+          }}
+        />
+      </div>
+      <div className="mt-3 flex items-center gap-4">
+        <Button
+          type="submit"
+          look="primary"
+          disabled={certify.isPending || obstacle !== undefined || needsReason || !isAllKept}
+        >
+          Certify the molarity
+        </Button>
+        {!isAllKept && <p className="text-sm">Some entries have still to reach the server.</p>}
+      </div>
+      <div className="mt-2">
+        <FormError message={certify.error?.message} />
+      </div>
+    </form>
+  );
+}
+
+/** Who may certify, for somebody who may not. */
+function WhoMay() {
+  const people = usePeople() ?? [];
+  const names = people.filter(({ mayCertify }) => mayCertify).map(({ name }) => name);
+  return (
+    <p className="rounded-md border border-rule-strong bg-sheet p-4">
+      To be certified by {names.join(' or ')}.
+    </p>
+  );
+}

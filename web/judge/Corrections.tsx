@@ -1,0 +1,67 @@
+import type { RunState } from '#core/titration';
+import { usePersonName } from '../app/records';
+import { useSession } from '../app/session';
+import { weighingText } from '../titrate/wording';
+import { instantText } from '../ui/typeset';
+
+interface Remark {
+  readonly where: string;
+  readonly was: string | null;
+  readonly reason: string;
+  readonly by: string;
+  readonly at: string;
+}
+
+/** Everything that was corrected, or kept in spite of a warning, with who, when and why. */
+export function Corrections({ run }: { readonly run: RunState }) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  const remarks = collectRemarks(run);
+  if (remarks.length === 0) return null;
+  return (
+    <section className="mt-4">
+      <h2 className="font-bold">On record</h2>
+      <ul className="mt-1 space-y-1 text-[15px]">
+        {remarks.map((remark) => (
+          <li key={`${remark.where}${remark.at}`}>
+            {remark.where}:{' '}
+            {remark.was !== null && (
+              <>
+                <s className="font-mono text-blush">{remark.was}</s>{' '}
+              </>
+            )}
+            {remark.reason}{' '}
+            <span className="text-ink-soft">
+              ({nameOf(remark.by)}, {instantText(remark.at, laboratory.timeZone)})
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function collectRemarks(run: RunState): readonly Remark[] {
+  return run.flasks.flatMap((flask) => {
+    const entries = [
+      { name: 'mass', entry: { ...flask.weighing, text: weighingText } },
+      // A carried-over reading is told once, where it was read.
+      ...(flask.initial && flask.initial.carriedFromFlask === null
+        ? [{ name: 'initial reading', entry: { ...flask.initial, text: String } }]
+        : []),
+      ...(flask.final ? [{ name: 'final reading', entry: { ...flask.final, text: String } }] : []),
+    ];
+    return entries.flatMap(({ name, entry }): Remark[] => {
+      const where = `Flask ${String(flask.number)}, ${name}`;
+      const corrected = entry.superseded.map((old) => ({
+        where,
+        was: (entry.text as (value: unknown) => string)(old.value),
+        reason: old.reason,
+        by: old.by,
+        at: old.at,
+      }));
+      const kept = entry.reason === null ? [] : [{ where, was: null, reason: entry.reason, by: entry.by, at: entry.at }];
+      return [...corrected, ...kept];
+    });
+  });
+}

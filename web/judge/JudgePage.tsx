@@ -1,0 +1,160 @@
+import { useParams } from 'react-router';
+import { findSubstance } from '#core/chemistry';
+import { roundHalfEven, roundToUncertainty } from '#core/measurement';
+import type { Judgement, Result, RunState } from '#core/titration';
+import { judgeRun, nextStep, percentFromNominal } from '#core/titration';
+import { Loading } from '../app/Loading';
+import { ButtonLink } from '../ui/Button';
+import { Page } from '../ui/Page';
+import { useRun } from '../titrate/useRun';
+import { BudgetBars } from './BudgetBars';
+import { CertificateView } from './CertificateView';
+import { CertifyPanel } from './CertifyPanel';
+import { Corrections } from './Corrections';
+import { ReplicateTable } from './ReplicateTable';
+import { WorkingView } from './WorkingView';
+
+/** What a series came to: which titrations count, the result with its budget and working, and its certificate. */
+export function JudgePage() {
+  const { runId = '' } = useParams();
+  const loaded = useRun(runId);
+  if (!loaded) return <Loading />;
+  const { run, isAllKept } = loaded;
+  const judgement = judgeRun(run);
+  const { bottle, method, lot } = run.references;
+  const titrant = findSubstance(bottle.substanceId);
+  const standard = findSubstance(method.standardId);
+  return (
+    <Page
+      title={`${run.certificate ? `Certificate ${run.certificate.number}` : 'Judgement'}: bottle ${bottle.code}`}
+      tabTitle={`Judge bottle ${bottle.code}`}
+      lead={`${titrant?.name ?? ''} against ${standard?.name ?? ''}, lot ${lot.lot.lotNumber}`}
+      actions={
+        <>
+          <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>
+          {run.certificate && (
+            <ButtonLink look="primary" to={`/bottles/${bottle.id}/label`}>
+              Print a label
+            </ButtonLink>
+          )}
+        </>
+      }
+    >
+      {judgement.result ? (
+        <Judged run={run} judgement={judgement} result={judgement.result} isAllKept={isAllKept} />
+      ) : (
+        <NothingYet run={run} judgement={judgement} />
+      )}
+    </Page>
+  );
+}
+
+function NothingYet({ run, judgement }: { readonly run: RunState; readonly judgement: Judgement }) {
+  return (
+    <section>
+      <p className="text-lg">No titration counts yet. {nextStep(run, judgement).sentence}</p>
+      <div className="my-5">
+        <ButtonLink look="primary" to={`/runs/${run.id}`}>
+          To the bench
+        </ButtonLink>
+      </div>
+      <ReplicateTable judgement={judgement} />
+    </section>
+  );
+}
+
+interface JudgedProps {
+  readonly run: RunState;
+  readonly judgement: Judgement;
+  readonly result: Result;
+  readonly isAllKept: boolean;
+}
+
+function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
+  return (
+    <div className="grid grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-x-10 gap-y-6">
+      <section>
+        <ResultLine run={run} judgement={judgement} result={result} />
+        <ReplicateTable judgement={judgement} />
+        <Statistics judgement={judgement} />
+        <Corrections run={run} />
+      </section>
+      <section className="flex flex-col gap-6">
+        {run.certificate ? (
+          <CertificateView certificate={run.certificate} recomputed={result} />
+        ) : (
+          run.status === 'open' && (
+            <CertifyPanel run={run} judgement={judgement} isAllKept={isAllKept} />
+          )
+        )}
+        <BudgetBars result={result} />
+      </section>
+      <section className="col-span-2">
+        <h2 className="mb-2 text-lg font-bold">The working</h2>
+        <WorkingView steps={result.working} />
+      </section>
+    </div>
+  );
+}
+
+/** The result in large figures, and how far it is from the label. */
+function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) {
+  const { evaluation, rounded } = result;
+  const away = percentFromNominal(run, result);
+  const isFar = Math.abs(away) > Number(run.setUp.rules.farFromNominalAskPercent);
+  return (
+    <div className="mb-4">
+      <p className="text-[38px] leading-tight font-bold">
+        <i>c</i> = <span className="font-mono">{rounded.value}</span>
+        <span className="mx-2 font-normal">±</span>
+        <span className="font-mono font-normal">{rounded.uncertainty}</span>{' '}
+        <span className="text-2xl">mol/L</span>
+      </p>
+      <p className="text-ink-soft">
+        <i>U</i> with <i>k</i> = {roundHalfEven(evaluation.coverageFactor, 2)} for 95 %;{' '}
+        <i>u</i>
+        <sub className="text-[0.7em]">c</sub> ={' '}
+        {roundToUncertainty(evaluation.value, evaluation.combinedStandardUncertainty).uncertainty}{' '}
+        mol/L ({roundHalfEven((100 * evaluation.combinedStandardUncertainty) / evaluation.value, 2)}{' '}
+        %); effective degrees of freedom{' '}
+        {Number.isFinite(evaluation.effectiveDegreesOfFreedom)
+          ? Math.floor(evaluation.effectiveDegreesOfFreedom)
+          : '∞'}
+      </p>
+      <p className={isFar ? 'font-semibold text-blush' : 'text-ink-soft'}>
+        {roundHalfEven(Math.abs(away), 1)} % {away < 0 ? 'below' : 'above'} the label
+        {isFar && ': more likely a slip than a discovery. Check mass, lot and readings.'}
+      </p>
+      {run.status === 'open' && !judgement.isConcordant && (
+        <p className="mt-2 border-l-4 border-straw bg-straw-wash px-3 py-1.5">
+          {nextStep(run, judgement).sentence}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function Statistics({ judgement }: { readonly judgement: Judgement }) {
+  const { accurate, averaged } = judgement;
+  if (!accurate || !averaged) return null;
+  const figures: readonly (readonly [string, string])[] = [
+    ['mean', `${roundHalfEven(averaged.mean, 5)} mol/L`],
+    ['s (n − 1)', accurate.sampleSd === null ? '–' : `${roundHalfEven(accurate.sampleSd, 6)} mol/L`],
+    ['RSD', accurate.relativeSdPercent === null ? '–' : `${roundHalfEven(accurate.relativeSdPercent, 3)} %`],
+    ['range', `${roundHalfEven(averaged.relativeRangePercent, 3)} %`],
+    [
+      't-interval, 95 %',
+      averaged.confidenceHalfWidth === null ? '–' : `± ${roundHalfEven(averaged.confidenceHalfWidth, 5)} mol/L`,
+    ],
+  ];
+  return (
+    <dl className="mt-4 flex flex-wrap justify-between gap-x-4 gap-y-2 border-y border-rule py-2.5">
+      {figures.map(([name, value]) => (
+        <div key={name}>
+          <dt className="text-sm text-ink-soft">{name}</dt>
+          <dd className="font-mono">{value}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}

@@ -1,0 +1,40 @@
+import { roundHalfEven } from '#core/measurement';
+import type { Judgement } from '#core/titration';
+import { netMassG } from '#core/titration';
+import { VERDICTS } from '../titrate/wording';
+import { Table } from '../ui/Table';
+
+/** Which titrations count, and why the others do not. */
+export function ReplicateTable({ judgement }: { readonly judgement: Judgement }) {
+  return (
+    <Table
+      caption="Titrations"
+      heads={['Flask', 'Mass / g', 'Titre / mL', 'c / (mol/L)', 'Verdict']}
+      rows={judgement.replicates.map(({ flask, titreMl, molarity, verdict, why }) => ({
+        key: String(flask.number),
+        cells: [
+          flask.number,
+          <span key="m" className="font-mono">
+            {netMassG(flask.weighing.value)}
+          </span>,
+          <span key="t" className="font-mono">
+            {titreMl ?? '–'}
+          </span>,
+          <span key="c" className={`font-mono ${verdict === 'counts' ? 'font-semibold' : 'text-ink-soft'}`}>
+            {molarity === null ? '–' : roundHalfEven(molarity, 5)}
+          </span>,
+          <span key="v" className="flex flex-wrap items-baseline gap-2">
+            <span
+              className={`rounded-full px-2.5 py-0.5 text-sm font-semibold ${VERDICTS[verdict].className}`}
+            >
+              {VERDICTS[verdict].word}
+            </span>
+            {why !== null && verdict !== 'open' && (
+              <span className="text-[15px] text-ink-soft">{why}</span>
+            )}
+          </span>,
+        ],
+      }))}
+    />
+  );
+}

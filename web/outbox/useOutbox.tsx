@@ -1,0 +1,51 @@
+import { useQueryClient } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
+import { createContext, use, useEffect, useState, useSyncExternalStore } from 'react';
+import type { Fact } from '#core/record';
+import type { RunFact } from '#core/titration';
+import type { RunAnswer } from '#contract';
+import type { Waiting } from './outbox';
+import { Outbox } from './outbox';
+
+const OutboxContext = createContext<Outbox | null>(null);
+
+/** Opens the outbox for the pages below. */
+export function OutboxProvider({ children }: { readonly children: ReactNode }) {
+  const client = useQueryClient();
+  const [outbox] = useState(
+    () =>
+      new Outbox((fact: Fact) => {
+        const key = ['run', fact.recordId];
+        // A read that set out before this fact was stored must not overwrite it.
+        void client.cancelQueries({ queryKey: key });
+        const known = client.getQueryData<RunAnswer>(key);
+        client.setQueryData(key, addFact(known, fact));
+        if (known && fact.sequence !== known.facts.length + 1) {
+          void client.invalidateQueries({ queryKey: key });
+        }
+        void client.invalidateQueries({ queryKey: ['records'] });
+      }),
+  );
+  useEffect(() => {
+    void outbox.open();
+  }, [outbox]);
+  return <OutboxContext value={outbox}>{children}</OutboxContext>;
+}
+
+function addFact(run: RunAnswer | undefined, fact: Fact): RunAnswer | undefined {
+  if (!run || run.facts.some((known) => known.id === fact.id)) return run;
+  // A fact of this record is a fact of a run.
+  return { ...run, facts: [...run.facts, fact as RunFact] };
+}
+
+export function useOutbox(): Outbox {
+  const outbox = use(OutboxContext);
+  if (!outbox) throw new Error('there is no outbox here');
+  return outbox;
+}
+
+/** What waits to be sent or was refused, in the order of entry. */
+export function useWaiting(): readonly Waiting[] {
+  const outbox = useOutbox();
+  return useSyncExternalStore(outbox.subscribe, outbox.snapshot);
+}

@@ -1,0 +1,165 @@
+import { useNavigate } from 'react-router';
+import { findSubstance } from '#core/chemistry';
+import type { LotState } from '#core/reagent';
+import { keepingOf } from '#core/reagent';
+import { bottleSchema } from '#contract';
+import { Loading } from '../app/Loading';
+import { useBeginRecord, usePeople, useRecords } from '../app/records';
+import { useSession } from '../app/session';
+import { Button, ButtonLink } from '../ui/Button';
+import { Cautions } from '../ui/Cautions';
+import { asQuantity, QuantityField, SelectField, TextAreaField, TextField } from '../ui/fields';
+import { FormError } from '../ui/FormError';
+import { Page } from '../ui/Page';
+import { useContractForm } from '../ui/useContractForm';
+import { nextCode } from './nextCode';
+
+/** Writes down a titrant that has been made up; it goes on the shelf as not standardized. */
+export function PreparePage() {
+  const lots = useRecords('lot');
+  const bottles = useRecords('bottle');
+  if (!lots || !bottles) return <Loading />;
+  const materials = lots.filter(
+    ({ lot }) => findSubstance(lot.substanceId)?.role === 'titrant-material',
+  );
+  return (
+    <Page
+      title="Prepare a titrant"
+      tabTitle="Prepare"
+      lead="Made in a beaker with a cylinder: its molarity is nominal until it is standardized."
+    >
+      {materials.length === 0 ? (
+        <NoMaterial />
+      ) : (
+        <PrepareForm materials={materials} code={nextCode(bottles.map(({ code }) => code))} />
+      )}
+    </Page>
+  );
+}
+
+function NoMaterial() {
+  return (
+    <section className="max-w-xl">
+      <p className="mb-5 text-lg">
+        There is no lot to make a titrant from. Add the sodium hydroxide that you use, then come back.
+      </p>
+      <ButtonLink to="/lots" look="primary">
+        Add a lot
+      </ButtonLink>
+    </section>
+  );
+}
+
+function PrepareForm({
+  materials,
+  code,
+}: {
+  readonly materials: readonly LotState[];
+  readonly code: string;
+}) {
+  const { person, today } = useSession();
+  const people = usePeople() ?? [person];
+  const begin = useBeginRecord();
+  const navigate = useNavigate();
+  const [first] = materials;
+  const substanceId = first?.lot.substanceId ?? '';
+  const { form, errorAt, showFailure, formError } = useContractForm(bottleSchema, {
+    code,
+    substanceId,
+    nominalMolarity: '0.1',
+    volumeMl: '1000',
+    lotId: first?.id ?? '',
+    preparedOn: today,
+    preparedBy: person.id,
+    container: keepingOf(substanceId)?.container ?? 'plastic',
+    note: '',
+  });
+  return (
+    <div className="grid grid-cols-[minmax(0,640px)_minmax(0,360px)] gap-12">
+      <form
+        noValidate
+        className="grid grid-cols-2 gap-x-6 gap-y-4"
+        onSubmit={(event) =>
+          void form.handleSubmit((body) => {
+            begin.mutate(
+              { kind: 'bottle.prepared', body },
+              { onSuccess: () => void navigate('/'), onError: showFailure },
+            );
+          })(event)
+        }
+      >
+        <SelectField
+          label="Made from lot"
+          error={errorAt('lotId')}
+          {...form.register('lotId', {
+            onChange: (event: { target: { value: string } }) => {
+              const chosen = materials.find(({ id }) => id === event.target.value);
+              form.setValue('substanceId', chosen?.lot.substanceId ?? '');
+            },
+          })}
+        >
+          {materials.map(({ id, lot }) => (
+            <option key={id} value={id}>
+              {findSubstance(lot.substanceId)?.shortName}, lot {lot.lotNumber}
+            </option>
+          ))}
+        </SelectField>
+        <TextField
+          label="Bottle code"
+          hint="What is written on the bottle."
+          className="font-mono"
+          error={errorAt('code')}
+          {...form.register('code')}
+        />
+        <QuantityField
+          label="Nominal molarity"
+          unit="mol/L"
+          error={errorAt('nominalMolarity')}
+          {...form.register('nominalMolarity', asQuantity)}
+        />
+        <QuantityField
+          label="Volume"
+          unit="mL"
+          error={errorAt('volumeMl')}
+          {...form.register('volumeMl', asQuantity)}
+        />
+        <TextField
+          label="Made on"
+          type="date"
+          error={errorAt('preparedOn')}
+          {...form.register('preparedOn')}
+        />
+        <SelectField label="Made by" error={errorAt('preparedBy')} {...form.register('preparedBy')}>
+          {people.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField label="Bottle" error={errorAt('container')} {...form.register('container')}>
+          <option value="plastic">plastic</option>
+          <option value="brown-glass">brown glass</option>
+          <option value="clear-glass">clear glass</option>
+        </SelectField>
+        <TextAreaField label="Note" error={errorAt('note')} {...form.register('note')} />
+        <div className="col-span-2 flex items-center gap-4">
+          <Button type="submit" look="primary" disabled={begin.isPending}>
+            Put it on the shelf
+          </Button>
+          <FormError message={formError} />
+        </div>
+      </form>
+      <aside className="flex flex-col gap-5">
+        <Cautions cautions={findSubstance(substanceId)?.cautions ?? []} />
+        <section className="text-[15px]">
+          <h2 className="font-bold">What must be exact here</h2>
+          <p className="mt-1 text-ink-soft">
+            Nothing. Mass and volume are approximate: titration finds the molarity. Use water freed
+            of carbon dioxide (boiled five minutes, cooled closed), and keep it{' '}
+            {keepingOf(substanceId)?.remark}.
+          </p>
+        </section>
+      </aside>
+    </div>
+  );
+}

@@ -1,0 +1,125 @@
+import type { ReactNode } from 'react';
+import type { BottleState, Container, Freshness } from '#core/reagent';
+import { findSubstance } from '#core/chemistry';
+import { ChemicalFormula } from '../ui/typeset';
+import { STANDING_LOOKS } from '../ui/Standing';
+
+interface Glass {
+  readonly wall: string;
+  readonly edge: string;
+  readonly liquid: string;
+  readonly cap: string;
+}
+
+const GLASSES: Readonly<Record<Container, Glass>> = {
+  plastic: { wall: '#fbfaf4', edge: '#9a978a', liquid: '#dfe9e4', cap: '#3d5a80' },
+  'brown-glass': { wall: '#b97a3c', edge: '#6d431a', liquid: '#8a5523', cap: '#2c2a26' },
+  'clear-glass': { wall: '#f8fbfa', edge: '#7f9490', liquid: '#d4e4e4', cap: '#2c2a26' },
+};
+
+/** Outline of a narrow-necked bottle in a box of 140 by 220. */
+const OUTLINE =
+  'M52 30v24c0 10-36 16-36 40v104q0 14 14 14h80q14 0 14-14V94c0-24-36-30-36-40V30z';
+
+/** Where the liquid of a full and of an empty bottle stands. */
+const FULL = 66;
+const EMPTY = 210;
+
+interface BottleDrawingProps {
+  readonly bottle: BottleState;
+  readonly freshness: Freshness;
+  /** What is left, 0 to 1. */
+  readonly fill: number;
+}
+
+/** A bottle as it stands on the shelf: container, level, label, and the freshness band that runs out. */
+export function BottleDrawing({ bottle, freshness, fill }: BottleDrawingProps) {
+  const glass = GLASSES[bottle.container];
+  const level = EMPTY - fill * (EMPTY - FULL);
+  const clip = `outline-${bottle.id}`;
+  const percent = String(Math.round(100 * fill));
+  return (
+    <div className="relative w-[140px]">
+      <svg viewBox="0 0 140 216" className="block w-full" role="img" aria-label={`bottle ${bottle.code}, ${percent} % full`}>
+        <clipPath id={clip}>
+          <path d={OUTLINE} />
+        </clipPath>
+        <path d={OUTLINE} fill={glass.wall} />
+        <g clipPath={`url(#${clip})`}>
+          <path
+            d={`M0 ${String(level)}q70 7 140 0V216H0z`}
+            fill={glass.liquid}
+            stroke={glass.edge}
+            strokeWidth="0.8"
+          />
+          <path d="M26 100v100" stroke="#fff" strokeWidth="5" opacity="0.5" />
+        </g>
+        <path d={OUTLINE} fill="none" stroke={glass.edge} strokeWidth="2" />
+        <rect x="46" y="8" width="48" height="24" rx="4" fill={glass.cap} />
+        <path d="M54 10v20M62 10v20M70 10v20M78 10v20M86 10v20" stroke="#fff" opacity="0.35" />
+        {[0.25, 0.5, 0.75].map((part) => (
+          <path
+            key={part}
+            d={`M17 ${String(EMPTY - part * (EMPTY - FULL))}h7`}
+            stroke={glass.edge}
+            strokeWidth="1.2"
+          />
+        ))}
+      </svg>
+      <Label bottle={bottle} freshness={freshness} />
+    </div>
+  );
+}
+
+function Label({ bottle, freshness }: Pick<BottleDrawingProps, 'bottle' | 'freshness'>) {
+  const look = STANDING_LOOKS[freshness.kind];
+  const formula = findSubstance(bottle.substanceId)?.formula ?? bottle.substanceId;
+  return (
+    <div className="absolute inset-x-[18px] top-[98px] h-[92px] overflow-hidden border border-rule-strong bg-white text-center leading-tight text-ink">
+      <p className="pt-1 text-[17px] font-bold">
+        <ChemicalFormula of={formula} />
+      </p>
+      <MolarityOnLabel bottle={bottle} freshness={freshness} />
+      <p className="font-mono text-xs">{bottle.code}</p>
+      <FreshnessBand freshness={freshness} colour={look.colour} wash={look.wash} />
+    </div>
+  );
+}
+
+function MolarityOnLabel({ bottle, freshness }: Pick<BottleDrawingProps, 'bottle' | 'freshness'>): ReactNode {
+  if (freshness.kind === 'not-standardized') {
+    return (
+      <p className="text-[13px]">
+        <span className="font-mono text-[15px]">≈ {bottle.nominalMolarity}</span> mol/L
+      </p>
+    );
+  }
+  return (
+    <div className="text-[12px]">
+      <span className="block font-mono text-[16px] font-semibold">{freshness.certified.molarity}</span>
+      <span className="block font-mono">± {freshness.certified.expandedUncertainty} mol/L</span>
+    </div>
+  );
+}
+
+/** The band at the foot of the label: what is left of the time until use-by. */
+function FreshnessBand({
+  freshness,
+  colour,
+  wash,
+}: {
+  readonly freshness: Freshness;
+  readonly colour: string;
+  readonly wash: string;
+}) {
+  const remaining = freshness.kind === 'not-standardized' ? 0 : freshness.remaining;
+  return (
+    <div
+      aria-hidden="true"
+      className="absolute inset-x-0 bottom-0 h-2.5 border-t border-rule-strong"
+      style={{ background: wash }}
+    >
+      <div className="h-full" style={{ width: `${String(100 * remaining)}%`, background: colour }} />
+    </div>
+  );
+}

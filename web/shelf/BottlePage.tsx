@@ -1,0 +1,105 @@
+import { Link, useParams } from 'react-router';
+import { findSubstance } from '#core/chemistry';
+import { keepingOf } from '#core/reagent';
+import { Loading } from '../app/Loading';
+import { usePersonName, useRecords } from '../app/records';
+import { NotFound } from '../app/RouteError';
+import { useSession } from '../app/session';
+import { ButtonLink } from '../ui/Button';
+import { Cautions } from '../ui/Cautions';
+import { Facts } from '../ui/Facts';
+import { Page } from '../ui/Page';
+import { StandingMark } from '../ui/Standing';
+import { dateText, Molarity } from '../ui/typeset';
+import { BottleDrawing } from './BottleDrawing';
+import { shelfItems } from './shelfItems';
+
+/** One bottle: what is in it, where it comes from, what it was found to be. */
+export function BottlePage() {
+  const { bottleId } = useParams();
+  const { today } = useSession();
+  const bottles = useRecords('bottle');
+  const runs = useRecords('run');
+  const lots = useRecords('lot');
+  const nameOf = usePersonName();
+  if (!bottles || !runs || !lots) return <Loading />;
+  const item = shelfItems(bottles, runs, today).find(({ bottle }) => bottle.id === bottleId);
+  if (!item) return <NotFound />;
+  const { bottle, freshness, openRun } = item;
+  const substance = findSubstance(bottle.substanceId);
+  const lot = lots.find(({ id }) => id === bottle.lotId)?.lot;
+  return (
+    <Page
+      title={`Bottle ${bottle.code}`}
+      tabTitle={`Bottle ${bottle.code}`}
+      lead={`${substance?.name ?? ''}, nominally ${bottle.nominalMolarity} mol/L`}
+      actions={
+        <>
+          <ButtonLink to={`/bottles/${bottle.id}/label`}>Print a label</ButtonLink>
+          {openRun ? (
+            <ButtonLink look="primary" to={`/runs/${openRun.id}`}>
+              Go on titrating
+            </ButtonLink>
+          ) : (
+            <ButtonLink look="primary" to={`/titrate/set-up?bottle=${bottle.id}`}>
+              Standardize
+            </ButtonLink>
+          )}
+        </>
+      }
+    >
+      <div className="grid grid-cols-[200px_1fr_1fr] gap-10">
+        <BottleDrawing bottle={bottle} freshness={freshness} fill={item.fill} />
+        <section>
+          <h2 className="mb-2 text-lg font-bold">As made up</h2>
+          <Facts
+            rows={[
+              ['Standing', <StandingMark key="s" freshness={freshness} />],
+              ['Left', `${String(Math.round(item.leftMl))} of ${bottle.volumeMl} mL`],
+              ['Made on', dateText(bottle.preparedOn)],
+              ['Made by', nameOf(bottle.preparedBy)],
+              ['From lot', lot ? `${lot.lotNumber}, ${lot.supplier}` : '…'],
+              ['Keeping', keepingOf(bottle.substanceId)?.remark ?? 'not in the catalogue'],
+              ...(bottle.note ? [['Note', bottle.note] as const] : []),
+            ]}
+          />
+          <div className="mt-6">
+            <Cautions cautions={substance?.cautions ?? []} />
+          </div>
+        </section>
+        <section>
+          <h2 className="mb-2 text-lg font-bold">Certificates</h2>
+          {bottle.certified.length === 0 && (
+            <p className="text-ink-soft">
+              None yet: the molarity on the label is nominal, and nothing may be measured with it.
+            </p>
+          )}
+          <ol className="divide-y divide-rule">
+            {bottle.certified.toReversed().map((certified) => (
+              <li key={certified.certificateNumber} className="py-2">
+                <p className="text-lg">
+                  <Molarity
+                    value={certified.molarity}
+                    uncertainty={certified.expandedUncertainty}
+                  />{' '}
+                  <span className="text-sm text-ink-soft">
+                    (<i>k</i> = {certified.coverageFactor})
+                  </span>
+                </p>
+                <p className="text-sm text-ink-soft">
+                  {dateText(certified.certifiedOn)} to {dateText(certified.validUntil)} ·{' '}
+                  <Link
+                    className="font-semibold text-violet underline"
+                    to={`/runs/${certified.runId}/judge`}
+                  >
+                    certificate {certified.certificateNumber}
+                  </Link>
+                </p>
+              </li>
+            ))}
+          </ol>
+        </section>
+      </div>
+    </Page>
+  );
+}

@@ -1,0 +1,164 @@
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { Loading } from '../app/Loading';
+import { useRecords } from '../app/records';
+import { useSession } from '../app/session';
+import { ButtonLink } from '../ui/Button';
+import { Page } from '../ui/Page';
+import { StandingMark } from '../ui/Standing';
+import { dateText } from '../ui/typeset';
+import { BottleDrawing } from './BottleDrawing';
+import type { ShelfItem } from './shelfItems';
+import { shelfItems } from './shelfItems';
+
+/** Every bottle, what may be used now, and what is due. */
+export function ShelfPage() {
+  const { today } = useSession();
+  const bottles = useRecords('bottle');
+  const runs = useRecords('run');
+  if (!bottles || !runs) return <Loading />;
+  const items = shelfItems(bottles, runs, today);
+  return (
+    <Page
+      title="Shelf"
+      tabTitle="Shelf"
+      lead={`Every titrant, on ${dateText(today)}`}
+      actions={
+        <ButtonLink to="/prepare" look="primary">
+          Prepare a titrant
+        </ButtonLink>
+      }
+    >
+      {items.length === 0 ? <EmptyShelf /> : <Board items={items} />}
+      {items.length > 0 && <ToDo items={items} />}
+    </Page>
+  );
+}
+
+function EmptyShelf() {
+  return (
+    <section className="mx-auto mt-16 max-w-xl text-center">
+      <h2 className="text-xl font-bold">The shelf is empty</h2>
+      <p className="my-3 text-lg text-ink-soft">
+        A titrant begins with the substance it is made from. Add its lot, then make the titrant up.
+      </p>
+      <div className="flex justify-center">
+        <ButtonLink to="/lots" look="plain">
+          Add a lot
+        </ButtonLink>
+      </div>
+    </section>
+  );
+}
+
+/** The bottles on their boards. */
+function Board({ items }: { readonly items: readonly ShelfItem[] }) {
+  return (
+    <ul className="flex flex-wrap gap-y-8">
+      {items.map((item) => (
+        <li key={item.bottle.id} className="flex w-[152px] flex-col">
+          <Link
+            to={`/bottles/${item.bottle.id}`}
+            className="flex flex-1 flex-col items-center rounded-t-md pt-2 hover:bg-shade"
+          >
+            <span className="flex flex-1 items-end border-b-[6px] border-[#b9a67f] px-1.5">
+              <BottleDrawing bottle={item.bottle} freshness={item.freshness} fill={item.fill} />
+            </span>
+            <span className="flex min-h-[86px] w-full flex-col items-center border-t border-[#8d7b55] px-1 pt-2 text-center text-[15px] leading-snug">
+              <StandingMark freshness={item.freshness} />
+              <span className="mt-1 text-sm text-ink-soft">
+                {Math.round(item.leftMl)} of {item.bottle.volumeMl} mL
+              </span>
+              {item.openRun && <span className="text-sm font-semibold text-violet">on the bench</span>}
+            </span>
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The two questions of the morning: what is due, and what may not be used. */
+function ToDo({ items }: { readonly items: readonly ShelfItem[] }) {
+  const onBench = items.filter((item) => item.openRun);
+  const idle = items.filter((item) => !item.openRun);
+  const due = idle.filter(({ freshness }) => freshness.kind === 'due-soon');
+  const barred = idle.filter(
+    ({ freshness }) => freshness.kind === 'overdue' || freshness.kind === 'not-standardized',
+  );
+  return (
+    <div className="mt-7 grid grid-cols-3 gap-8">
+      <Column title="On the bench" none="No run is open.">
+        {onBench.map(({ bottle, openRun }) => (
+          <Task key={bottle.id} code={bottle.code} what={openRun?.next ?? ''}>
+            <TaskLink to={`/runs/${openRun?.id ?? ''}`}>Go on titrating</TaskLink>
+          </Task>
+        ))}
+      </Column>
+      <Column title="Due soon" none="Nothing is due within a week.">
+        {due.map(({ bottle, freshness }) => (
+          <Task key={bottle.id} code={bottle.code} what={<StandingMark freshness={freshness} />}>
+            <TaskLink to={`/titrate/set-up?bottle=${bottle.id}`}>Standardize again</TaskLink>
+          </Task>
+        ))}
+      </Column>
+      <Column title="Not to be used" none="Every bottle may be used.">
+        {barred.map(({ bottle, freshness }) => (
+          <Task key={bottle.id} code={bottle.code} what={<StandingMark freshness={freshness} />}>
+            <TaskLink to={`/titrate/set-up?bottle=${bottle.id}`}>Standardize</TaskLink>
+          </Task>
+        ))}
+      </Column>
+    </div>
+  );
+}
+
+function Column({
+  title,
+  none,
+  children,
+}: {
+  readonly title: string;
+  readonly none: string;
+  readonly children: readonly ReactNode[];
+}) {
+  return (
+    <section>
+      <h2 className="border-b border-rule-strong pb-1 text-lg font-bold">{title}</h2>
+      {children.length === 0 ? (
+        <p className="pt-3 text-ink-soft">{none}</p>
+      ) : (
+        <ul className="divide-y divide-rule">{children}</ul>
+      )}
+    </section>
+  );
+}
+
+function Task({
+  code,
+  what,
+  children,
+}: {
+  readonly code: string;
+  readonly what: ReactNode;
+  readonly children: ReactNode;
+}) {
+  return (
+    <li className="flex items-center gap-3 py-1.5">
+      <span className="font-mono font-semibold">{code}</span>
+      <span className="min-w-0 flex-1 text-[15px] leading-snug">{what}</span>
+      {children}
+    </li>
+  );
+}
+
+function TaskLink({ to, children }: { readonly to: string; readonly children: string }) {
+  return (
+    <Link
+      to={to}
+      className="flex min-h-11 shrink-0 items-center font-semibold text-violet underline underline-offset-4"
+    >
+      {children}
+    </Link>
+  );
+}

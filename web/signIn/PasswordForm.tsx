@@ -1,0 +1,40 @@
+import { signInSchema } from '#contract';
+import { useSignIn } from '../app/session';
+import { Button } from '../ui/Button';
+import { TextField } from '../ui/fields';
+import { FormError } from '../ui/FormError';
+import { useContractForm } from '../ui/useContractForm';
+
+/** Name and password. `isSecond` keeps it in the background where one click would do. */
+export function PasswordForm({ isSecond }: { readonly isSecond: boolean }) {
+  const signIn = useSignIn('/session');
+  const { form, errorAt, showFailure, formError } = useContractForm(signInSchema, {
+    name: '',
+    password: '',
+  });
+  return (
+    <form
+      className="flex w-[320px] flex-col gap-4"
+      noValidate
+      onSubmit={(event) =>
+        void form.handleSubmit((body) => {
+          signIn.mutate(body, { onError: showFailure });
+        })(event)
+      }
+    >
+      <h2 className="text-lg font-bold">{isSecond ? 'Or with an account' : 'Sign in'}</h2>
+      <TextField label="Name" autoComplete="username" error={errorAt('name')} {...form.register('name')} />
+      <TextField
+        label="Password"
+        type="password"
+        autoComplete="current-password"
+        error={errorAt('password')}
+        {...form.register('password')}
+      />
+      <FormError message={formError} />
+      <Button type="submit" look={isSecond ? 'plain' : 'primary'} disabled={signIn.isPending}>
+        Sign in
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,109 @@
+import { useState } from 'react';
+import { SUBSTANCES } from '#core/chemistry';
+import { lotSchema } from '#contract';
+import { useBeginRecord } from '../app/records';
+import { useSession } from '../app/session';
+import { asOptional, asQuantity, CheckField, QuantityField, SelectField, TextField } from '../ui/fields';
+import { useContractForm } from '../ui/useContractForm';
+import { StockFormFrame } from './StockFormFrame';
+
+/** Registers a lot with the figures of its certificate. */
+export function LotForm({ onDone }: { readonly onDone: () => void }) {
+  const { today } = useSession();
+  const begin = useBeginRecord();
+  const [hasStatedMass, setHasStatedMass] = useState(false);
+  const { form, errorAt, showFailure, formError } = useContractForm(lotSchema, {
+    substanceId: SUBSTANCES[0].id,
+    lotNumber: '',
+    supplier: '',
+    purity: '',
+    purityHalfWidth: '',
+    purityDistribution: 'rectangular',
+    statedMolarMass: null,
+    receivedOn: today,
+    useBy: null,
+  });
+  return (
+    <StockFormFrame
+      name="A new lot"
+      submit="Add the lot"
+      isBusy={begin.isPending}
+      error={formError}
+      onDone={onDone}
+      onSubmit={form.handleSubmit((body) => {
+        begin.mutate({ kind: 'lot.registered', body }, { onSuccess: onDone, onError: showFailure });
+      })}
+    >
+      <SelectField label="Substance" error={errorAt('substanceId')} {...form.register('substanceId')}>
+        {SUBSTANCES.map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </SelectField>
+      <TextField label="Lot number" error={errorAt('lotNumber')} {...form.register('lotNumber')} />
+      <TextField label="Supplier" error={errorAt('supplier')} {...form.register('supplier')} />
+      <QuantityField
+        label="Purity"
+        hint="Mass fraction: 0.9998 for 99.98 %."
+        error={errorAt('purity')}
+        {...form.register('purity', asQuantity)}
+      />
+      <QuantityField
+        label="Purity, plus or minus"
+        error={errorAt('purityHalfWidth')}
+        {...form.register('purityHalfWidth', asQuantity)}
+      />
+      <SelectField
+        label="Stated as"
+        error={errorAt('purityDistribution')}
+        {...form.register('purityDistribution')}
+      >
+        <option value="rectangular">limits (rectangular)</option>
+        <option value="triangular">limits, middle likelier (triangular)</option>
+        <option value="normal">a 95 % interval (normal)</option>
+      </SelectField>
+      <TextField
+        label="Received on"
+        type="date"
+        error={errorAt('receivedOn')}
+        {...form.register('receivedOn')}
+      />
+      <TextField
+        label="Use by"
+        type="date"
+        hint="Empty if it has none."
+        error={errorAt('useBy')}
+        {...form.register('useBy', asOptional)}
+      />
+      <CheckField
+        label="The certificate states a molar mass"
+        hint="Otherwise it follows from the formula."
+        checked={hasStatedMass}
+        onChange={(event) => {
+          setHasStatedMass(event.target.checked);
+          form.setValue(
+            'statedMolarMass',
+            event.target.checked ? { valueGPerMol: '', standardUncertaintyGPerMol: '' } : null,
+          );
+        }}
+      />
+      {hasStatedMass && (
+        <>
+          <QuantityField
+            label="Molar mass"
+            unit="g/mol"
+            error={errorAt('statedMolarMass.valueGPerMol')}
+            {...form.register('statedMolarMass.valueGPerMol', asQuantity)}
+          />
+          <QuantityField
+            label="Its standard uncertainty"
+            unit="g/mol"
+            error={errorAt('statedMolarMass.standardUncertaintyGPerMol')}
+            {...form.register('statedMolarMass.standardUncertaintyGPerMol', asQuantity)}
+          />
+        </>
+      )}
+    </StockFormFrame>
+  );
+}

@@ -1,0 +1,273 @@
+import { roundHalfEven } from '#core/measurement';
+import type { Burette } from '#core/metrology';
+import type { Forecast } from '#core/titration';
+
+const WIDTH = 268;
+const HEIGHT = 800;
+/** Where the first and the last mark stand. */
+const ZERO_Y = 44;
+const LAST_Y = 700;
+const TUBE = { left: 62, right: 106 };
+
+interface BuretteDrawingProps {
+  readonly burette: Burette;
+  /** Where the liquid stands, as last read or as typed just now; null before the first reading. */
+  readonly levelMl: number | null;
+  /** The initial reading of the flask under the burette. */
+  readonly startedMl: number | null;
+  readonly forecast: Forecast['onBurette'];
+}
+
+/** The burette to scale: graduations, level, where to run to and where the end point is expected. */
+export function BuretteDrawing({ burette, levelMl, startedMl, forecast }: BuretteDrawingProps) {
+  const capacityMl = Number(burette.capacityMl);
+  const y = (ml: number): number => ZERO_Y + (ml / capacityMl) * (LAST_Y - ZERO_Y);
+  const level = levelMl === null ? LAST_Y + 14 : y(levelMl);
+  return (
+    <svg
+      viewBox={`0 0 ${String(WIDTH)} ${String(HEIGHT)}`}
+      className="block h-full w-full"
+      role="img"
+      aria-label={describe(burette, levelMl, forecast)}
+    >
+      <Tube level={level} />
+      <Graduations capacityMl={capacityMl} y={y} />
+      {forecast && <ExpectedEnd forecast={forecast} capacityMl={capacityMl} y={y} />}
+      {startedMl !== null && <StartMark startedMl={startedMl} y={y(startedMl)} />}
+      {levelMl !== null && (
+        <Loupe
+          burette={burette}
+          readingMl={levelMl}
+          levelY={level}
+          avoid={[
+            ...(forecast ? [y(forecast.expected), y(forecast.runFreelyTo)] : []),
+            ...(startedMl === null ? [] : [y(startedMl)]),
+          ]}
+        />
+      )}
+    </svg>
+  );
+}
+
+function describe(burette: Burette, levelMl: number | null, forecast: Forecast['onBurette']): string {
+  const level = levelMl === null ? 'not read yet' : `level at ${roundHalfEven(levelMl, 2)} mL`;
+  const end = forecast ? `, end point expected at ${roundHalfEven(forecast.expected, 2)} mL` : '';
+  return `${burette.name}, ${burette.capacityMl} mL, ${level}${end}`;
+}
+
+/** Glass, liquid with its meniscus, stopcock and tip. */
+function Tube({ level }: { readonly level: number }) {
+  const { left, right } = TUBE;
+  const middle = (left + right) / 2;
+  const width = right - left;
+  return (
+    <g>
+      <path
+        d={`M${String(left)} 16V${String(LAST_Y + 16)}q0 14 ${String(width / 2 - 5)} 20h10q${String(width / 2 - 5)}-6 ${String(width / 2 - 5)}-20V16z`}
+        fill="var(--color-glass)"
+        stroke="var(--color-titrant-edge)"
+        strokeWidth="1.6"
+      />
+      <path
+        d={`M${String(left + 1)} ${String(level - 4)}Q${String(middle)} ${String(level + 5)} ${String(right - 1)} ${String(level - 4)}V${String(LAST_Y + 16)}q0 13 -${String(width / 2 - 5)} 19h-8q-${String(width / 2 - 5)}-6 -${String(width / 2 - 5)}-19z`}
+        fill="var(--color-titrant)"
+      />
+      <path
+        d={`M${String(left + 1)} ${String(level - 4)}Q${String(middle)} ${String(level + 5)} ${String(right - 1)} ${String(level - 4)}`}
+        fill="none"
+        stroke="var(--color-titrant-edge)"
+        strokeWidth="2"
+      />
+      <path d={`M${String(left + 6)} 22V${String(LAST_Y)}`} stroke="#fff" strokeWidth="3" opacity="0.7" />
+      <g stroke="var(--color-ink)" strokeWidth="1.4">
+        <path d={`M${String(middle - 5)} ${String(LAST_Y + 36)}v10h10v-10`} fill="var(--color-titrant)" />
+        <rect x={middle - 14} y={LAST_Y + 46} width="28" height="13" rx="3" fill="var(--color-glass)" />
+        <rect x={middle - 26} y={LAST_Y + 49} width="52" height="7" rx="3.5" fill="var(--color-leaf)" />
+        <path d={`M${String(middle - 4)} ${String(LAST_Y + 59)}l2.5 34h3l2.5-34z`} fill="var(--color-titrant)" />
+      </g>
+    </g>
+  );
+}
+
+/** Marks for every half millilitre or finer where there is room, longer ones for 1 and 5 mL. */
+function Graduations({ capacityMl, y }: { readonly capacityMl: number; readonly y: (ml: number) => number }) {
+  const stepMl = capacityMl > 30 ? 0.5 : 0.2;
+  const marks = Array.from({ length: Math.round(capacityMl / stepMl) + 1 }, (_, i) => i * stepMl);
+  const labelEvery = capacityMl > 30 ? 5 : 2;
+  return (
+    <g>
+      {marks.map((ml) => {
+        const isWhole = Math.abs(ml - Math.round(ml)) < 1e-6;
+        const isLabelled = isWhole && Math.round(ml) % labelEvery === 0;
+        const length = isLabelled ? 26 : isWhole ? 19 : 10;
+        return (
+          <path
+            key={ml}
+            d={`M${String(TUBE.right)} ${String(y(ml))}h-${String(length)}`}
+            stroke="var(--color-ink)"
+            strokeWidth={isLabelled ? 1.8 : isWhole ? 1.1 : 0.7}
+          />
+        );
+      })}
+      {marks
+        .filter((ml) => Math.abs(ml / labelEvery - Math.round(ml / labelEvery)) < 1e-6)
+        .map((ml) => (
+          <text
+            key={ml}
+            x={TUBE.left - 10}
+            y={y(ml) + 6}
+            textAnchor="end"
+            fontSize="18"
+            fontFamily="var(--font-mono)"
+            fill="var(--color-ink)"
+          >
+            {Math.round(ml)}
+          </text>
+        ))}
+    </g>
+  );
+}
+
+/** The band where the end point is expected, and the mark to which one may run freely. */
+function ExpectedEnd({
+  forecast,
+  capacityMl,
+  y,
+}: {
+  readonly forecast: NonNullable<Forecast['onBurette']>;
+  readonly capacityMl: number;
+  readonly y: (ml: number) => number;
+}) {
+  const from = y(forecast.from);
+  const to = y(Math.min(forecast.to, capacityMl));
+  const freely = y(forecast.runFreelyTo);
+  // Two lines of writing need some room between them.
+  const endY = Math.max((from + to) / 2, freely + 26);
+  const x = TUBE.right;
+  return (
+    <g>
+      <rect
+        x={TUBE.left - 3}
+        y={from}
+        width={TUBE.right - TUBE.left + 6}
+        height={Math.max(5, to - from)}
+        fill="var(--color-blush)"
+        opacity="0.32"
+      />
+      <path
+        d={`M${String(TUBE.left - 6)} ${String(freely)}H${String(x + 26)}`}
+        stroke="var(--color-ink)"
+        strokeWidth="1.6"
+        strokeDasharray="5 3"
+      />
+      <g fontSize="15">
+        <text x={x + 30} y={freely - 1} fill="var(--color-ink)">
+          run freely to
+        </text>
+        <text x={x + 30} y={freely + 16} fontWeight="700" fontFamily="var(--font-mono)" fill="var(--color-ink)">
+          {roundHalfEven(forecast.runFreelyTo, 1)}
+        </text>
+        <path
+          d={`M${String(x + 4)} ${String((from + to) / 2)}L${String(x + 26)} ${String(endY + 10)}`}
+          stroke="var(--color-blush)"
+          strokeWidth="1.6"
+        />
+        <text x={x + 30} y={endY + 9} fill="var(--color-blush)" fontWeight="700">
+          end expected
+        </text>
+        <text x={x + 30} y={endY + 26} fill="var(--color-blush)" fontFamily="var(--font-mono)">
+          {roundHalfEven(forecast.from, 2)} to {roundHalfEven(forecast.to, 2)}
+        </text>
+      </g>
+    </g>
+  );
+}
+
+function StartMark({ startedMl, y }: { readonly startedMl: number; readonly y: number }) {
+  return (
+    <g>
+      <path
+        d={`M${String(TUBE.right + 2)} ${String(y)}h22`}
+        stroke="var(--color-ink-soft)"
+        strokeWidth="1.4"
+      />
+      <text x={TUBE.right + 30} y={y + 5} fontSize="15" fill="var(--color-ink-soft)">
+        began at{' '}
+        <tspan fontFamily="var(--font-mono)" fontWeight="600">
+          {roundHalfEven(startedMl, 2)}
+        </tspan>
+      </text>
+    </g>
+  );
+}
+
+const LOUPE = { x: 206, radius: 56, pxPerMl: 150 };
+
+interface LoupeProps {
+  readonly burette: Burette;
+  readonly readingMl: number;
+  readonly levelY: number;
+  /** Heights of other writing. */
+  readonly avoid: readonly number[];
+}
+
+/** The tenths between two graduations, large: where the meniscus stands for the figure that is typed. */
+function Loupe({ burette, readingMl, levelY, avoid }: LoupeProps) {
+  const centre = quietHeight(avoid, levelY);
+  const divisionMl = burette.construction === 'glass' ? Number(burette.divisionMl) : 0.1;
+  const first = Math.ceil((readingMl - 0.4) / divisionMl);
+  const ticks = Array.from({ length: Math.floor(0.8 / divisionMl) + 1 }, (_, i) => (first + i) * divisionMl);
+  const yOf = (ml: number): number => centre + (ml - readingMl) * LOUPE.pxPerMl;
+  const left = LOUPE.x - LOUPE.radius;
+  return (
+    <g>
+      <path
+        d={`M${String(TUBE.right - 2)} ${String(levelY)}L${String(left + 2)} ${String(centre)}`}
+        stroke="var(--color-ink-soft)"
+      />
+      <clipPath id="loupe">
+        <circle cx={LOUPE.x} cy={centre} r={LOUPE.radius} />
+      </clipPath>
+      <g clipPath="url(#loupe)">
+        <rect x={left} y={centre - 60} width="112" height="120" fill="var(--color-glass)" />
+        <path
+          d={`M${String(left)} ${String(centre - 9)}Q${String(LOUPE.x)} ${String(centre + 9)} ${String(left + 112)} ${String(centre - 9)}V${String(centre + 60)}H${String(left)}z`}
+          fill="var(--color-titrant)"
+        />
+        {ticks.map((ml) => (
+          <g key={ml}>
+            <path d={`M${String(LOUPE.x + 4)} ${String(yOf(ml))}h60`} stroke="var(--color-ink)" strokeWidth="1.5" />
+            <text
+              x={LOUPE.x - 2}
+              y={yOf(ml) + 5}
+              textAnchor="end"
+              fontSize="14"
+              fontFamily="var(--font-mono)"
+              fill="var(--color-ink)"
+            >
+              {roundHalfEven(ml, 1)}
+            </text>
+          </g>
+        ))}
+        <path
+          d={`M${String(left)} ${String(centre - 9)}Q${String(LOUPE.x)} ${String(centre + 9)} ${String(left + 112)} ${String(centre - 9)}`}
+          fill="none"
+          stroke="var(--color-titrant-edge)"
+          strokeWidth="2.5"
+        />
+      </g>
+      <circle cx={LOUPE.x} cy={centre} r={LOUPE.radius} fill="none" stroke="var(--color-ink)" strokeWidth="2.5" />
+    </g>
+  );
+}
+
+/** The height nearest to the level where the loupe covers no writing. */
+function quietHeight(avoid: readonly number[], levelY: number): number {
+  const candidates = Array.from({ length: 33 }, (_, i) => 76 + i * 20);
+  const isQuiet = (at: number): boolean => avoid.every((other) => Math.abs(other + 8 - at) > 92);
+  return (
+    candidates
+      .filter(isQuiet)
+      .toSorted((a, b) => Math.abs(a - levelY) - Math.abs(b - levelY))[0] ?? 76
+  );
+}

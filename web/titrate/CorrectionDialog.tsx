@@ -1,0 +1,169 @@
+import { useState } from 'react';
+import { parseDecimal } from '#core/measurement';
+import type { Entry, RunState, Weighing } from '#core/titration';
+import { checkRunFact } from '#core/titration';
+import type { NewFact } from '#contract';
+import { usePersonName } from '../app/records';
+import { useSession } from '../app/session';
+import { Button } from '../ui/Button';
+import { Dialog } from '../ui/Dialog';
+import { QuantityField, TextAreaField } from '../ui/fields';
+import { instantText } from '../ui/typeset';
+import { useEnter } from './useRun';
+import { weighingText } from './wording';
+
+/** What is to be corrected. */
+export type Correction =
+  | { readonly what: 'weighing'; readonly flask: number; readonly entry: Entry<Weighing> }
+  | {
+      readonly what: 'reading';
+      readonly flask: number;
+      readonly moment: 'initial' | 'final';
+      readonly entry: Entry<string>;
+    };
+
+interface CorrectionDialogProps {
+  readonly run: RunState;
+  readonly correction: Correction;
+  readonly onClose: () => void;
+}
+
+/** Corrects a figure: the old one is kept, struck through, with who, when and why. */
+export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogProps) {
+  const { propose, keep } = useEnter(run);
+  const isDifference =
+    correction.what === 'weighing' && correction.entry.value.mode === 'by-difference';
+  const [first, setFirst] = useState('');
+  const [second, setSecond] = useState('');
+  const [reason, setReason] = useState('');
+  const [error, setError] = useState<string>();
+  const [reasonError, setReasonError] = useState<string>();
+  const unit = correction.what === 'weighing' ? 'g' : 'mL';
+
+  const submit = async (): Promise<void> => {
+    const one = parseDecimal(first);
+    const two = parseDecimal(second);
+    setError(undefined);
+    setReasonError(undefined);
+    if (one === null || (isDifference && two === null)) {
+      setError('Write a plain number, such as 7.10.');
+      return;
+    }
+    if (reason.trim().length < 3) {
+      setReasonError('Say why, in a few words.');
+      return;
+    }
+    const { proposed, fact } = propose(
+      correctionFact(correction, one, isDifference ? two : null, reason.trim()),
+    );
+    const refused = checkRunFact(run, fact).find(({ severity }) => severity === 'impossible');
+    if (refused) {
+      setError(refused.message);
+      return;
+    }
+    await keep(proposed);
+    onClose();
+  };
+
+  return (
+    <Dialog
+      title={`Correct the ${nameOf(correction)} of flask ${String(correction.flask)}`}
+      description={<p>The old figure stays on record, struck through.</p>}
+      onClose={onClose}
+    >
+      <History correction={correction} />
+      <form
+        noValidate
+        className="mt-4 flex flex-col gap-4"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void submit();
+        }}
+      >
+        <div className="grid grid-cols-2 gap-4">
+          <QuantityField
+            label={isDifference ? 'Before' : 'It should be'}
+            unit={unit}
+            value={first}
+            error={error}
+            onChange={(event) => {
+              setFirst(event.target.value);
+            }}
+          />
+          {isDifference && (
+            <QuantityField
+              label="After"
+              unit={unit}
+              value={second}
+              onChange={(event) => {
+                setSecond(event.target.value);
+              }}
+            />
+          )}
+        </div>
+        <TextAreaField
+          label="Why"
+          value={reason}
+          error={reasonError}
+          onChange={(event) => {
+            setReason(event.target.value);
+          }}
+        />
+        <div className="flex gap-3">
+          <Button type="submit" look="primary">
+            Correct it
+          </Button>
+          <Button onClick={onClose}>Leave it as it is</Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}
+
+function nameOf(correction: Correction): string {
+  return correction.what === 'weighing' ? 'mass' : `${correction.moment} reading`;
+}
+
+/** The figure as it stands, and what it was before. */
+function History({ correction }: { readonly correction: Correction }) {
+  const { laboratory } = useSession();
+  const personName = usePersonName();
+  const { entry } = correction;
+  const versions: readonly { value: string; reason: string; by: string; at: string }[] =
+    correction.what === 'weighing'
+      ? correction.entry.superseded.map((old) => ({ ...old, value: weighingText(old.value) }))
+      : correction.entry.superseded;
+  const now = correction.what === 'weighing' ? weighingText(correction.entry.value) : correction.entry.value;
+  return (
+    <ol className="border-y border-rule py-2">
+      {versions.map((old) => (
+        <li key={old.at} className="text-[15px]">
+          <s className="font-mono text-blush">{old.value}</s> given up by {personName(old.by)},{' '}
+          {instantText(old.at, laboratory.timeZone)}: {old.reason}
+        </li>
+      ))}
+      <li>
+        <span className="font-mono text-xl font-semibold">{now}</span> entered by{' '}
+        {personName(entry.by)}, {instantText(entry.at, laboratory.timeZone)}
+        {entry.reason !== null && <>: {entry.reason}</>}
+      </li>
+    </ol>
+  );
+}
+
+function correctionFact(
+  correction: Correction,
+  first: string,
+  second: string | null,
+  reason: string,
+): NewFact {
+  const corrects = correction.entry.factId;
+  if (correction.what === 'reading') {
+    return { kind: 'run.reading-corrected', body: { corrects, readingMl: first, reason } };
+  }
+  const weighing =
+    second === null
+      ? ({ mode: 'tared', massG: first } as const)
+      : ({ mode: 'by-difference', beforeG: first, afterG: second } as const);
+  return { kind: 'run.weighing-corrected', body: { corrects, weighing, reason } };
+}

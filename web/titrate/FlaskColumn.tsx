@@ -1,0 +1,173 @@
+import type { ReactNode } from 'react';
+import { roundHalfEven } from '#core/measurement';
+import type { Entry, Replicate, RunState } from '#core/titration';
+import { forecastTitre, netMassG } from '#core/titration';
+import { flaskColour, FlaskDrawing } from './FlaskDrawing';
+import { VERDICTS, weighingText } from './wording';
+
+/** What can be done with a flask. */
+export interface FlaskActions {
+  readonly onTitrate: (flask: number) => void;
+  readonly onVoid: (flask: number) => void;
+  readonly onCorrectWeighing: (flask: number) => void;
+  readonly onCorrectReading: (flask: number, moment: 'initial' | 'final') => void;
+}
+
+interface FlaskColumnProps {
+  readonly run: RunState;
+  readonly replicate: Replicate;
+  /** The short name of the standard. */
+  readonly standard: string;
+  readonly isCurrent: boolean;
+  readonly mayTitrate: boolean;
+  readonly actions: FlaskActions;
+}
+
+/** One flask: its entries, its titre and what it gives. */
+export function FlaskColumn(props: FlaskColumnProps) {
+  const { run, replicate, standard, isCurrent, mayTitrate, actions } = props;
+  const { flask } = replicate;
+  const number = String(flask.number);
+  const look = isCurrent ? VERDICTS.current : VERDICTS[replicate.verdict];
+  const forecast = forecastTitre(
+    run,
+    Number(netMassG(flask.weighing.value)),
+    flask.initial ? Number(flask.initial.value) : null,
+  );
+  const isOpen = run.status === 'open';
+  return (
+    <section
+      aria-label={`Flask ${number}`}
+      className={`flex min-w-[150px] flex-1 flex-col border-t-4 px-3.5 pt-2 ${isCurrent ? 'border-violet bg-sheet' : 'border-transparent'} ${flask.voided ? 'text-ink-soft' : ''}`}
+    >
+      <header className="flex items-center justify-between gap-1">
+        <h3 className="text-lg font-bold">Flask {number}</h3>
+        <span className={`rounded-full px-2.5 py-0.5 text-sm font-semibold ${look.className}`}>
+          {look.word}
+        </span>
+      </header>
+      <div className="flex justify-center py-2">
+        <FlaskDrawing colour={flaskColour(flask, run.references.method)} />
+      </div>
+      <dl className="space-y-0.5">
+        <Row name={`${standard} / g`}>
+          <Figure
+            entry={flask.weighing}
+            text={weighingText}
+            label={`Correct the mass in flask ${number}`}
+            onCorrect={isOpen ? () => { actions.onCorrectWeighing(flask.number); } : undefined}
+          />
+        </Row>
+        <Row name="start / mL">
+          {flask.initial && (
+            <Figure
+              entry={flask.initial}
+              text={String}
+              label={`Correct the initial reading of flask ${number}`}
+              onCorrect={isOpen ? () => { actions.onCorrectReading(flask.number, 'initial'); } : undefined}
+            />
+          )}
+        </Row>
+        <Row name="end / mL">
+          {flask.final && (
+            <Figure
+              entry={flask.final}
+              text={String}
+              label={`Correct the final reading of flask ${number}`}
+              onCorrect={isOpen ? () => { actions.onCorrectReading(flask.number, 'final'); } : undefined}
+            />
+          )}
+        </Row>
+        <Row name="titre / mL">
+          {replicate.titreMl === null ? (
+            flask.voided ? null : (
+              <span className="font-mono text-ink-soft">≈ {roundHalfEven(forecast.titreMl, 2)}</span>
+            )
+          ) : (
+            <span className="font-mono font-semibold">{replicate.titreMl}</span>
+          )}
+        </Row>
+      </dl>
+      <div className="mt-2 flex min-h-12 flex-wrap items-center gap-2 text-sm">
+        {flask.voided && <p className="leading-snug">{flask.voided.reason}</p>}
+        {isOpen && !flask.voided && !flask.initial && mayTitrate && !isCurrent && (
+          <SmallButton onClick={() => { actions.onTitrate(flask.number); }}>Titrate it next</SmallButton>
+        )}
+        {isOpen && !flask.voided && (
+          <SmallButton onClick={() => { actions.onVoid(flask.number); }}>
+            Void <span className="sr-only">flask {number}</span>…
+          </SmallButton>
+        )}
+      </div>
+      <p className="mt-auto flex items-baseline justify-between border-t border-rule pt-1.5 pb-2">
+        <span className="text-sm text-ink-soft">mol/L</span>
+        <span
+          className={`font-mono text-[22px] font-semibold ${flask.voided ? 'line-through' : ''}`}
+          data-testid={`molarity-${number}`}
+        >
+          {replicate.molarity === null ? '–' : roundHalfEven(replicate.molarity, 5)}
+        </span>
+      </p>
+    </section>
+  );
+}
+
+function Row({ name, children }: { readonly name: string; readonly children: ReactNode }) {
+  return (
+    <div className="flex min-h-8 items-center justify-between gap-2">
+      <dt className="text-[15px] text-ink-soft">{name}</dt>
+      <dd>{children ?? <span className="text-ink-soft">–</span>}</dd>
+    </div>
+  );
+}
+
+interface FigureProps<T> {
+  readonly entry: Entry<T>;
+  readonly text: (value: T) => string;
+  readonly label: string;
+  readonly onCorrect: (() => void) | undefined;
+}
+
+/** A figure that was entered; pressing it asks for a correction. What it was before stands struck through. */
+function Figure<T>({ entry, text, label, onCorrect }: FigureProps<T>) {
+  const before = entry.superseded.at(-1);
+  return (
+    <span className="flex items-baseline gap-1.5">
+      {before && (
+        <s className="font-mono text-sm text-blush" title={before.reason}>
+          {text(before.value)}
+        </s>
+      )}
+      {onCorrect ? (
+        <button
+          type="button"
+          aria-label={`${label}, ${text(entry.value)}`}
+          className="min-h-8 rounded px-1 font-mono text-[17px] underline decoration-rule-strong decoration-dotted underline-offset-4 hover:bg-violet-wash"
+          onClick={onCorrect}
+        >
+          {text(entry.value)}
+        </button>
+      ) : (
+        <span className="px-1 font-mono text-[17px]">{text(entry.value)}</span>
+      )}
+    </span>
+  );
+}
+
+function SmallButton({
+  onClick,
+  children,
+}: {
+  readonly onClick: () => void;
+  readonly children: ReactNode;
+}) {
+  return (
+    <button
+      type="button"
+      onClick={onClick}
+      className="min-h-10 rounded border border-rule-strong bg-sheet px-2.5 font-semibold hover:bg-shade"
+    >
+      {children}
+    </button>
+  );
+}

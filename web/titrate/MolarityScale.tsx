@@ -1,0 +1,109 @@
+import { roundHalfEven } from '#core/measurement';
+import type { Judgement, Replicate } from '#core/titration';
+
+const WIDTH = 470;
+const HEIGHT = 92;
+const AXIS_Y = 62;
+const MARGIN = 34;
+
+interface Shown {
+  readonly replicate: Replicate;
+  readonly molarity: number;
+}
+
+/** The molarities found so far on a line, with the band in which they must agree. */
+export function MolarityScale({
+  judgement,
+  nominal,
+  rangePercent,
+}: {
+  readonly judgement: Judgement;
+  readonly nominal: number;
+  readonly rangePercent: number;
+}) {
+  const shown = judgement.replicates.flatMap((replicate): Shown[] =>
+    replicate.molarity === null || replicate.verdict === 'void'
+      ? []
+      : [{ replicate, molarity: replicate.molarity }],
+  );
+  const centre = judgement.averaged?.mean ?? shown[0]?.molarity ?? nominal;
+  const band = (centre * rangePercent) / 100;
+  const reach = Math.max(band * 1.6, ...shown.map(({ molarity }) => Math.abs(molarity - centre) * 1.15));
+  const x = (molarity: number): number =>
+    WIDTH / 2 + ((molarity - centre) / reach) * (WIDTH / 2 - MARGIN);
+  const ticks = axisTicks(centre - reach, centre + reach);
+  return (
+    <figure className="min-w-0">
+      <svg viewBox={`0 0 ${String(WIDTH)} ${String(HEIGHT)}`} className="w-full" role="img" aria-label={describe(shown)}>
+        {judgement.averaged && (
+          <rect
+            x={x(centre - band / 2)}
+            width={x(centre + band / 2) - x(centre - band / 2)}
+            y="8"
+            height={AXIS_Y - 8}
+            fill="var(--color-leaf-wash)"
+          />
+        )}
+        <path d={`M8 ${String(AXIS_Y)}H${String(WIDTH - 8)}`} stroke="var(--color-ink)" />
+        {ticks.map((tick) => (
+          <g key={tick}>
+            <path d={`M${String(x(tick))} ${String(AXIS_Y)}v6`} stroke="var(--color-ink)" />
+            <text
+              x={x(tick)}
+              y={AXIS_Y + 21}
+              textAnchor="middle"
+              fontSize="13"
+              fontFamily="var(--font-mono)"
+              fill="var(--color-ink-soft)"
+            >
+              {roundHalfEven(tick, 4)}
+            </text>
+          </g>
+        ))}
+        {shown.map(({ replicate, molarity }) => (
+          <Dot key={replicate.flask.number} replicate={replicate} x={x(molarity)} />
+        ))}
+      </svg>
+      <figcaption className="text-center text-[13px] text-ink-soft">
+        molarity found / (mol/L), and the band of {rangePercent} % in which titrations must agree
+      </figcaption>
+    </figure>
+  );
+}
+
+/** Filled where it counts, open where it does not. */
+function Dot({ replicate, x }: { readonly replicate: Replicate; readonly x: number }) {
+  const counts = replicate.verdict === 'counts';
+  return (
+    <g>
+      <circle
+        cx={x}
+        cy="44"
+        r="7"
+        fill={counts ? 'var(--color-leaf)' : 'var(--color-sheet)'}
+        stroke={counts ? 'var(--color-leaf)' : 'var(--color-ink-soft)'}
+        strokeWidth="2"
+      />
+      <text x={x} y="29" textAnchor="middle" fontSize="14" fontWeight="600" fill="var(--color-ink)">
+        {replicate.flask.number}
+      </text>
+    </g>
+  );
+}
+
+function describe(shown: readonly Shown[]): string {
+  if (shown.length === 0) return 'no molarity found yet';
+  return shown
+    .map(({ replicate, molarity }) => `flask ${String(replicate.flask.number)}: ${roundHalfEven(molarity, 5)}`)
+    .join(', ');
+}
+
+/** About five round values between two limits. */
+function axisTicks(from: number, to: number): readonly number[] {
+  const rough = (to - from) / 5;
+  const power = 10 ** Math.floor(Math.log10(rough));
+  const step = [1, 2, 5, 10].map((factor) => factor * power).find((size) => size >= rough) ?? rough;
+  const first = Math.ceil(from / step);
+  const count = Math.floor(to / step) - first + 1;
+  return Array.from({ length: count }, (_, i) => (first + i) * step);
+}

@@ -1,0 +1,45 @@
+import { useState } from 'react';
+import { Button } from '../ui/Button';
+import { Dialog } from '../ui/Dialog';
+import { TextAreaField } from '../ui/fields';
+
+interface ReasonDialogProps {
+  readonly title: string;
+  readonly description: string;
+  readonly confirm: string;
+  readonly onConfirm: (reason: string) => Promise<void>;
+  readonly onClose: () => void;
+}
+
+/** A step that cannot be taken back, and why it is taken. */
+export function ReasonDialog(props: ReasonDialogProps) {
+  const [reason, setReason] = useState('');
+  const [error, setError] = useState<string>();
+  return (
+    <Dialog title={props.title} description={<p>{props.description}</p>} onClose={props.onClose}>
+      <form
+        noValidate
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (reason.trim().length < 3) setError('Say why, in a few words.');
+          else void props.onConfirm(reason.trim()).then(props.onClose);
+        }}
+      >
+        <TextAreaField
+          label="Why"
+          value={reason}
+          error={error}
+          onChange={(event) => {
+            setReason(event.target.value);
+          }}
+        />
+        <div className="mt-4 flex gap-3">
+          <Button type="submit" look="primary">
+            {props.confirm}
+          </Button>
+          <Button onClick={props.onClose}>Leave it</Button>
+        </div>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,62 @@
+import { Link } from 'react-router';
+import { Loading } from '../app/Loading';
+import { usePersonName, useRecords } from '../app/records';
+import { useSession } from '../app/session';
+import { ButtonLink } from '../ui/Button';
+import { Page } from '../ui/Page';
+import { instantText } from '../ui/typeset';
+
+/** The runs on the bench, and the way to a new one. */
+export function TitratePage() {
+  const { laboratory } = useSession();
+  const runs = useRecords('run');
+  const bottles = useRecords('bottle');
+  const nameOf = usePersonName();
+  if (!runs || !bottles) return <Loading />;
+  const open = runs.filter((run) => run.status === 'open');
+  return (
+    <Page
+      title="Titrate"
+      tabTitle="Titrate"
+      lead="Runs on the bench"
+      actions={
+        <ButtonLink to="/titrate/set-up" look={open.length === 0 ? 'primary' : 'plain'}>
+          Standardize a bottle
+        </ButtonLink>
+      }
+    >
+      {open.length === 0 && (
+        <p className="text-lg text-ink-soft">
+          No run is open. Choose a bottle and a standard, and the plan says what to weigh.
+        </p>
+      )}
+      <ul className="flex flex-col gap-4">
+        {open.map((run) => {
+          const bottle = bottles.find(({ id }) => id === run.bottleId);
+          return (
+            <li key={run.id}>
+              <Link
+                to={`/runs/${run.id}`}
+                className="grid grid-cols-[1fr_auto] items-center gap-6 rounded-md border border-rule-strong bg-sheet p-5 hover:border-violet"
+              >
+                <span>
+                  <span className="block text-lg font-bold">
+                    Bottle {bottle?.code}, {bottle?.nominalMolarity} mol/L
+                  </span>
+                  <span className="mt-1 block text-xl">{run.next}</span>
+                  <span className="mt-1 block text-sm text-ink-soft">
+                    begun {instantText(run.startedAt, laboratory.timeZone)} by{' '}
+                    {nameOf(run.startedBy)} · titrations made: {run.titrationsMade}
+                  </span>
+                </span>
+                <span className="font-semibold text-violet underline underline-offset-4">
+                  Go on
+                </span>
+              </Link>
+            </li>
+          );
+        })}
+      </ul>
+    </Page>
+  );
+}

@@ -1,0 +1,19 @@
+import type { Replicate, Weighing } from '#core/titration';
+import { netMassG } from '#core/titration';
+
+/** Word and colours of each verdict on a flask. */
+export const VERDICTS: Readonly<
+  Record<Replicate['verdict'] | 'current', { readonly word: string; readonly className: string }>
+> = {
+  current: { word: 'now', className: 'bg-violet text-white' },
+  counts: { word: 'counts', className: 'bg-leaf-wash text-leaf' },
+  rough: { word: 'rough', className: 'bg-shade text-ink-soft' },
+  void: { word: 'void', className: 'bg-blush-wash text-blush' },
+  open: { word: 'ready', className: 'border border-rule-strong text-ink-soft' },
+  'set-aside': { word: 'set aside', className: 'bg-straw-wash text-straw' },
+};
+
+/** The net mass of a weighing. */
+export function weighingText(weighing: Weighing): string {
+  return netMassG(weighing);
+}

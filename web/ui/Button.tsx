@@ -1,0 +1,45 @@
+import type { ComponentProps } from 'react';
+import { Link } from 'react-router';
+
+type Look = 'primary' | 'plain' | 'quiet';
+
+const LOOKS: Readonly<Record<Look, string>> = {
+  primary: 'bg-violet text-white hover:bg-[#432065] disabled:bg-rule-strong',
+  plain: 'border border-rule-strong bg-sheet text-ink hover:bg-shade disabled:text-rule-strong',
+  quiet: 'text-violet underline underline-offset-4 hover:bg-violet-wash',
+};
+
+function classes(look: Look, className: string | undefined): string {
+  return `inline-flex min-h-12 items-center justify-center gap-2 rounded-md px-5 text-base font-semibold no-underline ${LOOKS[look]} ${className ?? ''}`;
+}
+
+/** A button, at least 48 px high: it is pressed with gloves on. */
+export function Button({
+  look = 'plain',
+  className,
+  type = 'button',
+  ...rest
+}: ComponentProps<'button'> & { readonly look?: Look }) {
+  return <button type={type} className={classes(look, className)} {...rest} />;
+}
+
+/** A link that leads on, drawn like a button. */
+export function ButtonLink({
+  look = 'plain',
+  className,
+  ...rest
+}: ComponentProps<typeof Link> & { readonly look?: Look }) {
+  return <Link className={classes(look, className)} {...rest} />;
+}
+
+/** The key that does the same. */
+export function KeyHint({ children }: { readonly children: string }) {
+  return (
+    <kbd
+      aria-hidden="true"
+      className="rounded border border-current px-1.5 font-mono text-xs opacity-80"
+    >
+      {children}
+    </kbd>
+  );
+}

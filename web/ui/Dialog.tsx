@@ -1,0 +1,32 @@
+import { Dialog as Primitive } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+interface DialogProps {
+  readonly title: string;
+  readonly description: ReactNode;
+  readonly onClose: () => void;
+  readonly children: ReactNode;
+}
+
+/** A question that must be answered or left before the page goes on. */
+export function Dialog({ title, description, onClose, children }: DialogProps) {
+  return (
+    <Primitive.Root
+      open
+      onOpenChange={(isOpen) => {
+        if (!isOpen) onClose();
+      }}
+    >
+      <Primitive.Portal>
+        <Primitive.Overlay className="fixed inset-0 bg-ink/40" />
+        <Primitive.Content className="fixed top-1/2 left-1/2 w-[min(560px,92vw)] -translate-x-1/2 -translate-y-1/2 rounded-lg border-t-4 border-violet bg-paper p-6 shadow-2xl">
+          <Primitive.Title className="text-xl font-bold">{title}</Primitive.Title>
+          <Primitive.Description asChild>
+            <div className="mt-1 mb-4 text-ink-soft">{description}</div>
+          </Primitive.Description>
+          {children}
+        </Primitive.Content>
+      </Primitive.Portal>
+    </Primitive.Root>
+  );
+}

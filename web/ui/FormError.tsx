@@ -1,0 +1,9 @@
+/** What is wrong with a form as a whole, beside its button. */
+export function FormError({ message }: { readonly message: string | undefined }) {
+  if (message === undefined) return null;
+  return (
+    <p role="alert" className="rounded border-l-4 border-blush bg-blush-wash px-4 py-2 font-semibold">
+      {message}
+    </p>
+  );
+}

@@ -1,0 +1,66 @@
+import type { Freshness } from '#core/reagent';
+
+interface Look {
+  readonly colour: string;
+  readonly wash: string;
+  /** Drawn in a box of 16 by 16. */
+  readonly shape: 'leaf' | 'half' | 'crossed' | 'hollow';
+}
+
+/** Each standing has a colour, a shape and a word. */
+export const STANDING_LOOKS: Readonly<Record<Freshness['kind'], Look>> = {
+  certified: { colour: 'var(--color-leaf)', wash: 'var(--color-leaf-wash)', shape: 'leaf' },
+  'due-soon': { colour: 'var(--color-straw)', wash: 'var(--color-straw-wash)', shape: 'half' },
+  overdue: { colour: 'var(--color-blush)', wash: 'var(--color-blush-wash)', shape: 'crossed' },
+  'not-standardized': { colour: 'var(--color-ink-soft)', wash: 'var(--color-shade)', shape: 'hollow' },
+};
+
+/** What a standing means, in a few words. */
+export function standingWord(freshness: Freshness): string {
+  switch (freshness.kind) {
+    case 'not-standardized':
+      return 'not standardized';
+    case 'certified':
+      return `certified, ${days(freshness.daysLeft)} left`;
+    case 'due-soon':
+      return freshness.daysLeft === 0 ? 'due today' : `due in ${days(freshness.daysLeft)}`;
+    case 'overdue':
+      return `overdue by ${days(-freshness.daysLeft)}`;
+  }
+}
+
+function days(count: number): string {
+  return count === 1 ? '1 day' : `${String(count)} days`;
+}
+
+/** The shape of a standing. */
+export function StandingShape({ shape }: { readonly shape: Look['shape'] }) {
+  return (
+    <svg viewBox="0 0 16 16" className="inline size-4 shrink-0" aria-hidden="true">
+      {shape === 'leaf' && <path d="M2 14C2 6 6 2 14 2c0 8-4 12-12 12zM2 14 9 7" fill="currentColor" stroke="var(--color-sheet)" />}
+      {shape === 'half' && (
+        <>
+          <circle cx="8" cy="8" r="6" fill="none" stroke="currentColor" strokeWidth="2" />
+          <path d="M8 2a6 6 0 0 1 0 12z" fill="currentColor" />
+        </>
+      )}
+      {shape === 'crossed' && (
+        <path d="M8 2a6 6 0 1 0 .01 0zM4 12l8-8" fill="none" stroke="currentColor" strokeWidth="2" />
+      )}
+      {shape === 'hollow' && (
+        <circle cx="8" cy="8" r="6" fill="none" stroke="currentColor" strokeWidth="2" strokeDasharray="3 2" />
+      )}
+    </svg>
+  );
+}
+
+/** A standing as shape and word. */
+export function StandingMark({ freshness }: { readonly freshness: Freshness }) {
+  const look = STANDING_LOOKS[freshness.kind];
+  return (
+    <span className="inline-flex items-center gap-1.5 font-semibold" style={{ color: look.colour }}>
+      <StandingShape shape={look.shape} />
+      {standingWord(freshness)}
+    </span>
+  );
+}

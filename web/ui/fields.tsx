@@ -1,0 +1,161 @@
+import type { ComponentProps, ReactNode } from 'react';
+import { useId } from 'react';
+import { parseDecimal } from '#core/measurement';
+
+const CONTROL =
+  'min-h-12 w-full rounded-md border border-rule-strong bg-sheet px-3 text-lg text-ink aria-invalid:border-2 aria-invalid:border-blush';
+
+interface FieldProps {
+  readonly label: ReactNode;
+  /** What to write and why, below the field. */
+  readonly hint?: ReactNode;
+  readonly error?: string | undefined;
+}
+
+interface FrameProps extends FieldProps {
+  readonly id: string;
+  readonly children: ReactNode;
+}
+
+function Frame({ id, label, hint, error, children }: FrameProps) {
+  return (
+    <div>
+      <label htmlFor={id} className="mb-1 block font-semibold">
+        {label}
+      </label>
+      {children}
+      {hint !== undefined && error === undefined && (
+        <p id={`${id}-note`} className="mt-1 text-sm text-ink-soft">
+          {hint}
+        </p>
+      )}
+      {error !== undefined && (
+        <p id={`${id}-note`} role="alert" className="mt-1 text-sm font-semibold text-blush">
+          {error}
+        </p>
+      )}
+    </div>
+  );
+}
+
+function described(id: string, { hint, error }: FieldProps) {
+  return {
+    id,
+    'aria-invalid': error !== undefined,
+    'aria-describedby': hint !== undefined || error !== undefined ? `${id}-note` : undefined,
+  };
+}
+
+/** A line of text. */
+export function TextField({ label, hint, error, ...rest }: FieldProps & ComponentProps<'input'>) {
+  const id = useId();
+  return (
+    <Frame id={id} label={label} hint={hint} error={error}>
+      <input className={CONTROL} maxLength={200} {...described(id, { label, hint, error })} {...rest} />
+    </Frame>
+  );
+}
+
+/** A number with its unit; decimal comma or point. */
+export function QuantityField({
+  label,
+  hint,
+  error,
+  unit,
+  ...rest
+}: FieldProps & ComponentProps<'input'> & { readonly unit?: string }) {
+  const id = useId();
+  return (
+    <Frame id={id} label={label} hint={hint} error={error}>
+      <div className="relative">
+        <input
+          inputMode="decimal"
+          autoComplete="off"
+          maxLength={30}
+          className={`${CONTROL} pr-16 font-mono`}
+          {...described(id, { label, hint, error })}
+          {...rest}
+        />
+        {unit !== undefined && (
+          <span className="pointer-events-none absolute inset-y-0 right-3 flex items-center text-ink-soft">
+            {unit}
+          </span>
+        )}
+      </div>
+    </Frame>
+  );
+}
+
+/** How a quantity field hands its text on: with a decimal point, everything else as typed. */
+export const asQuantity = {
+  setValueAs: (typed: unknown): unknown =>
+    typeof typed === 'string' ? (parseDecimal(typed) ?? typed.trim()) : typed,
+};
+
+/** The same for a field that may stay empty. */
+export const asOptionalQuantity = {
+  setValueAs: (typed: unknown): unknown =>
+    typed === '' || typed === null ? null : asQuantity.setValueAs(typed),
+};
+
+/** An optional date or text: empty is none. */
+export const asOptional = {
+  setValueAs: (typed: unknown): unknown => (typed === '' ? null : typed),
+};
+
+/** A choice from a list. */
+export function SelectField({
+  label,
+  hint,
+  error,
+  children,
+  ...rest
+}: FieldProps & ComponentProps<'select'>) {
+  const id = useId();
+  return (
+    <Frame id={id} label={label} hint={hint} error={error}>
+      <select className={CONTROL} {...described(id, { label, hint, error })} {...rest}>
+        {children}
+      </select>
+    </Frame>
+  );
+}
+
+/** Several lines of text. */
+export function TextAreaField({
+  label,
+  hint,
+  error,
+  ...rest
+}: FieldProps & ComponentProps<'textarea'>) {
+  const id = useId();
+  return (
+    <Frame id={id} label={label} hint={hint} error={error}>
+      <textarea
+        rows={2}
+        maxLength={2000}
+        className={`${CONTROL} py-2`}
+        {...described(id, { label, hint, error })}
+        {...rest}
+      />
+    </Frame>
+  );
+}
+
+/** A statement to tick. */
+export function CheckField({
+  label,
+  hint,
+  ...rest
+}: { readonly label: string; readonly hint?: string } & ComponentProps<'input'>) {
+  const id = useId();
+  return (
+    <div className="flex min-h-12 items-center gap-3">
+      <input id={id} type="checkbox" className="size-6 accent-violet" {...rest} />
+      <label htmlFor={id}>
+        <span className="font-semibold">{label}</span>
+        {hint !== undefined && <span className="block text-sm text-ink-soft">{hint}</span>}
+      </label>
+    </div>
+  );
+}

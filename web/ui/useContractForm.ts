@@ -1,0 +1,37 @@
+import { valibotResolver } from '@hookform/resolvers/valibot';
+import type { DefaultValues, FieldPath, FieldValues } from 'react-hook-form';
+import { useForm } from 'react-hook-form';
+import type * as v from 'valibot';
+import { ProblemError } from '../app/api';
+
+/**
+ * A form that the contract's schema checks before it is sent, and that shows what the server says at the fields
+ * it names.
+ */
+export function useContractForm<T extends FieldValues>(
+  schema: v.GenericSchema<T>,
+  defaultValues: DefaultValues<T>,
+) {
+  const form = useForm<T>({ resolver: valibotResolver(schema), defaultValues });
+  const { errors } = form.formState;
+
+  /** The message at a field. */
+  const errorAt = (field: FieldPath<T>): string | undefined => {
+    const found = field
+      .split('.')
+      .reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], errors);
+    return (found as { message?: string } | undefined)?.message;
+  };
+
+  /** Puts the server's answer where it belongs: at the fields it names, else at the form. */
+  const showFailure = (error: unknown): void => {
+    const fields = error instanceof ProblemError ? error.problem.fields : [];
+    for (const { field, message } of fields) {
+      form.setError(field.replace(/^body\./, '') as FieldPath<T>, { message });
+    }
+    const message = error instanceof Error ? error.message : 'Something went wrong.';
+    form.setError('root', { message });
+  };
+
+  return { form, errorAt, showFailure, formError: errors.root?.message };
+}
