@@ -7,7 +7,7 @@ export default defineConfig({
     outDir: 'dist/server',
     emptyOutDir: true,
     target: 'node20',
-    rollupOptions: {
+    rolldownOptions: {
       input: {
         main: 'server/main.ts',
         prepare: 'server/commands/prepare.ts',

@@ -68,7 +68,8 @@ export const id = v.pipe(v.string('An id is missing.'), v.uuid('This is not an i
 export const instant = v.pipe(
   v.string('A time is missing.'),
   v.check(
-    (text) => /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/.test(text) && !Number.isNaN(Date.parse(text)),
+    (text) =>
+      /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/.test(text) && !Number.isNaN(Date.parse(text)),
     'Give the time in UTC with milliseconds.',
   ),
 );

@@ -89,7 +89,7 @@ function isTimeZone(name: string): boolean {
   }
 }
 
-export const laboratorySchema = v.strictObject({
+const laboratorySchema = v.strictObject({
   name: line,
   timeZone,
 }) satisfies v.GenericSchema<unknown, Laboratory>;

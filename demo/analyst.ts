@@ -1,7 +1,14 @@
 import { roundHalfEven } from '#core/measurement';
 import { suggestValidUntil } from '#core/reagent';
 import type { Flask, NextStep, RunState } from '#core/titration';
-import { expectedTitreMl, judgeRun, netMassG, nextStep, standardOf, titreMl } from '#core/titration';
+import {
+  expectedTitreMl,
+  judgeRun,
+  netMassG,
+  nextStep,
+  standardOf,
+  titreMl,
+} from '#core/titration';
 import type { NewFact } from '#contract';
 import type { PlannedSeries } from './cooperative';
 import type { Chance } from './random';
@@ -33,7 +40,9 @@ export async function workSeries(bench: Bench, series: PlannedSeries): Promise<v
     if (next.action === 'certify') {
       const validUntil = suggestValidUntil(run.references.bottle.substanceId, bench.today());
       const isSelective = judgement.replicates.some((item) => item.verdict === 'set-aside');
-      const reason = isSelective ? 'The one set aside was run faster than the others; its scatter stays in s.' : null;
+      const reason = isSelective
+        ? 'The one set aside was run faster than the others; its scatter stays in s.'
+        : null;
       if (validUntil !== null) await bench.certify(run, validUntil, reason);
       return;
     }
@@ -69,7 +78,11 @@ async function weigh(bench: Bench, run: RunState, flask: number): Promise<void> 
   const weighing =
     flask % 2 === 0
       ? ({ mode: 'tared', massG: grams(netG) } as const)
-      : ({ mode: 'by-difference', beforeG: grams(beforeG), afterG: grams(beforeG - netG) } as const);
+      : ({
+          mode: 'by-difference',
+          beforeG: grams(beforeG),
+          afterG: grams(beforeG - netG),
+        } as const);
   await bench.enter({ kind: 'run.flask-weighed', body: { flask, weighing, reason: null } });
 }
 
@@ -102,7 +115,9 @@ async function readFinal(
   flask: Flask,
 ): Promise<void> {
   const massG = Number(netMassG(flask.weighing.value));
-  const overshoot = flask.isRough ? bench.chance.between(0.05, 0.15) : HAND_ML * bench.chance.normal();
+  const overshoot = flask.isRough
+    ? bench.chance.between(0.05, 0.15)
+    : HAND_ML * bench.chance.normal();
   const titre = expectedTitreMl(standardOf(run.references), massG, bench.trueMolarity) + overshoot;
   const end = Number(flask.initial?.value) + titre;
   const read = (readingMl: string): NewFact => ({

@@ -16,7 +16,7 @@ export const PEOPLE = [
 export type PersonKey = (typeof PEOPLE)[number]['key'];
 
 /** Dates are days before or after today. */
-type Dated<T, K extends keyof T> = Omit<T, K> & { readonly [P in K]: number };
+type Dated<T, K extends keyof T> = Omit<T, K> & Readonly<Record<K, number>>;
 
 export const LOTS: Readonly<Record<string, Dated<Lot, 'receivedOn' | 'useBy'>>> = {
   khp: {
@@ -201,9 +201,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
     preparedBy: 'tobin',
     note: 'Volatile acidity.',
     offsetPercent: 1.7,
-    series: [
-      { day: 0, by: 'tobin', certifiedBy: 'mirela', burette: 'glass50', stopAfter: 2 },
-    ],
+    series: [{ day: 0, by: 'tobin', certifiedBy: 'mirela', burette: 'glass50', stopAfter: 2 }],
   },
   {
     code: '0418',

@@ -30,7 +30,9 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
   const services: Services = { db, now: () => new Date(now) };
   const chance = seededChance(seed);
   const goTo = (day: number): void => {
-    now = present.getTime() + day * DAY_MS - TODAY_BEGAN_MS;
+    const morning = new Date(present.getTime() + day * DAY_MS).setUTCHours(7, 10, 0, 0);
+    now =
+      day === 0 ? present.getTime() - TODAY_BEGAN_MS : morning + chance.between(0, 90) * MINUTE_MS;
   };
   const today = (): string => plainDateAt(new Date(now).toISOString(), LABORATORY.timeZone);
   const dateOf = (day: number): string =>
@@ -70,13 +72,16 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     const body = {
       ...lot,
       receivedOn: dateOf(lot.receivedOn),
-      useBy: lot.useBy === null ? null : dateOf(lot.useBy),
+      useBy: dateOf(lot.useBy),
     };
     ids.set(key, await register({ kind: 'lot.registered', body }));
   }
   for (const [key, item] of Object.entries({ ...BALANCES, ...BURETTES })) {
-    const calibrationDue = item.calibrationDue === null ? null : dateOf(item.calibrationDue);
-    ids.set(key, await register({ kind: 'equipment.registered', body: { ...item, calibrationDue } }));
+    const calibrationDue = dateOf(item.calibrationDue);
+    ids.set(
+      key,
+      await register({ kind: 'equipment.registered', body: { ...item, calibrationDue } }),
+    );
   }
   const idOf = (key: string): string => ids.get(key) ?? '';
 

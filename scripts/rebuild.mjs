@@ -19,7 +19,9 @@ await runCommand(async () => {
   try {
     for (const name of ['demo', 'laboratory']) {
       if (!(await cluster.hasDatabase(name))) continue;
-      console.log(`${name}: ${await runBuilt(ROOT, 'Rebuilding', ['rebuild'], { DATABASE_URL: cluster.webUrl(name) })}`);
+      console.log(
+        `${name}: ${await runBuilt(ROOT, 'Rebuilding', ['rebuild'], { DATABASE_URL: cluster.webUrl(name) })}`,
+      );
     }
   } finally {
     await cluster.stop();

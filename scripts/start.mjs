@@ -55,7 +55,10 @@ async function endedByItself(what) {
 async function openDatabase() {
   const external = process.env['DATABASE_URL'];
   if (external) {
-    return { env: { DATABASE_URL: external, DATABASE_OWNER_URL: external }, mayLoadDemo: wantsDemo };
+    return {
+      env: { DATABASE_URL: external, DATABASE_OWNER_URL: external },
+      mayLoadDemo: wantsDemo,
+    };
   }
   const folder = dataFolder();
   claimFolder(folder);
@@ -63,7 +66,10 @@ async function openDatabase() {
   running.push(cluster.stop);
   void cluster.ended.then(() => endedByItself('The database server has ended.'));
   /** @param {string} name */
-  const envOf = (name) => ({ DATABASE_URL: cluster.webUrl(name), DATABASE_OWNER_URL: cluster.ownerUrl(name) });
+  const envOf = (name) => ({
+    DATABASE_URL: cluster.webUrl(name),
+    DATABASE_OWNER_URL: cluster.ownerUrl(name),
+  });
   const isBegun =
     !wantsDemo &&
     (await cluster.hasDatabase('laboratory')) &&
@@ -89,13 +95,18 @@ async function start() {
   const { code } = await unlessStopping(prepareDatabase(ROOT, env, { issueCode: true }));
   const server = await startAppServer(ROOT, { ...env, HOST: host, PORT: port });
   running.push(server.stop);
-  void server.ended.then((exitCode) => endedByItself(`The app server has ended (code ${exitCode}).`));
+  void server.ended.then((exitCode) =>
+    endedByItself(`The app server has ended (code ${exitCode}).`),
+  );
   const seconds = ((Date.now() - started) / 1000).toFixed(1);
-  console.log(`\nVine Measure serves on http://${host}:${port}  (ready after ${seconds} s; Ctrl-C ends it)`);
+  console.log(
+    `\nVine Measure serves on http://${host}:${port}  (ready after ${seconds} s; Ctrl-C ends it)`,
+  );
   if (code) console.log(`Nobody has an account yet. One-time code for the first one: ${code}`);
 }
 
-for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM'])) process.on(signal, () => void stop());
+for (const signal of /** @type {const} */ (['SIGINT', 'SIGTERM']))
+  process.on(signal, () => void stop());
 /** Settles when everything runs, or when the start has failed or been left. */
 const starting = runCommand(async () => {
   try {

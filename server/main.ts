@@ -5,15 +5,16 @@ import { createApp } from './http/app';
 import { findSecret } from './people/queries';
 import { requireEnvironment } from './environment';
 
-const logger = pino({ name: 'vine-measure', level: process.env['LOG_LEVEL'] ?? 'info' });
+const logger = pino({ name: 'vine-measure', level: process.env.LOG_LEVEL ?? 'info' });
 const databaseUrl = requireEnvironment('DATABASE_URL');
-const port = Number(process.env['PORT'] ?? 4680);
-const host = process.env['HOST'] ?? '127.0.0.1';
+const port = Number(process.env.PORT ?? 4680);
+const host = process.env.HOST ?? '127.0.0.1';
 
 const db = connectAsApplication(databaseUrl);
 const pool = sessionPool(databaseUrl);
 const sessionSigningKey = await findSecret(db, 'session-signing-key');
-if (sessionSigningKey === null) throw new Error('The database has not been prepared: run npm start.');
+if (sessionSigningKey === null)
+  throw new Error('The database has not been prepared: run npm start.');
 
 const app = createApp({
   services: { db, now: () => new Date() },
@@ -26,7 +27,7 @@ const server = app.listen(port, host, (error?: Error) => {
   if (error) {
     logger.fatal({ err: error }, 'cannot listen');
     process.exitCode = 1;
-    process.disconnect?.();
+    if (process.connected) process.disconnect();
     void closeDatabase();
     return;
   }

@@ -9,7 +9,7 @@ const TOKEN = /([A-Z][a-z]?)(\d*)|(\()|\)(\d*)/y;
  * @throws RangeError naming the position where the formula cannot be read.
  */
 export function parseFormula(formula: string): ElementCounts {
-  const levels: Map<string, number>[] = [new Map()];
+  const levels = [new Map<string, number>()];
   let position = 0;
   while (position < formula.length) {
     TOKEN.lastIndex = position;
@@ -17,14 +17,14 @@ export function parseFormula(formula: string): ElementCounts {
     if (!token) throw unreadable(formula, position);
     const [text, element, elementCount, open, groupCount] = token;
     if (element) {
-      addAtoms(levels.at(-1), element, Number(elementCount || 1));
+      addAtoms(levels.at(-1), element, countOf(elementCount));
     } else if (open) {
-      levels.push(new Map());
+      levels.push(new Map<string, number>());
     } else {
       const group = levels.pop();
       if (!group || levels.length === 0) throw unreadable(formula, position);
       for (const [inner, count] of group) {
-        addAtoms(levels.at(-1), inner, count * Number(groupCount || 1));
+        addAtoms(levels.at(-1), inner, count * countOf(groupCount));
       }
     }
     position += text.length;
@@ -32,6 +32,11 @@ export function parseFormula(formula: string): ElementCounts {
   const [counts] = levels;
   if (!counts || levels.length > 1 || counts.size === 0) throw unreadable(formula, position);
   return counts;
+}
+
+/** A count as written; none means one. */
+function countOf(digits: string | undefined): number {
+  return digits ? Number(digits) : 1;
 }
 
 function addAtoms(counts: Map<string, number> | undefined, element: string, count: number): void {

@@ -26,7 +26,7 @@ export interface Colour {
   readonly css: string;
 }
 
-export const METHODS = [
+const METHODS = [
   {
     id: 'naoh-by-khp',
     titrantId: 'sodium-hydroxide',

@@ -7,10 +7,10 @@ export interface Laboratory {
   readonly timeZone: string;
 }
 
-export interface LaboratoryFactBodies {
+interface LaboratoryFactBodies {
   'laboratory.founded': Laboratory;
 }
-export type LaboratoryFact = FactOf<LaboratoryFactBodies>;
+type LaboratoryFact = FactOf<LaboratoryFactBodies>;
 
 export interface LaboratoryState extends Laboratory {
   readonly id: string;

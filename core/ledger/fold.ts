@@ -1,14 +1,10 @@
-import type { LaboratoryFact, LaboratoryState } from '../laboratory';
+import type { LaboratoryState } from '../laboratory';
 import { foldLaboratory } from '../laboratory';
-import type { EquipmentFact, EquipmentState } from '../metrology';
+import type { EquipmentState } from '../metrology';
 import { foldEquipment } from '../metrology';
-import type { BottleFact, BottleState, LotFact, LotState } from '../reagent';
+import type { BottleState, LotState } from '../reagent';
 import { foldBottle, foldLot } from '../reagent';
 import type { Fact, RecordKind } from '../record';
-import type { RunFact } from '../titration';
-
-/** Every fact that the program knows. */
-export type AnyFact = LaboratoryFact | LotFact | EquipmentFact | BottleFact | RunFact;
 
 /** The states of the records that stand on their own; a run needs the records that it rests on. */
 export interface PlainStates {

@@ -1,4 +1,4 @@
-export type { AnyFact, PlainRecordKind, PlainStates } from './fold';
+export type { PlainRecordKind, PlainStates } from './fold';
 export { foldRecord } from './fold';
 export type { RunSummary } from './summary';
 export { summarizeRun } from './summary';

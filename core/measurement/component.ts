@@ -22,7 +22,7 @@ const DIVISORS: Readonly<Record<Distribution, number>> = {
  * Standard uncertainty of one effect: half-width divided by sqrt 3 (rectangular), sqrt 6 (triangular) or 1.96
  * (normal, 95 %). Source: JCGM 100:2008, 4.3.4, 4.3.7, 4.3.9.
  */
-export function componentUncertainty(component: Component): number {
+function componentUncertainty(component: Component): number {
   return 'halfWidth' in component
     ? component.halfWidth / DIVISORS[component.distribution]
     : component.standardUncertainty;

@@ -97,7 +97,9 @@ describe('the measurement model', () => {
     const nothing = propagate(sum([plus(reading), minus(reading)]), UNITS.millilitre);
     expect(nothing.combinedStandardUncertainty).toBe(0);
     const other = quantity('R', 11, UNITS.millilitre, standard(0.1));
-    expect(() => propagate(sum([plus(reading), minus(other)]), UNITS.millilitre)).toThrow(/share the id R/);
+    expect(() => propagate(sum([plus(reading), minus(other)]), UNITS.millilitre)).toThrow(
+      /share the id R/,
+    );
   });
 
   test('degrees of freedom combine by Welch-Satterthwaite and set k from t', () => {
@@ -117,7 +119,12 @@ describe('the measurement model', () => {
       fc.property(fc.tuple(positive, positive, positive, positive), ([m, p, v, w]) => {
         const at = (values: readonly number[]): ReturnType<typeof propagate> => {
           const [mass, purity, first, second] = values.map((value, i) =>
-            quantity(`x${String(i)}`, value, i === 0 ? UNITS.gram : i === 1 ? UNITS.one : UNITS.litre, standard(0.01)),
+            quantity(
+              `x${String(i)}`,
+              value,
+              i === 0 ? UNITS.gram : i === 1 ? UNITS.one : UNITS.litre,
+              standard(0.01),
+            ),
           ) as [Expression, Expression, Expression, Expression];
           const root = quotient(
             product([mean([mass, mass]), purity, sum([plus(exact(1)), plus(purity)])]),
@@ -143,14 +150,19 @@ describe('the measurement model', () => {
     const amount = define(
       'n',
       'amount',
-      { ...UNITS.one, symbol: 'g' , dimension: UNITS.gram.dimension },
+      { ...UNITS.one, symbol: 'g', dimension: UNITS.gram.dimension },
       product([quantity('m', 2, UNITS.gram, []), quantity('P', 0.5, UNITS.one, [])]),
     );
     const steps = working(define('q', 'half', UNITS.gram, mean([amount, amount])));
     expect(steps.map((step) => step.symbol)).toEqual(['n', 'q']);
     expect(steps[0]).toMatchObject({
       equation: { kind: 'product', factors: [{ symbol: 'm' }, { symbol: 'P' }] },
-      substituted: { factors: [{ text: '2', unit: 'g' }, { text: '0.5', unit: '' }] },
+      substituted: {
+        factors: [
+          { text: '2', unit: 'g' },
+          { text: '0.5', unit: '' },
+        ],
+      },
       result: { value: 1, unit: 'g' },
     });
   });

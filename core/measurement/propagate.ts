@@ -29,7 +29,7 @@ export interface Evaluation {
 }
 
 /** Coverage probability of every expanded uncertainty. */
-export const COVERAGE_PROBABILITY = 0.95;
+const COVERAGE_PROBABILITY = 0.95;
 
 /** Values of all nodes in coherent units, operands first. @throws RangeError on two different inputs of one id. */
 export function evaluateNodes(root: Expression): ReadonlyMap<Expression, number> {
@@ -161,7 +161,7 @@ function inputSensitivities(
  * Welch-Satterthwaite: nu_eff = u_c⁴ / Σ (u_i⁴ / nu_i); Infinity when no finite contribution exists.
  * Source: JCGM 100:2008, G.4.1.
  */
-export function effectiveDegreesOfFreedom(
+function effectiveDegreesOfFreedom(
   combined: number,
   contributions: readonly (readonly [contribution: number, degreesOfFreedom: number])[],
 ): number {
@@ -173,6 +173,8 @@ export function effectiveDegreesOfFreedom(
 function coverageFactorFor(degreesOfFreedom: number): number {
   return studentTQuantile(
     1 - (1 - COVERAGE_PROBABILITY) / 2,
-    Number.isFinite(degreesOfFreedom) ? Math.max(1, Math.floor(degreesOfFreedom)) : degreesOfFreedom,
+    Number.isFinite(degreesOfFreedom)
+      ? Math.max(1, Math.floor(degreesOfFreedom))
+      : degreesOfFreedom,
   );
 }

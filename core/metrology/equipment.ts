@@ -32,10 +32,10 @@ export interface Burette {
 
 export type Equipment = Balance | Burette;
 
-export interface EquipmentFactBodies {
+interface EquipmentFactBodies {
   'equipment.registered': Equipment;
 }
-export type EquipmentFact = FactOf<EquipmentFactBodies>;
+type EquipmentFact = FactOf<EquipmentFactBodies>;
 
 /** A piece of equipment as its facts tell it. */
 export interface EquipmentState {

@@ -5,13 +5,6 @@ export {
   weighingLinearity,
   weighingRepeatability,
 } from './effects';
-export type {
-  Balance,
-  Burette,
-  Equipment,
-  EquipmentFact,
-  EquipmentFactBodies,
-  EquipmentState,
-} from './equipment';
+export type { Balance, Burette, Equipment, EquipmentState } from './equipment';
 export { foldEquipment, isCalibrationOverdue } from './equipment';
 export { temperatureDeviation, WATER_CUBIC_EXPANSION_PER_K } from './temperature';

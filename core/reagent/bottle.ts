@@ -31,11 +31,11 @@ export interface CertifiedMolarity {
   readonly validUntil: PlainDate;
 }
 
-export interface BottleFactBodies {
+interface BottleFactBodies {
   'bottle.prepared': PreparedBottle;
   'bottle.certified': CertifiedMolarity;
 }
-export type BottleFact = FactOf<BottleFactBodies>;
+type BottleFact = FactOf<BottleFactBodies>;
 
 export interface BottleState extends PreparedBottle {
   readonly id: string;

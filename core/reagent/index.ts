@@ -1,13 +1,6 @@
-export type {
-  BottleFact,
-  BottleFactBodies,
-  BottleState,
-  CertifiedMolarity,
-  Container,
-  PreparedBottle,
-} from './bottle';
+export type { BottleState, Container, PreparedBottle } from './bottle';
 export { foldBottle } from './bottle';
 export type { Freshness } from './freshness';
 export { freshnessOf, keepingOf, suggestValidUntil } from './freshness';
-export type { Lot, LotFact, LotFactBodies, LotState } from './lot';
+export type { Lot, LotState } from './lot';
 export { foldLot, isLotExpired, lotMolarMass } from './lot';

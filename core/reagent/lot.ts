@@ -23,10 +23,10 @@ export interface Lot {
   readonly useBy: PlainDate | null;
 }
 
-export interface LotFactBodies {
+interface LotFactBodies {
   'lot.registered': Lot;
 }
-export type LotFact = FactOf<LotFactBodies>;
+type LotFact = FactOf<LotFactBodies>;
 
 export interface LotState {
   readonly id: string;

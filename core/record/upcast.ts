@@ -1,13 +1,13 @@
 import type { Fact } from './fact';
 
 /** Turns the body of one schema version into that of the next. */
-export type UpcastStep = (body: unknown) => unknown;
+type UpcastStep = (body: unknown) => unknown;
 
 /** For each kind of fact, the steps from version 1 to 2, 2 to 3 and so on. */
 export type UpcastTable = Readonly<Record<string, readonly UpcastStep[]>>;
 
 /** No body has changed its shape yet: every kind is at version 1. */
-export const UPCASTS: UpcastTable = {};
+const UPCASTS: UpcastTable = {};
 
 /** The schema version that this program writes for a kind of fact. */
 export function currentSchemaVersion(kind: string, table: UpcastTable = UPCASTS): number {

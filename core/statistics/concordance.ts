@@ -15,7 +15,9 @@ export function largestConcordantSet(
   maxRelativeRangePercent: number,
   atLeast: number,
 ): Concordance | null {
-  const sorted = values.map((value, index) => ({ value, index })).toSorted((a, b) => a.value - b.value);
+  const sorted = values
+    .map((value, index) => ({ value, index }))
+    .toSorted((a, b) => a.value - b.value);
   let best: Concordance | null = null;
   for (let from = 0; from < sorted.length; from += 1) {
     for (let to = from + Math.max(1, atLeast); to <= sorted.length; to += 1) {
@@ -37,5 +39,7 @@ function isBetter(a: Concordance, b: Concordance, noise: number): boolean {
   if (a.indices.length !== b.indices.length) return a.indices.length > b.indices.length;
   if (Math.abs(a.range - b.range) > noise) return a.range < b.range;
   const firstDifference = a.indices.findIndex((index, i) => index !== b.indices[i]);
-  return firstDifference >= 0 && (a.indices[firstDifference] ?? 0) < (b.indices[firstDifference] ?? 0);
+  return (
+    firstDifference >= 0 && (a.indices[firstDifference] ?? 0) < (b.indices[firstDifference] ?? 0)
+  );
 }

@@ -72,7 +72,7 @@ export function references(
   };
 }
 
-export const setUp: RunSetUp = {
+const setUp: RunSetUp = {
   methodId: 'naoh-by-khp',
   bottle: { id: 'bottle-1', version: 1 },
   lot: { id: 'lot-khp', version: 1 },

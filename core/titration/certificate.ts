@@ -10,10 +10,10 @@ import type { RunState } from './run';
 import { netMassG, titreMl } from './run';
 
 /** Version of the computing core, written on every certificate. Raised when a figure could change. */
-export const CORE_VERSION = '1';
+const CORE_VERSION = '1';
 
 /** Version of the catalogue (substances, methods, atomic weights), written on every certificate. */
-export const CATALOGUE_VERSION = '1';
+const CATALOGUE_VERSION = '1';
 
 /** A frozen result with everything that it rests on. */
 export interface Certificate {
@@ -34,6 +34,7 @@ export interface Certificate {
   readonly balance: string;
   readonly burette: string;
   readonly analystId: string;
+  readonly certifiedById: string;
   readonly certifiedOn: PlainDate;
   readonly validUntil: PlainDate;
   /** Why it was certified in spite of a warning. */
@@ -46,7 +47,7 @@ export interface Certificate {
 }
 
 /** One flask as the certificate lists it. */
-export interface CertifiedReplicate {
+interface CertifiedReplicate {
   readonly flask: number;
   readonly massG: DecimalText;
   readonly titreMl: DecimalText | null;
@@ -58,6 +59,7 @@ export interface CertifiedReplicate {
 export interface CertificationDecision {
   /** Number of the certificate: the bottle's code and how many it has had. */
   readonly number: string;
+  readonly certifiedById: string;
   readonly certifiedOn: PlainDate;
   readonly validUntil: PlainDate;
   readonly reason: string | null;
@@ -109,7 +111,11 @@ export function certificationFindings(
   }
   if (decision.validUntil < decision.certifiedOn) {
     findings.push(
-      impossible('valid-before-certified', 'validUntil', 'It cannot expire before it is certified.'),
+      impossible(
+        'valid-before-certified',
+        'validUntil',
+        'It cannot expire before it is certified.',
+      ),
     );
   }
   const suggested = suggestValidUntil(run.references.bottle.substanceId, decision.certifiedOn);

@@ -61,15 +61,16 @@ export function checkRunFact(run: RunState, fact: RunFact): readonly Finding[] {
 }
 
 /** What speaks against starting a run with these records today. */
-export function checkRunStart(
-  references: RunReferences,
-  today: PlainDate,
-): readonly Finding[] {
+export function checkRunStart(references: RunReferences, today: PlainDate): readonly Finding[] {
   const { method, bottle, lot, balance, burette } = references;
   const findings: Finding[] = [];
   if (method.titrantId !== bottle.substanceId) {
     findings.push(
-      impossible('wrong-titrant', 'bottle', 'This method does not standardize what is in the bottle.'),
+      impossible(
+        'wrong-titrant',
+        'bottle',
+        'This method does not standardize what is in the bottle.',
+      ),
     );
   }
   if (method.standardId !== lot.lot.substanceId) {
@@ -79,7 +80,11 @@ export function checkRunStart(
   }
   if (isLotExpired(lot.lot, today)) {
     findings.push(
-      unlikely('lot-expired', 'lot', `Lot ${lot.lot.lotNumber} is past its use-by date, ${lot.lot.useBy ?? ''}.`),
+      unlikely(
+        'lot-expired',
+        'lot',
+        `Lot ${lot.lot.lotNumber} is past its use-by date, ${lot.lot.useBy ?? ''}.`,
+      ),
     );
   }
   for (const [field, item] of [['balance', balance] as const, ['burette', burette] as const]) {
@@ -207,7 +212,8 @@ function checkInitialReading(
 function checkFinalReading(run: RunState, flask: Flask, readingMl: string): readonly Finding[] {
   const { initial } = flask;
   if (!initial) {
-    const message = 'Read the level before you titrate: a titration without its initial reading is lost.';
+    const message =
+      'Read the level before you titrate: a titration without its initial reading is lost.';
     return [impossible('no-initial-reading', 'readingMl', message)];
   }
   const upwards = checkDownwards(initial.value, readingMl);

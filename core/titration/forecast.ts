@@ -35,7 +35,10 @@ const SERIES_HALF_BAND = 0.003;
 const ROUGH_DROPS = 3;
 
 /** The standard that a run rests on, for the arithmetic between mass and titre. */
-export function standardOf({ lot, method }: Pick<RunReferences, 'lot' | 'method'>): WeighedStandard {
+export function standardOf({
+  lot,
+  method,
+}: Pick<RunReferences, 'lot' | 'method'>): WeighedStandard {
   return {
     moleRatio: moleRatio(method),
     purity: Number(lot.lot.purity),
@@ -48,7 +51,11 @@ export function flaskMolarity(run: RunState, flask: Flask): number | null {
   const titre = titreMl(flask);
   if (titre === null || Number(titre) <= 0) return null;
   // The equation is symmetric in c and V.
-  return expectedTitreMl(standardOf(run.references), Number(netMassG(flask.weighing.value)), Number(titre));
+  return expectedTitreMl(
+    standardOf(run.references),
+    Number(netMassG(flask.weighing.value)),
+    Number(titre),
+  );
 }
 
 /** The molarity to expect, and how far a titre may stray from it, relative. */

@@ -76,7 +76,13 @@ export function judgeRun(run: RunState): Judgement {
     accurate,
     averaged: summarize(counting.map((item) => item.molarity)),
     isConcordant: concordance !== null,
-    result: accurate && resultOf(run, counting.map((item) => item.flask), accurate),
+    result:
+      accurate &&
+      resultOf(
+        run,
+        counting.map((item) => item.flask),
+        accurate,
+      ),
   };
 }
 

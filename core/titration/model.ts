@@ -1,4 +1,16 @@
-import { combineComponents, define, exact, input, mean, minus, plus, product, quotient, sum, UNITS } from '../measurement';
+import {
+  combineComponents,
+  define,
+  exact,
+  input,
+  mean,
+  minus,
+  plus,
+  product,
+  quotient,
+  sum,
+  UNITS,
+} from '../measurement';
 import type { Expression, Input } from '../measurement';
 import {
   buretteReading,
@@ -74,9 +86,7 @@ interface CommonInputs {
 }
 
 /** An input known from a specification and shared by all replicates. */
-function commonInput(
-  given: Omit<Input, 'degreesOfFreedom' | 'variation'>,
-): Expression {
+function commonInput(given: Omit<Input, 'degreesOfFreedom' | 'variation'>): Expression {
   return input({ ...given, degreesOfFreedom: Number.POSITIVE_INFINITY, variation: 'common' });
 }
 

@@ -109,7 +109,12 @@ export function titrateStep(run: RunState, flask: Flask): NextStep {
 export function weighStep(run: RunState, judgement: Judgement, isExtra: boolean): NextStep {
   const number = Math.max(0, ...run.flasks.map((flask) => flask.number)) + 1;
   const molarity = judgement.accurate?.mean ?? Number(run.references.bottle.nominalMolarity);
-  const plan = planSeries(standardOf(run.references), molarity, run.references.burette, run.setUp.rules);
+  const plan = planSeries(
+    standardOf(run.references),
+    molarity,
+    run.references.burette,
+    run.setUp.rules,
+  );
   const about = roundHalfEven(plan.massG.suggested, 2);
   const standard = findSubstance(run.references.lot.lot.substanceId)?.shortName ?? 'the standard';
   const why = isExtra ? whyAnother(run, judgement) : '';

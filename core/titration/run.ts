@@ -152,7 +152,7 @@ function apply(draft: Draft, fact: RunFact): void {
 function applyReading(draft: Draft, fact: Extract<RunFact, { kind: 'run.burette-read' }>): void {
   const { flask: number, moment, readingMl, carriedFrom, reason } = fact.body;
   const flask = draft.flasks.get(number);
-  if (!flask || flask[moment] !== null) return;
+  if (flask?.[moment] !== null) return;
   if (moment === 'final') {
     draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
     flask.final = fact.id;

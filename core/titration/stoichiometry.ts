@@ -1,4 +1,5 @@
 import type { Method } from '../chemistry';
+import { massForSolutionG } from '../preparation';
 
 /** Moles of titrant per mole of standard, from the balanced equation. */
 export function moleRatio(
@@ -29,14 +30,13 @@ export function expectedTitreMl(
   );
 }
 
-/** Mass of standard for a titre: m = V c M / (1000 nu P), in g, V in mL, c in mol/L. */
+/** Mass of standard for a titre: m = c V M / (1000 P nu), in g, V in mL, c in mol/L. */
 export function massForTitreG(
   standard: WeighedStandard,
   titreMl: number,
   molarityMolPerL: number,
 ): number {
-  return (
-    (titreMl * molarityMolPerL * standard.molarMassGPerMol) /
-    (1000 * standard.moleRatio * standard.purity)
-  );
+  const { molarMassGPerMol, purity, moleRatio: ratio } = standard;
+  const massG = massForSolutionG({ molarityMolPerL, volumeMl: titreMl, molarMassGPerMol, purity });
+  return massG / ratio;
 }

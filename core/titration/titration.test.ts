@@ -16,7 +16,13 @@ import {
   titreMl,
 } from './index';
 
-const decision = { number: '0417-1', certifiedOn: '2026-03-02', validUntil: '2026-04-02', reason: null };
+const decision = {
+  number: '0417-1',
+  certifiedById: 'mirela',
+  certifiedOn: '2026-03-02',
+  validUntil: '2026-04-02',
+  reason: null,
+};
 
 describe('the published worked example (EURACHEM/CITAC CG 4, A2)', () => {
   const script = new RunScript(
@@ -118,7 +124,9 @@ describe('judging', () => {
     const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
     const valueOf = (order: readonly (typeof flasks)[number][]): number | undefined => {
       const script = new RunScript(refs, { rules });
-      order.forEach((flask, i) => script.titrate(i + 1, ...flask));
+      order.forEach(([massG, initialMl, finalMl], i) => {
+        script.titrate(i + 1, massG, initialMl, finalMl);
+      });
       return judgeRun(script.state).result?.evaluation.value;
     };
     expect(valueOf(flasks.toReversed())).toBeCloseTo(valueOf(flasks) ?? 0, 14);
@@ -162,7 +170,13 @@ describe('judging', () => {
 describe('guarding entries', () => {
   const started = new RunScript().weigh(1, '0.4802').weigh(2, '0.4795').read(1, 'initial', '0.10');
   const reading = (flask: number, moment: 'initial' | 'final', readingMl: string) =>
-    started.propose('run.burette-read', { flask, moment, readingMl, carriedFrom: null, reason: null });
+    started.propose('run.burette-read', {
+      flask,
+      moment,
+      readingMl,
+      carriedFrom: null,
+      reason: null,
+    });
   const weighed = (massG: string) =>
     started.propose('run.flask-weighed', {
       flask: 3,
@@ -277,7 +291,11 @@ describe('planning and what comes next', () => {
     expect(next()).toMatchObject({ action: 'read-initial', flask: 2, canCarryOver: true });
     script.carryOver(2).read(2, 'final', '46.99');
     expect(next().sentence).toMatch(/^Refill: flask 3 needs about 23\.\d mL/);
-    script.read(3, 'initial', '0.00').read(3, 'final', '23.47').carryOver(4).read(4, 'final', '46.99');
+    script
+      .read(3, 'initial', '0.00')
+      .read(3, 'final', '23.47')
+      .carryOver(4)
+      .read(4, 'final', '46.99');
     expect(next()).toMatchObject({ action: 'weigh', flask: 5 });
     expect(next().sentence).toMatch(/spread over 0\.\d\d %, the rule allows 0\.3 %/);
     script.titrate(5, '0.4800', '0.00', '23.42');

@@ -12,9 +12,16 @@ import { StepError } from './say.mjs';
  */
 export async function runBuilt(root, step, [name = '', ...args], env) {
   const file = join(root, 'dist', 'server', `${name}.js`);
-  const outcome = await run(process.execPath, [file, ...args], { cwd: root, env: { ...process.env, ...env } });
+  const outcome = await run(process.execPath, [file, ...args], {
+    cwd: root,
+    env: { ...process.env, ...env },
+  });
   if (outcome.code === 0) return outcome.output.trim();
-  throw new StepError(step, tail(outcome.output), 'if the database was changed by hand or by a newer version, start that version.');
+  throw new StepError(
+    step,
+    tail(outcome.output),
+    'if the database was changed by hand or by a newer version, start that version.',
+  );
 }
 
 /**

@@ -15,7 +15,11 @@ export async function buildWhenChanged(root) {
   say('Building (the sources have changed) …');
   const outcome = await run('npm', ['run', '--silent', 'build'], { cwd: root });
   if (outcome.code !== 0) {
-    throw new StepError('Building', tail(outcome.output, 30), 'mend what it names, then start again.');
+    throw new StepError(
+      'Building',
+      tail(outcome.output, 30),
+      'mend what it names, then start again.',
+    );
   }
   writeFileSync(stamp, digest);
 }
@@ -24,7 +28,10 @@ export async function buildWhenChanged(root) {
 function digestSources(root) {
   const hash = createHash('sha256');
   for (const file of [...SINGLE_FILES, ...SOURCES.flatMap((room) => filesOf(root, room))]) {
-    hash.update(file).update('\0').update(readFileSync(join(root, file)));
+    hash
+      .update(file)
+      .update('\0')
+      .update(readFileSync(join(root, file)));
   }
   return hash.digest('hex');
 }

@@ -23,7 +23,8 @@ export async function installNodePackages(root) {
 }
 
 /** Installs Debian packages by name. @param {readonly string[]} names */
-export const aptInstall = (names) => `apt-get install -y --no-install-recommends ${names.join(' ')}`;
+export const aptInstall = (names) =>
+  `apt-get install -y --no-install-recommends ${names.join(' ')}`;
 
 /**
  * Installs Debian packages, as root or through sudo.

@@ -44,7 +44,10 @@ const HTTP_FAILURES: Readonly<Record<number, () => AppError>> = {
   400: () => new AppError('invalid-request', 'The request could not be read; nothing was stored.'),
   413: () => new AppError('too-large', 'The request is too large; nothing was stored.'),
   415: () =>
-    new AppError('unsupported-media-type', 'The request must be JSON in UTF-8; nothing was stored.'),
+    new AppError(
+      'unsupported-media-type',
+      'The request must be JSON in UTF-8; nothing was stored.',
+    ),
 };
 
 /** PostgreSQL is gone, going or full: classes 08, 53 and 57, and failures to reach it at all. */
@@ -65,18 +68,20 @@ export function toAppError(thrown: unknown): AppError {
 
 function constraintError(thrown: unknown): AppError | null {
   const name = textProperty(thrown, 'constraint');
-  return (name !== null && CONSTRAINTS[name]?.()) || null;
+  return name === null ? null : (CONSTRAINTS[name]?.() ?? null);
 }
 
 function httpFailure(thrown: unknown): AppError | null {
   const status = (thrown as { status?: unknown } | null)?.status;
-  return (typeof status === 'number' && HTTP_FAILURES[status]?.()) || null;
+  return typeof status === 'number' ? (HTTP_FAILURES[status]?.() ?? null) : null;
 }
 
 function unavailable(thrown: unknown): AppError | null {
   const code = textProperty(thrown, 'code') ?? '';
   const message = thrown instanceof Error ? thrown.message : '';
-  const isLost = /Connection terminated|Timeout acquiring a connection|timeout expired/.test(message);
+  const isLost = /Connection terminated|Timeout acquiring a connection|timeout expired/.test(
+    message,
+  );
   if (!UNAVAILABLE.test(code) && !isLost) return null;
   return new AppError(
     'unavailable',

@@ -17,7 +17,7 @@ export const answerProblem: ErrorRequestHandler = (thrown, request, response, ne
     status: error.status,
     title: error.message,
     fields: error.fields,
-    requestId: String(request.id),
+    requestId: typeof request.id === 'string' ? request.id : '',
   };
   response.status(error.status).type('application/problem+json').json(problem);
 };

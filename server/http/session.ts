@@ -34,16 +34,16 @@ export function sessions(pool: pg.Pool, signingKey: string): RequestHandler {
 /** Signs a person in under a session id that nobody knew before. */
 export async function beginSession(request: Request, personId: string): Promise<void> {
   await new Promise<void>((resolve, reject) => {
-    request.session.regenerate((error: unknown) => {
-      if (error) reject(error as Error);
+    request.session.regenerate((error: Error | null | undefined) => {
+      if (error) reject(error);
       else resolve();
     });
   });
   request.session.personId = personId;
   request.session.csrfToken = randomBytes(24).toString('base64url');
   await new Promise<void>((resolve, reject) => {
-    request.session.save((error: unknown) => {
-      if (error) reject(error as Error);
+    request.session.save((error: Error | null | undefined) => {
+      if (error) reject(error);
       else resolve();
     });
   });
@@ -52,8 +52,8 @@ export async function beginSession(request: Request, personId: string): Promise<
 /** Ends the session on the server. */
 export async function endSession(request: Request): Promise<void> {
   await new Promise<void>((resolve, reject) => {
-    request.session.destroy((error: unknown) => {
-      if (error) reject(error as Error);
+    request.session.destroy((error: Error | null | undefined) => {
+      if (error) reject(error);
       else resolve();
     });
   });
@@ -86,7 +86,9 @@ export const sameOriginOnly: RequestHandler = (request, _response, next) => {
     origin === undefined
       ? site !== undefined && site !== 'same-origin'
       : !isOwnOrigin(origin, request.get('host'));
-  next(isForeign ? new AppError('wrong-origin', 'This request came from another site.') : undefined);
+  next(
+    isForeign ? new AppError('wrong-origin', 'This request came from another site.') : undefined,
+  );
 };
 
 function isOwnOrigin(origin: string, host: string | undefined): boolean {
@@ -104,10 +106,14 @@ export const csrfProtection: RequestHandler = (request, _response, next) => {
   const isSafe =
     READING_METHODS.has(request.method) ||
     expected === undefined ||
-    (given.length === expected.length && timingSafeEqual(Buffer.from(given), Buffer.from(expected)));
+    (given.length === expected.length &&
+      timingSafeEqual(Buffer.from(given), Buffer.from(expected)));
   next(
     isSafe
       ? undefined
-      : new AppError('wrong-origin', 'This page has outlived its session. Reload it and try again.'),
+      : new AppError(
+          'wrong-origin',
+          'This page has outlived its session. Reload it and try again.',
+        ),
   );
 };

@@ -19,11 +19,7 @@ import { findRun, loadReferences, unknownReference } from './references';
  *
  * @throws AppError `unknown-reference` when it names something that is not there.
  */
-export async function admit(
-  tx: Knex,
-  services: Services,
-  fact: Fact,
-): Promise<readonly Finding[]> {
+export async function admit(tx: Knex, services: Services, fact: Fact): Promise<readonly Finding[]> {
   switch (fact.kind) {
     case 'lot.registered':
       return [...onlyFirst(fact), ...checkLot(fact.body as Lot)];

@@ -36,7 +36,10 @@ export async function appendFact(
     );
   }
   if (proposed.schemaVersion !== currentSchemaVersion(proposed.kind)) {
-    throw new AppError('invalid-request', 'This page is older or newer than the server: reload it.');
+    throw new AppError(
+      'invalid-request',
+      'This page is older or newer than the server: reload it.',
+    );
   }
   return services.db.transaction(async (tx) => {
     const record = await lockRecord(tx, proposed.recordId, proposed.recordKind);

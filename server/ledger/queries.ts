@@ -18,6 +18,12 @@ interface FactRow {
   recorded_at: Date;
 }
 
+interface RecordRow {
+  id: string;
+  kind: RecordKind;
+  version: number;
+}
+
 function toFact(row: FactRow): Fact {
   return upcast({
     id: row.id,
@@ -61,11 +67,10 @@ export async function lockRecord(
   id: string,
   kind: RecordKind,
 ): Promise<{ kind: RecordKind; version: number }> {
-  await tx('records').insert({ id, kind, version: 0 }).onConflict('id').ignore();
-  return (await tx('records').where({ id }).forUpdate().first()) as {
-    kind: RecordKind;
-    version: number;
-  };
+  await tx<RecordRow>('records').insert({ id, kind, version: 0 }).onConflict('id').ignore();
+  const record = await tx<RecordRow>('records').where({ id }).forUpdate().first();
+  if (!record) throw new RangeError(`record ${id} vanished while it was being locked`);
+  return record;
 }
 
 /** Adds a fact as the next of its record, which the caller has locked. */
@@ -109,14 +114,15 @@ export async function deleteProjections(tx: Knex): Promise<void> {
   await tx('projections').delete();
 }
 
+/** The rows of a kind's projections; the kind says what their states are. */
+type States<K extends ListKind> = PromiseLike<readonly { readonly state: ListStates[K] }[]>;
+
 export async function listProjections<K extends ListKind>(
   db: Knex,
   kind: K,
 ): Promise<ListStates[K][]> {
-  const rows = (await db('projections').where({ kind }).orderBy('record_id').select('state')) as {
-    state: ListStates[K];
-  }[];
-  return rows.map((row) => row.state);
+  const rows: States<K> = db('projections').where({ kind }).orderBy('record_id').select('state');
+  return (await rows).map((row) => row.state);
 }
 
 export async function findProjection<K extends ListKind>(
@@ -124,10 +130,8 @@ export async function findProjection<K extends ListKind>(
   kind: K,
   recordId: string,
 ): Promise<ListStates[K] | null> {
-  const row = (await db('projections').where({ kind, record_id: recordId }).first('state')) as
-    | { state: ListStates[K] }
-    | undefined;
-  return row?.state ?? null;
+  const rows: States<K> = db('projections').where({ kind, record_id: recordId }).select('state');
+  return (await rows)[0]?.state ?? null;
 }
 
 export async function findLaboratory(db: Knex): Promise<LaboratoryState | null> {
@@ -135,8 +139,5 @@ export async function findLaboratory(db: Knex): Promise<LaboratoryState | null> 
 }
 
 export async function listRecords(db: Knex): Promise<{ id: string; kind: RecordKind }[]> {
-  return (await db('records').where('version', '>', 0).orderBy('id').select('id', 'kind')) as {
-    id: string;
-    kind: RecordKind;
-  }[];
+  return db<RecordRow>('records').where('version', '>', 0).orderBy('id').select('id', 'kind');
 }

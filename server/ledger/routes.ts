@@ -16,7 +16,11 @@ export function ledgerRoutes(services: Services): Router {
 
   router.post('/facts', async (request, response) => {
     const author = await requirePerson(services, request);
-    const { fact, isNew } = await appendFact(services, author, parseBody(request, proposedFactSchema));
+    const { fact, isNew } = await appendFact(
+      services,
+      author,
+      parseBody(request, proposedFactSchema),
+    );
     response.status(isNew ? 201 : 200).json(fact);
   });
 

@@ -6,16 +6,10 @@ import type { Person } from '#contract';
 import { AppError } from '../http/appError';
 import { foundLaboratory } from '../ledger/append';
 import type { Services } from '../services';
-import {
-  findCredentials,
-  hasPeople,
-  insertPerson,
-  replaceSecret,
-  takeSecret,
-} from './queries';
+import { findCredentials, hasPeople, insertPerson, replaceSecret, takeSecret } from './queries';
 
 /** Argon2id with the library's defaults: 19 MiB, two passes (OWASP's minimum). */
-export function hashPassword(password: string): Promise<string> {
+function hashPassword(password: string): Promise<string> {
   return hash(password);
 }
 
@@ -84,7 +78,12 @@ export async function makeFirstAccount(
       throw new AppError(
         'wrong-code',
         'This is not the code that the terminal shows. It works once; a restart prints a new one.',
-        [{ field: 'code', message: 'Take the code from the terminal where the program was started.' }],
+        [
+          {
+            field: 'code',
+            message: 'Take the code from the terminal where the program was started.',
+          },
+        ],
       );
     }
     const { name, password } = request;

@@ -29,7 +29,10 @@ export function peopleRoutes(services: Services): Router {
     const { personId } = parseBody(request, demoSignInSchema);
     const offered = await offeredDemoPeople(services, request);
     if (!offered.some((person) => person.id === personId)) {
-      throw new AppError('not-allowed', 'Only the made-up people of the demo can be chosen like this.');
+      throw new AppError(
+        'not-allowed',
+        'Only the made-up people of the demo can be chosen like this.',
+      );
     }
     await beginSession(request, personId);
     response.status(201).json(await describeSession(services, request));

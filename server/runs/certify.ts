@@ -23,7 +23,10 @@ export async function certifyRun(
   request: CertifyRequest,
 ): Promise<Certificate> {
   if (!person.mayCertify) {
-    throw new AppError('not-allowed', 'You may titrate and judge, but not certify. Ask somebody who may.');
+    throw new AppError(
+      'not-allowed',
+      'You may titrate and judge, but not certify. Ask somebody who may.',
+    );
   }
   return services.db.transaction(async (tx) => {
     const existing = await findRun(tx, runId);
@@ -33,7 +36,7 @@ export async function certifyRun(
     const sentBefore = run.facts.find((fact) => fact.id === request.factId);
     if (sentBefore?.kind === 'run.certified') return sentBefore.body.certificate;
     refuseStale(request.basedOn, record.version);
-    const certificate = await decide(tx, services, run.state, request);
+    const certificate = await decide(tx, services, person, run.state, request);
     await storeCertificate(tx, services, person, run.state, request, certificate);
     return certificate;
   });
@@ -42,12 +45,14 @@ export async function certifyRun(
 async function decide(
   tx: Knex,
   services: Services,
+  person: Person,
   run: RunState,
   request: CertifyRequest,
 ): Promise<Certificate> {
   const bottle = await findProjection(tx, 'bottle', run.setUp.bottle.id);
   const decision = {
     number: `${run.references.bottle.code}-${String((bottle?.certified.length ?? 0) + 1)}`,
+    certifiedById: person.id,
     certifiedOn: await today(tx, services),
     validUntil: request.validUntil,
     reason: request.reason,

@@ -21,7 +21,9 @@ export function Shell() {
     return (
       <main className="p-8">
         <h1 className="text-2xl font-bold">The server cannot be reached</h1>
-        <p className="my-4">What you entered is kept on this device and will be sent when it is back.</p>
+        <p className="my-4">
+          What you entered is kept on this device and will be sent when it is back.
+        </p>
         <Button look="primary" onClick={() => void refetch()}>
           Try again
         </Button>

@@ -40,10 +40,14 @@ export function Spine() {
       className="sticky top-0 flex h-screen shrink-0 flex-col border-r border-rule bg-paper print:hidden"
       style={{ width: WIDTH }}
     >
-      <Link to="/" className="px-5 pt-5 pb-1 text-lg font-bold">
+      <Link to="/" className="px-5 pt-5 pb-1 text-[17px] font-bold whitespace-nowrap">
         <span className="text-leaf">Vine</span> Measure
       </Link>
-      <nav aria-label="Stages of the work" className="relative" style={{ height: TOP + 3 * STEP + 58 }}>
+      <nav
+        aria-label="Stages of the work"
+        className="relative"
+        style={{ height: TOP + 3 * STEP + 58 }}
+      >
         <Scale here={here} />
         {STAGES.map((stage, i) => (
           <Link

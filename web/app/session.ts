@@ -46,7 +46,7 @@ export function useSignIn(path: '/session' | '/session/demo' | '/first-account')
 export function useSignOut() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => ask<void>('DELETE', '/session'),
+    mutationFn: () => ask('DELETE', '/session'),
     onSuccess: async () => {
       client.clear();
       await client.invalidateQueries({ queryKey: SESSION });

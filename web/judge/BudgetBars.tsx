@@ -24,7 +24,7 @@ export function BudgetBars({ result }: { readonly result: Result }) {
         {groups.map((group) => (
           <li key={group.effect}>
             <details>
-              <summary className="grid min-h-10 grid-cols-[150px_1fr_58px] items-center gap-3">
+              <summary className="grid min-h-10 grid-cols-[150px_1fr_72px] items-center gap-3">
                 <span>{group.effect}</span>
                 <span className="h-4 bg-shade">
                   <span
@@ -32,7 +32,9 @@ export function BudgetBars({ result }: { readonly result: Result }) {
                     style={{ width: `${String(100 * group.share)}%` }}
                   />
                 </span>
-                <span className="text-right font-mono">{roundHalfEven(100 * group.share, 1)} %</span>
+                <span className="text-right font-mono whitespace-nowrap">
+                  {roundHalfEven(100 * group.share, 1)} %
+                </span>
               </summary>
               <Inputs lines={group.lines} />
             </details>
@@ -103,7 +105,9 @@ function Inputs({ lines }: { readonly lines: readonly BudgetLine[] }) {
               {roundSignificant(input.value, 6)} {input.unit.symbol}
             </td>
             <td className="py-1 pr-2 font-mono">
-              {standardUncertainty === 0 ? 'in the repeatability' : `${roundSignificant(standardUncertainty, 2)} ${input.unit.symbol}`}
+              {standardUncertainty === 0
+                ? 'in the repeatability'
+                : `${roundSignificant(standardUncertainty, 2)} ${input.unit.symbol}`}
             </td>
             <td className="py-1 font-mono">
               {contribution === 0 ? '–' : roundSignificant(Math.abs(contribution), 2)}

@@ -29,12 +29,16 @@ export function CertificateView({
             'Titrations',
             `${String(certificate.replicatesAveraged)} averaged of ${String(certificate.replicatesMade)} made`,
           ],
-          ['RSD', certificate.relativeSdPercent === null ? '–' : `${certificate.relativeSdPercent} %`],
+          [
+            'RSD',
+            certificate.relativeSdPercent === null ? '–' : `${certificate.relativeSdPercent} %`,
+          ],
           ['End point', certificate.indicator],
           ['Temperature', `${certificate.temperatureC} °C`],
           ['Standard', `lot ${certificate.standardLot}`],
           ['With', `${certificate.balance}, ${certificate.burette}`],
           ['Analyst', nameOf(certificate.analystId)],
+          ['Certified by', nameOf(certificate.certifiedById)],
           ...(certificate.reason === null ? [] : [['Remark', certificate.reason] as const]),
         ]}
       />

@@ -24,7 +24,9 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
   const { person, today } = useSession();
   const client = useQueryClient();
   const { bottle } = run.references;
-  const [validUntil, setValidUntil] = useState(suggestValidUntil(bottle.substanceId, today) ?? today);
+  const [validUntil, setValidUntil] = useState(
+    suggestValidUntil(bottle.substanceId, today) ?? today,
+  );
   const [reason, setReason] = useState('');
   // One decision, one pair of facts: pressing again after a lost answer sends the same.
   const [ids] = useState(() => ({ factId: uuidv7(), bottleFactId: uuidv7() }));

@@ -46,7 +46,7 @@ function collectRemarks(run: RunState): readonly Remark[] {
     const entries = [
       { name: 'mass', entry: { ...flask.weighing, text: weighingText } },
       // A carried-over reading is told once, where it was read.
-      ...(flask.initial && flask.initial.carriedFromFlask === null
+      ...(flask.initial?.carriedFromFlask === null
         ? [{ name: 'initial reading', entry: { ...flask.initial, text: String } }]
         : []),
       ...(flask.final ? [{ name: 'final reading', entry: { ...flask.final, text: String } }] : []),
@@ -60,7 +60,10 @@ function collectRemarks(run: RunState): readonly Remark[] {
         by: old.by,
         at: old.at,
       }));
-      const kept = entry.reason === null ? [] : [{ where, was: null, reason: entry.reason, by: entry.by, at: entry.at }];
+      const kept =
+        entry.reason === null
+          ? []
+          : [{ where, was: null, reason: entry.reason, by: entry.by, at: entry.at }];
       return [...corrected, ...kept];
     });
   });

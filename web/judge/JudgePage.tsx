@@ -6,6 +6,7 @@ import { judgeRun, nextStep, percentFromNominal } from '#core/titration';
 import { Loading } from '../app/Loading';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
+import { capitalized } from '../ui/typeset';
 import { useRun } from '../titrate/useRun';
 import { BudgetBars } from './BudgetBars';
 import { CertificateView } from './CertificateView';
@@ -28,7 +29,7 @@ export function JudgePage() {
     <Page
       title={`${run.certificate ? `Certificate ${run.certificate.number}` : 'Judgement'}: bottle ${bottle.code}`}
       tabTitle={`Judge bottle ${bottle.code}`}
-      lead={`${titrant?.name ?? ''} against ${standard?.name ?? ''}, lot ${lot.lot.lotNumber}`}
+      lead={`${capitalized(titrant?.name ?? '')} against ${standard?.name ?? ''}, lot ${lot.lot.lotNumber}`}
       actions={
         <>
           <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>
@@ -111,8 +112,7 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
         <span className="text-2xl">mol/L</span>
       </p>
       <p className="text-ink-soft">
-        <i>U</i> with <i>k</i> = {roundHalfEven(evaluation.coverageFactor, 2)} for 95 %;{' '}
-        <i>u</i>
+        <i>U</i> with <i>k</i> = {roundHalfEven(evaluation.coverageFactor, 2)} for 95 %; <i>u</i>
         <sub className="text-[0.7em]">c</sub> ={' '}
         {roundToUncertainty(evaluation.value, evaluation.combinedStandardUncertainty).uncertainty}{' '}
         mol/L ({roundHalfEven((100 * evaluation.combinedStandardUncertainty) / evaluation.value, 2)}{' '}
@@ -137,18 +137,17 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
 function Statistics({ judgement }: { readonly judgement: Judgement }) {
   const { accurate, averaged } = judgement;
   if (!accurate || !averaged) return null;
-  const figures: readonly (readonly [string, string])[] = [
-    ['mean', `${roundHalfEven(averaged.mean, 5)} mol/L`],
-    ['s (n − 1)', accurate.sampleSd === null ? '–' : `${roundHalfEven(accurate.sampleSd, 6)} mol/L`],
-    ['RSD', accurate.relativeSdPercent === null ? '–' : `${roundHalfEven(accurate.relativeSdPercent, 3)} %`],
-    ['range', `${roundHalfEven(averaged.relativeRangePercent, 3)} %`],
-    [
-      't-interval, 95 %',
-      averaged.confidenceHalfWidth === null ? '–' : `± ${roundHalfEven(averaged.confidenceHalfWidth, 5)} mol/L`,
-    ],
-  ];
+  const orNone = (value: number | null, places: number): string =>
+    value === null ? '–' : roundHalfEven(value, places);
+  const figures = [
+    ['mean / (mol/L)', roundHalfEven(averaged.mean, 5)],
+    ['s (n − 1)', orNone(accurate.sampleSd, 6)],
+    ['RSD / %', orNone(accurate.relativeSdPercent, 3)],
+    ['range / %', roundHalfEven(averaged.relativeRangePercent, 3)],
+    ['t-interval, 95 %', orNone(averaged.confidenceHalfWidth, 5)],
+  ] as const;
   return (
-    <dl className="mt-4 flex flex-wrap justify-between gap-x-4 gap-y-2 border-y border-rule py-2.5">
+    <dl className="mt-4 flex justify-between gap-x-4 gap-y-2 border-y border-rule py-2.5">
       {figures.map(([name, value]) => (
         <div key={name}>
           <dt className="text-sm text-ink-soft">{name}</dt>

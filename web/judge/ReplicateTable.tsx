@@ -20,7 +20,10 @@ export function ReplicateTable({ judgement }: { readonly judgement: Judgement })
           <span key="t" className="font-mono">
             {titreMl ?? '–'}
           </span>,
-          <span key="c" className={`font-mono ${verdict === 'counts' ? 'font-semibold' : 'text-ink-soft'}`}>
+          <span
+            key="c"
+            className={`font-mono ${verdict === 'counts' ? 'font-semibold' : 'text-ink-soft'}`}
+          >
             {molarity === null ? '–' : roundHalfEven(molarity, 5)}
           </span>,
           <span key="v" className="flex flex-wrap items-baseline gap-2">

@@ -85,11 +85,15 @@ function Typeset({ of, isInner = false }: { readonly of: Formula; readonly isInn
         </span>
       );
     case 'quotient':
-      return <Fraction over={<Typeset of={of.numerator} />} under={<Typeset of={of.denominator} />} />;
+      return (
+        <Fraction over={<Typeset of={of.numerator} />} under={<Typeset of={of.denominator} />} />
+      );
     case 'mean':
       return (
         <Fraction
-          over={<Typeset of={{ kind: 'sum', terms: of.items.map((item) => ({ sign: 1, of: item })) }} />}
+          over={
+            <Typeset of={{ kind: 'sum', terms: of.items.map((item) => ({ sign: 1, of: item })) }} />
+          }
           under={<span className="font-mono">{of.items.length}</span>}
         />
       );

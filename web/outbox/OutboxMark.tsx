@@ -11,12 +11,16 @@ export function OutboxMark() {
       <p role="status" className="flex items-center gap-2">
         <span
           aria-hidden="true"
-          className={`inline-block size-2.5 rounded-full ${onTheirWay === 0 ? 'bg-leaf' : 'border-2 border-straw'}`}
+          className={`inline-block size-2.5 shrink-0 rounded-full ${onTheirWay === 0 ? 'bg-leaf' : 'border-2 border-straw'}`}
         />
         {onTheirWay === 0 ? 'all entries kept' : `${String(onTheirWay)} kept here, to be sent`}
       </p>
       {refused.map(({ fact, refusal }) => (
-        <div key={fact.id} role="alert" className="mt-2 rounded border-l-4 border-blush bg-blush-wash p-2">
+        <div
+          key={fact.id}
+          role="alert"
+          className="mt-2 rounded border-l-4 border-blush bg-blush-wash p-2"
+        >
           <p>Not accepted: {refusal}</p>
           <button
             type="button"

@@ -52,7 +52,9 @@ export class Outbox {
       database.getAllKeys('waiting'),
       database.getAll('waiting'),
     ]);
-    this.#replace(new Map(keys.map((key, i) => [key, values[i] as Waiting])));
+    this.#replace(
+      new Map(values.flatMap((value, i) => (keys[i] === undefined ? [] : [[keys[i], value]]))),
+    );
     window.addEventListener('online', () => {
       this.#soon(0);
     });

@@ -79,7 +79,12 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
         })(event)
       }
     >
-      <TextField label="Name" autoComplete="off" error={errorAt('name')} {...form.register('name')} />
+      <TextField
+        label="Name"
+        autoComplete="off"
+        error={errorAt('name')}
+        {...form.register('name')}
+      />
       <TextField
         label="First password"
         type="password"

@@ -1,7 +1,9 @@
 import { useNavigate } from 'react-router';
 import { findSubstance } from '#core/chemistry';
+import { parseDecimal, roundSignificant } from '#core/measurement';
+import { massForSolutionG } from '#core/preparation';
 import type { LotState } from '#core/reagent';
-import { keepingOf } from '#core/reagent';
+import { keepingOf, lotMolarMass } from '#core/reagent';
 import { bottleSchema } from '#contract';
 import { Loading } from '../app/Loading';
 import { useBeginRecord, usePeople, useRecords } from '../app/records';
@@ -41,7 +43,8 @@ function NoMaterial() {
   return (
     <section className="max-w-xl">
       <p className="mb-5 text-lg">
-        There is no lot to make a titrant from. Add the sodium hydroxide that you use, then come back.
+        There is no lot to make a titrant from. Add the sodium hydroxide that you use, then come
+        back.
       </p>
       <ButtonLink to="/lots" look="primary">
         Add a lot
@@ -74,6 +77,7 @@ function PrepareForm({
     container: keepingOf(substanceId)?.container ?? 'plastic',
     note: '',
   });
+  const chosenLot = materials.find(({ id }) => id === form.watch('lotId'))?.lot;
   return (
     <div className="grid grid-cols-[minmax(0,640px)_minmax(0,360px)] gap-12">
       <form
@@ -151,15 +155,50 @@ function PrepareForm({
       </form>
       <aside className="flex flex-col gap-5">
         <Cautions cautions={findSubstance(substanceId)?.cautions ?? []} />
+        <AboutToWeigh
+          lot={chosenLot}
+          molarity={form.watch('nominalMolarity')}
+          volumeMl={form.watch('volumeMl')}
+        />
         <section className="text-[15px]">
           <h2 className="font-bold">What must be exact here</h2>
           <p className="mt-1 text-ink-soft">
             Nothing. Mass and volume are approximate: titration finds the molarity. Use water freed
-            of carbon dioxide (boiled five minutes, cooled closed), and keep it{' '}
+            of carbon dioxide (boiled five minutes, cooled closed), and keep it in{' '}
             {keepingOf(substanceId)?.remark}.
           </p>
         </section>
       </aside>
     </div>
+  );
+}
+
+/** Roughly what the chosen lot asks for; silent while a figure is missing. */
+function AboutToWeigh({
+  lot,
+  molarity,
+  volumeMl,
+}: {
+  readonly lot: LotState['lot'] | undefined;
+  readonly molarity: string;
+  readonly volumeMl: string;
+}) {
+  const figures = [molarity, volumeMl].map((text) => Number(parseDecimal(text) ?? Number.NaN));
+  const [molarityMolPerL = Number.NaN, volume = Number.NaN] = figures;
+  if (!lot || !(molarityMolPerL > 0) || !(volume > 0)) return null;
+  const massG = massForSolutionG({
+    molarityMolPerL,
+    volumeMl: volume,
+    molarMassGPerMol: lotMolarMass(lot).valueGPerMol,
+    purity: Number(lot.purity),
+  });
+  return (
+    <section>
+      <p className="text-ink-soft">Weigh, to the nearest tenth of a gram,</p>
+      <p className="text-[28px] leading-tight font-bold">
+        about <span className="font-mono">{roundSignificant(massG, 2)}</span> g of lot{' '}
+        {lot.lotNumber}
+      </p>
+    </section>
   );
 }

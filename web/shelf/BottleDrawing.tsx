@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import type { BottleState, Container, Freshness } from '#core/reagent';
 import { findSubstance } from '#core/chemistry';
 import { ChemicalFormula } from '../ui/typeset';
-import { STANDING_LOOKS } from '../ui/Standing';
+import { STANDING_LOOKS, StandingShape } from '../ui/Standing';
 
 interface Glass {
   readonly wall: string;
@@ -17,13 +17,12 @@ const GLASSES: Readonly<Record<Container, Glass>> = {
   'clear-glass': { wall: '#f8fbfa', edge: '#7f9490', liquid: '#d4e4e4', cap: '#2c2a26' },
 };
 
-/** Outline of a narrow-necked bottle in a box of 140 by 220. */
-const OUTLINE =
-  'M52 30v24c0 10-36 16-36 40v104q0 14 14 14h80q14 0 14-14V94c0-24-36-30-36-40V30z';
+/** Outline of a narrow-necked bottle in a box of 140 by 244. */
+const OUTLINE = 'M52 30v20c0 10-42 14-42 38v138q0 14 14 14h92q14 0 14-14V88c0-24-42-28-42-38V30z';
 
 /** Where the liquid of a full and of an empty bottle stands. */
-const FULL = 66;
-const EMPTY = 210;
+const FULL = 62;
+const EMPTY = 238;
 
 interface BottleDrawingProps {
   readonly bottle: BottleState;
@@ -40,19 +39,24 @@ export function BottleDrawing({ bottle, freshness, fill }: BottleDrawingProps) {
   const percent = String(Math.round(100 * fill));
   return (
     <div className="relative w-[140px]">
-      <svg viewBox="0 0 140 216" className="block w-full" role="img" aria-label={`bottle ${bottle.code}, ${percent} % full`}>
+      <svg
+        viewBox="0 0 140 241"
+        className="block w-full"
+        role="img"
+        aria-label={`bottle ${bottle.code}, ${percent} % full`}
+      >
         <clipPath id={clip}>
           <path d={OUTLINE} />
         </clipPath>
         <path d={OUTLINE} fill={glass.wall} />
         <g clipPath={`url(#${clip})`}>
           <path
-            d={`M0 ${String(level)}q70 7 140 0V216H0z`}
+            d={`M0 ${String(level)}q70 7 140 0V241H0z`}
             fill={glass.liquid}
             stroke={glass.edge}
             strokeWidth="0.8"
           />
-          <path d="M26 100v100" stroke="#fff" strokeWidth="5" opacity="0.5" />
+          <path d="M19 96v126" stroke="#fff" strokeWidth="5" opacity="0.55" />
         </g>
         <path d={OUTLINE} fill="none" stroke={glass.edge} strokeWidth="2" />
         <rect x="46" y="8" width="48" height="24" rx="4" fill={glass.cap} />
@@ -60,11 +64,12 @@ export function BottleDrawing({ bottle, freshness, fill }: BottleDrawingProps) {
         {[0.25, 0.5, 0.75].map((part) => (
           <path
             key={part}
-            d={`M17 ${String(EMPTY - part * (EMPTY - FULL))}h7`}
+            d={`M11 ${String(EMPTY - part * (EMPTY - FULL))}h8`}
             stroke={glass.edge}
             strokeWidth="1.2"
           />
         ))}
+        <NeckTag freshness={freshness} />
       </svg>
       <Label bottle={bottle} freshness={freshness} />
     </div>
@@ -75,30 +80,65 @@ function Label({ bottle, freshness }: Pick<BottleDrawingProps, 'bottle' | 'fresh
   const look = STANDING_LOOKS[freshness.kind];
   const formula = findSubstance(bottle.substanceId)?.formula ?? bottle.substanceId;
   return (
-    <div className="absolute inset-x-[18px] top-[98px] h-[92px] overflow-hidden border border-rule-strong bg-white text-center leading-tight text-ink">
-      <p className="pt-1 text-[17px] font-bold">
+    <div className="absolute inset-x-[20px] top-[100px] h-[120px] overflow-hidden border border-rule-strong bg-white text-center leading-tight text-ink">
+      <p className="pt-1.5 text-[18px] font-bold">
         <ChemicalFormula of={formula} />
       </p>
       <MolarityOnLabel bottle={bottle} freshness={freshness} />
-      <p className="font-mono text-xs">{bottle.code}</p>
+      <p className="absolute inset-x-0 bottom-3.5 font-mono text-[15px]">{bottle.code}</p>
       <FreshnessBand freshness={freshness} colour={look.colour} wash={look.wash} />
     </div>
   );
 }
 
-function MolarityOnLabel({ bottle, freshness }: Pick<BottleDrawingProps, 'bottle' | 'freshness'>): ReactNode {
+function MolarityOnLabel({
+  bottle,
+  freshness,
+}: Pick<BottleDrawingProps, 'bottle' | 'freshness'>): ReactNode {
   if (freshness.kind === 'not-standardized') {
     return (
       <p className="text-[13px]">
-        <span className="font-mono text-[15px]">≈ {bottle.nominalMolarity}</span> mol/L
+        <span className="block font-mono text-[17px]">≈ {bottle.nominalMolarity}</span>
+        mol/L, nominal
       </p>
     );
   }
   return (
-    <div className="text-[12px]">
-      <span className="block font-mono text-[16px] font-semibold">{freshness.certified.molarity}</span>
-      <span className="block font-mono">± {freshness.certified.expandedUncertainty} mol/L</span>
-    </div>
+    <p className={`text-[13px] ${freshness.kind === 'overdue' ? 'text-ink-soft' : ''}`}>
+      <span
+        className={`block font-mono text-[17px] font-semibold ${freshness.kind === 'overdue' ? 'line-through decoration-blush' : ''}`}
+      >
+        {freshness.certified.molarity}
+      </span>
+      <span className="font-mono">± {freshness.certified.expandedUncertainty}</span>
+      <span className="block">mol/L</span>
+    </p>
+  );
+}
+
+/** A tag on a string round the neck: its shape and colour tell the standing from across the room. */
+function NeckTag({ freshness }: { readonly freshness: Freshness }) {
+  const look = STANDING_LOOKS[freshness.kind];
+  return (
+    <g style={{ color: look.colour }}>
+      <path
+        d="M50 40q20 8 40 0l22 14"
+        fill="none"
+        stroke="var(--color-ink-soft)"
+        strokeWidth="1.2"
+      />
+      <g transform="rotate(14 122 62)">
+        <path
+          d="M104 56l8-8h26v28h-26l-8-8z"
+          fill={look.wash}
+          stroke="currentColor"
+          strokeWidth="1.4"
+        />
+        <svg x="115" y="54" width="16" height="16">
+          <StandingShape shape={look.shape} />
+        </svg>
+      </g>
+    </g>
   );
 }
 
@@ -116,10 +156,13 @@ function FreshnessBand({
   return (
     <div
       aria-hidden="true"
-      className="absolute inset-x-0 bottom-0 h-2.5 border-t border-rule-strong"
+      className="absolute inset-x-0 bottom-0 h-3 border-t border-rule-strong"
       style={{ background: wash }}
     >
-      <div className="h-full" style={{ width: `${String(100 * remaining)}%`, background: colour }} />
+      <div
+        className="h-full"
+        style={{ width: `${String(100 * remaining)}%`, background: colour }}
+      />
     </div>
   );
 }

@@ -10,7 +10,7 @@ import { Cautions } from '../ui/Cautions';
 import { Facts } from '../ui/Facts';
 import { Page } from '../ui/Page';
 import { StandingMark } from '../ui/Standing';
-import { dateText, Molarity } from '../ui/typeset';
+import { capitalized, dateText, Molarity } from '../ui/typeset';
 import { BottleDrawing } from './BottleDrawing';
 import { shelfItems } from './shelfItems';
 
@@ -32,7 +32,7 @@ export function BottlePage() {
     <Page
       title={`Bottle ${bottle.code}`}
       tabTitle={`Bottle ${bottle.code}`}
-      lead={`${substance?.name ?? ''}, nominally ${bottle.nominalMolarity} mol/L`}
+      lead={`${capitalized(substance?.name ?? '')}, nominally ${bottle.nominalMolarity} mol/L`}
       actions={
         <>
           <ButtonLink to={`/bottles/${bottle.id}/label`}>Print a label</ButtonLink>
@@ -49,7 +49,9 @@ export function BottlePage() {
       }
     >
       <div className="grid grid-cols-[200px_1fr_1fr] gap-10">
-        <BottleDrawing bottle={bottle} freshness={freshness} fill={item.fill} />
+        <div className="h-[350px] origin-top-left scale-[1.42]">
+          <BottleDrawing bottle={bottle} freshness={freshness} fill={item.fill} />
+        </div>
         <section>
           <h2 className="mb-2 text-lg font-bold">As made up</h2>
           <Facts

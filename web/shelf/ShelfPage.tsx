@@ -59,17 +59,19 @@ function Board({ items }: { readonly items: readonly ShelfItem[] }) {
         <li key={item.bottle.id} className="flex w-[152px] flex-col">
           <Link
             to={`/bottles/${item.bottle.id}`}
-            className="flex flex-1 flex-col items-center rounded-t-md pt-2 hover:bg-shade"
+            className="flex flex-col items-center rounded-md pt-2 pb-2 hover:bg-shade"
           >
-            <span className="flex flex-1 items-end border-b-[6px] border-[#b9a67f] px-1.5">
+            <span className="flex h-[252px] items-end border-b-[6px] border-[#b9a67f] px-1.5">
               <BottleDrawing bottle={item.bottle} freshness={item.freshness} fill={item.fill} />
             </span>
-            <span className="flex min-h-[86px] w-full flex-col items-center border-t border-[#8d7b55] px-1 pt-2 text-center text-[15px] leading-snug">
+            <span className="flex w-full flex-col items-center justify-start border-t border-[#8d7b55] px-1 pt-2 text-center text-[15px] leading-snug">
               <StandingMark freshness={item.freshness} />
               <span className="mt-1 text-sm text-ink-soft">
                 {Math.round(item.leftMl)} of {item.bottle.volumeMl} mL
               </span>
-              {item.openRun && <span className="text-sm font-semibold text-violet">on the bench</span>}
+              {item.openRun && (
+                <span className="text-sm font-semibold text-violet">on the bench</span>
+              )}
             </span>
           </Link>
         </li>

@@ -61,7 +61,12 @@ export function FirstAccountForm() {
       <div className="col-span-2">
         <FormError message={formError} />
       </div>
-      <Button type="submit" look="primary" disabled={begin.isPending} className="justify-self-start">
+      <Button
+        type="submit"
+        look="primary"
+        disabled={begin.isPending}
+        className="justify-self-start"
+      >
         Begin the laboratory
       </Button>
     </form>

@@ -23,7 +23,12 @@ export function PasswordForm({ isSecond }: { readonly isSecond: boolean }) {
       }
     >
       <h2 className="text-lg font-bold">{isSecond ? 'Or with an account' : 'Sign in'}</h2>
-      <TextField label="Name" autoComplete="username" error={errorAt('name')} {...form.register('name')} />
+      <TextField
+        label="Name"
+        autoComplete="username"
+        error={errorAt('name')}
+        {...form.register('name')}
+      />
       <TextField
         label="Password"
         type="password"

@@ -20,12 +20,11 @@ export function SignInPage({ offer }: { readonly offer: Offer }) {
           <span className="text-leaf">Vine</span> Measure
         </p>
         <h1 className="mt-1 max-w-xl text-[34px] leading-tight font-bold">
-          {offer.needsFirstAccount
-            ? 'Begin a new laboratory'
-            : (offer.laboratoryName ?? 'Sign in')}
+          {offer.needsFirstAccount ? 'Begin a new laboratory' : (offer.laboratoryName ?? 'Sign in')}
         </h1>
         <p className="mt-2 max-w-xl text-lg text-ink-soft">
-          Titrants made up, standardized and certified, every bottle with a molarity one can rely on.
+          Titrants made up, standardized and certified, every bottle with a molarity one can rely
+          on.
         </p>
         <div className="mt-8">
           {offer.needsFirstAccount ? (
@@ -90,7 +89,12 @@ function GraduatedWall() {
     >
       <rect width="220" height="800" fill="var(--color-glass)" />
       <path d="M0 298q110 54 220 0V800H0z" fill="var(--color-titrant)" />
-      <path d="M0 298q110 54 220 0" fill="none" stroke="var(--color-titrant-edge)" strokeWidth="2" />
+      <path
+        d="M0 298q110 54 220 0"
+        fill="none"
+        stroke="var(--color-titrant-edge)"
+        strokeWidth="2"
+      />
       {marks.map((i) => (
         <path
           key={i}
@@ -100,7 +104,14 @@ function GraduatedWall() {
         />
       ))}
       {[0, 1, 2, 3, 4, 5].map((i) => (
-        <text key={i} x="134" y={18 + i * 150} fontSize="26" fontFamily="var(--font-mono)" fill="var(--color-ink)">
+        <text
+          key={i}
+          x="134"
+          y={18 + i * 150}
+          fontSize="26"
+          fontFamily="var(--font-mono)"
+          fill="var(--color-ink)"
+        >
           {i + 21}
         </text>
       ))}

@@ -3,7 +3,14 @@ import { SUBSTANCES } from '#core/chemistry';
 import { lotSchema } from '#contract';
 import { useBeginRecord } from '../app/records';
 import { useSession } from '../app/session';
-import { asOptional, asQuantity, CheckField, QuantityField, SelectField, TextField } from '../ui/fields';
+import {
+  asOptional,
+  asQuantity,
+  CheckField,
+  QuantityField,
+  SelectField,
+  TextField,
+} from '../ui/fields';
 import { useContractForm } from '../ui/useContractForm';
 import { StockFormFrame } from './StockFormFrame';
 
@@ -34,7 +41,11 @@ export function LotForm({ onDone }: { readonly onDone: () => void }) {
         begin.mutate({ kind: 'lot.registered', body }, { onSuccess: onDone, onError: showFailure });
       })}
     >
-      <SelectField label="Substance" error={errorAt('substanceId')} {...form.register('substanceId')}>
+      <SelectField
+        label="Substance"
+        error={errorAt('substanceId')}
+        {...form.register('substanceId')}
+      >
         {SUBSTANCES.map(({ id, name }) => (
           <option key={id} value={id}>
             {name}

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import type { Colour } from '#core/chemistry';
 import { findSubstance } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
 import type { Forecast, Judgement, NextStep, RunState } from '#core/titration';
@@ -16,6 +17,7 @@ import { Loading } from '../app/Loading';
 import { usePersonName } from '../app/records';
 import { Button, ButtonLink } from '../ui/Button';
 import { usePageHeading } from '../ui/Page';
+import { capitalized } from '../ui/typeset';
 import { BuretteDrawing } from './BuretteDrawing';
 import type { Correction } from './CorrectionDialog';
 import { CorrectionDialog } from './CorrectionDialog';
@@ -71,7 +73,8 @@ function Bench({ run }: { readonly run: RunState }) {
     },
     onCorrectReading: (flask, moment) => {
       const entry = flaskOf(flask)?.[moment];
-      if (entry) setQuestion({ kind: 'correct', correction: { what: 'reading', flask, moment, entry } });
+      if (entry)
+        setQuestion({ kind: 'correct', correction: { what: 'reading', flask, moment, entry } });
     },
   };
   return (
@@ -83,7 +86,8 @@ function Bench({ run }: { readonly run: RunState }) {
         <header className="flex items-end justify-between border-b-2 border-ink pb-2">
           <div>
             <h1 ref={heading} tabIndex={-1} className="text-2xl font-bold">
-              {titrant?.name} {bottle.nominalMolarity} mol/L, bottle {bottle.code}
+              {capitalized(titrant?.name ?? 'titrant')} {bottle.nominalMolarity} mol/L, bottle{' '}
+              {bottle.code}
             </h1>
             <RunLine run={run} standard={standard} />
           </div>
@@ -131,7 +135,8 @@ function Bench({ run }: { readonly run: RunState }) {
 
 /** The analyst's own choice where there is one, else what core says comes next. */
 function takeDetour(run: RunState, judgement: Judgement, detour: Detour | null): NextStep {
-  const flask = detour?.kind === 'titrate' ? run.flasks.find((item) => item.number === detour.flask) : null;
+  const flask =
+    detour?.kind === 'titrate' ? run.flasks.find((item) => item.number === detour.flask) : null;
   if (run.status === 'open' && detour?.kind === 'weigh') return weighStep(run, judgement, false);
   if (run.status === 'open' && flask && !flask.initial && !flaskUnderBurette(run)) {
     return titrateStep(run, flask);
@@ -262,24 +267,24 @@ function EndPointHint({ run, step }: { readonly run: RunState; readonly step: Ne
   const { dropPercent } = forecastTitre(run, Number(netMassG(flask.weighing.value)), null);
   return (
     <p className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[15px] text-ink-soft">
-      {[
-        ['wanted', colours.endPoint],
-        ['overshot', colours.overshot],
-      ].map(([word, colour]) =>
-        typeof colour === 'object' ? (
-          <span key={String(word)} className="flex items-center gap-1.5">
-            <span
-              aria-hidden="true"
-              className="inline-block size-5 rounded-full border border-rule-strong"
-              style={{ background: colour.css }}
-            />
-            {String(word)}: {colour.word}
-          </span>
-        ) : null,
-      )}
+      <Swatch word="wanted" colour={colours.endPoint} />
+      <Swatch word="overshot" colour={colours.overshot} />
       <span>for {persistenceS} s</span>
       <span>one drop: {roundHalfEven(dropPercent, 2)} %</span>
     </p>
+  );
+}
+
+function Swatch({ word, colour }: { readonly word: string; readonly colour: Colour }) {
+  return (
+    <span className="flex items-center gap-1.5">
+      <span
+        aria-hidden="true"
+        className="inline-block size-5 rounded-full border border-rule-strong"
+        style={{ background: colour.css }}
+      />
+      {word}: {colour.word}
+    </span>
   );
 }
 
@@ -361,7 +366,8 @@ function Questions({ run, question, onClose }: QuestionsProps) {
           confirm="Void it"
           onConfirm={(reason) =>
             keep(
-              propose({ kind: 'run.flask-voided', body: { flask: question.flask, reason } }).proposed,
+              propose({ kind: 'run.flask-voided', body: { flask: question.flask, reason } })
+                .proposed,
             )
           }
           onClose={onClose}
@@ -373,7 +379,9 @@ function Questions({ run, question, onClose }: QuestionsProps) {
           title="Abandon this run"
           description="Its entries stay on record; nothing more can be added, and nothing is certified."
           confirm="Abandon it"
-          onConfirm={(reason) => keep(propose({ kind: 'run.abandoned', body: { reason } }).proposed)}
+          onConfirm={(reason) =>
+            keep(propose({ kind: 'run.abandoned', body: { reason } }).proposed)
+          }
           onClose={onClose}
         />
       );

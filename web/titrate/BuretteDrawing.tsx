@@ -49,7 +49,11 @@ export function BuretteDrawing({ burette, levelMl, startedMl, forecast }: Burett
   );
 }
 
-function describe(burette: Burette, levelMl: number | null, forecast: Forecast['onBurette']): string {
+function describe(
+  burette: Burette,
+  levelMl: number | null,
+  forecast: Forecast['onBurette'],
+): string {
   const level = levelMl === null ? 'not read yet' : `level at ${roundHalfEven(levelMl, 2)} mL`;
   const end = forecast ? `, end point expected at ${roundHalfEven(forecast.expected, 2)} mL` : '';
   return `${burette.name}, ${burette.capacityMl} mL, ${level}${end}`;
@@ -78,19 +82,50 @@ function Tube({ level }: { readonly level: number }) {
         stroke="var(--color-titrant-edge)"
         strokeWidth="2"
       />
-      <path d={`M${String(left + 6)} 22V${String(LAST_Y)}`} stroke="#fff" strokeWidth="3" opacity="0.7" />
+      <path
+        d={`M${String(left + 6)} 22V${String(LAST_Y)}`}
+        stroke="#fff"
+        strokeWidth="3"
+        opacity="0.7"
+      />
       <g stroke="var(--color-ink)" strokeWidth="1.4">
-        <path d={`M${String(middle - 5)} ${String(LAST_Y + 36)}v10h10v-10`} fill="var(--color-titrant)" />
-        <rect x={middle - 14} y={LAST_Y + 46} width="28" height="13" rx="3" fill="var(--color-glass)" />
-        <rect x={middle - 26} y={LAST_Y + 49} width="52" height="7" rx="3.5" fill="var(--color-leaf)" />
-        <path d={`M${String(middle - 4)} ${String(LAST_Y + 59)}l2.5 34h3l2.5-34z`} fill="var(--color-titrant)" />
+        <path
+          d={`M${String(middle - 5)} ${String(LAST_Y + 36)}v10h10v-10`}
+          fill="var(--color-titrant)"
+        />
+        <rect
+          x={middle - 14}
+          y={LAST_Y + 46}
+          width="28"
+          height="13"
+          rx="3"
+          fill="var(--color-glass)"
+        />
+        <rect
+          x={middle - 26}
+          y={LAST_Y + 49}
+          width="52"
+          height="7"
+          rx="3.5"
+          fill="var(--color-leaf)"
+        />
+        <path
+          d={`M${String(middle - 4)} ${String(LAST_Y + 59)}l2.5 34h3l2.5-34z`}
+          fill="var(--color-titrant)"
+        />
       </g>
     </g>
   );
 }
 
 /** Marks for every half millilitre or finer where there is room, longer ones for 1 and 5 mL. */
-function Graduations({ capacityMl, y }: { readonly capacityMl: number; readonly y: (ml: number) => number }) {
+function Graduations({
+  capacityMl,
+  y,
+}: {
+  readonly capacityMl: number;
+  readonly y: (ml: number) => number;
+}) {
   const stepMl = capacityMl > 30 ? 0.5 : 0.2;
   const marks = Array.from({ length: Math.round(capacityMl / stepMl) + 1 }, (_, i) => i * stepMl);
   const labelEvery = capacityMl > 30 ? 5 : 2;
@@ -164,7 +199,13 @@ function ExpectedEnd({
         <text x={x + 30} y={freely - 1} fill="var(--color-ink)">
           run freely to
         </text>
-        <text x={x + 30} y={freely + 16} fontWeight="700" fontFamily="var(--font-mono)" fill="var(--color-ink)">
+        <text
+          x={x + 30}
+          y={freely + 16}
+          fontWeight="700"
+          fontFamily="var(--font-mono)"
+          fill="var(--color-ink)"
+        >
           {roundHalfEven(forecast.runFreelyTo, 1)}
         </text>
         <path
@@ -175,7 +216,13 @@ function ExpectedEnd({
         <text x={x + 30} y={endY + 9} fill="var(--color-blush)" fontWeight="700">
           end expected
         </text>
-        <text x={x + 30} y={endY + 26} fill="var(--color-blush)" fontFamily="var(--font-mono)">
+        <text
+          x={x + 30}
+          y={endY + 26}
+          fontSize="14"
+          fill="var(--color-blush)"
+          fontFamily="var(--font-mono)"
+        >
           {roundHalfEven(forecast.from, 2)} to {roundHalfEven(forecast.to, 2)}
         </text>
       </g>
@@ -216,7 +263,10 @@ function Loupe({ burette, readingMl, levelY, avoid }: LoupeProps) {
   const centre = quietHeight(avoid, levelY);
   const divisionMl = burette.construction === 'glass' ? Number(burette.divisionMl) : 0.1;
   const first = Math.ceil((readingMl - 0.4) / divisionMl);
-  const ticks = Array.from({ length: Math.floor(0.8 / divisionMl) + 1 }, (_, i) => (first + i) * divisionMl);
+  const ticks = Array.from(
+    { length: Math.floor(0.8 / divisionMl) + 1 },
+    (_, i) => (first + i) * divisionMl,
+  );
   const yOf = (ml: number): number => centre + (ml - readingMl) * LOUPE.pxPerMl;
   const left = LOUPE.x - LOUPE.radius;
   return (
@@ -236,7 +286,11 @@ function Loupe({ burette, readingMl, levelY, avoid }: LoupeProps) {
         />
         {ticks.map((ml) => (
           <g key={ml}>
-            <path d={`M${String(LOUPE.x + 4)} ${String(yOf(ml))}h60`} stroke="var(--color-ink)" strokeWidth="1.5" />
+            <path
+              d={`M${String(LOUPE.x + 4)} ${String(yOf(ml))}h60`}
+              stroke="var(--color-ink)"
+              strokeWidth="1.5"
+            />
             <text
               x={LOUPE.x - 2}
               y={yOf(ml) + 5}
@@ -256,7 +310,14 @@ function Loupe({ burette, readingMl, levelY, avoid }: LoupeProps) {
           strokeWidth="2.5"
         />
       </g>
-      <circle cx={LOUPE.x} cy={centre} r={LOUPE.radius} fill="none" stroke="var(--color-ink)" strokeWidth="2.5" />
+      <circle
+        cx={LOUPE.x}
+        cy={centre}
+        r={LOUPE.radius}
+        fill="none"
+        stroke="var(--color-ink)"
+        strokeWidth="2.5"
+      />
     </g>
   );
 }
@@ -266,8 +327,7 @@ function quietHeight(avoid: readonly number[], levelY: number): number {
   const candidates = Array.from({ length: 33 }, (_, i) => 76 + i * 20);
   const isQuiet = (at: number): boolean => avoid.every((other) => Math.abs(other + 8 - at) > 92);
   return (
-    candidates
-      .filter(isQuiet)
-      .toSorted((a, b) => Math.abs(a - levelY) - Math.abs(b - levelY))[0] ?? 76
+    candidates.filter(isQuiet).toSorted((a, b) => Math.abs(a - levelY) - Math.abs(b - levelY))[0] ??
+    76
   );
 }

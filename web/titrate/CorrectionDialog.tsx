@@ -133,7 +133,8 @@ function History({ correction }: { readonly correction: Correction }) {
     correction.what === 'weighing'
       ? correction.entry.superseded.map((old) => ({ ...old, value: weighingText(old.value) }))
       : correction.entry.superseded;
-  const now = correction.what === 'weighing' ? weighingText(correction.entry.value) : correction.entry.value;
+  const now =
+    correction.what === 'weighing' ? weighingText(correction.entry.value) : correction.entry.value;
   return (
     <ol className="border-y border-rule py-2">
       {versions.map((old) => (

@@ -21,7 +21,11 @@ interface EntryPanelProps {
   readonly onPreview: (readingMl: number | null) => void;
   readonly onKept: () => void;
   /** Other ways on from here, each with its key. */
-  readonly ways: readonly { readonly key: string; readonly name: string; readonly go: () => void }[];
+  readonly ways: readonly {
+    readonly key: string;
+    readonly name: string;
+    readonly go: () => void;
+  }[];
 }
 
 /** The figures that an entry is made of: one reading or mass, or two masses of a difference. */
@@ -90,7 +94,9 @@ export function EntryPanel(props: EntryPanelProps) {
   };
 
   const allWays = [
-    ...(step.canCarryOver ? [{ key: 'c', name: 'Carry on from here', go: () => void carryOver() }] : []),
+    ...(step.canCarryOver
+      ? [{ key: 'c', name: 'Carry on from here', go: () => void carryOver() }]
+      : []),
     ...ways,
   ];
 
@@ -103,7 +109,8 @@ export function EntryPanel(props: EntryPanelProps) {
     way.go();
   };
 
-  const isUnlikely = findings.length > 0 && findings.every(({ severity }) => severity === 'unlikely');
+  const isUnlikely =
+    findings.length > 0 && findings.every(({ severity }) => severity === 'unlikely');
   return (
     <form
       noValidate

@@ -12,7 +12,7 @@ interface FigureFieldProps {
 }
 
 /** A large field for one figure, read from a step away. */
-export function FigureField(props: FigureFieldProps) {
+export function FigureField({ ref, ...props }: FigureFieldProps) {
   const id = useId();
   return (
     <div
@@ -23,7 +23,7 @@ export function FigureField(props: FigureFieldProps) {
       </label>
       <input
         id={id}
-        ref={props.ref}
+        ref={ref}
         value={props.value}
         inputMode="decimal"
         autoComplete="off"

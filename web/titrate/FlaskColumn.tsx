@@ -38,7 +38,7 @@ export function FlaskColumn(props: FlaskColumnProps) {
   return (
     <section
       aria-label={`Flask ${number}`}
-      className={`flex min-w-[150px] flex-1 flex-col border-t-4 px-3.5 pt-2 ${isCurrent ? 'border-violet bg-sheet' : 'border-transparent'} ${flask.voided ? 'text-ink-soft' : ''}`}
+      className={`flex min-w-[150px] flex-1 flex-col border-t-4 px-3.5 pt-2 ${isCurrent ? 'border-t-violet bg-sheet' : 'border-t-transparent'} ${flask.voided ? 'text-ink-soft' : ''}`}
     >
       <header className="flex items-center justify-between gap-1">
         <h3 className="text-lg font-bold">Flask {number}</h3>
@@ -55,7 +55,13 @@ export function FlaskColumn(props: FlaskColumnProps) {
             entry={flask.weighing}
             text={weighingText}
             label={`Correct the mass in flask ${number}`}
-            onCorrect={isOpen ? () => { actions.onCorrectWeighing(flask.number); } : undefined}
+            onCorrect={
+              isOpen
+                ? () => {
+                    actions.onCorrectWeighing(flask.number);
+                  }
+                : undefined
+            }
           />
         </Row>
         <Row name="start / mL">
@@ -64,7 +70,13 @@ export function FlaskColumn(props: FlaskColumnProps) {
               entry={flask.initial}
               text={String}
               label={`Correct the initial reading of flask ${number}`}
-              onCorrect={isOpen ? () => { actions.onCorrectReading(flask.number, 'initial'); } : undefined}
+              onCorrect={
+                isOpen
+                  ? () => {
+                      actions.onCorrectReading(flask.number, 'initial');
+                    }
+                  : undefined
+              }
             />
           )}
         </Row>
@@ -74,14 +86,22 @@ export function FlaskColumn(props: FlaskColumnProps) {
               entry={flask.final}
               text={String}
               label={`Correct the final reading of flask ${number}`}
-              onCorrect={isOpen ? () => { actions.onCorrectReading(flask.number, 'final'); } : undefined}
+              onCorrect={
+                isOpen
+                  ? () => {
+                      actions.onCorrectReading(flask.number, 'final');
+                    }
+                  : undefined
+              }
             />
           )}
         </Row>
         <Row name="titre / mL">
           {replicate.titreMl === null ? (
             flask.voided ? null : (
-              <span className="font-mono text-ink-soft">≈ {roundHalfEven(forecast.titreMl, 2)}</span>
+              <span className="font-mono text-ink-soft">
+                ≈ {roundHalfEven(forecast.titreMl, 2)}
+              </span>
             )
           ) : (
             <span className="font-mono font-semibold">{replicate.titreMl}</span>
@@ -91,10 +111,20 @@ export function FlaskColumn(props: FlaskColumnProps) {
       <div className="mt-2 flex min-h-12 flex-wrap items-center gap-2 text-sm">
         {flask.voided && <p className="leading-snug">{flask.voided.reason}</p>}
         {isOpen && !flask.voided && !flask.initial && mayTitrate && !isCurrent && (
-          <SmallButton onClick={() => { actions.onTitrate(flask.number); }}>Titrate it next</SmallButton>
+          <SmallButton
+            onClick={() => {
+              actions.onTitrate(flask.number);
+            }}
+          >
+            Titrate <span className="sr-only">flask {number}</span>
+          </SmallButton>
         )}
         {isOpen && !flask.voided && (
-          <SmallButton onClick={() => { actions.onVoid(flask.number); }}>
+          <SmallButton
+            onClick={() => {
+              actions.onVoid(flask.number);
+            }}
+          >
             Void <span className="sr-only">flask {number}</span>…
           </SmallButton>
         )}

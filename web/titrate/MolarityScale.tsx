@@ -28,13 +28,21 @@ export function MolarityScale({
   );
   const centre = judgement.averaged?.mean ?? shown[0]?.molarity ?? nominal;
   const band = (centre * rangePercent) / 100;
-  const reach = Math.max(band * 1.6, ...shown.map(({ molarity }) => Math.abs(molarity - centre) * 1.15));
+  const reach = Math.max(
+    band * 1.6,
+    ...shown.map(({ molarity }) => Math.abs(molarity - centre) * 1.15),
+  );
   const x = (molarity: number): number =>
     WIDTH / 2 + ((molarity - centre) / reach) * (WIDTH / 2 - MARGIN);
   const ticks = axisTicks(centre - reach, centre + reach);
   return (
     <figure className="min-w-0">
-      <svg viewBox={`0 0 ${String(WIDTH)} ${String(HEIGHT)}`} className="w-full" role="img" aria-label={describe(shown)}>
+      <svg
+        viewBox={`0 0 ${String(WIDTH)} ${String(HEIGHT)}`}
+        className="w-full"
+        role="img"
+        aria-label={describe(shown)}
+      >
         {judgement.averaged && (
           <rect
             x={x(centre - band / 2)}
@@ -94,7 +102,10 @@ function Dot({ replicate, x }: { readonly replicate: Replicate; readonly x: numb
 function describe(shown: readonly Shown[]): string {
   if (shown.length === 0) return 'no molarity found yet';
   return shown
-    .map(({ replicate, molarity }) => `flask ${String(replicate.flask.number)}: ${roundHalfEven(molarity, 5)}`)
+    .map(
+      ({ replicate, molarity }) =>
+        `flask ${String(replicate.flask.number)}: ${roundHalfEven(molarity, 5)}`,
+    )
     .join(', ');
 }
 

@@ -6,7 +6,6 @@ import { planSeries, standardOf } from '#core/titration';
 import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { shelfItems } from '../shelf/shelfItems';
-import { Cautions } from '../ui/Cautions';
 import { ChemicalFormula } from '../ui/typeset';
 
 /** What to weigh and how much titrant the series needs. */
@@ -19,7 +18,6 @@ export function SeriesPlanView({
 }) {
   const { bottle, lot, burette, method } = references;
   const standard = findSubstance(lot.lot.substanceId);
-  const titrant = findSubstance(bottle.substanceId);
   const plan = planSeries(standardOf(references), Number(bottle.nominalMolarity), burette, rules);
   const grams = (value: number): string => roundHalfEven(value, 2);
   return (
@@ -59,14 +57,13 @@ export function SeriesPlanView({
             <th scope="row" className="py-1 text-left">
               in all
             </th>
-            <td className="py-1 text-right font-mono">{roundHalfEven(plan.titrantTotalMl, 0)} mL</td>
+            <td className="py-1 text-right font-mono">
+              {roundHalfEven(plan.titrantTotalMl, 0)} mL
+            </td>
           </tr>
         </tbody>
       </table>
       <Enough bottleId={bottle.id} neededMl={plan.titrantTotalMl} />
-      <div className="mt-5 max-w-md">
-        <Cautions cautions={[...(titrant?.cautions.slice(0, 1) ?? []), ...method.cautions]} />
-      </div>
     </section>
   );
 }

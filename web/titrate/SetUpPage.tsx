@@ -12,6 +12,7 @@ import { ProblemError } from '../app/api';
 import { useBeginRecord, useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { Button, ButtonLink } from '../ui/Button';
+import { Cautions } from '../ui/Cautions';
 import { CheckField, QuantityField, SelectField, TextAreaField } from '../ui/fields';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
@@ -54,7 +55,12 @@ export function SetUpPage() {
           </ul>
         </section>
       ) : (
-        <SetUpForm bottles={bottles} standards={standards} balances={balances} burettes={burettes} />
+        <SetUpForm
+          bottles={bottles}
+          standards={standards}
+          balances={balances}
+          burettes={burettes}
+        />
       )}
     </Page>
   );
@@ -254,6 +260,14 @@ function SetUpForm(props: SetUpFormProps) {
             To the bench
           </Button>
           <FormError message={begin.error?.message} />
+        </div>
+        <div className="col-span-2 mt-2">
+          <Cautions
+            cautions={[
+              ...(findSubstance(bottle.substanceId)?.cautions.slice(0, 1) ?? []),
+              ...method.cautions,
+            ]}
+          />
         </div>
       </form>
       <SeriesPlanView references={references} rules={rules} />

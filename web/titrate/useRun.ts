@@ -15,7 +15,9 @@ function asPending(fact: ReturnType<typeof makeFact>): RunFact {
 }
 
 /** A run as the server knows it, with what this device has entered since; undefined while it is on its way. */
-export function useRun(runId: string): { readonly run: RunState; readonly isAllKept: boolean } | undefined {
+export function useRun(
+  runId: string,
+): { readonly run: RunState; readonly isAllKept: boolean } | undefined {
   const { data } = useQuery({
     queryKey: ['run', runId],
     queryFn: () => ask<RunAnswer>('GET', `/runs/${runId}`),

@@ -9,9 +9,7 @@ export function Cautions({ cautions }: { readonly cautions: readonly string[] })
           <li key={caution}>{caution}</li>
         ))}
       </ul>
-      <p className="mt-2">
-        Local rules, the safety data sheet and the responsible person decide.
-      </p>
+      <p className="mt-2">Local rules, the safety data sheet and the responsible person decide.</p>
     </section>
   );
 }

@@ -2,7 +2,10 @@
 export function FormError({ message }: { readonly message: string | undefined }) {
   if (message === undefined) return null;
   return (
-    <p role="alert" className="rounded border-l-4 border-blush bg-blush-wash px-4 py-2 font-semibold">
+    <p
+      role="alert"
+      className="rounded border-l-4 border-blush bg-blush-wash px-4 py-2 font-semibold"
+    >
       {message}
     </p>
   );

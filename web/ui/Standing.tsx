@@ -12,20 +12,27 @@ export const STANDING_LOOKS: Readonly<Record<Freshness['kind'], Look>> = {
   certified: { colour: 'var(--color-leaf)', wash: 'var(--color-leaf-wash)', shape: 'leaf' },
   'due-soon': { colour: 'var(--color-straw)', wash: 'var(--color-straw-wash)', shape: 'half' },
   overdue: { colour: 'var(--color-blush)', wash: 'var(--color-blush-wash)', shape: 'crossed' },
-  'not-standardized': { colour: 'var(--color-ink-soft)', wash: 'var(--color-shade)', shape: 'hollow' },
+  'not-standardized': {
+    colour: 'var(--color-ink-soft)',
+    wash: 'var(--color-shade)',
+    shape: 'hollow',
+  },
 };
 
-/** What a standing means, in a few words. */
-export function standingWord(freshness: Freshness): string {
+/** What a standing means, and for how long, in a few words. */
+function standingWords(freshness: Freshness): { readonly word: string; readonly detail: string } {
   switch (freshness.kind) {
     case 'not-standardized':
-      return 'not standardized';
+      return { word: 'nominal', detail: 'not standardized' };
     case 'certified':
-      return `certified, ${days(freshness.daysLeft)} left`;
+      return { word: 'certified', detail: `${days(freshness.daysLeft)} left` };
     case 'due-soon':
-      return freshness.daysLeft === 0 ? 'due today' : `due in ${days(freshness.daysLeft)}`;
+      return {
+        word: 'due',
+        detail: freshness.daysLeft === 0 ? 'today' : `in ${days(freshness.daysLeft)}`,
+      };
     case 'overdue':
-      return `overdue by ${days(-freshness.daysLeft)}`;
+      return { word: 'overdue', detail: `by ${days(-freshness.daysLeft)}` };
   }
 }
 
@@ -37,7 +44,13 @@ function days(count: number): string {
 export function StandingShape({ shape }: { readonly shape: Look['shape'] }) {
   return (
     <svg viewBox="0 0 16 16" className="inline size-4 shrink-0" aria-hidden="true">
-      {shape === 'leaf' && <path d="M2 14C2 6 6 2 14 2c0 8-4 12-12 12zM2 14 9 7" fill="currentColor" stroke="var(--color-sheet)" />}
+      {shape === 'leaf' && (
+        <path
+          d="M2 14C2 6 6 2 14 2c0 8-4 12-12 12zM2 14 9 7"
+          fill="currentColor"
+          stroke="var(--color-sheet)"
+        />
+      )}
       {shape === 'half' && (
         <>
           <circle cx="8" cy="8" r="6" fill="none" stroke="currentColor" strokeWidth="2" />
@@ -45,22 +58,40 @@ export function StandingShape({ shape }: { readonly shape: Look['shape'] }) {
         </>
       )}
       {shape === 'crossed' && (
-        <path d="M8 2a6 6 0 1 0 .01 0zM4 12l8-8" fill="none" stroke="currentColor" strokeWidth="2" />
+        <path
+          d="M8 2a6 6 0 1 0 .01 0zM4 12l8-8"
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="2"
+        />
       )}
       {shape === 'hollow' && (
-        <circle cx="8" cy="8" r="6" fill="none" stroke="currentColor" strokeWidth="2" strokeDasharray="3 2" />
+        <circle
+          cx="8"
+          cy="8"
+          r="6"
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="2"
+          strokeDasharray="3 2"
+        />
       )}
     </svg>
   );
 }
 
-/** A standing as shape and word. */
+/** A standing as shape and words. */
 export function StandingMark({ freshness }: { readonly freshness: Freshness }) {
   const look = STANDING_LOOKS[freshness.kind];
+  const { word, detail } = standingWords(freshness);
   return (
-    <span className="inline-flex items-center gap-1.5 font-semibold" style={{ color: look.colour }}>
+    <span
+      className="inline-flex flex-wrap items-center justify-center gap-x-1.5"
+      style={{ color: look.colour }}
+    >
       <StandingShape shape={look.shape} />
-      {standingWord(freshness)}
+      <b>{word}</b>
+      <span className="whitespace-nowrap">{detail}</span>
     </span>
   );
 }

@@ -47,11 +47,22 @@ function described(id: string, { hint, error }: FieldProps) {
 }
 
 /** A line of text. */
-export function TextField({ label, hint, error, ...rest }: FieldProps & ComponentProps<'input'>) {
+export function TextField({
+  label,
+  hint,
+  error,
+  className = '',
+  ...rest
+}: FieldProps & ComponentProps<'input'>) {
   const id = useId();
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
-      <input className={CONTROL} maxLength={200} {...described(id, { label, hint, error })} {...rest} />
+      <input
+        className={`${CONTROL} ${className}`}
+        maxLength={200}
+        {...described(id, { label, hint, error })}
+        {...rest}
+      />
     </Frame>
   );
 }
@@ -90,12 +101,6 @@ export function QuantityField({
 export const asQuantity = {
   setValueAs: (typed: unknown): unknown =>
     typeof typed === 'string' ? (parseDecimal(typed) ?? typed.trim()) : typed,
-};
-
-/** The same for a field that may stay empty. */
-export const asOptionalQuantity = {
-  setValueAs: (typed: unknown): unknown =>
-    typed === '' || typed === null ? null : asQuantity.setValueAs(typed),
 };
 
 /** An optional date or text: empty is none. */
@@ -151,7 +156,7 @@ export function CheckField({
   const id = useId();
   return (
     <div className="flex min-h-12 items-center gap-3">
-      <input id={id} type="checkbox" className="size-6 accent-violet" {...rest} />
+      <input id={id} type="checkbox" className="size-6 shrink-0 accent-violet" {...rest} />
       <label htmlFor={id}>
         <span className="font-semibold">{label}</span>
         {hint !== undefined && <span className="block text-sm text-ink-soft">{hint}</span>}

@@ -25,7 +25,8 @@ export function ChemicalFormula({ of }: { readonly of: string }) {
 }
 
 function FormulaPart({ text }: { readonly text: string }): ReactNode {
-  if (/^\^/.test(text)) return <sup className="text-[0.7em]">{text.slice(1).replace('-', '−')}</sup>;
+  if (text.startsWith('^'))
+    return <sup className="text-[0.7em]">{text.slice(1).replace('-', '−')}</sup>;
   if (/^\d+$/.test(text)) return <sub className="text-[0.7em]">{text}</sub>;
   if (/^[+-]$/.test(text)) return <sup className="text-[0.7em]">{text.replace('-', '−')}</sup>;
   return text.replace('->', '→');
@@ -69,4 +70,9 @@ export function instantText(instant: string, timeZone: string): string {
     minute: '2-digit',
     timeZone,
   }).format(new Date(instant));
+}
+
+/** The text with a capital first letter, for headings. */
+export function capitalized(text: string): string {
+  return text.charAt(0).toUpperCase() + text.slice(1);
 }

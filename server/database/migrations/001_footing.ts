@@ -72,7 +72,9 @@ export async function up(db: Knex): Promise<void> {
   await db.raw(`GRANT USAGE ON SCHEMA public TO ${APP_ROLE}`);
   await db.raw(`GRANT SELECT, INSERT ON facts, people TO ${APP_ROLE}`);
   await db.raw(`GRANT SELECT, INSERT, UPDATE ON records TO ${APP_ROLE}`);
-  await db.raw(`GRANT SELECT, INSERT, UPDATE, DELETE ON projections, sessions, secrets TO ${APP_ROLE}`);
+  await db.raw(
+    `GRANT SELECT, INSERT, UPDATE, DELETE ON projections, sessions, secrets TO ${APP_ROLE}`,
+  );
 }
 
 /** Facts stay as they are, whoever asks: a second lock beside the missing privileges. */
@@ -87,6 +89,6 @@ async function appendOnly(db: Knex): Promise<void> {
     FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()`);
 }
 
-export async function down(): Promise<void> {
-  throw new Error('the first migration cannot be undone: it holds the facts');
+export function down(): Promise<void> {
+  return Promise.reject(new Error('the first migration cannot be undone: it holds the facts'));
 }

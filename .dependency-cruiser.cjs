@@ -1,0 +1,76 @@
+/** The rooms of the house and who may call on whom. @type {import('dependency-cruiser').IConfiguration} */
+module.exports = {
+  forbidden: [
+    {
+      name: 'core-imports-nothing-of-ours',
+      severity: 'error',
+      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^(contract|server|web|demo)/' },
+    },
+    {
+      name: 'core-uses-only-arithmetic-packages',
+      comment: 'Decimals, calendar dates and distributions come from libraries; nothing else does.',
+      severity: 'error',
+      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      to: {
+        dependencyTypesNot: ['local', 'aliased', 'aliased-subpath-import'],
+        pathNot: [
+          'node_modules/big\\.js/',
+          'node_modules/@internationalized/date/',
+          'node_modules/@stdlib/',
+          '^core/',
+        ],
+      },
+    },
+    {
+      name: 'contract-imports-core-and-valibot',
+      severity: 'error',
+      from: { path: '^contract/', pathNot: '\\.test\\.ts$' },
+      to: { pathNot: ['^contract/', '^core/', 'node_modules/valibot/'] },
+    },
+    {
+      name: 'server-and-web-never-meet',
+      severity: 'error',
+      from: { path: '^server/' },
+      to: { path: '^(web|demo)/' },
+    },
+    {
+      name: 'web-and-server-never-meet',
+      severity: 'error',
+      from: { path: '^web/' },
+      to: { path: '^(server|demo)/' },
+    },
+    {
+      name: 'core-by-its-front-doors',
+      severity: 'error',
+      from: { path: '^(contract|server|web|demo)/' },
+      to: { path: '^core/', pathNot: '^core/[^/]+/index\\.ts$' },
+    },
+    {
+      name: 'core-rooms-by-their-front-doors',
+      severity: 'error',
+      from: { path: '^core/([^/]+)/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^core/', pathNot: ['^core/$1/', '^core/[^/]+/index\\.ts$'] },
+    },
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'no-development-packages-at-run-time',
+      severity: 'error',
+      from: {
+        path: '^(core|contract|server|web|demo)/',
+        pathNot: ['\\.test\\.tsx?$', 'test-support/'],
+      },
+      to: { dependencyTypes: ['npm-dev'], dependencyTypesNot: ['type-only'] },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    tsPreCompilationDeps: false,
+    tsConfig: { fileName: 'tsconfig.base.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'require', 'node', 'default', 'types'],
+      extensions: ['.ts', '.tsx', '.mjs', '.js', '.css'],
+    },
+  },
+};

@@ -1,0 +1,1 @@
+export { massForSolutionG } from './weigh';

@@ -1,0 +1,29 @@
+import { expect, test } from 'vitest';
+import { plainDateAt } from '#core/laboratory';
+import { freshnessOf } from '#core/reagent';
+import { listProjections } from '../server/ledger/queries';
+import { createTestDatabase } from '../server/test-support/database';
+import { LABORATORY } from './cooperative';
+import { loadDemo } from './play';
+
+test.each([1, 417])(
+  'seed %i gives a shelf with every standing and a run half done',
+  async (seed) => {
+    const { db, drop } = await createTestDatabase();
+    const present = new Date();
+    await loadDemo(db, present, seed);
+    const today = plainDateAt(present.toISOString(), LABORATORY.timeZone);
+    const bottles = await listProjections(db, 'bottle');
+    const kinds = new Set(bottles.map((bottle) => freshnessOf(bottle, today).kind));
+    expect([...kinds].toSorted()).toEqual(['certified', 'due-soon', 'not-standardized', 'overdue']);
+    for (const { certified, nominalMolarity } of bottles) {
+      for (const { molarity } of certified) {
+        expect(Math.abs(Number(molarity) / Number(nominalMolarity) - 1)).toBeLessThan(0.03);
+      }
+    }
+    const runs = await listProjections(db, 'run');
+    expect(runs.filter((run) => run.status === 'open')).toMatchObject([{ titrationsMade: 2 }]);
+    expect(runs.filter((run) => run.status === 'abandoned')).toEqual([]);
+    await drop();
+  },
+);

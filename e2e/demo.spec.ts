@@ -1,0 +1,108 @@
+import { expect, test as plainTest } from '@playwright/test';
+import {
+  enter,
+  expectAccessible,
+  expectNoScrolling,
+  signInToDemo,
+  test,
+  titrate,
+} from './laboratory';
+
+test('every screen of the demo opens, moves focus to its heading, and axe finds nothing serious', async ({
+  page,
+}) => {
+  await signInToDemo(page, 'Mirela');
+  await expectAccessible(page);
+  for (const [link, heading] of [
+    ['Prepare', 'Prepare a titrant'],
+    ['Titrate', 'Titrate'],
+    ['Judge', 'Judge'],
+    ['Substances', 'Substances'],
+    ['Equipment', 'Equipment'],
+    ['People', 'People'],
+  ] as const) {
+    await page.getByRole('link', { name: link, exact: true }).click();
+    await expect(page.getByRole('heading', { level: 1, name: heading })).toBeFocused();
+    await expectAccessible(page);
+  }
+  await page.getByRole('button', { name: 'Add a person' }).click();
+  await expectAccessible(page);
+  await page.goto('/titrate/set-up');
+  await expect(page.getByText('about 0.48 g KHP')).toBeVisible();
+  await expectAccessible(page);
+  await page.goto('/nowhere');
+  await expect(page.getByRole('heading', { name: 'There is nothing here' })).toBeVisible();
+});
+
+test('a half-done run is finished by keyboard, judged, certified and labelled', async ({
+  page,
+}) => {
+  await signInToDemo(page, 'Mirela');
+  const row = page.getByRole('listitem').filter({ hasText: /^0417/ });
+  await row.getByRole('link', { name: 'Go on titrating' }).click();
+  await expect(page.getByText(/^Refill: flask 3 needs about/)).toBeVisible();
+  await expectNoScrolling(page);
+  await expectAccessible(page);
+
+  // The molarity of the bottle is near 0.1017 mol/L: the final readings follow from the masses on the screen.
+  for (const flask of [3, 4]) {
+    await enter(page, new RegExp(`initial reading, flask ${String(flask)}`), '0,10');
+    const sentence = await page.getByText(/The end point is expected at/).innerText();
+    const expected = /expected at (\d+\.\d+)/.exec(sentence)?.[1] ?? '';
+    await expectNoScrolling(page);
+    await enter(page, new RegExp(`final reading, flask ${String(flask)}`), expected);
+  }
+  await expect(page.getByText(/^You may stop: 3 titrations agree within/)).toBeVisible();
+  await expect(page.getByText('all entries kept')).toBeVisible();
+  await page.getByRole('link', { name: 'Judge and certify' }).click();
+  await expectAccessible(page);
+
+  await page.getByText('End point', { exact: true }).click();
+  await expect(page.getByText('end point of flask 2')).toBeVisible();
+  await page.getByText('Every step, flask by flask').click();
+  await expect(page.getByText('molarity from flask 4')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Certify the molarity' }).click();
+  const certificate = page.getByRole('region', { name: 'Certificate' });
+  await expect(certificate).toContainText('3 averaged of 4 made');
+  await expect(certificate).toContainText('the same figures');
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'Print a label' }).click();
+  await expect(page.getByRole('article')).toContainText('use by');
+  await expect(page.getByRole('article')).toContainText('0417');
+  await expectAccessible(page);
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByRole('navigation', { name: 'Stages of the work' })).toBeHidden();
+  await expect(page.getByRole('article')).toBeVisible();
+  await page.emulateMedia({ media: 'screen' });
+
+  await page.getByRole('link', { name: 'To the bottle' }).click();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'Shelf' }).click();
+  await expect(page.getByRole('link', { name: /bottle 0417.*certified/ })).toBeVisible();
+});
+
+test('who may not certify is told who may', async ({ page }) => {
+  await signInToDemo(page, 'Tobin');
+  await page.goto('/titrate/set-up');
+  await page.getByRole('button', { name: 'To the bench' }).click();
+  await enter(page, /net mass, flask 1/, '0.4800');
+  await titrate(page, 1);
+  await enter(page, /initial reading/, '0.00');
+  await enter(page, /final reading/, '23.50');
+  await enter(page, /net mass, flask 2/, '0.4800');
+  await page.getByRole('button', { name: /Carry on from here/ }).click();
+  await enter(page, /final reading/, '47.00');
+  await page.getByRole('link', { name: 'Judge it' }).click();
+  await expect(page.getByText('To be certified by Jasna Orlik or Mirela Aschbach.')).toBeVisible();
+});
+
+plainTest('a page that cannot be shown says what happened and leads on', async ({ page }) => {
+  await signInToDemo(page, 'Tobin');
+  await page.goto('/runs/00000000-0000-7000-8000-000000000000');
+  await expect(page.getByRole('heading', { name: 'This page cannot be shown' })).toBeVisible();
+  await expect(page.getByText('There is no such run.')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'To the shelf' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Shelf' })).toBeVisible();
+});

@@ -1,0 +1,67 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { test as base, expect } from '@playwright/test';
+
+/** A page that fails its test when the browser reports an error nobody expected. */
+export const test = base.extend<{ readonly quiet: undefined }>({
+  quiet: [
+    async ({ page }, use) => {
+      const errors: string[] = [];
+      page.on('pageerror', (error) => errors.push(error.message));
+      page.on('console', (message) => {
+        // A refused or failed request is part of some journeys; the page must cope with it.
+        const isNetwork = /Failed to load resource|net::ERR/.test(message.text());
+        if (message.type() === 'error' && !isNetwork) errors.push(message.text());
+      });
+      await use(undefined);
+      expect(errors).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+/** Where a laboratory is served. */
+export function laboratoryUrl(which: 'DEMO_URL' | 'EMPTY_URL'): string {
+  const url = process.env[which];
+  if (!url) throw new Error(`${which} is not set: the servers were not started`);
+  return url;
+}
+
+/** Signs in as one of the demo's people and waits for the shelf. */
+export async function signInToDemo(page: Page, name: string): Promise<void> {
+  await page.goto(laboratoryUrl('DEMO_URL'));
+  await page.getByRole('button', { name: new RegExp(name) }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Shelf' })).toBeVisible();
+}
+
+/** axe finds nothing serious or worse on the page as it stands. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  const serious = violations
+    .filter(({ impact }) => impact === 'serious' || impact === 'critical')
+    .map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).join(' | ')}`);
+  expect(serious).toEqual([]);
+}
+
+/** The whole page is on the screen, without scrolling either way. */
+export async function expectNoScrolling(page: Page): Promise<void> {
+  const overflow = await page.evaluate(() => ({
+    down: document.documentElement.scrollHeight - window.innerHeight,
+    right: document.documentElement.scrollWidth - window.innerWidth,
+  }));
+  expect(overflow).toEqual({ down: 0, right: 0 });
+}
+
+/** Types a figure into the bench's entry field and keeps it. */
+export async function enter(page: Page, label: RegExp, figure: string): Promise<void> {
+  await page.getByRole('textbox', { name: label }).fill(figure);
+  await page.keyboard.press('Enter');
+}
+
+/** Goes on from weighing to the titration of a flask. */
+export async function titrate(page: Page, flask: number): Promise<void> {
+  const name = `Titrate flask ${String(flask)}`;
+  await page.getByRole('form', { name: 'Next entry' }).getByRole('button', { name }).click();
+}

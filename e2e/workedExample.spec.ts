@@ -1,0 +1,88 @@
+import { expect } from '@playwright/test';
+import { enter, expectAccessible, laboratoryUrl, test, titrate } from './laboratory';
+
+/**
+ * EURACHEM/CITAC Guide CG 4, example A2, entered through the real interface of an empty laboratory: 0.3888 g of
+ * potassium hydrogen phthalate take 18.64 mL; the guide finds 0.1021 mol/L.
+ */
+test('the published standardization, from an empty laboratory to 0.1021 mol/L', async ({
+  page,
+}) => {
+  await page.goto(laboratoryUrl('EMPTY_URL'));
+  await expect(page.getByRole('heading', { name: 'Begin a new laboratory' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByLabel('One-time code').fill('WRONG-CODE');
+  await page.getByLabel('Laboratory').fill('Hillside press house');
+  await page.getByLabel('Your name').fill('Renata Oss');
+  await page.getByLabel('Time zone').fill('Europe/Vienna');
+  await page.getByLabel('Password').fill('a long enough secret');
+  await page.getByRole('button', { name: 'Begin the laboratory' }).click();
+  await expect(page.getByText('Take the code from the terminal')).toBeVisible();
+  await page.getByLabel('One-time code').fill(process.env.FIRST_ACCOUNT_CODE ?? '');
+  await page.getByRole('button', { name: 'Begin the laboratory' }).click();
+
+  await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'Add a lot' }).click();
+  await page.getByLabel('Lot number').fill('KHP-1');
+  await page.getByLabel('Supplier').fill('Reference house');
+  await page.getByLabel('Purity', { exact: true }).fill('1.2');
+  await page.getByLabel('Purity, plus or minus').fill('0,0005');
+  await page.getByRole('button', { name: 'Add the lot' }).click();
+  await expect(page.getByText('cannot be above 1')).toBeVisible();
+  await page.getByLabel('Purity', { exact: true }).fill('1,0000');
+  await page.getByLabel('The certificate states a molar mass').check();
+  await page.getByLabel('Molar mass', { exact: true }).fill('204.2212');
+  await page.getByLabel('Its standard uncertainty').fill('0.0038');
+  await page.getByRole('button', { name: 'Add the lot' }).click();
+  await expect(page.getByRole('cell', { name: 'KHP-1' })).toBeVisible();
+
+  await page.getByRole('button', { name: 'Add a lot' }).click();
+  await page.getByLabel('Substance').selectOption({ label: 'sodium hydroxide' });
+  await page.getByLabel('Lot number').fill('NaOH-1');
+  await page.getByLabel('Supplier').fill('Reference house');
+  await page.getByLabel('Purity', { exact: true }).fill('0.98');
+  await page.getByLabel('Purity, plus or minus').fill('0.01');
+  await page.getByRole('button', { name: 'Add the lot' }).click();
+  await expect(page.getByRole('cell', { name: 'NaOH-1' })).toBeVisible();
+
+  await page.getByRole('link', { name: 'Equipment' }).click();
+  await page.getByRole('button', { name: 'Add a balance' }).click();
+  await page.getByLabel('Name').fill('Analytical balance');
+  await page.getByLabel('Repeatability').fill('0');
+  await page.getByLabel('Linearity').fill('0.00015');
+  await page.getByRole('button', { name: 'Add the balance' }).click();
+  await expect(page.getByRole('cell', { name: 'Analytical balance' })).toBeVisible();
+  await page.getByRole('button', { name: 'Add a burette' }).click();
+  await page.getByLabel('Name').fill('Piston burette');
+  await page.getByLabel('Kind').selectOption('piston');
+  await page.getByLabel('Capacity').fill('20');
+  await page.getByLabel('Step of the display').fill('0.01');
+  await page.getByLabel('Tolerance, plus or minus').fill('0.03');
+  await page.getByLabel('One drop').fill('0.01');
+  await page.getByRole('button', { name: 'Add the burette' }).click();
+  await expect(page.getByRole('cell', { name: 'Piston burette' })).toBeVisible();
+
+  await page.getByRole('link', { name: 'Prepare' }).click();
+  await expect(page.getByText(/about 4\.1 g of lot/)).toBeVisible();
+  await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+  await page.getByRole('link', { name: /bottle 0001.*not standardized/ }).click();
+  await page.getByRole('link', { name: 'Standardize' }).click();
+
+  await page.getByLabel('Repeatability of the method').fill('0.05');
+  await page.getByLabel('The first titration is rough').uncheck();
+  await page.getByRole('button', { name: 'To the bench' }).click();
+  await enter(page, /net mass, flask 1/, '0.3888');
+  await titrate(page, 1);
+  await enter(page, /initial reading, flask 1/, '0.00');
+  await enter(page, /final reading, flask 1/, '18,64');
+  await expect(page.getByTestId('molarity-1')).toHaveText('0.10214');
+
+  await page.getByRole('link', { name: 'Judge it' }).click();
+  await expect(page.getByText('c = 0.10214±0.00020 mol/L')).toBeVisible();
+  await page.getByLabel('Why all the same').fill('worked example with a single titration');
+  await page.getByRole('button', { name: 'Certify the molarity' }).click();
+  await expect(page.getByRole('heading', { name: 'Certified' })).toBeVisible();
+  await page.getByRole('link', { name: 'Shelf' }).click();
+  await expect(page.getByRole('link', { name: /bottle 0001.*0\.10214.*certified/ })).toBeVisible();
+});

@@ -1,0 +1,205 @@
+import { v7 as uuidv7 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { foldRun } from '#core/titration';
+import type { Problem, RunAnswer } from '#contract';
+import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
+import {
+  bottleBody,
+  foundTestLaboratory,
+  proposeFact,
+  read,
+  startRun,
+  stockLaboratory,
+  titrateSeries,
+  weighed,
+} from '../test-support/laboratory';
+import { rebuildProjections } from './project';
+
+let laboratory: TestLaboratory;
+let client: Client;
+let ids: StockIds;
+
+beforeAll(async () => {
+  laboratory = await foundTestLaboratory();
+  client = await laboratory.signIn(laboratory.analyst);
+  ids = await stockLaboratory(client, laboratory.today);
+});
+afterAll(() => laboratory.close());
+
+async function factsOf(runId: string): Promise<RunAnswer['facts']> {
+  const answer = await client.get(`/api/runs/${runId}`).expect(200);
+  return (answer.body as RunAnswer).facts;
+}
+
+function problemOf(answer: { body: unknown; headers: Record<string, string> }): Problem {
+  expect(answer.headers['content-type']).toMatch(/^application\/problem\+json/);
+  return answer.body as Problem;
+}
+
+describe('appending', () => {
+  test('facts are numbered without gaps and stamped by the server', async () => {
+    const runId = await startRun(client, ids);
+    await client.send(weighed(1, '0.4802'), runId).expect(201);
+    const deviceTime = '2020-01-01T00:00:00.000Z';
+    await client.send(read(1, 'initial', '0.10'), runId, { deviceTime }).expect(201);
+    const facts = await factsOf(runId);
+    expect(facts.map((fact) => fact.sequence)).toEqual([1, 2, 3]);
+    expect(facts[2]?.deviceTime).toBe(deviceTime);
+    expect(facts[2]?.recordedAt?.slice(0, 4)).not.toBe('2020');
+    expect(facts[2]?.body).toMatchObject({ readingMl: '0.10' });
+  });
+
+  test('a fact sent twice is stored once; its id with other content is refused', async () => {
+    const runId = await startRun(client, ids);
+    const id = uuidv7();
+    const deviceTime = new Date().toISOString();
+    const first = await client.send(weighed(1, '0.4802'), runId, { id, deviceTime }).expect(201);
+    const again = await client.send(weighed(1, '0.4802'), runId, { id, deviceTime }).expect(200);
+    expect(again.body).toEqual(first.body);
+    const other = await client.send(weighed(1, '0.4803'), runId, { id, deviceTime }).expect(409);
+    expect(problemOf(other).code).toBe('fact-id-reused');
+    const elsewhere = await startRun(client, ids);
+    await client.send(weighed(1, '0.4802'), elsewhere, { id, deviceTime }).expect(409);
+    expect(await factsOf(runId)).toHaveLength(2);
+    expect(await factsOf(elsewhere)).toHaveLength(1);
+  });
+
+  test('many at once: each stored once, no gap, no duplicate', async () => {
+    const runId = await startRun(client, ids);
+    const sent = Array.from({ length: 12 }, (_, i) => {
+      const fact = proposeFact(weighed(i + 1, '0.4802'), runId, client.person.id);
+      return [client.post('/api/facts', fact), client.post('/api/facts', fact)];
+    });
+    const statuses = (await Promise.all(sent.flat())).map((answer) => answer.status).toSorted();
+    expect(statuses).toEqual([...Array<number>(12).fill(200), ...Array<number>(12).fill(201)]);
+    const sequences = (await factsOf(runId)).map((fact) => fact.sequence);
+    expect(sequences).toEqual(Array.from({ length: 13 }, (_, i) => i + 1));
+  });
+
+  test('a decision on a stale version is refused, a reading never is', async () => {
+    const runId = await startRun(client, ids);
+    await client.send(weighed(1, '0.4802'), runId).expect(201);
+    await client.send(weighed(2, '0.4795'), runId).expect(201);
+    const voided = { kind: 'run.flask-voided', body: { flask: 1, reason: 'spilt' } } as const;
+    const stale = await client.send(voided, runId, { basedOn: 2 }).expect(409);
+    expect(problemOf(stale)).toMatchObject({ code: 'stale-version', status: 409 });
+    await client.send(voided, runId, { basedOn: null }).expect(409);
+    await client.send(read(2, 'initial', '0.10'), runId, { basedOn: 1 }).expect(201);
+    await client.send(voided, runId, { basedOn: 4 }).expect(201);
+  });
+});
+
+describe('refusing', () => {
+  test.each([
+    ['letters', { readingMl: 'abc' }, 400, 'body.readingMl'],
+    ['an exponent', { readingMl: '1e2' }, 400, 'body.readingMl'],
+    ['a number instead of text', { readingMl: 7.1 }, 400, 'body.readingMl'],
+    ['a missing field', { moment: undefined }, 400, 'body.moment'],
+    ['an unknown field', { extra: 1 }, 400, 'body.extra'],
+    ['51 mL in a 50 mL burette', { readingMl: '51.00' }, 422, 'body.readingMl'],
+    ['a negative reading', { readingMl: '-1.00' }, 422, 'body.readingMl'],
+    ['an unknown flask', { flask: 9 }, 422, 'body.flask'],
+  ])('%s', async (_, changes, status, field) => {
+    const runId = await startRun(client, ids);
+    await client.send(weighed(1, '0.4802'), runId).expect(201);
+    const fact = proposeFact(read(1, 'initial', '0.10'), runId, client.person.id);
+    const body = { ...fact.body, ...changes };
+    const answer = await client.post('/api/facts', { ...fact, body });
+    expect(answer.status).toBe(status);
+    expect(problemOf(answer).fields.map((item) => item.field)).toContain(field);
+    expect(await factsOf(runId)).toHaveLength(2);
+  });
+
+  test('an unlikely entry needs a reason and is kept with it', async () => {
+    const runId = await startRun(client, ids);
+    const answer = await client.send(weighed(1, '40.0000'), runId).expect(422);
+    expect(problemOf(answer).code).toBe('reason-needed');
+    await client.send(weighed(1, '40.0000', 'a test of the balance'), runId).expect(201);
+  });
+
+  test('what is too large, no JSON, or cannot be written down', async () => {
+    const runId = await startRun(client, ids);
+    const large = await client.send(weighed(1, '1'.repeat(200_000)), runId).expect(413);
+    expect(problemOf(large).code).toBe('too-large');
+    const broken = await client
+      .post('/api/facts', undefined)
+      .set('content-type', 'application/json')
+      .send('{"id":');
+    expect(problemOf(broken).code).toBe('invalid-request');
+    const plain = await client.post('/api/facts', undefined).type('text/plain').send('0.48');
+    expect(plain.status).toBe(415);
+    for (const reason of ['nul \u0000 in it', 'half \ud800 of a pair']) {
+      await client.send(weighed(1, '40.0000', reason), runId).expect(400);
+    }
+  });
+
+  test('unknown records, other kinds and somebody else’s name', async () => {
+    const nowhere = await client.send(weighed(1, '0.4802'), uuidv7()).expect(404);
+    expect(problemOf(nowhere).code).toBe('not-found');
+    await client.get(`/api/runs/${uuidv7()}`).expect(404);
+    await client.get('/api/runs/not-an-id').expect(404);
+    await client.get('/api/records/secrets').expect(404);
+    const onBottle = await client.send(weighed(1, '0.4802'), ids.bottle).expect(422);
+    expect(problemOf(onBottle).code).toBe('unknown-reference');
+    const runId = await startRun(client, ids);
+    const forged = { authorId: laboratory.chief.id };
+    const answer = await client.send(weighed(1, '0.4802'), runId, forged).expect(403);
+    expect(problemOf(answer).code).toBe('wrong-author');
+  });
+
+  test('a bottle of a taken code, of a wrong lot, or from the future', async () => {
+    const { today } = laboratory;
+    const prepared = (changes: object) => ({
+      kind: 'bottle.prepared' as const,
+      body: { ...bottleBody('0099', ids.naoh, client, today), ...changes },
+    });
+    const taken = await client.send(prepared({ code: '0001' }), uuidv7()).expect(409);
+    expect(problemOf(taken).fields[0]?.field).toBe('body.code');
+    await client.send(prepared({ lotId: ids.khp }), uuidv7()).expect(422);
+    await client.send(prepared({ lotId: uuidv7() }), uuidv7()).expect(422);
+    await client.send(prepared({ preparedOn: '2999-01-01' }), uuidv7()).expect(422);
+    await client.send(prepared({ preparedOn: '2026-02-30' }), uuidv7()).expect(400);
+    await client.send(prepared({ nominalMolarity: '0' }), uuidv7()).expect(400);
+    await client.send(prepared({}), ids.bottle).expect(422);
+  });
+});
+
+describe('the database', () => {
+  test('the application cannot change or delete a fact, and its owner is stopped too', async () => {
+    const { db, owner } = laboratory.database;
+    for (const statement of [
+      `UPDATE facts SET body = '{}'`,
+      'DELETE FROM facts',
+      'TRUNCATE facts CASCADE',
+      'DROP TABLE facts',
+      'ALTER TABLE facts DISABLE TRIGGER ALL',
+    ]) {
+      await expect(db.raw(statement)).rejects.toThrow(/permission denied|must be owner/);
+    }
+    await expect(owner.raw('DELETE FROM facts')).rejects.toThrow(/appended, never changed/);
+  });
+
+  test('projections remade from the facts equal the live ones', async () => {
+    const runId = await startRun(client, ids);
+    await titrateSeries(client, runId);
+    const { db } = laboratory.database;
+    const snapshot = () => db('projections').orderBy('record_id').select();
+    const live: unknown = await snapshot();
+    await db('projections').where({ record_id: runId }).delete();
+    expect(await rebuildProjections(db)).toBeGreaterThan(5);
+    expect(await snapshot()).toEqual(live);
+  });
+
+  test('the browser folds to what the server has in its list', async () => {
+    const runId = await startRun(client, ids);
+    await titrateSeries(client, runId);
+    const { facts, references } = (await client.get(`/api/runs/${runId}`)).body as RunAnswer;
+    const list = (await client.get('/api/records/run')).body as {
+      records: { id: string; titrantTakenMl: number; version: number }[];
+    };
+    const summary = list.records.find((run) => run.id === runId);
+    expect(foldRun(facts, references)?.version).toBe(summary?.version);
+    // Three rinses of 4 mL and four fillings.
+    expect(summary?.titrantTakenMl).toBeCloseTo(12 + 4 * 50 - 0.25, 9);
+  });
+});

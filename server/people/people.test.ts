@@ -1,0 +1,137 @@
+import { pino } from 'pino';
+import request from 'supertest';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import type { Problem, SessionAnswer } from '#contract';
+import { createApp } from '../http/app';
+import type { TestDatabase } from '../test-support/database';
+import { createTestDatabase } from '../test-support/database';
+import type { TestLaboratory } from '../test-support/laboratory';
+import { foundTestLaboratory, proposeFact, weighed } from '../test-support/laboratory';
+import { issueFirstAccountCode } from './accounts';
+
+let laboratory: TestLaboratory;
+let empty: TestDatabase;
+
+beforeAll(async () => {
+  [laboratory, empty] = await Promise.all([foundTestLaboratory(), createTestDatabase()]);
+});
+afterAll(() => Promise.all([laboratory.close(), empty.drop()]));
+
+test('nobody reads or writes without a session', async () => {
+  const visitor = laboratory.visitor();
+  for (const path of ['/api/records/bottle', '/api/people', '/api/runs/x']) {
+    const answer = await visitor.get(path).expect(401);
+    expect(answer.headers['content-type']).toMatch(/problem\+json/);
+  }
+  const { id } = laboratory.analyst;
+  const fact = proposeFact(weighed(1, '0.4'), id, id);
+  await visitor.post('/api/facts').send(fact).expect(401);
+});
+
+test('a wrong password and an unknown name look the same', async () => {
+  const attempt = (name: string) =>
+    laboratory.visitor().post('/api/session').send({ name, password: 'wrong password' });
+  const [known, unknown] = await Promise.all([attempt('Oda Lind'), attempt('Nobody Here')]);
+  expect(known.status).toBe(401);
+  expect((known.body as Problem).title).toBe((unknown.body as Problem).title);
+});
+
+test('the session lives in a guarded cookie, and changes need its token and our own origin', async () => {
+  const agent = laboratory.visitor();
+  const answer = await agent
+    .post('/api/session')
+    .send({ name: 'Oda Lind', password: 'a long enough secret' })
+    .expect(201);
+  const [cookie = ''] = answer.headers['set-cookie'] as unknown as string[];
+  expect(cookie).toMatch(/HttpOnly/);
+  expect(cookie).toMatch(/SameSite=Strict/);
+  const { csrfToken } = answer.body as Extract<SessionAnswer, { kind: 'signed-in' }>;
+  const person = {
+    name: 'Nils Ahm',
+    password: 'long enough too',
+    mayCertify: false,
+    mayManage: false,
+  };
+  const withoutToken = await agent.post('/api/people').send(person).expect(403);
+  expect((withoutToken.body as Problem).code).toBe('wrong-origin');
+  await agent
+    .post('/api/people')
+    .set('x-csrf-token', 'x'.repeat(csrfToken.length))
+    .send(person)
+    .expect(403);
+  await agent
+    .post('/api/people')
+    .set('x-csrf-token', csrfToken)
+    .set('origin', 'http://elsewhere.example')
+    .send(person)
+    .expect(403);
+  await agent.post('/api/people').set('x-csrf-token', csrfToken).send(person).expect(201);
+  const twice = await agent
+    .post('/api/people')
+    .set('x-csrf-token', csrfToken)
+    .send(person)
+    .expect(409);
+  expect((twice.body as Problem).fields[0]?.field).toBe('name');
+  await agent.delete('/api/session').set('x-csrf-token', csrfToken).expect(204);
+  await agent.get('/api/people').expect(401);
+});
+
+test('only those who manage add people; real people are never offered for one click', async () => {
+  const analyst = await laboratory.signIn(laboratory.analyst);
+  const person = { name: 'Eve', password: 'long enough too', mayCertify: true, mayManage: true };
+  await analyst.post('/api/people', person).expect(403);
+  const offer = (await laboratory.visitor().get('/api/session')).body as SessionAnswer;
+  expect(offer).toMatchObject({ kind: 'signed-out', demoPeople: [] });
+  await laboratory
+    .visitor()
+    .post('/api/session/demo')
+    .send({ personId: analyst.person.id })
+    .expect(403);
+});
+
+test('security headers allow no outside origin', async () => {
+  const { headers } = await laboratory.visitor().get('/api/session');
+  const policy = headers['content-security-policy'] ?? '';
+  expect(policy).toContain("default-src 'self'");
+  expect(policy).not.toMatch(/https?:|\*/);
+  expect(headers).toMatchObject({
+    'x-content-type-options': 'nosniff',
+    'cache-control': 'no-store',
+  });
+  expect(headers['x-powered-by']).toBeUndefined();
+});
+
+test('the first account takes the code from the terminal, which works once', async () => {
+  const services = { db: empty.db, now: () => new Date() };
+  const app = createApp({
+    services,
+    sessionPool: empty.pool,
+    sessionSigningKey: 'test key',
+    logger: pino({ level: 'silent' }),
+    webFolder: null,
+  });
+  const agent = request.agent(app);
+  expect((await agent.get('/api/session')).body).toMatchObject({ needsFirstAccount: true });
+  const old = (await issueFirstAccountCode(services)) ?? '';
+  const code = (await issueFirstAccountCode(services)) ?? '';
+  expect(code).toMatch(/^[A-Z2-9]{4}-[A-Z2-9]{4}$/);
+  const account = (given: string) => ({
+    code: given,
+    name: 'Oda Lind',
+    password: 'long enough too',
+    laboratory: { name: 'Cellar laboratory', timeZone: 'Europe/Vienna' },
+  });
+  await agent.post('/api/first-account').send(account(old)).expect(403);
+  const badZone = { ...account(code), laboratory: { name: 'x', timeZone: 'Mars/Olympus' } };
+  await agent.post('/api/first-account').send(badZone).expect(400);
+  const answer = await agent
+    .post('/api/first-account')
+    .send(account(code.toLowerCase()))
+    .expect(201);
+  expect(answer.body).toMatchObject({
+    kind: 'signed-in',
+    person: { mayCertify: true, mayManage: true },
+  });
+  await request(app).post('/api/first-account').send(account(code)).expect(403);
+  expect(await issueFirstAccountCode(services)).toBeNull();
+});

@@ -1,0 +1,96 @@
+import { v7 as uuidv7 } from 'uuid';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import { addToDate } from '#core/laboratory';
+import type { BottleState } from '#core/reagent';
+import type { Certificate } from '#core/titration';
+import { judgeRun } from '#core/titration';
+import type { CertifyRequest, Problem } from '#contract';
+import { findRun } from '../ledger/references';
+import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
+import {
+  foundTestLaboratory,
+  startRun,
+  stockLaboratory,
+  titrateSeries,
+  weighed,
+} from '../test-support/laboratory';
+
+let laboratory: TestLaboratory;
+let analyst: Client;
+let chief: Client;
+let ids: StockIds;
+
+beforeAll(async () => {
+  laboratory = await foundTestLaboratory();
+  analyst = await laboratory.signIn(laboratory.analyst);
+  chief = await laboratory.signIn(laboratory.chief);
+  ids = await stockLaboratory(analyst, laboratory.today);
+});
+afterAll(() => laboratory.close());
+
+function decision(changes: Partial<CertifyRequest> = {}): CertifyRequest {
+  return {
+    factId: uuidv7(),
+    bottleFactId: uuidv7(),
+    deviceTime: new Date().toISOString(),
+    basedOn: 13,
+    validUntil: addToDate(laboratory.today, { months: 1 }),
+    reason: null,
+    ...changes,
+  };
+}
+
+async function bottle(): Promise<BottleState | undefined> {
+  const answer = await analyst.get('/api/records/bottle').expect(200);
+  return (answer.body as { records: BottleState[] }).records.find(({ id }) => id === ids.bottle);
+}
+
+test('a certificate freezes the run and marks the bottle, once', async () => {
+  const runId = await startRun(analyst, ids);
+  await titrateSeries(analyst, runId);
+  const path = `/api/runs/${runId}/certificate`;
+  const request = decision();
+
+  const unsigned = await analyst.post(path, request).expect(403);
+  expect((unsigned.body as Problem).code).toBe('not-allowed');
+  await chief.post(path, decision({ basedOn: 12 })).expect(409);
+  await chief.post(path, decision({ validUntil: '2020-01-01' })).expect(422);
+  const long = decision({ validUntil: addToDate(laboratory.today, { months: 2 }) });
+  expect(((await chief.post(path, long)).body as Problem).code).toBe('reason-needed');
+  expect((await bottle())?.certified).toEqual([]);
+
+  const issued = (await chief.post(path, request).expect(201)).body as Certificate;
+  expect(issued).toMatchObject({
+    number: '0001-1',
+    replicatesAveraged: 3,
+    replicatesMade: 4,
+    analystId: analyst.person.id,
+    certifiedById: chief.person.id,
+  });
+  expect((await chief.post(path, request).expect(201)).body).toEqual(issued);
+  expect((await bottle())?.certified).toMatchObject([
+    { runId, molarity: issued.molarity, validUntil: request.validUntil },
+  ]);
+
+  await chief.post(path, decision({ basedOn: 14 })).expect(422);
+  const late = await analyst.send(weighed(5, '0.4800'), runId).expect(422);
+  expect((late.body as Problem).title).toContain('frozen');
+
+  const stored = await findRun(laboratory.database.db, runId);
+  if (!stored) throw new Error('the run is gone');
+  expect(judgeRun(stored.state).result?.evaluation.value).toBe(issued.unrounded.molarity);
+});
+
+test('an id that is taken leaves neither half of a certificate behind', async () => {
+  const runId = await startRun(analyst, ids);
+  await titrateSeries(analyst, runId);
+  const before = await bottle();
+  const taken = (await findRun(laboratory.database.db, runId))?.facts[0]?.id ?? '';
+  const answer = await chief.post(
+    `/api/runs/${runId}/certificate`,
+    decision({ bottleFactId: taken }),
+  );
+  expect((answer.body as Problem).code).toBe('fact-id-reused');
+  expect(await bottle()).toEqual(before);
+  expect((await findRun(laboratory.database.db, runId))?.state.status).toBe('open');
+});

@@ -1,0 +1,252 @@
+import { pino } from 'pino';
+import request from 'supertest';
+import type TestAgent from 'supertest/lib/agent';
+import { v7 as uuidv7 } from 'uuid';
+import { addToDate, DEFAULT_HOUSE_RULES, plainDateAt } from '#core/laboratory';
+import type { RecordKind } from '#core/record';
+import { currentSchemaVersion } from '#core/record';
+import type { NewFact, Person, ProposedFact, SessionAnswer } from '#contract';
+import { createApp } from '../http/app';
+import { foundLaboratory } from '../ledger/append';
+import { addPerson } from '../people/accounts';
+import type { TestDatabase } from './database';
+import { createTestDatabase } from './database';
+
+const PASSWORD = 'a long enough secret';
+
+/** A founded laboratory with two people, driven through HTTP as the browser does. */
+export interface TestLaboratory {
+  readonly database: TestDatabase;
+  readonly chief: Person;
+  readonly analyst: Person;
+  readonly today: string;
+  /** A browser without a session. */
+  readonly visitor: () => TestAgent;
+  readonly signIn: (person: Person) => Promise<Client>;
+  readonly close: () => Promise<void>;
+}
+
+/** A signed-in browser. */
+export interface Client {
+  readonly person: Person;
+  readonly get: (path: string) => request.Test;
+  readonly post: (path: string, body: unknown) => request.Test;
+  readonly send: (fact: NewFact, recordId: string, changes?: Partial<ProposedFact>) => request.Test;
+}
+
+export function proposeFact(
+  fact: NewFact,
+  recordId: string,
+  authorId: string,
+  changes: Partial<ProposedFact> = {},
+): ProposedFact {
+  return {
+    ...fact,
+    id: uuidv7(),
+    recordId,
+    recordKind: fact.kind.split('.')[0] as RecordKind,
+    schemaVersion: currentSchemaVersion(fact.kind),
+    authorId,
+    deviceTime: new Date().toISOString(),
+    basedOn: null,
+    ...changes,
+  } as ProposedFact;
+}
+
+export async function foundTestLaboratory(): Promise<TestLaboratory> {
+  const database = await createTestDatabase();
+  const services = { db: database.db, now: () => new Date() };
+  const rights = { mayCertify: true, mayManage: true };
+  const chief = await addPerson(services, { name: 'Oda Lind', password: PASSWORD, ...rights });
+  const analyst = await addPerson(services, {
+    name: 'Tam Berg',
+    password: PASSWORD,
+    mayCertify: false,
+    mayManage: false,
+  });
+  const timeZone = 'Europe/Vienna';
+  await foundLaboratory(services, chief.id, { name: 'Test bench', timeZone });
+  const app = createApp({
+    services,
+    sessionPool: database.pool,
+    sessionSigningKey: 'test key',
+    logger: pino({ level: 'silent' }),
+    webFolder: null,
+  });
+  const server = app.listen(0, '127.0.0.1');
+  return {
+    database,
+    chief,
+    analyst,
+    today: plainDateAt(new Date().toISOString(), timeZone),
+    visitor: () => request.agent(server),
+    signIn: async (person) => {
+      const agent = request.agent(server);
+      const answer = await agent
+        .post('/api/session')
+        .send({ name: person.name, password: PASSWORD })
+        .expect(201);
+      const session = answer.body as SessionAnswer;
+      if (session.kind !== 'signed-in') throw new Error('the sign-in did not work');
+      const post = (path: string, body: unknown): request.Test =>
+        agent
+          .post(path)
+          .set('x-csrf-token', session.csrfToken)
+          .send(body as object);
+      return {
+        person,
+        get: (path) => agent.get(path),
+        post,
+        send: (fact, recordId, changes) =>
+          post('/api/facts', proposeFact(fact, recordId, person.id, changes)),
+      };
+    },
+    close: async () => {
+      await new Promise((resolve) => server.close(resolve));
+      await database.drop();
+    },
+  };
+}
+
+/** The records that a run rests on, registered through HTTP; gives their ids. */
+export async function stockLaboratory(client: Client, today: string) {
+  const ids = {
+    khp: uuidv7(),
+    naoh: uuidv7(),
+    balance: uuidv7(),
+    burette: uuidv7(),
+    bottle: uuidv7(),
+  };
+  const lot = {
+    supplier: 'Cellar supply',
+    purity: '0.9998',
+    purityHalfWidth: '0.0005',
+    purityDistribution: 'rectangular',
+    statedMolarMass: null,
+    receivedOn: today,
+    useBy: addToDate(today, { months: 12 }),
+  } as const;
+  const facts: readonly (readonly [string, NewFact])[] = [
+    [
+      ids.khp,
+      {
+        kind: 'lot.registered',
+        body: { ...lot, substanceId: 'potassium-hydrogen-phthalate', lotNumber: 'K-1' },
+      },
+    ],
+    [
+      ids.naoh,
+      {
+        kind: 'lot.registered',
+        body: { ...lot, substanceId: 'sodium-hydroxide', lotNumber: 'N-1', purity: '0.98' },
+      },
+    ],
+    [
+      ids.balance,
+      {
+        kind: 'equipment.registered',
+        body: {
+          type: 'balance',
+          name: 'A1',
+          readabilityG: '0.0001',
+          repeatabilityG: '0.0001',
+          linearityG: '0.0002',
+          maxLoadG: '220',
+          calibrationDue: null,
+        },
+      },
+    ],
+    [
+      ids.burette,
+      {
+        kind: 'equipment.registered',
+        body: {
+          type: 'burette',
+          name: 'G1',
+          construction: 'glass',
+          capacityMl: '50',
+          divisionMl: '0.1',
+          toleranceMl: '0.05',
+          toleranceDistribution: 'triangular',
+          dropMl: '0.05',
+          calibrationDue: null,
+        },
+      },
+    ],
+    [ids.bottle, { kind: 'bottle.prepared', body: bottleBody('0001', ids.naoh, client, today) }],
+  ];
+  for (const [recordId, fact] of facts) await client.send(fact, recordId).expect(201);
+  return ids;
+}
+
+export type StockIds = Awaited<ReturnType<typeof stockLaboratory>>;
+
+export function bottleBody(code: string, lotId: string, client: Client, today: string) {
+  return {
+    code,
+    substanceId: 'sodium-hydroxide',
+    nominalMolarity: '0.1',
+    volumeMl: '1000',
+    lotId,
+    preparedOn: today,
+    preparedBy: client.person.id,
+    container: 'plastic',
+    note: '',
+  } as const;
+}
+
+/** Starts a run on the stocked records and gives its id. */
+export async function startRun(client: Client, ids: StockIds): Promise<string> {
+  const runId = uuidv7();
+  const at = (id: string) => ({ id, version: 1 });
+  const body = {
+    methodId: 'naoh-by-khp',
+    bottle: at(ids.bottle),
+    lot: at(ids.khp),
+    balance: at(ids.balance),
+    burette: at(ids.burette),
+    rules: DEFAULT_HOUSE_RULES,
+    temperatureC: '20',
+    temperatureVariationK: '3',
+    methodRepeatabilityPercent: null,
+    reason: null,
+  };
+  await client.send({ kind: 'run.started', body }, runId).expect(201);
+  return runId;
+}
+
+export function weighed(flask: number, massG: string, reason: string | null = null): NewFact {
+  return {
+    kind: 'run.flask-weighed',
+    body: { flask, weighing: { mode: 'tared', massG }, reason },
+  };
+}
+
+export function read(
+  flask: number,
+  moment: 'initial' | 'final',
+  readingMl: string,
+  reason: string | null = null,
+): NewFact {
+  return {
+    kind: 'run.burette-read',
+    body: { flask, moment, readingMl, carriedFrom: null, reason },
+  };
+}
+
+/** A rough titration and three that agree. */
+const SERIES = [
+  ['0.4802', '0.10', '23.60'],
+  ['0.4795', '0.05', '23.44'],
+  ['0.4811', '0.10', '23.57'],
+  ['0.4788', '0.00', '23.37'],
+] as const;
+
+/** Titrates the whole series. */
+export async function titrateSeries(client: Client, runId: string): Promise<void> {
+  for (const [i, [massG, initialMl, finalMl]] of SERIES.entries()) {
+    await client.send(weighed(i + 1, massG), runId).expect(201);
+    await client.send(read(i + 1, 'initial', initialMl), runId).expect(201);
+    await client.send(read(i + 1, 'final', finalMl), runId).expect(201);
+  }
+}
