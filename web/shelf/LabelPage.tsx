@@ -28,7 +28,7 @@ export function LabelPage() {
       <Page
         title={`Label of bottle ${bottle.code}`}
         tabTitle={`Label ${bottle.code}`}
-        lead="90 × 54 mm. Print it at its true size, without fitting it to the page."
+        lead="90 × 54 mm, shown larger here. Print it without fitting it to the page."
         actions={
           <>
             <ButtonLink to={`/bottles/${bottle.id}`}>To the bottle</ButtonLink>
@@ -43,7 +43,7 @@ export function LabelPage() {
           </>
         }
       >
-        <article className="flex h-[54mm] w-[90mm] flex-col border border-ink bg-white p-[3mm] text-[3.2mm] leading-tight text-black">
+        <article className="flex h-[54mm] w-[90mm] origin-top-left scale-[1.7] flex-col border border-ink bg-white p-[3mm] text-[3.2mm] leading-tight text-black print:scale-100">
           <div className="flex items-baseline justify-between border-b border-black pb-[1mm]">
             <p className="text-[5.4mm] font-bold">
               <ChemicalFormula of={substance?.formula ?? ''} />{' '}
@@ -51,12 +51,13 @@ export function LabelPage() {
             </p>
             <p className="font-mono text-[4.6mm] font-semibold">{bottle.code}</p>
           </div>
-          <p className="mt-[2mm] text-[6mm]">
+          <p className="mt-[2mm] text-[6mm] whitespace-nowrap">
             {certified ? (
               <>
                 <span className="font-mono font-semibold">{certified.molarity}</span>
-                <span className="font-mono text-[4.4mm]"> ± {certified.expandedUncertainty}</span>
-                <span className="text-[4.2mm]"> mol/L (k = {certified.coverageFactor})</span>
+                <span className="font-mono text-[4.2mm]"> ± {certified.expandedUncertainty}</span>
+                <span className="text-[4.2mm]"> mol/L</span>
+                <span className="text-[3.2mm]"> (k = {certified.coverageFactor})</span>
               </>
             ) : (
               <>

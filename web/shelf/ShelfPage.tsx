@@ -65,7 +65,7 @@ function Board({ items }: { readonly items: readonly ShelfItem[] }) {
               <BottleDrawing bottle={item.bottle} freshness={item.freshness} fill={item.fill} />
             </span>
             <span className="flex w-full flex-col items-center justify-start border-t border-[#8d7b55] px-1 pt-2 text-center text-[15px] leading-snug">
-              <StandingMark freshness={item.freshness} />
+              <StandingMark freshness={item.freshness} className="justify-center" />
               <span className="mt-1 text-sm text-ink-soft">
                 {Math.round(item.leftMl)} of {item.bottle.volumeMl} mL
               </span>

@@ -81,12 +81,18 @@ export function StandingShape({ shape }: { readonly shape: Look['shape'] }) {
 }
 
 /** A standing as shape and words. */
-export function StandingMark({ freshness }: { readonly freshness: Freshness }) {
+export function StandingMark({
+  freshness,
+  className = '',
+}: {
+  readonly freshness: Freshness;
+  readonly className?: string;
+}) {
   const look = STANDING_LOOKS[freshness.kind];
   const { word, detail } = standingWords(freshness);
   return (
     <span
-      className="inline-flex flex-wrap items-center justify-center gap-x-1.5"
+      className={`inline-flex flex-wrap items-center gap-x-1.5 ${className}`}
       style={{ color: look.colour }}
     >
       <StandingShape shape={look.shape} />

@@ -1,0 +1,48 @@
+// npm run screenshots: one picture of each main view from the running demo (npm start), into docs/screenshots.
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { ROOT } from './lib/place.mjs';
+
+const base = `http://127.0.0.1:${process.env['PORT'] ?? '4680'}`;
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+});
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+
+/** @param {string} name */
+async function picture(name) {
+  await page.waitForLoadState('networkidle');
+  await page.mouse.move(0, 0);
+  await page.screenshot({ path: join(ROOT, 'docs', 'screenshots', `${name}.png`) });
+  console.log(name);
+}
+
+await page.goto(base);
+await picture('sign-in');
+await page.getByRole('button', { name: /Mirela/ }).click();
+await page.getByRole('heading', { name: 'Shelf' }).waitFor();
+await picture('shelf');
+await page.getByRole('link', { name: /bottle 0416/ }).click();
+await picture('bottle');
+await page.getByRole('link', { name: 'Print a label' }).click();
+await picture('label');
+await page.goto(`${base}/prepare`);
+await picture('prepare');
+await page.goto(`${base}/titrate/set-up`);
+await picture('set-up');
+await page.goto(base);
+await page.getByRole('link', { name: 'Go on titrating' }).click();
+await page
+  .getByLabel(/initial reading/)
+  .or(page.getByRole('textbox', { name: /final reading/ }))
+  .first()
+  .waitFor();
+await picture('bench');
+await page.goto(`${base}/judge`);
+await page.getByRole('link', { name: 'certificate 0416-1' }).click();
+await page.getByRole('heading', { name: 'Certified' }).waitFor();
+await picture('judge');
+await page.goto(`${base}/equipment`);
+await picture('equipment');
+await browser.close();
