@@ -37,9 +37,10 @@ import { say, StepError } from './say.mjs';
  * @returns {Promise<Cluster>}
  */
 export async function startCluster(folder, { durable = true } = {}) {
-  const account = serverAccountOf(folder);
   const data = join(folder, 'pgdata');
+  // The account comes with the packages, so the programs go first.
   const programs = await findServerPrograms(data);
+  const account = serverAccountOf(folder);
   /** @param {string} name @param {readonly string[]} args @param {NodeJS.ProcessEnv} [env] */
   const program = (name, args, env) =>
     run(join(programs, name), args, {
