@@ -43,7 +43,7 @@ module.exports = {
     {
       name: 'core-by-its-front-doors',
       severity: 'error',
-      from: { path: '^(contract|server|web|demo)/' },
+      from: { path: '^(contract|server|web|demo)/', pathNot: '\\.test\\.tsx?$' },
       to: { path: '^core/', pathNot: '^core/[^/]+/index\\.ts$' },
     },
     {

@@ -73,11 +73,11 @@ function Tube({ level }: { readonly level: number }) {
         strokeWidth="1.6"
       />
       <path
-        d={`M${String(left + 1)} ${String(level - 4)}Q${String(middle)} ${String(level + 5)} ${String(right - 1)} ${String(level - 4)}V${String(LAST_Y + 16)}q0 13 -${String(width / 2 - 5)} 19h-8q-${String(width / 2 - 5)}-6 -${String(width / 2 - 5)}-19z`}
+        d={`M${String(left + 1)} ${String(level - 4)}Q${String(middle)} ${String(level + 4)} ${String(right - 1)} ${String(level - 4)}V${String(LAST_Y + 16)}q0 13 -${String(width / 2 - 5)} 19h-8q-${String(width / 2 - 5)}-6 -${String(width / 2 - 5)}-19z`}
         fill="var(--color-titrant)"
       />
       <path
-        d={`M${String(left + 1)} ${String(level - 4)}Q${String(middle)} ${String(level + 5)} ${String(right - 1)} ${String(level - 4)}`}
+        d={`M${String(left + 1)} ${String(level - 4)}Q${String(middle)} ${String(level + 4)} ${String(right - 1)} ${String(level - 4)}`}
         fill="none"
         stroke="var(--color-titrant-edge)"
         strokeWidth="2"

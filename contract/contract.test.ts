@@ -1,0 +1,232 @@
+import fc from 'fast-check';
+import { v7 as uuidv7 } from 'uuid';
+import * as v from 'valibot';
+import { describe, expect, test } from 'vitest';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import {
+  balanceSchema,
+  bottleSchema,
+  buretteSchema,
+  certifyRequestSchema,
+  DECISION_KINDS,
+  firstAccountSchema,
+  lotSchema,
+  PROBLEM_STATUS,
+  proposedFactSchema,
+} from './index';
+
+const lot = {
+  substanceId: 'potassium-hydrogen-phthalate',
+  lotNumber: 'K-22',
+  supplier: 'Cellar supply',
+  purity: '0.9998',
+  purityHalfWidth: '0.0005',
+  purityDistribution: 'rectangular',
+  statedMolarMass: null,
+  receivedOn: '2026-01-10',
+  useBy: null,
+};
+const balance = {
+  type: 'balance',
+  name: 'A1',
+  readabilityG: '0.0001',
+  repeatabilityG: '0',
+  linearityG: '0.0002',
+  maxLoadG: '220',
+  calibrationDue: null,
+};
+const burette = {
+  type: 'burette',
+  name: 'G1',
+  construction: 'glass',
+  capacityMl: '50',
+  divisionMl: '0.1',
+  toleranceMl: '0.05',
+  toleranceDistribution: 'triangular',
+  dropMl: '0.05',
+  calibrationDue: '2027-01-01',
+};
+const bottle = {
+  code: '0417',
+  substanceId: 'sodium-hydroxide',
+  nominalMolarity: '0.1',
+  volumeMl: '1000',
+  lotId: uuidv7(),
+  preparedOn: '2026-03-02',
+  preparedBy: uuidv7(),
+  container: 'plastic',
+  note: '',
+};
+const at = { id: uuidv7(), version: 1 };
+const setUp = {
+  methodId: 'naoh-by-khp',
+  bottle: at,
+  lot: at,
+  balance: at,
+  burette: at,
+  rules: DEFAULT_HOUSE_RULES,
+  temperatureC: '20',
+  temperatureVariationK: '3',
+  methodRepeatabilityPercent: null,
+  reason: null,
+};
+const reading = { flask: 1, moment: 'initial', readingMl: '0.10', carriedFrom: null, reason: null };
+
+function envelope(kind: string, body: unknown, changes: object = {}) {
+  return {
+    id: uuidv7(),
+    recordId: uuidv7(),
+    recordKind: kind.split('.')[0],
+    kind,
+    schemaVersion: 1,
+    body,
+    authorId: uuidv7(),
+    deviceTime: '2026-03-02T08:00:00.000Z',
+    basedOn: null,
+    ...changes,
+  };
+}
+
+/** Fields at fault, or none when the schema takes the value. */
+function faults(schema: v.GenericSchema, value: unknown): readonly string[] {
+  const parsed = v.safeParse(schema, value);
+  return parsed.success ? [] : parsed.issues.map((issue) => v.getDotPath(issue) ?? '');
+}
+
+describe('what a client may send', () => {
+  test.each([
+    ['lot.registered', lot],
+    ['equipment.registered', balance],
+    ['equipment.registered', burette],
+    ['bottle.prepared', bottle],
+    ['run.started', setUp],
+    ['run.flask-weighed', { flask: 1, weighing: { mode: 'tared', massG: '0.48' }, reason: null }],
+    [
+      'run.flask-weighed',
+      {
+        flask: 1,
+        weighing: { mode: 'by-difference', beforeG: '20', afterG: '19.5' },
+        reason: 'dry',
+      },
+    ],
+    ['run.burette-read', reading],
+    ['run.reading-corrected', { corrects: uuidv7(), readingMl: '0.11', reason: 'misread' }],
+    [
+      'run.weighing-corrected',
+      { corrects: uuidv7(), weighing: { mode: 'tared', massG: '0.48' }, reason: 'misread' },
+    ],
+    ['run.flask-voided', { flask: 1, reason: 'spilt' }],
+    ['run.abandoned', { reason: 'out of titrant' }],
+  ])('%s is taken and comes back as it was', (kind, body) => {
+    const fact = envelope(kind, body);
+    expect(v.parse(proposedFactSchema, fact)).toEqual(fact);
+  });
+
+  test.each([
+    ['a certificate of its own', envelope('run.certified', { certificate: {} })],
+    ['a founding', envelope('laboratory.founded', { name: 'x', timeZone: 'UTC' })],
+    ['another kind of record', envelope('run.burette-read', reading, { recordKind: 'bottle' })],
+    ['no id', envelope('run.burette-read', reading, { id: 'one' })],
+    ['a local time', envelope('run.burette-read', reading, { deviceTime: '2026-03-02T08:00' })],
+    [
+      'no such instant',
+      envelope('run.burette-read', reading, { deviceTime: '2026-13-02T08:00:00.000Z' }),
+    ],
+    ['version 0', envelope('run.burette-read', reading, { schemaVersion: 0 })],
+    ['something more', envelope('run.burette-read', reading, { sequence: 7 })],
+    ['flask 0', envelope('run.burette-read', { ...reading, flask: 0 })],
+    ['flask 1.5', envelope('run.burette-read', { ...reading, flask: 1.5 })],
+    ['no reason', envelope('run.flask-voided', { flask: 1, reason: '  ' })],
+    ['nothing', null],
+    ['a list', []],
+    ['a text', 'run.burette-read'],
+  ])('%s is refused', (_, value) => {
+    expect(v.safeParse(proposedFactSchema, value).success).toBe(false);
+  });
+
+  test('decisions are the kinds that carry a reason of their own', () => {
+    expect([...DECISION_KINDS].toSorted()).toEqual([
+      'run.abandoned',
+      'run.flask-voided',
+      'run.reading-corrected',
+      'run.weighing-corrected',
+    ]);
+  });
+});
+
+describe('fields', () => {
+  test.each([
+    [lotSchema, lot, { purity: '1.0001' }, 'purity'],
+    [lotSchema, lot, { purity: '0' }, 'purity'],
+    [lotSchema, lot, { purity: '99,98' }, 'purity'],
+    [lotSchema, lot, { purityHalfWidth: '-0.1' }, 'purityHalfWidth'],
+    [lotSchema, lot, { receivedOn: '2026-02-29' }, 'receivedOn'],
+    [lotSchema, lot, { lotNumber: '   ' }, 'lotNumber'],
+    [lotSchema, lot, { supplier: 'x'.repeat(121) }, 'supplier'],
+    [lotSchema, lot, { supplier: 'line\u0007feed' }, 'supplier'],
+    [
+      lotSchema,
+      lot,
+      { statedMolarMass: { valueGPerMol: '204' } },
+      'statedMolarMass.standardUncertaintyGPerMol',
+    ],
+    [balanceSchema, balance, { readabilityG: '0' }, 'readabilityG'],
+    [balanceSchema, balance, { maxLoadG: 'heavy' }, 'maxLoadG'],
+    [buretteSchema, burette, { construction: 'wood' }, 'construction'],
+    [buretteSchema, burette, { capacityMl: '2000' }, 'capacityMl'],
+    [buretteSchema, burette, { calibrationDue: 'tomorrow' }, 'calibrationDue'],
+    [bottleSchema, bottle, { code: 'a b' }, 'code'],
+    [bottleSchema, bottle, { nominalMolarity: '40' }, 'nominalMolarity'],
+    [bottleSchema, bottle, { volumeMl: '1e3' }, 'volumeMl'],
+    [bottleSchema, bottle, { lotId: '0417' }, 'lotId'],
+    [bottleSchema, bottle, { container: 'bucket' }, 'container'],
+    [bottleSchema, bottle, { note: 'x'.repeat(2001) }, 'note'],
+  ] as const)('%#: the field at fault is named', (schema, good, changes, field) => {
+    expect(faults(schema, good)).toEqual([]);
+    expect(faults(schema, { ...good, ...changes })).toContain(field);
+  });
+
+  test('a certification needs a date of the calendar and the version it was based on', () => {
+    const request = {
+      factId: uuidv7(),
+      bottleFactId: uuidv7(),
+      deviceTime: '2026-03-02T08:00:00.000Z',
+      basedOn: 13,
+      validUntil: '2026-04-02',
+      reason: null,
+    };
+    expect(faults(certifyRequestSchema, request)).toEqual([]);
+    expect(faults(certifyRequestSchema, { ...request, validUntil: '2026-04-31' })).toEqual([
+      'validUntil',
+    ]);
+    expect(faults(certifyRequestSchema, { ...request, basedOn: null })).toEqual(['basedOn']);
+  });
+
+  test('a short password and an unknown time zone are refused', () => {
+    const account = {
+      code: 'abcd-efgh',
+      name: 'Oda Lind',
+      password: 'short',
+      laboratory: { name: 'Cellar', timeZone: 'Middle/Earth' },
+    };
+    expect(faults(firstAccountSchema, account)).toEqual(['password', 'laboratory.timeZone']);
+  });
+
+  test('anything at all is either taken or refused, never thrown at', () => {
+    fc.assert(
+      fc.property(fc.anything({ maxDepth: 4 }), fc.anything({ maxDepth: 3 }), (value, body) => {
+        v.safeParse(proposedFactSchema, value);
+        v.safeParse(proposedFactSchema, envelope('run.burette-read', body));
+        v.safeParse(bottleSchema, { ...bottle, nominalMolarity: value });
+      }),
+      { numRuns: 300 },
+    );
+  });
+});
+
+test('every problem has a status that says whose fault it is', () => {
+  for (const status of Object.values(PROBLEM_STATUS)) {
+    expect(status).toBeGreaterThanOrEqual(400);
+    expect(status).toBeLessThan(600);
+  }
+});

@@ -1,0 +1,170 @@
+import 'fake-indexeddb/auto';
+import { IDBFactory } from 'fake-indexeddb';
+import { v7 as uuidv7 } from 'uuid';
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import type { Fact } from '#core/record';
+import type { Problem, ProposedFact } from '#contract';
+import { Outbox } from './outbox';
+
+const INES = uuidv7();
+const TOBIN = uuidv7();
+
+function fact(readingMl: string, authorId = INES): ProposedFact {
+  return {
+    id: uuidv7(),
+    recordId: uuidv7(),
+    recordKind: 'run',
+    kind: 'run.burette-read',
+    schemaVersion: 1,
+    body: { flask: 1, moment: 'initial', readingMl, carriedFrom: null, reason: null },
+    authorId,
+    deviceTime: '2026-03-02T08:00:00.000Z',
+    basedOn: null,
+  };
+}
+
+/** What the server answers, one request after another: kept, a refusal, or nothing at all. */
+let answers: ('kept' | 'away' | 'broken' | { readonly status: number; readonly title: string })[];
+let received: ProposedFact[];
+let kept: Fact[];
+
+function readingsOf(facts: readonly { readonly body: unknown }[]): string[] {
+  return facts.map((item) => (item.body as { readingMl: string }).readingMl);
+}
+
+beforeEach(() => {
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
+  globalThis.indexedDB = new IDBFactory();
+  vi.stubGlobal('window', new EventTarget());
+  answers = [];
+  received = [];
+  kept = [];
+  vi.stubGlobal('fetch', (_path: string, request: { body: string }) => {
+    const sent = JSON.parse(request.body) as ProposedFact;
+    const answer = answers.shift() ?? 'kept';
+    if (answer === 'away') return Promise.reject(new TypeError('Failed to fetch'));
+    received.push(sent);
+    if (answer === 'kept') return Promise.resolve(Response.json(sent, { status: 201 }));
+    if (answer === 'broken') return Promise.resolve(new Response('bad gateway', { status: 502 }));
+    const problem: Partial<Problem> = { status: answer.status, title: answer.title, fields: [] };
+    const headers = { 'content-type': 'application/problem+json' };
+    return Promise.resolve(Response.json(problem, { status: answer.status, headers }));
+  });
+});
+afterEach(() => {
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+async function openOutbox(author: string | null = INES): Promise<Outbox> {
+  const outbox = new Outbox((item) => kept.push(item));
+  await outbox.open();
+  outbox.signIn(author);
+  return outbox;
+}
+
+/** A turn of the event loop, beside the clock that the test moves. */
+const realTimeout = globalThis.setTimeout;
+
+/** Lets timers up to a time run, and what they set off. */
+async function pass(milliseconds: number): Promise<void> {
+  await vi.advanceTimersByTimeAsync(milliseconds);
+  // IndexedDB of the test answers on real turns of the event loop.
+  for (let turn = 0; turn < 20; turn += 1) await new Promise((resolve) => realTimeout(resolve));
+  await vi.advanceTimersByTimeAsync(0);
+}
+
+test('facts are sent in the order of entry and leave the outbox when they are acknowledged', async () => {
+  const outbox = await openOutbox();
+  for (const reading of ['0.10', '23.60', '23.61']) await outbox.keep(fact(reading));
+  await pass(10);
+  expect(readingsOf(received)).toEqual(['0.10', '23.60', '23.61']);
+  expect(readingsOf(kept)).toEqual(['0.10', '23.60', '23.61']);
+  expect(outbox.snapshot()).toEqual([]);
+});
+
+test('while the server is away nothing is lost, and the same fact is tried again, later each time', async () => {
+  answers = ['away', 'broken', { status: 503, title: 'no database' }, 'kept'];
+  const outbox = await openOutbox();
+  const first = fact('0.10');
+  await outbox.keep(first);
+  await pass(10);
+  expect(readingsOf(outbox.snapshot().map((entry) => entry.fact))).toEqual(['0.10']);
+  await outbox.keep(fact('23.60'));
+  await pass(10);
+  await pass(2_100);
+  await pass(4_100);
+  await pass(8_100);
+  expect(received.at(-1)?.id).not.toBe(first.id);
+  expect(readingsOf(kept)).toEqual(['0.10', '23.60']);
+  expect(
+    new Set(received.filter((item) => item.id === first.id).map((item) => JSON.stringify(item)))
+      .size,
+  ).toBe(1);
+});
+
+test('what was not sent outlives the page', async () => {
+  answers = ['away'];
+  const before = await openOutbox();
+  await before.keep(fact('0.10'));
+  await pass(10);
+  expect(kept).toEqual([]);
+  const after = await openOutbox();
+  await pass(10);
+  expect(readingsOf(kept)).toEqual(['0.10']);
+  expect(after.snapshot()).toEqual([]);
+});
+
+test('a fact is sent under its author only', async () => {
+  const outbox = await openOutbox(null);
+  await outbox.keep(fact('0.10', INES));
+  await outbox.keep(fact('0.20', TOBIN));
+  await pass(10);
+  expect(received).toEqual([]);
+  outbox.signIn(TOBIN);
+  await pass(10);
+  expect(readingsOf(received)).toEqual(['0.20']);
+  outbox.signIn(INES);
+  await pass(10);
+  expect(readingsOf(received)).toEqual(['0.20', '0.10']);
+});
+
+test('a refused fact stays with its reason until it has been read, and holds back no other', async () => {
+  answers = [{ status: 422, title: 'The burette reads from 0 to 50 mL.' }];
+  const outbox = await openOutbox();
+  const refused = fact('51.00');
+  await outbox.keep(refused);
+  await outbox.keep(fact('0.10'));
+  await pass(10);
+  expect(outbox.snapshot()).toMatchObject([
+    { fact: { id: refused.id }, refusal: 'The burette reads from 0 to 50 mL.' },
+  ]);
+  expect(readingsOf(kept)).toEqual(['0.10']);
+  const reopened = await openOutbox();
+  expect(reopened.snapshot()).toHaveLength(1);
+  await reopened.discard(refused.id);
+  expect(reopened.snapshot()).toEqual([]);
+});
+
+test('an ended session keeps the fact for the next one; a waiting fact cannot be thrown away', async () => {
+  answers = [{ status: 401, title: 'Sign in to go on.' }];
+  const outbox = await openOutbox();
+  const waiting = fact('0.10');
+  await outbox.keep(waiting);
+  await pass(10);
+  await outbox.discard(waiting.id);
+  expect(outbox.snapshot()).toMatchObject([{ refusal: null }]);
+  await pass(1_100);
+  expect(readingsOf(kept)).toEqual(['0.10']);
+});
+
+test('the return of the network sends at once', async () => {
+  answers = ['away'];
+  const outbox = await openOutbox();
+  await outbox.keep(fact('0.10'));
+  await pass(10);
+  expect(kept).toEqual([]);
+  window.dispatchEvent(new Event('online'));
+  await pass(10);
+  expect(readingsOf(kept)).toEqual(['0.10']);
+});

@@ -1,0 +1,72 @@
+import { renderToStaticMarkup } from 'react-dom/server';
+import { expect, test } from 'vitest';
+import { summarizeRun } from '#core/ledger';
+import type { BottleState, Freshness } from '#core/reagent';
+import { freshnessOf } from '#core/reagent';
+import { concordantSeries, references } from '../../core/test-support/runs';
+import { nextCode } from '../prepare/nextCode';
+import { StandingMark } from '../ui/Standing';
+import { BottleDrawing } from './BottleDrawing';
+import { shelfItems } from './shelfItems';
+
+const { bottle } = references();
+function certified(code: string, validUntil: string): BottleState {
+  const certificate = {
+    runId: 'r',
+    certificateNumber: `${code}-1`,
+    molarity: '0.1021',
+    expandedUncertainty: '0.0002',
+    coverageFactor: '2.00',
+    certifiedOn: '2026-03-02',
+    validUntil,
+  };
+  return { ...bottle, id: code, code, certified: [certificate] };
+}
+
+test('bottles that may be used stand first, overdue ones last', () => {
+  const bottles = [
+    certified('0001', '2026-03-01'),
+    { ...bottle, id: '0002', code: '0002' },
+    certified('0003', '2026-03-12'),
+    certified('0004', '2026-05-01'),
+  ];
+  const items = shelfItems(bottles, [], '2026-03-10');
+  expect(items.map((item) => item.bottle.code)).toEqual(['0004', '0003', '0002', '0001']);
+});
+
+test('the level falls by rinses and fillings, and never below empty', () => {
+  const run = summarizeRun(concordantSeries().state);
+  const [item] = shelfItems([bottle], [run], '2026-03-10');
+  // Three rinses of 4 mL and fillings from 0.10, 0.05, 23.44 and 0.00 to the last mark.
+  expect(item?.leftMl).toBeCloseTo(1000 - 12 - (200 - 23.59), 9);
+  expect(item?.openRun?.id).toBe(run.id);
+  const small = { ...bottle, volumeMl: '50' };
+  expect(shelfItems([small], [run], '2026-03-10')[0]?.leftMl).toBe(0);
+});
+
+test.each([
+  ['2026-03-10', /certified.*23 days left/],
+  ['2026-04-01', /due.*in 1 day/],
+  ['2026-04-02', /due.*today/],
+  ['2026-04-05', /overdue.*by 3 days/],
+])('on %s the standing reads %s', (today, words) => {
+  const freshness = freshnessOf(certified('1', '2026-04-02'), today);
+  expect(
+    renderToStaticMarkup(<StandingMark freshness={freshness} />).replace(/<[^>]+>/g, ' '),
+  ).toMatch(words);
+});
+
+test('the label states the certified molarity, or that it is only nominal', () => {
+  const draw = (of: BottleState, freshness: Freshness): string =>
+    renderToStaticMarkup(<BottleDrawing bottle={of} freshness={freshness} fill={0.5} />);
+  const full = certified('0417', '2026-05-01');
+  expect(draw(full, freshnessOf(full, '2026-03-10'))).toContain('0.1021');
+  const nominal = draw(bottle, { kind: 'not-standardized' });
+  expect(nominal).toContain('≈ 0.1');
+  expect(nominal).toContain('bottle 0417, 50 % full');
+});
+
+test('the next code follows the highest number', () => {
+  expect(nextCode([])).toBe('0001');
+  expect(nextCode(['0417', '0398', 'SPECIAL'])).toBe('0418');
+});

@@ -1,0 +1,31 @@
+import { renderToStaticMarkup } from 'react-dom/server';
+import { expect, test } from 'vitest';
+import { capitalized, ChemicalFormula, dateText, instantText, Symbol } from './typeset';
+
+test.each([
+  ['NaOH', 'NaOH'],
+  ['C8H5KO4', 'C[8]H[5]KO[4]'],
+  ['OH-', 'OH{−}'],
+  ['C8H4O4^2-', 'C[8]H[4]O[4]{2−}'],
+  ['C8H5O4- + OH- -> C8H4O4^2- + H2O', 'C[8]H[5]O[4]{−} + OH{−} → C[8]H[4]O[4]{2−} + H[2]O'],
+])('%s is set as %s', (formula, expected) => {
+  const set = renderToStaticMarkup(<ChemicalFormula of={formula} />)
+    .replace(/<sub[^>]*>(.*?)<\/sub>/g, '[$1]')
+    .replace(/<sup[^>]*>(.*?)<\/sup>/g, '{$1}')
+    .replace(/<[^>]+>/g, '')
+    .replace('&gt;', '>');
+  expect(set).toBe(expected);
+});
+
+test('what follows the first underscore of a symbol stands below', () => {
+  expect(renderToStaticMarkup(<Symbol of="R_final,2" />)).toMatch(
+    /<i>R<\/i><sub[^>]*>final,2<\/sub>/,
+  );
+  expect(renderToStaticMarkup(<Symbol of="M" />)).not.toContain('<sub');
+});
+
+test('dates are read as people write them, instants in the laboratory’s time zone', () => {
+  expect(dateText('2026-03-02')).toBe('2 Mar 2026');
+  expect(instantText('2026-03-02T23:30:00.000Z', 'Europe/Vienna')).toBe('3 Mar, 00:30');
+  expect(capitalized('sodium hydroxide')).toBe('Sodium hydroxide');
+});
