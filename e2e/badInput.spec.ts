@@ -90,8 +90,8 @@ test('a reading typed while the server is away is kept on the device and sent wh
   await expect(page.getByText('2 kept here, to be sent')).toBeVisible();
   await expect(page.getByTestId('molarity-1')).toHaveText(/^0\.100\d\d$/);
   // The page is lost with its server still away; another one finds what was written down.
-  await context.setOffline(false);
   await context.route('**/api/facts', (route) => route.abort());
+  await context.setOffline(false);
   await page.reload();
   await expect(page.getByText('2 kept here, to be sent')).toBeVisible();
   await expect(page.getByTestId('molarity-1')).toHaveText(/^0\.100\d\d$/);

@@ -67,7 +67,7 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
   await expect(page.getByText(/about 4\.1 g of lot/)).toBeVisible();
   await page.getByRole('button', { name: 'Put it on the shelf' }).click();
   await page.getByRole('link', { name: /bottle 0001.*not standardized/ }).click();
-  await page.getByRole('link', { name: 'Standardize' }).click();
+  await page.getByRole('link', { name: 'Standardize', exact: true }).click();
 
   await page.getByLabel('Repeatability of the method').fill('0.05');
   await page.getByLabel('The first titration is rough').uncheck();

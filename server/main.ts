@@ -25,7 +25,7 @@ const app = createApp({
 });
 const server = app.listen(port, host, (error?: Error) => {
   if (error) {
-    logger.fatal({ err: error }, 'cannot listen');
+    process.send?.({ kind: 'failed', why: error.message });
     process.exitCode = 1;
     if (process.connected) process.disconnect();
     void closeDatabase();

@@ -60,16 +60,21 @@ export async function startAppServer(root, env) {
   const ended = new Promise((resolve) => {
     child.once('exit', (code) => resolve(code ?? 1));
   });
-  /** @type {Promise<boolean>} */
-  const ready = new Promise((resolve) => {
-    child.once('message', () => resolve(true));
+  /** @type {Promise<{ kind: 'ready' } | { kind: 'failed', why: string }>} */
+  const told = new Promise((resolve) => {
+    child.once('message', (message) => resolve(/** @type {any} */ (message)));
   });
-  if (!(await Promise.race([ready, ended.then(() => false)]))) {
-    const place = `${env['HOST'] ?? '127.0.0.1'}:${env['PORT'] ?? ''}`;
+  /** @type {Promise<{ kind: 'failed', why: string }>} */
+  const gone = ended.then((code) => ({
+    kind: 'failed',
+    why: `it ended with code ${code}; the lines above say why`,
+  }));
+  const outcome = await Promise.race([told, gone]);
+  if (outcome.kind === 'failed') {
     throw new StepError(
-      'Starting the server',
-      `it could not serve on ${place}; the line above says why.`,
-      'if the port is in use, choose another: PORT=4700 npm start',
+      `Serving on http://${env['HOST'] ?? '127.0.0.1'}:${env['PORT'] ?? ''}`,
+      `${outcome.why}.`,
+      'if the port is in use, end what uses it or choose another: PORT=4700 npm start',
     );
   }
   return {

@@ -86,9 +86,15 @@ async function describeSession(services: Services, request: Request): Promise<Se
 
 /** The demo's people, to whoever sits at this very machine; nobody, to the rest of the network. */
 async function offeredDemoPeople(services: Services, request: Request) {
-  return isLoopback(request.socket.remoteAddress) ? listDemoPeople(services.db) : [];
+  return isFromThisMachine(request) ? listDemoPeople(services.db) : [];
 }
 
-function isLoopback(address: string | undefined): boolean {
-  return /^(127\.|::1$|::ffff:127\.)/.test(address ?? '');
+/** Over loopback, under a loopback name, and not handed on by a proxy that speaks for somebody else. */
+function isFromThisMachine(request: Request): boolean {
+  return (
+    /^(127\.|::1$|::ffff:127\.)/.test(request.socket.remoteAddress ?? '') &&
+    /^(localhost|127\.[\d.]+|\[::1\])$/.test(request.hostname) &&
+    request.get('x-forwarded-for') === undefined &&
+    request.get('forwarded') === undefined
+  );
 }

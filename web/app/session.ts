@@ -48,8 +48,8 @@ export function useSignOut() {
   return useMutation({
     mutationFn: () => ask('DELETE', '/session'),
     onSuccess: async () => {
-      client.clear();
-      await client.invalidateQueries({ queryKey: SESSION });
+      client.removeQueries({ predicate: (query) => query.queryKey[0] !== SESSION[0] });
+      await client.resetQueries({ queryKey: SESSION });
     },
   });
 }

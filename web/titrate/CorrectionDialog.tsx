@@ -39,6 +39,7 @@ export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogP
   const [error, setError] = useState<string>();
   const [reasonError, setReasonError] = useState<string>();
   const unit = correction.what === 'weighing' ? 'g' : 'mL';
+  const sharedWith = otherFlaskOf(run, correction);
 
   const submit = async (): Promise<void> => {
     const one = parseDecimal(first);
@@ -68,7 +69,14 @@ export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogP
   return (
     <Dialog
       title={`Correct the ${nameOf(correction)} of flask ${String(correction.flask)}`}
-      description={<p>The old figure stays on record, struck through.</p>}
+      description={
+        <p>
+          The old figure stays on record, struck through.{' '}
+          {sharedWith === null
+            ? ''
+            : `It is also the other reading of flask ${String(sharedWith)}: both change.`}
+        </p>
+      }
       onClose={onClose}
     >
       <History correction={correction} />
@@ -118,6 +126,15 @@ export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogP
       </form>
     </Dialog>
   );
+}
+
+/** The flask that shares a carried-over reading with the one that is corrected; null when there is none. */
+function otherFlaskOf(run: RunState, { flask, entry }: Correction): number | null {
+  const other = run.flasks.find(
+    ({ number, initial, final }) =>
+      number !== flask && (initial?.factId === entry.factId || final?.factId === entry.factId),
+  );
+  return other?.number ?? null;
 }
 
 function nameOf(correction: Correction): string {
