@@ -1,0 +1,117 @@
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createServer } from 'node:net';
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { startAppServer } from './lib/app.mjs';
+import { freePort } from './lib/cluster.mjs';
+import { claimFolder, dataFolder, ROOT } from './lib/place.mjs';
+import { findServerPrograms } from './lib/postgres.mjs';
+import { run, tail } from './lib/run.mjs';
+import { runCommand, StepError } from './lib/say.mjs';
+
+let folder: string;
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'vine-scripts-'));
+});
+afterEach(() => {
+  rmSync(folder, { recursive: true, force: true });
+  vi.unstubAllEnvs();
+  vi.restoreAllMocks();
+  process.exitCode = 0;
+});
+
+describe('the data folder', () => {
+  test('is the one that was chosen, else one of this checkout alone', () => {
+    vi.stubEnv('DATA_DIR', folder);
+    expect(dataFolder()).toBe(folder);
+    vi.stubEnv('DATA_DIR', '');
+    expect(dataFolder()).toMatch(
+      process.getuid?.() === 0 ? /^\/var\/lib\/vine-measure\// : /\.data$/,
+    );
+  });
+
+  test('is claimed by one start at a time; a number that passed to a stranger does not count', () => {
+    const file = join(folder, 'start.pid');
+    writeFileSync(file, '1');
+    claimFolder(folder);
+    expect(readFileSync(file, 'utf8')).toBe(String(process.pid));
+  });
+
+  test('that another start holds is left alone, with a word on what to do', async () => {
+    const other = run(process.execPath, ['-e', 'setTimeout(() => {}, 3000)', 'start.mjs']);
+    const found = await run('pgrep', ['-f', 'setTimeout.*start.mjs']);
+    const holder = found.output.trim().split('\n')[0] ?? '';
+    writeFileSync(join(folder, 'start.pid'), holder);
+    let refusal: unknown;
+    try {
+      claimFolder(folder);
+    } catch (error) {
+      refusal = error;
+    }
+    process.kill(Number(holder));
+    await other;
+    expect(refusal).toBeInstanceOf(StepError);
+    expect((refusal as StepError).message).toContain(`process ${holder}`);
+    expect((refusal as StepError).remedy).toContain('DATA_DIR');
+  });
+
+  test('made by a PostgreSQL that is not installed names the package to install', async () => {
+    const cluster = join(folder, 'pgdata');
+    mkdirSync(cluster);
+    writeFileSync(join(cluster, 'PG_VERSION'), '9\n');
+    await expect(findServerPrograms(cluster)).rejects.toMatchObject({
+      message: expect.stringContaining('version 9') as string,
+      remedy: expect.stringContaining('postgresql-9') as string,
+    });
+  });
+});
+
+describe('a step that fails', () => {
+  test('says which, why and what to do, and sets the exit code', async () => {
+    const said = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    await runCommand(() =>
+      Promise.reject(new StepError('Building', 'no space left', 'make room.')),
+    );
+    expect(said.mock.calls.join()).toMatch(/Building: no space left\s+What to do: make room\./);
+    expect(process.exitCode).toBe(1);
+  });
+
+  test('a port in use is told without a stack trace', async () => {
+    const port = await freePort();
+    const holder = createServer().listen(port, '127.0.0.1');
+    const env = {
+      DATABASE_URL: process.env['TEST_DATABASE_URL'] ?? '',
+      PORT: String(port),
+      LOG_LEVEL: 'silent',
+    };
+    const { createTestDatabase } = await import('../server/test-support/database');
+    const database = await createTestDatabase();
+    const attempt = startAppServer(ROOT, { ...env, DATABASE_URL: database.url });
+    await expect(attempt).rejects.toMatchObject({
+      message: expect.stringMatching(/EADDRINUSE/) as string,
+      remedy: expect.stringContaining('PORT=') as string,
+    });
+    holder.close();
+    await database.drop();
+  });
+});
+
+describe('running programs', () => {
+  test('keeps what they print and how they ended', async () => {
+    const script = 'console.log("out"); console.error("err"); process.exitCode = 3';
+    const outcome = await run(process.execPath, ['-e', script]);
+    expect(outcome.code).toBe(3);
+    expect(outcome.output).toContain('out');
+    expect(outcome.output).toContain('err');
+  });
+
+  test('a program that is not there is a failure, not an exception', async () => {
+    expect((await run('no-such-program', [])).code).toBe(1);
+  });
+
+  test('a long output is cut to its last lines', () => {
+    const lines = Array.from({ length: 40 }, (_, i) => `line ${String(i)}`).join('\n');
+    expect(tail(`${lines}\n`, 2)).toBe('line 38\nline 39');
+  });
+});

@@ -1,0 +1,128 @@
+import { pino } from 'pino';
+import request from 'supertest';
+import { v7 as uuidv7 } from 'uuid';
+import { afterAll, beforeAll, expect, test } from 'vitest';
+import type { RunAnswer, SessionAnswer } from '#contract';
+import { connectAsApplication, sessionPool } from '../database/connection';
+import { migrate } from '../database/migrate';
+import { createApp } from '../http/app';
+import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
+import {
+  foundTestLaboratory,
+  proposeFact,
+  read,
+  startRun,
+  stockLaboratory,
+  weighed,
+} from '../test-support/laboratory';
+
+let laboratory: TestLaboratory;
+let client: Client;
+let ids: StockIds;
+beforeAll(async () => {
+  laboratory = await foundTestLaboratory();
+  client = await laboratory.signIn(laboratory.analyst);
+  ids = await stockLaboratory(client, laboratory.today);
+});
+afterAll(() => laboratory.close());
+
+test('a second app process on the same database knows the session and every fact', async () => {
+  const db = connectAsApplication(laboratory.database.url);
+  const pool = sessionPool(laboratory.database.url);
+  const second = createApp({
+    services: { db, now: () => new Date() },
+    sessionPool: pool,
+    sessionSigningKey: 'test key',
+    logger: pino({ level: 'silent' }),
+    webFolder: null,
+  });
+  const signIn = await request(second)
+    .post('/api/session')
+    .send({ name: laboratory.analyst.name, password: 'a long enough secret' })
+    .expect(201);
+  const session = signIn.body as Extract<SessionAnswer, { kind: 'signed-in' }>;
+  const cookie = (signIn.headers['set-cookie'] as unknown as string[])[0]?.split(';')[0] ?? '';
+
+  const runId = await startRun(client, ids);
+  const send = (fact: Parameters<typeof proposeFact>[0]) =>
+    request(second)
+      .post('/api/facts')
+      .set('cookie', cookie)
+      .set('x-csrf-token', session.csrfToken)
+      .send(proposeFact(fact, runId, laboratory.analyst.id));
+  await send(weighed(1, '0.4802')).expect(201);
+  await client.send(read(1, 'initial', '0.10'), runId).expect(201);
+  await send(read(1, 'final', '23.60')).expect(201);
+  const { facts } = (await client.get(`/api/runs/${runId}`)).body as RunAnswer;
+  expect(facts.map((fact) => fact.sequence)).toEqual([1, 2, 3, 4]);
+
+  // Both at once, through both processes, on one record.
+  const pairs = Array.from({ length: 6 }, (_, i) => i + 2);
+  const answers = await Promise.all([
+    ...pairs.map((flask) => send(weighed(flask, '0.4800'))),
+    ...pairs.map((flask) => client.send(weighed(flask, '0.4810'), runId)),
+  ]);
+  const kept = answers.filter((answer) => answer.status === 201);
+  const refused = answers.filter((answer) => answer.status === 422);
+  expect([kept.length, refused.length]).toEqual([6, 6]);
+  const after = (await client.get(`/api/runs/${runId}`)).body as RunAnswer;
+  expect(after.facts.map((fact) => fact.sequence)).toEqual(after.facts.map((_, i) => i + 1));
+  await Promise.all([db.destroy(), pool.end()]);
+});
+
+test('migrating again changes nothing', async () => {
+  const { owner, db } = laboratory.database;
+  const countFacts = async (): Promise<unknown> => db('facts').count();
+  const before = await countFacts();
+  await migrate(owner);
+  expect(await countFacts()).toEqual(before);
+});
+
+test('a run names the versions it rests on: another version, or another kind, is refused', async () => {
+  const at = (id: string, version = 1) => ({ id, version });
+  const run = (changes: object) =>
+    client.send(
+      {
+        kind: 'run.started',
+        body: {
+          methodId: 'naoh-by-khp',
+          bottle: at(ids.bottle),
+          lot: at(ids.khp),
+          balance: at(ids.balance),
+          burette: at(ids.burette),
+          rules: {
+            concordanceRelativeRangePercent: '0.3',
+            agreeAtLeast: 3,
+            titrationsAtMost: 6,
+            firstIsRough: true,
+            readingDecimals: 2,
+            rinses: 3,
+            rinseMl: '4',
+            farFromNominalAskPercent: '5',
+            farFromNominalReasonPercent: '10',
+            nominalTolerancePercent: '5',
+          },
+          temperatureC: '20',
+          temperatureVariationK: '3',
+          methodRepeatabilityPercent: null,
+          reason: null,
+          ...changes,
+        },
+      },
+      uuidv7(),
+    );
+  await run({}).expect(201);
+  for (const changes of [
+    { methodId: 'by-magic' },
+    { lot: at(ids.khp, 2) },
+    { lot: at(uuidv7()) },
+    { lot: at(ids.bottle) },
+    { lot: at(ids.naoh) },
+    { balance: at(ids.burette) },
+    { burette: at(ids.balance) },
+  ]) {
+    await run(changes).expect(422);
+  }
+  await run({ temperatureC: '90' }).expect(400);
+  await run({ bottle: at(ids.bottle, 0) }).expect(400);
+});
