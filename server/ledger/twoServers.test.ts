@@ -2,6 +2,7 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { RunAnswer, SessionAnswer } from '#contract';
 import { connectAsApplication, sessionPool } from '../database/connection';
 import { migrate } from '../database/migrate';
@@ -90,18 +91,7 @@ test('a run names the versions it rests on: another version, or another kind, is
           lot: at(ids.khp),
           balance: at(ids.balance),
           burette: at(ids.burette),
-          rules: {
-            concordanceRelativeRangePercent: '0.3',
-            agreeAtLeast: 3,
-            titrationsAtMost: 6,
-            firstIsRough: true,
-            readingDecimals: 2,
-            rinses: 3,
-            rinseMl: '4',
-            farFromNominalAskPercent: '5',
-            farFromNominalReasonPercent: '10',
-            nominalTolerancePercent: '5',
-          },
+          rules: DEFAULT_HOUSE_RULES,
           temperatureC: '20',
           temperatureVariationK: '3',
           methodRepeatabilityPercent: null,

@@ -7,7 +7,7 @@ import type { TestDatabase } from '../test-support/database';
 import { createTestDatabase } from '../test-support/database';
 import type { TestLaboratory } from '../test-support/laboratory';
 import { foundTestLaboratory, proposeFact, weighed } from '../test-support/laboratory';
-import { issueFirstAccountCode } from './accounts';
+import { addPerson, issueFirstAccountCode } from './accounts';
 
 let laboratory: TestLaboratory;
 let empty: TestDatabase;
@@ -134,4 +134,30 @@ test('the first account takes the code from the terminal, which works once', asy
   });
   await request(app).post('/api/first-account').send(account(code)).expect(403);
   expect(await issueFirstAccountCode(services)).toBeNull();
+});
+
+test('the demo is open to whoever sits at this machine, and to nobody behind a proxy or a borrowed name', async () => {
+  const services = { db: laboratory.database.db, now: () => new Date() };
+  const rights = { mayCertify: false, mayManage: false };
+  const made = await addPerson(
+    services,
+    { name: 'Made Up', password: 'nobody knows it', ...rights },
+    true,
+  );
+  const offered = async (headers: Record<string, string>): Promise<number> => {
+    const answer = await laboratory.visitor().get('/api/session').set(headers).expect(200);
+    return (answer.body as Extract<SessionAnswer, { kind: 'signed-out' }>).demoPeople.length;
+  };
+  expect(await offered({})).toBe(1);
+  expect(await offered({ host: 'localhost:4680' })).toBe(1);
+  expect(await offered({ host: 'rebound.example' })).toBe(0);
+  expect(await offered({ 'x-forwarded-for': '10.0.0.7' })).toBe(0);
+  const visitor = laboratory.visitor();
+  await visitor
+    .post('/api/session/demo')
+    .set('x-forwarded-for', '10.0.0.7')
+    .send({ personId: made.id })
+    .expect(403);
+  const answer = await visitor.post('/api/session/demo').send({ personId: made.id }).expect(201);
+  expect(answer.body).toMatchObject({ kind: 'signed-in', person: { name: 'Made Up' } });
 });

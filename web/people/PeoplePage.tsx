@@ -62,7 +62,7 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
     mutationFn: (body: object) => ask('POST', '/people', body),
     onSuccess: () => client.invalidateQueries({ queryKey: ['people'] }),
   });
-  const { form, errorAt, showFailure, formError } = useContractForm(newPersonSchema, {
+  const { form, field, showFailure, formError } = useContractForm(newPersonSchema, {
     name: '',
     password: '',
     mayCertify: false,
@@ -79,19 +79,13 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
         })(event)
       }
     >
-      <TextField
-        label="Name"
-        autoComplete="off"
-        error={errorAt('name')}
-        {...form.register('name')}
-      />
+      <TextField label="Name" autoComplete="off" {...field('name')} />
       <TextField
         label="First password"
         type="password"
         autoComplete="new-password"
         hint="At least 10 characters."
-        error={errorAt('password')}
-        {...form.register('password')}
+        {...field('password')}
       />
       <CheckField label="May certify molarities" {...form.register('mayCertify')} />
       <CheckField label="May add people" {...form.register('mayManage')} />

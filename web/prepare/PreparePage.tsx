@@ -66,7 +66,7 @@ function PrepareForm({
   const navigate = useNavigate();
   const [first] = materials;
   const substanceId = first?.lot.substanceId ?? '';
-  const { form, errorAt, showFailure, formError } = useContractForm(bottleSchema, {
+  const { form, field, showFailure, formError } = useContractForm(bottleSchema, {
     code,
     substanceId,
     nominalMolarity: '0.1',
@@ -94,8 +94,7 @@ function PrepareForm({
       >
         <SelectField
           label="Made from lot"
-          error={errorAt('lotId')}
-          {...form.register('lotId', {
+          {...field('lotId', {
             onChange: (event: { target: { value: string } }) => {
               const chosen = materials.find(({ id }) => id === event.target.value);
               form.setValue('substanceId', chosen?.lot.substanceId ?? '');
@@ -112,40 +111,28 @@ function PrepareForm({
           label="Bottle code"
           hint="What is written on the bottle."
           className="font-mono"
-          error={errorAt('code')}
-          {...form.register('code')}
+          {...field('code')}
         />
         <QuantityField
           label="Nominal molarity"
           unit="mol/L"
-          error={errorAt('nominalMolarity')}
-          {...form.register('nominalMolarity', asQuantity)}
+          {...field('nominalMolarity', asQuantity)}
         />
-        <QuantityField
-          label="Volume"
-          unit="mL"
-          error={errorAt('volumeMl')}
-          {...form.register('volumeMl', asQuantity)}
-        />
-        <TextField
-          label="Made on"
-          type="date"
-          error={errorAt('preparedOn')}
-          {...form.register('preparedOn')}
-        />
-        <SelectField label="Made by" error={errorAt('preparedBy')} {...form.register('preparedBy')}>
+        <QuantityField label="Volume" unit="mL" {...field('volumeMl', asQuantity)} />
+        <TextField label="Made on" type="date" {...field('preparedOn')} />
+        <SelectField label="Made by" {...field('preparedBy')}>
           {people.map(({ id, name }) => (
             <option key={id} value={id}>
               {name}
             </option>
           ))}
         </SelectField>
-        <SelectField label="Bottle" error={errorAt('container')} {...form.register('container')}>
+        <SelectField label="Bottle" {...field('container')}>
           <option value="plastic">plastic</option>
           <option value="brown-glass">brown glass</option>
           <option value="clear-glass">clear glass</option>
         </SelectField>
-        <TextAreaField label="Note" error={errorAt('note')} {...form.register('note')} />
+        <TextAreaField label="Note" {...field('note')} />
         <div className="col-span-2 flex items-center gap-4">
           <Button type="submit" look="primary" disabled={begin.isPending}>
             Put it on the shelf

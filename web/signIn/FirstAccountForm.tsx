@@ -8,7 +8,7 @@ import { useContractForm } from '../ui/useContractForm';
 /** Founds the laboratory: the code from the terminal, the laboratory, and the first person's account. */
 export function FirstAccountForm() {
   const begin = useSignIn('/first-account');
-  const { form, errorAt, showFailure, formError } = useContractForm(firstAccountSchema, {
+  const { form, field, showFailure, formError } = useContractForm(firstAccountSchema, {
     code: '',
     name: '',
     password: '',
@@ -29,34 +29,26 @@ export function FirstAccountForm() {
         hint="It stands in the terminal where the program was started."
         autoComplete="off"
         className="font-mono"
-        error={errorAt('code')}
-        {...form.register('code')}
+        {...field('code')}
       />
-      <TextField
-        label="Laboratory"
-        error={errorAt('laboratory.name')}
-        {...form.register('laboratory.name')}
-      />
+      <TextField label="Laboratory" {...field('laboratory.name')} />
       <TextField
         label="Your name"
         autoComplete="username"
         hint="As it shall stand on labels and certificates."
-        error={errorAt('name')}
-        {...form.register('name')}
+        {...field('name')}
       />
       <TextField
         label="Time zone"
         hint="Due dates follow it, such as Europe/Vienna."
-        error={errorAt('laboratory.timeZone')}
-        {...form.register('laboratory.timeZone')}
+        {...field('laboratory.timeZone')}
       />
       <TextField
         label="Password"
         type="password"
         autoComplete="new-password"
         hint="At least 10 characters."
-        error={errorAt('password')}
-        {...form.register('password')}
+        {...field('password')}
       />
       <div className="col-span-2">
         <FormError message={formError} />

@@ -8,7 +8,7 @@ import { useContractForm } from '../ui/useContractForm';
 /** Name and password. `isSecond` keeps it in the background where one click would do. */
 export function PasswordForm({ isSecond }: { readonly isSecond: boolean }) {
   const signIn = useSignIn('/session');
-  const { form, errorAt, showFailure, formError } = useContractForm(signInSchema, {
+  const { form, field, showFailure, formError } = useContractForm(signInSchema, {
     name: '',
     password: '',
   });
@@ -23,18 +23,12 @@ export function PasswordForm({ isSecond }: { readonly isSecond: boolean }) {
       }
     >
       <h2 className="text-lg font-bold">{isSecond ? 'Or with an account' : 'Sign in'}</h2>
-      <TextField
-        label="Name"
-        autoComplete="username"
-        error={errorAt('name')}
-        {...form.register('name')}
-      />
+      <TextField label="Name" autoComplete="username" {...field('name')} />
       <TextField
         label="Password"
         type="password"
         autoComplete="current-password"
-        error={errorAt('password')}
-        {...form.register('password')}
+        {...field('password')}
       />
       <FormError message={formError} />
       <Button type="submit" look={isSecond ? 'plain' : 'primary'} disabled={signIn.isPending}>

@@ -7,7 +7,7 @@ import { StockFormFrame } from './StockFormFrame';
 /** Registers a balance with the figures of its certificate or data sheet. */
 export function BalanceForm({ onDone }: { readonly onDone: () => void }) {
   const begin = useBeginRecord();
-  const { form, errorAt, showFailure, formError } = useContractForm(balanceSchema, {
+  const { form, field, showFailure, formError } = useContractForm(balanceSchema, {
     type: 'balance',
     name: '',
     readabilityG: '0.0001',
@@ -30,39 +30,30 @@ export function BalanceForm({ onDone }: { readonly onDone: () => void }) {
         );
       })}
     >
-      <TextField label="Name" error={errorAt('name')} {...form.register('name')} />
+      <TextField label="Name" {...field('name')} />
       <QuantityField
         label="Readability"
         unit="g"
         hint="The last step of its display."
-        error={errorAt('readabilityG')}
-        {...form.register('readabilityG', asQuantity)}
+        {...field('readabilityG', asQuantity)}
       />
       <QuantityField
         label="Repeatability"
         unit="g"
         hint="Standard deviation of a weighing; 0 if a method's repeatability covers it."
-        error={errorAt('repeatabilityG')}
-        {...form.register('repeatabilityG', asQuantity)}
+        {...field('repeatabilityG', asQuantity)}
       />
       <QuantityField
         label="Linearity, plus or minus"
         unit="g"
-        error={errorAt('linearityG')}
-        {...form.register('linearityG', asQuantity)}
+        {...field('linearityG', asQuantity)}
       />
-      <QuantityField
-        label="Maximum load"
-        unit="g"
-        error={errorAt('maxLoadG')}
-        {...form.register('maxLoadG', asQuantity)}
-      />
+      <QuantityField label="Maximum load" unit="g" {...field('maxLoadG', asQuantity)} />
       <TextField
         label="Calibration due"
         type="date"
         hint="Empty if it has no due date."
-        error={errorAt('calibrationDue')}
-        {...form.register('calibrationDue', asOptional)}
+        {...field('calibrationDue', asOptional)}
       />
     </StockFormFrame>
   );

@@ -7,7 +7,7 @@ import { StockFormFrame } from './StockFormFrame';
 /** Registers a burette, of glass or with a piston. */
 export function BuretteForm({ onDone }: { readonly onDone: () => void }) {
   const begin = useBeginRecord();
-  const { form, errorAt, showFailure, formError } = useContractForm(buretteSchema, {
+  const { form, field, showFailure, formError } = useContractForm(buretteSchema, {
     type: 'burette',
     name: '',
     construction: 'glass',
@@ -33,35 +33,24 @@ export function BuretteForm({ onDone }: { readonly onDone: () => void }) {
         );
       })}
     >
-      <TextField label="Name" error={errorAt('name')} {...form.register('name')} />
-      <SelectField label="Kind" error={errorAt('construction')} {...form.register('construction')}>
+      <TextField label="Name" {...field('name')} />
+      <SelectField label="Kind" {...field('construction')}>
         <option value="glass">glass, read at the meniscus</option>
         <option value="piston">piston, read from a display</option>
       </SelectField>
-      <QuantityField
-        label="Capacity"
-        unit="mL"
-        error={errorAt('capacityMl')}
-        {...form.register('capacityMl', asQuantity)}
-      />
+      <QuantityField label="Capacity" unit="mL" {...field('capacityMl', asQuantity)} />
       <QuantityField
         label={isPiston ? 'Step of the display' : 'Division'}
         unit="mL"
-        error={errorAt('divisionMl')}
-        {...form.register('divisionMl', asQuantity)}
+        {...field('divisionMl', asQuantity)}
       />
       <QuantityField
         label="Tolerance, plus or minus"
         unit="mL"
         hint="Of the delivered volume, at 20 °C."
-        error={errorAt('toleranceMl')}
-        {...form.register('toleranceMl', asQuantity)}
+        {...field('toleranceMl', asQuantity)}
       />
-      <SelectField
-        label="Tolerance taken as"
-        error={errorAt('toleranceDistribution')}
-        {...form.register('toleranceDistribution')}
-      >
+      <SelectField label="Tolerance taken as" {...field('toleranceDistribution')}>
         <option value="triangular">triangular: the maker aims at the mark</option>
         <option value="rectangular">rectangular: anything within is as likely</option>
         <option value="normal">a 95 % interval from its certificate</option>
@@ -70,15 +59,13 @@ export function BuretteForm({ onDone }: { readonly onDone: () => void }) {
         label="One drop"
         unit="mL"
         hint="Its size enters as the end point's uncertainty."
-        error={errorAt('dropMl')}
-        {...form.register('dropMl', asQuantity)}
+        {...field('dropMl', asQuantity)}
       />
       <TextField
         label="Calibration due"
         type="date"
         hint="Empty if it has no due date."
-        error={errorAt('calibrationDue')}
-        {...form.register('calibrationDue', asOptional)}
+        {...field('calibrationDue', asOptional)}
       />
     </StockFormFrame>
   );

@@ -19,7 +19,7 @@ export function LotForm({ onDone }: { readonly onDone: () => void }) {
   const { today } = useSession();
   const begin = useBeginRecord();
   const [hasStatedMass, setHasStatedMass] = useState(false);
-  const { form, errorAt, showFailure, formError } = useContractForm(lotSchema, {
+  const { form, field, showFailure, formError } = useContractForm(lotSchema, {
     substanceId: SUBSTANCES[0].id,
     lotNumber: '',
     supplier: '',
@@ -41,51 +41,32 @@ export function LotForm({ onDone }: { readonly onDone: () => void }) {
         begin.mutate({ kind: 'lot.registered', body }, { onSuccess: onDone, onError: showFailure });
       })}
     >
-      <SelectField
-        label="Substance"
-        error={errorAt('substanceId')}
-        {...form.register('substanceId')}
-      >
+      <SelectField label="Substance" {...field('substanceId')}>
         {SUBSTANCES.map(({ id, name }) => (
           <option key={id} value={id}>
             {name}
           </option>
         ))}
       </SelectField>
-      <TextField label="Lot number" error={errorAt('lotNumber')} {...form.register('lotNumber')} />
-      <TextField label="Supplier" error={errorAt('supplier')} {...form.register('supplier')} />
+      <TextField label="Lot number" {...field('lotNumber')} />
+      <TextField label="Supplier" {...field('supplier')} />
       <QuantityField
         label="Purity"
         hint="Mass fraction: 0.9998 for 99.98 %."
-        error={errorAt('purity')}
-        {...form.register('purity', asQuantity)}
+        {...field('purity', asQuantity)}
       />
-      <QuantityField
-        label="Purity, plus or minus"
-        error={errorAt('purityHalfWidth')}
-        {...form.register('purityHalfWidth', asQuantity)}
-      />
-      <SelectField
-        label="Stated as"
-        error={errorAt('purityDistribution')}
-        {...form.register('purityDistribution')}
-      >
+      <QuantityField label="Purity, plus or minus" {...field('purityHalfWidth', asQuantity)} />
+      <SelectField label="Stated as" {...field('purityDistribution')}>
         <option value="rectangular">limits (rectangular)</option>
         <option value="triangular">limits, middle likelier (triangular)</option>
         <option value="normal">a 95 % interval (normal)</option>
       </SelectField>
-      <TextField
-        label="Received on"
-        type="date"
-        error={errorAt('receivedOn')}
-        {...form.register('receivedOn')}
-      />
+      <TextField label="Received on" type="date" {...field('receivedOn')} />
       <TextField
         label="Use by"
         type="date"
         hint="Empty if it has none."
-        error={errorAt('useBy')}
-        {...form.register('useBy', asOptional)}
+        {...field('useBy', asOptional)}
       />
       <CheckField
         label="The certificate states a molar mass"
@@ -104,14 +85,12 @@ export function LotForm({ onDone }: { readonly onDone: () => void }) {
           <QuantityField
             label="Molar mass"
             unit="g/mol"
-            error={errorAt('statedMolarMass.valueGPerMol')}
-            {...form.register('statedMolarMass.valueGPerMol', asQuantity)}
+            {...field('statedMolarMass.valueGPerMol', asQuantity)}
           />
           <QuantityField
             label="Its standard uncertainty"
             unit="g/mol"
-            error={errorAt('statedMolarMass.standardUncertaintyGPerMol')}
-            {...form.register('statedMolarMass.standardUncertaintyGPerMol', asQuantity)}
+            {...field('statedMolarMass.standardUncertaintyGPerMol', asQuantity)}
           />
         </>
       )}

@@ -64,38 +64,24 @@ export function FlaskColumn(props: FlaskColumnProps) {
             }
           />
         </Row>
-        <Row name="start / mL">
-          {flask.initial && (
-            <Figure
-              entry={flask.initial}
-              text={String}
-              label={`Correct the initial reading of flask ${number}`}
-              onCorrect={
-                isOpen
-                  ? () => {
-                      actions.onCorrectReading(flask.number, 'initial');
-                    }
-                  : undefined
-              }
-            />
-          )}
-        </Row>
-        <Row name="end / mL">
-          {flask.final && (
-            <Figure
-              entry={flask.final}
-              text={String}
-              label={`Correct the final reading of flask ${number}`}
-              onCorrect={
-                isOpen
-                  ? () => {
-                      actions.onCorrectReading(flask.number, 'final');
-                    }
-                  : undefined
-              }
-            />
-          )}
-        </Row>
+        {(['initial', 'final'] as const).map((moment) => (
+          <Row key={moment} name={moment === 'initial' ? 'start / mL' : 'end / mL'}>
+            {flask[moment] && (
+              <Figure
+                entry={flask[moment]}
+                text={String}
+                label={`Correct the ${moment} reading of flask ${number}`}
+                onCorrect={
+                  isOpen
+                    ? () => {
+                        actions.onCorrectReading(flask.number, moment);
+                      }
+                    : undefined
+                }
+              />
+            )}
+          </Row>
+        ))}
         <Row name="titre / mL">
           {replicate.titreMl === null ? (
             flask.voided ? null : (

@@ -1,5 +1,5 @@
 import { valibotResolver } from '@hookform/resolvers/valibot';
-import type { DefaultValues, FieldPath, FieldValues } from 'react-hook-form';
+import type { DefaultValues, FieldPath, FieldValues, RegisterOptions } from 'react-hook-form';
 import { useForm } from 'react-hook-form';
 import type * as v from 'valibot';
 import { ProblemError } from '../app/api';
@@ -16,12 +16,18 @@ export function useContractForm<T extends FieldValues>(
   const { errors } = form.formState;
 
   /** The message at a field. */
-  const errorAt = (field: FieldPath<T>): string | undefined => {
-    const found = field
+  const errorAt = (name: FieldPath<T>): string | undefined => {
+    const found = name
       .split('.')
       .reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], errors);
     return (found as { message?: string } | undefined)?.message;
   };
+
+  /** What a field component needs of the form: its registration and its message. */
+  const field = <N extends FieldPath<T>>(name: N, options?: RegisterOptions<T, N>) => ({
+    ...form.register(name, options),
+    error: errorAt(name),
+  });
 
   /** Puts the server's answer where it belongs: at the fields it names, else at the form. */
   const showFailure = (error: unknown): void => {
@@ -33,5 +39,5 @@ export function useContractForm<T extends FieldValues>(
     form.setError('root', { message });
   };
 
-  return { form, errorAt, showFailure, formError: errors.root?.message };
+  return { form, field, showFailure, formError: errors.root?.message };
 }
