@@ -22,6 +22,11 @@ test('the concordant set is the largest, then the tightest', () => {
   expect(largestConcordantSet([99.9, 100, 100, 100.1], 0.15, 3)?.indices).toEqual([0, 1, 2]);
 });
 
+test('values that meet the limit exactly agree, whatever binary noise says', () => {
+  // 24.60 - 24.50 is 0.10, but 0.10000000000000142 in binary.
+  expect(largestConcordantSet([24.5, 24.6], (100 * 0.1) / 24.55, 2)?.indices).toEqual([0, 1]);
+});
+
 test('no larger set agrees: compared with trying every subset', () => {
   const series = fc.array(fc.integer({ min: 990, max: 1010 }), { minLength: 1, maxLength: 7 });
   fc.assert(
