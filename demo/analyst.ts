@@ -6,6 +6,7 @@ import {
   judgeRun,
   netMassG,
   nextStep,
+  planSeries,
   standardOf,
   titreMl,
 } from '#core/titration';
@@ -68,12 +69,10 @@ async function takeStep(
 }
 
 async function weigh(bench: Bench, run: RunState, flask: number): Promise<void> {
-  const capacityMl = Number(run.references.burette.capacityMl);
-  const standard = standardOf(run.references);
-  const nominal = Number(run.references.bottle.nominalMolarity);
-  const target =
-    (0.47 * capacityMl * nominal * standard.molarMassGPerMol) / (1000 * standard.purity);
-  const netG = target * (1 + 0.012 * bench.chance.normal());
+  const { bottle, burette } = run.references;
+  const nominal = Number(bottle.nominalMolarity);
+  const plan = planSeries(standardOf(run.references), nominal, burette, run.setUp.rules);
+  const netG = plan.massG.suggested * (1 + 0.012 * bench.chance.normal());
   const beforeG = 18 + bench.chance.between(0.5, 4);
   const weighing =
     flask % 2 === 0

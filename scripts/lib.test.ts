@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createServer } from 'node:net';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { createTestDatabase } from '../server/test-support/database';
 import { startAppServer } from './lib/app.mjs';
 import { freePort } from './lib/cluster.mjs';
 import { claimFolder, dataFolder, ROOT } from './lib/place.mjs';
@@ -80,14 +81,8 @@ describe('a step that fails', () => {
   test('a port in use is told without a stack trace', async () => {
     const port = await freePort();
     const holder = createServer().listen(port, '127.0.0.1');
-    const env = {
-      DATABASE_URL: process.env['TEST_DATABASE_URL'] ?? '',
-      PORT: String(port),
-      LOG_LEVEL: 'silent',
-    };
-    const { createTestDatabase } = await import('../server/test-support/database');
     const database = await createTestDatabase();
-    const attempt = startAppServer(ROOT, { ...env, DATABASE_URL: database.url });
+    const attempt = startAppServer(ROOT, { DATABASE_URL: database.url, PORT: String(port) });
     await expect(attempt).rejects.toMatchObject({
       message: expect.stringMatching(/EADDRINUSE/) as string,
       remedy: expect.stringContaining('PORT=') as string,

@@ -12,6 +12,7 @@ import { BudgetBars } from './BudgetBars';
 import { CertificateView } from './CertificateView';
 import { CertifyPanel } from './CertifyPanel';
 import { Corrections } from './Corrections';
+import { FiguresWorking } from './FiguresWorking';
 import { ReplicateTable } from './ReplicateTable';
 import { WorkingView } from './WorkingView';
 
@@ -93,6 +94,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
       <section className="col-span-2">
         <h2 className="mb-2 text-lg font-bold">The working</h2>
         <WorkingView steps={result.working} />
+        <FiguresWorking judgement={judgement} result={result} />
       </section>
     </div>
   );

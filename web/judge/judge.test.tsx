@@ -3,6 +3,7 @@ import { expect, test } from 'vitest';
 import { judgeRun } from '#core/titration';
 import { concordantSeries } from '../../core/test-support/runs';
 import { BudgetBars } from './BudgetBars';
+import { FiguresWorking } from './FiguresWorking';
 import { ReplicateTable } from './ReplicateTable';
 import { WorkingView } from './WorkingView';
 
@@ -48,4 +49,16 @@ test('the working puts the numbers in and ends with the molarity', () => {
   expect(shown).toContain('0.4795 g');
   expect(shown).toContain('204.2223 g/mol');
   expect(shown).toMatch(/c NaOH = .* = 0\.100\d+ mol\/L/);
+});
+
+test('every statistic and the expanded uncertainty show how they come about', () => {
+  const shown = text(
+    renderToStaticMarkup(<FiguresWorking judgement={judgement} result={result} />),
+  );
+  const { combinedStandardUncertainty, coverageFactor } = result.evaluation;
+  const product = (combinedStandardUncertainty * Number(coverageFactor.toFixed(2))).toPrecision(2);
+  expect(shown).toContain(`${coverageFactor.toFixed(2)} · `);
+  expect(shown).toContain(`= ${product} mol/L`);
+  expect(shown).toMatch(/RSD = s \/ c̄ = 0\.0000\d+ \/ 0\.100\d\d = 0\.\d{3} %/);
+  expect(shown).toContain('t-interval of the mean of 2, 95 %');
 });

@@ -266,7 +266,8 @@ function Loupe({ burette, readingMl, levelY, avoid }: LoupeProps) {
   const ticks = Array.from(
     { length: Math.floor(0.8 / divisionMl) + 1 },
     (_, i) => (first + i) * divisionMl,
-  );
+    // Glass bears no marks above zero or below the last one.
+  ).filter((ml) => ml > -1e-9 && ml < Number(burette.capacityMl) + 1e-9);
   const yOf = (ml: number): number => centre + (ml - readingMl) * LOUPE.pxPerMl;
   const left = LOUPE.x - LOUPE.radius;
   return (

@@ -59,6 +59,11 @@ test('the loupe shows the tenths around the reading', () => {
     expect(svg).toContain(`>${tenth}<`);
 });
 
+test('the loupe shows no marks that the glass does not bear', () => {
+  expect(draw(0.1)).not.toMatch(/>-0\.\d</);
+  expect(draw(49.95)).not.toContain('>50.1<');
+});
+
 test('each dot of the molarity scale stands in the order of its molarity', () => {
   const judgement = judgeRun(concordantSeries().state);
   const svg = renderToStaticMarkup(
