@@ -45,6 +45,8 @@ test('what cannot be is refused beside its cause, what is unlikely asks for a re
   await expect(alert).toContainText('reads downwards');
   await enter(page, /final reading/, '33.70');
   await expect(alert).toContainText('23.70 was meant');
+  // The question takes room, but hides no figure.
+  await expect(page.getByTestId('molarity-1')).toBeInViewport({ ratio: 1 });
   await enter(page, /final reading/, '23.70');
   await expect(page.getByTestId('molarity-1')).toHaveText(/^0\.100\d\d$/);
 });

@@ -183,8 +183,8 @@ function AboutToWeigh({
     <section>
       <p className="text-ink-soft">Weigh, to the nearest tenth of a gram,</p>
       <p className="text-[28px] leading-tight font-bold">
-        about <span className="font-mono">{roundSignificant(massG, 2)}</span> g of lot{' '}
-        {lot.lotNumber}
+        about <span className="font-mono">{roundSignificant(massG, 2)}</span> g of{' '}
+        <span className="whitespace-nowrap">lot {lot.lotNumber}</span>
       </p>
     </section>
   );

@@ -112,7 +112,7 @@ function Bench({ run }: { readonly run: RunState }) {
         />
         <div className="flex min-h-0 flex-1 overflow-x-auto border-y border-rule">
           {run.flasks.length === 0 && <NoFlaskYet />}
-          <div className="flex flex-1 divide-x divide-rule">
+          <div className="flex min-h-0 flex-1 divide-x divide-rule">
             {judgement.replicates.map((replicate) => (
               <FlaskColumn
                 key={replicate.flask.number}

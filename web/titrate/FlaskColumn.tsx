@@ -38,7 +38,7 @@ export function FlaskColumn(props: FlaskColumnProps) {
   return (
     <section
       aria-label={`Flask ${number}`}
-      className={`flex min-w-[150px] flex-1 flex-col border-t-4 px-3.5 pt-2 ${isCurrent ? 'border-t-violet bg-sheet' : 'border-t-transparent'} ${flask.voided ? 'text-ink-soft' : ''}`}
+      className={`flex min-h-0 min-w-[150px] flex-1 flex-col border-t-4 px-3.5 pt-2 ${isCurrent ? 'border-t-violet bg-sheet' : 'border-t-transparent'} ${flask.voided ? 'text-ink-soft' : ''}`}
     >
       <header className="flex items-center justify-between gap-1">
         <h3 className="text-lg font-bold">Flask {number}</h3>
@@ -46,7 +46,7 @@ export function FlaskColumn(props: FlaskColumnProps) {
           {look.word}
         </span>
       </header>
-      <div className="flex justify-center py-2">
+      <div className="flex max-h-[108px] min-h-8 flex-1 justify-center py-2">
         <FlaskDrawing colour={flaskColour(flask, run.references.method)} />
       </div>
       <dl className="space-y-0.5">
@@ -94,7 +94,7 @@ export function FlaskColumn(props: FlaskColumnProps) {
           )}
         </Row>
       </dl>
-      <div className="mt-2 flex min-h-12 flex-wrap items-center gap-2 text-sm">
+      <div className="mt-1 flex min-h-12 shrink-0 flex-wrap items-center gap-2 text-sm">
         {flask.voided && <p className="leading-snug">{flask.voided.reason}</p>}
         {isOpen && !flask.voided && !flask.initial && mayTitrate && !isCurrent && (
           <SmallButton

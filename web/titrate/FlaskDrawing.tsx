@@ -4,7 +4,7 @@ import type { Flask } from '#core/titration';
 /** The flask in the colour that its content has now. */
 export function FlaskDrawing({ colour }: { readonly colour: Colour }) {
   return (
-    <svg viewBox="0 0 120 104" className="h-[92px]" role="img" aria-label={`flask, ${colour.word}`}>
+    <svg viewBox="0 0 120 104" className="h-full" role="img" aria-label={`flask, ${colour.word}`}>
       <path d="M29.5 62h61L108 92q3 8-6 8H18q-9 0-6-8z" fill={colour.css} />
       <path
         d="M48 4h24M50 4v34L12 92q-4 8 6 8h84q10 0 6-8L70 38V4"
