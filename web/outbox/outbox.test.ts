@@ -27,6 +27,7 @@ function fact(readingMl: string, authorId = INES): ProposedFact {
 let answers: ('kept' | 'away' | 'broken' | { readonly status: number; readonly title: string })[];
 let received: ProposedFact[];
 let kept: Fact[];
+let sessionsEnded: number;
 
 function readingsOf(facts: readonly { readonly body: unknown }[]): string[] {
   return facts.map((item) => (item.body as { readingMl: string }).readingMl);
@@ -39,6 +40,7 @@ beforeEach(() => {
   answers = [];
   received = [];
   kept = [];
+  sessionsEnded = 0;
   vi.stubGlobal('fetch', (_path: string, request: { body: string }) => {
     const sent = JSON.parse(request.body) as ProposedFact;
     const answer = answers.shift() ?? 'kept';
@@ -57,7 +59,12 @@ afterEach(() => {
 });
 
 async function openOutbox(author: string | null = INES): Promise<Outbox> {
-  const outbox = new Outbox((item) => kept.push(item));
+  const outbox = new Outbox(
+    (item) => kept.push(item),
+    () => {
+      sessionsEnded += 1;
+    },
+  );
   await outbox.open();
   outbox.signIn(author);
   return outbox;
@@ -154,6 +161,7 @@ test('an ended session keeps the fact for the next one; a waiting fact cannot be
   await pass(10);
   await outbox.discard(waiting.id);
   expect(outbox.snapshot()).toMatchObject([{ refusal: null }]);
+  expect(sessionsEnded).toBe(1);
   await pass(1_100);
   expect(readingsOf(kept)).toEqual(['0.10']);
 });

@@ -27,6 +27,7 @@ const LONGEST_RETRY_MS = 15_000;
 export class Outbox {
   readonly #database: Promise<IDBPDatabase<OutboxSchema>>;
   readonly #kept: Kept;
+  readonly #sessionEnded: () => void;
   #entries: ReadonlyMap<number, Waiting> = new Map();
   #snapshot: readonly Waiting[] = [];
   #listeners = new Set<() => void>();
@@ -35,9 +36,13 @@ export class Outbox {
   #retryMs = FIRST_RETRY_MS;
   #timer: ReturnType<typeof setTimeout> | undefined;
 
-  /** @param kept is told of each fact that the server has acknowledged */
-  constructor(kept: Kept) {
+  /**
+   * @param kept is told of each fact that the server has acknowledged
+   * @param sessionEnded is told when the server wants a sign-in first
+   */
+  constructor(kept: Kept, sessionEnded: () => void) {
     this.#kept = kept;
+    this.#sessionEnded = sessionEnded;
     this.#database = openDB<OutboxSchema>('vine-measure', 1, {
       upgrade: (database) => {
         database.createObjectStore('waiting', { autoIncrement: true });
@@ -134,7 +139,11 @@ export class Outbox {
       this.#kept(await ask<Fact>('POST', '/facts', entry.fact));
       await this.#remove(key);
     } catch (error) {
-      if (!(error instanceof ProblemError) || error.problem.status === 401) throw error;
+      if (!(error instanceof ProblemError)) throw error;
+      if (error.problem.status === 401) {
+        this.#sessionEnded();
+        throw error;
+      }
       const refused: Waiting = { ...entry, refusal: error.message };
       await (await this.#database).put('waiting', refused, key);
       this.#replace(new Map([...this.#entries, [key, refused]]));

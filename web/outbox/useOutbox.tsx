@@ -1,3 +1,4 @@
+import type { QueryClient } from '@tanstack/react-query';
 import { useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { createContext, use, useEffect, useState, useSyncExternalStore } from 'react';
@@ -14,22 +15,30 @@ export function OutboxProvider({ children }: { readonly children: ReactNode }) {
   const client = useQueryClient();
   const [outbox] = useState(
     () =>
-      new Outbox((fact: Fact) => {
-        const key = ['run', fact.recordId];
-        // A read that set out before this fact was stored must not overwrite it.
-        void client.cancelQueries({ queryKey: key });
-        const known = client.getQueryData<RunAnswer>(key);
-        client.setQueryData(key, addFact(known, fact));
-        if (known && fact.sequence !== known.facts.length + 1) {
-          void client.invalidateQueries({ queryKey: key });
-        }
-        void client.invalidateQueries({ queryKey: ['records'] });
-      }),
+      new Outbox(
+        (fact) => {
+          acknowledge(client, fact);
+        },
+        () => void client.invalidateQueries({ queryKey: ['session'] }),
+      ),
   );
   useEffect(() => {
     void outbox.open();
   }, [outbox]);
   return <OutboxContext value={outbox}>{children}</OutboxContext>;
+}
+
+/** Puts an acknowledged fact where the pages read it. */
+function acknowledge(client: QueryClient, fact: Fact): void {
+  const key = ['run', fact.recordId];
+  // A read that set out before this fact was stored must not overwrite it.
+  void client.cancelQueries({ queryKey: key });
+  const known = client.getQueryData<RunAnswer>(key);
+  client.setQueryData(key, addFact(known, fact));
+  if (known && fact.sequence !== known.facts.length + 1) {
+    void client.invalidateQueries({ queryKey: key });
+  }
+  void client.invalidateQueries({ queryKey: ['records'] });
 }
 
 function addFact(run: RunAnswer | undefined, fact: Fact): RunAnswer | undefined {

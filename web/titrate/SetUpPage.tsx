@@ -83,6 +83,7 @@ function chosen<T extends { readonly id: string }>(items: readonly T[], id: stri
 function SetUpForm(props: SetUpFormProps) {
   const [search] = useSearchParams();
   const { today } = useSession();
+  const runs = useRecords('run');
   const begin = useBeginRecord();
   const navigate = useNavigate();
   const [bottleId, setBottleId] = useState(search.get('bottle'));
@@ -111,6 +112,7 @@ function SetUpForm(props: SetUpFormProps) {
     balance: balance.equipment,
     burette: burette.equipment,
   };
+  const isOnBench = runs?.some((run) => run.bottleId === bottle.id && run.status === 'open');
   const findings = checkRunStart(references, today);
   const problem = begin.error instanceof ProblemError ? begin.error : null;
   const findingAt = (field: string): string | undefined =>
@@ -152,6 +154,7 @@ function SetUpForm(props: SetUpFormProps) {
           label="Bottle"
           value={bottle.id}
           error={findingAt('bottle')}
+          hint={isOnBench ? 'On the bench already: this begins a second run beside it.' : undefined}
           onChange={(event) => {
             setBottleId(event.target.value);
           }}
