@@ -1,3 +1,5 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -40,9 +42,9 @@ describe('the data folder', () => {
   });
 
   test('that another start holds is left alone, with a word on what to do', async () => {
-    const other = run(process.execPath, ['-e', 'setTimeout(() => {}, 3000)', 'start.mjs']);
-    const found = await run('pgrep', ['-f', 'setTimeout.*start.mjs']);
-    const holder = found.output.trim().split('\n')[0] ?? '';
+    const other = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 60000)', 'start.mjs']);
+    await once(other, 'spawn');
+    const holder = String(other.pid);
     writeFileSync(join(folder, 'start.pid'), holder);
     let refusal: unknown;
     try {
@@ -50,8 +52,8 @@ describe('the data folder', () => {
     } catch (error) {
       refusal = error;
     }
-    process.kill(Number(holder));
-    await other;
+    other.kill();
+    await once(other, 'exit');
     expect(refusal).toBeInstanceOf(StepError);
     expect((refusal as StepError).message).toContain(`process ${holder}`);
     expect((refusal as StepError).remedy).toContain('DATA_DIR');
