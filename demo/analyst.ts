@@ -7,6 +7,7 @@ import {
   netMassG,
   nextStep,
   planSeries,
+  readingToCarryOver,
   standardOf,
   titreMl,
 } from '#core/titration';
@@ -91,7 +92,7 @@ async function readInitial(
   next: NextStep,
   flask: number,
 ): Promise<void> {
-  const last = run.flasks.find((item) => item.number === run.level?.flask)?.final;
+  const last = readingToCarryOver(run);
   const isCarried = next.canCarryOver && last;
   const isPiston = run.references.burette.construction === 'piston';
   const filled = isPiston ? 0 : bench.chance.between(0.02, 0.6);

@@ -87,12 +87,14 @@ async function start() {
   await unlessStopping(installNodePackages(ROOT));
   await unlessStopping(buildWhenChanged(ROOT));
   const { env, mayLoadDemo } = await unlessStopping(openDatabase());
-  const { hasPeople } = await unlessStopping(prepareDatabase(ROOT, env));
+  // The demo brings its own people; anywhere else the first person needs the code.
+  const { hasPeople, code } = await unlessStopping(
+    prepareDatabase(ROOT, env, { issueCode: !mayLoadDemo }),
+  );
   if (!hasPeople && mayLoadDemo) {
     say('Loading the demo laboratory …');
     await unlessStopping(runBuilt(ROOT, 'Loading the demo laboratory', ['demo'], env));
   }
-  const { code } = await unlessStopping(prepareDatabase(ROOT, env, { issueCode: true }));
   const server = await startAppServer(ROOT, { ...env, HOST: host, PORT: port });
   running.push(server.stop);
   void server.ended.then((exitCode) =>

@@ -3,7 +3,7 @@ import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { Balance, Burette } from '#core/metrology';
 import type { BottleState, Lot } from '#core/reagent';
 import type { RunFact, RunFactBodies, RunReferences, RunSetUp, RunState } from '#core/titration';
-import { foldRun } from '#core/titration';
+import { foldRun, readingToCarryOver } from '#core/titration';
 
 const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
 
@@ -129,7 +129,7 @@ export class RunScript {
   }
 
   carryOver(flask: number): this {
-    const last = this.state.flasks.find((item) => item.number === this.state.level?.flask)?.final;
+    const last = readingToCarryOver(this.state);
     if (!last) throw new Error('nothing to carry over');
     return this.add('run.burette-read', {
       flask,

@@ -5,9 +5,10 @@ import { isLotExpired } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import type { RunFact, Weighing } from './facts';
+import type { Forecast } from './forecast';
 import { forecastTitre } from './forecast';
 import type { Flask, RunReferences, RunState } from './run';
-import { flaskUnderBurette, netMassG, titreMl } from './run';
+import { flaskUnderBurette, netMassG, readingToCarryOver, titreMl } from './run';
 
 /** A titre stranger than this many expected half-bands is asked about. */
 const STRANGE_HALF_BANDS = 3;
@@ -193,7 +194,7 @@ function checkInitialReading(
     return [impossible('burette-busy', 'readingMl', message)];
   }
   if (carriedFrom !== null) {
-    const source = run.flasks.find((item) => item.number === run.level?.flask)?.final;
+    const source = readingToCarryOver(run);
     if (source?.factId !== carriedFrom || source.value !== readingMl) {
       const message = 'Only the last final reading can be carried over, and only as it stands.';
       return [impossible('not-the-last-reading', 'readingMl', message)];
@@ -224,14 +225,17 @@ function checkFinalReading(run: RunState, flask: Flask, readingMl: string): read
   const stray = Math.abs(titre - forecast.titreMl);
   const decimals = checkReadingDecimals(run, readingMl);
   if (stray <= STRANGE_HALF_BANDS * forecast.halfBandMl) return decimals;
-  const message = `The end point was expected near ${roundHalfEven(forecast.onBurette?.expected ?? 0, 2)}. ${suspectedSlip(run, flask, initial.value, readingMl)}`;
+  const message = `The end point was expected near ${roundHalfEven(forecast.onBurette?.expected ?? 0, 2)}. ${suspectedSlip(run, forecast, initial.value, readingMl)}`;
   return [...decimals, unlikely('titre-off-forecast', 'readingMl', message)];
 }
 
 /** Names the reading that was probably meant, when reading upwards between marks or a whole millilitre explains it. */
-function suspectedSlip(run: RunState, flask: Flask, initialMl: string, typedMl: string): string {
-  const massG = Number(netMassG(flask.weighing.value));
-  const { titreMl: expected, halfBandMl } = forecastTitre(run, massG, Number(initialMl));
+function suspectedSlip(
+  run: RunState,
+  { titreMl: expected, halfBandMl }: Forecast,
+  initialMl: string,
+  typedMl: string,
+): string {
   const typed = Number(typedMl);
   const mark = Math.ceil(typed);
   const candidates = [

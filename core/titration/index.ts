@@ -10,5 +10,12 @@ export type { NextStep } from './next';
 export { nextStep, titrateStep, weighStep } from './next';
 export { planSeries } from './plan';
 export type { Entry, Flask, RunReferences, RunState } from './run';
-export { flaskUnderBurette, foldRun, netMassG, titrantTakenMl, titreMl } from './run';
+export {
+  flaskUnderBurette,
+  foldRun,
+  netMassG,
+  readingToCarryOver,
+  titrantTakenMl,
+  titreMl,
+} from './run';
 export { expectedTitreMl } from './stoichiometry';

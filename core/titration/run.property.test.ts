@@ -10,6 +10,7 @@ import {
   judgeRun,
   netMassG,
   nextStep,
+  readingToCarryOver,
   titrantTakenMl,
   titreMl,
 } from './index';
@@ -70,7 +71,7 @@ function propose(script: RunScript, run: RunState, given: Attempt): RunFact {
         reason,
       });
     case 'carry': {
-      const last = run.flasks.find((item) => item.number === run.level?.flask)?.final;
+      const last = readingToCarryOver(run);
       return script.propose('run.burette-read', {
         flask: given.flask,
         moment: 'initial',

@@ -267,6 +267,11 @@ export function flaskUnderBurette(run: RunState): Flask | null {
   return run.flasks.find((flask) => flask.initial && !flask.final && !flask.voided) ?? null;
 }
 
+/** The final reading at which the burette still stands, so that it can serve as the next initial one. */
+export function readingToCarryOver(run: RunState): Reading | null {
+  return run.flasks.find((flask) => flask.number === run.level?.flask)?.final ?? null;
+}
+
 /**
  * Titrant taken from the bottle by the run, in mL: the rinses before the first filling, and for each filling the
  * burette from its first reading to its last mark. What stays in the burette is discarded, not poured back.

@@ -2,7 +2,6 @@ import { pino } from 'pino';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { RunAnswer, SessionAnswer } from '#contract';
 import { connectAsApplication, sessionPool } from '../database/connection';
 import { migrate } from '../database/migrate';
@@ -12,6 +11,7 @@ import {
   foundTestLaboratory,
   proposeFact,
   read,
+  runSetUp,
   startRun,
   stockLaboratory,
   weighed,
@@ -82,25 +82,7 @@ test('migrating again changes nothing', async () => {
 test('a run names the versions it rests on: another version, or another kind, is refused', async () => {
   const at = (id: string, version = 1) => ({ id, version });
   const run = (changes: object) =>
-    client.send(
-      {
-        kind: 'run.started',
-        body: {
-          methodId: 'naoh-by-khp',
-          bottle: at(ids.bottle),
-          lot: at(ids.khp),
-          balance: at(ids.balance),
-          burette: at(ids.burette),
-          rules: DEFAULT_HOUSE_RULES,
-          temperatureC: '20',
-          temperatureVariationK: '3',
-          methodRepeatabilityPercent: null,
-          reason: null,
-          ...changes,
-        },
-      },
-      uuidv7(),
-    );
+    client.send({ kind: 'run.started', body: { ...runSetUp(ids), ...changes } }, uuidv7());
   await run({}).expect(201);
   for (const changes of [
     { methodId: 'by-magic' },

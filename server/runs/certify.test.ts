@@ -51,6 +51,8 @@ test('a certificate freezes the run and marks the bottle, once', async () => {
   const path = `/api/runs/${runId}/certificate`;
   const request = decision();
 
+  await chief.post(`/api/runs/${uuidv7()}/certificate`, request).expect(404);
+  await chief.post(`/api/runs/${ids.bottle}/certificate`, request).expect(404);
   const unsigned = await analyst.post(path, request).expect(403);
   expect((unsigned.body as Problem).code).toBe('not-allowed');
   await chief.post(path, decision({ basedOn: 12 })).expect(409);

@@ -29,10 +29,9 @@ export async function certifyRun(
     );
   }
   return services.db.transaction(async (tx) => {
-    const existing = await findRun(tx, runId);
-    if (!existing) throw new AppError('not-found', 'There is no such run.');
     const record = await lockRecord(tx, runId, 'run');
-    const run = (await findRun(tx, runId)) ?? existing;
+    const run = await findRun(tx, runId);
+    if (!run) throw new AppError('not-found', 'There is no such run.');
     const sentBefore = run.facts.find((fact) => fact.id === request.factId);
     if (sentBefore?.kind === 'run.certified') return sentBefore.body.certificate;
     refuseStale(request.basedOn, record.version);

@@ -195,11 +195,10 @@ export function bottleBody(code: string, lotId: string, client: Client, today: s
   } as const;
 }
 
-/** Starts a run on the stocked records and gives its id. */
-export async function startRun(client: Client, ids: StockIds): Promise<string> {
-  const runId = uuidv7();
+/** What a run on the stocked records is set up with. */
+export function runSetUp(ids: StockIds) {
   const at = (id: string) => ({ id, version: 1 });
-  const body = {
+  return {
     methodId: 'naoh-by-khp',
     bottle: at(ids.bottle),
     lot: at(ids.khp),
@@ -211,7 +210,12 @@ export async function startRun(client: Client, ids: StockIds): Promise<string> {
     methodRepeatabilityPercent: null,
     reason: null,
   };
-  await client.send({ kind: 'run.started', body }, runId).expect(201);
+}
+
+/** Starts a run on the stocked records and gives its id. */
+export async function startRun(client: Client, ids: StockIds): Promise<string> {
+  const runId = uuidv7();
+  await client.send({ kind: 'run.started', body: runSetUp(ids) }, runId).expect(201);
   return runId;
 }
 

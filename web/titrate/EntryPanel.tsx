@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { parseDecimal } from '#core/measurement';
 import type { Finding } from '#core/record';
 import type { NextStep, RunState } from '#core/titration';
-import { checkRunFact } from '#core/titration';
+import { checkRunFact, readingToCarryOver } from '#core/titration';
 import type { NewFact } from '#contract';
 import { Button, KeyHint } from '../ui/Button';
 import { FigureField } from './FigureField';
@@ -79,7 +79,7 @@ export function EntryPanel(props: EntryPanelProps) {
   };
 
   const carryOver = async (): Promise<void> => {
-    const last = run.flasks.find((flask) => flask.number === run.level?.flask)?.final;
+    const last = readingToCarryOver(run);
     if (!last) return;
     await submit({
       kind: 'run.burette-read',
