@@ -10,6 +10,7 @@ export default defineConfig({
     rolldownOptions: {
       input: {
         main: 'server/main.ts',
+        audit: 'server/commands/audit.ts',
         prepare: 'server/commands/prepare.ts',
         rebuild: 'server/commands/rebuild.ts',
         demo: 'demo/load.ts',

@@ -81,6 +81,8 @@ function envelope(kind: string, body: unknown, changes: object = {}) {
     schemaVersion: 1,
     body,
     authorId: uuidv7(),
+    deviceId: uuidv7(),
+    clockOffsetMs: -7_200_000,
     deviceTime: '2026-03-02T08:00:00.000Z',
     basedOn: null,
     ...changes,
@@ -115,6 +117,7 @@ describe('what a client may send', () => {
       'run.weighing-corrected',
       { corrects: uuidv7(), weighing: { mode: 'tared', massG: '0.48' }, reason: 'misread' },
     ],
+    ['run.conflict-settled', { keeps: uuidv7(), reason: 'read again' }],
     ['run.flask-voided', { flask: 1, reason: 'spilt' }],
     ['run.abandoned', { reason: 'out of titrant' }],
   ])('%s is taken and comes back as it was', (kind, body) => {
@@ -134,6 +137,7 @@ describe('what a client may send', () => {
     ],
     ['version 0', envelope('run.burette-read', reading, { schemaVersion: 0 })],
     ['something more', envelope('run.burette-read', reading, { sequence: 7 })],
+    ['half a millisecond', envelope('run.burette-read', reading, { clockOffsetMs: 0.5 })],
     ['flask 0', envelope('run.burette-read', { ...reading, flask: 0 })],
     ['flask 1.5', envelope('run.burette-read', { ...reading, flask: 1.5 })],
     ['no reason', envelope('run.flask-voided', { flask: 1, reason: '  ' })],
@@ -147,6 +151,7 @@ describe('what a client may send', () => {
   test('decisions are the kinds that carry a reason of their own', () => {
     expect([...DECISION_KINDS].toSorted()).toEqual([
       'run.abandoned',
+      'run.conflict-settled',
       'run.flask-voided',
       'run.reading-corrected',
       'run.weighing-corrected',

@@ -12,6 +12,7 @@ export type {
   ListAnswer,
   ListKind,
   ListStates,
+  LiveEvent,
   NewFact,
   PeopleAnswer,
   Person,
@@ -24,9 +25,12 @@ export {
   demoSignInSchema,
   firstAccountSchema,
   newPersonSchema,
+  printSchema,
   proposedFactSchema,
   signInSchema,
 } from './messages';
+export type { Route } from './routes';
+export { ROUTES } from './routes';
 export type { FieldProblem, Problem, ProblemCode } from './problem';
 export { PROBLEM_STATUS } from './problem';
 export type { ClientFactBody, ClientFactKind } from './records';

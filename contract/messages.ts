@@ -9,13 +9,25 @@ import { id, instant, line, plainDate, reason } from './fields';
 /** A version of a record: how many facts it has. */
 const version = v.pipe(v.number(), v.integer(), v.minValue(0));
 
+/** A device's clock may be wrong by much, but its time must stay a time. */
+const CENTURY_MS = 100 * 365.25 * 24 * 3_600_000;
+
+/** Which device something was entered on, when by its clock, and how far that clock was off. */
+const device = {
+  deviceId: v.nullable(id),
+  deviceTime: instant,
+  clockOffsetMs: v.nullable(
+    v.pipe(v.number(), v.integer(), v.minValue(-CENTURY_MS), v.maxValue(CENTURY_MS)),
+  ),
+};
+
 /** The part of a sent fact that is the same for every kind. */
 const envelope = {
   id,
   recordId: id,
   schemaVersion: v.pipe(v.number(), v.integer(), v.minValue(1)),
   authorId: id,
-  deviceTime: instant,
+  ...device,
   basedOn: v.nullable(version),
 };
 
@@ -39,6 +51,7 @@ export const proposedFactSchema = v.variant('kind', [
   proposed('run.burette-read'),
   proposed('run.weighing-corrected'),
   proposed('run.reading-corrected'),
+  proposed('run.conflict-settled'),
   proposed('run.flask-voided'),
   proposed('run.abandoned'),
 ]);
@@ -53,7 +66,7 @@ export type NewFact<K extends ClientFactKind = ClientFactKind> = {
 export const certifyRequestSchema = v.strictObject({
   factId: id,
   bottleFactId: id,
-  deviceTime: instant,
+  ...device,
   basedOn: version,
   validUntil: plainDate,
   reason: v.nullable(reason),
@@ -127,6 +140,10 @@ export type SessionAnswer =
       readonly laboratory: LaboratoryState;
       /** Today in the laboratory's time zone, a plain date. */
       readonly today: string;
+      /** The server's clock, ISO 8601 in UTC: by it a device measures how far its own is off. */
+      readonly now: string;
+      /** Number of the last event that what is read from now on takes in: `GET /api/events?after=` goes on there. */
+      readonly liveAfter: number;
     }
   | {
       readonly kind: 'signed-out';
@@ -153,6 +170,24 @@ export interface RunAnswer {
   readonly facts: readonly RunFact[];
   readonly references: RunReferences;
 }
+
+/** `GET /api/events`: what has changed, as the data of one server-sent event. */
+export type LiveEvent =
+  | {
+      readonly kind: 'fact';
+      readonly recordKind: string;
+      readonly recordId: string;
+      /** The version that the record has now. */
+      readonly version: number;
+    }
+  | { readonly kind: 'people' }
+  /** More than can be told: read everything anew. */
+  | { readonly kind: 'gap' };
+
+/** `POST /api/prints`: a page was printed. */
+export const printSchema = v.strictObject({
+  path: v.pipe(v.string(), v.maxLength(300), v.startsWith('/', 'Give the path of the page.')),
+});
 
 /** `GET /api/people` */
 export interface PeopleAnswer {

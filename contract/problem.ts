@@ -13,6 +13,7 @@ export const PROBLEM_STATUS = {
   'already-exists': 409,
   'too-large': 413,
   'unsupported-media-type': 415,
+  'too-many-requests': 429,
   'impossible-entry': 422,
   'reason-needed': 422,
   'unknown-reference': 422,

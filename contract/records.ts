@@ -170,6 +170,10 @@ export const CLIENT_FACTS = {
       reason,
     }) satisfies RunBody<'run.reading-corrected'>,
   },
+  'run.conflict-settled': {
+    recordKind: 'run',
+    body: v.strictObject({ keeps: id, reason }) satisfies RunBody<'run.conflict-settled'>,
+  },
   'run.flask-voided': {
     recordKind: 'run',
     body: v.strictObject({ flask, reason }) satisfies RunBody<'run.flask-voided'>,
@@ -194,6 +198,7 @@ export type ClientFactBody<K extends ClientFactKind> = v.InferOutput<
 export const DECISION_KINDS: ReadonlySet<string> = new Set<ClientFactKind>([
   'run.weighing-corrected',
   'run.reading-corrected',
+  'run.conflict-settled',
   'run.flask-voided',
   'run.abandoned',
 ]);

@@ -53,7 +53,9 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
       recordKind: RECORD_KINDS[room as keyof typeof RECORD_KINDS],
       schemaVersion: currentSchemaVersion(fact.kind),
       authorId: person.id,
+      deviceId: null,
       deviceTime: new Date(now).toISOString(),
+      clockOffsetMs: null,
       basedOn,
     } as ProposedFact;
     await appendFact(services, person, proposed);
@@ -124,7 +126,9 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
         await certifyRun(services, people[series.certifiedBy], runId, {
           factId: uuidv7({ msecs: now }),
           bottleFactId: uuidv7({ msecs: now }),
+          deviceId: null,
           deviceTime: new Date(now).toISOString(),
+          clockOffsetMs: null,
           basedOn: run.version,
           validUntil,
           reason,
@@ -166,7 +170,7 @@ async function addPeople(services: Services): Promise<Record<PersonKey, Person>>
   for (const { key, ...person } of PEOPLE) {
     // Nobody signs in with it: the demo's people are chosen with one click, on this machine only.
     const password = uuidv7();
-    added.set(key, await addPerson(services, { ...person, password }, true));
+    added.set(key, await addPerson(services, null, { ...person, password }, true));
   }
   const people = Object.fromEntries(added) as Record<PersonKey, Person>;
   await foundLaboratory(services, people.mirela.id, LABORATORY);

@@ -6,3 +6,53 @@ export function requireEnvironment(name: string): string {
   }
   return value;
 }
+
+/** How the app server runs, as the environment says. */
+export interface ServerSettings {
+  readonly databaseUrl: string;
+  readonly host: string;
+  readonly port: number;
+  readonly publicUrl: string | null;
+  readonly tls: { readonly certificateFile: string; readonly keyFile: string } | null;
+  readonly isSecure: boolean;
+  readonly requestsPerMinute: number;
+  readonly logLevel: string;
+}
+
+const LOOPBACK = /^(127\.[\d.]+|localhost|::1)$/;
+
+/** A busy bench makes a few requests a second; this is fifty. */
+const REQUESTS_PER_MINUTE = 3_000;
+
+/**
+ * Reads the settings of the app server.
+ *
+ * @throws Error with a sentence on what to set, also when it would send passwords over a network in the clear.
+ */
+export function readServerSettings(env: NodeJS.ProcessEnv): ServerSettings {
+  const databaseUrl = env.DATABASE_URL ?? '';
+  if (databaseUrl === '') throw new Error('DATABASE_URL is not set. Start with npm start.');
+  const host = env.HOST || '127.0.0.1';
+  const publicUrl = env.PUBLIC_URL || null;
+  if (publicUrl !== null && !URL.canParse(publicUrl)) {
+    throw new Error('PUBLIC_URL is not an address, such as https://laboratory.example.');
+  }
+  const certificateFile = env.TLS_CERT || null;
+  const keyFile = env.TLS_KEY || null;
+  const tls = certificateFile !== null && keyFile !== null ? { certificateFile, keyFile } : null;
+  if (!LOOPBACK.test(host) && !tls) {
+    throw new Error(
+      `HOST=${host} is open to the network: set TLS_CERT and TLS_KEY to a certificate and its key, or stay on loopback behind a proxy.`,
+    );
+  }
+  return {
+    databaseUrl,
+    host,
+    port: Number(env.PORT || 4680),
+    publicUrl,
+    tls,
+    isSecure: tls !== null || publicUrl?.startsWith('https:') === true,
+    requestsPerMinute: Number(env.REQUESTS_PER_MINUTE || REQUESTS_PER_MINUTE),
+    logLevel: env.LOG_LEVEL || 'info',
+  };
+}

@@ -39,6 +39,8 @@ test('each kind of record folds by its own rules; none gives nothing', () => {
     schemaVersion: 1,
     body,
     authorId: 'ines',
+    deviceId: null,
+    clockOffsetMs: null,
     deviceTime: '2026-03-02T08:00:00.000Z',
     basedOn: null,
     sequence,

@@ -68,6 +68,8 @@ test('equipment is what its first fact says', () => {
       schemaVersion: 1,
       body: balance,
       authorId: 'ines',
+      deviceId: null,
+      clockOffsetMs: null,
       deviceTime: '2026-03-02T08:00:00.000Z',
       basedOn: null,
       sequence: 1,

@@ -14,9 +14,13 @@ export interface Fact<K extends string = string, B = unknown> {
   readonly schemaVersion: number;
   readonly body: B;
   readonly authorId: string;
+  /** The device that it was entered on; null when the server made it. */
+  readonly deviceId: string | null;
   /** The entering device's clock, ISO 8601 in UTC. */
   readonly deviceTime: string;
-  /** The version of the record that a decision was based on; readings and weighings carry none. */
+  /** Server's clock minus the device's, in ms, as measured at their last contact; null when there was none. */
+  readonly clockOffsetMs: number | null;
+  /** The version of the record that its author saw; null when the server made it or nobody said. */
   readonly basedOn: number | null;
   /** Gapless within the record from 1; null while the fact waits to be acknowledged. */
   readonly sequence: number | null;
@@ -36,7 +40,17 @@ export interface Provenance {
   readonly at: string;
 }
 
-/** Who and when of a fact: the server's time once it is acknowledged, the device's until then. */
+/** Who and when of a fact. */
 export function provenance(fact: Fact): Provenance {
-  return { factId: fact.id, by: fact.authorId, at: fact.recordedAt ?? fact.deviceTime };
+  return { factId: fact.id, by: fact.authorId, at: enteredAt(fact) };
+}
+
+/**
+ * When a fact was entered, by the server's clock: the device's time set right by what its clock was off. An entry
+ * made away from the network is older than its record; none is younger. ISO 8601 in UTC.
+ */
+export function enteredAt({ deviceTime, clockOffsetMs, recordedAt }: Fact): string {
+  if (clockOffsetMs === null) return recordedAt ?? deviceTime;
+  const setRight = new Date(Date.parse(deviceTime) + clockOffsetMs).toISOString();
+  return recordedAt !== null && setRight > recordedAt ? recordedAt : setRight;
 }

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
 import type { Fact } from './fact';
+import { enteredAt } from './fact';
 import { upcast } from './upcast';
 
 const fact: Fact = {
@@ -10,6 +11,8 @@ const fact: Fact = {
   schemaVersion: 1,
   body: { reading: '7.10' },
   authorId: 'p',
+  deviceId: null,
+  clockOffsetMs: null,
   deviceTime: '2026-01-01T08:00:00.000Z',
   basedOn: null,
   sequence: 1,
@@ -32,4 +35,16 @@ test('an old fact passes through every later shape, a newer one is refused', () 
     edge: 'bottom',
   });
   expect(() => upcast({ ...fact, schemaVersion: 4 }, table)).toThrow(/newer program/);
+});
+
+test('the time of entry is the device clock set right, never after the record; unmeasured, it is the record', () => {
+  const at = (changes: Partial<Fact>): string =>
+    enteredAt({ ...fact, recordedAt: '2026-01-01T12:00:00.000Z', ...changes });
+  expect(at({})).toBe('2026-01-01T12:00:00.000Z');
+  // Made away from the network, on a clock that is two hours behind.
+  const behind = { deviceTime: '2026-01-01T08:00:00.000Z', clockOffsetMs: 7_200_000 };
+  expect(at(behind)).toBe('2026-01-01T10:00:00.000Z');
+  expect(at({ ...behind, clockOffsetMs: 86_400_000 })).toBe('2026-01-01T12:00:00.000Z');
+  expect(at({ ...behind, recordedAt: null })).toBe('2026-01-01T10:00:00.000Z');
+  expect(at({ recordedAt: null })).toBe(fact.deviceTime);
 });

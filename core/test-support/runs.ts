@@ -105,6 +105,8 @@ export class RunScript {
       schemaVersion: 1,
       body,
       authorId: 'ines',
+      deviceId: null,
+      clockOffsetMs: null,
       deviceTime: '2026-03-02T08:00:00.000Z',
       basedOn: null,
       sequence,

@@ -7,7 +7,7 @@ import { impossible, unlikely } from '../record';
 import type { PlainDate } from '../laboratory';
 import type { Judgement, Result } from './judge';
 import type { RunState } from './run';
-import { netMassG, titreMl } from './run';
+import { netMassG, openConflicts, titreMl } from './run';
 
 /** Version of the computing core, written on every certificate. Raised when a figure could change. */
 const CORE_VERSION = '1';
@@ -81,6 +81,11 @@ export function certificationFindings(
     ];
   }
   const findings: Finding[] = [];
+  if (openConflicts(run).length > 0) {
+    const message =
+      'Two entries for one place contradict each other. Settle which one stands first.';
+    findings.push(impossible('conflict-open', 'run', message));
+  }
   if (!judgement.isConcordant) {
     findings.push(
       unlikely(

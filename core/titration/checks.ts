@@ -1,5 +1,5 @@
 import type { PlainDate } from '../laboratory';
-import { decimalPlaces, roundHalfEven } from '../measurement';
+import { decimalPlaces, roundHalfEven, subtractDecimals } from '../measurement';
 import { isCalibrationOverdue } from '../metrology';
 import { isLotExpired } from '../reagent';
 import type { Finding } from '../record';
@@ -8,7 +8,7 @@ import type { RunFact, Weighing } from './facts';
 import type { Forecast } from './forecast';
 import { forecastTitre } from './forecast';
 import type { Flask, RunReferences, RunState } from './run';
-import { flaskUnderBurette, netMassG, readingToCarryOver, titreMl } from './run';
+import { flaskUnderBurette, netMassG, openConflicts, readingToCarryOver } from './run';
 
 /** A titre stranger than this many expected half-bands is asked about. */
 const STRANGE_HALF_BANDS = 3;
@@ -48,6 +48,15 @@ export function checkRunFact(run: RunState, fact: RunFact): readonly Finding[] {
     }
     case 'run.reading-corrected':
       return checkCorrectedReading(run, fact.body.corrects, fact.body.readingMl);
+    case 'run.conflict-settled': {
+      const { keeps } = fact.body;
+      const isOpen = openConflicts(run).some(({ flask: number, place }) => {
+        const flask = run.flasks.find((item) => item.number === number);
+        const entries = flask ? [flask[place], ...flask.rivals[place]] : [];
+        return entries.some((entry) => entry?.factId === keeps);
+      });
+      return isOpen ? [] : [unknownEntry('keeps')];
+    }
     case 'run.flask-voided': {
       const flask = run.flasks.find((item) => item.number === fact.body.flask);
       if (!flask) return [unknownFlask(fact.body.flask)];
@@ -221,7 +230,7 @@ function checkFinalReading(run: RunState, flask: Flask, readingMl: string): read
   if (upwards) return [upwards];
   const massG = Number(netMassG(flask.weighing.value));
   const forecast = forecastTitre(run, massG, Number(initial.value));
-  const titre = Number(titreMl({ initial, final: { ...initial, value: readingMl } }));
+  const titre = Number(subtractDecimals(readingMl, initial.value));
   const stray = Math.abs(titre - forecast.titreMl);
   const decimals = checkReadingDecimals(run, readingMl);
   if (stray <= STRANGE_HALF_BANDS * forecast.halfBandMl) return decimals;

@@ -59,8 +59,18 @@ export interface RunFactBodies {
     readonly readingMl: DecimalText;
     readonly reason: string;
   };
+  /** Of two different entries for one place, made without knowing of each other, one stands. */
+  'run.conflict-settled': { readonly keeps: string; readonly reason: string };
   'run.flask-voided': { readonly flask: number; readonly reason: string };
   'run.abandoned': { readonly reason: string };
   'run.certified': { readonly certificate: Certificate };
 }
 export type RunFact = FactOf<RunFactBodies>;
+
+/** What was seen at the bench and cannot be seen again: never refused because somebody else was quicker. */
+export type Observation = Extract<RunFact, { kind: 'run.flask-weighed' | 'run.burette-read' }>;
+
+/** Whether a fact writes down an observation; the other facts of a run are decisions. */
+export function isObservation(fact: RunFact): fact is Observation {
+  return fact.kind === 'run.flask-weighed' || fact.kind === 'run.burette-read';
+}

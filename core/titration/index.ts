@@ -1,7 +1,15 @@
 export type { Certificate } from './certificate';
 export { certificationFindings, issueCertificate, percentFromNominal } from './certificate';
 export { checkRunFact, checkRunStart } from './checks';
-export type { RecordVersion, RunFact, RunFactBodies, RunSetUp, Weighing } from './facts';
+export type {
+  Observation,
+  RecordVersion,
+  RunFact,
+  RunFactBodies,
+  RunSetUp,
+  Weighing,
+} from './facts';
+export { isObservation } from './facts';
 export type { Forecast } from './forecast';
 export { forecastTitre, standardOf } from './forecast';
 export type { Judgement, Replicate, Result } from './judge';
@@ -9,11 +17,14 @@ export { judgeRun } from './judge';
 export type { NextStep } from './next';
 export { nextStep, titrateStep, weighStep } from './next';
 export { planSeries } from './plan';
-export type { Entry, Flask, RunReferences, RunState } from './run';
+export { factsSeenBy, restsOn } from './order';
+export type { Conflict, Entry, Flask, Place, RunReferences, RunState } from './run';
 export {
   flaskUnderBurette,
   foldRun,
   netMassG,
+  openConflicts,
+  placeName,
   readingToCarryOver,
   titrantTakenMl,
   titreMl,

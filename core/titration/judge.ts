@@ -5,8 +5,8 @@ import { largestConcordantSet, summarize } from '../statistics';
 import { flaskMolarity } from './forecast';
 import type { Repeatability } from './model';
 import { isSeenInScatter, standardizationModel } from './model';
-import type { Flask, RunState } from './run';
-import { titreMl } from './run';
+import type { Flask, Place, RunState } from './run';
+import { openConflicts, placeName, titreMl } from './run';
 
 /** What became of a flask. */
 export interface Replicate {
@@ -15,9 +15,9 @@ export interface Replicate {
   readonly molarity: number | null;
   /**
    * `counts`: averaged. `set-aside`: accurate, but outside the concordant set; its scatter still enters s.
-   * `open`: not yet titrated.
+   * `open`: not yet titrated. `disputed`: two different entries for one place wait to be settled.
    */
-  readonly verdict: 'counts' | 'set-aside' | 'rough' | 'void' | 'open';
+  readonly verdict: 'counts' | 'set-aside' | 'rough' | 'void' | 'open' | 'disputed';
   /** Why it does not count, as a clause. */
   readonly why: string | null;
 }
@@ -56,7 +56,7 @@ export interface Result {
 export function judgeRun(run: RunState): Judgement {
   const { rules } = run.setUp;
   const titrated = run.flasks
-    .filter((flask) => !flask.voided && !flask.isRough)
+    .filter((flask) => !flask.voided && !flask.isRough && !disputedPlace(run, flask))
     .map((flask) => ({ flask, molarity: flaskMolarity(run, flask) }))
     .filter((item): item is { flask: Flask; molarity: number } => item.molarity !== null);
   const molarities = titrated.map((item) => item.molarity);
@@ -89,7 +89,15 @@ export function judgeRun(run: RunState): Judgement {
 function replicateOf(run: RunState, flask: Flask, counted: ReadonlySet<number>): Replicate {
   const base = { flask, titreMl: titreMl(flask), molarity: flaskMolarity(run, flask) };
   if (flask.voided) return { ...base, verdict: 'void', why: flask.voided.reason };
-  if (base.molarity === null) return { ...base, verdict: 'open', why: 'not titrated yet' };
+  const disputed = disputedPlace(run, flask);
+  if (disputed) {
+    const why = `two different entries for its ${placeName(disputed)}: settle which one stands`;
+    return { ...base, verdict: 'disputed', why };
+  }
+  if (base.molarity === null) {
+    const why = flask.final ? 'its readings contradict each other' : 'not titrated yet';
+    return { ...base, verdict: 'open', why };
+  }
   if (flask.isRough) {
     return { ...base, verdict: 'rough', why: 'rough titration, left out by the house rule' };
   }
@@ -100,6 +108,10 @@ function replicateOf(run: RunState, flask: Flask, counted: ReadonlySet<number>):
     verdict: 'set-aside',
     why: `outside the ${limit} % in which the others agree; its scatter still enters s`,
   };
+}
+
+function disputedPlace(run: RunState, flask: Flask): Place | undefined {
+  return openConflicts(run).find((conflict) => conflict.flask === flask.number)?.place;
 }
 
 /** No repeatability of its own: the varying inputs stand in the budget themselves. */

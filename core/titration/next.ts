@@ -4,11 +4,12 @@ import { forecastTitre, standardOf } from './forecast';
 import type { Judgement } from './judge';
 import { planSeries } from './plan';
 import type { Flask, RunState } from './run';
-import { flaskUnderBurette, netMassG } from './run';
+import { flaskUnderBurette, netMassG, openConflicts, placeName } from './run';
 
 /** What the analyst does next. The sentence is the same on every screen. */
 export interface NextStep {
-  readonly action: 'weigh' | 'read-initial' | 'read-final' | 'certify' | 'stop' | 'closed';
+  readonly action:
+    'weigh' | 'read-initial' | 'read-final' | 'settle' | 'certify' | 'stop' | 'closed';
   /** The flask it concerns. */
   readonly flask: number | null;
   readonly sentence: string;
@@ -16,13 +17,18 @@ export interface NextStep {
   readonly canCarryOver: boolean;
 }
 
-/** Decides what comes next: finish the flask under the burette, weigh, titrate, or stop. */
+/** Decides what comes next: finish the flask under the burette, settle, weigh, titrate, or stop. */
 export function nextStep(run: RunState, judgement: Judgement): NextStep {
   if (run.status !== 'open') {
     return step('closed', null, `This run is ${run.status}. Its figures are frozen.`);
   }
   const busy = flaskUnderBurette(run);
   if (busy) return readFinal(run, busy);
+  const [conflict] = openConflicts(run);
+  if (conflict) {
+    const sentence = `Two different entries for the ${placeName(conflict.place)} of flask ${String(conflict.flask)}: settle which one stands.`;
+    return step('settle', conflict.flask, sentence);
+  }
   const { rules } = run.setUp;
   const live = run.flasks.filter((flask) => !flask.voided);
   const waiting = live.filter((flask) => !flask.initial);

@@ -6,7 +6,8 @@ import type { BottleState, LotState } from '../reagent';
 import type { Provenance } from '../record';
 import { provenance } from '../record';
 import type { Certificate } from './certificate';
-import type { Moment, RunFact, RunSetUp, Weighing } from './facts';
+import type { Moment, Observation, RunFact, RunSetUp, Weighing } from './facts';
+import { isObservation } from './facts';
 
 /** The records that a run rests on, each at the version that its set-up names. */
 export interface RunReferences {
@@ -37,6 +38,9 @@ export interface Reading extends Entry<DecimalText> {
   readonly carriedFromFlask: number | null;
 }
 
+/** A place of a flask that takes one entry. */
+export type Place = 'weighing' | Moment;
+
 /** One flask of a run, in the order of numbering. */
 export interface Flask {
   readonly number: number;
@@ -44,13 +48,22 @@ export interface Flask {
   readonly weighing: Entry<Weighing>;
   readonly initial: Reading | null;
   readonly final: Reading | null;
+  /** Other values for a place that has one, entered without knowing of it; they wait to be settled. */
+  readonly rivals: {
+    readonly weighing: readonly Entry<Weighing>[];
+    readonly initial: readonly Entry<DecimalText>[];
+    readonly final: readonly Entry<DecimalText>[];
+  };
   readonly voided: (Provenance & { readonly reason: string }) | null;
 }
 
 /** A run as its facts tell it. */
 export interface RunState {
   readonly id: string;
+  /** How many facts the record has, those that wait to be acknowledged included. */
   readonly version: number;
+  /** How many of them the server has. */
+  readonly storedVersion: number;
   readonly status: 'open' | 'certified' | 'abandoned';
   readonly started: Provenance;
   readonly setUp: RunSetUp;
@@ -62,10 +75,13 @@ export interface RunState {
   readonly fillings: readonly DecimalText[];
   readonly certificate: Certificate | null;
   readonly closed: (Provenance & { readonly reason: string | null }) | null;
+  /** Observations that arrived after the run was closed: on record, in no figure. */
+  readonly late: readonly Observation[];
 }
 
 /** Working state of the fold: entries by fact, flasks by number. */
 interface Draft {
+  storedVersion: number;
   weighings: Map<string, Entry<Weighing>>;
   readings: Map<string, Entry<DecimalText>>;
   flasks: Map<number, FlaskDraft>;
@@ -76,12 +92,14 @@ interface Draft {
   status: RunState['status'];
   certificate: Certificate | null;
   closed: RunState['closed'];
+  late: Observation[];
 }
 
 interface FlaskDraft {
   weighing: string;
   initial: { factId: string; carriedFromFlask: number | null } | null;
   final: string | null;
+  rivals: Record<Place, string[]>;
   voided: Flask['voided'];
 }
 
@@ -101,28 +119,42 @@ export function foldRun(facts: readonly RunFact[], references: RunReferences): R
     lastRead: null,
     fillings: [],
     version: unique.length,
+    storedVersion: unique.filter((fact) => fact.sequence !== null).length,
     status: 'open',
     certificate: null,
     closed: null,
+    late: [],
   };
   for (const fact of unique) apply(draft, fact);
   return finish(draft, start.recordId, provenance(start), start.body, references);
 }
 
 function apply(draft: Draft, fact: RunFact): void {
+  if (draft.status !== 'open' && isObservation(fact)) {
+    draft.late.push(fact);
+    return;
+  }
   switch (fact.kind) {
     case 'run.started':
       return;
-    case 'run.flask-weighed':
-      if (draft.flasks.has(fact.body.flask)) return;
-      draft.weighings.set(fact.id, newEntry(fact, fact.body.weighing, fact.body.reason));
-      draft.flasks.set(fact.body.flask, {
+    case 'run.flask-weighed': {
+      const { flask: number, weighing, reason } = fact.body;
+      draft.weighings.set(fact.id, newEntry(fact, weighing, reason));
+      const known = draft.flasks.get(number);
+      if (known) {
+        const standing = entryOf(draft.weighings, known.weighing).value;
+        if (netMassG(standing) !== netMassG(weighing)) known.rivals.weighing.push(fact.id);
+        return;
+      }
+      draft.flasks.set(number, {
         weighing: fact.id,
         initial: null,
         final: null,
+        rivals: { weighing: [], initial: [], final: [] },
         voided: null,
       });
       return;
+    }
     case 'run.burette-read':
       applyReading(draft, fact);
       return;
@@ -131,6 +163,9 @@ function apply(draft: Draft, fact: RunFact): void {
       return;
     case 'run.reading-corrected':
       correct(draft.readings, fact.body.corrects, fact.body.readingMl, fact);
+      return;
+    case 'run.conflict-settled':
+      settle(draft, fact);
       return;
     case 'run.flask-voided': {
       const flask = draft.flasks.get(fact.body.flask);
@@ -152,7 +187,14 @@ function apply(draft: Draft, fact: RunFact): void {
 function applyReading(draft: Draft, fact: Extract<RunFact, { kind: 'run.burette-read' }>): void {
   const { flask: number, moment, readingMl, carriedFrom, reason } = fact.body;
   const flask = draft.flasks.get(number);
-  if (flask?.[moment] !== null) return;
+  if (!flask) return;
+  const standing = moment === 'final' ? flask.final : (flask.initial?.factId ?? null);
+  if (standing !== null) {
+    draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
+    const known = entryOf(draft.readings, standing).value;
+    if (Number(known) !== Number(readingMl)) flask.rivals[moment].push(fact.id);
+    return;
+  }
   if (moment === 'final') {
     draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
     flask.final = fact.id;
@@ -191,6 +233,70 @@ function correct<T>(
   entries.set(target, { ...entry, value, superseded });
 }
 
+/** Lets one of two different entries for a place stand; what is given up is told with the entry that stands. */
+function settle(draft: Draft, fact: Extract<RunFact, { kind: 'run.conflict-settled' }>): void {
+  for (const flask of draft.flasks.values()) {
+    settlePlace(draft.weighings, flask, 'weighing', flask.weighing, fact, (kept) => {
+      flask.weighing = kept;
+    });
+    settlePlace(draft.readings, flask, 'final', flask.final, fact, (kept) => {
+      replaceFinal(draft, flask, kept);
+    });
+    settlePlace(draft.readings, flask, 'initial', flask.initial?.factId ?? null, fact, (kept) => {
+      const given = flask.initial?.factId;
+      draft.fillings = [...draft.fillings.filter((factId) => factId !== given), kept];
+      readAnew(draft, given, kept);
+      flask.initial = { factId: kept, carriedFromFlask: null };
+    });
+  }
+}
+
+/** Ends the conflict over one place, if it is about that place. */
+function settlePlace<T>(
+  entries: Map<string, Entry<T>>,
+  flask: FlaskDraft,
+  place: Place,
+  standing: string | null,
+  fact: Extract<RunFact, { kind: 'run.conflict-settled' }>,
+  replace: (kept: string) => void,
+): void {
+  const { keeps, reason } = fact.body;
+  const rivals = flask.rivals[place];
+  if (standing === null || (keeps !== standing && !rivals.includes(keeps))) return;
+  if (rivals.length === 0) return;
+  const { by, at } = provenance(fact);
+  const kept = entryOf(entries, keeps);
+  const givenUp = [standing, ...rivals].filter((factId) => factId !== keeps);
+  const superseded = givenUp.map((factId) => ({
+    value: entryOf(entries, factId).value,
+    reason,
+    by,
+    at,
+  }));
+  entries.set(keeps, { ...kept, superseded: [...kept.superseded, ...superseded] });
+  flask.rivals[place] = [];
+  if (keeps !== standing) replace(keeps);
+}
+
+/** A final reading gives way, for the flask that carried it over too: it is one level of the burette. */
+function replaceFinal(draft: Draft, flask: FlaskDraft, kept: string): void {
+  const given = flask.final;
+  flask.final = kept;
+  for (const other of draft.flasks.values()) {
+    if (other.initial?.factId === given && other.initial.carriedFromFlask !== null) {
+      other.initial = { ...other.initial, factId: kept };
+    }
+  }
+  readAnew(draft, given, kept);
+}
+
+/** Where the burette stood by a reading that gave way, it stands by the one that was kept. */
+function readAnew(draft: Draft, given: string | null | undefined, kept: string): void {
+  if (draft.lastRead && draft.lastRead.factId === given) {
+    draft.lastRead = { flask: draft.lastRead.flask, factId: kept };
+  }
+}
+
 function finish(
   draft: Draft,
   id: string,
@@ -212,6 +318,11 @@ function finish(
       weighing: entryOf(draft.weighings, flask.weighing),
       initial: flask.initial && reading(flask.initial.factId, flask.initial.carriedFromFlask),
       final: flask.final === null ? null : reading(flask.final, null),
+      rivals: {
+        weighing: flask.rivals.weighing.map((factId) => entryOf(draft.weighings, factId)),
+        initial: flask.rivals.initial.map((factId) => entryOf(draft.readings, factId)),
+        final: flask.rivals.final.map((factId) => entryOf(draft.readings, factId)),
+      },
       voided: flask.voided,
     };
   });
@@ -219,6 +330,7 @@ function finish(
   return {
     id,
     version: draft.version,
+    storedVersion: draft.storedVersion,
     status: draft.status,
     started,
     setUp,
@@ -231,6 +343,7 @@ function finish(
     fillings: draft.fillings.map(valueOf),
     certificate: draft.certificate,
     closed: draft.closed,
+    late: draft.late,
   };
 }
 
@@ -256,9 +369,13 @@ export function netMassG(weighing: Weighing): DecimalText {
     : subtractDecimals(weighing.beforeG, weighing.afterG);
 }
 
-/** Titre of a flask, final minus initial, exact in its decimals, in mL; null until both are read. */
+/**
+ * Titre of a flask, final minus initial, exact in its decimals, in mL; null until both are read, and where they
+ * contradict each other: two devices may have entered what neither would have alone.
+ */
 export function titreMl(flask: Pick<Flask, Moment>): DecimalText | null {
   if (!flask.initial || !flask.final) return null;
+  if (Number(flask.final.value) <= Number(flask.initial.value)) return null;
   return subtractDecimals(flask.final.value, flask.initial.value);
 }
 
@@ -281,4 +398,32 @@ export function titrantTakenMl(run: RunState): number {
   const capacity = Number(run.references.burette.capacityMl);
   const rinses = run.setUp.rules.rinses * Number(run.setUp.rules.rinseMl);
   return run.fillings.reduce((total, first) => total + capacity - Number(first), rinses);
+}
+
+/** A place for which two devices entered different values. */
+export interface Conflict {
+  readonly flask: number;
+  readonly place: Place;
+}
+
+/** The conflicts of a run that wait to be settled; a void flask has none. */
+export function openConflicts(run: RunState): readonly Conflict[] {
+  return run.flasks
+    .filter((flask) => !flask.voided)
+    .flatMap(({ number, rivals }) =>
+      (['weighing', 'initial', 'final'] as const)
+        .filter((place) => rivals[place].length > 0)
+        .map((place) => ({ flask: number, place })),
+    );
+}
+
+const PLACE_NAMES = {
+  weighing: 'mass',
+  initial: 'initial reading',
+  final: 'final reading',
+} as const;
+
+/** What a place of a flask is called. */
+export function placeName(place: Place): string {
+  return PLACE_NAMES[place];
 }

@@ -4,11 +4,14 @@ import pg from 'pg';
 /** The role that the application works under: it may add facts, never change or delete them. */
 export const APP_ROLE = 'vine_app';
 
-/** Makes every connection of a pool work under the application's role from its first statement on. */
+/**
+ * Makes every connection of a pool work under the application's role from its first statement on, and commit
+ * without waiting for the disk: `durably` waits where it matters.
+ */
 function asApplication(url: string) {
   return {
     connectionString: url,
-    options: `-c role=${APP_ROLE}`,
+    options: `-c role=${APP_ROLE} -c synchronous_commit=off`,
     application_name: 'vine-measure',
     connectionTimeoutMillis: 5_000,
     statement_timeout: 15_000,

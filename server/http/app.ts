@@ -1,29 +1,41 @@
-import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import type { Express } from 'express';
 import express from 'express';
 import helmet from 'helmet';
 import type pg from 'pg';
 import type { Logger } from 'pino';
-import { pinoHttp } from 'pino-http';
+import { auditRoutes } from '../audit/routes';
 import { ledgerRoutes } from '../ledger/routes';
+import type { Feed } from '../live/feed';
+import { liveRoutes } from '../live/routes';
 import { peopleRoutes } from '../people/routes';
 import { runRoutes } from '../runs/routes';
 import type { Services } from '../services';
+import { healthRoutes } from './health';
+import { requestLimit } from './limits';
+import { openApiDocument } from './openApi';
 import { answerNotFound, answerProblem } from './problems';
+import { requestLog } from './requestLog';
 import { csrfProtection, sameOriginOnly, sessions } from './session';
 
 /** The parts of the work, each with its routes. */
-const PARTS = [peopleRoutes, ledgerRoutes, runRoutes];
+const PARTS = [peopleRoutes, ledgerRoutes, runRoutes, auditRoutes];
 
 /** What the application is put together from. */
 export interface AppParts {
   readonly services: Services;
+  readonly feed: Feed;
   readonly sessionPool: pg.Pool;
   readonly sessionSigningKey: string;
   readonly logger: Logger;
   /** Folder of the built web client; null for the API alone. */
   readonly webFolder: string | null;
+  /** The address under which a proxy serves this; null without one. */
+  readonly publicUrl: string | null;
+  /** Whether browsers reach it over TLS, ended here or by the proxy. */
+  readonly isSecure: boolean;
+  /** Requests that one person, or one address without a session, may make in a minute. */
+  readonly requestsPerMinute: number;
 }
 
 /** The whole HTTP application. It keeps nothing between requests; all state is in PostgreSQL. */
@@ -31,15 +43,11 @@ export function createApp(parts: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
-  app.use(
-    pinoHttp({
-      logger: parts.logger,
-      genReqId: () => randomUUID(),
-      autoLogging: false,
-      redact: ['req.headers.cookie', 'req.headers["x-csrf-token"]'],
-    }),
-  );
-  app.use(securityHeaders());
+  // A proxy on this machine speaks for its clients; nobody else does.
+  app.set('trust proxy', parts.publicUrl === null ? false : 'loopback');
+  app.use(requestLog(parts.logger));
+  app.use(securityHeaders(parts.isSecure));
+  app.use(healthRoutes(parts.services));
   app.use('/api', api(parts));
   if (parts.webFolder !== null) app.use(webClient(parts.webFolder));
   app.use(answerNotFound);
@@ -49,27 +57,34 @@ export function createApp(parts: AppParts): Express {
 
 function api(parts: AppParts): express.Router {
   const router = express.Router();
+  const { services, sessionPool, sessionSigningKey, isSecure } = parts;
   router.use((_request, response, next) => {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
-  router.use(sameOriginOnly);
+  router.use(sameOriginOnly(parts.publicUrl));
   router.use(express.json({ limit: '64kb', strict: true }));
-  router.use(sessions(parts.sessionPool, parts.sessionSigningKey));
+  router.use(sessions(services, sessionPool, { signingKey: sessionSigningKey, isSecure }));
+  router.use(requestLimit(parts.requestsPerMinute));
   router.use(csrfProtection);
-  for (const routes of PARTS) router.use(routes(parts.services));
+  for (const routes of PARTS) router.use(routes(services));
+  router.use(liveRoutes(parts));
+  router.get('/openapi.json', (_request, response) => {
+    response.json(openApiDocument());
+  });
   router.use(answerNotFound);
   return router;
 }
 
 /** Only our own origin may serve anything to our pages. */
-function securityHeaders(): express.RequestHandler {
+function securityHeaders(isSecure: boolean): express.RequestHandler {
   return helmet({
     contentSecurityPolicy: {
       useDefaults: false,
       directives: {
         defaultSrc: ["'self'"],
         scriptSrc: ["'self'"],
+        workerSrc: ["'self'"],
         // Radix places the style of its scroll lock in the page itself; it fetches nothing.
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", 'data:'],
@@ -79,8 +94,8 @@ function securityHeaders(): express.RequestHandler {
         frameAncestors: ["'none'"],
       },
     },
-    // Loopback serves plain HTTP; a proxy that ends TLS adds its own.
-    strictTransportSecurity: false,
+    // Loopback serves plain HTTP, which no browser may be told to avoid.
+    strictTransportSecurity: isSecure,
     referrerPolicy: { policy: 'same-origin' },
   });
 }

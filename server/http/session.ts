@@ -12,23 +12,59 @@ declare module 'express-session' {
   interface SessionData {
     personId: string;
     csrfToken: string;
+    /** Quarter of an hour in which it was last used. */
+    lastSeen: number;
   }
 }
 
 const TWELVE_HOURS_MS = 12 * 60 * 60 * 1000;
+const QUARTER_HOUR_MS = 15 * 60 * 1000;
 
 /** Sessions in PostgreSQL behind an HttpOnly, SameSite cookie. */
-export function sessions(pool: pg.Pool, signingKey: string): RequestHandler {
+export function sessions(
+  services: Services,
+  pool: pg.Pool,
+  { signingKey, isSecure }: { signingKey: string; isSecure: boolean },
+): RequestHandler[] {
   const Store = connectPgSimple(session);
-  return session({
-    name: 'vine.session',
-    secret: signingKey,
-    store: new Store({ pool, tableName: 'sessions', pruneSessionInterval: false }),
-    resave: false,
-    saveUninitialized: false,
-    rolling: true,
-    cookie: { httpOnly: true, sameSite: 'strict', maxAge: TWELVE_HOURS_MS, path: '/' },
-  });
+  return [
+    session({
+      name: 'vine.session',
+      secret: signingKey,
+      // A session is written when it changes only: a write for every request would cost more than the request.
+      store: new Store({
+        pool,
+        tableName: 'sessions',
+        pruneSessionInterval: false,
+        disableTouch: true,
+      }),
+      resave: false,
+      saveUninitialized: false,
+      rolling: true,
+      cookie: {
+        httpOnly: true,
+        sameSite: 'strict',
+        secure: isSecure,
+        maxAge: TWELVE_HOURS_MS,
+        path: '/',
+      },
+    }),
+    (request, _response, next) => {
+      const quarter = Math.floor(services.now().getTime() / QUARTER_HOUR_MS);
+      const isOld = request.session.lastSeen !== quarter;
+      if (request.session.personId !== undefined && isOld) request.session.lastSeen = quarter;
+      next();
+    },
+  ];
+}
+
+/** Whether a session is still there: it may have been ended in another tab or by another server. */
+export async function isSessionAlive(pool: pg.Pool, sessionId: string): Promise<boolean> {
+  const { rowCount } = await pool.query(
+    'SELECT 1 FROM sessions WHERE sid = $1 AND expire > now()',
+    [sessionId],
+  );
+  return rowCount === 1;
 }
 
 /** Signs a person in under a session id that nobody knew before. */
@@ -74,22 +110,25 @@ export async function requirePerson(services: Services, request: Request): Promi
 
 const READING_METHODS = new Set(['GET', 'HEAD', 'OPTIONS']);
 
-/** Refuses changes that another site's page asks for. */
-export const sameOriginOnly: RequestHandler = (request, _response, next) => {
-  if (READING_METHODS.has(request.method)) {
-    next();
-    return;
-  }
-  const origin = request.get('origin');
-  const site = request.get('sec-fetch-site');
-  const isForeign =
-    origin === undefined
-      ? site !== undefined && site !== 'same-origin'
-      : !isOwnOrigin(origin, request.get('host'));
-  next(
-    isForeign ? new AppError('wrong-origin', 'This request came from another site.') : undefined,
-  );
-};
+/** Refuses changes that another site's page asks for. @param publicUrl the address behind a proxy, if there is one */
+export function sameOriginOnly(publicUrl: string | null): RequestHandler {
+  const publicOrigin = publicUrl === null ? null : new URL(publicUrl).origin;
+  return (request, _response, next) => {
+    if (READING_METHODS.has(request.method)) {
+      next();
+      return;
+    }
+    const origin = request.get('origin');
+    const site = request.get('sec-fetch-site');
+    const isForeign =
+      origin === undefined
+        ? site !== undefined && site !== 'same-origin'
+        : origin !== publicOrigin && !isOwnOrigin(origin, request.get('host'));
+    next(
+      isForeign ? new AppError('wrong-origin', 'This request came from another site.') : undefined,
+    );
+  };
+}
 
 function isOwnOrigin(origin: string, host: string | undefined): boolean {
   try {

@@ -6,12 +6,13 @@ import type { Lot, PreparedBottle } from '#core/reagent';
 import type { Fact, Finding } from '#core/record';
 import { impossible } from '#core/record';
 import type { RunFact, RunSetUp } from '#core/titration';
-import { checkRunFact, checkRunStart } from '#core/titration';
+import { checkRunFact, checkRunStart, factsSeenBy, isObservation } from '#core/titration';
 import { AppError } from '../http/appError';
 import { findPerson } from '../people/queries';
 import type { Services } from '../services';
 import { findLaboratory, findProjection } from './queries';
-import { findRun, loadReferences, unknownReference } from './references';
+import type { LoadedRecord } from './references';
+import { foldLoaded, loadReferences, unknownReference } from './references';
 
 /**
  * What core has against a fact, given the records that it touches. The body has passed its schema, so its
@@ -19,7 +20,12 @@ import { findRun, loadReferences, unknownReference } from './references';
  *
  * @throws AppError `unknown-reference` when it names something that is not there.
  */
-export async function admit(tx: Knex, services: Services, fact: Fact): Promise<readonly Finding[]> {
+export async function admit(
+  tx: Knex,
+  services: Services,
+  fact: Fact,
+  record: LoadedRecord,
+): Promise<readonly Finding[]> {
   switch (fact.kind) {
     case 'lot.registered':
       return [...onlyFirst(fact), ...checkLot(fact.body as Lot)];
@@ -34,12 +40,22 @@ export async function admit(tx: Knex, services: Services, fact: Fact): Promise<r
       const references = await loadReferences(tx, fact.body as RunSetUp);
       return [...onlyFirst(fact), ...checkRunStart(references, await today(tx, services))];
     }
-    default: {
-      const run = await findRun(tx, fact.recordId);
-      if (!run) throw new AppError('not-found', 'There is no such run.');
-      return checkRunFact(run.state, fact as RunFact);
-    }
+    default:
+      return checkAgainstRun(record, fact as RunFact);
   }
+}
+
+/**
+ * A decision is checked against the run as it is. An observation is taken when it made sense to its author, whatever
+ * somebody else has entered meanwhile, or when it makes sense now.
+ */
+function checkAgainstRun(record: LoadedRecord, fact: RunFact): readonly Finding[] {
+  const run = foldLoaded(record);
+  if (!run) throw new AppError('not-found', 'There is no such run.');
+  const findings = checkRunFact(run.state, fact);
+  if (findings.length === 0 || !isObservation(fact)) return findings;
+  const seen = foldLoaded({ ...record, facts: factsSeenBy(fact, run.facts) });
+  return seen && seen.facts.length < run.facts.length ? checkRunFact(seen.state, fact) : findings;
 }
 
 /** Today's date in the laboratory. @throws AppError `not-found` before the laboratory is founded. */

@@ -4,13 +4,18 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Laboratory } from '#core/laboratory';
 import type { Fact, Finding } from '#core/record';
 import { currentSchemaVersion } from '#core/record';
+import type { RunSetUp } from '#core/titration';
 import type { Person, ProposedFact } from '#contract';
 import { DECISION_KINDS } from '#contract';
+import { auditEntryOfFact } from '../audit/entry';
+import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
 import type { Services } from '../services';
 import { admit } from './admit';
-import { project } from './project';
-import { findFact, insertFact, lockRecord } from './queries';
+import { projectionOf } from './project';
+import { lockRecord, storeFact } from './queries';
+import type { LoadedRecord } from './references';
+import { loadRecord, loadReferences } from './references';
 
 /** What an append did: `isNew` is false when the same fact was there already. */
 export interface Appended {
@@ -41,29 +46,38 @@ export async function appendFact(
       'This page is older or newer than the server: reload it.',
     );
   }
-  return services.db.transaction(async (tx) => {
-    const record = await lockRecord(tx, proposed.recordId, proposed.recordKind);
-    const known = await findFact(tx, proposed.id);
+  return durably(services.db, async (tx) => {
+    const { kind, version } = await lockRecord(tx, proposed.recordId, proposed.recordKind);
+    const record = await loadRecord(tx, proposed.recordId, kind);
+    const known = record.facts.find((fact) => fact.id === proposed.id);
     if (known) return { fact: sameFact(known, proposed), isNew: false };
-    if (record.kind !== proposed.recordKind) {
+    if (kind !== proposed.recordKind) {
       throw new AppError('unknown-reference', 'This entry does not belong to such a record.');
     }
-    refuseStaleDecision(proposed, record.version);
+    refuseStaleDecision(proposed, version);
     const fact: Fact = {
       ...proposed,
-      sequence: record.version + 1,
+      sequence: version + 1,
       recordedAt: services.now().toISOString(),
     };
-    refuseUnexplained(await admit(tx, services, fact), proposed.body);
-    await store(tx, fact);
+    refuseUnexplained(await admit(tx, services, fact, record), proposed.body);
+    await store(tx, fact, await withReferences(tx, fact, record));
     return { fact, isNew: true };
   });
 }
 
-/** Adds a fact of a locked record and brings its projection up to it. */
-export async function store(tx: Knex, fact: Fact): Promise<void> {
-  await insertFact(tx, fact);
-  await project(tx, fact.recordId, fact.recordKind);
+/** The first fact of a run brings what the run rests on. */
+async function withReferences(tx: Knex, fact: Fact, record: LoadedRecord): Promise<LoadedRecord> {
+  return fact.kind === 'run.started'
+    ? { ...record, references: await loadReferences(tx, fact.body as RunSetUp) }
+    : record;
+}
+
+/** Adds a fact to a locked record, given what the record was before it. */
+export async function store(tx: Knex, fact: Fact, record: LoadedRecord): Promise<void> {
+  const projection = projectionOf({ ...record, facts: [...record.facts, fact] });
+  if (!projection) throw new RangeError(`record ${record.id} has no state to project`);
+  await storeFact(tx, fact, projection, auditEntryOfFact(fact));
 }
 
 /** Refuses a decision that was based on another version of the record than the present one. */
@@ -115,7 +129,7 @@ export async function foundLaboratory(
   const now = services.now().toISOString();
   const recordId = uuidv7();
   await lockRecord(services.db, recordId, 'laboratory');
-  await store(services.db, {
+  const fact: Fact = {
     id: uuidv7(),
     recordId,
     recordKind: 'laboratory',
@@ -123,9 +137,12 @@ export async function foundLaboratory(
     schemaVersion: currentSchemaVersion('laboratory.founded'),
     body: laboratory,
     authorId,
+    deviceId: null,
     deviceTime: now,
+    clockOffsetMs: null,
     basedOn: null,
     sequence: 1,
     recordedAt: now,
-  });
+  };
+  await store(services.db, fact, { id: recordId, kind: 'laboratory', facts: [], references: null });
 }

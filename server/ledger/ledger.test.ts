@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
-import { foldRun } from '#core/titration';
+import { foldRun, openConflicts } from '#core/titration';
 import type { Problem, RunAnswer } from '#contract';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
 import {
@@ -86,6 +86,53 @@ describe('appending', () => {
     await client.send(voided, runId, { basedOn: null }).expect(409);
     await client.send(read(2, 'initial', '0.10'), runId, { basedOn: 1 }).expect(201);
     await client.send(voided, runId, { basedOn: 4 }).expect(201);
+  });
+});
+
+describe('an observation is never refused because somebody else was quicker', () => {
+  const TABLET = uuidv7();
+  const DESK = uuidv7();
+
+  test('two readings of one place are kept as a conflict, which a decision settles', async () => {
+    const runId = await startRun(client, ids);
+    await client.send(weighed(1, '0.4802'), runId).expect(201);
+    await client.send(read(1, 'initial', '0.10'), runId).expect(201);
+    const seen = { basedOn: 3 };
+    await client.send(read(1, 'final', '23.60'), runId, { ...seen, deviceId: TABLET }).expect(201);
+    const other = await client
+      .send(read(1, 'final', '23.65'), runId, { ...seen, deviceId: DESK })
+      .expect(201);
+    // The tablet knows its own reading: a second one from there is a correction.
+    const again = { ...seen, deviceId: TABLET };
+    expect(problemOf(await client.send(read(1, 'final', '23.70'), runId, again)).code).toBe(
+      'impossible-entry',
+    );
+    const run = async () => {
+      const { facts, references } = (await client.get(`/api/runs/${runId}`)).body as RunAnswer;
+      const state = foldRun(facts, references);
+      if (!state) throw new Error('the run is gone');
+      return state;
+    };
+    expect(openConflicts(await run())).toEqual([{ flask: 1, place: 'final' }]);
+    const keeps = (other.body as { id: string }).id;
+    const settled = {
+      kind: 'run.conflict-settled',
+      body: { keeps, reason: 'read again by both' },
+    } as const;
+    await client.send(settled, runId, { basedOn: 4 }).expect(409);
+    await client.send(settled, runId, { basedOn: 5 }).expect(201);
+    expect((await run()).flasks[0]?.final?.value).toBe('23.65');
+  });
+
+  test('nor because the run was closed, or the flask voided, meanwhile', async () => {
+    const runId = await startRun(client, ids);
+    await client.send(weighed(1, '0.4802'), runId).expect(201);
+    await client.send(read(1, 'initial', '0.10'), runId).expect(201);
+    const gone = { kind: 'run.abandoned', body: { reason: 'the stopcock leaks' } } as const;
+    await client.send(gone, runId, { basedOn: 3 }).expect(201);
+    await client.send(read(1, 'final', '23.60'), runId, { basedOn: 3 }).expect(201);
+    await client.send(read(1, 'final', '23.60'), runId, { basedOn: 4 }).expect(422);
+    expect(await factsOf(runId)).toHaveLength(5);
   });
 });
 

@@ -1,25 +1,23 @@
 import type { Knex } from 'knex';
 import { foldRecord, summarizeRun } from '#core/ledger';
-import type { RecordKind } from '#core/record';
-import type { ListKind, ListStates } from '#contract';
-import { deleteProjections, listFacts, listRecords, upsertProjection } from './queries';
-import { findRun } from './references';
+import type { Fact } from '#core/record';
+import type { RunFact, RunReferences } from '#core/titration';
+import { foldRun } from '#core/titration';
+import type { ProjectionRow } from './queries';
+import { deleteProjections, listRecords, upsertProjection } from './queries';
+import type { LoadedRecord } from './references';
+import { loadRecord } from './references';
 
-/** Brings the projection of one record up to its facts. */
-export async function project(tx: Knex, recordId: string, kind: RecordKind): Promise<void> {
-  const state = await foldForList(tx, recordId, kind);
-  if (!state) throw new RangeError(`record ${recordId} of kind ${kind} has no state to project`);
-  await upsertProjection(tx, { recordId, kind, version: state.version, state });
+/** What lists show of a record; null before its first fact. */
+export function projectionOf({ id, kind, facts, references }: LoadedRecord): ProjectionRow | null {
+  const state = kind === 'run' ? summaryOf(facts, references) : foldRecord(kind, facts);
+  return state && { recordId: id, kind, version: state.version, state };
 }
 
-async function foldForList(
-  tx: Knex,
-  recordId: string,
-  kind: RecordKind,
-): Promise<ListStates[ListKind] | null> {
-  if (kind !== 'run') return foldRecord(kind, await listFacts(tx, recordId));
-  const run = await findRun(tx, recordId);
-  return run && summarizeRun(run.state);
+function summaryOf(facts: readonly Fact[], references: RunReferences | null) {
+  // The stream of a run holds run facts: the contract let nothing else in.
+  const run = references && foldRun(facts as readonly RunFact[], references);
+  return run && summarizeRun(run);
 }
 
 /** Remakes every projection from the facts, all or none; gives the number of records. */
@@ -27,7 +25,11 @@ export async function rebuildProjections(db: Knex): Promise<number> {
   return db.transaction(async (tx) => {
     await deleteProjections(tx);
     const records = await listRecords(tx);
-    for (const { id, kind } of records) await project(tx, id, kind);
+    for (const { id, kind } of records) {
+      const projection = projectionOf(await loadRecord(tx, id, kind));
+      if (!projection) throw new RangeError(`record ${id} of kind ${kind} has no state to project`);
+      await upsertProjection(tx, projection);
+    }
     return records.length;
   });
 }

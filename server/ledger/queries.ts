@@ -14,7 +14,10 @@ interface FactRow {
   body: unknown;
   author_id: string;
   based_on: number | null;
+  device_id: string | null;
   device_time: Date;
+  // A bigint comes as text.
+  clock_offset_ms: string | null;
   recorded_at: Date;
 }
 
@@ -24,8 +27,9 @@ interface RecordRow {
   version: number;
 }
 
-function toFact(row: FactRow): Fact {
-  return upcast({
+/** A fact in the very shape in which it was stored. */
+function toStoredFact(row: FactRow): Fact {
+  return {
     id: row.id,
     recordId: row.record_id,
     recordKind: row.record_kind,
@@ -33,11 +37,18 @@ function toFact(row: FactRow): Fact {
     schemaVersion: row.schema_version,
     body: row.body,
     authorId: row.author_id,
+    deviceId: row.device_id,
     deviceTime: row.device_time.toISOString(),
+    clockOffsetMs: row.clock_offset_ms === null ? null : Number(row.clock_offset_ms),
     basedOn: row.based_on,
     sequence: row.sequence,
     recordedAt: row.recorded_at.toISOString(),
-  });
+  };
+}
+
+/** A fact in the shape that this program works with. */
+function toFact(row: FactRow): Fact {
+  return upcast(toStoredFact(row));
 }
 
 function factsWithKind(db: Knex): Knex.QueryBuilder {
@@ -46,16 +57,41 @@ function factsWithKind(db: Knex): Knex.QueryBuilder {
     .select('facts.*', 'records.kind as record_kind');
 }
 
-export async function findFact(db: Knex, id: string): Promise<Fact | null> {
-  const row = (await factsWithKind(db).where('facts.id', id).first()) as FactRow | undefined;
-  return row ? toFact(row) : null;
+/** Facts as they were stored, by id, for the audit. */
+export async function findStoredFacts(
+  db: Knex,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, Fact>> {
+  const rows = (await factsWithKind(db).whereIn('facts.id', ids)) as FactRow[];
+  return new Map(rows.map((row) => [row.id, toStoredFact(row)]));
 }
 
-/** The facts of a record in order, all of them or those up to a version. */
-export async function listFacts(db: Knex, recordId: string, upTo?: number): Promise<Fact[]> {
-  const query = factsWithKind(db).where('record_id', recordId).orderBy('sequence');
-  if (upTo !== undefined) query.where('sequence', '<=', upTo);
-  return ((await query) as FactRow[]).map(toFact);
+/** All facts as they were stored, in the order of recording. */
+export async function listStoredFacts(db: Knex): Promise<Fact[]> {
+  const rows = (await factsWithKind(db).orderBy(
+    ['recorded_at', 'record_id', 'sequence'].map((column) => ({ column })),
+  )) as FactRow[];
+  return rows.map(toStoredFact);
+}
+
+/** The facts of a record in order. */
+export async function listFacts(db: Knex, recordId: string): Promise<Fact[]> {
+  return (
+    (await factsWithKind(db).where({ record_id: recordId }).orderBy('sequence')) as FactRow[]
+  ).map(toFact);
+}
+
+/** The facts of several records, each record's in order. */
+export async function listFactsOf(
+  db: Knex,
+  recordIds: readonly string[],
+): Promise<ReadonlyMap<string, readonly Fact[]>> {
+  const rows = (await factsWithKind(db)
+    .whereIn('record_id', recordIds)
+    .orderBy('sequence')) as FactRow[];
+  const streams = new Map<string, Fact[]>(recordIds.map((id) => [id, []]));
+  for (const row of rows) streams.get(row.record_id)?.push(toFact(row));
+  return streams;
 }
 
 /**
@@ -67,28 +103,63 @@ export async function lockRecord(
   id: string,
   kind: RecordKind,
 ): Promise<{ kind: RecordKind; version: number }> {
+  const lock = () => tx<RecordRow>('records').where({ id }).forUpdate().first();
+  const known = await lock();
+  if (known) return known;
   await tx<RecordRow>('records').insert({ id, kind, version: 0 }).onConflict('id').ignore();
-  const record = await tx<RecordRow>('records').where({ id }).forUpdate().first();
+  const record = await lock();
   if (!record) throw new RangeError(`record ${id} vanished while it was being locked`);
   return record;
 }
 
-/** Adds a fact as the next of its record, which the caller has locked. */
-export async function insertFact(tx: Knex, fact: Fact): Promise<void> {
-  await tx('facts').insert({
+/**
+ * Stores a fact as the next of its record, which the caller has locked, with the record's new version, its
+ * projection and the entry in the audit log: one statement, one way to the server. The log comes last, because
+ * everybody else waits for it until the transaction ends.
+ */
+export async function storeFact(
+  tx: Knex,
+  fact: Fact,
+  projection: ProjectionRow,
+  auditEntry: string,
+): Promise<void> {
+  await tx.raw(STORE_FACT, {
     id: fact.id,
-    record_id: fact.recordId,
+    recordId: fact.recordId,
+    recordKind: fact.recordKind,
     sequence: fact.sequence,
     kind: fact.kind,
-    schema_version: fact.schemaVersion,
+    schemaVersion: fact.schemaVersion,
     body: JSON.stringify(fact.body),
-    author_id: fact.authorId,
-    based_on: fact.basedOn,
-    device_time: fact.deviceTime,
-    recorded_at: fact.recordedAt,
+    authorId: fact.authorId,
+    basedOn: fact.basedOn,
+    deviceId: fact.deviceId,
+    deviceTime: fact.deviceTime,
+    clockOffsetMs: fact.clockOffsetMs,
+    recordedAt: fact.recordedAt,
+    version: projection.version,
+    state: JSON.stringify(projection.state),
+    auditEntry,
   });
-  await tx('records').where({ id: fact.recordId }).update({ version: fact.sequence });
 }
+
+const STORE_FACT = `
+  WITH fact AS (
+    INSERT INTO facts (id, record_id, sequence, kind, schema_version, body, author_id, based_on,
+      device_id, device_time, clock_offset_ms, recorded_at)
+    VALUES (:id, :recordId, :sequence, :kind, :schemaVersion, :body, :authorId, :basedOn,
+      :deviceId, :deviceTime, :clockOffsetMs, :recordedAt)
+    RETURNING 1
+  ), record AS (
+    UPDATE records SET version = :sequence WHERE id = :recordId RETURNING 1
+  ), projection AS (
+    INSERT INTO projections (record_id, kind, version, state)
+    VALUES (:recordId, :recordKind, :version, :state)
+    ON CONFLICT (record_id) DO UPDATE
+      SET kind = EXCLUDED.kind, version = EXCLUDED.version, state = EXCLUDED.state
+    RETURNING 1
+  )
+  SELECT append_audit(ARRAY[:auditEntry]) FROM fact, record, projection`;
 
 /** A row of the projections: the state of one record as lists show it. */
 export interface ProjectionRow {

@@ -2,10 +2,20 @@ import type { Knex } from 'knex';
 import { findMethod } from '#core/chemistry';
 import type { PlainRecordKind, PlainStates } from '#core/ledger';
 import { foldRecord } from '#core/ledger';
+import type { Fact, RecordKind } from '#core/record';
 import type { RecordVersion, RunFact, RunReferences, RunSetUp, RunState } from '#core/titration';
 import { foldRun } from '#core/titration';
 import { AppError } from '../http/appError';
-import { listFacts } from './queries';
+import { listFacts, listFactsOf } from './queries';
+
+/** A record's facts with what a run among them rests on. */
+export interface LoadedRecord {
+  readonly id: string;
+  readonly kind: RecordKind;
+  readonly facts: readonly Fact[];
+  /** Null for anything but a run that has been started. */
+  readonly references: RunReferences | null;
+}
 
 /** A run's facts with the records that it rests on, and what they fold to. */
 export interface LoadedRun {
@@ -14,15 +24,25 @@ export interface LoadedRun {
   readonly state: RunState;
 }
 
+/** A record with all that is needed to fold it. */
+export async function loadRecord(db: Knex, id: string, kind: RecordKind): Promise<LoadedRecord> {
+  const facts = await listFacts(db, id);
+  const [start] = facts;
+  const references =
+    start?.kind === 'run.started' ? await loadReferences(db, start.body as RunSetUp) : null;
+  return { id, kind, facts, references };
+}
+
 /** A run by its id; null when there is none. */
 export async function findRun(db: Knex, runId: string): Promise<LoadedRun | null> {
-  const facts = await listFacts(db, runId);
-  const [start] = facts;
-  if (start?.kind !== 'run.started') return null;
+  return foldLoaded(await loadRecord(db, runId, 'run'));
+}
+
+/** The run that a record is; null when it is none. */
+export function foldLoaded({ facts, references }: LoadedRecord): LoadedRun | null {
   // The stream of a run holds run facts: the contract let nothing else in.
   const runFacts = facts as readonly RunFact[];
-  const references = await loadReferences(db, start.body as RunSetUp);
-  const state = foldRun(runFacts, references);
+  const state = references && foldRun(runFacts, references);
   return state && { facts: runFacts, references, state };
 }
 
@@ -30,22 +50,24 @@ export async function findRun(db: Knex, runId: string): Promise<LoadedRun | null
 export async function loadReferences(db: Knex, setUp: RunSetUp): Promise<RunReferences> {
   const method = findMethod(setUp.methodId);
   if (!method) throw unknownReference('methodId', 'The catalogue has no such method.');
-  const bottle = await loadVersion(db, 'bottle', setUp.bottle, 'bottle');
-  const lot = await loadVersion(db, 'lot', setUp.lot, 'lot');
-  const { equipment: balance } = await loadVersion(db, 'equipment', setUp.balance, 'balance');
-  const { equipment: burette } = await loadVersion(db, 'equipment', setUp.burette, 'burette');
+  const ids = [setUp.bottle.id, setUp.lot.id, setUp.balance.id, setUp.burette.id];
+  const streams = await listFactsOf(db, ids);
+  const bottle = foldVersion(streams, 'bottle', setUp.bottle, 'bottle');
+  const lot = foldVersion(streams, 'lot', setUp.lot, 'lot');
+  const { equipment: balance } = foldVersion(streams, 'equipment', setUp.balance, 'balance');
+  const { equipment: burette } = foldVersion(streams, 'equipment', setUp.burette, 'burette');
   if (balance.type !== 'balance') throw unknownReference('balance', 'This is not a balance.');
   if (burette.type !== 'burette') throw unknownReference('burette', 'This is not a burette.');
   return { method, bottle, lot, balance, burette };
 }
 
-async function loadVersion<K extends PlainRecordKind>(
-  db: Knex,
+function foldVersion<K extends PlainRecordKind>(
+  streams: ReadonlyMap<string, readonly Fact[]>,
   kind: K,
   at: RecordVersion,
   field: string,
-): Promise<PlainStates[K]> {
-  const facts = await listFacts(db, at.id, at.version);
+): PlainStates[K] {
+  const facts = (streams.get(at.id) ?? []).slice(0, at.version);
   const isThere = facts.length === at.version && facts[0]?.recordKind === kind;
   const state = isThere ? foldRecord(kind, facts) : null;
   if (!state) throw unknownReference(field, `There is no such ${field} at this version.`);

@@ -1,11 +1,10 @@
-import { pino } from 'pino';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import { foldRun, openConflicts } from '#core/titration';
 import type { RunAnswer, SessionAnswer } from '#contract';
 import { connectAsApplication, sessionPool } from '../database/connection';
 import { migrate } from '../database/migrate';
-import { createApp } from '../http/app';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
 import {
   foundTestLaboratory,
@@ -13,6 +12,7 @@ import {
   read,
   runSetUp,
   startRun,
+  startTestApp,
   stockLaboratory,
   weighed,
 } from '../test-support/laboratory';
@@ -30,13 +30,8 @@ afterAll(() => laboratory.close());
 test('a second app process on the same database knows the session and every fact', async () => {
   const db = connectAsApplication(laboratory.database.url);
   const pool = sessionPool(laboratory.database.url);
-  const second = createApp({
-    services: { db, now: () => new Date() },
-    sessionPool: pool,
-    sessionSigningKey: 'test key',
-    logger: pino({ level: 'silent' }),
-    webFolder: null,
-  });
+  const app = await startTestApp({ db, pool, url: laboratory.database.url });
+  const second = app.server;
   const signIn = await request(second)
     .post('/api/session')
     .send({ name: laboratory.analyst.name, password: 'a long enough secret' })
@@ -45,29 +40,31 @@ test('a second app process on the same database knows the session and every fact
   const cookie = (signIn.headers['set-cookie'] as unknown as string[])[0]?.split(';')[0] ?? '';
 
   const runId = await startRun(client, ids);
-  const send = (fact: Parameters<typeof proposeFact>[0]) =>
+  const send = (fact: Parameters<typeof proposeFact>[0], changes = {}) =>
     request(second)
       .post('/api/facts')
       .set('cookie', cookie)
       .set('x-csrf-token', session.csrfToken)
-      .send(proposeFact(fact, runId, laboratory.analyst.id));
+      .send(proposeFact(fact, runId, laboratory.analyst.id, changes));
   await send(weighed(1, '0.4802')).expect(201);
   await client.send(read(1, 'initial', '0.10'), runId).expect(201);
   await send(read(1, 'final', '23.60')).expect(201);
   const { facts } = (await client.get(`/api/runs/${runId}`)).body as RunAnswer;
   expect(facts.map((fact) => fact.sequence)).toEqual([1, 2, 3, 4]);
 
-  // Both at once, through both processes, on one record.
+  // Both at once, through both processes, on one record, neither having seen the other's: all are kept.
   const pairs = Array.from({ length: 6 }, (_, i) => i + 2);
+  const seen = { basedOn: 4 };
   const answers = await Promise.all([
-    ...pairs.map((flask) => send(weighed(flask, '0.4800'))),
-    ...pairs.map((flask) => client.send(weighed(flask, '0.4810'), runId)),
+    ...pairs.map((flask) => send(weighed(flask, '0.4800'), seen)),
+    ...pairs.map((flask) => client.send(weighed(flask, '0.4810'), runId, seen)),
   ]);
-  const kept = answers.filter((answer) => answer.status === 201);
-  const refused = answers.filter((answer) => answer.status === 422);
-  expect([kept.length, refused.length]).toEqual([6, 6]);
+  expect(answers.map((answer) => answer.status)).toEqual(Array<number>(12).fill(201));
   const after = (await client.get(`/api/runs/${runId}`)).body as RunAnswer;
   expect(after.facts.map((fact) => fact.sequence)).toEqual(after.facts.map((_, i) => i + 1));
+  const run = foldRun(after.facts, after.references);
+  expect(run && openConflicts(run)).toEqual(pairs.map((flask) => ({ flask, place: 'weighing' })));
+  await app.close();
   await Promise.all([db.destroy(), pool.end()]);
 });
 

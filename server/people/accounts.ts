@@ -3,6 +3,9 @@ import { hash, verify } from '@node-rs/argon2';
 import { v7 as uuidv7 } from 'uuid';
 import type { Laboratory } from '#core/laboratory';
 import type { Person } from '#contract';
+import { digestOf } from '../audit/entry';
+import { appendAudit } from '../audit/queries';
+import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
 import { foundLaboratory } from '../ledger/append';
 import type { Services } from '../services';
@@ -16,16 +19,47 @@ function hashPassword(password: string): Promise<string> {
 /** A hash that no password matches: an unknown name takes as long to refuse as a wrong password. */
 const NOBODY = hashPassword('nobody has this password');
 
-/** The id of the person who has this name and password. @throws AppError `wrong-credentials` */
-export async function checkCredentials(
+/**
+ * The id of the person who has this name and password. Success and failure are both put on record, a failure
+ * without the name that was typed: people type passwords there.
+ *
+ * @throws AppError `wrong-credentials`
+ */
+export async function signInWithPassword(
   services: Services,
   name: string,
   password: string,
 ): Promise<string> {
   const found = await findCredentials(services.db, name);
   const isRight = await verify(found?.passwordHash ?? (await NOBODY), password);
-  if (found && isRight) return found.id;
+  if (found && isRight) {
+    await recordSignIn(services, found.id, 'password');
+    return found.id;
+  }
+  await durably(services.db, (tx) =>
+    appendAudit(tx, { kind: 'sign-in-failed', at: at(services), personId: found?.id ?? null }),
+  );
   throw new AppError('wrong-credentials', 'Name and password do not belong together.');
+}
+
+/** Puts a sign-in on record. */
+export async function recordSignIn(
+  services: Services,
+  by: string,
+  way: 'password' | 'demo' | 'first-account',
+): Promise<void> {
+  await durably(services.db, (tx) =>
+    appendAudit(tx, { kind: 'signed-in', at: at(services), by, way }),
+  );
+}
+
+/** Puts a sign-out on record. */
+export async function recordSignOut(services: Services, by: string): Promise<void> {
+  await durably(services.db, (tx) => appendAudit(tx, { kind: 'signed-out', at: at(services), by }));
+}
+
+function at(services: Services): string {
+  return services.now().toISOString();
 }
 
 /** What an account is made from. */
@@ -33,19 +67,26 @@ export interface AccountDetails extends Omit<Person, 'id'> {
   readonly password: string;
 }
 
-/** Adds a person with an account. @throws AppError `already-exists` for a name that is taken. */
+/**
+ * Adds a person with an account, in a transaction of the caller's or of its own.
+ *
+ * @param by who adds it; null for the first account and the demo's
+ * @throws AppError `already-exists` for a name that is taken.
+ */
 export async function addPerson(
   services: Services,
+  by: string | null,
   details: AccountDetails,
   isDemo = false,
 ): Promise<Person> {
   const { password, ...rest } = details;
   const person = { id: uuidv7(), ...rest };
-  await insertPerson(services.db, {
-    ...person,
-    passwordHash: await hashPassword(password),
-    isDemo,
-    createdAt: services.now(),
+  const passwordHash = await hashPassword(password);
+  await durably(services.db, async (tx) => {
+    await insertPerson(tx, { ...person, passwordHash, isDemo, createdAt: services.now() });
+    const digest = digestOf({ ...person, isDemo });
+    const personId = person.id;
+    await appendAudit(tx, { kind: 'account-made', at: at(services), by, personId, digest });
   });
   return person;
 }
@@ -72,7 +113,7 @@ export async function makeFirstAccount(
   services: Services,
   request: { code: string; name: string; password: string; laboratory: Laboratory },
 ): Promise<Person> {
-  return services.db.transaction(async (tx) => {
+  return durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
     if (!(await takeSecret(tx, FIRST_ACCOUNT_CODE, digest(request.code)))) {
       throw new AppError(
@@ -87,7 +128,8 @@ export async function makeFirstAccount(
       );
     }
     const { name, password } = request;
-    const person = await addPerson(inside, { name, password, mayCertify: true, mayManage: true });
+    const rights = { mayCertify: true, mayManage: true };
+    const person = await addPerson(inside, null, { name, password, ...rights });
     await foundLaboratory(inside, person.id, request.laboratory);
     return person;
   });

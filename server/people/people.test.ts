@@ -1,12 +1,15 @@
-import { pino } from 'pino';
 import request from 'supertest';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { Problem, SessionAnswer } from '#contract';
-import { createApp } from '../http/app';
 import type { TestDatabase } from '../test-support/database';
 import { createTestDatabase } from '../test-support/database';
 import type { TestLaboratory } from '../test-support/laboratory';
-import { foundTestLaboratory, proposeFact, weighed } from '../test-support/laboratory';
+import {
+  foundTestLaboratory,
+  proposeFact,
+  startTestApp,
+  weighed,
+} from '../test-support/laboratory';
 import { addPerson, issueFirstAccountCode } from './accounts';
 
 let laboratory: TestLaboratory;
@@ -103,14 +106,8 @@ test('security headers allow no outside origin', async () => {
 
 test('the first account takes the code from the terminal, which works once', async () => {
   const services = { db: empty.db, now: () => new Date() };
-  const app = createApp({
-    services,
-    sessionPool: empty.pool,
-    sessionSigningKey: 'test key',
-    logger: pino({ level: 'silent' }),
-    webFolder: null,
-  });
-  const agent = request.agent(app);
+  const app = await startTestApp(empty);
+  const agent = request.agent(app.server);
   expect((await agent.get('/api/session')).body).toMatchObject({ needsFirstAccount: true });
   const old = (await issueFirstAccountCode(services)) ?? '';
   const code = (await issueFirstAccountCode(services)) ?? '';
@@ -132,8 +129,9 @@ test('the first account takes the code from the terminal, which works once', asy
     kind: 'signed-in',
     person: { mayCertify: true, mayManage: true },
   });
-  await request(app).post('/api/first-account').send(account(code)).expect(403);
+  await request(app.server).post('/api/first-account').send(account(code)).expect(403);
   expect(await issueFirstAccountCode(services)).toBeNull();
+  await app.close();
 });
 
 test('the demo is open to whoever sits at this machine, and to nobody behind a proxy or a borrowed name', async () => {
@@ -141,6 +139,7 @@ test('the demo is open to whoever sits at this machine, and to nobody behind a p
   const rights = { mayCertify: false, mayManage: false };
   const made = await addPerson(
     services,
+    null,
     { name: 'Made Up', password: 'nobody knows it', ...rights },
     true,
   );
@@ -160,4 +159,68 @@ test('the demo is open to whoever sits at this machine, and to nobody behind a p
     .expect(403);
   const answer = await visitor.post('/api/session/demo').send({ personId: made.id }).expect(201);
   expect(answer.body).toMatchObject({ kind: 'signed-in', person: { name: 'Made Up' } });
+});
+
+test('guessing is slowed down for every app process, and time forgives', async () => {
+  // Later than whatever the other tests tried.
+  let now = Date.now() + 3_600_000;
+  const services = { db: empty.db, now: () => new Date(now) };
+  const [first, second] = await Promise.all([
+    startTestApp(empty, { services }),
+    startTestApp(empty, { services }),
+  ]);
+  const attempt = (turn: number, name: string, password: string) =>
+    request((turn % 2 === 0 ? first : second).server)
+      .post('/api/session')
+      .send({ name, password });
+  const statuses: number[] = [];
+  for (let turn = 0; turn < 12; turn += 1) {
+    statuses.push((await attempt(turn, 'Oda Lind', 'wrong')).status);
+  }
+  expect(statuses).toEqual([...Array<number>(10).fill(401), 429, 429]);
+  const refused = await attempt(0, 'Oda Lind', 'long enough too').expect(429);
+  expect(refused.body).toMatchObject({ code: 'too-many-requests' });
+  expect(Number(refused.headers['retry-after'])).toBeGreaterThan(0);
+  // Another name is not locked out by it.
+  expect((await attempt(0, 'Somebody Else', 'wrong')).status).toBe(401);
+  now += 16 * 60_000;
+  // The right password does not count as a failure, however often.
+  for (let turn = 0; turn < 12; turn += 1) {
+    await attempt(turn, 'Oda Lind', 'long enough too').expect(201);
+  }
+  await Promise.all([first.close(), second.close()]);
+});
+
+test('one browser cannot take the whole server', async () => {
+  const app = await startTestApp(empty, { requestsPerMinute: 5 });
+  const statuses: number[] = [];
+  for (let turn = 0; turn < 7; turn += 1) {
+    statuses.push((await request(app.server).get('/api/session')).status);
+  }
+  expect(statuses).toEqual([200, 200, 200, 200, 200, 429, 429]);
+  await app.close();
+});
+
+test('behind a proxy that ends TLS: secure cookies, its origin accepted, no one-click sign-in', async () => {
+  const app = await startTestApp(laboratory.database, {
+    publicUrl: 'https://bench.example/',
+    isSecure: true,
+  });
+  const proxied = {
+    host: 'bench.example',
+    'x-forwarded-proto': 'https',
+    'x-forwarded-for': '10.0.0.7',
+  };
+  const signIn = (headers: object) =>
+    request(app.server)
+      .post('/api/session')
+      .set({ ...proxied, ...headers })
+      .send({ name: 'Oda Lind', password: 'a long enough secret' });
+  const answer = await signIn({ origin: 'https://bench.example' }).expect(201);
+  expect((answer.headers['set-cookie'] as unknown as string[])[0]).toMatch(/; Secure/);
+  expect(answer.headers['strict-transport-security']).toBeDefined();
+  await signIn({ origin: 'https://elsewhere.example' }).expect(403);
+  const offer = await request(app.server).get('/api/session').set(proxied);
+  expect(offer.body).toMatchObject({ kind: 'signed-out', demoPeople: [] });
+  await app.close();
 });

@@ -32,6 +32,20 @@ export async function findPerson(db: Knex, id: string): Promise<Person | null> {
   return row ? toPerson(row) : null;
 }
 
+/** What the audit log vouches for of an account: who may do what. */
+export async function findAccount(
+  db: Knex,
+  id: string,
+): Promise<(Person & { isDemo: boolean }) | null> {
+  const row = await db<PersonRow>('people').where({ id }).first();
+  return row ? { ...toPerson(row), isDemo: row.is_demo } : null;
+}
+
+export async function listAccountIds(db: Knex): Promise<string[]> {
+  const rows = await db<PersonRow>('people').orderBy('created_at').select('id');
+  return rows.map(({ id }) => id);
+}
+
 export async function findCredentials(
   db: Knex,
   name: string,

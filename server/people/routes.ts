@@ -3,25 +3,34 @@ import { Router } from 'express';
 import { plainDateAt } from '#core/laboratory';
 import type { PeopleAnswer, SessionAnswer } from '#contract';
 import { demoSignInSchema, firstAccountSchema, newPersonSchema, signInSchema } from '#contract';
+import { getAuditHead } from '../audit/queries';
 import { AppError } from '../http/appError';
+import { signInLimits } from '../http/limits';
 import { parseBody } from '../http/problems';
 import { beginSession, currentPerson, endSession, requirePerson } from '../http/session';
 import { findLaboratory } from '../ledger/queries';
 import type { Services } from '../services';
-import { addPerson, checkCredentials, makeFirstAccount } from './accounts';
+import {
+  addPerson,
+  makeFirstAccount,
+  recordSignIn,
+  recordSignOut,
+  signInWithPassword,
+} from './accounts';
 import { hasPeople, listDemoPeople, listPeople } from './queries';
 
 /** Signing in and out, the first account, and the people of the laboratory. */
 export function peopleRoutes(services: Services): Router {
   const router = Router();
+  const limits = signInLimits(services);
 
   router.get('/session', async (request, response) => {
     response.json(await describeSession(services, request));
   });
 
-  router.post('/session', async (request, response) => {
+  router.post('/session', ...limits, async (request, response) => {
     const { name, password } = parseBody(request, signInSchema);
-    await beginSession(request, await checkCredentials(services, name, password));
+    await beginSession(request, await signInWithPassword(services, name, password));
     response.status(201).json(await describeSession(services, request));
   });
 
@@ -34,17 +43,21 @@ export function peopleRoutes(services: Services): Router {
         'Only the made-up people of the demo can be chosen like this.',
       );
     }
+    await recordSignIn(services, personId, 'demo');
     await beginSession(request, personId);
     response.status(201).json(await describeSession(services, request));
   });
 
   router.delete('/session', async (request, response) => {
+    const { personId } = request.session;
+    if (personId !== undefined) await recordSignOut(services, personId);
     await endSession(request);
     response.status(204).end();
   });
 
-  router.post('/first-account', async (request, response) => {
+  router.post('/first-account', ...limits, async (request, response) => {
     const person = await makeFirstAccount(services, parseBody(request, firstAccountSchema));
+    await recordSignIn(services, person.id, 'first-account');
     await beginSession(request, person.id);
     response.status(201).json(await describeSession(services, request));
   });
@@ -56,24 +69,27 @@ export function peopleRoutes(services: Services): Router {
   });
 
   router.post('/people', async (request, response) => {
-    const { mayManage } = await requirePerson(services, request);
+    const { id, mayManage } = await requirePerson(services, request);
     const details = parseBody(request, newPersonSchema);
     if (!mayManage) {
       throw new AppError('not-allowed', 'Only those who manage the laboratory may add people.');
     }
-    response.status(201).json(await addPerson(services, details));
+    response.status(201).json(await addPerson(services, id, details));
   });
 
   return router;
 }
 
 async function describeSession(services: Services, request: Request): Promise<SessionAnswer> {
+  // Taken before anything is read, so that no event falls between this answer and the stream.
+  const { sequence: liveAfter } = await getAuditHead(services.db);
   const person = await currentPerson(services, request);
   const laboratory = await findLaboratory(services.db);
   const csrfToken = request.session.csrfToken;
   if (person && laboratory && csrfToken !== undefined) {
-    const today = plainDateAt(services.now().toISOString(), laboratory.timeZone);
-    return { kind: 'signed-in', person, csrfToken, laboratory, today };
+    const now = services.now().toISOString();
+    const today = plainDateAt(now, laboratory.timeZone);
+    return { kind: 'signed-in', person, csrfToken, laboratory, today, now, liveAfter };
   }
   const demoPeople = await offeredDemoPeople(services, request);
   return {

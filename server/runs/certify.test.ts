@@ -32,7 +32,9 @@ function decision(changes: Partial<CertifyRequest> = {}): CertifyRequest {
   return {
     factId: uuidv7(),
     bottleFactId: uuidv7(),
+    deviceId: null,
     deviceTime: new Date().toISOString(),
+    clockOffsetMs: null,
     basedOn: 13,
     validUntil: addToDate(laboratory.today, { months: 1 }),
     reason: null,

@@ -1,13 +1,16 @@
 import type { Knex } from 'knex';
+import type { Fact } from '#core/record';
 import { currentSchemaVersion } from '#core/record';
 import type { Certificate, RunState } from '#core/titration';
 import { certificationFindings, issueCertificate, judgeRun } from '#core/titration';
 import type { CertifyRequest, Person } from '#contract';
+import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
 import { today } from '../ledger/admit';
 import { refuseStale, refuseUnexplained, store } from '../ledger/append';
 import { findProjection, lockRecord } from '../ledger/queries';
-import { findRun } from '../ledger/references';
+import type { LoadedRecord } from '../ledger/references';
+import { foldLoaded, loadRecord } from '../ledger/references';
 import type { Services } from '../services';
 
 /**
@@ -28,15 +31,16 @@ export async function certifyRun(
       'You may titrate and judge, but not certify. Ask somebody who may.',
     );
   }
-  return services.db.transaction(async (tx) => {
-    const record = await lockRecord(tx, runId, 'run');
-    const run = await findRun(tx, runId);
+  return durably(services.db, async (tx) => {
+    const { version } = await lockRecord(tx, runId, 'run');
+    const record = await loadRecord(tx, runId, 'run');
+    const run = foldLoaded(record);
     if (!run) throw new AppError('not-found', 'There is no such run.');
     const sentBefore = run.facts.find((fact) => fact.id === request.factId);
     if (sentBefore?.kind === 'run.certified') return sentBefore.body.certificate;
-    refuseStale(request.basedOn, record.version);
+    refuseStale(request.basedOn, version);
     const certificate = await decide(tx, services, person, run.state, request);
-    await storeCertificate(tx, services, person, run.state, request, certificate);
+    await storeCertificate(tx, services, person, { record, run: run.state }, request, certificate);
     return certificate;
   });
 }
@@ -65,16 +69,22 @@ async function storeCertificate(
   tx: Knex,
   services: Services,
   person: Person,
-  run: RunState,
+  { record, run }: { record: LoadedRecord; run: RunState },
   request: CertifyRequest,
   certificate: Certificate,
 ): Promise<void> {
+  // Every lock is taken before the first entry in the audit log, which everybody else waits for.
+  const bottleId = run.setUp.bottle.id;
+  await lockRecord(tx, bottleId, 'bottle');
+  const bottle = await loadRecord(tx, bottleId, 'bottle');
   const common = {
     authorId: person.id,
+    deviceId: request.deviceId,
+    clockOffsetMs: request.clockOffsetMs,
     deviceTime: request.deviceTime,
     recordedAt: services.now().toISOString(),
   };
-  await store(tx, {
+  const certified: Fact = {
     ...common,
     id: request.factId,
     recordId: run.id,
@@ -84,12 +94,11 @@ async function storeCertificate(
     body: { certificate },
     basedOn: request.basedOn,
     sequence: run.version + 1,
-  });
-  const bottleId = run.setUp.bottle.id;
-  const bottle = await lockRecord(tx, bottleId, 'bottle');
+  };
+  await store(tx, certified, record);
   const { number, molarity, expandedUncertainty, coverageFactor, certifiedOn, validUntil } =
     certificate;
-  await store(tx, {
+  const onBottle: Fact = {
     ...common,
     id: request.bottleFactId,
     recordId: bottleId,
@@ -106,6 +115,7 @@ async function storeCertificate(
       validUntil,
     },
     basedOn: null,
-    sequence: bottle.version + 1,
-  });
+    sequence: bottle.facts.length + 1,
+  };
+  await store(tx, onBottle, bottle);
 }

@@ -1,3 +1,6 @@
+import { once } from 'node:events';
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import request from 'supertest';
 import type TestAgent from 'supertest/lib/agent';
@@ -6,8 +9,10 @@ import { addToDate, DEFAULT_HOUSE_RULES, plainDateAt } from '#core/laboratory';
 import type { RecordKind } from '#core/record';
 import { currentSchemaVersion } from '#core/record';
 import type { NewFact, Person, ProposedFact, SessionAnswer } from '#contract';
+import type { AppParts } from '../http/app';
 import { createApp } from '../http/app';
 import { foundLaboratory } from '../ledger/append';
+import { Feed } from '../live/feed';
 import { addPerson } from '../people/accounts';
 import type { TestDatabase } from './database';
 import { createTestDatabase } from './database';
@@ -20,6 +25,8 @@ export interface TestLaboratory {
   readonly chief: Person;
   readonly analyst: Person;
   readonly today: string;
+  readonly url: string;
+  readonly feed: Feed;
   /** A browser without a session. */
   readonly visitor: () => TestAgent;
   readonly signIn: (person: Person) => Promise<Client>;
@@ -29,8 +36,12 @@ export interface TestLaboratory {
 /** A signed-in browser. */
 export interface Client {
   readonly person: Person;
+  /** Cookie and token, for requests made by other means. */
+  readonly headers: { readonly cookie: string; readonly 'x-csrf-token': string };
+  readonly agent: TestAgent;
   readonly get: (path: string) => request.Test;
   readonly post: (path: string, body: unknown) => request.Test;
+  readonly delete: (path: string) => request.Test;
   readonly send: (fact: NewFact, recordId: string, changes?: Partial<ProposedFact>) => request.Test;
 }
 
@@ -47,18 +58,68 @@ export function proposeFact(
     recordKind: fact.kind.split('.')[0] as RecordKind,
     schemaVersion: currentSchemaVersion(fact.kind),
     authorId,
+    deviceId: null,
     deviceTime: new Date().toISOString(),
+    clockOffsetMs: null,
     basedOn: null,
     ...changes,
   } as ProposedFact;
 }
 
-export async function foundTestLaboratory(): Promise<TestLaboratory> {
+/** An app server on a test database: one process of several, as the database sees it. */
+export interface TestApp {
+  readonly server: Server;
+  readonly feed: Feed;
+  readonly url: string;
+  readonly close: () => Promise<void>;
+}
+
+export async function startTestApp(
+  { db, url, pool }: Pick<TestDatabase, 'db' | 'url' | 'pool'>,
+  changes: Partial<AppParts> = {},
+): Promise<TestApp> {
+  const logger = pino({ level: 'silent' });
+  const feed = new Feed(db, url, logger);
+  await feed.start();
+  const app = createApp({
+    services: { db, now: () => new Date() },
+    feed,
+    sessionPool: pool,
+    sessionSigningKey: 'test key',
+    logger,
+    webFolder: null,
+    publicUrl: null,
+    isSecure: false,
+    requestsPerMinute: 100_000,
+    ...changes,
+  });
+  const server = app.listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  const { port } = server.address() as AddressInfo;
+  return {
+    server,
+    feed,
+    url: `http://127.0.0.1:${String(port)}`,
+    close: async () => {
+      await feed.stop();
+      server.closeAllConnections();
+      await new Promise((resolve) => server.close(resolve));
+    },
+  };
+}
+
+export async function foundTestLaboratory(
+  options: Partial<AppParts> = {},
+): Promise<TestLaboratory> {
   const database = await createTestDatabase();
   const services = { db: database.db, now: () => new Date() };
   const rights = { mayCertify: true, mayManage: true };
-  const chief = await addPerson(services, { name: 'Oda Lind', password: PASSWORD, ...rights });
-  const analyst = await addPerson(services, {
+  const chief = await addPerson(services, null, {
+    name: 'Oda Lind',
+    password: PASSWORD,
+    ...rights,
+  });
+  const analyst = await addPerson(services, chief.id, {
     name: 'Tam Berg',
     password: PASSWORD,
     mayCertify: false,
@@ -66,18 +127,14 @@ export async function foundTestLaboratory(): Promise<TestLaboratory> {
   });
   const timeZone = 'Europe/Vienna';
   await foundLaboratory(services, chief.id, { name: 'Test bench', timeZone });
-  const app = createApp({
-    services,
-    sessionPool: database.pool,
-    sessionSigningKey: 'test key',
-    logger: pino({ level: 'silent' }),
-    webFolder: null,
-  });
-  const server = app.listen(0, '127.0.0.1');
+  const app = await startTestApp(database, options);
+  const server = app.server;
   return {
     database,
     chief,
     analyst,
+    url: app.url,
+    feed: app.feed,
     today: plainDateAt(new Date().toISOString(), timeZone),
     visitor: () => request.agent(server),
     signIn: async (person) => {
@@ -95,14 +152,20 @@ export async function foundTestLaboratory(): Promise<TestLaboratory> {
           .send(body as object);
       return {
         person,
+        agent,
+        headers: {
+          cookie: (answer.headers['set-cookie'] as unknown as string[])[0]?.split(';')[0] ?? '',
+          'x-csrf-token': session.csrfToken,
+        },
         get: (path) => agent.get(path),
         post,
+        delete: (path) => agent.delete(path).set('x-csrf-token', session.csrfToken),
         send: (fact, recordId, changes) =>
           post('/api/facts', proposeFact(fact, recordId, person.id, changes)),
       };
     },
     close: async () => {
-      await new Promise((resolve) => server.close(resolve));
+      await app.close();
       await database.drop();
     },
   };

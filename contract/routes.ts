@@ -1,0 +1,177 @@
+import type * as v from 'valibot';
+import type { ProblemCode } from './problem';
+import {
+  certifyRequestSchema,
+  demoSignInSchema,
+  firstAccountSchema,
+  newPersonSchema,
+  printSchema,
+  proposedFactSchema,
+  signInSchema,
+} from './messages';
+
+/** One thing that the server can be asked. The interface's description is made from these, and the fuzz too. */
+export interface Route {
+  readonly method: 'get' | 'post' | 'delete';
+  /** Below `/api`, with parameters in braces. */
+  readonly path: string;
+  readonly summary: string;
+  readonly needsSession: boolean;
+  readonly body: v.GenericSchema | null;
+  /** Parameters in the path and in the query. */
+  readonly parameters: Readonly<Record<string, { in: 'path' | 'query'; meaning: string }>>;
+  /** What success looks like, by status. */
+  readonly answers: Readonly<Record<number, string>>;
+  /** How it can fail beside the ways that every route can. */
+  readonly problems: readonly ProblemCode[];
+}
+
+const RUN_ID = { runId: { in: 'path', meaning: 'id of a run' } } as const;
+const DECIDED = ['impossible-entry', 'reason-needed', 'stale-version'] as const;
+
+export const ROUTES: readonly Route[] = [
+  {
+    method: 'get',
+    path: '/session',
+    summary: 'Who is signed in, and what the sign-in page offers when nobody is.',
+    needsSession: false,
+    body: null,
+    parameters: {},
+    answers: { 200: 'The person, the laboratory, the token for changes; or the ways to sign in.' },
+    problems: [],
+  },
+  {
+    method: 'post',
+    path: '/session',
+    summary: 'Signs in with name and password.',
+    needsSession: false,
+    body: signInSchema,
+    parameters: {},
+    answers: { 201: 'The session.' },
+    problems: ['wrong-credentials', 'too-many-requests'],
+  },
+  {
+    method: 'post',
+    path: '/session/demo',
+    summary: 'Signs in as one of the made-up people of the demo, on its own machine only.',
+    needsSession: false,
+    body: demoSignInSchema,
+    parameters: {},
+    answers: { 201: 'The session.' },
+    problems: ['not-allowed'],
+  },
+  {
+    method: 'delete',
+    path: '/session',
+    summary: 'Signs out.',
+    needsSession: false,
+    body: null,
+    parameters: {},
+    answers: { 204: 'Nobody is signed in.' },
+    problems: [],
+  },
+  {
+    method: 'post',
+    path: '/first-account',
+    summary: 'Founds the laboratory with the one-time code that the terminal shows.',
+    needsSession: false,
+    body: firstAccountSchema,
+    parameters: {},
+    answers: { 201: 'The session of the first person.' },
+    problems: ['wrong-code', 'already-exists', 'too-many-requests'],
+  },
+  {
+    method: 'get',
+    path: '/people',
+    summary: 'The people of the laboratory.',
+    needsSession: true,
+    body: null,
+    parameters: {},
+    answers: { 200: 'Names and rights.' },
+    problems: [],
+  },
+  {
+    method: 'post',
+    path: '/people',
+    summary: 'Adds a person with an account.',
+    needsSession: true,
+    body: newPersonSchema,
+    parameters: {},
+    answers: { 201: 'The person.' },
+    problems: ['not-allowed', 'already-exists'],
+  },
+  {
+    method: 'post',
+    path: '/facts',
+    summary: 'Adds one fact to a record. Sent twice, it is stored once.',
+    needsSession: true,
+    body: proposedFactSchema,
+    parameters: {},
+    answers: { 201: 'The fact as it was stored.', 200: 'The same fact was there already.' },
+    problems: [...DECIDED, 'wrong-author', 'unknown-reference', 'fact-id-reused', 'already-exists'],
+  },
+  {
+    method: 'get',
+    path: '/records/{kind}',
+    summary: 'All records of a kind, as lists show them.',
+    needsSession: true,
+    body: null,
+    parameters: {
+      kind: { in: 'path', meaning: 'laboratory, lot, equipment, bottle or run' },
+    },
+    answers: { 200: 'The records.' },
+    problems: [],
+  },
+  {
+    method: 'get',
+    path: '/runs/{runId}',
+    summary: 'A run: its facts and the records that they rest on.',
+    needsSession: true,
+    body: null,
+    parameters: RUN_ID,
+    answers: { 200: 'Facts and references; whoever reads them folds them.' },
+    problems: [],
+  },
+  {
+    method: 'post',
+    path: '/runs/{runId}/certificate',
+    summary: 'Certifies a run as it stands and writes the molarity on its bottle.',
+    needsSession: true,
+    body: certifyRequestSchema,
+    parameters: RUN_ID,
+    answers: { 201: 'The certificate.' },
+    problems: ['not-allowed', ...DECIDED],
+  },
+  {
+    method: 'post',
+    path: '/prints',
+    summary: 'Puts on record that a page was printed.',
+    needsSession: true,
+    body: printSchema,
+    parameters: {},
+    answers: { 204: 'It is on record.' },
+    problems: [],
+  },
+  {
+    method: 'get',
+    path: '/events',
+    summary: 'What changes, as server-sent events numbered without gaps.',
+    needsSession: true,
+    body: null,
+    parameters: {
+      after: { in: 'query', meaning: 'number of the last event that is known; default 0' },
+    },
+    answers: { 200: 'text/event-stream: each event has a number and a LiveEvent as its data.' },
+    problems: [],
+  },
+  {
+    method: 'get',
+    path: '/openapi.json',
+    summary: 'This description, in OpenAPI 3.1.',
+    needsSession: false,
+    body: null,
+    parameters: {},
+    answers: { 200: 'The description.' },
+    problems: [],
+  },
+];

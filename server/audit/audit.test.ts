@@ -1,0 +1,192 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import { durably } from '../database/durably';
+import type { Client, TestLaboratory } from '../test-support/laboratory';
+import {
+  foundTestLaboratory,
+  startRun,
+  stockLaboratory,
+  titrateSeries,
+} from '../test-support/laboratory';
+import type { AuditEntry } from './entry';
+import { canonicalText, sha256 } from './entry';
+import { appendAudit, getAuditHead, listAuditAfter } from './queries';
+import { verifyAudit } from './verify';
+
+let laboratory: TestLaboratory;
+let client: Client;
+beforeAll(async () => {
+  laboratory = await foundTestLaboratory();
+  client = await laboratory.signIn(laboratory.chief);
+  const ids = await stockLaboratory(client, laboratory.today);
+  await titrateSeries(client, await startRun(client, ids));
+});
+afterAll(() => laboratory.close());
+
+async function entriesAfter(sequence: number): Promise<AuditEntry[]> {
+  const entries = await listAuditAfter(laboratory.database.db, sequence, 1_000);
+  return entries.map(({ text }) => JSON.parse(text) as AuditEntry);
+}
+
+test('the canonical text of a value does not depend on the order of its keys (RFC 8785, section 3.2.2)', () => {
+  const given = {
+    numbers: [333333333.33333329, 1e30, 4.5, 2e-3, 0.000000000000000000000000001],
+    string: '€$\u000F\u000aA\'\u0042\u0022\u005c\\"/',
+    literals: [null, true, false],
+  };
+  expect(canonicalText(given)).toBe(
+    '{"literals":[null,true,false],"numbers":[333333333.3333333,1e+30,4.5,0.002,1e-27],"string":"€$\\u000f\\nA\'B\\"\\\\\\\\\\"/"}',
+  );
+});
+
+describe('the log', () => {
+  let before = 0;
+  beforeEach(async () => {
+    before = (await getAuditHead(laboratory.database.db)).sequence;
+  });
+
+  test('has everything that happened, each entry chained to the one before, and is whole', async () => {
+    const kinds = (await entriesAfter(0)).map((entry) => entry.kind);
+    // The second of the two people was added by the first; the laboratory, five records and a run of thirteen facts.
+    expect(kinds.filter((kind) => kind === 'account-made')).toHaveLength(2);
+    expect(kinds.filter((kind) => kind === 'fact')).toHaveLength(1 + 5 + 13);
+    const verdict = await verifyAudit(laboratory.database.db);
+    expect(verdict).toMatchObject({ kind: 'whole', entries: before });
+    const [first, second] = await listAuditAfter(laboratory.database.db, 0, 2);
+    expect(second?.hash).toBe(sha256(`${first?.hash ?? ''} 2 ${second?.text ?? ''}`));
+  });
+
+  test('takes in sign-ins, failures without the name that was typed, sign-outs and prints', async () => {
+    const visitor = laboratory.visitor();
+    const attempt = { name: 'my secret by mistake', password: 'whatever it was' };
+    await visitor.post('/api/session').send(attempt).expect(401);
+    await visitor
+      .post('/api/session')
+      .send({ ...attempt, name: 'Oda Lind' })
+      .expect(401);
+    const analyst = await laboratory.signIn(laboratory.analyst);
+    await analyst.post('/api/prints', { path: '/bottles/1/label' }).expect(204);
+    await analyst.post('/api/prints', { path: 'elsewhere' }).expect(400);
+    await analyst.delete('/api/session').expect(204);
+    const entries = await entriesAfter(before);
+    const { id } = laboratory.analyst;
+    expect(entries).toMatchObject([
+      { kind: 'sign-in-failed', personId: null },
+      { kind: 'sign-in-failed', personId: laboratory.chief.id },
+      { kind: 'signed-in', by: id, way: 'password' },
+      { kind: 'printed', by: id, path: '/bottles/1/label' },
+      { kind: 'signed-out', by: id },
+    ]);
+    expect(JSON.stringify(entries)).not.toMatch(/secret|whatever/);
+  });
+
+  test('keeps its order and loses nothing when many write at once', async () => {
+    const { db } = laboratory.database;
+    const at = new Date().toISOString();
+    await Promise.all(
+      Array.from({ length: 40 }, (_, i) =>
+        durably(db, (tx) =>
+          appendAudit(tx, { kind: 'printed', at, by: laboratory.chief.id, path: `/${String(i)}` }),
+        ),
+      ),
+    );
+    expect(await entriesAfter(before)).toHaveLength(40);
+    expect((await verifyAudit(db)).kind).toBe('whole');
+  });
+
+  test('a refused fact leaves no entry', async () => {
+    await client.send({ kind: 'run.abandoned', body: { reason: 'no such run' } }, client.person.id);
+    expect(await entriesAfter(before)).toEqual([]);
+  });
+});
+
+test('the application can append and nothing else', async () => {
+  const { db } = laboratory.database;
+  for (const sql of [
+    `INSERT INTO audit (sequence, hash, entry) VALUES (99999, 'x', '{}')`,
+    `UPDATE audit SET entry = '{}'`,
+    'DELETE FROM audit',
+    'TRUNCATE audit',
+    'UPDATE audit_head SET sequence = 0',
+    `UPDATE facts SET body = '{}'`,
+    'DELETE FROM facts',
+    `UPDATE people SET may_certify = true`,
+    'ALTER TABLE audit DISABLE TRIGGER audit_append_only',
+  ]) {
+    await expect(db.raw(sql), sql).rejects.toThrow(/permission denied|must be owner/);
+  }
+  // Nor can its owner by mistake.
+  await expect(laboratory.database.owner.raw('DELETE FROM audit')).rejects.toThrow(/appended/);
+});
+
+/** What somebody with every right on the database does behind the program's back, and takes back afterwards. */
+describe('a break is found and named', () => {
+  async function tamperWith(sql: string): Promise<{ sequence: number | null; why: string }> {
+    const { owner } = laboratory.database;
+    const rollback = new Error('taken back');
+    let found: Awaited<ReturnType<typeof verifyAudit>> | undefined;
+    const tampering = owner.transaction(async (tx) => {
+      await tx.raw(
+        'ALTER TABLE audit DISABLE TRIGGER USER; ALTER TABLE facts DISABLE TRIGGER USER',
+      );
+      await tx.raw(sql);
+      found = await verifyAudit(tx);
+      throw rollback;
+    });
+    await expect(tampering).rejects.toBe(rollback);
+    if (found?.kind !== 'broken') throw new Error('the break was not found');
+    return found;
+  }
+
+  test.each([
+    [
+      `UPDATE audit SET entry = replace(entry, 'signed-in', 'signed-up') WHERE sequence = 4`,
+      4,
+      'hash',
+    ],
+    ['DELETE FROM audit WHERE sequence = 7', 8, 'entry 7 is missing'],
+    ['DELETE FROM audit WHERE sequence >= 20', null, 'it ends with 19'],
+    [
+      `UPDATE facts SET body = jsonb_set(body, '{readingMl}', '"23.61"')
+       WHERE kind = 'run.burette-read' AND body->>'readingMl' = '23.60'`,
+      expect.any(Number),
+      'not what it was',
+    ],
+    [
+      `UPDATE facts SET device_time = device_time + interval '1 ms' WHERE sequence = 4`,
+      expect.any(Number),
+      'not what',
+    ],
+    [`DELETE FROM facts WHERE kind = 'run.burette-read'`, expect.any(Number), 'is gone'],
+    [
+      `INSERT INTO facts SELECT gen_random_uuid(), record_id, 99, kind, schema_version, body, author_id,
+         based_on, device_time, recorded_at, device_id, clock_offset_ms FROM facts WHERE sequence = 4`,
+      null,
+      'facts are stored',
+    ],
+    [
+      `UPDATE people SET may_certify = NOT may_certify WHERE name = 'Tam Berg'`,
+      expect.any(Number),
+      'account',
+    ],
+    [
+      `INSERT INTO people SELECT gen_random_uuid(), 'Eve', password_hash, true, true, false, now()
+       FROM people LIMIT 1`,
+      null,
+      'does not know of the account',
+    ],
+  ])('%s', async (sql, sequence, why) => {
+    const found = await tamperWith(sql);
+    expect(found.sequence).toEqual(sequence);
+    expect(found.why).toContain(why);
+  });
+
+  test('a log written anew from the start does not have the hash that was noted', async () => {
+    const { db } = laboratory.database;
+    const { hash } = await getAuditHead(db);
+    expect((await verifyAudit(db, hash)).kind).toBe('whole');
+    expect(await verifyAudit(db, 'f'.repeat(64))).toMatchObject({
+      kind: 'broken',
+      why: expect.stringContaining('no entry has the hash') as string,
+    });
+  });
+});

@@ -1,0 +1,45 @@
+import type { Knex } from 'knex';
+import type { AuditEntry } from './entry';
+import { canonicalText } from './entry';
+
+/** An entry with its place in the chain. `text` is what was hashed. */
+export interface ChainedEntry {
+  readonly sequence: number;
+  readonly hash: string;
+  readonly text: string;
+}
+
+interface AuditRow {
+  // A bigint comes as text.
+  sequence: string;
+  hash: string;
+  entry: string;
+}
+
+/** Appends entries to the log, in the caller's transaction; the last statement before its end, for the lock it takes. */
+export async function appendAudit(tx: Knex, ...entries: readonly AuditEntry[]): Promise<void> {
+  await tx.raw('SELECT append_audit(?::text[])', [entries.map((entry) => canonicalText(entry))]);
+}
+
+/** Entries after a number, in order, at most so many. */
+export async function listAuditAfter(
+  db: Knex,
+  after: number,
+  limit: number,
+): Promise<ChainedEntry[]> {
+  const rows = (await db('audit')
+    .where('sequence', '>', after)
+    .orderBy('sequence')
+    .limit(limit)) as AuditRow[];
+  return rows.map(({ sequence, hash, entry }) => ({
+    sequence: Number(sequence),
+    hash,
+    text: entry,
+  }));
+}
+
+/** Number and hash of the last entry. */
+export async function getAuditHead(db: Knex): Promise<{ sequence: number; hash: string }> {
+  const row = (await db('audit_head').first('sequence', 'hash')) as Omit<AuditRow, 'entry'>;
+  return { sequence: Number(row.sequence), hash: row.hash };
+}

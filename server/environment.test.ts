@@ -1,0 +1,41 @@
+import { describe, expect, test } from 'vitest';
+import { readServerSettings } from './environment';
+
+const DATABASE_URL = 'postgresql://somewhere/vine';
+
+describe('how the server runs', () => {
+  test('is on loopback without TLS unless it is told otherwise', () => {
+    expect(readServerSettings({ DATABASE_URL })).toEqual({
+      databaseUrl: DATABASE_URL,
+      host: '127.0.0.1',
+      port: 4680,
+      publicUrl: null,
+      tls: null,
+      isSecure: false,
+      requestsPerMinute: 3_000,
+      logLevel: 'info',
+    });
+  });
+
+  test('beyond loopback needs a certificate and its key, and then cookies are secure', () => {
+    for (const HOST of ['0.0.0.0', '192.168.7.1', '::', 'bench.example']) {
+      expect(() => readServerSettings({ DATABASE_URL, HOST })).toThrow(/TLS_CERT and TLS_KEY/);
+      expect(() => readServerSettings({ DATABASE_URL, HOST, TLS_CERT: 'a.pem' })).toThrow(
+        /TLS_KEY/,
+      );
+      const files = { TLS_CERT: 'a.pem', TLS_KEY: 'a.key' };
+      expect(readServerSettings({ DATABASE_URL, HOST, ...files })).toMatchObject({
+        isSecure: true,
+        tls: { certificateFile: 'a.pem', keyFile: 'a.key' },
+      });
+    }
+  });
+
+  test('behind a proxy the address that browsers use decides', () => {
+    const secure = { DATABASE_URL, PUBLIC_URL: 'https://bench.example' };
+    expect(readServerSettings(secure).isSecure).toBe(true);
+    expect(readServerSettings({ ...secure, PUBLIC_URL: 'http://bench' }).isSecure).toBe(false);
+    expect(() => readServerSettings({ ...secure, PUBLIC_URL: 'bench' })).toThrow(/PUBLIC_URL/);
+    expect(() => readServerSettings({})).toThrow(/DATABASE_URL/);
+  });
+});
