@@ -112,13 +112,18 @@ test('a decision on what somebody else has changed is refused and says so', asyn
   await signInToDemo(other, 'Mirela');
   await other.goto(page.url());
   await expect(other.getByRole('region', { name: 'Flask 1' })).toBeVisible();
+  // Away from the network, so that it does not see what comes.
+  await other.context().setOffline(true);
   await enter(page, /net mass, flask 2/, '0.4811');
   await expect(page.getByText('all entries kept')).toBeVisible();
 
   await other.getByRole('button', { name: /^Void/ }).click();
   await other.getByRole('dialog').getByLabel('Why').fill('wrong flask');
   await other.getByRole('dialog').getByRole('button', { name: 'Void it' }).click();
-  await expect(other.getByText(/Not accepted: Somebody has added to this record/)).toBeVisible();
+  await other.context().setOffline(false);
+  await expect(
+    other.getByText(/Not accepted: flask 1 void\. Somebody has added to this record/),
+  ).toBeVisible();
   await other.getByRole('button', { name: 'I have read it' }).click();
   await other.reload();
   await expect(other.getByRole('region', { name: 'Flask 2' })).toBeVisible();

@@ -60,6 +60,14 @@ export async function enter(page: Page, label: RegExp, figure: string): Promise<
   await page.keyboard.press('Enter');
 }
 
+/** Sets up a run with what the page suggests; gives the address of its bench. */
+export async function startRun(page: Page, base = laboratoryUrl('DEMO_URL')): Promise<string> {
+  await page.goto(`${base}/titrate/set-up`);
+  await page.getByRole('button', { name: 'To the bench' }).click();
+  await expect(page.getByRole('textbox', { name: /net mass, flask 1/ })).toBeVisible();
+  return page.url();
+}
+
 /** Goes on from weighing to the titration of a flask. */
 export async function titrate(page: Page, flask: number): Promise<void> {
   const name = `Titrate flask ${String(flask)}`;

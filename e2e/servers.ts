@@ -13,6 +13,7 @@ export default async function servers(): Promise<() => Promise<void>> {
   const demo = await serve(cluster, 'journey_demo', true);
   const empty = await serve(cluster, 'journey_empty', false);
   process.env.DEMO_URL = demo.url;
+  process.env.DEMO_DATABASE_URL = demo.databaseUrl;
   process.env.EMPTY_URL = empty.url;
   process.env.FIRST_ACCOUNT_CODE = empty.code;
   return async () => {
@@ -31,5 +32,5 @@ async function serve(cluster: string, database: string, isDemo: boolean) {
   if (isDemo) await runBuilt(ROOT, 'Loading the demo laboratory', ['demo'], env);
   const port = String(await freePort());
   const server = await startAppServer(ROOT, { ...env, PORT: port, LOG_LEVEL: 'warn' });
-  return { url: `http://127.0.0.1:${port}`, code: code ?? '', stop: server.stop };
+  return { databaseUrl: url, url: `http://127.0.0.1:${port}`, code: code ?? '', stop: server.stop };
 }

@@ -8,7 +8,7 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { createTestDatabase } from '../server/test-support/database';
 import { startAppServer } from './lib/app.mjs';
 import { freePort } from './lib/cluster.mjs';
-import { claimFolder, dataFolder, ROOT } from './lib/place.mjs';
+import { birthOf, claimFolder, dataFolder, ROOT } from './lib/place.mjs';
 import { findServerPrograms } from './lib/postgres.mjs';
 import { run, tail } from './lib/run.mjs';
 import { runCommand, StepError } from './lib/say.mjs';
@@ -34,18 +34,19 @@ describe('the data folder', () => {
     );
   });
 
-  test('is claimed by one start at a time; a number that passed to a stranger does not count', () => {
+  test('is claimed by one command at a time; a number that passed to a stranger does not count', () => {
     const file = join(folder, 'start.pid');
-    writeFileSync(file, '1');
+    // The first process of the machine lives, but was born at another time than the claim says.
+    writeFileSync(file, '1 999999999999');
     claimFolder(folder);
-    expect(readFileSync(file, 'utf8')).toBe(String(process.pid));
+    expect(readFileSync(file, 'utf8')).toBe(`${String(process.pid)} ${birthOf(process.pid) ?? ''}`);
   });
 
   test('that another start holds is left alone, with a word on what to do', async () => {
-    const other = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 60000)', 'start.mjs']);
+    const other = spawn(process.execPath, ['-e', 'setTimeout(() => {}, 60000)']);
     await once(other, 'spawn');
     const holder = String(other.pid);
-    writeFileSync(join(folder, 'start.pid'), holder);
+    writeFileSync(join(folder, 'start.pid'), `${holder} ${birthOf(Number(holder)) ?? ''}`);
     let refusal: unknown;
     try {
       claimFolder(folder);

@@ -1,4 +1,6 @@
 // npm start: everything from a fresh checkout to a running application. Node's own modules only.
+import { existsSync, renameSync, statSync } from 'node:fs';
+import { join } from 'node:path';
 import { prepareDatabase, runBuilt, startAppServer } from './lib/app.mjs';
 import { buildWhenChanged } from './lib/build.mjs';
 import { startCluster } from './lib/cluster.mjs';
@@ -10,6 +12,10 @@ const wantsEmpty = process.argv.includes('--empty');
 const wantsDemo = process.argv.includes('--demo');
 const host = process.env['HOST'] || '127.0.0.1';
 const port = process.env['PORT'] || '4680';
+const scheme = process.env['TLS_CERT'] ? 'https' : 'http';
+
+/** A log longer than this is put aside at the next start, in place of the one before. */
+const LOG_BYTES = 20 * 1024 * 1024;
 
 /** What has been started, in order; it is ended in reverse. @type {(() => Promise<void>)[]} */
 const running = [];
@@ -50,7 +56,7 @@ async function endedByItself(what) {
 /**
  * The database to serve. The private cluster holds the demo laboratory and, once somebody has begun one, a real
  * laboratory beside it, which then goes first.
- * @returns {Promise<{ env: NodeJS.ProcessEnv, mayLoadDemo: boolean }>}
+ * @returns {Promise<{ env: NodeJS.ProcessEnv, mayLoadDemo: boolean, logFile?: string }>}
  */
 async function openDatabase() {
   const external = process.env['DATABASE_URL'];
@@ -76,7 +82,12 @@ async function openDatabase() {
     (await prepareDatabase(ROOT, envOf('laboratory'))).hasPeople;
   const name = wantsEmpty || isBegun ? 'laboratory' : 'demo';
   await cluster.createDatabase(name);
-  return { env: envOf(name), mayLoadDemo: name === 'demo' };
+  return { env: envOf(name), mayLoadDemo: name === 'demo', logFile: join(folder, 'app.log') };
+}
+
+/** @param {string} file */
+function makeRoomInLog(file) {
+  if (existsSync(file) && statSync(file).size > LOG_BYTES) renameSync(file, `${file}.1`);
 }
 
 async function start() {
@@ -86,7 +97,7 @@ async function start() {
   const started = Date.now();
   await unlessStopping(installNodePackages(ROOT));
   await unlessStopping(buildWhenChanged(ROOT));
-  const { env, mayLoadDemo } = await unlessStopping(openDatabase());
+  const { env, mayLoadDemo, logFile } = await unlessStopping(openDatabase());
   // The demo brings its own people; anywhere else the first person needs the code.
   const { hasPeople, code } = await unlessStopping(
     prepareDatabase(ROOT, env, { issueCode: !mayLoadDemo }),
@@ -95,15 +106,17 @@ async function start() {
     say('Loading the demo laboratory …');
     await unlessStopping(runBuilt(ROOT, 'Loading the demo laboratory', ['demo'], env));
   }
-  const server = await startAppServer(ROOT, { ...env, HOST: host, PORT: port });
+  if (logFile) makeRoomInLog(logFile);
+  const server = await startAppServer(ROOT, { ...env, HOST: host, PORT: port }, logFile);
   running.push(server.stop);
   void server.ended.then((exitCode) =>
     endedByItself(`The app server has ended (code ${exitCode}).`),
   );
   const seconds = ((Date.now() - started) / 1000).toFixed(1);
   console.log(
-    `\nVine Measure serves on http://${host}:${port}  (ready after ${seconds} s; Ctrl-C ends it)`,
+    `\nVine Measure serves on ${scheme}://${host}:${port}  (ready after ${seconds} s; Ctrl-C ends it)`,
   );
+  if (logFile) console.log(`Its log is ${logFile}`);
   if (code) console.log(`Nobody has an account yet. One-time code for the first one: ${code}`);
 }
 

@@ -2,8 +2,11 @@ import { readFileSync } from 'node:fs';
 import { createServer as createHttpServer } from 'node:http';
 import { createServer as createHttpsServer } from 'node:https';
 import { fileURLToPath } from 'node:url';
+import type { Express } from 'express';
 import { pino } from 'pino';
+import { failureText } from './commands/command';
 import { connectAsApplication, sessionPool } from './database/connection';
+import type { ServerSettings } from './environment';
 import { readServerSettings } from './environment';
 import { createApp } from './http/app';
 import { Feed } from './live/feed';
@@ -13,67 +16,80 @@ import { findSecret } from './people/queries';
 const REQUEST_TIMEOUT_MS = 30_000;
 const HEADERS_TIMEOUT_MS = 10_000;
 
-const settings = readServerSettings(process.env);
-const logger = pino({ name: 'vine-measure', level: settings.logLevel });
-const db = connectAsApplication(settings.databaseUrl);
-const pool = sessionPool(settings.databaseUrl);
-const feed = new Feed(db, settings.databaseUrl, logger);
-const sessionSigningKey = await findSecret(db, 'session-signing-key');
-if (sessionSigningKey === null)
-  throw new Error('The database has not been prepared: run npm start.');
-await feed.start();
+/** What is under way when the server is told to stop has this long. */
+const FAREWELL_MS = 3_000;
 
-const app = createApp({
-  services: { db, now: () => new Date() },
-  feed,
-  sessionPool: pool,
-  sessionSigningKey,
-  logger,
-  webFolder: fileURLToPath(new URL('../web', import.meta.url)),
-  publicUrl: settings.publicUrl,
-  isSecure: settings.isSecure,
-  requestsPerMinute: settings.requestsPerMinute,
-});
-const limits = { requestTimeout: REQUEST_TIMEOUT_MS, headersTimeout: HEADERS_TIMEOUT_MS };
-const server = settings.tls
-  ? createHttpsServer(
-      {
-        ...limits,
-        cert: readFileSync(settings.tls.certificateFile),
-        key: readFileSync(settings.tls.keyFile),
-      },
-      app,
-    )
-  : createHttpServer(limits, app);
+/** Serves until it is told to stop. @throws Error that says what is wrong */
+async function serve(): Promise<void> {
+  const settings = readServerSettings(process.env);
+  const logger = pino({ name: 'vine-measure', level: settings.logLevel });
+  const db = connectAsApplication(settings.databaseUrl);
+  const pool = sessionPool(settings.databaseUrl);
+  const feed = new Feed(db, settings.databaseUrl, logger);
+  const closeDatabase = async (): Promise<void> => {
+    await feed.stop();
+    await Promise.allSettled([db.destroy(), pool.end()]);
+  };
+  try {
+    const sessionSigningKey = await findSecret(db, 'session-signing-key');
+    if (sessionSigningKey === null) throw new Error('the database has not been prepared');
+    await feed.start();
+    const app = createApp({
+      ...settings,
+      services: { db, now: () => new Date() },
+      feed,
+      sessionPool: pool,
+      sessionSigningKey,
+      logger,
+      webFolder: fileURLToPath(new URL('../web', import.meta.url)),
+    });
+    const server = createServer(app, settings);
+    await new Promise<void>((resolve, reject) => {
+      server.once('error', reject);
+      server.listen(settings.port, settings.host, resolve);
+    });
+    stopWhenTold(() => {
+      server.close(() => void closeDatabase());
+      // Streams of events never end by themselves.
+      void feed.stop();
+      server.closeIdleConnections();
+      setTimeout(() => {
+        server.closeAllConnections();
+      }, FAREWELL_MS).unref();
+    });
+  } catch (error) {
+    await closeDatabase();
+    throw error;
+  }
+}
 
-server.once('error', (error) => {
-  process.send?.({ kind: 'failed', why: error.message });
+function createServer(app: Express, { tls }: ServerSettings) {
+  const limits = { requestTimeout: REQUEST_TIMEOUT_MS, headersTimeout: HEADERS_TIMEOUT_MS };
+  if (!tls) return createHttpServer(limits, app);
+  const cert = readFileSync(tls.certificateFile);
+  const key = readFileSync(tls.keyFile);
+  return createHttpsServer({ ...limits, cert, key }, app);
+}
+
+/** The start command says when to leave, or is gone. */
+function stopWhenTold(stop: () => void): void {
+  const leave = (): void => {
+    stop();
+    if (process.connected) process.disconnect();
+  };
+  process.once('SIGTERM', leave);
+  process.once('disconnect', leave);
+  // Ctrl-C reaches the whole terminal group; the start command, which heard it too, says when to leave.
+  process.on('SIGINT', () => undefined);
+}
+
+try {
+  await serve();
+  process.send?.({ kind: 'ready' });
+} catch (error) {
+  const why = failureText(error);
+  if (process.send) process.send({ kind: 'failed', why });
+  else console.error(why);
   process.exitCode = 1;
   if (process.connected) process.disconnect();
-  void closeDatabase();
-});
-server.listen(settings.port, settings.host, () => {
-  process.send?.({ kind: 'ready' });
-});
-
-async function closeDatabase(): Promise<void> {
-  await feed.stop();
-  await Promise.allSettled([db.destroy(), pool.end()]);
 }
-
-/** Answers what is under way, then leaves. */
-function stop(): void {
-  server.close(() => void closeDatabase());
-  // Streams of events never end by themselves.
-  void feed.stop();
-  server.closeIdleConnections();
-  setTimeout(() => {
-    server.closeAllConnections();
-  }, 3_000).unref();
-  if (process.connected) process.disconnect();
-}
-
-process.once('SIGTERM', stop);
-// Ctrl-C reaches the whole terminal group; the start command, which heard it too, says when to leave.
-process.on('SIGINT', () => undefined);
-process.once('disconnect', stop);

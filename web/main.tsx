@@ -7,11 +7,21 @@ import './app/app.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App } from './app/App';
+import { createQueryClient } from './app/queryClient';
+import { keepProgram } from './offline/keepProgram';
+import { keepReads } from './offline/keepReads';
 
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');
+const client = createQueryClient();
+// The name of the script changes with every build.
+const build = import.meta.url;
+await keepReads(client, build).catch((error: unknown) => {
+  console.warn('What was read could not be kept on this device.', error);
+});
+void keepProgram();
 createRoot(root).render(
   <StrictMode>
-    <App />
+    <App client={client} />
   </StrictMode>,
 );

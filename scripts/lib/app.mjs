@@ -1,4 +1,5 @@
 import { fork } from 'node:child_process';
+import { closeSync, openSync } from 'node:fs';
 import { join } from 'node:path';
 import { run, tail } from './run.mjs';
 import { StepError } from './say.mjs';
@@ -17,11 +18,18 @@ export async function runBuilt(root, step, [name = '', ...args], env) {
     env: { ...process.env, ...env },
   });
   if (outcome.code === 0) return outcome.output.trim();
-  throw new StepError(
-    step,
-    tail(outcome.output),
-    'if the database was changed by hand or by a newer version, start that version.',
-  );
+  throw new StepError(step, tail(outcome.output), remedyFor(outcome.output));
+}
+
+/** What helps against a failure that a command has told. @param {string} output */
+function remedyFor(output) {
+  if (/newer version/.test(output)) {
+    return 'start that version, or restore a backup of before; nothing has been changed.';
+  }
+  if (/ECONNREFUSED|ENOTFOUND|EAI_AGAIN|ETIMEDOUT/.test(output)) {
+    return 'see whether the database of DATABASE_URL runs and can be reached from here.';
+  }
+  return 'mend what it names, then start again; everything acknowledged is kept.';
 }
 
 /**
@@ -48,14 +56,17 @@ export async function prepareDatabase(root, env, { issueCode = false } = {}) {
  * Starts the app server and waits until it answers.
  * @param {string} root
  * @param {NodeJS.ProcessEnv} env `DATABASE_URL`, `HOST`, `PORT`
+ * @param {string} [logFile] where its log goes, one line of JSON a request; without it to this process's output
  * @returns {Promise<AppServer>}
  */
-export async function startAppServer(root, env) {
+export async function startAppServer(root, env, logFile) {
+  const log = logFile === undefined ? 'inherit' : openSync(logFile, 'a');
   const child = fork(join(root, 'dist', 'server', 'main.js'), {
     cwd: root,
     env: { ...process.env, NODE_ENV: 'production', ...env },
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    stdio: ['ignore', log, log, 'ipc'],
   });
+  if (typeof log === 'number') closeSync(log);
   /** @type {Promise<number>} */
   const ended = new Promise((resolve) => {
     child.once('exit', (code) => resolve(code ?? 1));
@@ -67,14 +78,16 @@ export async function startAppServer(root, env) {
   /** @type {Promise<{ kind: 'failed', why: string }>} */
   const gone = ended.then((code) => ({
     kind: 'failed',
-    why: `it ended with code ${code}; the lines above say why`,
+    why: `it ended with code ${code}`,
   }));
   const outcome = await Promise.race([told, gone]);
   if (outcome.kind === 'failed') {
     throw new StepError(
       `Serving on http://${env['HOST'] ?? '127.0.0.1'}:${env['PORT'] ?? ''}`,
-      `${outcome.why}.`,
-      'if the port is in use, end what uses it or choose another: PORT=4700 npm start',
+      `${outcome.why.replace(/\.$/, '')}.`,
+      /EADDRINUSE/.test(outcome.why)
+        ? 'the port is in use: end what uses it, or choose another: PORT=4700 npm start'
+        : 'mend what it names, then start again.',
     );
   }
   return {

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { run, tail } from './run.mjs';
 import { say, StepError } from './say.mjs';
@@ -13,6 +13,8 @@ export async function buildWhenChanged(root) {
   const stamp = join(root, 'dist', '.sources');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return;
   say('Building (the sources have changed) …');
+  // A build that is interrupted must not pass for the one before it.
+  rmSync(stamp, { force: true });
   const outcome = await run('npm', ['run', '--silent', 'build'], { cwd: root });
   if (outcome.code !== 0) {
     throw new StepError(

@@ -6,7 +6,10 @@ import {
   existsSync,
   mkdirSync,
   openSync,
+  readdirSync,
   readFileSync,
+  readlinkSync,
+  realpathSync,
   renameSync,
   rmSync,
   writeFileSync,
@@ -14,6 +17,7 @@ import {
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { birthOf } from './place.mjs';
 import { findServerPrograms, serverAccount } from './postgres.mjs';
 import { run, tail } from './run.mjs';
 import { say, StepError } from './say.mjs';
@@ -50,6 +54,7 @@ export async function startCluster(folder, { durable = true } = {}) {
     });
   const secrets = credentials(folder);
   if (!existsSync(join(data, 'PG_VERSION'))) {
+    setAsideHalfMade(data);
     await makeCluster({ folder, data, account, program, password: secrets.owner });
   }
   await stopLeftOver(data, program);
@@ -188,21 +193,69 @@ async function makeCluster({ folder, data, account, program, password }) {
 }
 
 /**
- * Ends a server of this folder that outlived the command which started it.
+ * A folder without a version is what an interrupted copy or another program left: it is kept, out of the way.
+ * @param {string} data
+ */
+function setAsideHalfMade(data) {
+  if (!existsSync(data)) return;
+  if (readdirSync(data).length === 0) {
+    rmSync(data, { recursive: true });
+    return;
+  }
+  const aside = `${data}.half-made-${new Date().toISOString().replace(/[^\d]/g, '')}`;
+  renameSync(data, aside);
+  say(`A database cluster that was never finished has been set aside as ${aside}.`);
+}
+
+/**
+ * Ends a server of this folder that outlived the command which started it, and waits for the last processes of one
+ * that was killed. After a power cut the number in postmaster.pid may have passed to a stranger, for whom PostgreSQL
+ * would wait for ever: he is left alone and the file goes.
  * @param {string} data
  * @param {(name: string, args: readonly string[]) => Promise<import('./run.mjs').Outcome>} program
  */
 async function stopLeftOver(data, program) {
-  if (!existsSync(join(data, 'postmaster.pid'))) return;
-  if ((await program('pg_ctl', ['status', '-D', data])).code !== 0) return;
-  say('Ending a database server that an earlier start left behind …');
-  const outcome = await program('pg_ctl', ['stop', '-D', data, '-m', 'fast', '-w', '-t', '30']);
-  if (outcome.code === 0) return;
-  throw new StepError(
-    'Ending the earlier database server',
-    tail(outcome.output),
-    `end the process named in ${join(data, 'postmaster.pid')}, then start again.`,
-  );
+  const file = join(data, 'postmaster.pid');
+  if (!existsSync(file)) return;
+  const pid = Number(readFileSync(file, 'utf8').split('\n')[0]);
+  if (postgresProcessesIn(data).includes(pid)) {
+    say('Ending a database server that an earlier start left behind …');
+    await program('pg_ctl', ['stop', '-D', data, '-m', 'fast', '-w', '-t', '30']);
+  }
+  const deadline = Date.now() + 15_000;
+  while (postgresProcessesIn(data).length > 0) {
+    if (Date.now() > deadline) {
+      throw new StepError(
+        'Ending the earlier database server',
+        `process ${postgresProcessesIn(data).join(', ')} still works on ${data}.`,
+        'end it, then start again.',
+      );
+    }
+    await sleep(50);
+  }
+  if (birthOf(pid) !== null) rmSync(file, { force: true });
+}
+
+/**
+ * The processes of PostgreSQL that work on these data: the program says so, and it works in their folder.
+ * @param {string} data
+ */
+function postgresProcessesIn(data) {
+  const folder = realpathSync(data);
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .filter((pid) => {
+      try {
+        return (
+          readFileSync(`/proc/${pid}/comm`, 'utf8').trim() === 'postgres' &&
+          readlinkSync(`/proc/${pid}/cwd`) === folder
+        );
+      } catch {
+        // It has just ended, or belongs to somebody else.
+        return false;
+      }
+    })
+    .map(Number);
 }
 
 /** @param {string} folder @returns {[number, number]} */

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { run, tail } from './run.mjs';
 import { say, StepError } from './say.mjs';
@@ -11,15 +11,28 @@ export async function installNodePackages(root) {
   const stamp = join(root, 'node_modules', '.vine-lock-digest');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === digest) return;
   say('Installing node packages (a minute or two, only when they have changed) …');
-  const outcome = await run('npm', ['ci', '--no-progress'], { cwd: root });
+  // An installation that is interrupted must not pass for the one before it.
+  rmSync(stamp, { force: true });
+  const outcome = await run('npm', ['ci', '--no-progress', '--no-audit', '--no-fund'], {
+    cwd: root,
+  });
   if (outcome.code !== 0) {
     throw new StepError(
       'Installing node packages',
       `npm ci failed:\n${tail(outcome.output)}`,
-      'check the network and the disk, then start again; nothing else has been changed.',
+      isWithoutNetwork(outcome.output)
+        ? 'the first start needs the network, for the packages; connect the machine, then start again.'
+        : 'check the network and the disk, then start again; nothing else has been changed.',
     );
   }
   writeFileSync(stamp, digest);
+}
+
+/** Whether a package manager says that it could not reach anybody. @param {string} output */
+export function isWithoutNetwork(output) {
+  return /ENOTFOUND|EAI_AGAIN|ECONNREFUSED|ENETUNREACH|ETIMEDOUT|Temporary failure resolving|Could not (resolve|connect)/.test(
+    output,
+  );
 }
 
 /** Installs Debian packages by name. @param {readonly string[]} names */
@@ -49,7 +62,9 @@ export async function installDebianPackages(purpose, script) {
     throw new StepError(
       `Installing ${purpose}`,
       `apt-get failed:\n${tail(outcome.output)}`,
-      `check the network, then run as root: ${command}`,
+      isWithoutNetwork(outcome.output)
+        ? `the first start needs the network, for ${purpose}; connect the machine, then start again.`
+        : `run as root, and mend what it says: ${command}`,
     );
   }
 }

@@ -1,5 +1,13 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  closeSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  rmSync,
+  writeSync,
+} from 'node:fs';
 import { basename, dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { StepError } from './say.mjs';
@@ -20,29 +28,44 @@ export function dataFolder() {
 }
 
 /**
- * Claims the data folder for this process, until it ends.
+ * Claims the data folder for this process, until it ends. Of two that claim it at once, one makes the file.
  * @param {string} folder
  */
 export function claimFolder(folder) {
   const file = join(folder, 'start.pid');
   mkdirSync(folder, { recursive: true });
-  const holder = existsSync(file) ? Number(readFileSync(file, 'utf8')) : 0;
-  if (holder && holder !== process.pid && isStartCommand(holder)) {
-    throw new StepError(
-      'Starting',
-      `Vine Measure is running on these data already (process ${holder}).`,
-      'use that one, or end it first; DATA_DIR=… npm start makes a second one with data of its own.',
-    );
+  for (;;) {
+    try {
+      const made = openSync(file, 'wx');
+      writeSync(made, `${process.pid} ${birthOf(process.pid) ?? ''}`);
+      closeSync(made);
+      break;
+    } catch (error) {
+      if (/** @type {NodeJS.ErrnoException} */ (error).code !== 'EEXIST') throw error;
+    }
+    const [holder = '', birth = ''] = existsSync(file)
+      ? readFileSync(file, 'utf8').trim().split(' ')
+      : [];
+    // A number that has passed to a stranger was born later than the one that is written down.
+    if (holder !== '' && Number(holder) !== process.pid && birthOf(Number(holder)) === birth) {
+      throw new StepError(
+        'Starting',
+        `Vine Measure is at work on these data already (process ${holder}).`,
+        'use that one, or end it first; DATA_DIR=… npm start makes a second one with data of its own.',
+      );
+    }
+    rmSync(file, { force: true });
   }
-  writeFileSync(file, String(process.pid));
   process.once('exit', () => rmSync(file, { force: true }));
 }
 
-/** Whether a process is alive and is this command: its number may have passed to a stranger. @param {number} pid */
-function isStartCommand(pid) {
+/** When a process was born, in clock ticks since the machine started; null when there is none. @param {number} pid */
+export function birthOf(pid) {
   try {
-    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('start.mjs');
+    // The name in brackets may hold spaces; the birth is the 20th field after it.
+    const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ').at(-1)?.split(' ');
+    return fields?.[19] ?? null;
   } catch {
-    return false;
+    return null;
   }
 }

@@ -21,11 +21,37 @@ export async function runCommand(main) {
   try {
     await main();
   } catch (error) {
-    if (error instanceof StepError) {
-      console.error(`\n✗ ${error.message}\n  What to do: ${error.remedy}\n`);
+    const told = asStepError(error);
+    if (told) {
+      console.error(`\n✗ ${told.message}\n  What to do: ${told.remedy}\n`);
     } else {
       console.error(error);
     }
     process.exitCode = 1;
   }
+}
+
+/** What a program or the system says when there is no room left. */
+const FULL_DISK = /ENOSPC|EDQUOT|No space left on device|Disk quota exceeded/;
+
+/** The failure in words that the user can act on; null for one that nobody foresaw. @param {unknown} error */
+function asStepError(error) {
+  const text = error instanceof Error ? error.message : '';
+  if (FULL_DISK.test(text)) {
+    return new StepError(
+      'The disk is full',
+      text,
+      'make room on the disk that holds the data and the checkout, then start again; everything acknowledged is kept.',
+    );
+  }
+  if (error instanceof StepError) return error;
+  const { code, path } = /** @type {NodeJS.ErrnoException} */ (error ?? {});
+  if (code === 'EACCES' || code === 'EPERM' || code === 'EROFS') {
+    return new StepError(
+      'Writing',
+      `this account may not write ${path ?? 'there'} (${code}).`,
+      'start under the account that owns the folder, or choose another with DATA_DIR=…',
+    );
+  }
+  return null;
 }

@@ -1,24 +1,24 @@
-import { connectAsApplication, connectAsOwner } from '../database/connection';
+import { connectAsOwner } from '../database/connection';
 import { migrate } from '../database/migrate';
 import { requireEnvironment } from '../environment';
 import { issueFirstAccountCode } from '../people/accounts';
 import { hasPeople } from '../people/queries';
+import { runCommand, withServices } from './command';
 
 /**
  * Migrates the database and prints, as one line of JSON, whether anybody has an account and, with
  * `--issue-code`, the one-time code for the first account.
  */
-const owner = connectAsOwner(requireEnvironment('DATABASE_OWNER_URL'));
-try {
-  await migrate(owner);
-} finally {
-  await owner.destroy();
-}
-const db = connectAsApplication(requireEnvironment('DATABASE_URL'));
-try {
-  const services = { db, now: () => new Date() };
-  const code = process.argv.includes('--issue-code') ? await issueFirstAccountCode(services) : null;
-  console.log(JSON.stringify({ hasPeople: await hasPeople(db), code }));
-} finally {
-  await db.destroy();
-}
+await runCommand(async () => {
+  const owner = connectAsOwner(requireEnvironment('DATABASE_OWNER_URL'));
+  try {
+    await migrate(owner);
+  } finally {
+    await owner.destroy();
+  }
+  await withServices(async (services) => {
+    const wantsCode = process.argv.includes('--issue-code');
+    const code = wantsCode ? await issueFirstAccountCode(services) : null;
+    console.log(JSON.stringify({ hasPeople: await hasPeople(services.db), code }));
+  });
+});

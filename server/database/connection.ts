@@ -18,10 +18,19 @@ function asApplication(url: string) {
   };
 }
 
+/** What fails is thrown; the query builder need not tell the terminal as well. */
+const QUIET = {
+  warn: () => undefined,
+  error: () => undefined,
+  deprecate: () => undefined,
+  debug: () => undefined,
+};
+
 /** Knex under the application's role. */
 export function connectAsApplication(url: string): Knex {
   return knex({
     client: 'pg',
+    log: QUIET,
     connection: asApplication(url),
     pool: { min: 0, max: 10 },
     acquireConnectionTimeout: 5_000,
@@ -38,5 +47,5 @@ export function sessionPool(url: string): pg.Pool {
 
 /** Knex under the role named in the URL, for migrations. */
 export function connectAsOwner(url: string): Knex {
-  return knex({ client: 'pg', connection: url, pool: { min: 0, max: 2 } });
+  return knex({ client: 'pg', log: QUIET, connection: url, pool: { min: 0, max: 2 } });
 }

@@ -1,4 +1,4 @@
-import { EventEmitter, once } from 'node:events';
+import { EventEmitter } from 'node:events';
 import { setTimeout as sleep } from 'node:timers/promises';
 import type { Knex } from 'knex';
 import pg from 'pg';
@@ -10,6 +10,11 @@ import { getAuditHead, listAuditAfter } from '../audit/queries';
 const PAGE = 500;
 
 const RECONNECT_MS = 500;
+
+/** A connection that listens, and when it ends. */
+interface Listening {
+  readonly ended: Promise<void>;
+}
 
 /**
  * Follows the audit log, which holds every change in the order of its commit, and hands each new entry to whoever
@@ -35,10 +40,10 @@ export class Feed {
     this.#listeners.setMaxListeners(0);
   }
 
-  /** Begins to follow the log from where it stands; goes on by itself when the database was away. */
+  /** Begins to follow the log from where it stands; goes on by itself when the database is away later. */
   async start(): Promise<void> {
     this.#last = (await getAuditHead(this.#db)).sequence;
-    this.#ended = this.#keepListening();
+    this.#ended = this.#keepListening(await this.#listen());
   }
 
   /** Calls back with new entries, and once when the feed stops; gives the function that ends it. */
@@ -60,40 +65,42 @@ export class Feed {
   async stop(): Promise<void> {
     this.#stopping.abort();
     this.#listeners.emit('stop');
+    this.#listeners.removeAllListeners();
     await this.#client?.end().catch(() => undefined);
     await this.#ended;
   }
 
-  async #keepListening(): Promise<void> {
+  async #keepListening(first: Listening): Promise<void> {
+    let listening: Listening | null = first;
     while (!this.#stopping.signal.aborted) {
-      try {
-        await this.#listenOnce();
-      } catch (error) {
+      await listening?.ended;
+      // Until the stop, which interrupts it.
+      await sleep(RECONNECT_MS, undefined, this.#stopping).catch(() => undefined);
+      if (this.#stopping.signal.aborted) return;
+      listening = await this.#listen().catch((error: unknown) => {
         this.#logger.warn({ err: error }, 'the live feed lost the database and tries again');
-      }
-      await sleep(RECONNECT_MS, undefined, { signal: this.#stopping.signal }).catch(
-        () => undefined,
-      );
+        return null;
+      });
     }
   }
 
-  /** Listens until the connection ends. */
-  async #listenOnce(): Promise<void> {
+  /** Connects and listens; what was missed is read. @throws when the database is not there. */
+  async #listen(): Promise<Listening> {
     const client = new pg.Client({
       connectionString: this.#url,
       application_name: 'vine-measure live',
       connectionTimeoutMillis: 5_000,
       keepAlive: true,
     });
-    this.#client = client;
     client.on('notification', () => void this.#read());
-    const ended = once(client, 'end', { signal: this.#stopping.signal }).catch(() => undefined);
     // A lost connection ends it; the error has been told by the end.
-    client.on('error', () => void client.end().catch(() => undefined));
+    client.on('error', () => undefined);
+    const ended = new Promise<void>((resolve) => client.once('end', resolve));
     await client.connect();
+    this.#client = client;
     await client.query('LISTEN vine_audit');
     await this.#read();
-    await ended;
+    return { ended };
   }
 
   /** Reads what is new; a notification that comes meanwhile makes it read once more. */

@@ -1,25 +1,11 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { useState } from 'react';
+import type { QueryClient } from '@tanstack/react-query';
+import { QueryClientProvider } from '@tanstack/react-query';
 import { RouterProvider } from 'react-router';
 import { OutboxProvider } from '../outbox/useOutbox';
-import { AwayError } from './api';
 import { router } from './router';
 
 /** The application. */
-export function App() {
-  const [client] = useState(
-    () =>
-      new QueryClient({
-        defaultOptions: {
-          queries: {
-            staleTime: 10_000,
-            retry: (failures, error) => error instanceof AwayError && failures < 3,
-          },
-          // A form says at once that the server is away; its text stays where it is.
-          mutations: { retry: false, networkMode: 'always' },
-        },
-      }),
-  );
+export function App({ client }: { readonly client: QueryClient }) {
   return (
     <QueryClientProvider client={client}>
       <OutboxProvider>

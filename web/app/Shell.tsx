@@ -1,9 +1,12 @@
 import { useEffect } from 'react';
 import { Outlet } from 'react-router';
+import { useLiveUpdates } from '../live/useLiveUpdates';
 import { useOutbox } from '../outbox/useOutbox';
 import { SignInPage } from '../signIn/SignInPage';
 import { Button } from '../ui/Button';
 import { Loading } from './Loading';
+import { rememberCsrfToken } from './api';
+import { useRecordedPrints } from './prints';
 import { SessionContext, useSessionQuery } from './session';
 import { Spine } from './Spine';
 
@@ -11,10 +14,15 @@ import { Spine } from './Spine';
 export function Shell() {
   const outbox = useOutbox();
   const { data: session, isPending, refetch } = useSessionQuery();
-  const personId = session?.kind === 'signed-in' ? session.person.id : null;
+  const signedIn = session?.kind === 'signed-in' ? session : null;
+  const personId = signedIn?.person.id ?? null;
+  const token = signedIn?.csrfToken ?? '';
   useEffect(() => {
+    rememberCsrfToken(token);
     outbox.signIn(personId);
-  }, [outbox, personId]);
+  }, [outbox, personId, token]);
+  useLiveUpdates(session);
+  useRecordedPrints(personId);
 
   if (isPending) return <Loading />;
   if (!session) {

@@ -151,6 +151,11 @@ function SignedIn() {
       >
         Sign out
       </button>
+      {signOut.isError && (
+        <p role="alert" className="text-blush">
+          Not signed out: {signOut.error.message}
+        </p>
+      )}
     </div>
   );
 }

@@ -1,4 +1,5 @@
 import type { Problem } from '#contract';
+import { noteReachable } from './reachability';
 
 /** An answer of the server that says why not. */
 export class ProblemError extends Error {
@@ -20,6 +21,11 @@ export class AwayError extends Error {
   constructor() {
     super('The server cannot be reached at the moment.');
   }
+}
+
+function away(): AwayError {
+  noteReachable(false);
+  return new AwayError();
 }
 
 let csrfToken = '';
@@ -46,11 +52,13 @@ export async function ask<T>(
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     });
   } catch {
-    throw new AwayError();
+    throw away();
   }
+  if (response.ok) noteReachable(true);
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
-  if (!response.headers.get('content-type')?.includes('problem+json')) throw new AwayError();
+  if (!response.headers.get('content-type')?.includes('problem+json')) throw away();
   const problem = (await response.json()) as Problem;
-  if (problem.status >= 500) throw new AwayError();
+  if (problem.status >= 500) throw away();
+  noteReachable(true);
   throw new ProblemError(problem);
 }

@@ -12,6 +12,7 @@ import type {
   ProposedFact,
 } from '#contract';
 import { ask } from './api';
+import { deviceStamp } from './device';
 import { useSession } from './session';
 
 /** A list of records as the server last told it. */
@@ -54,7 +55,7 @@ export function makeFact(
     recordKind: recordKind as RecordKind,
     schemaVersion: currentSchemaVersion(fact.kind),
     authorId,
-    deviceTime: new Date().toISOString(),
+    ...deviceStamp(),
     basedOn,
   } as ProposedFact;
 }

@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, use } from 'react';
 import type { SessionAnswer } from '#contract';
-import { ask, rememberCsrfToken } from './api';
+import { ask } from './api';
+import { measureClock } from './device';
 
 type SignedIn = Extract<SessionAnswer, { kind: 'signed-in' }>;
 
@@ -17,8 +18,15 @@ export function useSession(): SignedIn {
   return session;
 }
 
-function remember(session: SessionAnswer): SessionAnswer {
-  if (session.kind === 'signed-in') rememberCsrfToken(session.csrfToken);
+/** Asks for a session and notes what it says of the clock and of the token for changes. */
+async function askForSession(
+  method: 'GET' | 'POST',
+  path: string,
+  body?: object,
+): Promise<SessionAnswer> {
+  const asked = Date.now();
+  const session = await ask<SessionAnswer>(method, path, body);
+  if (session.kind === 'signed-in') measureClock(session.now, asked, Date.now());
   return session;
 }
 
@@ -26,7 +34,7 @@ function remember(session: SessionAnswer): SessionAnswer {
 export function useSessionQuery() {
   return useQuery({
     queryKey: SESSION,
-    queryFn: async () => remember(await ask<SessionAnswer>('GET', '/session')),
+    queryFn: () => askForSession('GET', '/session'),
     staleTime: 5 * 60_000,
   });
 }
@@ -35,9 +43,9 @@ export function useSessionQuery() {
 export function useSignIn(path: '/session' | '/session/demo' | '/first-account') {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (body: object) => ask<SessionAnswer>('POST', path, body),
+    mutationFn: (body: object) => askForSession('POST', path, body),
     onSuccess: (session) => {
-      client.setQueryData(SESSION, remember(session));
+      client.setQueryData(SESSION, session);
     },
   });
 }

@@ -5,6 +5,7 @@ import { suggestValidUntil } from '#core/reagent';
 import type { Judgement, RunState } from '#core/titration';
 import { certificationFindings } from '#core/titration';
 import type { CertifyRequest } from '#contract';
+import { deviceStamp } from '../app/device';
 import { ask } from '../app/api';
 import { usePeople } from '../app/records';
 import { useSession } from '../app/session';
@@ -52,7 +53,7 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
         event.preventDefault();
         certify.mutate({
           ...ids,
-          deviceTime: new Date().toISOString(),
+          ...deviceStamp(),
           basedOn: run.version,
           validUntil,
           reason: reason.trim() === '' ? null : reason.trim(),

@@ -1,4 +1,6 @@
-import type { RunState } from '#core/titration';
+import { enteredAt } from '#core/record';
+import type { Observation, RunState } from '#core/titration';
+import { placeName } from '#core/titration';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { weighingText } from '../titrate/wording';
@@ -42,6 +44,26 @@ export function Corrections({ run }: { readonly run: RunState }) {
 }
 
 function collectRemarks(run: RunState): readonly Remark[] {
+  return [...remarksOnFlasks(run), ...run.late.map(remarkOnLate)];
+}
+
+/** What arrived when the run was closed: on record, in no figure. */
+function remarkOnLate(fact: Observation): Remark {
+  const place = fact.kind === 'run.flask-weighed' ? 'weighing' : fact.body.moment;
+  const value =
+    fact.kind === 'run.flask-weighed'
+      ? `${weighingText(fact.body.weighing)} g`
+      : `${fact.body.readingMl} mL`;
+  return {
+    where: `Flask ${String(fact.body.flask)}, ${placeName(place)}`,
+    was: null,
+    reason: `${value} arrived after the run was closed and is not counted.`,
+    by: fact.authorId,
+    at: enteredAt(fact),
+  };
+}
+
+function remarksOnFlasks(run: RunState): readonly Remark[] {
   return run.flasks.flatMap((flask) => {
     const entries = [
       { name: 'mass', entry: { ...flask.weighing, text: weighingText } },

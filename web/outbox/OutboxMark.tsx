@@ -1,36 +1,94 @@
+import type { Weighing } from '#core/titration';
+import { useReachable } from '../app/reachability';
+import type { Waiting } from './outbox';
+import { asRunFact } from './outbox';
 import { useOutbox, useWaiting } from './useOutbox';
 
 /** The calm mark that says whether everything entered has reached the server, and what was refused. */
 export function OutboxMark() {
   const waiting = useWaiting();
   const outbox = useOutbox();
-  const onTheirWay = waiting.filter((entry) => entry.refusal === null).length;
+  const isReachable = useReachable();
+  const onTheirWay = waiting.filter((entry) => entry.refusal === null && !entry.isHeld).length;
+  const held = waiting.filter((entry) => entry.isHeld).length;
   const refused = waiting.filter((entry) => entry.refusal !== null);
   return (
     <div>
-      <p role="status" className="flex items-center gap-2">
-        <span
-          aria-hidden="true"
-          className={`inline-block size-2.5 shrink-0 rounded-full ${onTheirWay === 0 ? 'bg-leaf' : 'border-2 border-straw'}`}
-        />
-        {onTheirWay === 0 ? 'all entries kept' : `${String(onTheirWay)} kept here, to be sent`}
+      <p role="status" className="flex items-start gap-2 leading-snug">
+        <Dot isCalm={onTheirWay === 0 && isReachable} />
+        {sentence(onTheirWay, isReachable)}
       </p>
-      {refused.map(({ fact, refusal }) => (
-        <div
-          key={fact.id}
-          role="alert"
-          className="mt-2 rounded border-l-4 border-blush bg-blush-wash p-2"
-        >
-          <p>Not accepted: {refusal}</p>
-          <button
-            type="button"
-            className="min-h-8 font-semibold text-blush underline"
-            onClick={() => void outbox.discard(fact.id)}
-          >
-            I have read it
-          </button>
-        </div>
+      {refused.map((entry) => (
+        <Refused
+          key={entry.fact.id}
+          entry={entry}
+          onRead={() => void outbox.discard(entry.fact.id)}
+        />
       ))}
+      {held > 0 && (
+        <p className="mt-1 leading-snug">
+          {held} more {held === 1 ? 'waits' : 'wait'} for that one: read it, then it goes on.
+        </p>
+      )}
     </div>
   );
+}
+
+function sentence(onTheirWay: number, isReachable: boolean): string {
+  const kept = `${String(onTheirWay)} kept here, to be sent`;
+  if (isReachable) return onTheirWay > 0 ? kept : 'all entries kept';
+  return `server away, go on: ${onTheirWay > 0 ? kept : 'entries are kept here'}`;
+}
+
+function Dot({ isCalm }: { readonly isCalm: boolean }) {
+  return (
+    <span
+      aria-hidden="true"
+      className={`mt-[0.3em] inline-block size-2.5 shrink-0 rounded-full ${isCalm ? 'bg-leaf' : 'border-2 border-straw'}`}
+    />
+  );
+}
+
+/** An entry that the server did not take: what it was, why, and that it has been seen. */
+function Refused({ entry, onRead }: { readonly entry: Waiting; readonly onRead: () => void }) {
+  return (
+    <div role="alert" className="mt-2 rounded border-l-4 border-blush bg-blush-wash p-2">
+      <p>
+        Not accepted: <b>{what(entry)}</b> {entry.refusal}
+      </p>
+      <button type="button" className="min-h-8 font-semibold text-blush underline" onClick={onRead}>
+        I have read it
+      </button>
+    </div>
+  );
+}
+
+/** The entry in a few words, so that it can be written down again. */
+function what(entry: Waiting): string {
+  const fact = asRunFact(entry.fact);
+  switch (fact.kind) {
+    case 'run.burette-read':
+      return `flask ${String(fact.body.flask)}, ${fact.body.moment} reading ${fact.body.readingMl} mL.`;
+    case 'run.flask-weighed':
+      return `flask ${String(fact.body.flask)}, ${weighed(fact.body.weighing)}.`;
+    case 'run.reading-corrected':
+      return `reading corrected to ${fact.body.readingMl} mL.`;
+    case 'run.weighing-corrected':
+      return `mass corrected to ${weighed(fact.body.weighing)}.`;
+    case 'run.flask-voided':
+      return `flask ${String(fact.body.flask)} void.`;
+    case 'run.conflict-settled':
+      return 'settling two entries.';
+    case 'run.abandoned':
+      return 'abandoning the run.';
+    case 'run.started':
+    case 'run.certified':
+      return '';
+  }
+}
+
+function weighed(weighing: Weighing): string {
+  return weighing.mode === 'tared'
+    ? `${weighing.massG} g`
+    : `${weighing.beforeG} g before, ${weighing.afterG} g after`;
 }

@@ -9,22 +9,53 @@ import { Outbox } from './outbox';
 const INES = uuidv7();
 const TOBIN = uuidv7();
 
-function fact(readingMl: string, authorId = INES): ProposedFact {
+/** A reading; each of a run of its own unless it is told otherwise. */
+function fact(
+  readingMl: string,
+  authorId = INES,
+  changes: { recordId?: string; flask?: number; moment?: 'initial' | 'final' } = {},
+): ProposedFact {
+  const { recordId = uuidv7(), flask = 1, moment = 'initial' } = changes;
   return {
     id: uuidv7(),
-    recordId: uuidv7(),
+    recordId,
     recordKind: 'run',
     kind: 'run.burette-read',
     schemaVersion: 1,
-    body: { flask: 1, moment: 'initial', readingMl, carriedFrom: null, reason: null },
+    body: { flask, moment, readingMl, carriedFrom: null, reason: null },
     authorId,
+    deviceId: null,
+    clockOffsetMs: null,
     deviceTime: '2026-03-02T08:00:00.000Z',
     basedOn: null,
   };
 }
 
+/** Tabs of one browser: what one says the others hear, and they take turns. */
+let channels: Channel[];
+let turn: Promise<void>;
+class Channel {
+  onmessage: (() => void) | null = null;
+  constructor() {
+    channels.push(this);
+  }
+  postMessage(): void {
+    for (const other of channels) if (other !== this) other.onmessage?.();
+  }
+}
+function takeTurn(_name: string, work: () => Promise<void>): Promise<void> {
+  const done = turn.then(work);
+  turn = done.catch(() => undefined);
+  return done;
+}
+
 /** What the server answers, one request after another: kept, a refusal, or nothing at all. */
-let answers: ('kept' | 'away' | 'broken' | { readonly status: number; readonly title: string })[];
+let answers: (
+  | 'kept'
+  | 'away'
+  | 'broken'
+  | { readonly status: number; readonly title: string; readonly code?: Problem['code'] }
+)[];
 let received: ProposedFact[];
 let kept: Fact[];
 let sessionsEnded: number;
@@ -37,6 +68,10 @@ beforeEach(() => {
   vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] });
   globalThis.indexedDB = new IDBFactory();
   vi.stubGlobal('window', new EventTarget());
+  vi.stubGlobal('BroadcastChannel', Channel);
+  vi.stubGlobal('navigator', { locks: { request: takeTurn } });
+  channels = [];
+  turn = Promise.resolve();
   answers = [];
   received = [];
   kept = [];
@@ -48,7 +83,7 @@ beforeEach(() => {
     received.push(sent);
     if (answer === 'kept') return Promise.resolve(Response.json(sent, { status: 201 }));
     if (answer === 'broken') return Promise.resolve(new Response('bad gateway', { status: 502 }));
-    const problem: Partial<Problem> = { status: answer.status, title: answer.title, fields: [] };
+    const problem: Partial<Problem> = { code: 'impossible-entry', ...answer, fields: [] };
     const headers = { 'content-type': 'application/problem+json' };
     return Promise.resolve(Response.json(problem, { status: answer.status, headers }));
   });
@@ -154,7 +189,7 @@ test('a refused fact stays with its reason until it has been read, and holds bac
 });
 
 test('an ended session keeps the fact for the next one; a waiting fact cannot be thrown away', async () => {
-  answers = [{ status: 401, title: 'Sign in to go on.' }];
+  answers = [{ status: 401, code: 'not-signed-in', title: 'Sign in to go on.' }];
   const outbox = await openOutbox();
   const waiting = fact('0.10');
   await outbox.keep(waiting);
@@ -175,4 +210,59 @@ test('the return of the network sends at once', async () => {
   window.dispatchEvent(new Event('online'));
   await pass(10);
   expect(readingsOf(kept)).toEqual(['0.10']);
+});
+
+test('a refused fact holds back what rests on it, through a reload too, and nothing else', async () => {
+  answers = [{ status: 422, title: 'The burette reads from 0 to 50 mL.' }];
+  const recordId = uuidv7();
+  const first = fact('51.00', INES, { recordId });
+  const outbox = await openOutbox();
+  await outbox.keep(first);
+  await outbox.keep(fact('23.60', INES, { recordId, moment: 'final' }));
+  await outbox.keep(fact('0.20', INES, { recordId, flask: 2 }));
+  await pass(10);
+  expect(readingsOf(received)).toEqual(['51.00', '0.20']);
+  const reopened = await openOutbox();
+  await pass(10);
+  expect(reopened.snapshot()).toMatchObject([
+    { refusal: 'The burette reads from 0 to 50 mL.', isHeld: false },
+    { refusal: null, isHeld: true },
+  ]);
+  await reopened.discard(first.id);
+  await pass(10);
+  expect(readingsOf(received)).toEqual(['51.00', '0.20', '23.60']);
+});
+
+test.each(['wrong-author', 'wrong-origin', 'too-many-requests'] as const)(
+  'an answer %s says nothing against the fact: it is tried again',
+  async (code) => {
+    answers = [{ status: 403, code, title: 'Not now.' }];
+    const outbox = await openOutbox();
+    await outbox.keep(fact('0.10'));
+    await pass(10);
+    expect(outbox.snapshot()).toMatchObject([{ refusal: null }]);
+    await pass(1_100);
+    expect(readingsOf(kept)).toEqual(['0.10']);
+  },
+);
+
+test('two tabs keep one order, send nothing twice, and one sends what the other left', async () => {
+  answers = ['away'];
+  const [first, second] = [await openOutbox(), await openOutbox()];
+  await first.keep(fact('0.10'));
+  await second.keep(fact('0.20'));
+  await first.keep(fact('0.30'));
+  await pass(10);
+  await pass(2_100);
+  expect(readingsOf(received)).toEqual(['0.10', '0.20', '0.30']);
+  expect([first.snapshot(), second.snapshot()]).toEqual([[], []]);
+
+  answers = ['away', 'away'];
+  await first.keep(fact('0.40'));
+  await pass(10);
+  expect(readingsOf(second.snapshot().map((entry) => entry.fact))).toEqual(['0.40']);
+  // The tab that made it is as good as gone.
+  first.signIn(null);
+  for (let wait = 0; wait < 4; wait += 1) await pass(5_000);
+  expect(readingsOf(kept).filter((reading) => reading === '0.40')).toHaveLength(1);
 });

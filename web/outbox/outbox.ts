@@ -1,22 +1,37 @@
 import type { DBSchema, IDBPDatabase } from 'idb';
 import { openDB } from 'idb';
 import type { Fact } from '#core/record';
-import type { ProposedFact } from '#contract';
+import type { RunFact } from '#core/titration';
+import { restsOn } from '#core/titration';
+import type { ProblemCode, ProposedFact } from '#contract';
 import { ask, ProblemError } from '../app/api';
 
-/** A fact on its way to the server. */
-export interface Waiting {
+/** A fact that the server has not taken yet, as it lies in the database of this device. */
+interface Kept {
   readonly fact: ProposedFact;
   /** What the server said against it; null while it is on its way. */
   readonly refusal: string | null;
 }
 
-interface OutboxSchema extends DBSchema {
-  waiting: { key: number; value: Waiting };
+/** A fact on its way to the server. */
+export interface Waiting extends Kept {
+  /** It rests on one that was refused, and is not sent before that one has been read. */
+  readonly isHeld: boolean;
 }
 
-type Kept = (fact: Fact) => void;
+interface OutboxSchema extends DBSchema {
+  waiting: { key: number; value: Kept };
+}
 
+/** Answers that say nothing against the fact: it waits for its author's session, or for a quieter minute. */
+const NOT_ABOUT_THE_FACT: ReadonlySet<ProblemCode> = new Set<ProblemCode>([
+  'not-signed-in',
+  'wrong-origin',
+  'wrong-author',
+  'too-many-requests',
+]);
+
+const NAME = 'vine-measure.outbox';
 const FIRST_RETRY_MS = 1_000;
 const LONGEST_RETRY_MS = 15_000;
 
@@ -26,21 +41,24 @@ const LONGEST_RETRY_MS = 15_000;
  */
 export class Outbox {
   readonly #database: Promise<IDBPDatabase<OutboxSchema>>;
-  readonly #kept: Kept;
+  readonly #otherTabs = new BroadcastChannel(NAME);
+  readonly #kept: (fact: Fact) => void;
   readonly #sessionEnded: () => void;
-  #entries: ReadonlyMap<number, Waiting> = new Map();
+  #entries: ReadonlyMap<number, Kept> = new Map();
   #snapshot: readonly Waiting[] = [];
   #listeners = new Set<() => void>();
   #author: string | null = null;
   #isSending = false;
+  /** Somebody asked to send while something was being sent. */
+  #isMore = false;
   #retryMs = FIRST_RETRY_MS;
   #timer: ReturnType<typeof setTimeout> | undefined;
 
   /**
    * @param kept is told of each fact that the server has acknowledged
-   * @param sessionEnded is told when the server wants a sign-in first
+   * @param sessionEnded is told when the server wants another session first
    */
-  constructor(kept: Kept, sessionEnded: () => void) {
+  constructor(kept: (fact: Fact) => void, sessionEnded: () => void) {
     this.#kept = kept;
     this.#sessionEnded = sessionEnded;
     this.#database = openDB<OutboxSchema>('vine-measure', 1, {
@@ -52,18 +70,29 @@ export class Outbox {
 
   /** Reads what an earlier page left, and sends whenever the network returns. */
   async open(): Promise<void> {
-    const database = await this.#database;
-    const [keys, values] = await Promise.all([
-      database.getAllKeys('waiting'),
-      database.getAll('waiting'),
-    ]);
+    await this.#read();
+    this.#otherTabs.onmessage = () => {
+      // The other tab sends it; should it be gone by then, this one does.
+      void this.#read();
+      this.#soon(this.#retryMs);
+    };
+    window.addEventListener('online', this.tryNow);
+    void this.#send();
+  }
+
+  /** The server may be back: tries at once instead of waiting for its turn. */
+  readonly tryNow = (): void => {
+    this.#retryMs = FIRST_RETRY_MS;
+    this.#soon(0);
+  };
+
+  /** Takes over what the database of this device holds: other tabs write to it too. */
+  async #read(): Promise<void> {
+    const { store } = (await this.#database).transaction('waiting');
+    const [keys, values] = await Promise.all([store.getAllKeys(), store.getAll()]);
     this.#replace(
       new Map(values.flatMap((value, i) => (keys[i] === undefined ? [] : [[keys[i], value]]))),
     );
-    window.addEventListener('online', () => {
-      this.#soon(0);
-    });
-    void this.#send();
   }
 
   /** Sends from now on what this person has entered; what others entered waits for them. */
@@ -74,12 +103,13 @@ export class Outbox {
 
   /** Writes a fact down on this device; it is safe when the promise settles, and sent as soon as possible. */
   async keep(fact: ProposedFact): Promise<void> {
-    const entry: Waiting = { fact, refusal: null };
+    const entry: Kept = { fact, refusal: null };
     const database = await this.#database;
     const transaction = database.transaction('waiting', 'readwrite', { durability: 'strict' });
     const key = await transaction.store.add(entry);
     await transaction.done;
     this.#replace(new Map([...this.#entries, [key, entry]]));
+    this.#otherTabs.postMessage(null);
     this.#soon(0);
   }
 
@@ -88,6 +118,7 @@ export class Outbox {
     for (const [key, { fact, refusal }] of this.#entries) {
       if (fact.id === factId && refusal !== null) await this.#remove(key);
     }
+    this.#soon(0);
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -97,14 +128,15 @@ export class Outbox {
 
   readonly snapshot = (): readonly Waiting[] => this.#snapshot;
 
-  #replace(entries: ReadonlyMap<number, Waiting>): void {
+  #replace(entries: ReadonlyMap<number, Kept>): void {
     this.#entries = entries;
-    this.#snapshot = [...entries.values()];
+    this.#snapshot = markHeld([...entries.values()]);
     for (const listener of this.#listeners) listener();
   }
 
   async #remove(key: number): Promise<void> {
     await (await this.#database).delete('waiting', key);
+    this.#otherTabs.postMessage(null);
     this.#replace(new Map([...this.#entries].filter(([other]) => other !== key)));
   }
 
@@ -114,16 +146,14 @@ export class Outbox {
   }
 
   async #send(): Promise<void> {
-    if (this.#isSending) return;
+    if (this.#isSending) {
+      this.#isMore = true;
+      return;
+    }
     this.#isSending = true;
     try {
-      for (;;) {
-        const next = [...this.#entries].find(
-          ([, { fact, refusal }]) => refusal === null && fact.authorId === this.#author,
-        );
-        if (!next) break;
-        await this.#sendOne(...next);
-      }
+      // One tab at a time sends, so that the order of entry is kept; what another has sent is gone by then.
+      await navigator.locks.request(NAME, () => this.#sendAll());
       this.#retryMs = FIRST_RETRY_MS;
     } catch {
       // The server is away, or the session is: wait, then try the same fact again.
@@ -131,22 +161,54 @@ export class Outbox {
       this.#retryMs = Math.min(2 * this.#retryMs, LONGEST_RETRY_MS);
     } finally {
       this.#isSending = false;
+      if (this.#isMore) this.#soon(0);
+      this.#isMore = false;
     }
   }
 
-  async #sendOne(key: number, entry: Waiting): Promise<void> {
+  async #sendAll(): Promise<void> {
+    await this.#read();
+    for (;;) {
+      const next = this.#snapshot.find(
+        ({ fact, refusal, isHeld }) =>
+          refusal === null && !isHeld && fact.authorId === this.#author,
+      );
+      const entry = [...this.#entries].find(([, { fact }]) => fact.id === next?.fact.id);
+      if (!entry) return;
+      await this.#sendOne(...entry);
+    }
+  }
+
+  async #sendOne(key: number, entry: Kept): Promise<void> {
     try {
       this.#kept(await ask<Fact>('POST', '/facts', entry.fact));
       await this.#remove(key);
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
-      if (error.problem.status === 401) {
+      if (NOT_ABOUT_THE_FACT.has(error.problem.code)) {
         this.#sessionEnded();
         throw error;
       }
-      const refused: Waiting = { ...entry, refusal: error.message };
+      const refused: Kept = { ...entry, refusal: error.message };
       await (await this.#database).put('waiting', refused, key);
+      this.#otherTabs.postMessage(null);
       this.#replace(new Map([...this.#entries, [key, refused]]));
     }
   }
+}
+
+/** Marks what rests on a refused fact, directly or through another that is held. In the order of entry. */
+function markHeld(entries: readonly Kept[]): readonly Waiting[] {
+  const back: RunFact[] = [];
+  return entries.map((entry) => {
+    const isHeld =
+      entry.refusal === null && back.some((earlier) => restsOn(asRunFact(entry.fact), earlier));
+    if (entry.refusal !== null || isHeld) back.push(asRunFact(entry.fact));
+    return { ...entry, isHeld };
+  });
+}
+
+/** A fact that waits to be acknowledged, as core takes it. Only facts of runs go through the outbox. */
+export function asRunFact(fact: ProposedFact): RunFact {
+  return { ...fact, sequence: null, recordedAt: null } as RunFact;
 }

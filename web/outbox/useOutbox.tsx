@@ -5,6 +5,7 @@ import { createContext, use, useEffect, useState, useSyncExternalStore } from 'r
 import type { Fact } from '#core/record';
 import type { RunFact } from '#core/titration';
 import type { RunAnswer } from '#contract';
+import { subscribeReachable } from '../app/reachability';
 import type { Waiting } from './outbox';
 import { Outbox } from './outbox';
 
@@ -24,6 +25,9 @@ export function OutboxProvider({ children }: { readonly children: ReactNode }) {
   );
   useEffect(() => {
     void outbox.open();
+    return subscribeReachable((isReachable) => {
+      if (isReachable) outbox.tryNow();
+    });
   }, [outbox]);
   return <OutboxContext value={outbox}>{children}</OutboxContext>;
 }
@@ -31,11 +35,13 @@ export function OutboxProvider({ children }: { readonly children: ReactNode }) {
 /** Puts an acknowledged fact where the pages read it. */
 function acknowledge(client: QueryClient, fact: Fact): void {
   const key = ['run', fact.recordId];
-  // A read that set out before this fact was stored must not overwrite it.
+  // A read that set out before this fact was stored must not overwrite it; one that was to bring others' facts
+  // sets out again.
+  const isReading = client.isFetching({ queryKey: key }) > 0;
   void client.cancelQueries({ queryKey: key });
   const known = client.getQueryData<RunAnswer>(key);
   client.setQueryData(key, addFact(known, fact));
-  if (known && fact.sequence !== known.facts.length + 1) {
+  if (isReading || (known && fact.sequence !== known.facts.length + 1)) {
     void client.invalidateQueries({ queryKey: key });
   }
   void client.invalidateQueries({ queryKey: ['records'] });

@@ -3,13 +3,14 @@ import { Link, useParams } from 'react-router';
 import type { Colour } from '#core/chemistry';
 import { findSubstance } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
-import type { Forecast, Judgement, NextStep, RunState } from '#core/titration';
+import type { Conflict, Forecast, Judgement, NextStep, RunState } from '#core/titration';
 import {
   flaskUnderBurette,
   forecastTitre,
   judgeRun,
   netMassG,
   nextStep,
+  openConflicts,
   titrateStep,
   weighStep,
 } from '#core/titration';
@@ -27,6 +28,7 @@ import type { FlaskActions } from './FlaskColumn';
 import { FlaskColumn } from './FlaskColumn';
 import { MolarityScale } from './MolarityScale';
 import { ReasonDialog } from './ReasonDialog';
+import { SettleDialog } from './SettleDialog';
 import { useEnter, useRun } from './useRun';
 
 /** The screen beside the burette. */
@@ -42,6 +44,7 @@ type Detour = { readonly kind: 'weigh' } | { readonly kind: 'titrate'; readonly 
 type Question =
   | { readonly kind: 'correct'; readonly correction: Correction }
   | { readonly kind: 'void'; readonly flask: number }
+  | { readonly kind: 'settle'; readonly conflict: Conflict }
   | { readonly kind: 'abandon' };
 
 function Bench({ run }: { readonly run: RunState }) {
@@ -60,6 +63,10 @@ function Bench({ run }: { readonly run: RunState }) {
     setQuestion(null);
   };
   const flaskOf = (number: number) => run.flasks.find((flask) => flask.number === number);
+  const settle = (flask: number): void => {
+    const conflict = openConflicts(run).find((item) => item.flask === flask);
+    if (conflict) setQuestion({ kind: 'settle', conflict });
+  };
   const actions: FlaskActions = {
     onTitrate: (flask) => {
       setDetour({ kind: 'titrate', flask });
@@ -67,6 +74,7 @@ function Bench({ run }: { readonly run: RunState }) {
     onVoid: (flask) => {
       setQuestion({ kind: 'void', flask });
     },
+    onSettle: settle,
     onCorrectWeighing: (flask) => {
       const entry = flaskOf(flask)?.weighing;
       if (entry) setQuestion({ kind: 'correct', correction: { what: 'weighing', flask, entry } });
@@ -109,6 +117,7 @@ function Bench({ run }: { readonly run: RunState }) {
           onMode={setMode}
           onPreview={setPreviewMl}
           onDetour={setDetour}
+          onSettle={settle}
         />
         <div className="flex min-h-0 flex-1 overflow-x-auto border-y border-rule">
           {run.flasks.length === 0 && <NoFlaskYet />}
@@ -187,10 +196,11 @@ interface ActionProps {
   readonly onMode: (mode: WeighingMode) => void;
   readonly onPreview: (readingMl: number | null) => void;
   readonly onDetour: (detour: Detour | null) => void;
+  readonly onSettle: (flask: number) => void;
 }
 
 /** What to do next, and where to write it down. */
-function Action({ run, step, mode, onMode, onPreview, onDetour }: ActionProps) {
+function Action({ run, step, mode, onMode, onPreview, onDetour, onSettle }: ActionProps) {
   const { flask } = step;
   const waiting = run.flasks.find((item) => !item.initial && !item.voided);
   const isWeighing = step.action === 'weigh';
@@ -226,7 +236,25 @@ function Action({ run, step, mode, onMode, onPreview, onDetour }: ActionProps) {
         </p>
         {step.action === 'read-final' && <EndPointHint run={run} step={step} />}
       </div>
-      {flask !== null ? (
+      {step.action === 'settle' && flask !== null ? (
+        <div className="flex items-start justify-end gap-3">
+          <Button
+            onClick={() => {
+              onDetour({ kind: 'weigh' });
+            }}
+          >
+            Weigh another
+          </Button>
+          <Button
+            look="primary"
+            onClick={() => {
+              onSettle(flask);
+            }}
+          >
+            Compare and settle
+          </Button>
+        </div>
+      ) : flask !== null ? (
         <EntryPanel
           key={`${step.action}-${String(flask)}-${String(run.version)}`}
           run={run}
@@ -358,6 +386,8 @@ function Questions({ run, question, onClose }: QuestionsProps) {
       return null;
     case 'correct':
       return <CorrectionDialog run={run} correction={question.correction} onClose={onClose} />;
+    case 'settle':
+      return <SettleDialog run={run} conflict={question.conflict} onClose={onClose} />;
     case 'void':
       return (
         <ReasonDialog

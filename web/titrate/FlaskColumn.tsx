@@ -9,6 +9,7 @@ import { VERDICTS, weighingText } from './wording';
 export interface FlaskActions {
   readonly onTitrate: (flask: number) => void;
   readonly onVoid: (flask: number) => void;
+  readonly onSettle: (flask: number) => void;
   readonly onCorrectWeighing: (flask: number) => void;
   readonly onCorrectReading: (flask: number, moment: 'initial' | 'final') => void;
 }
@@ -28,7 +29,8 @@ export function FlaskColumn(props: FlaskColumnProps) {
   const { run, replicate, standard, isCurrent, mayTitrate, actions } = props;
   const { flask } = replicate;
   const number = String(flask.number);
-  const look = isCurrent ? VERDICTS.current : VERDICTS[replicate.verdict];
+  const isDisputed = replicate.verdict === 'disputed';
+  const look = isCurrent && !isDisputed ? VERDICTS.current : VERDICTS[replicate.verdict];
   const forecast = forecastTitre(
     run,
     Number(netMassG(flask.weighing.value)),
@@ -53,6 +55,7 @@ export function FlaskColumn(props: FlaskColumnProps) {
         <Row name={`${standard} / g`}>
           <Figure
             entry={flask.weighing}
+            rivals={flask.rivals.weighing}
             text={weighingText}
             label={`Correct the mass in flask ${number}`}
             onCorrect={
@@ -69,6 +72,7 @@ export function FlaskColumn(props: FlaskColumnProps) {
             {flask[moment] && (
               <Figure
                 entry={flask[moment]}
+                rivals={flask.rivals[moment]}
                 text={String}
                 label={`Correct the ${moment} reading of flask ${number}`}
                 onCorrect={
@@ -90,7 +94,9 @@ export function FlaskColumn(props: FlaskColumnProps) {
               </span>
             )
           ) : (
-            <span className="font-mono font-semibold">{replicate.titreMl}</span>
+            <span className={`font-mono ${isDisputed ? 'text-ink-soft' : 'font-semibold'}`}>
+              {replicate.titreMl}
+            </span>
           )}
         </Row>
       </dl>
@@ -103,6 +109,15 @@ export function FlaskColumn(props: FlaskColumnProps) {
             }}
           >
             Titrate <span className="sr-only">flask {number}</span>
+          </SmallButton>
+        )}
+        {isOpen && isDisputed && (
+          <SmallButton
+            onClick={() => {
+              actions.onSettle(flask.number);
+            }}
+          >
+            Settle <span className="sr-only">flask {number}</span>…
           </SmallButton>
         )}
         {isOpen && !flask.voided && (
@@ -118,7 +133,7 @@ export function FlaskColumn(props: FlaskColumnProps) {
       <p className="mt-auto flex items-baseline justify-between border-t border-rule pt-1.5 pb-2">
         <span className="text-sm text-ink-soft">mol/L</span>
         <span
-          className={`font-mono text-[22px] font-semibold ${flask.voided ? 'line-through' : ''}`}
+          className={`font-mono text-[22px] ${isDisputed ? 'text-ink-soft' : 'font-semibold'} ${flask.voided ? 'line-through' : ''}`}
           data-testid={`molarity-${number}`}
         >
           {replicate.molarity === null ? '–' : roundHalfEven(replicate.molarity, 5)}
@@ -139,14 +154,18 @@ function Row({ name, children }: { readonly name: string; readonly children: Rea
 
 interface FigureProps<T> {
   readonly entry: Entry<T>;
+  /** Other values for the same place, entered without knowing of it. */
+  readonly rivals: readonly Entry<T>[];
   readonly text: (value: T) => string;
   readonly label: string;
   readonly onCorrect: (() => void) | undefined;
 }
 
 /** A figure that was entered; pressing it asks for a correction. What it was before stands struck through. */
-function Figure<T>({ entry, text, label, onCorrect }: FigureProps<T>) {
+function Figure<T>({ entry, rivals, text, label, onCorrect }: FigureProps<T>) {
   const before = entry.superseded.at(-1);
+  // Neither of two values is more right than the other before somebody has settled it.
+  const rivalLook = rivals.length > 0 ? 'rounded bg-blush-wash font-semibold text-blush' : '';
   return (
     <span className="flex items-baseline gap-1.5">
       {before && (
@@ -158,7 +177,7 @@ function Figure<T>({ entry, text, label, onCorrect }: FigureProps<T>) {
         <button
           type="button"
           aria-label={`${label}, ${text(entry.value)}`}
-          className="min-h-8 rounded px-1 font-mono text-[17px] underline decoration-rule-strong decoration-dotted underline-offset-4 hover:bg-violet-wash"
+          className={`min-h-8 rounded px-1 font-mono text-[17px] underline decoration-rule-strong decoration-dotted underline-offset-4 hover:bg-violet-wash ${rivalLook}`}
           onClick={onCorrect}
         >
           {text(entry.value)}
@@ -166,6 +185,12 @@ function Figure<T>({ entry, text, label, onCorrect }: FigureProps<T>) {
       ) : (
         <span className="px-1 font-mono text-[17px]">{text(entry.value)}</span>
       )}
+      {rivals.map((rival) => (
+        <span key={rival.factId} className={`px-1 font-mono text-[17px] ${rivalLook}`}>
+          <span className="sr-only">or </span>
+          {text(rival.value)}
+        </span>
+      ))}
     </span>
   );
 }

@@ -1,18 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import type { RunFact, RunState } from '#core/titration';
-import { foldRun } from '#core/titration';
+import type { RunState } from '#core/titration';
+import { foldRun, isObservation } from '#core/titration';
 import type { NewFact, RunAnswer } from '#contract';
 import { ask } from '../app/api';
 import { makeFact } from '../app/records';
 import { useSession } from '../app/session';
+import { asRunFact } from '../outbox/outbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
-
-/** A fact that waits to be acknowledged, as the fold takes it. */
-function asPending(fact: ReturnType<typeof makeFact>): RunFact {
-  // Only facts of runs carry a run's record id.
-  return { ...fact, sequence: null, recordedAt: null } as RunFact;
-}
 
 /** A run as the server knows it, with what this device has entered since; undefined while it is on its way. */
 export function useRun(
@@ -28,7 +23,7 @@ export function useRun(
     if (!data) return undefined;
     const pending = waiting
       .filter(({ fact, refusal }) => fact.recordId === runId && refusal === null)
-      .map(({ fact }) => asPending(fact));
+      .map(({ fact }) => asRunFact(fact));
     const run = foldRun([...data.facts, ...pending], data.references);
     return run ? { run, isAllKept: pending.length === 0 } : undefined;
   }, [data, waiting, runId]);
@@ -42,7 +37,10 @@ export function useEnter(run: RunState) {
     /** The fact as it would be entered, for checking it first. */
     propose: (fact: NewFact) => {
       const proposed = makeFact(fact, run.id, person.id, run.version);
-      return { proposed, fact: asPending(proposed) };
+      const made = asRunFact(proposed);
+      // An observation names what was seen of others; a decision the version that it will meet.
+      const basedOn = isObservation(made) ? run.storedVersion : run.version;
+      return { proposed: { ...proposed, basedOn }, fact: { ...made, basedOn } };
     },
     keep: (proposed: ReturnType<typeof makeFact>) => outbox.keep(proposed),
   };

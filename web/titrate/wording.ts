@@ -10,6 +10,7 @@ export const VERDICTS: Readonly<
   rough: { word: 'rough', className: 'bg-shade text-ink-soft' },
   void: { word: 'void', className: 'bg-blush-wash text-blush' },
   open: { word: 'ready', className: 'border border-rule-strong text-ink-soft' },
+  disputed: { word: 'two values', className: 'bg-blush-wash text-blush' },
   'set-aside': { word: 'set aside', className: 'bg-straw-wash text-straw' },
 };
 

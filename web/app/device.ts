@@ -1,0 +1,40 @@
+import { v7 as uuidv7 } from 'uuid';
+
+const ID_KEY = 'vine-measure.device';
+const OFFSET_KEY = 'vine-measure.clock-offset';
+
+/** The id of this browser, made once: by it the server tells two devices of one person apart. */
+export function deviceId(): string {
+  const known = localStorage.getItem(ID_KEY);
+  if (known !== null) return known;
+  const made = uuidv7();
+  localStorage.setItem(ID_KEY, made);
+  return made;
+}
+
+/**
+ * Measures how far this device's clock is from the server's, half way between question and answer.
+ *
+ * @param serverNow the server's clock in its answer, ISO 8601
+ * @param askedMs this device's clock at the question
+ * @param answeredMs and at the answer
+ */
+export function measureClock(serverNow: string, askedMs: number, answeredMs: number): void {
+  const offset = Math.round(Date.parse(serverNow) - (askedMs + answeredMs) / 2);
+  localStorage.setItem(OFFSET_KEY, String(offset));
+}
+
+/** The server's clock minus this device's, in ms, as last measured, perhaps before a reload; null if never. */
+export function clockOffsetMs(): number | null {
+  const kept = localStorage.getItem(OFFSET_KEY);
+  return kept === null ? null : Number(kept);
+}
+
+/** What a fact says of the device that it was made on. */
+export function deviceStamp() {
+  return {
+    deviceId: deviceId(),
+    deviceTime: new Date().toISOString(),
+    clockOffsetMs: clockOffsetMs(),
+  };
+}
