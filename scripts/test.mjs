@@ -2,9 +2,8 @@
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { buildWhenChanged } from './lib/build.mjs';
 import { startCluster } from './lib/cluster.mjs';
-import { aptInstall, installDebianPackages, installNodePackages } from './lib/packages.mjs';
+import { installDemands } from './lib/demands.mjs';
 import { ROOT } from './lib/place.mjs';
 import { run } from './lib/run.mjs';
 import { runCommand, say } from './lib/say.mjs';
@@ -110,11 +109,7 @@ async function runChecks(steps) {
 const chosen = (steps) => steps.filter((step) => only.length === 0 || only.includes(step.name));
 
 await runCommand(async () => {
-  await installNodePackages(ROOT);
-  if (!existsSync('/usr/bin/chromium')) {
-    await installDebianPackages('the Chromium browser', aptInstall(['chromium']));
-  }
-  await buildWhenChanged(ROOT);
+  await installDemands();
   rmSync(REPORTS, { recursive: true, force: true });
   mkdirSync(REPORTS, { recursive: true });
   say('Checking form, types and boundaries …');

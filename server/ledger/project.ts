@@ -1,10 +1,11 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { Knex } from 'knex';
 import { foldRecord, summarizeRun } from '#core/ledger';
 import type { Fact } from '#core/record';
 import type { RunFact, RunReferences } from '#core/titration';
 import { foldRun } from '#core/titration';
 import type { ProjectionRow } from './queries';
-import { deleteProjections, listRecords, upsertProjection } from './queries';
+import { deleteProjections, listProjectionRows, listRecords, upsertProjection } from './queries';
 import type { LoadedRecord } from './references';
 import { loadRecord } from './references';
 
@@ -18,6 +19,20 @@ function summaryOf(facts: readonly Fact[], references: RunReferences | null) {
   // The stream of a run holds run facts: the contract let nothing else in.
   const run = references && foldRun(facts as readonly RunFact[], references);
   return run && summarizeRun(run);
+}
+
+/** The records whose projection is not what their facts say; none when all is well. */
+export async function listStrayProjections(db: Knex): Promise<string[]> {
+  const kept = new Map((await listProjectionRows(db)).map((row) => [row.recordId, row]));
+  const stray: string[] = [];
+  for (const { id, kind } of await listRecords(db)) {
+    const made = projectionOf(await loadRecord(db, id, kind));
+    // As PostgreSQL keeps it: without what JSON cannot say.
+    const expected: unknown = JSON.parse(JSON.stringify(made));
+    if (!isDeepStrictEqual(kept.get(id), expected)) stray.push(id);
+    kept.delete(id);
+  }
+  return [...stray, ...kept.keys()];
 }
 
 /** Remakes every projection from the facts, all or none; gives the number of records. */

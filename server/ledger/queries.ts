@@ -181,6 +181,23 @@ export async function upsertProjection(tx: Knex, row: ProjectionRow): Promise<vo
     .merge();
 }
 
+/** All projections as they are kept. */
+export async function listProjectionRows(db: Knex): Promise<ProjectionRow[]> {
+  interface Row {
+    record_id: string;
+    kind: ListKind;
+    version: number;
+    state: ListStates[ListKind];
+  }
+  const rows = (await db('projections')) as Row[];
+  return rows.map(({ record_id: recordId, kind, version, state }) => ({
+    recordId,
+    kind,
+    version,
+    state,
+  }));
+}
+
 export async function deleteProjections(tx: Knex): Promise<void> {
   await tx('projections').delete();
 }

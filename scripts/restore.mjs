@@ -1,0 +1,52 @@
+// npm run restore -- FILE: what a backup holds, in place of what is there, which is kept under another name.
+import { existsSync } from 'node:fs';
+import { resolve } from 'node:path';
+import { runOn, runTool, withData } from './lib/data.mjs';
+import { runCommand, say, StepError } from './lib/say.mjs';
+
+await runCommand(async () => {
+  const given = process.argv.slice(2).find((word) => !word.startsWith('--'));
+  if (!given) throw new StepError('Restoring', 'no file is named.', 'npm run restore -- FILE');
+  const file = resolve(given);
+  if (!existsSync(file)) {
+    throw new StepError('Restoring', `there is no ${file}.`, 'name the file of a backup.');
+  }
+  await withData(
+    async (data) => {
+      const fresh = `${data.name}_restored`;
+      const before = `${data.name}_before_${new Date().toISOString().replace(/\D/g, '').slice(0, 14)}`;
+      const restored = {
+        ...data,
+        ownerUrl: renamed(data.ownerUrl, fresh),
+        webUrl: renamed(data.webUrl, fresh),
+      };
+      const sql = (/** @type {string} */ text) =>
+        runTool(data, 'Restoring', 'psql', [
+          ...['-XAtq', '-v', 'ON_ERROR_STOP=1', '-c', text, renamed(data.ownerUrl, 'postgres')],
+        ]);
+      await sql(`DROP DATABASE IF EXISTS "${fresh}"`);
+      await sql(`CREATE DATABASE "${fresh}"`);
+      // Beside what is there, and only what is whole takes its place.
+      await runTool(data, 'Restoring', 'pg_restore', [
+        ...['--no-owner', '--exit-on-error', '--single-transaction'],
+        ...[`--dbname=${restored.ownerUrl}`, file],
+      ]);
+      say('Bringing it up to this version and verifying it …');
+      await runOn(restored, 'Preparing the database', ['prepare']);
+      console.log(await runOn(restored, 'Verifying the audit log', ['audit']));
+      console.log(await runOn(restored, 'Rebuilding', ['rebuild']));
+      await runOn(restored, 'Restoring', ['record', 'restored']);
+      await sql(`ALTER DATABASE "${data.name}" RENAME TO "${before}"`);
+      await sql(`ALTER DATABASE "${fresh}" RENAME TO "${data.name}"`);
+      console.log(`${data.name}: restored. What was there is kept as the database ${before}.`);
+    },
+    { alone: true },
+  );
+});
+
+/** The same connection to another database. @param {string} url @param {string} database */
+function renamed(url, database) {
+  const other = new URL(url);
+  other.pathname = `/${database}`;
+  return other.href;
+}

@@ -1,0 +1,18 @@
+// npm run torture [-- --rounds 200 --seed 417]: kill -9 of app server, PostgreSQL and browser while analysts work.
+import { installDemands } from './lib/demands.mjs';
+import { runCommand } from './lib/say.mjs';
+
+/** @param {string} name @param {number} otherwise */
+function option(name, otherwise) {
+  const at = process.argv.indexOf(`--${name}`);
+  return at < 0 ? otherwise : Number(process.argv[at + 1]);
+}
+
+await runCommand(async () => {
+  await installDemands();
+  const { torture } = await import('./lib/torture.mjs');
+  const rounds = option('rounds', 200);
+  const seed = option('seed', Date.now() % 1_000_000);
+  console.log(`${rounds} rounds, seed ${seed}`);
+  console.log(JSON.stringify(await torture({ rounds, seed, tell: console.log })));
+});
