@@ -12,6 +12,7 @@ export default defineConfig({
         main: 'server/main.ts',
         audit: 'server/commands/audit.ts',
         prepare: 'server/commands/prepare.ts',
+        measureFold: 'server/commands/measureFold.ts',
         record: 'server/commands/record.ts',
         rebuild: 'server/commands/rebuild.ts',
         demo: 'demo/load.ts',

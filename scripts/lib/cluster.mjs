@@ -70,7 +70,7 @@ export async function startCluster(folder, { durable = true, port: wantedPort } 
       ['-D', data],
       ['-c', 'listen_addresses=127.0.0.1', '-c', `port=${port}`],
       ['-c', 'unix_socket_directories='],
-      ['-c', 'timezone=UTC', '-c', 'max_connections=60'],
+      ['-c', 'timezone=UTC', '-c', 'max_connections=120'],
       durable
         ? []
         : ['-c', 'fsync=off', '-c', 'synchronous_commit=off', '-c', 'full_page_writes=off'],

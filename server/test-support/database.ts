@@ -11,6 +11,8 @@ export interface TestDatabase {
   readonly owner: Knex;
   readonly pool: ReturnType<typeof sessionPool>;
   readonly drop: () => Promise<void>;
+  /** Closes the connections and leaves the database to the throw-away cluster. */
+  readonly leave: () => Promise<void>;
 }
 
 /** Makes a migrated database. */
@@ -24,11 +26,15 @@ export async function createTestDatabase(): Promise<TestDatabase> {
   await migrate(owner);
   const db = connectAsApplication(url);
   const pool = sessionPool(url);
+  const leave = async (): Promise<void> => {
+    await Promise.all([db.destroy(), owner.destroy(), pool.end(), admin.destroy()]);
+  };
   return {
     url,
     db,
     owner,
     pool,
+    leave,
     drop: async () => {
       await Promise.all([db.destroy(), owner.destroy(), pool.end()]);
       await admin.raw(`DROP DATABASE ${name} WITH (FORCE)`);

@@ -30,7 +30,8 @@ export interface TestLaboratory {
   /** A browser without a session. */
   readonly visitor: () => TestAgent;
   readonly signIn: (person: Person) => Promise<Client>;
-  readonly close: () => Promise<void>;
+  /** Ends its server and drops its database, unless that is to be kept. */
+  readonly close: (options?: { keepDatabase?: boolean }) => Promise<void>;
 }
 
 /** A signed-in browser. */
@@ -164,9 +165,9 @@ export async function foundTestLaboratory(
           post('/api/facts', proposeFact(fact, recordId, person.id, changes)),
       };
     },
-    close: async () => {
+    close: async ({ keepDatabase = false } = {}) => {
       await app.close();
-      await database.drop();
+      await (keepDatabase ? database.leave() : database.drop());
     },
   };
 }

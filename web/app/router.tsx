@@ -16,6 +16,7 @@ function page(path: string, load: () => Promise<ComponentType>): RouteObject {
 }
 
 export const router = createBrowserRouter([
+  page('/interface', async () => (await import('../interface/InterfacePage')).InterfacePage),
   {
     Component: Shell,
     ErrorBoundary: RouteError,

@@ -1,0 +1,293 @@
+// npm run bench: speed as ratios, each of figures measured in this one run. One line of JSON a figure.
+import { randomUUID } from 'node:crypto';
+import { spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import pg from 'pg';
+import { prepareDatabase, runBuilt, startAppServer } from './lib/app.mjs';
+import { buildWhenChanged } from './lib/build.mjs';
+import { freePort, startCluster } from './lib/cluster.mjs';
+import { installNodePackages } from './lib/packages.mjs';
+import { ROOT } from './lib/place.mjs';
+import { runCommand, say } from './lib/say.mjs';
+
+const ANALYSTS = 50;
+const SECONDS = 10;
+
+/** Facts after which the memory of the app server is looked at again. */
+const MANY_FACTS = 100_000;
+
+/** @param {string} figure @param {object} values */
+function print(figure, values) {
+  console.log(JSON.stringify({ figure, ...values }));
+}
+
+/** Runs work on so many lanes until the time is over; gives how often it was done in a second. */
+async function perSecond(/** @type {((lane: number) => Promise<void>)} */ work, seconds = SECONDS) {
+  let done = 0;
+  const end = Date.now() + 1000 * seconds;
+  await Promise.all(
+    Array.from({ length: ANALYSTS }, async (_, lane) => {
+      while (Date.now() < end) {
+        await work(lane);
+        done += 1;
+      }
+    }),
+  );
+  return done / seconds;
+}
+
+/** @param {readonly number[]} values @param {number} part */
+function quantile(values, part) {
+  return values.toSorted((a, b) => a - b)[Math.floor(part * (values.length - 1))] ?? 0;
+}
+
+/** @param {number} value */
+const round = (value) => Number(value.toPrecision(3));
+
+/**
+ * The same row as a fact, one INSERT each, on as many connections as there are analysts.
+ * @param {string} url
+ */
+async function measureInserts(url) {
+  const clients = Array.from({ length: ANALYSTS }, () => new pg.Client(url));
+  for (const client of clients) client.on('error', () => undefined);
+  await Promise.all(clients.map((client) => client.connect()));
+  const [first] = clients;
+  await first?.query(
+    'CREATE TABLE bare (id uuid PRIMARY KEY, body jsonb NOT NULL, at timestamptz)',
+  );
+  const body = JSON.stringify({ flask: 1, weighing: { mode: 'tared', massG: '0.4802' } });
+  const at = new Date().toISOString();
+  const insert = (/** @type {number} */ lane) =>
+    clients[lane]?.query({
+      name: 'insert',
+      text: 'INSERT INTO bare VALUES ($1, $2, $3)',
+      values: [randomUUID(), body, at],
+    });
+  const bare = await perSecond(async (lane) => void (await insert(lane)));
+
+  // The log on its own: its lock held over the flush of the disk, and given back before it as `durably` does.
+  const entry = JSON.stringify({ at, by: randomUUID(), kind: 'printed', path: '/' });
+  const held = await perSecond(async (lane) => {
+    await clients[lane]?.query('SELECT append_audit($1)', [[entry]]);
+  });
+  await Promise.all(clients.map((client) => client.query('SET synchronous_commit = off')));
+  const shared = await perSecond(async (lane) => {
+    await clients[lane]?.query('SELECT append_audit($1)', [[entry]]);
+    await clients[lane]?.query(
+      "SET LOCAL synchronous_commit = on; SELECT pg_logical_emit_message(true, 'vine', '')",
+    );
+  });
+  await Promise.all(clients.map((client) => client.end()));
+  return { bare, held, shared };
+}
+
+/** Somebody who sends weighings to runs of their own. */
+class Analyst {
+  /** @param {string} base @param {{ cookie: string, token: string, personId: string }} session @param {object} setUp */
+  constructor(base, session, setUp) {
+    this.base = base;
+    this.session = session;
+    this.setUp = setUp;
+    this.runId = '';
+    this.flask = 99;
+  }
+
+  async send() {
+    if (this.flask === 99) {
+      this.runId = randomUUID();
+      this.flask = 0;
+      await this.post('run.started', this.setUp);
+    }
+    this.flask += 1;
+    const weighing = { mode: 'tared', massG: '0.4802' };
+    await this.post('run.flask-weighed', { flask: this.flask, weighing, reason: null });
+  }
+
+  /** @param {string} kind @param {object} body */
+  async post(kind, body) {
+    const answer = await fetch(`${this.base}/api/facts`, {
+      method: 'POST',
+      headers: {
+        'content-type': 'application/json',
+        cookie: this.session.cookie,
+        'x-csrf-token': this.session.token,
+      },
+      body: JSON.stringify({
+        ...{ id: randomUUID(), recordId: this.runId, recordKind: 'run', kind, schemaVersion: 1 },
+        ...{ body, authorId: this.session.personId, deviceId: null, clockOffsetMs: null },
+        ...{ deviceTime: new Date().toISOString(), basedOn: null },
+      }),
+    });
+    if (answer.status !== 201) throw new Error(`${answer.status}: ${await answer.text()}`);
+    await answer.arrayBuffer();
+  }
+}
+
+/** @param {string} base */
+async function signIn(base) {
+  const offer = await (await fetch(`${base}/api/session`)).json();
+  const answer = await fetch(`${base}/api/session/demo`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ personId: offer.demoPeople[0].id }),
+  });
+  const cookie = answer.headers.get('set-cookie')?.split(';')[0] ?? '';
+  const { csrfToken, person, liveAfter } = await answer.json();
+  return { cookie, token: csrfToken, personId: person.id, liveAfter };
+}
+
+/** Resident memory of a process, in MB. @param {number} pid */
+function residentMb(pid) {
+  const kB = /VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1];
+  return Number(kB) / 1024;
+}
+
+/** Time from sending a fact to its event in another browser, in ms. @param {string} base @param {Analyst} analyst */
+async function measureLive(base, analyst) {
+  const { cookie, liveAfter } = await signIn(base);
+  const answer = await fetch(`${base}/api/events?after=${liveAfter}`, { headers: { cookie } });
+  const reader = answer.body?.getReader();
+  const times = [];
+  for (let turn = 0; turn < 60; turn += 1) {
+    const began = performance.now();
+    const sent = analyst.send();
+    let text = '';
+    while (!text.includes('data:')) {
+      text += Buffer.from((await reader?.read())?.value ?? []).toString();
+    }
+    times.push(performance.now() - began);
+    await sent;
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
+  await reader?.cancel();
+  return times;
+}
+
+/** @param {object} run @returns {Promise<{ thousandMs: number, tenThousandMs: number }>} */
+function measureFold(run) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, [join(ROOT, 'dist', 'server', 'measureFold.js')]);
+    let output = '';
+    child.stdout.on('data', (chunk) => (output += chunk));
+    child.on('close', () => {
+      try {
+        resolve(JSON.parse(output));
+      } catch (error) {
+        reject(error);
+      }
+    });
+    child.stdin.end(JSON.stringify(run));
+  });
+}
+
+await runCommand(async () => {
+  await installNodePackages(ROOT);
+  await buildWhenChanged(ROOT);
+  const folder = mkdtempSync(join(tmpdir(), 'vine-bench-'));
+  const cluster = await startCluster(folder);
+  const env = {
+    DATABASE_URL: cluster.webUrl('postgres'),
+    DATABASE_OWNER_URL: cluster.ownerUrl('postgres'),
+  };
+  const port = String(await freePort());
+  const base = `http://127.0.0.1:${port}`;
+  await prepareDatabase(ROOT, env);
+  await runBuilt(ROOT, 'Loading the demo', ['demo'], env);
+  const server = await startAppServer(ROOT, {
+    ...env,
+    PORT: port,
+    LOG_LEVEL: 'silent',
+    REQUESTS_PER_MINUTE: '10000000',
+  });
+  try {
+    const session = await signIn(base);
+    const headers = { cookie: session.cookie };
+    const { records } = await (await fetch(`${base}/api/records/run`, { headers })).json();
+    const run = await (await fetch(`${base}/api/runs/${records.at(-1).id}`, { headers })).json();
+    const setUp = run.facts[0].body;
+    const analysts = Array.from({ length: ANALYSTS }, () => new Analyst(base, session, setUp));
+
+    say('Facts against bare INSERTs …');
+    /** @type {number[]} */
+    const times = [];
+    const send = async (/** @type {number} */ lane) => {
+      const began = performance.now();
+      await analysts[lane]?.send();
+      times.push(performance.now() - began);
+    };
+    await perSecond(send, 2);
+    times.length = 0;
+    const facts = await perSecond(send);
+    const inserts = await measureInserts(env.DATABASE_OWNER_URL);
+    print('acknowledged facts against bare INSERTs, 50 analysts', {
+      ratio: round(facts / inserts.bare),
+      factsPerSecond: Math.round(facts),
+      insertsPerSecond: Math.round(inserts.bare),
+    });
+    print('acknowledgement under that load, p99 against median', {
+      ratio: round(quantile(times, 0.99) / quantile(times, 0.5)),
+      medianMs: round(quantile(times, 0.5)),
+      p99Ms: round(quantile(times, 0.99)),
+    });
+    print('audit log against bare INSERTs, 50 connections', {
+      ratio: round(inserts.shared / inserts.bare),
+      entriesPerSecond: Math.round(inserts.shared),
+      entriesPerSecondWithTheLockHeldOverTheFlush: Math.round(inserts.held),
+      entriesForOneFact: round(inserts.shared / facts),
+    });
+
+    const [alone] = analysts;
+    if (alone) {
+      const live = await measureLive(base, alone);
+      print('fact to another browser against one second', {
+        ratio: round(quantile(live, 0.99) / 1000),
+        medianMs: round(quantile(live, 0.5)),
+        p99Ms: round(quantile(live, 0.99)),
+      });
+      const quiet = [];
+      for (let turn = 0; turn < 200; turn += 1) {
+        const began = performance.now();
+        await alone.send();
+        quiet.push(performance.now() - began);
+      }
+      print('acknowledgement to one analyst, p99 against median', {
+        ratio: round(quantile(quiet, 0.99) / quantile(quiet, 0.5)),
+        medianMs: round(quantile(quiet, 0.5)),
+        p99Ms: round(quantile(quiet, 0.99)),
+      });
+    }
+
+    const fold = await measureFold(run);
+    print('fold of 10,000 facts against 1,000 (10 is linear)', {
+      ratio: round(fold.tenThousandMs / fold.thousandMs),
+      tenThousandMs: round(fold.tenThousandMs),
+    });
+
+    if (process.argv.includes('--quick')) return;
+    say(`Memory over ${MANY_FACTS} facts …`);
+    const memory = [residentMb(server.pid)];
+    let sent = 0;
+    for (let part = 1; part <= 10; part += 1) {
+      await Promise.all(
+        analysts.map(async (analyst) => {
+          while (sent < (part * MANY_FACTS) / 10) {
+            sent += 1;
+            await analyst.send();
+          }
+        }),
+      );
+      memory.push(residentMb(server.pid));
+    }
+    print('memory of the app server after 100,000 facts against after 10,000', {
+      ratio: round((memory[10] ?? 0) / (memory[1] ?? 1)),
+      megabytes: memory.map(Math.round),
+    });
+  } finally {
+    await server.stop();
+    await cluster.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+});

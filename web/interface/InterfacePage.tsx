@@ -1,0 +1,116 @@
+import { useQuery } from '@tanstack/react-query';
+import { ask } from '../app/api';
+import { Loading } from '../app/Loading';
+import { Page } from '../ui/Page';
+
+/** The part of OpenAPI 3.1 that the server's description uses. */
+interface Description {
+  readonly info: { readonly version: string; readonly description: string };
+  readonly servers: readonly { readonly url: string }[];
+  readonly paths: Readonly<Record<string, Readonly<Record<string, Operation>>>>;
+}
+
+interface Operation {
+  readonly summary: string;
+  readonly security: readonly object[];
+  readonly parameters: readonly {
+    readonly name: string;
+    readonly in: string;
+    readonly description: string;
+  }[];
+  readonly requestBody?: {
+    readonly content: { readonly 'application/json': { readonly schema: object } };
+  };
+  readonly responses: Readonly<Record<string, { readonly description: string }>>;
+}
+
+/** What a program can ask the server, made from the server's own description. */
+export function InterfacePage() {
+  const { data } = useQuery({
+    queryKey: ['openapi'],
+    queryFn: () => ask<Description>('GET', '/openapi.json'),
+    throwOnError: true,
+  });
+  if (!data) return <Loading />;
+  const base = data.servers[0]?.url ?? '';
+  return (
+    <main>
+      <Page
+        title="For other programs"
+        tabTitle="For other programs"
+        lead={`What can be asked of this server, version ${data.info.version}. ${data.info.description}`}
+        actions={
+          <a
+            className="inline-flex min-h-12 items-center font-semibold text-violet underline underline-offset-4"
+            href="/api/openapi.json"
+          >
+            The description as OpenAPI 3.1
+          </a>
+        }
+      >
+        <div className="flex flex-col gap-4">
+          {Object.entries(data.paths).flatMap(([path, operations]) =>
+            Object.entries(operations).map(([method, operation]) => (
+              <OperationView
+                key={`${method} ${path}`}
+                address={`${method.toUpperCase()} ${base}${path}`}
+                operation={operation}
+              />
+            )),
+          )}
+        </div>
+      </Page>
+    </main>
+  );
+}
+
+interface OperationViewProps {
+  readonly address: string;
+  readonly operation: Operation;
+}
+
+function OperationView({ address, operation }: OperationViewProps) {
+  const schema = operation.requestBody?.content['application/json'].schema;
+  return (
+    <section className="border-t-2 border-rule pt-3">
+      <h2 className="font-mono text-lg font-semibold">{address}</h2>
+      <p>
+        {operation.summary}{' '}
+        <span className="text-ink-soft">
+          {operation.security.length > 0 ? 'Signed in only.' : 'Open to everybody.'}
+        </span>
+      </p>
+      <div className="mt-2 grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-10">
+        <dl className="text-[15px]">
+          {operation.parameters.map((parameter) => (
+            <Line key={parameter.name} term={`${parameter.name} (${parameter.in})`}>
+              {parameter.description}
+            </Line>
+          ))}
+          {Object.entries(operation.responses).map(([status, { description }]) => (
+            <Line key={status} term={status}>
+              {description}
+            </Line>
+          ))}
+        </dl>
+        {schema && (
+          <details className="text-[15px]">
+            <summary className="min-h-10 font-semibold text-violet">What is sent</summary>
+            <pre className="max-h-96 overflow-auto rounded border border-rule bg-sheet p-3 font-mono text-[13px]">
+              {JSON.stringify(schema, null, 2)}
+            </pre>
+          </details>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function Line({ term, children }: { readonly term: string; readonly children: string }) {
+  return (
+    <div className="flex gap-3 border-b border-rule py-1">
+      <dt className="w-28 shrink-0 font-mono">{term}</dt>
+      <dd>{children}</dd>
+    </div>
+  );
+}
