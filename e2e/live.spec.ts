@@ -95,7 +95,7 @@ async function shiftClock(context: BrowserContext, hours: number): Promise<void>
     const now = (): number => RealDate.now() + shiftMs;
     globalThis.Date = new Proxy(RealDate, {
       construct: (target, [given]: [number?]) => new target(given ?? now()),
-      get: (target, key) => (key === 'now' ? now : Reflect.get(target, key)),
+      get: (target, key): unknown => (key === 'now' ? now : Reflect.get(target, key)),
     });
   }, hours * 3_600_000);
 }

@@ -30,15 +30,20 @@ const REQUESTS_PER_MINUTE = 3_000;
  * @throws Error with a sentence on what to set, also when it would send passwords over a network in the clear.
  */
 export function readServerSettings(env: NodeJS.ProcessEnv): ServerSettings {
-  const databaseUrl = env.DATABASE_URL ?? '';
-  if (databaseUrl === '') throw new Error('DATABASE_URL is not set. Start with npm start.');
-  const host = env.HOST || '127.0.0.1';
-  const publicUrl = env.PUBLIC_URL || null;
+  /** What is set to nothing counts as not set. */
+  const given = (name: string): string | null => {
+    const value = env[name];
+    return value === undefined || value === '' ? null : value;
+  };
+  const databaseUrl = given('DATABASE_URL');
+  if (databaseUrl === null) throw new Error('DATABASE_URL is not set. Start with npm start.');
+  const host = given('HOST') ?? '127.0.0.1';
+  const publicUrl = given('PUBLIC_URL');
   if (publicUrl !== null && !URL.canParse(publicUrl)) {
     throw new Error('PUBLIC_URL is not an address, such as https://laboratory.example.');
   }
-  const certificateFile = env.TLS_CERT || null;
-  const keyFile = env.TLS_KEY || null;
+  const certificateFile = given('TLS_CERT');
+  const keyFile = given('TLS_KEY');
   const tls = certificateFile !== null && keyFile !== null ? { certificateFile, keyFile } : null;
   if (!LOOPBACK.test(host) && !tls) {
     throw new Error(
@@ -48,11 +53,11 @@ export function readServerSettings(env: NodeJS.ProcessEnv): ServerSettings {
   return {
     databaseUrl,
     host,
-    port: Number(env.PORT || 4680),
+    port: Number(given('PORT') ?? 4680),
     publicUrl,
     tls,
     isSecure: tls !== null || publicUrl?.startsWith('https:') === true,
-    requestsPerMinute: Number(env.REQUESTS_PER_MINUTE || REQUESTS_PER_MINUTE),
-    logLevel: env.LOG_LEVEL || 'info',
+    requestsPerMinute: Number(given('REQUESTS_PER_MINUTE') ?? REQUESTS_PER_MINUTE),
+    logLevel: given('LOG_LEVEL') ?? 'info',
   };
 }

@@ -18,7 +18,7 @@ export type { NextStep } from './next';
 export { nextStep, titrateStep, weighStep } from './next';
 export { planSeries } from './plan';
 export { factsSeenBy, restsOn } from './order';
-export type { Conflict, Entry, Flask, Place, RunReferences, RunState } from './run';
+export type { Conflict, Entry, Flask, RunReferences, RunState } from './run';
 export {
   flaskUnderBurette,
   foldRun,

@@ -55,8 +55,9 @@ export interface Result {
  */
 export function judgeRun(run: RunState): Judgement {
   const { rules } = run.setUp;
+  const disputed = new Map(openConflicts(run).map(({ flask, place }) => [flask, place]));
   const titrated = run.flasks
-    .filter((flask) => !flask.voided && !flask.isRough && !disputedPlace(run, flask))
+    .filter((flask) => !flask.voided && !flask.isRough && !disputed.has(flask.number))
     .map((flask) => ({ flask, molarity: flaskMolarity(run, flask) }))
     .filter((item): item is { flask: Flask; molarity: number } => item.molarity !== null);
   const molarities = titrated.map((item) => item.molarity);
@@ -72,7 +73,9 @@ export function judgeRun(run: RunState): Judgement {
   const counted = new Set(counting.map((item) => item.flask.number));
   const accurate = summarize(molarities);
   return {
-    replicates: run.flasks.map((flask) => replicateOf(run, flask, counted)),
+    replicates: run.flasks.map((flask) =>
+      replicateOf(run, flask, counted, disputed.get(flask.number)),
+    ),
     accurate,
     averaged: summarize(counting.map((item) => item.molarity)),
     isConcordant: concordance !== null,
@@ -86,10 +89,14 @@ export function judgeRun(run: RunState): Judgement {
   };
 }
 
-function replicateOf(run: RunState, flask: Flask, counted: ReadonlySet<number>): Replicate {
+function replicateOf(
+  run: RunState,
+  flask: Flask,
+  counted: ReadonlySet<number>,
+  disputed: Place | undefined,
+): Replicate {
   const base = { flask, titreMl: titreMl(flask), molarity: flaskMolarity(run, flask) };
   if (flask.voided) return { ...base, verdict: 'void', why: flask.voided.reason };
-  const disputed = disputedPlace(run, flask);
   if (disputed) {
     const why = `two different entries for its ${placeName(disputed)}: settle which one stands`;
     return { ...base, verdict: 'disputed', why };
@@ -108,10 +115,6 @@ function replicateOf(run: RunState, flask: Flask, counted: ReadonlySet<number>):
     verdict: 'set-aside',
     why: `outside the ${limit} % in which the others agree; its scatter still enters s`,
   };
-}
-
-function disputedPlace(run: RunState, flask: Flask): Place | undefined {
-  return openConflicts(run).find((conflict) => conflict.flask === flask.number)?.place;
 }
 
 /** No repeatability of its own: the varying inputs stand in the budget themselves. */

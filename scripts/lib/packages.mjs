@@ -29,7 +29,7 @@ export async function installNodePackages(root) {
 }
 
 /** Whether a package manager says that it could not reach anybody. @param {string} output */
-export function isWithoutNetwork(output) {
+function isWithoutNetwork(output) {
   return /ENOTFOUND|EAI_AGAIN|ECONNREFUSED|ENETUNREACH|ETIMEDOUT|Temporary failure resolving|Could not (resolve|connect)/.test(
     output,
   );

@@ -359,7 +359,7 @@ class Typist {
     while (this.isWorking && this.context) {
       try {
         await this.step();
-      } catch (error) {
+      } catch {
         // The page dies with the browser; a page that asks for a sign-in or is loading is waited for.
         if (this.context) await sleep(50);
         else return;

@@ -40,6 +40,7 @@ export async function listAuditAfter(
 
 /** Number and hash of the last entry. */
 export async function getAuditHead(db: Knex): Promise<{ sequence: number; hash: string }> {
-  const row = (await db('audit_head').first('sequence', 'hash')) as Omit<AuditRow, 'entry'>;
+  const row = await db<AuditRow>('audit_head').first('sequence', 'hash');
+  if (!row) throw new RangeError('the audit log has no head: the database is not prepared');
   return { sequence: Number(row.sequence), hash: row.hash };
 }

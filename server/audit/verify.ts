@@ -110,7 +110,7 @@ async function whatStandsOutside(
   if (head.sequence !== last.sequence || head.hash !== last.hash) {
     return `the log should end with entry ${String(head.sequence)}, it ends with ${String(last.sequence)}`;
   }
-  const [row] = (await tx('facts').count()) as { count: string }[];
+  const [row] = await tx('facts').count<{ count: string }[]>();
   const stored = Number(row?.count);
   if (stored !== chained) {
     return `${String(stored)} facts are stored, the log knows of ${String(chained)}`;

@@ -14,7 +14,7 @@ const source: Knex.MigrationSource<(typeof MIGRATIONS)[number]> = {
 };
 
 /** The database holds what only a newer program understands. */
-export class NewerDatabaseError extends Error {}
+class NewerDatabaseError extends Error {}
 
 /** Number of the advisory lock under which one process at a time migrates: an arbitrary constant of ours. */
 const MIGRATION_LOCK = 4_680_417;

@@ -189,7 +189,7 @@ export async function listProjectionRows(db: Knex): Promise<ProjectionRow[]> {
     version: number;
     state: ListStates[ListKind];
   }
-  const rows = (await db('projections')) as Row[];
+  const rows: Row[] = await db<Row>('projections').select();
   return rows.map(({ record_id: recordId, kind, version, state }) => ({
     recordId,
     kind,

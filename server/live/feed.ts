@@ -72,16 +72,20 @@ export class Feed {
 
   async #keepListening(first: Listening): Promise<void> {
     let listening: Listening | null = first;
-    while (!this.#stopping.signal.aborted) {
+    while (!this.#isStopping()) {
       await listening?.ended;
       // Until the stop, which interrupts it.
       await sleep(RECONNECT_MS, undefined, this.#stopping).catch(() => undefined);
-      if (this.#stopping.signal.aborted) return;
+      if (this.#isStopping()) return;
       listening = await this.#listen().catch((error: unknown) => {
         this.#logger.warn({ err: error }, 'the live feed lost the database and tries again');
         return null;
       });
     }
+  }
+
+  #isStopping(): boolean {
+    return this.#stopping.signal.aborted;
   }
 
   /** Connects and listens; what was missed is read. @throws when the database is not there. */
@@ -97,6 +101,8 @@ export class Feed {
     client.on('error', () => undefined);
     const ended = new Promise<void>((resolve) => client.once('end', resolve));
     await client.connect();
+    // Told to stop while it connected.
+    if (this.#isStopping()) await client.end();
     this.#client = client;
     await client.query('LISTEN vine_audit');
     await this.#read();
@@ -106,7 +112,7 @@ export class Feed {
   /** Reads what is new; a notification that comes meanwhile makes it read once more. */
   async #read(): Promise<void> {
     this.#isMore = true;
-    if (this.#isReading) return;
+    if (this.#isReading || this.#isStopping()) return;
     this.#isReading = true;
     try {
       while (this.#takeMore()) {
@@ -116,7 +122,8 @@ export class Feed {
         if (entries.length === PAGE) this.#isMore = true;
       }
     } catch (error) {
-      // The database is away: the reconnection reads again.
+      // Nothing tells again of what could not be read.
+      setTimeout(() => void this.#read(), RECONNECT_MS).unref();
       this.#logger.warn({ err: error }, 'the live feed could not read');
     } finally {
       this.#isReading = false;

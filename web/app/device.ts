@@ -4,7 +4,7 @@ const ID_KEY = 'vine-measure.device';
 const OFFSET_KEY = 'vine-measure.clock-offset';
 
 /** The id of this browser, made once: by it the server tells two devices of one person apart. */
-export function deviceId(): string {
+function deviceId(): string {
   const known = localStorage.getItem(ID_KEY);
   if (known !== null) return known;
   const made = uuidv7();
@@ -25,7 +25,7 @@ export function measureClock(serverNow: string, askedMs: number, answeredMs: num
 }
 
 /** The server's clock minus this device's, in ms, as last measured, perhaps before a reload; null if never. */
-export function clockOffsetMs(): number | null {
+function clockOffsetMs(): number | null {
   const kept = localStorage.getItem(OFFSET_KEY);
   return kept === null ? null : Number(kept);
 }

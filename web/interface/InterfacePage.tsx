@@ -87,11 +87,14 @@ function OperationView({ address, operation }: OperationViewProps) {
               {parameter.description}
             </Line>
           ))}
-          {Object.entries(operation.responses).map(([status, { description }]) => (
-            <Line key={status} term={status}>
-              {description}
-            </Line>
-          ))}
+          {Object.entries(operation.responses)
+            .filter(([status]) => status < '400')
+            .map(([status, { description }]) => (
+              <Line key={status} term={status}>
+                {description}
+              </Line>
+            ))}
+          <Line term="refused">{problemsOf(operation)}</Line>
         </dl>
         {schema && (
           <details className="text-[15px]">
@@ -104,6 +107,14 @@ function OperationView({ address, operation }: OperationViewProps) {
       </div>
     </section>
   );
+}
+
+/** The ways in which it can fail, on one line. */
+function problemsOf({ responses }: Operation): string {
+  return Object.entries(responses)
+    .filter(([status]) => status >= '400')
+    .map(([status, { description }]) => `${status} ${description}`)
+    .join(' · ');
 }
 
 function Line({ term, children }: { readonly term: string; readonly children: string }) {
