@@ -13,9 +13,9 @@ import { AppError } from '../http/appError';
 import type { Services } from '../services';
 import { admit } from './admit';
 import { projectionOf } from './project';
-import { lockRecord, storeFact } from './queries';
+import { lockRecords, storeFacts } from './queries';
 import type { LoadedRecord } from './references';
-import { loadRecord, loadReferences } from './references';
+import { loadRecords, loadReferences } from './references';
 
 /** What an append did: `isNew` is false when the same fact was there already. */
 export interface Appended {
@@ -34,6 +34,14 @@ export async function appendFact(
   author: Person,
   proposed: ProposedFact,
 ): Promise<Appended> {
+  refuseForeign(author, proposed);
+  const [outcome] = await appendFacts(services, [proposed]);
+  if (!outcome || outcome instanceof AppError) throw outcome ?? new RangeError('no outcome');
+  return outcome;
+}
+
+/** Refuses what this author, or this version of the program, may not send. @throws AppError */
+export function refuseForeign(author: Person, proposed: ProposedFact): void {
   if (proposed.authorId !== author.id) {
     throw new AppError(
       'wrong-author',
@@ -46,38 +54,83 @@ export async function appendFact(
       'This page is older or newer than the server: reload it.',
     );
   }
+}
+
+/**
+ * Appends facts of any records and authors in one transaction, in the given order; gives for each what it did, or
+ * why it was refused. One that is refused does not touch the others.
+ */
+export async function appendFacts(
+  services: Services,
+  proposed: readonly ProposedFact[],
+): Promise<(Appended | AppError)[]> {
   return durably(services.db, async (tx) => {
-    const { kind, version } = await lockRecord(tx, proposed.recordId, proposed.recordKind);
-    const record = await loadRecord(tx, proposed.recordId, kind);
-    const known = record.facts.find((fact) => fact.id === proposed.id);
-    if (known) return { fact: sameFact(known, proposed), isNew: false };
-    if (kind !== proposed.recordKind) {
-      throw new AppError('unknown-reference', 'This entry does not belong to such a record.');
-    }
-    refuseStaleDecision(proposed, version);
-    const fact: Fact = {
-      ...proposed,
-      sequence: version + 1,
-      recordedAt: services.now().toISOString(),
-    };
-    refuseUnexplained(await admit(tx, services, fact, record), proposed.body);
-    await store(tx, fact, await withReferences(tx, fact, record));
-    return { fact, isNew: true };
+    const ids = [...new Set(proposed.map(({ recordId }) => recordId))];
+    const locked = await lockRecords(tx, ids);
+    const kinds = new Map(proposed.map(({ recordId, recordKind }) => [recordId, recordKind]));
+    const records = await loadRecords(
+      tx,
+      ids.map((id) => ({ id, kind: locked.get(id)?.kind ?? kinds.get(id) ?? 'run' })),
+    );
+    const outcomes: (Appended | AppError)[] = [];
+    for (const one of proposed) outcomes.push(await appendOne(tx, services, one, records));
+    const facts = outcomes.flatMap((outcome) =>
+      outcome instanceof AppError || !outcome.isNew ? [] : [outcome.fact],
+    );
+    if (facts.length > 0) await store(tx, facts, records);
+    return outcomes;
   });
 }
 
-/** The first fact of a run brings what the run rests on. */
-async function withReferences(tx: Knex, fact: Fact, record: LoadedRecord): Promise<LoadedRecord> {
-  return fact.kind === 'run.started'
-    ? { ...record, references: await loadReferences(tx, fact.body as RunSetUp) }
-    : record;
+/** Decides over one fact and, when it is taken, adds it to its record among those that are loaded. */
+async function appendOne(
+  tx: Knex,
+  services: Services,
+  proposed: ProposedFact,
+  records: Map<string, LoadedRecord>,
+): Promise<Appended | AppError> {
+  const record = records.get(proposed.recordId);
+  if (!record) throw new RangeError(`record ${proposed.recordId} was not loaded`);
+  try {
+    const known = record.facts.find((fact) => fact.id === proposed.id);
+    if (known) return { fact: sameFact(known, proposed), isNew: false };
+    if (record.kind !== proposed.recordKind) {
+      throw new AppError('unknown-reference', 'This entry does not belong to such a record.');
+    }
+    refuseStaleDecision(proposed, record.facts.length);
+    const fact: Fact = {
+      ...proposed,
+      sequence: record.facts.length + 1,
+      recordedAt: services.now().toISOString(),
+    };
+    refuseUnexplained(await admit(tx, services, fact, record), proposed.body);
+    // The first fact of a run brings what the run rests on.
+    const references =
+      fact.kind === 'run.started'
+        ? await loadReferences(tx, fact.body as RunSetUp)
+        : record.references;
+    records.set(record.id, { ...record, facts: [...record.facts, fact], references });
+    return { fact, isNew: true };
+  } catch (error) {
+    if (error instanceof AppError) return error;
+    throw error;
+  }
 }
 
-/** Adds a fact to a locked record, given what the record was before it. */
-export async function store(tx: Knex, fact: Fact, record: LoadedRecord): Promise<void> {
-  const projection = projectionOf({ ...record, facts: [...record.facts, fact] });
-  if (!projection) throw new RangeError(`record ${record.id} has no state to project`);
-  await storeFact(tx, fact, projection, auditEntryOfFact(fact));
+/** Stores facts, given their locked records with these facts already among the others. */
+export async function store(
+  tx: Knex,
+  facts: readonly Fact[],
+  records: ReadonlyMap<string, LoadedRecord>,
+): Promise<void> {
+  const touched = [...new Set(facts.map(({ recordId }) => recordId))];
+  const projections = touched.map((id) => {
+    const record = records.get(id);
+    const projection = record && projectionOf(record);
+    if (!projection) throw new RangeError(`record ${id} has no state to project`);
+    return projection;
+  });
+  await storeFacts(tx, { facts, projections, auditEntries: facts.map(auditEntryOfFact) });
 }
 
 /** Refuses a decision that was based on another version of the record than the present one. */
@@ -128,7 +181,6 @@ export async function foundLaboratory(
 ): Promise<void> {
   const now = services.now().toISOString();
   const recordId = uuidv7();
-  await lockRecord(services.db, recordId, 'laboratory');
   const fact: Fact = {
     id: uuidv7(),
     recordId,
@@ -144,5 +196,6 @@ export async function foundLaboratory(
     sequence: 1,
     recordedAt: now,
   };
-  await store(services.db, fact, { id: recordId, kind: 'laboratory', facts: [], references: null });
+  const record = { id: recordId, kind: 'laboratory', facts: [fact], references: null } as const;
+  await store(services.db, [fact], new Map([[recordId, record]]));
 }

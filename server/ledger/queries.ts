@@ -74,13 +74,6 @@ export async function listStoredFacts(db: Knex): Promise<Fact[]> {
   return rows.map(toStoredFact);
 }
 
-/** The facts of a record in order. */
-export async function listFacts(db: Knex, recordId: string): Promise<Fact[]> {
-  return (
-    (await factsWithKind(db).where({ record_id: recordId }).orderBy('sequence')) as FactRow[]
-  ).map(toFact);
-}
-
 /** The facts of several records, each record's in order. */
 export async function listFactsOf(
   db: Knex,
@@ -95,71 +88,62 @@ export async function listFactsOf(
 }
 
 /**
- * Makes sure that the record exists and locks it until the transaction ends: whoever else adds to it waits, so
- * that sequence numbers have no gaps.
+ * Locks records until the transaction ends: whoever else adds to them waits, so that sequence numbers have no gaps.
+ * Always in the order of their ids, so that no two wait for each other. Those that have no fact yet are not among them.
  */
-export async function lockRecord(
+export async function lockRecords(
   tx: Knex,
-  id: string,
-  kind: RecordKind,
-): Promise<{ kind: RecordKind; version: number }> {
-  const lock = () => tx<RecordRow>('records').where({ id }).forUpdate().first();
-  const known = await lock();
-  if (known) return known;
-  await tx<RecordRow>('records').insert({ id, kind, version: 0 }).onConflict('id').ignore();
-  const record = await lock();
-  if (!record) throw new RangeError(`record ${id} vanished while it was being locked`);
-  return record;
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, RecordRow>> {
+  const rows = await tx<RecordRow>('records').whereIn('id', ids).orderBy('id').forUpdate();
+  return new Map(rows.map((row) => [row.id, row]));
+}
+
+/** What a transaction adds: facts, and for each record that they touch its new projection. */
+export interface Additions {
+  readonly facts: readonly Fact[];
+  readonly projections: readonly ProjectionRow[];
+  /** Texts of the entries in the audit log, in order. */
+  readonly auditEntries: readonly string[];
 }
 
 /**
- * Stores a fact as the next of its record, which the caller has locked, with the record's new version, its
- * projection and the entry in the audit log: one statement, one way to the server. The log comes last, because
- * everybody else waits for it until the transaction ends.
+ * Stores facts as the next of their records, with the records' new versions, their projections and the entries in
+ * the audit log: one statement, one way to the server. The log comes last, because everybody else waits for it until
+ * the transaction ends.
  */
-export async function storeFact(
-  tx: Knex,
-  fact: Fact,
-  projection: ProjectionRow,
-  auditEntry: string,
-): Promise<void> {
-  await tx.raw(STORE_FACT, {
-    id: fact.id,
-    recordId: fact.recordId,
-    recordKind: fact.recordKind,
-    sequence: fact.sequence,
-    kind: fact.kind,
-    schemaVersion: fact.schemaVersion,
-    body: JSON.stringify(fact.body),
-    authorId: fact.authorId,
-    basedOn: fact.basedOn,
-    deviceId: fact.deviceId,
-    deviceTime: fact.deviceTime,
-    clockOffsetMs: fact.clockOffsetMs,
-    recordedAt: fact.recordedAt,
-    version: projection.version,
-    state: JSON.stringify(projection.state),
-    auditEntry,
+export async function storeFacts(tx: Knex, additions: Additions): Promise<void> {
+  await tx.raw(STORE_FACTS, {
+    facts: JSON.stringify(additions.facts),
+    projections: JSON.stringify(additions.projections),
+    auditEntries: [...additions.auditEntries],
   });
 }
 
-const STORE_FACT = `
+const STORE_FACTS = `
   WITH fact AS (
     INSERT INTO facts (id, record_id, sequence, kind, schema_version, body, author_id, based_on,
       device_id, device_time, clock_offset_ms, recorded_at)
-    VALUES (:id, :recordId, :sequence, :kind, :schemaVersion, :body, :authorId, :basedOn,
-      :deviceId, :deviceTime, :clockOffsetMs, :recordedAt)
+    SELECT * FROM jsonb_to_recordset(:facts::jsonb) AS given("id" uuid, "recordId" uuid,
+      "sequence" integer, "kind" text, "schemaVersion" integer, "body" jsonb, "authorId" uuid,
+      "basedOn" integer, "deviceId" uuid, "deviceTime" timestamptz, "clockOffsetMs" bigint,
+      "recordedAt" timestamptz)
     RETURNING 1
+  ), changed AS (
+    SELECT * FROM jsonb_to_recordset(:projections::jsonb) AS given("recordId" uuid, "kind" text,
+      "version" integer, "state" jsonb)
   ), record AS (
-    UPDATE records SET version = :sequence WHERE id = :recordId RETURNING 1
+    INSERT INTO records (id, kind, version) SELECT "recordId", "kind", "version" FROM changed
+    ON CONFLICT (id) DO UPDATE SET version = EXCLUDED.version
+    RETURNING 1
   ), projection AS (
-    INSERT INTO projections (record_id, kind, version, state)
-    VALUES (:recordId, :recordKind, :version, :state)
+    INSERT INTO projections (record_id, kind, version, state) SELECT * FROM changed
     ON CONFLICT (record_id) DO UPDATE
       SET kind = EXCLUDED.kind, version = EXCLUDED.version, state = EXCLUDED.state
     RETURNING 1
   )
-  SELECT append_audit(ARRAY[:auditEntry]) FROM fact, record, projection`;
+  SELECT append_audit(:auditEntries::text[])
+  FROM (SELECT count(*) FROM fact) a, (SELECT count(*) FROM record) b, (SELECT count(*) FROM projection) c`;
 
 /** A row of the projections: the state of one record as lists show it. */
 export interface ProjectionRow {

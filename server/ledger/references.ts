@@ -6,7 +6,7 @@ import type { Fact, RecordKind } from '#core/record';
 import type { RecordVersion, RunFact, RunReferences, RunSetUp, RunState } from '#core/titration';
 import { foldRun } from '#core/titration';
 import { AppError } from '../http/appError';
-import { listFacts, listFactsOf } from './queries';
+import { listFactsOf } from './queries';
 
 /** A record's facts with what a run among them rests on. */
 export interface LoadedRecord {
@@ -24,13 +24,36 @@ export interface LoadedRun {
   readonly state: RunState;
 }
 
+/** Records with all that is needed to fold them, by id. */
+export async function loadRecords(
+  db: Knex,
+  records: readonly { readonly id: string; readonly kind: RecordKind }[],
+): Promise<Map<string, LoadedRecord>> {
+  const streams = await listFactsOf(
+    db,
+    records.map(({ id }) => id),
+  );
+  const setUps = [...streams.values()].flatMap(setUpOf);
+  const rested = setUps.length === 0 ? new Map<string, Fact[]>() : await loadStreams(db, setUps);
+  return new Map(
+    records.map(({ id, kind }) => {
+      const facts = streams.get(id) ?? [];
+      const [setUp] = setUpOf(facts);
+      return [id, { id, kind, facts, references: setUp ? foldReferences(rested, setUp) : null }];
+    }),
+  );
+}
+
 /** A record with all that is needed to fold it. */
 export async function loadRecord(db: Knex, id: string, kind: RecordKind): Promise<LoadedRecord> {
-  const facts = await listFacts(db, id);
-  const [start] = facts;
-  const references =
-    start?.kind === 'run.started' ? await loadReferences(db, start.body as RunSetUp) : null;
-  return { id, kind, facts, references };
+  const record = (await loadRecords(db, [{ id, kind }])).get(id);
+  if (!record) throw new RangeError(`record ${id} was not loaded`);
+  return record;
+}
+
+/** What the run of a stream was set up with; nothing for other records. */
+function setUpOf([start]: readonly Fact[]): RunSetUp[] {
+  return start?.kind === 'run.started' ? [start.body as RunSetUp] : [];
 }
 
 /** A run by its id; null when there is none. */
@@ -48,10 +71,28 @@ export function foldLoaded({ facts, references }: LoadedRecord): LoadedRun | nul
 
 /** The records that a set-up names, at the versions that it names. @throws AppError `unknown-reference` */
 export async function loadReferences(db: Knex, setUp: RunSetUp): Promise<RunReferences> {
+  return foldReferences(await loadStreams(db, [setUp]), setUp);
+}
+
+function loadStreams(
+  db: Knex,
+  setUps: readonly RunSetUp[],
+): Promise<ReadonlyMap<string, readonly Fact[]>> {
+  const ids = setUps.flatMap(({ bottle, lot, balance, burette }) => [
+    bottle.id,
+    lot.id,
+    balance.id,
+    burette.id,
+  ]);
+  return listFactsOf(db, [...new Set(ids)]);
+}
+
+function foldReferences(
+  streams: ReadonlyMap<string, readonly Fact[]>,
+  setUp: RunSetUp,
+): RunReferences {
   const method = findMethod(setUp.methodId);
   if (!method) throw unknownReference('methodId', 'The catalogue has no such method.');
-  const ids = [setUp.bottle.id, setUp.lot.id, setUp.balance.id, setUp.burette.id];
-  const streams = await listFactsOf(db, ids);
   const bottle = foldVersion(streams, 'bottle', setUp.bottle, 'bottle');
   const lot = foldVersion(streams, 'lot', setUp.lot, 'lot');
   const { equipment: balance } = foldVersion(streams, 'equipment', setUp.balance, 'balance');

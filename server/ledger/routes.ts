@@ -5,7 +5,7 @@ import { AppError } from '../http/appError';
 import { parseBody } from '../http/problems';
 import { requirePerson } from '../http/session';
 import type { Services } from '../services';
-import { appendFact } from './append';
+import { Batch } from './batch';
 import { listProjections } from './queries';
 
 const LIST_KINDS: readonly ListKind[] = ['laboratory', 'lot', 'equipment', 'bottle', 'run'];
@@ -13,14 +13,11 @@ const LIST_KINDS: readonly ListKind[] = ['laboratory', 'lot', 'equipment', 'bott
 /** Adding facts, and the lists of what they have come to. */
 export function ledgerRoutes(services: Services): Router {
   const router = Router();
+  const batch = new Batch(services);
 
   router.post('/facts', async (request, response) => {
     const author = await requirePerson(services, request);
-    const { fact, isNew } = await appendFact(
-      services,
-      author,
-      parseBody(request, proposedFactSchema),
-    );
+    const { fact, isNew } = await batch.append(author, parseBody(request, proposedFactSchema));
     response.status(isNew ? 201 : 200).json(fact);
   });
 

@@ -8,9 +8,9 @@ import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
 import { today } from '../ledger/admit';
 import { refuseStale, refuseUnexplained, store } from '../ledger/append';
-import { findProjection, lockRecord } from '../ledger/queries';
+import { findProjection, lockRecords } from '../ledger/queries';
 import type { LoadedRecord } from '../ledger/references';
-import { foldLoaded, loadRecord } from '../ledger/references';
+import { findRun, foldLoaded, loadRecords } from '../ledger/references';
 import type { Services } from '../services';
 
 /**
@@ -32,17 +32,40 @@ export async function certifyRun(
     );
   }
   return durably(services.db, async (tx) => {
-    const { version } = await lockRecord(tx, runId, 'run');
-    const record = await loadRecord(tx, runId, 'run');
-    const run = foldLoaded(record);
-    if (!run) throw new AppError('not-found', 'There is no such run.');
+    // What a run rests on never changes, so its bottle is known before either is locked.
+    const before = await findRun(tx, runId);
+    if (!before) throw new AppError('not-found', 'There is no such run.');
+    const bottleId = before.state.setUp.bottle.id;
+    await lockRecords(tx, [runId, bottleId]);
+    const records = await loadRecords(tx, [
+      { id: runId, kind: 'run' },
+      { id: bottleId, kind: 'bottle' },
+    ]);
+    const run = foldLoaded(recordOf(records, runId));
+    if (!run) throw new RangeError(`run ${runId} vanished while it was being locked`);
     const sentBefore = run.facts.find((fact) => fact.id === request.factId);
     if (sentBefore?.kind === 'run.certified') return sentBefore.body.certificate;
-    refuseStale(request.basedOn, version);
+    refuseStale(request.basedOn, run.state.version);
     const certificate = await decide(tx, services, person, run.state, request);
-    await storeCertificate(tx, services, person, { record, run: run.state }, request, certificate);
+    const facts = certifiedFacts(services, person, run.state, request, certificate);
+    for (const [id, fact] of facts) {
+      const record = recordOf(records, id);
+      const sequence = record.facts.length + 1;
+      records.set(id, { ...record, facts: [...record.facts, { ...fact, sequence }] });
+    }
+    await store(
+      tx,
+      [...facts.keys()].flatMap((id) => recordOf(records, id).facts.slice(-1)),
+      records,
+    );
     return certificate;
   });
+}
+
+function recordOf(records: ReadonlyMap<string, LoadedRecord>, id: string): LoadedRecord {
+  const record = records.get(id);
+  if (!record) throw new RangeError(`record ${id} was not loaded`);
+  return record;
 }
 
 async function decide(
@@ -65,26 +88,25 @@ async function decide(
   return issueCertificate(run, judgement, decision);
 }
 
-async function storeCertificate(
-  tx: Knex,
+/** What a certificate writes into the run and on its bottle, by record; not numbered yet. */
+function certifiedFacts(
   services: Services,
   person: Person,
-  { record, run }: { record: LoadedRecord; run: RunState },
+  run: RunState,
   request: CertifyRequest,
   certificate: Certificate,
-): Promise<void> {
-  // Every lock is taken before the first entry in the audit log, which everybody else waits for.
-  const bottleId = run.setUp.bottle.id;
-  await lockRecord(tx, bottleId, 'bottle');
-  const bottle = await loadRecord(tx, bottleId, 'bottle');
+): ReadonlyMap<string, Fact> {
   const common = {
     authorId: person.id,
     deviceId: request.deviceId,
     clockOffsetMs: request.clockOffsetMs,
     deviceTime: request.deviceTime,
     recordedAt: services.now().toISOString(),
+    sequence: null,
   };
-  const certified: Fact = {
+  const { number, molarity, expandedUncertainty, coverageFactor, certifiedOn, validUntil } =
+    certificate;
+  const inRun: Fact = {
     ...common,
     id: request.factId,
     recordId: run.id,
@@ -93,15 +115,11 @@ async function storeCertificate(
     schemaVersion: currentSchemaVersion('run.certified'),
     body: { certificate },
     basedOn: request.basedOn,
-    sequence: run.version + 1,
   };
-  await store(tx, certified, record);
-  const { number, molarity, expandedUncertainty, coverageFactor, certifiedOn, validUntil } =
-    certificate;
   const onBottle: Fact = {
     ...common,
     id: request.bottleFactId,
-    recordId: bottleId,
+    recordId: run.setUp.bottle.id,
     recordKind: 'bottle',
     kind: 'bottle.certified',
     schemaVersion: currentSchemaVersion('bottle.certified'),
@@ -115,7 +133,6 @@ async function storeCertificate(
       validUntil,
     },
     basedOn: null,
-    sequence: bottle.facts.length + 1,
   };
-  await store(tx, onBottle, bottle);
+  return new Map([inRun, onBottle].map((fact) => [fact.recordId, fact]));
 }
