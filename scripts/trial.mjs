@@ -36,13 +36,14 @@ async function makeDebian(/** @type {string} */ root) {
       verbatimSymlinks: true,
     });
   }
-  for (const file of [join(homedir(), '.npmrc'), join(prefix, 'etc', 'npmrc')]) {
-    if (existsSync(file))
-      cpSync(
-        file,
-        join(root, file === join(homedir(), '.npmrc') ? '/etc/npmrc' : '/usr/local/etc/npmrc'),
-      );
+  // How this machine reaches the packages: npm's settings and the certificates it trusts.
+  const settings = join(homedir(), '.npmrc');
+  for (const home of ['/root', '/home/analyst']) {
+    mkdirSync(join(root, home), { recursive: true });
+    if (existsSync(settings)) cpSync(settings, join(root, home, '.npmrc'));
   }
+  const global = join(prefix, 'etc', 'npmrc');
+  if (existsSync(global)) cpSync(global, join(root, '/usr/local/etc/npmrc'), { recursive: true });
   await must('Looking at the checkout', 'git', ['clone', '--quiet', ROOT, join(root, PLACE)]);
   for (const device of ['proc', 'dev', 'dev/shm']) {
     mkdirSync(join(root, device), { recursive: true });
@@ -56,12 +57,18 @@ function inside(root, as) {
     spawn('chroot', [root, ...as, 'sh', '-c', `cd ${PLACE} && ${command}`], {
       cwd: '/',
       env: {
+        ...trustedCertificates(),
         PATH: '/usr/local/sbin:/usr/local/bin:/usr/sbin:/usr/bin:/sbin:/bin',
-        ...(existsSync(join(root, '/etc/npmrc')) ? { NPM_CONFIG_GLOBALCONFIG: '/etc/npmrc' } : {}),
+        HOME: '/root',
         ...env,
       },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
+}
+
+/** Variables that name the certificates which this machine trusts. */
+function trustedCertificates() {
+  return Object.fromEntries(Object.entries(process.env).filter(([name]) => /CERT|_CA_/.test(name)));
 }
 
 /**
@@ -130,8 +137,15 @@ await runCommand(async () => {
       say('npm test, as root …');
       console.log(`root, tests: ${await tryTests(asRoot)}`);
     }
-    await must('Adding a user', 'chroot', [root, 'useradd', '--create-home', 'analyst']);
-    await must('Giving it the checkout', 'chroot', [root, 'chown', '-R', 'analyst', PLACE]);
+    await must('Adding a user', 'chroot', [root, 'useradd', 'analyst']);
+    await must('Giving it the checkout', 'chroot', [
+      root,
+      'chown',
+      '-R',
+      'analyst',
+      PLACE,
+      '/home/analyst',
+    ]);
     for (const built of ['node_modules', 'dist']) {
       rmSync(join(root, PLACE, built), { recursive: true, force: true });
     }
