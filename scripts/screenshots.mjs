@@ -12,7 +12,8 @@ const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 
 /** @param {string} name */
 async function picture(name) {
-  await page.waitForLoadState('networkidle');
+  // The stream of events never ends, so the network is never idle.
+  await page.waitForTimeout(1_500);
   await page.mouse.move(0, 0);
   await page.screenshot({ path: join(ROOT, 'docs', 'screenshots', `${name}.png`) });
   console.log(name);
@@ -42,4 +43,7 @@ await page.getByRole('heading', { name: 'Certified' }).waitFor();
 await picture('judge');
 await page.goto(`${base}/equipment`);
 await picture('equipment');
+await page.goto(`${base}/interface`);
+await page.getByRole('heading', { name: 'For other programs' }).waitFor();
+await picture('interface');
 await browser.close();
