@@ -1,7 +1,15 @@
 // npm run trial [-- --with-tests]: both commands of the README in a plain Debian folder made with debootstrap, with
 // neither PostgreSQL nor Chromium, first as root, then as an ordinary user. As root, with the network.
 import { spawn } from 'node:child_process';
-import { cpSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import {
+  chmodSync,
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+} from 'node:fs';
 import { homedir, tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { freePort } from './lib/cluster.mjs';
@@ -126,6 +134,8 @@ await runCommand(async () => {
     await installDebianPackages('debootstrap', aptInstall(['debootstrap']));
   }
   const root = mkdtempSync(join(tmpdir(), 'vine-trial-'));
+  // The root of a system is open to its accounts.
+  chmodSync(root, 0o755);
   try {
     say('Making a plain Debian (a minute or two) …');
     await makeDebian(root);

@@ -59,7 +59,8 @@ export async function streamEvents(parts: StreamParts): Promise<void> {
       // A database that is away for a moment ends nobody's session.
       .catch(() => true)
       .then((isAllowed) => {
-        if (isAllowed) write(': still here\n\n');
+        // An event, because a comment does not reach the page.
+        if (isAllowed) write('event: beat\ndata: still here\n\n');
         else response.end();
       });
   }, HEARTBEAT_MS);

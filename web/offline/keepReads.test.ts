@@ -1,0 +1,55 @@
+import 'fake-indexeddb/auto';
+import { QueryClient } from '@tanstack/react-query';
+import { IDBFactory } from 'fake-indexeddb';
+import { afterEach, beforeEach, expect, test, vi } from 'vitest';
+import { keepReads } from './keepReads';
+
+beforeEach(() => {
+  globalThis.indexedDB = new IDBFactory();
+  vi.stubGlobal('window', new EventTarget());
+});
+afterEach(() => {
+  vi.unstubAllGlobals();
+});
+
+/** A page that reads, and is closed when what it read is written down. */
+async function readAndClose(build: string, reads: readonly (readonly [string, unknown])[]) {
+  const client = new QueryClient();
+  await keepReads(client, build);
+  for (const [key, data] of reads) client.setQueryData([key], data);
+  window.dispatchEvent(new Event('pagehide'));
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  return client;
+}
+
+async function reopen(build: string) {
+  const client = new QueryClient();
+  await keepReads(client, build);
+  return client;
+}
+
+test('what was read is there after a reload, and is asked for again as soon as the server answers', async () => {
+  await readAndClose('build 1', [['run', { facts: [1, 2] }]]);
+  const client = await reopen('build 1');
+  expect(client.getQueryData(['run'])).toEqual({ facts: [1, 2] });
+  expect(client.getQueryState(['run'])?.isInvalidated).toBe(true);
+});
+
+test('another build of the program does not take over what it may not understand', async () => {
+  await readAndClose('build 1', [['run', { facts: [1, 2] }]]);
+  expect((await reopen('build 2')).getQueryData(['run'])).toBeUndefined();
+});
+
+test('that nobody was signed in is not remembered; signing out forgets the rest', async () => {
+  const first = await readAndClose('build 1', [
+    ['session', { kind: 'signed-out' }],
+    ['run', { facts: [] }],
+  ]);
+  const second = await reopen('build 1');
+  expect(second.getQueryData(['session'])).toBeUndefined();
+  expect(second.getQueryData(['run'])).toBeDefined();
+  first.clear();
+  window.dispatchEvent(new Event('pagehide'));
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  expect((await reopen('build 1')).getQueryData(['run'])).toBeUndefined();
+});
