@@ -195,6 +195,8 @@ describe('fields', () => {
     const request = {
       factId: uuidv7(),
       bottleFactId: uuidv7(),
+      deviceId: uuidv7(),
+      clockOffsetMs: null,
       deviceTime: '2026-03-02T08:00:00.000Z',
       basedOn: 13,
       validUntil: '2026-04-02',
