@@ -121,6 +121,10 @@ test.each([
   [new Error('ENOSPC: no space left on device, write'), /disk is full[^]*make room/],
   [new Error('initdb: error: could not write: No space left on device'), /disk is full/],
   [
+    new Error('FATAL: could not extend file "base/1"\nHINT:  Check free disk space.'),
+    /disk is full/,
+  ],
+  [
     Object.assign(new Error('x'), { code: 'EACCES', path: '/srv/vine' }),
     /may not write \/srv\/vine/,
   ],

@@ -32,7 +32,7 @@ export async function runCommand(main) {
 }
 
 /** What a program or the system says when there is no room left. */
-const FULL_DISK = /ENOSPC|EDQUOT|No space left on device|Disk quota exceeded/;
+const FULL_DISK = /ENOSPC|EDQUOT|No space left on device|Disk quota exceeded|Check free disk space/;
 
 /** The failure in words that the user can act on; null for one that nobody foresaw. @param {unknown} error */
 function asStepError(error) {
