@@ -1,8 +1,23 @@
 import { createHash } from 'node:crypto';
+import { lookup } from 'node:dns/promises';
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { run, tail } from './run.mjs';
 import { say, StepError } from './say.mjs';
+
+/** npm tries for minutes before it gives up: whoever waits is told why after this long. */
+const UNEASY_AFTER_MS = 15_000;
+
+/** Says that the network is the trouble when the registry's name is unknown. @param {string} root */
+async function sayWhenWithoutNetwork(root) {
+  const { output } = await run('npm', ['config', 'get', 'registry', '--silent'], { cwd: root });
+  const address = output.split('\n').find((line) => line.startsWith('http')) ?? '';
+  try {
+    await lookup(new URL(address).hostname);
+  } catch {
+    say('The network does not answer; npm goes on trying for some minutes. Ctrl-C ends it.');
+  }
+}
 
 /** Installs the node packages when the lock file has changed since they were installed. @param {string} root */
 export async function installNodePackages(root) {
@@ -13,9 +28,11 @@ export async function installNodePackages(root) {
   say('Installing node packages (a minute or two, only when they have changed) …');
   // An installation that is interrupted must not pass for the one before it.
   rmSync(stamp, { force: true });
+  const uneasy = setTimeout(() => void sayWhenWithoutNetwork(root), UNEASY_AFTER_MS);
   const outcome = await run('npm', ['ci', '--no-progress', '--no-audit', '--no-fund'], {
     cwd: root,
   });
+  clearTimeout(uneasy);
   if (outcome.code !== 0) {
     throw new StepError(
       'Installing node packages',
