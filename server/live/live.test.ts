@@ -178,6 +178,22 @@ test('nobody listens without a session, and the stream goes on from what the ses
   expect(session).toMatchObject({ kind: 'signed-in', liveAfter: await headNow() });
 });
 
+test('who leaves before the stream begins leaves nothing behind', async () => {
+  const before = second.feed.listeners;
+  for (let turn = 0; turn < 30; turn += 1) {
+    const asking = httpRequest(`${second.url}/api/events?after=0`, {
+      headers: { cookie: client.headers.cookie },
+      agent: false,
+    });
+    asking.on('error', () => undefined);
+    asking.end();
+    await sleep(turn / 5);
+    asking.destroy();
+  }
+  for (let turn = 0; second.feed.listeners > before && turn < 200; turn += 1) await sleep(10);
+  expect(second.feed.listeners).toBe(before);
+});
+
 test('stopping a server ends its streams', async () => {
   const third = await startTestApp(laboratory.database);
   const browser = await listen(third.url, await headNow());

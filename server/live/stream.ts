@@ -29,6 +29,8 @@ interface StreamParts {
 /** Sends what changes to one browser, in order and without gaps, until either side leaves. */
 export async function streamEvents(parts: StreamParts): Promise<void> {
   const { db, feed, response, onDropped } = parts;
+  // Who left while the session was looked up has been closed already, and nothing would tell of it again.
+  if (response.closed || response.destroyed) return;
   let last = parts.after;
   let isLive = false;
   /** What comes while the past is still being sent. */
@@ -64,6 +66,7 @@ export async function streamEvents(parts: StreamParts): Promise<void> {
         else response.end();
       });
   }, HEARTBEAT_MS);
+  heartbeat.unref();
   response.on('close', () => {
     clearInterval(heartbeat);
     unsubscribe();
