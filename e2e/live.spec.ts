@@ -88,6 +88,23 @@ test('two readings of one place, one made away from the network, are both kept a
   await tablet.close();
 });
 
+/** What the browser has kept of what the pages have read, as JSON. */
+function readsKept(page: Page): Promise<string> {
+  return page.evaluate(
+    () =>
+      new Promise<string>((resolve) => {
+        const opening = indexedDB.open('vine-measure-reads');
+        opening.onsuccess = () => {
+          const asking = opening.result.transaction('reads').objectStore('reads').get('all');
+          asking.onsuccess = () => {
+            opening.result.close();
+            resolve(JSON.stringify(asking.result ?? null));
+          };
+        };
+      }),
+  );
+}
+
 /** Moves the clock of a browser's pages by some hours. */
 async function shiftClock(context: BrowserContext, hours: number): Promise<void> {
   await context.addInitScript((shiftMs) => {
@@ -129,6 +146,7 @@ test('without the server the bench opens again and goes on; with it the entries 
   const bench = await startRun(page, `http://127.0.0.1:${port}`);
   await enter(page, /net mass, flask 1/, '0.4802');
   await expect(page.getByText('all entries kept')).toBeVisible();
+  await expect.poll(() => readsKept(page)).toContain('0.4802');
 
   await server.stop();
   await page.goto(bench);

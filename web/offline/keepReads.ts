@@ -13,7 +13,7 @@ interface Kept {
   readonly state: DehydratedState;
 }
 
-const WRITE_AFTER_MS = 400;
+const WRITE_AFTER_MS = 150;
 
 /** What was read longer ago than this is of no use at a bench. */
 const WEEK_MS = 7 * 24 * 3_600_000;
