@@ -57,14 +57,14 @@ export class Batch {
         else taken[i]?.resolve(outcome);
       }
     } catch (error) {
-      // The database refused them together: each alone, so that none pays for another.
+      // A race or a taken code concerns one of them: each alone, so that none pays for another.
       for (const waiting of taken) await this.#storeAlone(waiting, error);
     }
   }
 
   async #storeAlone({ author, proposed, resolve, reject }: Waiting, error: unknown): Promise<void> {
-    const isRefusal = RACES.has((error as { code?: unknown } | null)?.code);
-    if (!isRefusal) {
+    const isRace = RACES.has((error as { code?: unknown } | null)?.code);
+    if (!isRace) {
       reject(error);
       return;
     }
