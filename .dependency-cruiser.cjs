@@ -9,7 +9,7 @@ module.exports = {
     },
     {
       name: 'core-uses-only-arithmetic-packages',
-      comment: 'Decimals, calendar dates and distributions come from libraries; nothing else does.',
+      comment: 'Decimals, fractions, calendar dates, distributions, chance and the parser of typed equations come from libraries.',
       severity: 'error',
       from: { path: '^core/', pathNot: '\\.test\\.ts$' },
       to: {
@@ -18,6 +18,9 @@ module.exports = {
           'node_modules/big\\.js/',
           'node_modules/@internationalized/date/',
           'node_modules/@stdlib/',
+          'node_modules/fraction\\.js/',
+          'node_modules/mathjs/',
+          'node_modules/pure-rand/',
           '^core/',
         ],
       },

@@ -1,21 +1,190 @@
-import { expect, test } from 'vitest';
-import { molarMass } from './index';
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { Unanswerable } from '../problem';
+import {
+  balance,
+  equivalentsOf,
+  moleRatioOf,
+  molarMass,
+  parseEquation,
+  parseFormula,
+} from './index';
+import type { BalancedReaction, FormulaPiece } from './index';
 
-test.each([
-  ['C8H5KO4', 204.2223],
-  ['NaOH', 39.9968],
-  ['H2O', 18.015],
-  ['(COOH)2', 90.034],
-])('molar mass of %s', (formula, expected) => {
-  expect(molarMass(formula).valueGPerMol).toBeCloseTo(expected, 3);
+/** The kind of problem that a question meets; null when it has an answer. */
+function problemOf(ask: () => unknown): string | null {
+  try {
+    ask();
+    return null;
+  } catch (error) {
+    if (error instanceof Unanswerable) return error.kind;
+    throw error;
+  }
+}
+
+const countsOf = (formula: string): Record<string, number> =>
+  Object.fromEntries(
+    [...parseFormula(formula).counts].map(([element, count]) => [element, count.valueOf()]),
+  );
+
+describe('formulas', () => {
+  test('atoms of one element add linearly, elements in quadrature', () => {
+    const { standardUncertaintyGPerMol, valueGPerMol } = molarMass('C8H5KO4');
+    const parts = [8 * 0.001, 5 * 0.000135, 0.0001, 4 * 0.00037].map((half) => half / Math.sqrt(3));
+    expect(standardUncertaintyGPerMol).toBeCloseTo(Math.hypot(...parts), 12);
+    expect(valueGPerMol).toBeCloseTo(204.2223, 4);
+  });
+
+  test.each([
+    ['CuSO4.5H2O', { Cu: 1, S: 1, O: 9, H: 10 }],
+    ['CuSO4*5H2O', { Cu: 1, S: 1, O: 9, H: 10 }],
+    ['CaSO4·½H2O', { Ca: 1, S: 1, O: 4.5, H: 1 }],
+    ['CaSO4.0.5H2O(s)', { Ca: 1, S: 1, O: 4.5, H: 1 }],
+    ['K₄[Fe(CN)₆] · 3H₂O', { K: 4, Fe: 1, C: 6, N: 6, H: 6, O: 3 }],
+    ['2MgO·SiO2', { Mg: 2, O: 4, Si: 1 }],
+    ['{Co[(NH3)6]}Cl3', { Co: 1, N: 6, H: 18, Cl: 3 }],
+    ['Fe0.95O', { Fe: 0.95, O: 1 }],
+  ])('%s is counted', (formula, counts) => {
+    expect(countsOf(formula)).toEqual(counts);
+  });
+
+  test.each([
+    ['SO4^2-', -2],
+    ['SO4^-2', -2],
+    ['SO₄²⁻(aq)', -2],
+    ['C2O4 2-', -2],
+    ['MnO4-', -1],
+    ['Fe^3+', 3],
+    ['e^-', -1],
+  ])('%s carries its charge', (formula, charge) => {
+    expect(parseFormula(formula).charge).toBe(charge);
+  });
+
+  test.each([
+    ['', 'empty'],
+    ['  ', 'empty'],
+    ['C8H5)', 'unbalanced-brackets'],
+    ['(H2', 'unbalanced-brackets'],
+    ['(H2]', 'unbalanced-brackets'],
+    ['h2o', 'syntax'],
+    ['H2O!', 'syntax'],
+    ['H0', 'syntax'],
+    ['()2', 'syntax'],
+    ['CuSO4..5H2O', 'syntax'],
+    ['Fe3+', 'syntax'],
+    ['Xx2', 'unknown-element'],
+    ['TcO2', 'no-atomic-weight'],
+  ])('%j is refused as %s', (formula, kind) => {
+    expect(problemOf(() => molarMass(formula))).toBe(kind);
+  });
+
+  test('a refusal names the position', () => {
+    expect(() => parseFormula('Ca(Xx)2')).toThrow('There is no element Xx (position 4).');
+  });
+
+  test('the printed form has its subscripts, dot and raised charge', () => {
+    const levels = { line: '', subscript: '_', superscript: '^' };
+    const printed = (pieces: readonly FormulaPiece[]): string =>
+      pieces.map(({ text, level }) => levels[level] + text).join('');
+    expect(printed(parseFormula('(NH4)2Fe(SO4)2.6H2O').pieces)).toBe('(NH_4)_2Fe(SO_4)_2·6H_2O');
+    expect(printed(parseFormula('Cr2O7^2-').pieces)).toBe('Cr_2O_7^2−');
+  });
+
+  test('a bracket with a subscript is its content so many times', () => {
+    const inner = fc.constantFrom('H2O', 'SO4', 'NH4', 'CH3COO', '[Fe(CN)6]');
+    fc.assert(
+      fc.property(inner, fc.integer({ min: 1, max: 30 }), (formula, times) => {
+        const single = countsOf(formula);
+        for (const [element, count] of Object.entries(countsOf(`(${formula})${String(times)}`))) {
+          expect(count).toBe(times * (single[element] ?? 0));
+        }
+      }),
+    );
+  });
 });
 
-test('atoms of one element add linearly, elements in quadrature', () => {
-  const { standardUncertaintyGPerMol } = molarMass('C8H5KO4');
-  const parts = [8 * 0.002, 5 * 0.0002, 0.0001, 4 * 0.001].map((half) => half / Math.sqrt(3));
-  expect(standardUncertaintyGPerMol).toBeCloseTo(Math.hypot(...parts), 12);
+describe('equations', () => {
+  const balanced = (text: string): BalancedReaction => balance(parseEquation(text));
+
+  test('permanganate takes five oxalate for two', () => {
+    const reaction = balanced('MnO4^- + C2O4^2- + H^+ -> Mn^2+ + CO2 + H2O');
+    expect(reaction.reactantCoefficients).toEqual([2, 5, 16]);
+    const ratio = moleRatioOf(reaction, 'C2O4^2-', 'MnO4^-');
+    expect(ratio).toEqual({ analyte: 5, titrant: 2 });
+    expect(equivalentsOf(ratio)).toEqual({ analyte: 2, titrant: 5 });
+  });
+
+  test('a half-reaction is balanced with its electrons', () => {
+    expect(balanced('Cr2O7^2- + H^+ + e^- -> Cr^3+ + H2O').reactantCoefficients).toEqual([
+      1, 14, 6,
+    ]);
+  });
+
+  test.each([
+    ['HCl + NaOH -> NaCl', 'no-solution', 'O stands only on the left'],
+    ['Fe^2+ -> Fe^3+', 'no-solution', 'No positive coefficients'],
+    ['H2 + O2 + H2O -> H2O2 + H2', 'multiple-solutions', '3 independent reactions'],
+    ['KClO3 + HCl -> KCl + ClO2 + Cl2 + H2O', 'multiple-solutions', '2 independent reactions'],
+    // Nothing balances it, although three combinations with zeros and negative coefficients conserve everything.
+    ['H2 + O2 + Cl2 + N2 -> H2O + HCl + NaN3', 'no-solution', 'Na stands only on the right'],
+    ['HCl NaOH', 'syntax', 'one arrow'],
+  ])('%s is refused as %s', (text, kind, sentence) => {
+    expect(problemOf(() => balanced(text))).toBe(kind);
+    expect(() => balanced(text)).toThrow(sentence);
+  });
+
+  test('balancing conserves every element and the charge', () => {
+    const couples = [
+      ['MnO4^-', 'Mn^2+'],
+      ['Cr2O7^2-', 'Cr^3+'],
+      ['IO3^-', 'I2'],
+      ['Ce^4+', 'Ce^3+'],
+      ['Fe^3+', 'Fe^2+'],
+      ['CO2', 'H2C2O4'],
+      ['S4O6^2-', 'S2O3^2-'],
+      ['NO3^-', 'NO2'],
+      ['H2O2', 'H2O'],
+    ] as const;
+    const pairs = fc
+      .shuffledSubarray([...couples], { minLength: 2, maxLength: 2 })
+      .chain(([oxidant, reductant]) =>
+        fc.tuple(
+          fc.shuffledSubarray([oxidant?.[0], reductant?.[1], 'H^+'], { minLength: 3 }),
+          fc.shuffledSubarray([oxidant?.[1], reductant?.[0], 'H2O'], { minLength: 3 }),
+        ),
+      );
+    let answered = 0;
+    fc.assert(
+      fc.property(pairs, (sides) => {
+        const [reactants, products] = sides.map((side) => [...new Set(side.map(String))]);
+        if (!reactants || !products) return;
+        let reaction: BalancedReaction;
+        try {
+          reaction = balance({ reactants, products });
+        } catch (error) {
+          expect(error).toBeInstanceOf(Unanswerable);
+          return;
+        }
+        answered += 1;
+        expect(Math.min(...reaction.reactantCoefficients)).toBeGreaterThan(0);
+        expect(totalsOf(reactants, reaction.reactantCoefficients)).toEqual(
+          totalsOf(products, reaction.productCoefficients),
+        );
+      }),
+      { numRuns: 300 },
+    );
+    expect(answered).toBeGreaterThan(100);
+  });
 });
 
-test.each(['', 'C8H5)', '(H2', 'h2o', 'H2O!', 'Xx2'])('%j is refused', (formula) => {
-  expect(() => molarMass(formula)).toThrow(RangeError);
-});
+/** Atoms and charge of one side, in a fixed order. */
+function totalsOf(side: readonly string[], coefficients: readonly number[]): [string, number][] {
+  const totals = new Map<string, number>();
+  side.forEach((species, i) => {
+    const { counts, charge } = parseFormula(species);
+    for (const [element, count] of [...counts, ['charge', charge] as const]) {
+      totals.set(element, (totals.get(element) ?? 0) + (coefficients[i] ?? 0) * Number(count));
+    }
+  });
+  return [...totals].filter(([, total]) => total !== 0).toSorted();
+}

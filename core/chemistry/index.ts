@@ -1,3 +1,8 @@
+export type { AtomicWeightTable } from './elements';
+export type { BalancedReaction, MoleRatio, Reaction } from './equation';
+export { balance, chainMoleRatio, equivalentsOf, moleRatioOf, parseEquation } from './equation';
+export type { Formula, FormulaPiece } from './formula';
+export { parseFormula } from './formula';
 export type { Colour, Method } from './methods';
 export { findMethod, methodsForTitrant } from './methods';
 export type { MolarMass } from './molarMass';

@@ -1,4 +1,6 @@
-import { ATOMIC_WEIGHTS } from './atomicWeights';
+import { Unanswerable } from '../problem';
+import type { AtomicWeightTable } from './elements';
+import { atomicWeight } from './elements';
 import { parseFormula } from './formula';
 
 /** Molar mass of a substance. */
@@ -9,17 +11,25 @@ export interface MolarMass {
 
 /**
  * Molar mass of a formula. The atoms of one element share its atomic weight, so their uncertainties add
- * linearly; elements add in quadrature; half-widths are rectangular.
+ * linearly; elements add in quadrature; half-widths are rectangular. The mass of electrons gained or lost is not
+ * counted.
  * Source: EURACHEM/CITAC Guide CG 4, example A2, step 3.
  *
- * @throws RangeError when the formula cannot be read or names an element without an atomic weight.
+ * @throws Unanswerable when the formula cannot be read or names an element without a standard atomic weight.
  */
-export function molarMass(formula: string): MolarMass {
+export function molarMass(formula: string, table: AtomicWeightTable = 'standard'): MolarMass {
   let valueGPerMol = 0;
   let variance = 0;
-  for (const [element, count] of parseFormula(formula)) {
-    const weight = ATOMIC_WEIGHTS[element];
-    if (!weight) throw new RangeError(`no atomic weight for ${element} in ${formula}`);
+  for (const [element, exactCount] of parseFormula(formula).counts) {
+    const weight = atomicWeight(element, table);
+    if (!weight) {
+      throw new Unanswerable(
+        'no-atomic-weight',
+        'formula',
+        `${element} has no standard atomic weight: state the molar mass of the material at hand.`,
+      );
+    }
+    const count = exactCount.valueOf();
     valueGPerMol += count * weight.value;
     variance += (count * weight.halfWidth) ** 2 / 3;
   }

@@ -1,31 +1,60 @@
-/** How the possible values of an effect are taken to be spread. */
-export type Distribution = 'normal' | 'rectangular' | 'triangular';
+import { normalQuantile } from '../statistics';
+
+/** How the possible values of an effect are taken to be spread within known limits. */
+export type Distribution = 'normal' | 'rectangular' | 'triangular' | 'arcsine';
+
+interface Named {
+  readonly name: string;
+  /** Infinite unless given. */
+  readonly degreesOfFreedom?: number;
+}
 
 /**
- * One effect on an input, in the input's unit: either a half-width with its distribution (for
- * normal: the half-width of a 95 % interval) or a standard uncertainty.
+ * One effect on an input, in the input's unit: a half-width with its distribution (for normal: the half-width of an
+ * interval of `confidence`, 0.95 unless given), a standard uncertainty (normal unless a distribution is given;
+ * `student` for a mean of few readings, with their degrees of freedom), or an expanded uncertainty with its factor.
  */
-export type Component =
-  | { readonly name: string; readonly distribution: Distribution; readonly halfWidth: number }
-  | { readonly name: string; readonly standardUncertainty: number };
+export type Component = Named &
+  (
+    | {
+        readonly distribution: Distribution;
+        readonly halfWidth: number;
+        readonly confidence?: number;
+      }
+    | {
+        readonly standardUncertainty: number;
+        readonly distribution?: Distribution | 'student';
+      }
+    | { readonly expandedUncertainty: number; readonly coverageFactor: number }
+  );
 
-/** Two-sided 95 % quantile of the normal distribution. */
-const NORMAL_95 = 1.959963984540054;
-
-const DIVISORS: Readonly<Record<Distribution, number>> = {
-  normal: NORMAL_95,
+/** Half-width of a distribution for each unit of standard uncertainty; of the normal one, at 1 standard deviation. */
+export const HALF_WIDTHS: Readonly<Record<Distribution, number>> = {
+  normal: 1,
   rectangular: Math.sqrt(3),
   triangular: Math.sqrt(6),
+  arcsine: Math.SQRT2,
 };
 
 /**
- * Standard uncertainty of one effect: half-width divided by sqrt 3 (rectangular), sqrt 6 (triangular) or 1.96
- * (normal, 95 %). Source: JCGM 100:2008, 4.3.4, 4.3.7, 4.3.9.
+ * Standard uncertainty of one effect: half-width divided by sqrt 3 (rectangular), sqrt 6 (triangular), sqrt 2
+ * (arcsine) or the two-sided quantile (normal); expanded uncertainty divided by its factor.
+ * Source: JCGM 100:2008, 4.3.3 to 4.3.9; JCGM 101:2008, 6.4.6 for arcsine.
  */
-function componentUncertainty(component: Component): number {
-  return 'halfWidth' in component
-    ? component.halfWidth / DIVISORS[component.distribution]
-    : component.standardUncertainty;
+export function componentUncertainty(component: Component): number {
+  if ('standardUncertainty' in component) return component.standardUncertainty;
+  if ('expandedUncertainty' in component) {
+    return component.expandedUncertainty / component.coverageFactor;
+  }
+  const { distribution, halfWidth, confidence = 0.95 } = component;
+  return distribution === 'normal'
+    ? halfWidth / normalQuantile((1 + confidence) / 2)
+    : halfWidth / HALF_WIDTHS[distribution];
+}
+
+/** How an effect is drawn in a simulation. */
+export function componentDistribution(component: Component): Distribution | 'student' {
+  return 'distribution' in component ? (component.distribution ?? 'normal') : 'normal';
 }
 
 /** Standard uncertainty of an input from its independent effects: the root of the sum of squares. */

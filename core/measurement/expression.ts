@@ -41,6 +41,8 @@ export type Expression =
       readonly denominator: Expression;
     })
   | (Node & { readonly kind: 'mean'; readonly items: readonly Expression[] })
+  | (Node & { readonly kind: 'power'; readonly base: Expression; readonly exponent: Expression })
+  | (Node & { readonly kind: 'function'; readonly name: FunctionName; readonly of: Expression })
   | (Node & {
       readonly kind: 'definition';
       readonly symbol: string;
@@ -48,6 +50,9 @@ export type Expression =
       readonly unit: Unit;
       readonly of: Expression;
     });
+
+/** Functions of a pure number that a measurement equation may hold. */
+export type FunctionName = 'sqrt' | 'exp' | 'ln' | 'log10';
 
 /** A signed term of a sum. */
 export interface Term {
@@ -101,6 +106,28 @@ export function mean(items: readonly Expression[]): Expression {
 }
 
 /**
+ * A power of pure numbers.
+ *
+ * @throws RangeError when base or exponent has a dimension: a square of a quantity is a product.
+ */
+export function power(base: Expression, exponent: Expression): Expression {
+  requirePureNumber('a power', base);
+  requirePureNumber('an exponent', exponent);
+  return { kind: 'power', base, exponent, dimension: UNITS.one.dimension };
+}
+
+/** A function of a pure number. @throws RangeError when its argument has a dimension. */
+export function apply(name: FunctionName, of: Expression): Expression {
+  requirePureNumber(name, of);
+  return { kind: 'function', name, of, dimension: UNITS.one.dimension };
+}
+
+function requirePureNumber(what: string, of: Expression): void {
+  if (isSameDimension(of.dimension, UNITS.one.dimension)) return;
+  throw new RangeError(`${what} takes a pure number, not ${describeDimension(of.dimension)}`);
+}
+
+/**
  * Gives an intermediate or final result its symbol and unit; the working shows one line for each.
  *
  * @throws RangeError when the unit does not fit the expression.
@@ -141,6 +168,9 @@ export function operands(node: Expression): readonly Expression[] {
       return [node.numerator, node.denominator];
     case 'mean':
       return node.items;
+    case 'power':
+      return [node.base, node.exponent];
+    case 'function':
     case 'definition':
       return [node.of];
   }

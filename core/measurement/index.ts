@@ -1,12 +1,30 @@
 export type { Component, Distribution } from './component';
-export { combineComponents } from './component';
+export { combineComponents, componentUncertainty } from './component';
 export type { DecimalText } from './decimal';
 export { decimalPlaces, parseDecimal, roundHalfEven, subtractDecimals } from './decimal';
 export type { Expression, Input } from './expression';
-export { define, exact, input, mean, minus, plus, product, quotient, sum } from './expression';
-export type { BudgetLine, Evaluation } from './propagate';
+export {
+  apply,
+  define,
+  exact,
+  input,
+  mean,
+  minus,
+  plus,
+  power,
+  product,
+  quotient,
+  sum,
+} from './expression';
+export type { KragtenEstimate } from './kragten';
+export { kragten } from './kragten';
+export type { BudgetLine, Correlation, Evaluation, EvaluationOptions } from './propagate';
 export { propagate } from './propagate';
 export { roundSignificant, roundToUncertainty } from './round';
-export { UNITS } from './unit';
+export type { Simulation, SimulationOptions } from './simulate';
+export { runSimulation, simulate } from './simulate';
+export { parseTypedEquation } from './typedEquation';
+export type { Unit } from './unit';
+export { plainUnit, UNITS } from './unit';
 export type { Formula, WorkingStep } from './working';
 export { working } from './working';

@@ -1,5 +1,6 @@
 import { studentTQuantile } from '../statistics';
 import { combineComponents } from './component';
+import { evaluateNodes, localDerivatives } from './evaluate';
 import type { Expression, Input } from './expression';
 import { operands, topologicalOrder } from './expression';
 import type { Unit } from './unit';
@@ -31,75 +32,37 @@ export interface Evaluation {
 /** Coverage probability of every expanded uncertainty. */
 const COVERAGE_PROBABILITY = 0.95;
 
-/** Values of all nodes in coherent units, operands first. @throws RangeError on two different inputs of one id. */
-export function evaluateNodes(root: Expression): ReadonlyMap<Expression, number> {
-  const values = new Map<Expression, number>();
-  const valueOf = (node: Expression): number => values.get(node) ?? Number.NaN;
-  for (const node of topologicalOrder(root)) values.set(node, evaluateNode(node, valueOf));
-  return values;
+/** A correlation coefficient between two inputs, by their ids. */
+export interface Correlation {
+  readonly between: readonly [string, string];
+  /** -1 to 1. */
+  readonly coefficient: number;
 }
 
-function evaluateNode(node: Expression, valueOf: (node: Expression) => number): number {
-  switch (node.kind) {
-    case 'input':
-      return node.input.value * node.input.unit.toCoherent;
-    case 'exact':
-      return node.value * node.unit.toCoherent;
-    case 'sum':
-      return node.terms.reduce((total, term) => total + term.sign * valueOf(term.of), 0);
-    case 'product':
-      return node.factors.reduce((total, factor) => total * valueOf(factor), 1);
-    case 'quotient':
-      return valueOf(node.numerator) / valueOf(node.denominator);
-    case 'mean':
-      return node.items.reduce((total, item) => total + valueOf(item), 0) / node.items.length;
-    case 'definition':
-      return valueOf(node.of);
-  }
-}
-
-/** Derivatives of a node with respect to each of its operands, in their order. */
-function localDerivatives(
-  node: Expression,
-  values: ReadonlyMap<Expression, number>,
-): readonly number[] {
-  const valueOf = (of: Expression): number => values.get(of) ?? Number.NaN;
-  switch (node.kind) {
-    case 'input':
-    case 'exact':
-      return [];
-    case 'sum':
-      return node.terms.map((term) => term.sign);
-    case 'product':
-      return node.factors.map((_, skipped) =>
-        node.factors.reduce((total, of, i) => (i === skipped ? total : total * valueOf(of)), 1),
-      );
-    case 'quotient': {
-      const denominator = valueOf(node.denominator);
-      return [1 / denominator, -valueOf(node.numerator) / denominator ** 2];
-    }
-    case 'mean':
-      return node.items.map(() => 1 / node.items.length);
-    case 'definition':
-      return [1];
-  }
+/** What changes how a model is evaluated. */
+export interface EvaluationOptions {
+  /** Inputs that keep their value and lose their uncertainty. */
+  readonly isMuted?: (input: Input) => boolean;
+  /** Beside what correlates by being the same input. */
+  readonly correlations?: readonly Correlation[];
 }
 
 /**
- * Evaluates a measurement equation by the law of propagation of uncertainty for uncorrelated inputs,
- * u_c² = Σ (c_i u_i)², with sensitivities c_i by reverse automatic differentiation; effective degrees of freedom by
- * Welch-Satterthwaite; k from Student's t at 95 %, degrees of freedom truncated. Inputs for which
- * `isMuted` holds keep their value and lose their uncertainty.
- * Source: JCGM 100:2008, 5.1.2, G.4.1, G.6.4.
+ * Evaluates a measurement equation by the law of propagation of uncertainty,
+ * u_c² = Σ (c_i u_i)² + 2 Σ r_ij c_i u_i c_j u_j, with sensitivities c_i by reverse automatic differentiation; effective
+ * degrees of freedom by Welch-Satterthwaite; k from Student's t at 95 %, degrees of freedom truncated. Shares leave
+ * correlation terms out.
+ * Source: JCGM 100:2008, 5.1.2, 5.2.2, G.4.1, G.6.4.
+ *
+ * @throws RangeError when a correlation names an input that the equation does not hold.
  */
 export function propagate(
   root: Expression,
   unit: Unit,
-  isMuted: (input: Input) => boolean = () => false,
+  { isMuted = () => false, correlations = [] }: EvaluationOptions = {},
 ): Evaluation {
   const values = evaluateNodes(root);
-  const sensitivities = inputSensitivities(root, values);
-  const lines = [...sensitivities].map(([input, coherent]) => {
+  const lines = [...inputSensitivities(root, values)].map(([input, coherent]) => {
     const standardUncertainty = isMuted(input) ? 0 : combineComponents(input.components);
     const sensitivity = (coherent * input.unit.toCoherent) / unit.toCoherent;
     return {
@@ -109,11 +72,14 @@ export function propagate(
       contribution: sensitivity * standardUncertainty,
     };
   });
-  const variance = lines.reduce((total, line) => total + line.contribution ** 2, 0);
-  const combined = Math.sqrt(variance);
+  const squares = lines.reduce((total, line) => total + line.contribution ** 2, 0);
+  const combined = combineContributions(
+    new Map(lines.map((line) => [line.input.id, line.contribution])),
+    correlations,
+  );
   const freedom = effectiveDegreesOfFreedom(
     combined,
-    lines.map((line) => [line.contribution, line.input.degreesOfFreedom]),
+    lines.map((line) => [line.contribution, inputDegreesOfFreedom(line.input)]),
   );
   const coverageFactor = coverageFactorFor(freedom);
   return {
@@ -125,9 +91,40 @@ export function propagate(
     expandedUncertainty: coverageFactor * combined,
     budget: lines.map((line) => ({
       ...line,
-      share: variance > 0 ? line.contribution ** 2 / variance : 0,
+      share: squares > 0 ? line.contribution ** 2 / squares : 0,
     })),
   };
+}
+
+/** Root of the sum of squares of contributions by input id, with the cross terms of those that correlate. */
+export function combineContributions(
+  contributions: ReadonlyMap<string, number>,
+  correlations: readonly Correlation[],
+): number {
+  const of = (id: string): number => {
+    const contribution = contributions.get(id);
+    if (contribution === undefined) throw new RangeError(`no input ${id} to correlate`);
+    return contribution;
+  };
+  const squares = [...contributions.values()].reduce((total, one) => total + one ** 2, 0);
+  const crossTerms = correlations.reduce(
+    (total, { between: [a, b], coefficient }) => total + 2 * coefficient * of(a) * of(b),
+    0,
+  );
+  // Full negative correlation may leave binary noise below zero.
+  return Math.sqrt(Math.max(0, squares + crossTerms));
+}
+
+/** Degrees of freedom of an input: its own where they are finite, else those of its components together. */
+function inputDegreesOfFreedom(input: Input): number {
+  if (Number.isFinite(input.degreesOfFreedom)) return input.degreesOfFreedom;
+  return effectiveDegreesOfFreedom(
+    combineComponents(input.components),
+    input.components.map((component) => [
+      combineComponents([component]),
+      component.degreesOfFreedom ?? Number.POSITIVE_INFINITY,
+    ]),
+  );
 }
 
 /** Derivative of the root with respect to each distinct input, in coherent units. */

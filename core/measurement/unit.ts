@@ -25,11 +25,19 @@ export const UNITS = {
   gram: unit('g', 1, { mass: 1 }),
   litre: unit('L', 1, { volume: 1 }),
   millilitre: unit('mL', 1e-3, { volume: 1 }),
+  mole: unit('mol', 1, { amount: 1 }),
   kelvin: unit('K', 1, { temperature: 1 }),
   perKelvin: unit('1/K', 1, { temperature: -1 }),
   gramPerMole: unit('g/mol', 1, { mass: 1, amount: -1 }),
   molePerLitre: unit('mol/L', 1, { amount: 1, volume: -1 }),
+  gramPerLitre: unit('g/L', 1, { mass: 1, volume: -1 }),
+  gramPerMillilitre: unit('g/mL', 1e3, { mass: 1, volume: -1 }),
 } as const;
+
+/** A unit by name only, for an equation whose units are not checked: numbers stay as they are. */
+export function plainUnit(symbol: string): Unit {
+  return unit(symbol, 1, {});
+}
 
 const AXES = ['mass', 'amount', 'volume', 'temperature'] as const;
 

@@ -1,6 +1,6 @@
-import type { Expression } from './expression';
+import type { Expression, FunctionName } from './expression';
 import { operands } from './expression';
-import { evaluateNodes } from './propagate';
+import { evaluateNodes } from './evaluate';
 import { roundSignificant } from './round';
 
 /** An equation as data; the interface typesets it. */
@@ -10,7 +10,9 @@ export type Formula =
   | { readonly kind: 'sum'; readonly terms: readonly { sign: 1 | -1; of: Formula }[] }
   | { readonly kind: 'product'; readonly factors: readonly Formula[] }
   | { readonly kind: 'quotient'; readonly numerator: Formula; readonly denominator: Formula }
-  | { readonly kind: 'mean'; readonly items: readonly Formula[] };
+  | { readonly kind: 'mean'; readonly items: readonly Formula[] }
+  | { readonly kind: 'power'; readonly base: Formula; readonly exponent: Formula }
+  | { readonly kind: 'function'; readonly name: FunctionName; readonly of: Formula };
 
 /** One line of the working: symbol = equation = numbers put in = result. */
 export interface WorkingStep {
@@ -96,5 +98,9 @@ function toFormula(node: Expression, leaf: (leaf: Leaf) => Formula): Formula {
       };
     case 'mean':
       return { kind: 'mean', items: node.items.map(part) };
+    case 'power':
+      return { kind: 'power', base: part(node.base), exponent: part(node.exponent) };
+    case 'function':
+      return { kind: 'function', name: node.name, of: part(node.of) };
   }
 }

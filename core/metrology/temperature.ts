@@ -4,7 +4,7 @@ import type { Component } from '../measurement';
 export const WATER_CUBIC_EXPANSION_PER_K = 2.1e-4;
 
 /** Temperature for which volumetric glassware is calibrated, °C. Source: ISO 384. */
-const REFERENCE_TEMPERATURE_C = 20;
+export const REFERENCE_TEMPERATURE_C = 20;
 
 /**
  * Deviation of the laboratory's temperature from 20 °C, in K, when volumes are not corrected for it: its

@@ -1,1 +1,24 @@
-export { massForSolutionG } from './weigh';
+export type {
+  ActualConcentration,
+  Concentrate,
+  DilutionStep,
+  SolutionPart,
+  Solid,
+} from './solution';
+export {
+  actualConcentration,
+  concentrateMolarity,
+  concentrateVolumeMl,
+  dilutionFactor,
+  equivalentMassG,
+  finalVolumeMl,
+  initialVolumeMl,
+  massForSolutionG,
+  mixSolutions,
+  molarityFromMassPerVolume,
+  molarityFromNormality,
+  normality,
+  overallDilutionFactor,
+  serialDilution,
+  solventToAddMl,
+} from './solution';

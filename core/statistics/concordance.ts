@@ -4,15 +4,19 @@ export interface Concordance {
   readonly range: number;
 }
 
+/** How far apart concordant values may lie, in their own unit or relative to their mean; the limit itself is within. */
+export type ConcordanceLimit =
+  { readonly maxRange: number } | { readonly maxRelativeRangePercent: number };
+
 /**
- * The largest set of values whose range relative to its own mean stays within the rule. Ties: the
+ * The largest set of values whose range stays within the rule. Ties: the
  * smallest range, then the earliest values. Null when fewer than `atLeast` agree.
  *
  * Ranges are compared to one part in 10⁹ of the values, so that binary noise decides nothing.
  */
 export function largestConcordantSet(
   values: readonly number[],
-  maxRelativeRangePercent: number,
+  limit: ConcordanceLimit,
   atLeast: number,
 ): Concordance | null {
   const sorted = values
@@ -28,8 +32,11 @@ export function largestConcordantSet(
       };
       const mean = window.reduce((total, item) => total + item.value, 0) / window.length;
       const noise = Math.abs(mean) * 1e-9;
-      const limit = (Math.abs(mean) * maxRelativeRangePercent) / 100 + noise;
-      if (found.range <= limit && (!best || isBetter(found, best, noise))) best = found;
+      const maxRange =
+        'maxRange' in limit
+          ? limit.maxRange
+          : (Math.abs(mean) * limit.maxRelativeRangePercent) / 100;
+      if (found.range <= maxRange + noise && (!best || isBetter(found, best, noise))) best = found;
     }
   }
   return best;

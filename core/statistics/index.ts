@@ -1,4 +1,21 @@
+export type { FTest, StatedResult, WeightedMean, WelchTest } from './agreement';
+export { fTest, normalizedError, weightedMean, welch } from './agreement';
+export type { AnalysisOfVariance } from './anova';
+export { oneWayAnova } from './anova';
+export type { Concordance, ConcordanceLimit } from './concordance';
 export { largestConcordantSet } from './concordance';
-export { studentTQuantile } from './studentT';
+export type { ControlChart, SigmaSource } from './control';
+export { controlChart } from './control';
+export { normalQuantile, studentTQuantile, twoSidedT } from './distributions';
+export type { DixonConfidence, DixonTest, GrubbsTest } from './outliers';
+export {
+  dixonCritical,
+  dixonCriticalByIntegration,
+  dixonQ,
+  grubbs,
+  grubbsCritical,
+} from './outliers';
+export type { Line, Regression } from './regression';
+export { fitLine, regress } from './regression';
 export type { Summary } from './summary';
 export { summarize } from './summary';

@@ -1,4 +1,4 @@
-import { studentTQuantile } from './studentT';
+import { twoSidedT } from './distributions';
 
 /** The usual figures of a series of replicates, in the unit of the values. */
 export interface Summary {
@@ -9,7 +9,7 @@ export interface Summary {
   readonly relativeSdPercent: number | null;
   readonly range: number;
   readonly relativeRangePercent: number;
-  /** Half-width of the t-interval of the mean at 95 %; null for a single value. */
+  /** Half-width of the t-interval of the mean; null for a single value. */
   readonly confidenceHalfWidth: number | null;
 }
 
@@ -20,9 +20,9 @@ export interface Summary {
 export function summarize(values: readonly number[], confidence = 0.95): Summary | null {
   const n = values.length;
   if (n === 0) return null;
-  const mean = values.reduce((total, value) => total + value, 0) / n;
-  const range = Math.max(...values) - Math.min(...values);
-  const sampleSd = n > 1 ? sampleStandardDeviation(values, mean) : null;
+  const mean = meanOf(values);
+  const range = rangeOf(values);
+  const sampleSd = n > 1 ? Math.sqrt(sampleVariance(values)) : null;
   return {
     n,
     mean,
@@ -31,14 +31,35 @@ export function summarize(values: readonly number[], confidence = 0.95): Summary
     range,
     relativeRangePercent: (100 * range) / Math.abs(mean),
     confidenceHalfWidth:
-      sampleSd === null
-        ? null
-        : (studentTQuantile((1 + confidence) / 2, n - 1) * sampleSd) / Math.sqrt(n),
+      sampleSd === null ? null : (twoSidedT(confidence, n - 1) * sampleSd) / Math.sqrt(n),
   };
 }
 
-/** Square root of the sum of squared deviations from the mean over n - 1. */
-function sampleStandardDeviation(values: readonly number[], mean: number): number {
-  const squares = values.reduce((total, value) => total + (value - mean) ** 2, 0);
-  return Math.sqrt(squares / (values.length - 1));
+/** Arithmetic mean; NaN for no values. */
+export function meanOf(values: readonly number[]): number {
+  return values.reduce((total, value) => total + value, 0) / values.length;
+}
+
+/** Highest minus lowest. */
+export function rangeOf(values: readonly number[]): number {
+  return Math.max(...values) - Math.min(...values);
+}
+
+/** Sum of squared deviations from the mean, over n - 1. */
+export function sampleVariance(values: readonly number[]): number {
+  return squaredDeviations(values) / (values.length - 1);
+}
+
+/** Sum of squared deviations from the mean. */
+export function squaredDeviations(values: readonly number[]): number {
+  const mean = meanOf(values);
+  return values.reduce((total, value) => total + (value - mean) ** 2, 0);
+}
+
+/**
+ * Whether values as people write them are all the same: their range is nothing but binary noise, one part in 10¹² of
+ * the largest.
+ */
+export function isConstant(values: readonly number[]): boolean {
+  return rangeOf(values) <= 1e-12 * Math.max(...values.map(Math.abs));
 }

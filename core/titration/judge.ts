@@ -63,7 +63,7 @@ export function judgeRun(run: RunState): Judgement {
   const molarities = titrated.map((item) => item.molarity);
   const concordance = largestConcordantSet(
     molarities,
-    Number(rules.concordanceRelativeRangePercent),
+    { maxRelativeRangePercent: Number(rules.concordanceRelativeRangePercent) },
     rules.agreeAtLeast,
   );
   // Until enough agree, the series is shown as it is: everything accurate is averaged.
@@ -126,11 +126,9 @@ const NONE: Repeatability = {
 
 function resultOf(run: RunState, flasks: readonly Flask[], accurate: Summary): Result {
   const n = Math.sqrt(flasks.length);
-  const fromInputs = propagate(
-    standardizationModel(run, flasks, NONE),
-    UNITS.molePerLitre,
-    (given) => given.variation === 'common',
-  );
+  const fromInputs = propagate(standardizationModel(run, flasks, NONE), UNITS.molePerLitre, {
+    isMuted: (given) => given.variation === 'common',
+  });
   const scatterPercent = accurate.relativeSdPercent;
   const methodPercent = run.setUp.methodRepeatabilityPercent;
   const repeatability = {
@@ -140,11 +138,9 @@ function resultOf(run: RunState, flasks: readonly Flask[], accurate: Summary): R
   };
   const { from, given } = largerRepeatability(repeatability, accurate);
   const model = standardizationModel(run, flasks, given);
-  const evaluation = propagate(
-    model,
-    UNITS.molePerLitre,
-    (effect) => from !== 'inputs' && isSeenInScatter(effect),
-  );
+  const evaluation = propagate(model, UNITS.molePerLitre, {
+    isMuted: (effect) => from !== 'inputs' && isSeenInScatter(effect),
+  });
   return {
     evaluation,
     rounded: roundToUncertainty(evaluation.value, evaluation.expandedUncertainty),

@@ -37,6 +37,6 @@ export function massForTitreG(
   molarityMolPerL: number,
 ): number {
   const { molarMassGPerMol, purity, moleRatio: ratio } = standard;
-  const massG = massForSolutionG({ molarityMolPerL, volumeMl: titreMl, molarMassGPerMol, purity });
+  const massG = massForSolutionG(molarityMolPerL, titreMl, { molarMassGPerMol, purity });
   return massG / ratio;
 }

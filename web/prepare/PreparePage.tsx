@@ -173,9 +173,7 @@ function AboutToWeigh({
   const figures = [molarity, volumeMl].map((text) => Number(parseDecimal(text) ?? Number.NaN));
   const [molarityMolPerL = Number.NaN, volume = Number.NaN] = figures;
   if (!lot || !(molarityMolPerL > 0) || !(volume > 0)) return null;
-  const massG = massForSolutionG({
-    molarityMolPerL,
-    volumeMl: volume,
+  const massG = massForSolutionG(molarityMolPerL, volume, {
     molarMassGPerMol: lotMolarMass(lot).valueGPerMol,
     purity: Number(lot.purity),
   });

@@ -1,0 +1,63 @@
+/** Why a question has no answer. */
+export type ProblemKind =
+  // formulas and equations
+  | 'empty'
+  | 'syntax'
+  | 'unbalanced-brackets'
+  | 'unknown-element'
+  | 'no-atomic-weight'
+  | 'no-solution'
+  | 'multiple-solutions'
+  // quantities
+  | 'non-positive'
+  | 'out-of-range'
+  | 'cannot-concentrate'
+  | 'incompatible-units'
+  // titrations
+  | 'negative-titre'
+  | 'no-net-titre'
+  | 'no-reagent-consumed'
+  // statistics and curves
+  | 'too-few-values'
+  | 'too-many-values'
+  | 'zero-range'
+  | 'zero-variance'
+  | 'too-few-groups'
+  | 'no-replication'
+  | 'too-few-points'
+  | 'no-usable-inflection'
+  // metrology
+  | 'temperature-out-of-range'
+  | 'outside-calibration';
+
+/**
+ * A question that has no answer: the kind of reason, the input at fault, and a sentence that whoever asked can act
+ * on. Thrown by the computing functions for what a user may well enter; broken promises between functions throw a
+ * plain `RangeError`.
+ */
+export class Unanswerable extends Error {
+  override readonly name = 'Unanswerable';
+  readonly kind: ProblemKind;
+  /** The input at fault, by the name under which it was given. */
+  readonly field: string;
+
+  constructor(kind: ProblemKind, field: string, sentence: string) {
+    super(sentence);
+    this.kind = kind;
+    this.field = field;
+  }
+}
+
+/** @throws Unanswerable `non-positive` unless the value is a number above zero. */
+export function requirePositive(value: number, field: string): void {
+  if (!(value > 0)) {
+    throw new Unanswerable('non-positive', field, `It must be above zero, not ${String(value)}.`);
+  }
+}
+
+/** @throws Unanswerable `non-positive` for a negative value. */
+export function requireNotNegative(value: number, field: string): void {
+  if (!(value >= 0)) {
+    throw new Unanswerable('non-positive', field, `It must not be negative, got ${String(value)}.`);
+  }
+}

@@ -1,0 +1,168 @@
+import { Unanswerable } from '../problem';
+import { normalCdf, studentTQuantile } from './distributions';
+import { isConstant, meanOf, rangeOf, sampleVariance } from './summary';
+
+/** Confidence levels, in percent, for which Dixon's table has critical values. */
+export type DixonConfidence = 90 | 95 | 99;
+
+/** Smallest series of the table. */
+const DIXON_FROM = 3;
+
+/**
+ * Two-sided critical values of Dixon's r10 for n from 3 to 10.
+ * Source: D. B. Rorabacher, Anal. Chem. 63 (1991) 139.
+ */
+const DIXON_CRITICAL: Readonly<Record<DixonConfidence, readonly number[]>> = {
+  90: [0.941, 0.765, 0.642, 0.56, 0.507, 0.468, 0.437, 0.412],
+  95: [0.97, 0.829, 0.71, 0.625, 0.568, 0.526, 0.493, 0.466],
+  99: [0.994, 0.926, 0.821, 0.74, 0.68, 0.634, 0.598, 0.568],
+};
+
+/** Dixon's ratio of a series at both ends. */
+export interface DixonTest {
+  readonly n: number;
+  readonly qLow: number;
+  readonly qHigh: number;
+  readonly q: number;
+  /** Position of the value in question; null when both ends stand out equally. */
+  readonly suspectIndex: number | null;
+}
+
+/**
+ * Dixon's Q (r10): the gap at an end of the ordered series over its range, the larger of the two ends.
+ *
+ * @throws Unanswerable `too-few-values` below 3, `too-many-values` above 10, `zero-range` when all are equal.
+ */
+export function dixonQ(values: readonly number[]): DixonTest {
+  requireDixonSize(values.length);
+  if (isConstant(values)) {
+    throw new Unanswerable('zero-range', 'values', 'All values are equal: none stands out.');
+  }
+  const order = values.map((_, i) => i).toSorted((a, b) => (values[a] ?? 0) - (values[b] ?? 0));
+  const at = (place: number): number => values[order.at(place) ?? 0] ?? 0;
+  const range = rangeOf(values);
+  const qLow = (at(1) - at(0)) / range;
+  const qHigh = (at(-1) - at(-2)) / range;
+  const isTie = Math.abs(qLow - qHigh) < 1e-9;
+  return {
+    n: values.length,
+    qLow,
+    qHigh,
+    q: Math.max(qLow, qHigh),
+    suspectIndex: isTie ? null : ((qLow > qHigh ? order[0] : order.at(-1)) ?? null),
+  };
+}
+
+/** Critical value of Dixon's Q. @throws Unanswerable outside n = 3 to 10. */
+export function dixonCritical(n: number, confidencePercent: DixonConfidence): number {
+  requireDixonSize(n);
+  return DIXON_CRITICAL[confidencePercent][n - DIXON_FROM] ?? Number.NaN;
+}
+
+function requireDixonSize(n: number): void {
+  const most = DIXON_FROM + DIXON_CRITICAL[95].length - 1;
+  if (n < DIXON_FROM) {
+    throw new Unanswerable(
+      'too-few-values',
+      'values',
+      `Dixon's test needs at least ${String(DIXON_FROM)} values.`,
+    );
+  }
+  if (n > most) {
+    throw new Unanswerable(
+      'too-many-values',
+      'values',
+      `Dixon's test in this form serves up to ${String(most)} values; take Grubbs' test for more.`,
+    );
+  }
+}
+
+/**
+ * The critical value of r10 for normal data by integration, to check the table: the q with
+ * P(r10 > q) = n (n - 1) ∫∫ φ(x) φ(y) [Φ(x - q (x - y)) - Φ(y)]^(n-2) dy dx = alpha / 2 at one end, y < x the smallest and
+ * the largest value.
+ */
+export function dixonCriticalByIntegration(n: number, confidencePercent: number): number {
+  const tail = (1 - confidencePercent / 100) / 2;
+  let low = 0;
+  let high = 1;
+  while (high - low > 1e-7) {
+    const middle = (low + high) / 2;
+    if (dixonUpperTail(n, middle) > tail) low = middle;
+    else high = middle;
+  }
+  return (low + high) / 2;
+}
+
+/** P(r10 > q) at the upper end, by the trapezoidal rule, which converges fast for what dies out at both limits. */
+function dixonUpperTail(n: number, q: number): number {
+  const limit = 8;
+  const steps = 320;
+  const width = (2 * limit) / steps;
+  const points = Array.from({ length: steps + 1 }, (_, i) => -limit + i * width);
+  const weighted = points.map((x) => ({
+    x,
+    density: Math.exp((-x * x) / 2) / Math.sqrt(2 * Math.PI),
+    below: normalCdf(x),
+  }));
+  let total = 0;
+  for (const largest of weighted) {
+    for (const smallest of weighted) {
+      if (smallest.x >= largest.x) break;
+      const between = normalCdf(largest.x - q * (largest.x - smallest.x)) - smallest.below;
+      total += largest.density * smallest.density * Math.max(0, between) ** (n - 2);
+    }
+  }
+  return n * (n - 1) * total * width * width;
+}
+
+/** Grubbs' test of the value farthest from the mean. */
+export interface GrubbsTest {
+  readonly n: number;
+  readonly mean: number;
+  readonly sampleSd: number;
+  readonly g: number;
+  readonly suspectIndex: number;
+  readonly critical: number;
+  readonly isOutlier: boolean;
+}
+
+/**
+ * Grubbs' test, two-sided: the largest deviation from the mean over s.
+ * Source: F. E. Grubbs, Technometrics 11 (1969) 1.
+ *
+ * @throws Unanswerable `too-few-values` below 3, `zero-variance` when all are equal.
+ */
+export function grubbs(values: readonly number[], confidence: number): GrubbsTest {
+  const critical = grubbsCritical(values.length, confidence);
+  if (isConstant(values)) {
+    throw new Unanswerable('zero-variance', 'values', 'All values are equal: none stands out.');
+  }
+  const mean = meanOf(values);
+  const sampleSd = Math.sqrt(sampleVariance(values));
+  const deviations = values.map((value) => Math.abs(value - mean) / sampleSd);
+  const g = Math.max(...deviations);
+  return {
+    n: values.length,
+    mean,
+    sampleSd,
+    g,
+    // The first of equals, whatever binary noise says.
+    suspectIndex: deviations.findIndex((deviation) => deviation > g * (1 - 1e-9)),
+    critical,
+    isOutlier: g > critical,
+  };
+}
+
+/**
+ * Critical value of Grubbs' test from Student's t at alpha / (2 n) with n - 2 degrees of freedom.
+ *
+ * @throws Unanswerable `too-few-values` below 3.
+ */
+export function grubbsCritical(n: number, confidence: number): number {
+  if (n < 3) {
+    throw new Unanswerable('too-few-values', 'values', "Grubbs' test needs at least 3 values.");
+  }
+  const t = studentTQuantile(1 - (1 - confidence) / (2 * n), n - 2);
+  return ((n - 1) / Math.sqrt(n)) * Math.sqrt(t ** 2 / (n - 2 + t ** 2));
+}
