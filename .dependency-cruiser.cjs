@@ -5,11 +5,12 @@ module.exports = {
       name: 'core-imports-nothing-of-ours',
       severity: 'error',
       from: { path: '^core/', pathNot: '\\.test\\.ts$' },
-      to: { path: '^(contract|server|web|demo)/' },
+      to: { path: '^(calc|contract|server|web|demo)/' },
     },
     {
       name: 'core-uses-only-arithmetic-packages',
-      comment: 'Decimals, fractions, calendar dates, distributions, chance and the parser of typed equations come from libraries.',
+      comment:
+        'Decimals, fractions, calendar dates, distributions, chance and the parser of typed equations come from libraries.',
       severity: 'error',
       from: { path: '^core/', pathNot: '\\.test\\.ts$' },
       to: {
@@ -32,6 +33,13 @@ module.exports = {
       to: { pathNot: ['^contract/', '^core/', 'node_modules/valibot/'] },
     },
     {
+      name: 'calc-imports-core-and-valibot',
+      comment: 'Its commands read files; the rest of it runs in a browser as well.',
+      severity: 'error',
+      from: { path: '^calc/', pathNot: ['\\.test\\.ts$', '^calc/commands/'] },
+      to: { pathNot: ['^calc/', '^core/', 'node_modules/valibot/', 'node_modules/@valibot/'] },
+    },
+    {
       name: 'server-and-web-never-meet',
       severity: 'error',
       from: { path: '^server/' },
@@ -46,7 +54,7 @@ module.exports = {
     {
       name: 'core-by-its-front-doors',
       severity: 'error',
-      from: { path: '^(contract|server|web|demo)/', pathNot: '\\.test\\.tsx?$' },
+      from: { path: '^(calc|contract|server|web|demo)/', pathNot: '\\.test\\.tsx?$' },
       to: { path: '^core/', pathNot: '^core/[^/]+/index\\.ts$' },
     },
     {
@@ -60,7 +68,7 @@ module.exports = {
       name: 'no-development-packages-at-run-time',
       severity: 'error',
       from: {
-        path: '^(core|contract|server|web|demo)/',
+        path: '^(core|calc|contract|server|web|demo)/',
         pathNot: ['\\.test\\.tsx?$', 'test-support/'],
       },
       to: { dependencyTypes: ['npm-dev'], dependencyTypesNot: ['type-only'] },

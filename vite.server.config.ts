@@ -10,6 +10,8 @@ export default defineConfig({
     rolldownOptions: {
       input: {
         main: 'server/main.ts',
+        calc: 'calc/commands/calc.ts',
+        vectors: 'calc/commands/vectors.ts',
         audit: 'server/commands/audit.ts',
         prepare: 'server/commands/prepare.ts',
         measureFold: 'server/commands/measureFold.ts',

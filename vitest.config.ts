@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['{core,contract,web}/**/*.test.{ts,tsx}'] } },
+      { test: { name: 'unit', include: ['{core,calc,contract,web}/**/*.test.{ts,tsx}'] } },
       {
         test: {
           name: 'server',

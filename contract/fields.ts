@@ -74,4 +74,4 @@ export const instant = v.pipe(
   ),
 );
 
-export const distribution = v.picklist(['rectangular', 'triangular', 'normal']);
+export const distribution = v.picklist(['rectangular', 'triangular', 'normal', 'arcsine']);

@@ -15,7 +15,7 @@ let failed = 0;
 
 /** @typedef {{ name: string, command: readonly string[], count?: () => { passed: number, failed: number } }} Step */
 
-const TYPESCRIPT_ROOMS = ['core', 'contract', 'server', 'demo', 'web', '.'];
+const TYPESCRIPT_ROOMS = ['core', 'calc', 'contract', 'server', 'demo', 'web', '.'];
 
 /** @type {readonly Step[]} */
 const CHECKS = [
@@ -28,6 +28,7 @@ const CHECKS = [
       '--config',
       '.dependency-cruiser.cjs',
       'core',
+      'calc',
       'contract',
       'server',
       'web',

@@ -72,7 +72,7 @@ export function balance(reaction: Reaction): BalancedReaction {
 }
 
 /** Coefficient of a species that is consumed; formulas are compared by what they contain. */
-export function coefficientOf(balanced: BalancedReaction, species: string): number {
+function coefficientOf(balanced: BalancedReaction, species: string): number {
   const wanted = signature(parseFormula(species));
   const index = balanced.reactants.findIndex(
     (formula) => signature(parseFormula(formula)) === wanted,

@@ -170,13 +170,13 @@ class FormulaReader {
   private number(pattern: RegExp, level: FormulaPiece['level']): Fraction {
     const found = this.match(pattern);
     if (found === null) return ONE;
-    const value = /\/0+$/.test(found) ? null : new Fraction(found);
-    if (value?.compare(0) !== 1) {
+    const value = /\/0+$/.test(found) ? ZERO : new Fraction(found);
+    if (value.compare(ZERO) !== 1) {
       this.position -= found.length;
       this.fail('syntax', `A count of ${found} makes no sense`);
     }
     this.pieces.push({ text: found, level });
-    return value ?? ONE;
+    return value;
   }
 
   private take(char: string): void {
@@ -202,6 +202,7 @@ class FormulaReader {
   }
 }
 
+const ZERO = new Fraction(0);
 const ONE = new Fraction(1);
 
 function addAtoms(
@@ -221,6 +222,6 @@ function splitCharge(text: string): [charge: number, rest: string] {
   const match = found ?? bare;
   if (!match) return [0, text];
   const [, digits, sign, leadingSign, trailingDigits] = match;
-  const size = Number((digits ?? trailingDigits) || '1');
+  const size = Number([digits, trailingDigits].find(Boolean) ?? '1');
   return [(sign ?? leadingSign) === '-' ? -size : size, text.slice(0, match.index)];
 }

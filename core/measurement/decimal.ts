@@ -29,3 +29,8 @@ export function subtractDecimals(minuend: DecimalText, subtrahend: DecimalText):
 export function roundHalfEven(value: number | DecimalText, places: number): DecimalText {
   return new Big(value).round(places, Big.roundHalfEven).toFixed(Math.max(0, places));
 }
+
+/** Sum of numbers as people write them, exact in their decimals: 24.6, -24.5 gives 0.1. */
+export function sumDecimals(values: readonly number[]): number {
+  return values.reduce((total, value) => total.plus(value), new Big(0)).toNumber();
+}

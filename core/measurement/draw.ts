@@ -31,14 +31,14 @@ export class Chance {
       this.spare = null;
       return kept;
     }
-    let x = 0;
-    let y = 0;
-    let square = 0;
+    let x: number;
+    let y: number;
+    let square: number;
     do {
       x = 2 * this.uniform() - 1;
       y = 2 * this.uniform() - 1;
       square = x * x + y * y;
-    } while (square >= 1);
+    } while (square >= 1 || square === 0);
     const factor = Math.sqrt((-2 * Math.log(square)) / square);
     this.spare = y * factor;
     return x * factor;

@@ -1,5 +1,7 @@
 import type { Expression, FunctionName } from './expression';
 import { topologicalOrder } from './expression';
+import type { Unit } from './unit';
+import { describeDimension, isSameDimension } from './unit';
 
 /** The functions of an expression and their derivatives. */
 export const FUNCTIONS: Readonly<
@@ -89,4 +91,14 @@ export function localDerivatives(
     case 'definition':
       return [1];
   }
+}
+
+/** Value of an expression in a unit. @throws RangeError when the unit does not fit. */
+export function evaluate(root: Expression, unit: Unit): number {
+  if (!isSameDimension(root.dimension, unit.dimension)) {
+    throw new RangeError(
+      `the result has the dimension ${describeDimension(root.dimension)}, not that of ${unit.symbol || 'a pure number'}`,
+    );
+  }
+  return (evaluateNodes(root).get(root) ?? Number.NaN) / unit.toCoherent;
 }

@@ -1,7 +1,14 @@
 export type { Component, Distribution } from './component';
 export { combineComponents, componentUncertainty } from './component';
 export type { DecimalText } from './decimal';
-export { decimalPlaces, parseDecimal, roundHalfEven, subtractDecimals } from './decimal';
+export {
+  decimalPlaces,
+  parseDecimal,
+  roundHalfEven,
+  subtractDecimals,
+  sumDecimals,
+} from './decimal';
+export { evaluate } from './evaluate';
 export type { Expression, Input } from './expression';
 export {
   apply,

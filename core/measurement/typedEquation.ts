@@ -76,10 +76,10 @@ function namedExpression(name: string, names: ReadonlyMap<string, Expression>): 
 
 function operationOf(node: OperatorNode, part: (of: MathNode) => Expression): Expression {
   const [first, second] = node.args.map(part);
-  if (!first) return unreadable(`${node.op} has nothing to work on`);
+  if (!first) return unreadable(`${String(node.op)} has nothing to work on`);
   if (!second) {
     if (node.op === '-') return sum([minus(first)]);
-    return node.op === '+' ? first : unreadable(`${node.op} is more than plain arithmetic`);
+    return node.op === '+' ? first : unreadable(`${String(node.op)} is more than plain arithmetic`);
   }
   switch (node.op) {
     case '+':
@@ -93,7 +93,7 @@ function operationOf(node: OperatorNode, part: (of: MathNode) => Expression): Ex
     case '^':
       return power(first, second);
     default:
-      return unreadable(`${node.op} is more than plain arithmetic`);
+      return unreadable(`${String(node.op)} is more than plain arithmetic`);
   }
 }
 

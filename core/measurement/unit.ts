@@ -22,7 +22,9 @@ function unit(symbol: string, toCoherent: number, dimension: Partial<Dimension>)
 /** The units in which inputs are given and results are stated. */
 export const UNITS = {
   one: unit('', 1, {}),
+  percent: unit('%', 1e-2, {}),
   gram: unit('g', 1, { mass: 1 }),
+  milligram: unit('mg', 1e-3, { mass: 1 }),
   litre: unit('L', 1, { volume: 1 }),
   millilitre: unit('mL', 1e-3, { volume: 1 }),
   mole: unit('mol', 1, { amount: 1 }),
@@ -31,7 +33,8 @@ export const UNITS = {
   gramPerMole: unit('g/mol', 1, { mass: 1, amount: -1 }),
   molePerLitre: unit('mol/L', 1, { amount: 1, volume: -1 }),
   gramPerLitre: unit('g/L', 1, { mass: 1, volume: -1 }),
-  gramPerMillilitre: unit('g/mL', 1e3, { mass: 1, volume: -1 }),
+  milligramPerLitre: unit('mg/L', 1e-3, { mass: 1, volume: -1 }),
+  gramPerHundredMillilitres: unit('g/100 mL', 10, { mass: 1, volume: -1 }),
 } as const;
 
 /** A unit by name only, for an equation whose units are not checked: numbers stay as they are. */

@@ -71,7 +71,7 @@ function piston(
  * Sizes and maximum permissible errors in mL, at 20 °C. Typed from the published tables of the standards; what a
  * laboratory's own certificate says goes before.
  */
-export const GLASSWARE: readonly GlasswareSize[] = [
+const GLASSWARE: readonly GlasswareSize[] = [
   ...glass('burette', 'ISO 385', [
     [1, 0.01, 0.006, 0.01],
     [2, 0.01, 0.01, 0.02],

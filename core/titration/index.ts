@@ -2,6 +2,20 @@ export type { Certificate } from './certificate';
 export { certificationFindings, issueCertificate, percentFromNominal } from './certificate';
 export { checkRunFact, checkRunStart } from './checks';
 export type {
+  ConcordanceRule,
+  Determination,
+  DeterminationResult,
+  Ratio,
+  ReplicateOutcome,
+  Standard,
+  Statement,
+  TitrationReplicate,
+} from './determination';
+export { determine } from './determination';
+export type { GranKind, TitrationData, VolumeWindow } from './endPoint';
+export { granIntercept, inflection } from './endPoint';
+export type { ResultQuantity } from './equations';
+export type {
   Observation,
   RecordVersion,
   RunFact,

@@ -7,7 +7,6 @@ import {
   minus,
   plus,
   product,
-  quotient,
   sum,
   UNITS,
 } from '../measurement';
@@ -23,6 +22,7 @@ import {
 } from '../metrology';
 import { findSubstance } from '../chemistry';
 import { lotMolarMass } from '../reagent';
+import { molarityByWeighedStandard } from './equations';
 import type { Flask, Reading, RunState } from './run';
 import { netMassG } from './run';
 import { moleRatio } from './stoichiometry';
@@ -222,9 +222,14 @@ function flaskMolarityModel(run: RunState, flask: Flask, common: CommonInputs): 
     `c_${i}`,
     `molarity from flask ${i}`,
     UNITS.molePerLitre,
-    quotient(
-      product([common.ratio, sum([plus(mass), plus(common.linearity)]), common.purity]),
-      product([common.molarMass, volume]),
+    molarityByWeighedStandard(
+      {
+        ratio: common.ratio,
+        mass: sum([plus(mass), plus(common.linearity)]),
+        purity: common.purity,
+        molarMass: common.molarMass,
+      },
+      volume,
     ),
   );
 }

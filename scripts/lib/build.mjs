@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { run, tail } from './run.mjs';
 import { say, StepError } from './say.mjs';
 
-const SOURCES = ['core', 'contract', 'server', 'web', 'demo'];
+const SOURCES = ['core', 'calc', 'contract', 'server', 'web', 'demo'];
 const SINGLE_FILES = ['package-lock.json', 'vite.config.ts', 'vite.server.config.ts'];
 
 /** Builds the web client and the server when a source has changed since the last build. @param {string} root */

@@ -1,6 +1,14 @@
+/** @type {(line: string) => void} */
+let tell = console.log;
+
 /** One line about a step that takes a while. @param {string} text */
 export function say(text) {
-  console.log(`· ${text}`);
+  tell(`· ${text}`);
+}
+
+/** Keeps standard output for what a command is asked for. */
+export function sayOnStandardError() {
+  tell = console.error;
 }
 
 /** A failure that the user can act on: what happened and what to do. */

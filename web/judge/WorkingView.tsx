@@ -97,6 +97,21 @@ function Typeset({ of, isInner = false }: { readonly of: Formula; readonly isInn
           under={<span className="font-mono">{of.items.length}</span>}
         />
       );
+    case 'power':
+      return (
+        <span>
+          <Typeset of={of.base} isInner />
+          <sup className="text-[0.7em]">
+            <Typeset of={of.exponent} />
+          </sup>
+        </span>
+      );
+    case 'function':
+      return (
+        <span className="whitespace-nowrap">
+          {of.name} (<Typeset of={of.of} />)
+        </span>
+      );
   }
 }
 

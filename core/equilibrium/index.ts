@@ -1,0 +1,13 @@
+export type {
+  AcidBaseFlask,
+  AcidBasePoint,
+  AcidBaseTitrant,
+  AcidBaseTitration,
+  AcidSystem,
+  ActivityModel,
+} from './acidBase';
+export { AcidBaseCurve, midpointVolumesMl, titrationErrorPercent } from './acidBase';
+export type { ColouredForm, Srgb } from './colour';
+export { basicFraction, mixColours, oxidizedFraction } from './colour';
+export type { RedoxCouple, RedoxTitration } from './redox';
+export { RedoxCurve } from './redox';
