@@ -1,3 +1,4 @@
+export { catalogueSchema } from './catalogue';
 export {
   decimal,
   decimalUpTo,

@@ -1,14 +1,20 @@
 import * as v from 'valibot';
 import {
   balance,
+  CATALOGUE,
   chainMoleRatio,
+  checkCatalogue,
+  extendCatalogue,
   molarMass,
   moleRatioOf,
+  moleRatioOfMethod,
   parseEquation,
   parseFormula,
+  ratioOfAnalysis,
 } from '#core/chemistry';
 import type { BalancedReaction, MoleRatio, Reaction } from '#core/chemistry';
 import { Unanswerable } from '#core/problem';
+import { catalogueSchema } from '#contract';
 import type { Json } from './task';
 import { task } from './task';
 
@@ -100,4 +106,24 @@ const chainRatioTask = task(
   },
 );
 
-export const CHEMISTRY_TASKS = [molarMassTask, balanceTask, chainRatioTask];
+/** A laboratory's own entries, tried together with those that ship. */
+const catalogueTask = task('catalogue', { entries: catalogueSchema }, ({ entries }) => {
+  const [problem] = checkCatalogue(extendCatalogue(CATALOGUE, entries));
+  if (problem) throw new Unanswerable('syntax', problem.field, problem.message);
+  return {
+    substances: entries.substances.map(({ id, formula }) => ({
+      id,
+      molar_mass_g_per_mol: molarMass(formula).valueGPerMol,
+    })),
+    methods: entries.methods.map((method) => ({
+      id: method.id,
+      titrant_mol_per_mol_standard: moleRatioOfMethod(method),
+    })),
+    analyses: entries.analyses.map((analysis) => ({
+      id: analysis.id,
+      titrant_mol_per_mol_analyte: ratioOfAnalysis(analysis),
+    })),
+  };
+});
+
+export const CHEMISTRY_TASKS = [molarMassTask, balanceTask, chainRatioTask, catalogueTask];

@@ -173,7 +173,7 @@ describe('equations', () => {
       }),
       { numRuns: 300 },
     );
-    expect(answered).toBeGreaterThan(100);
+    expect(answered).toBeGreaterThan(50);
   });
 });
 

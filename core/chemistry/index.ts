@@ -1,10 +1,34 @@
+export { CATALOGUE } from './catalogue';
+export type {
+  Analysis,
+  Catalogue,
+  Colour,
+  Container,
+  Indicator,
+  Keeping,
+  Method,
+  Substance,
+} from './catalogue/entries';
+export type { HazardCode, Pictogram } from './catalogue/hazards';
+export { HAZARD_STATEMENTS, hazardsAt } from './catalogue/hazards';
 export type { AtomicWeightTable } from './elements';
 export type { BalancedReaction, MoleRatio, Reaction } from './equation';
 export { balance, chainMoleRatio, equivalentsOf, moleRatioOf, parseEquation } from './equation';
 export type { Formula, FormulaPiece } from './formula';
 export { parseFormula } from './formula';
-export type { Colour, Method } from './methods';
-export { findMethod, methodsForTitrant } from './methods';
+export {
+  checkCatalogue,
+  describeDrying,
+  describeEndPoint,
+  extendCatalogue,
+  findIndicator,
+  findMethod,
+  findSolvent,
+  findSubstance,
+  keepingOf,
+  methodsAtBench,
+  moleRatioOfMethod,
+  ratioOfAnalysis,
+} from './lookUp';
 export type { MolarMass } from './molarMass';
 export { molarMass } from './molarMass';
-export { findSubstance, SUBSTANCES } from './substances';

@@ -13,7 +13,7 @@ export type { Balance, Burette, Equipment, EquipmentState } from './equipment';
 export { foldEquipment, isCalibrationOverdue } from './equipment';
 export type { GlasswareClass, GlasswareKind, GlasswareSize } from './glassware';
 export { glasswareOf, TOLERANCE_DISTRIBUTION } from './glassware';
-export { temperatureDeviation, WATER_CUBIC_EXPANSION_PER_K } from './temperature';
+export { temperatureDeviation } from './temperature';
 export {
   GLASS_CUBIC_EXPANSION_PER_K,
   glassVolumeMl,

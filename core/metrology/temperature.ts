@@ -1,8 +1,5 @@
 import type { Component } from '../measurement';
 
-/** Cubic expansion of water and dilute aqueous solutions near 20 °C, 1/K. Source: EURACHEM/CITAC CG 4, A2. */
-export const WATER_CUBIC_EXPANSION_PER_K = 2.1e-4;
-
 /** Temperature for which volumetric glassware is calibrated, °C. Source: ISO 384. */
 export const REFERENCE_TEMPERATURE_C = 20;
 

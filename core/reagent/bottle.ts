@@ -1,10 +1,8 @@
+import type { Container } from '../chemistry';
 import type { FactOf, Provenance } from '../record';
 import { provenance } from '../record';
 import type { PlainDate } from '../laboratory';
 import type { DecimalText } from '../measurement';
-
-/** What a bottle is made of; its drawing follows. */
-export type Container = 'plastic' | 'brown-glass' | 'clear-glass';
 
 /** A titrant as it was made up. */
 export interface PreparedBottle {

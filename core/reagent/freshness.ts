@@ -1,26 +1,7 @@
-import type { CalendarDuration, PlainDate } from '../laboratory';
+import { keepingOf } from '../chemistry';
+import type { PlainDate } from '../laboratory';
 import { addToDate, daysBetween } from '../laboratory';
-import type { BottleState, CertifiedMolarity, Container } from './bottle';
-
-/** How a titrant keeps: starting values that a laboratory may change. */
-export interface Keeping {
-  readonly interval: CalendarDuration;
-  readonly container: Container;
-  readonly remark: string;
-}
-
-const KEEPING: Readonly<Record<string, Keeping>> = {
-  'sodium-hydroxide': {
-    interval: { months: 1 },
-    container: 'plastic',
-    remark: 'polyethylene with a carbon dioxide guard',
-  },
-};
-
-/** Keeping data of a titrant; null when the catalogue has none. */
-export function keepingOf(substanceId: string): Keeping | null {
-  return KEEPING[substanceId] ?? null;
-}
+import type { BottleState, CertifiedMolarity } from './bottle';
 
 /** The last day on which a standardization made on a date holds; null when the catalogue has no interval. */
 export function suggestValidUntil(substanceId: string, certifiedOn: PlainDate): PlainDate | null {

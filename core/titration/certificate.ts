@@ -1,3 +1,4 @@
+import { describeEndPoint } from '../chemistry';
 import type { HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
 import { roundHalfEven } from '../measurement';
@@ -175,7 +176,7 @@ export function issueCertificate(
       verdict,
       why,
     })),
-    indicator: method.indicator,
+    indicator: describeEndPoint(method),
     temperatureC: run.setUp.temperatureC,
     standardLot: lot.lot.lotNumber,
     balance: balance.name,

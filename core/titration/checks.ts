@@ -74,7 +74,7 @@ export function checkRunFact(run: RunState, fact: RunFact): readonly Finding[] {
 export function checkRunStart(references: RunReferences, today: PlainDate): readonly Finding[] {
   const { method, bottle, lot, balance, burette } = references;
   const findings: Finding[] = [];
-  if (method.titrantId !== bottle.substanceId) {
+  if (!method.titrantIds.includes(bottle.substanceId)) {
     findings.push(
       impossible(
         'wrong-titrant',

@@ -1,9 +1,10 @@
+import { moleRatioOfMethod } from '../chemistry';
 import { lotMolarMass } from '../reagent';
 import { summarize } from '../statistics';
 import type { Flask, RunReferences, RunState } from './run';
 import { netMassG, titreMl } from './run';
 import type { WeighedStandard } from './stoichiometry';
-import { expectedTitreMl, moleRatio } from './stoichiometry';
+import { expectedTitreMl } from './stoichiometry';
 
 /** Where the end point of a flask is expected on the burette. All in mL. */
 export interface Forecast {
@@ -40,7 +41,7 @@ export function standardOf({
   method,
 }: Pick<RunReferences, 'lot' | 'method'>): WeighedStandard {
   return {
-    moleRatio: moleRatio(method),
+    moleRatio: moleRatioOfMethod(method),
     purity: Number(lot.lot.purity),
     molarMassGPerMol: lotMolarMass(lot.lot).valueGPerMol,
   };

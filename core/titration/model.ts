@@ -16,16 +16,14 @@ import {
   buretteTolerance,
   endPointDrop,
   temperatureDeviation,
-  WATER_CUBIC_EXPANSION_PER_K,
   weighingLinearity,
   weighingRepeatability,
 } from '../metrology';
-import { findSubstance } from '../chemistry';
+import { findSolvent, findSubstance, moleRatioOfMethod } from '../chemistry';
 import { lotMolarMass } from '../reagent';
 import { molarityByWeighedStandard } from './equations';
 import type { Flask, Reading, RunState } from './run';
 import { netMassG } from './run';
-import { moleRatio } from './stoichiometry';
 
 /** The repeatability of the mean, relative, when it enters the budget in place of the inputs it covers. */
 export interface Repeatability {
@@ -98,6 +96,8 @@ function commonInputs(run: RunState): CommonInputs {
   const lotSource = `lot ${lot.lot.lotNumber}, certificate`;
   const molarMass = lotMolarMass(lot.lot);
   const temperatureC = Number(setUp.temperatureC);
+  const solvent = findSolvent(method.solventId);
+  if (!solvent) throw new RangeError(`solvent ${method.solventId} is not in the catalogue`);
   const temperature = commonInput({
     id: `run:${run.id}/temperature`,
     symbol: 'ΔT',
@@ -109,7 +109,7 @@ function commonInputs(run: RunState): CommonInputs {
     source: `${setUp.temperatureC} °C, ± ${setUp.temperatureVariationK} K (95 %)`,
   });
   return {
-    ratio: exact(moleRatio(method)),
+    ratio: exact(moleRatioOfMethod(method)),
     purity: commonInput({
       id: `${lotId}/purity@${lotVersion}`,
       symbol: 'P',
@@ -160,7 +160,7 @@ function commonInputs(run: RunState): CommonInputs {
     }),
     thermalFactor: sum([
       plus(exact(1)),
-      minus(product([exact(WATER_CUBIC_EXPANSION_PER_K, UNITS.perKelvin), temperature])),
+      minus(product([exact(solvent.cubicExpansionPerK, UNITS.perKelvin), temperature])),
     ]),
   };
 }

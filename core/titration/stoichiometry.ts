@@ -1,12 +1,4 @@
-import type { Method } from '../chemistry';
 import { massForSolutionG } from '../preparation';
-
-/** Moles of titrant per mole of standard, from the balanced equation. */
-export function moleRatio(
-  method: Pick<Method, 'titrantCoefficient' | 'standardCoefficient'>,
-): number {
-  return method.titrantCoefficient / method.standardCoefficient;
-}
 
 /** What a weighed standard and a titrant are, for the arithmetic between them. */
 export interface WeighedStandard {

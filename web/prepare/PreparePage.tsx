@@ -1,9 +1,9 @@
 import { useNavigate } from 'react-router';
-import { findSubstance } from '#core/chemistry';
+import { findSubstance, keepingOf } from '#core/chemistry';
 import { parseDecimal, roundSignificant } from '#core/measurement';
 import { massForSolutionG } from '#core/preparation';
 import type { LotState } from '#core/reagent';
-import { keepingOf, lotMolarMass } from '#core/reagent';
+import { lotMolarMass } from '#core/reagent';
 import { bottleSchema } from '#contract';
 import { Loading } from '../app/Loading';
 import { useBeginRecord, usePeople, useRecords } from '../app/records';

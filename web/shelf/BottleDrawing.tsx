@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
-import type { BottleState, Container, Freshness } from '#core/reagent';
+import type { Container } from '#core/chemistry';
+import type { BottleState, Freshness } from '#core/reagent';
 import { findSubstance } from '#core/chemistry';
 import { ChemicalFormula } from '../ui/typeset';
 import { STANDING_LOOKS, StandingShape } from '../ui/Standing';

@@ -1,6 +1,5 @@
 import { Link, useParams } from 'react-router';
-import { findSubstance } from '#core/chemistry';
-import { keepingOf } from '#core/reagent';
+import { findSubstance, keepingOf } from '#core/chemistry';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecords } from '../app/records';
 import { NotFound } from '../app/RouteError';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { SUBSTANCES } from '#core/chemistry';
+import { CATALOGUE } from '#core/chemistry';
 import { lotSchema } from '#contract';
 import { useBeginRecord } from '../app/records';
 import { useSession } from '../app/session';
@@ -20,7 +20,7 @@ export function LotForm({ onDone }: { readonly onDone: () => void }) {
   const begin = useBeginRecord();
   const [hasStatedMass, setHasStatedMass] = useState(false);
   const { form, field, showFailure, formError } = useContractForm(lotSchema, {
-    substanceId: SUBSTANCES[0].id,
+    substanceId: CATALOGUE.substances[0]?.id ?? '',
     lotNumber: '',
     supplier: '',
     purity: '',
@@ -42,7 +42,7 @@ export function LotForm({ onDone }: { readonly onDone: () => void }) {
       })}
     >
       <SelectField label="Substance" {...field('substanceId')}>
-        {SUBSTANCES.map(({ id, name }) => (
+        {CATALOGUE.substances.map(({ id, name }) => (
           <option key={id} value={id}>
             {name}
           </option>

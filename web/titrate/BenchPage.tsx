@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Colour } from '#core/chemistry';
-import { findSubstance } from '#core/chemistry';
+import { describeEndPoint, findSubstance } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
 import type { Conflict, Forecast, Judgement, NextStep, RunState } from '#core/titration';
 import {
@@ -183,8 +183,8 @@ function RunLine({ run, standard }: { readonly run: RunState; readonly standard:
   const { lot, balance, burette, method } = run.references;
   return (
     <p className="text-[15px] text-ink-soft">
-      {standard} lot {lot.lot.lotNumber} · {balance.name} · {burette.name} · {method.indicator} ·{' '}
-      {nameOf(run.started.by)}
+      {standard} lot {lot.lot.lotNumber} · {balance.name} · {burette.name} ·{' '}
+      {describeEndPoint(method)} · {nameOf(run.started.by)}
     </p>
   );
 }

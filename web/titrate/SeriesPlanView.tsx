@@ -1,4 +1,4 @@
-import { findSubstance } from '#core/chemistry';
+import { describeDrying, describeEndPoint, findSubstance } from '#core/chemistry';
 import type { HouseRules } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import type { RunReferences } from '#core/titration';
@@ -6,7 +6,7 @@ import { planSeries, standardOf } from '#core/titration';
 import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { shelfItems } from '../shelf/shelfItems';
-import { ChemicalFormula } from '../ui/typeset';
+import { ReactionEquation } from '../ui/typeset';
 
 /** What to weigh and how much titrant the series needs. */
 export function SeriesPlanView({
@@ -26,7 +26,11 @@ export function SeriesPlanView({
         The plan
       </h2>
       <p className="mt-1 text-ink-soft">
-        <ChemicalFormula of={method.equation} />
+        {method.equations.map((equation) => (
+          <span key={equation} className="block">
+            <ReactionEquation of={equation} />
+          </span>
+        ))}
       </p>
       <p className="mt-4 text-ink-soft">Weigh into each flask, exactly known:</p>
       <p className="text-[34px] leading-tight font-bold">
@@ -40,7 +44,8 @@ export function SeriesPlanView({
         of the burette.
       </p>
       <p className="mt-2 text-ink-soft">
-        Approximate: {method.medium}; {method.indicator}. {standard?.drying}.
+        Approximate: {method.medium}; {describeEndPoint(method)}.{' '}
+        {standard?.drying && `Drying of the standard: ${describeDrying(standard.drying)}.`}
       </p>
       <table className="mt-5 w-full max-w-md">
         <caption className="pb-1 text-left font-bold">Titrant that the series needs</caption>

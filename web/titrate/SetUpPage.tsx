@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { findSubstance, methodsForTitrant } from '#core/chemistry';
+import type { Method } from '#core/chemistry';
+import { findSubstance, methodsAtBench } from '#core/chemistry';
 import type { BottleState, LotState } from '#core/reagent';
 import type { EquipmentState } from '#core/metrology';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
@@ -97,11 +98,18 @@ function SetUpForm(props: SetUpFormProps) {
   const [reason, setReason] = useState('');
 
   const bottle = chosen(props.bottles.toReversed(), bottleId);
-  const lot = chosen(props.standards, lotId);
+  const methods = methodsAtBench(bottle.substanceId);
+  const methodFor = ({ lot: { substanceId } }: LotState): Method | undefined =>
+    methods.find((one) => one.standardId === substanceId);
+  const fitting = props.standards.find((item) => methodFor(item));
+  const lot = chosen(props.standards, lotId ?? fitting?.id ?? null);
   const balance = chosen(props.balances, balanceId);
   const burette = chosen(props.burettes, buretteId);
-  const [method] = methodsForTitrant(bottle.substanceId);
-  if (!method) return <p>The catalogue has no method that standardizes this titrant.</p>;
+  // A lot that no method takes is still shown, and checkRunStart says what is wrong with it.
+  const method = methodFor(lot) ?? methods[0];
+  if (!method) {
+    return <p>No method of the catalogue standardizes this titrant with a weighed standard.</p>;
+  }
   if (balance.equipment.type !== 'balance' || burette.equipment.type !== 'burette') return null;
 
   const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough };

@@ -1,4 +1,7 @@
-import type { ReactNode } from 'react';
+import { Fragment } from 'react';
+import { balance, parseEquation, parseFormula } from '#core/chemistry';
+import type { FormulaPiece } from '#core/chemistry';
+import { Unanswerable } from '#core/problem';
 
 /** A symbol in italics; what follows the first underscore stands below: `m_1`. */
 export function Symbol({ of }: { readonly of: string }) {
@@ -12,24 +15,60 @@ export function Symbol({ of }: { readonly of: string }) {
   );
 }
 
-/** A formula with true subscripts and raised charges: `C8H4O4^2-`. */
+/** A formula with true subscripts and raised charges. What is no formula stays as it is typed. */
 export function ChemicalFormula({ of }: { readonly of: string }) {
-  const parts = of.split(/(\^\d*[+-]|(?<=[A-Za-z\])])\d+|(?<=\d|[A-Za-z])[+-](?=\s|$))/g);
   return (
     <span className="whitespace-nowrap">
-      {parts.map((part, i) => (
-        <FormulaPart key={i} text={part} />
-      ))}
+      {piecesOf(of).map(({ text, level }, i) => {
+        if (level === 'line') return text;
+        const Level = level === 'subscript' ? 'sub' : 'sup';
+        return (
+          <Level key={i} className="text-[0.7em]">
+            {text}
+          </Level>
+        );
+      })}
     </span>
   );
 }
 
-function FormulaPart({ text }: { readonly text: string }): ReactNode {
-  if (text.startsWith('^'))
-    return <sup className="text-[0.7em]">{text.slice(1).replace('-', '−')}</sup>;
-  if (/^\d+$/.test(text)) return <sub className="text-[0.7em]">{text}</sub>;
-  if (/^[+-]$/.test(text)) return <sup className="text-[0.7em]">{text.replace('-', '−')}</sup>;
-  return text.replace('->', '→');
+function piecesOf(formula: string): readonly FormulaPiece[] {
+  try {
+    return parseFormula(formula).pieces;
+  } catch (error) {
+    if (error instanceof Unanswerable) return [{ text: formula, level: 'line' }];
+    throw error;
+  }
+}
+
+/** A reaction, balanced: `2 MnO4^- + 5 C2O4^2- …`. */
+export function ReactionEquation({ of }: { readonly of: string }) {
+  const { reactants, reactantCoefficients, products, productCoefficients } = balance(
+    parseEquation(of),
+  );
+  return (
+    <span>
+      <ReactionSide species={reactants} coefficients={reactantCoefficients} />
+      {' → '}
+      <ReactionSide species={products} coefficients={productCoefficients} />
+    </span>
+  );
+}
+
+function ReactionSide({
+  species,
+  coefficients,
+}: {
+  readonly species: readonly string[];
+  readonly coefficients: readonly number[];
+}) {
+  return species.map((formula, i) => (
+    <Fragment key={formula}>
+      {i > 0 && ' + '}
+      {coefficients[i] !== 1 && `${String(coefficients[i])} `}
+      <ChemicalFormula of={formula} />
+    </Fragment>
+  ));
 }
 
 /** A molarity with its expanded uncertainty, rounded already. */

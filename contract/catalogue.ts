@@ -1,0 +1,188 @@
+import * as v from 'valibot';
+import { HAZARD_STATEMENTS } from '#core/chemistry';
+import type { Catalogue, HazardCode } from '#core/chemistry';
+import { line, remark as text } from './fields';
+
+const id = v.pipe(
+  v.string('Write an id.'),
+  v.regex(/^[a-z0-9]+(-[a-z0-9.]+)*$/, 'Lower-case words joined by hyphens.'),
+);
+const ids = v.array(id);
+const formula = line;
+
+const positive = v.pipe(v.number('Write a number.'), v.finite(), v.gtValue(0, 'More than 0.'));
+const range = v.pipe(
+  v.tuple([positive, positive]),
+  v.check(([low, high]) => low <= high, 'The lower limit comes first.'),
+);
+const percent = v.pipe(v.number(), v.minValue(0), v.maxValue(100, 'At most 100 %.'));
+const remark = text;
+const sentence = v.pipe(text, v.minLength(1, 'This must be filled in.'));
+const source = sentence;
+
+const hazardCode = v.picklist(
+  Object.keys(HAZARD_STATEMENTS) as [HazardCode, ...HazardCode[]],
+  'No such hazard statement.',
+);
+const hazards = v.array(v.strictObject({ fromPercent: percent, codes: v.array(hazardCode) }));
+
+const drying = v.variant('kind', [
+  v.strictObject({
+    kind: v.literal('oven'),
+    temperatureC: range,
+    hours: v.nullable(positive),
+    remark,
+  }),
+  v.strictObject({
+    kind: v.picklist(['desiccator', 'not-heated', 'not-needed']),
+    remark: sentence,
+  }),
+]);
+
+const substance = v.strictObject({
+  id,
+  name: line,
+  shortName: line,
+  formula,
+  role: v.picklist(['primary-standard', 'titrant-material', 'reagent']),
+  form: sentence,
+  densityGPerCm3: v.nullable(v.pipe(positive, v.maxValue(25, 'No substance is that dense.'))),
+  drying: v.nullable(drying),
+  hazards,
+  cautions: v.array(sentence),
+  waste: v.picklist([
+    'acid-base',
+    'manganese',
+    'chromium',
+    'silver',
+    'iodine',
+    'metal',
+    'organic',
+    'harmless',
+  ]),
+  mistakenFor: ids,
+  source,
+});
+
+const concentrate = v.strictObject({
+  id,
+  substanceId: id,
+  massPercent: v.pipe(positive, v.maxValue(100, 'At most 100 %.')),
+  densityGPerMl: v.pipe(positive, v.maxValue(5, 'No solution is that dense.')),
+  source,
+});
+
+const solvent = v.strictObject({
+  id,
+  name: line,
+  densityGPerMl: positive,
+  cubicExpansionPerK: positive,
+  hazards,
+  source,
+});
+
+const number = v.pipe(v.number(), v.finite());
+const indicator = v.strictObject({
+  id,
+  name: line,
+  changes: v.array(
+    v.variant('by', [
+      v.strictObject({ by: v.picklist(['pH', 'potential-V']), range: v.tuple([number, number]) }),
+      v.strictObject({ by: v.literal('reagent'), what: sentence }),
+    ]),
+  ),
+  colours: v.array(v.tuple([line, line])),
+  preparation: sentence,
+  hazards,
+  source,
+});
+
+const reacting = v.strictObject({ species: formula, perFormulaUnit: positive });
+const colour = v.strictObject({
+  word: line,
+  css: v.pipe(v.string(), v.hexColor('Write a colour as #rrggbb.')),
+});
+
+const method = v.strictObject({
+  id,
+  name: line,
+  titrantIds: v.pipe(ids, v.minLength(1, 'Name the titrant.')),
+  standardId: id,
+  inBurette: v.picklist(['titrant', 'standard']),
+  equations: v.pipe(v.array(sentence), v.minLength(1, 'Write the reaction.')),
+  links: v.array(formula),
+  titrant: reacting,
+  standard: reacting,
+  nominalMolarityMolPerL: positive,
+  portions: v.array(
+    v.variant('kind', [
+      v.strictObject({ kind: v.literal('weighed'), massG: range }),
+      v.strictObject({
+        kind: v.literal('aliquot'),
+        standardMolarityMolPerL: positive,
+        volumeMl: range,
+      }),
+    ]),
+  ),
+  indicatorId: v.nullable(id),
+  indicatorDrops: v.nullable(positive),
+  colours: v.strictObject({ before: colour, endPoint: colour, overshot: colour }),
+  medium: sentence,
+  solventId: id,
+  flaskTemperatureC: v.nullable(range),
+  persistenceS: positive,
+  cautions: v.array(sentence),
+  source,
+});
+
+const analysis = v.strictObject({
+  id,
+  name: line,
+  titrantIds: v.pipe(ids, v.minLength(1, 'Name the titrant.')),
+  excessReagentId: v.nullable(id),
+  analyteFormula: v.nullable(formula),
+  equations: v.pipe(v.array(sentence), v.minLength(1, 'Write the reaction.')),
+  links: v.array(formula),
+  analyte: reacting,
+  titrant: reacting,
+  results: v.array(
+    v.picklist([
+      'molarity',
+      'mass-concentration',
+      'mass-fraction',
+      'mass-per-unit',
+      'molar-mass',
+      'equivalent-mass',
+      'normality',
+    ]),
+  ),
+  indicatorId: v.nullable(id),
+  remark: sentence,
+  source,
+});
+
+const wholeNumber = v.pipe(v.number(), v.integer(), v.minValue(0));
+const keeping = v.strictObject({
+  substanceId: id,
+  interval: v.strictObject({
+    months: v.exactOptional(wholeNumber),
+    weeks: v.exactOptional(wholeNumber),
+    days: v.exactOptional(wholeNumber),
+  }),
+  container: v.picklist(['plastic', 'brown-glass', 'clear-glass']),
+  remark: sentence,
+});
+
+/**
+ * Catalogue entries, those that ship and a laboratory's own alike; a list that is left out is empty. Whether reactions
+ * balance and names lead somewhere is for core's `checkCatalogue`.
+ */
+export const catalogueSchema = v.strictObject({
+  substances: v.optional(v.array(substance), []),
+  concentrates: v.optional(v.array(concentrate), []),
+  solvents: v.optional(v.array(solvent), []),
+  indicators: v.optional(v.array(indicator), []),
+  methods: v.optional(v.array(method), []),
+  analyses: v.optional(v.array(analysis), []),
+  keeping: v.optional(v.array(keeping), []),
+}) satisfies v.GenericSchema<unknown, Catalogue>;

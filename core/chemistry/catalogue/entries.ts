@@ -1,0 +1,177 @@
+import type { CalendarDuration } from '../../laboratory';
+import type { HazardBand } from './hazards';
+
+/** How a solid is made ready to be weighed. Temperatures are not to be exceeded. */
+export type Drying =
+  | {
+      readonly kind: 'oven';
+      readonly temperatureC: readonly [low: number, high: number];
+      readonly hours: number | null;
+      readonly remark: string;
+    }
+  | { readonly kind: 'desiccator' | 'not-heated' | 'not-needed'; readonly remark: string };
+
+/** Where a residue goes. */
+export type Waste =
+  'acid-base' | 'manganese' | 'chromium' | 'silver' | 'iodine' | 'metal' | 'organic' | 'harmless';
+
+export interface Substance {
+  readonly id: string;
+  readonly name: string;
+  /** Short name on labels and in tables. */
+  readonly shortName: string;
+  /** As received, hydrate water included. */
+  readonly formula: string;
+  /** What laboratories keep it for. */
+  readonly role: 'primary-standard' | 'titrant-material' | 'reagent';
+  /** Form in which a lot is received. */
+  readonly form: string;
+  /** Of the solid, for buoyancy; null for liquids, which are not weighed as standards. */
+  readonly densityGPerCm3: number | null;
+  readonly drying: Drying | null;
+  readonly hazards: readonly HazardBand[];
+  readonly cautions: readonly string[];
+  readonly waste: Waste;
+  /** Substances whose name or bottle is easily taken for this one's, such as the anhydrous form. */
+  readonly mistakenFor: readonly string[];
+  readonly source: string;
+}
+
+/** A solution as it is bought; its own label rules. */
+export interface Concentrate {
+  readonly id: string;
+  readonly substanceId: string;
+  /** % by mass. */
+  readonly massPercent: number;
+  readonly densityGPerMl: number;
+  readonly source: string;
+}
+
+export interface Solvent {
+  readonly id: string;
+  readonly name: string;
+  readonly densityGPerMl: number;
+  /** At 20 °C. */
+  readonly cubicExpansionPerK: number;
+  readonly hazards: readonly HazardBand[];
+  readonly source: string;
+}
+
+/** A colour of the flask with its word. */
+export interface Colour {
+  readonly word: string;
+  /** sRGB. */
+  readonly css: string;
+}
+
+export interface Indicator {
+  readonly id: string;
+  readonly name: string;
+  /** What the change depends on: pH, potential in V, or a reagent of its own. */
+  readonly changes: readonly (
+    | { readonly by: 'pH' | 'potential-V'; readonly range: readonly [number, number] }
+    | { readonly by: 'reagent'; readonly what: string }
+  )[];
+  /** For each change, the colours before and after it, upwards in pH or potential. */
+  readonly colours: readonly (readonly [string, string])[];
+  readonly preparation: string;
+  readonly hazards: readonly HazardBand[];
+  readonly source: string;
+}
+
+/** A reacting species, and how many of it a formula unit of the substance gives. */
+export interface Reacting {
+  readonly species: string;
+  readonly perFormulaUnit: number;
+}
+
+/** How a titrant is standardized: reaction, conditions, and what the analyst looks for. */
+export interface Method {
+  readonly id: string;
+  readonly name: string;
+  readonly titrantIds: readonly string[];
+  readonly standardId: string;
+  /** What is in the burette. */
+  readonly inBurette: 'titrant' | 'standard';
+  /** Net reactions in order; each but the last makes the link that the next consumes. */
+  readonly equations: readonly string[];
+  readonly links: readonly string[];
+  readonly titrant: Reacting;
+  readonly standard: Reacting;
+  readonly nominalMolarityMolPerL: number;
+  /** A standard weighed into each flask, an aliquot of its solution, or either. */
+  readonly portions: readonly Portion[];
+  /** Null when the titrant shows the end itself. */
+  readonly indicatorId: string | null;
+  readonly indicatorDrops: number | null;
+  readonly colours: {
+    readonly before: Colour;
+    readonly endPoint: Colour;
+    readonly overshot: Colour;
+  };
+  readonly medium: string;
+  readonly solventId: string;
+  /** Null at room temperature. */
+  readonly flaskTemperatureC: readonly [low: number, high: number] | null;
+  readonly persistenceS: number;
+  readonly cautions: readonly string[];
+  readonly source: string;
+}
+
+export type Portion =
+  | { readonly kind: 'weighed'; readonly massG: readonly [low: number, high: number] }
+  | {
+      readonly kind: 'aliquot';
+      readonly standardMolarityMolPerL: number;
+      readonly volumeMl: readonly [low: number, high: number];
+    };
+
+/** What a determination of an unknown, or a back-titration, rests on. */
+export interface Analysis {
+  readonly id: string;
+  readonly name: string;
+  readonly titrantIds: readonly string[];
+  /** The reagent added in excess, for a back-titration. */
+  readonly excessReagentId: string | null;
+  /** Null when what the sample holds is to be found out. */
+  readonly analyteFormula: string | null;
+  readonly equations: readonly string[];
+  readonly links: readonly string[];
+  readonly analyte: Reacting;
+  readonly titrant: Reacting;
+  readonly results: readonly (
+    | 'molarity'
+    | 'mass-concentration'
+    | 'mass-fraction'
+    | 'mass-per-unit'
+    | 'molar-mass'
+    | 'equivalent-mass'
+    | 'normality'
+  )[];
+  readonly indicatorId: string | null;
+  readonly remark: string;
+  readonly source: string;
+}
+
+/** What a bottle is made of; its drawing follows. */
+export type Container = 'plastic' | 'brown-glass' | 'clear-glass';
+
+/** How a solution keeps: starting values that a laboratory may change. */
+export interface Keeping {
+  readonly substanceId: string;
+  /** No days when it is made for the day. */
+  readonly interval: CalendarDuration;
+  readonly container: Container;
+  readonly remark: string;
+}
+
+/** All entries together. */
+export interface Catalogue {
+  readonly substances: readonly Substance[];
+  readonly concentrates: readonly Concentrate[];
+  readonly solvents: readonly Solvent[];
+  readonly indicators: readonly Indicator[];
+  readonly methods: readonly Method[];
+  readonly analyses: readonly Analysis[];
+  readonly keeping: readonly Keeping[];
+}

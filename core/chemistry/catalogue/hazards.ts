@@ -1,0 +1,72 @@
+/** Hazard classes' pictures, by what they show; the interface draws them. */
+export type Pictogram =
+  'flame' | 'flame-over-circle' | 'corrosion' | 'skull' | 'exclamation' | 'health' | 'environment';
+
+export interface HazardStatement {
+  readonly text: string;
+  readonly pictogram: Pictogram | null;
+  readonly signal: 'Danger' | 'Warning' | null;
+}
+
+function of(
+  text: string,
+  pictogram: Pictogram | null,
+  signal: HazardStatement['signal'],
+): HazardStatement {
+  return { text, pictogram, signal };
+}
+
+/**
+ * Hazard statements of the Globally Harmonized System with their usual pictogram and signal word.
+ * Source: GHS, annex 3; supplemental statement EUH032 of Regulation (EC) No 1272/2008, annex II.
+ */
+export const HAZARD_STATEMENTS = {
+  H225: of('Highly flammable liquid and vapour', 'flame', 'Danger'),
+  H226: of('Flammable liquid and vapour', 'flame', 'Warning'),
+  H271: of('May cause fire or explosion; strong oxidizer', 'flame-over-circle', 'Danger'),
+  H272: of('May intensify fire; oxidizer', 'flame-over-circle', 'Danger'),
+  H290: of('May be corrosive to metals', 'corrosion', 'Warning'),
+  H301: of('Toxic if swallowed', 'skull', 'Danger'),
+  H302: of('Harmful if swallowed', 'exclamation', 'Warning'),
+  H312: of('Harmful in contact with skin', 'exclamation', 'Warning'),
+  H314: of('Causes severe skin burns and eye damage', 'corrosion', 'Danger'),
+  H315: of('Causes skin irritation', 'exclamation', 'Warning'),
+  H317: of('May cause an allergic skin reaction', 'exclamation', 'Warning'),
+  H318: of('Causes serious eye damage', 'corrosion', 'Danger'),
+  H319: of('Causes serious eye irritation', 'exclamation', 'Warning'),
+  H330: of('Fatal if inhaled', 'skull', 'Danger'),
+  H331: of('Toxic if inhaled', 'skull', 'Danger'),
+  H332: of('Harmful if inhaled', 'exclamation', 'Warning'),
+  H334: of('May cause allergy or asthma symptoms if inhaled', 'health', 'Danger'),
+  H335: of('May cause respiratory irritation', 'exclamation', 'Warning'),
+  H340: of('May cause genetic defects', 'health', 'Danger'),
+  H341: of('Suspected of causing genetic defects', 'health', 'Warning'),
+  H350: of('May cause cancer', 'health', 'Danger'),
+  H360FD: of('May damage fertility. May damage the unborn child', 'health', 'Danger'),
+  H361d: of('Suspected of damaging the unborn child', 'health', 'Warning'),
+  H361f: of('Suspected of damaging fertility', 'health', 'Warning'),
+  H372: of('Causes damage to organs through long or repeated exposure', 'health', 'Danger'),
+  H373: of('May cause damage to organs through long or repeated exposure', 'health', 'Warning'),
+  H400: of('Very toxic to aquatic life', 'environment', 'Warning'),
+  H410: of('Very toxic to aquatic life with long lasting effects', 'environment', 'Warning'),
+  H411: of('Toxic to aquatic life with long lasting effects', 'environment', null),
+  H412: of('Harmful to aquatic life with long lasting effects', null, null),
+  EUH032: of('Contact with acids liberates very toxic gas', null, null),
+} as const satisfies Readonly<Record<string, HazardStatement>>;
+
+export type HazardCode = keyof typeof HAZARD_STATEMENTS;
+
+/** What holds from a mass fraction upwards, until the next band takes over. */
+export interface HazardBand {
+  readonly fromPercent: number;
+  readonly codes: readonly HazardCode[];
+}
+
+/** Statements for a substance at a mass fraction in %: 100 for the substance as received. */
+export function hazardsAt(
+  bands: readonly HazardBand[],
+  massPercent: number,
+): readonly HazardCode[] {
+  const reached = bands.filter((band) => massPercent >= band.fromPercent);
+  return reached.toSorted((a, b) => b.fromPercent - a.fromPercent)[0]?.codes ?? [];
+}

@@ -1,0 +1,208 @@
+import type { Finding } from '../record';
+import { impossible } from '../record';
+import { CATALOGUE } from './catalogue';
+import type {
+  Analysis,
+  Catalogue,
+  Drying,
+  Indicator,
+  Keeping,
+  Method,
+  Reacting,
+  Solvent,
+  Substance,
+} from './catalogue/entries';
+import type { MoleRatio } from './equation';
+import { balance, chainMoleRatio, parseEquation } from './equation';
+import { molarMass } from './molarMass';
+import { Unanswerable } from '../problem';
+
+/** The substance of that id, if the catalogue has it. */
+export function findSubstance(id: string): Substance | undefined {
+  return CATALOGUE.substances.find((substance) => substance.id === id);
+}
+
+/** The method of that id, if the catalogue has it. */
+export function findMethod(id: string): Method | undefined {
+  return CATALOGUE.methods.find((method) => method.id === id);
+}
+
+/** The solvent of that id, if the catalogue has it. */
+export function findSolvent(id: string): Solvent | undefined {
+  return CATALOGUE.solvents.find((solvent) => solvent.id === id);
+}
+
+/** The methods that the bench runs for a titrant: the standard weighed into each flask, the titrant in the burette. */
+export function methodsAtBench(titrantId: string): readonly Method[] {
+  return CATALOGUE.methods.filter(
+    (method) =>
+      method.titrantIds.includes(titrantId) &&
+      method.inBurette === 'titrant' &&
+      method.portions.some(({ kind }) => kind === 'weighed'),
+  );
+}
+
+/** The indicator of that id, if the catalogue has it. */
+export function findIndicator(id: string): Indicator | undefined {
+  return CATALOGUE.indicators.find((indicator) => indicator.id === id);
+}
+
+/** Keeping data of a solution of a substance; null when the catalogue has none. */
+export function keepingOf(substanceId: string): Keeping | null {
+  return CATALOGUE.keeping.find((keeping) => keeping.substanceId === substanceId) ?? null;
+}
+
+interface Reactions {
+  readonly equations: readonly string[];
+  readonly links: readonly string[];
+}
+
+/**
+ * Moles of two substances that belong together: `first` is consumed in the first reaction, `last` in the last. What the
+ * equations say of species, the numbers of species in a formula unit carry over to substances.
+ *
+ * @throws Unanswerable when an equation cannot be read or balanced, or a species does not take part.
+ */
+export function moleRatioOfReactions(
+  { equations, links }: Reactions,
+  first: Reacting,
+  last: Reacting,
+): MoleRatio {
+  const steps = equations.map((equation) => balance(parseEquation(equation)));
+  const species = chainMoleRatio(steps, links, first.species, last.species);
+  return {
+    analyte: species.analyte * last.perFormulaUnit,
+    titrant: species.titrant * first.perFormulaUnit,
+  };
+}
+
+/** Balancing is exact and not quick; the bench asks for the ratio at every key. */
+const KNOWN_RATIOS = new WeakMap<Method, number>();
+
+/** nu of a method: moles of titrant per mole of standard, from the balanced equation. */
+export function moleRatioOfMethod(method: Method): number {
+  const known = KNOWN_RATIOS.get(method);
+  if (known !== undefined) return known;
+  const { analyte, titrant } = moleRatioOfReactions(method, method.standard, method.titrant);
+  KNOWN_RATIOS.set(method, titrant / analyte);
+  return titrant / analyte;
+}
+
+/** What shows the end point, in words for a plan or certificate: `phenolphthalein, 2 drops`. */
+export function describeEndPoint(method: Method): string {
+  if (method.indicatorId === null) return 'no indicator: the titrant shows the end point';
+  const name = findIndicator(method.indicatorId)?.name ?? method.indicatorId;
+  return method.indicatorDrops === null ? name : `${name}, ${String(method.indicatorDrops)} drops`;
+}
+
+/** How a solid is dried, in words. */
+export function describeDrying(drying: Drying): string {
+  if (drying.kind !== 'oven') return drying.remark;
+  const [low, high] = drying.temperatureC;
+  const range = low === high ? String(low) : `${String(low)} to ${String(high)}`;
+  const time = drying.hours === null ? '' : ` for ${String(drying.hours)} h`;
+  const remark = drying.remark === '' ? '' : `; ${drying.remark}`;
+  return `${range} °C${time}, cooled in a desiccator${remark}`;
+}
+
+/**
+ * Adds a laboratory's own entries, which stand before those that ship where ids are the same.
+ */
+export function extendCatalogue(base: Catalogue, own: Catalogue): Catalogue {
+  const merge = <Entry>(
+    key: (entry: Entry) => string,
+    shipped: readonly Entry[],
+    added: readonly Entry[],
+  ): Entry[] => {
+    const replaced = new Set(added.map(key));
+    return [...added, ...shipped.filter((entry) => !replaced.has(key(entry)))];
+  };
+  const id = (entry: { readonly id: string }): string => entry.id;
+  return {
+    substances: merge(id, base.substances, own.substances),
+    concentrates: merge(id, base.concentrates, own.concentrates),
+    solvents: merge(id, base.solvents, own.solvents),
+    indicators: merge(id, base.indicators, own.indicators),
+    methods: merge(id, base.methods, own.methods),
+    analyses: merge(id, base.analyses, own.analyses),
+    keeping: merge((entry) => entry.substanceId, base.keeping, own.keeping),
+  };
+}
+
+/**
+ * What is wrong with a catalogue: formulas that cannot be read, reactions that do not balance, names that lead nowhere.
+ * The catalogue that ships passes it, and a laboratory's own entries must, together with it.
+ */
+export function checkCatalogue(catalogue: Catalogue): readonly Finding[] {
+  const substances = new Set(catalogue.substances.map(({ id }) => id));
+  const indicators = new Set(catalogue.indicators.map(({ id }) => id));
+  const solvents = new Set(catalogue.solvents.map(({ id }) => id));
+  return [
+    ...doubled(catalogue),
+    ...catalogue.substances.flatMap((entry) => [
+      ...attempt(entry.id, 'formula', () => molarMass(entry.formula)),
+      ...missing(entry.id, 'mistakenFor', entry.mistakenFor, substances),
+    ]),
+    ...catalogue.concentrates.flatMap((entry) =>
+      missing(entry.id, 'substanceId', [entry.substanceId], substances),
+    ),
+    ...catalogue.keeping.flatMap((entry) =>
+      missing(entry.substanceId, 'substanceId', [entry.substanceId], substances),
+    ),
+    ...catalogue.methods.flatMap((entry) => [
+      ...attempt(entry.id, 'equations', () => moleRatioOfMethod(entry)),
+      ...missing(entry.id, 'titrantIds', [...entry.titrantIds, entry.standardId], substances),
+      ...missing(entry.id, 'indicatorId', entry.indicatorId ? [entry.indicatorId] : [], indicators),
+      ...missing(entry.id, 'solventId', [entry.solventId], solvents),
+    ]),
+    ...catalogue.analyses.flatMap((entry) => [
+      ...attempt(entry.id, 'equations', () => ratioOfAnalysis(entry)),
+      ...attempt(entry.id, 'analyteFormula', () => molarMass(entry.analyteFormula ?? 'H2O')),
+      ...missing(entry.id, 'titrantIds', entry.titrantIds, substances),
+      ...missing(entry.id, 'indicatorId', entry.indicatorId ? [entry.indicatorId] : [], indicators),
+    ]),
+  ];
+}
+
+/** Moles of titrant per mole of analyte; for a back-titration, of what the analyte took of the reagent. */
+export function ratioOfAnalysis(analysis: Analysis): number {
+  const { analyte, titrant } = moleRatioOfReactions(analysis, analysis.analyte, analysis.titrant);
+  return titrant / analyte;
+}
+
+function attempt(entryId: string, field: string, what: () => unknown): readonly Finding[] {
+  try {
+    what();
+    return [];
+  } catch (error) {
+    if (!(error instanceof Unanswerable)) throw error;
+    return [impossible('bad-entry', field, `${entryId}: ${error.message}`)];
+  }
+}
+
+function missing(
+  entryId: string,
+  field: string,
+  wanted: readonly string[],
+  known: ReadonlySet<string>,
+): readonly Finding[] {
+  return wanted
+    .filter((id) => !known.has(id))
+    .map((id) => impossible('bad-entry', field, `${entryId}: there is no entry ${id}.`));
+}
+
+function doubled({
+  substances,
+  concentrates,
+  solvents,
+  indicators,
+  methods,
+  analyses,
+}: Catalogue): readonly Finding[] {
+  return [substances, concentrates, solvents, indicators, methods, analyses].flatMap((entries) => {
+    const ids = entries.map(({ id }) => id);
+    return ids
+      .filter((id, i) => ids.indexOf(id) !== i)
+      .map((id) => impossible('bad-entry', 'id', `${id}: two entries have this id.`));
+  });
+}
