@@ -3,6 +3,7 @@ import { Unanswerable } from '#core/problem';
 import { CHEMISTRY_TASKS } from './tasks/chemistry';
 import { CURVE_TASKS } from './tasks/curves';
 import { DETERMINATION_TASKS } from './tasks/determinations';
+import { JUDGEMENT_TASKS } from './tasks/judgement';
 import { METROLOGY_TASKS } from './tasks/metrology';
 import { PREPARATION_TASKS } from './tasks/preparation';
 import { STATISTICS_TASKS } from './tasks/statistics';
@@ -14,6 +15,7 @@ export const TASKS: readonly Task[] = [
   ...CHEMISTRY_TASKS,
   ...PREPARATION_TASKS,
   ...DETERMINATION_TASKS,
+  ...JUDGEMENT_TASKS,
   ...UNCERTAINTY_TASKS,
   ...STATISTICS_TASKS,
   ...CURVE_TASKS,

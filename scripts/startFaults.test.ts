@@ -167,7 +167,7 @@ describe('an interrupted step', () => {
     for (const name of ['package-lock.json', 'vite.config.ts', 'vite.server.config.ts']) {
       cpSync(join(ROOT, name), join(folder, name));
     }
-    for (const room of ['core', 'contract', 'server', 'web', 'demo', 'dist']) {
+    for (const room of ['core', 'calc', 'contract', 'server', 'web', 'demo', 'dist']) {
       mkdirSync(join(folder, room));
     }
     fakeNpm('built', 0);

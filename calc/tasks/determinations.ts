@@ -44,7 +44,8 @@ const common = {
   confidence_percent: confidencePercent,
 };
 
-const standardizeEntries = {
+/** Keys of a standardization. */
+export const standardizeEntries = {
   ...common,
   mole_ratio: v.object({ titrant: number, standard: number }),
   standard: v.object({
@@ -79,7 +80,8 @@ const statementEntries = {
   equivalents_per_mole: optionalNumber,
 };
 
-const assayEntries = {
+/** Keys of an assay. */
+export const assayEntries = {
   ...common,
   ...statementEntries,
   titrant_molarity_mol_per_L: number,
@@ -101,6 +103,8 @@ const backEntries = {
     titrant: number,
   }),
 };
+
+type Standardization = Extract<Determination, { kind: 'standardization' }>;
 
 type Given<Entries extends v.ObjectEntries> = v.InferOutput<v.ObjectSchema<Entries, undefined>>;
 
@@ -148,7 +152,8 @@ function statementOf(given: Given<typeof statementEntries>): Statement {
   };
 }
 
-function standardization(given: Given<typeof standardizeEntries>): Determination {
+/** A standardization in core's words. @throws Unanswerable when something that it needs is missing. */
+export function standardization(given: Given<typeof standardizeEntries>): Standardization {
   const standard = standardOf(given);
   for (const { mass_g, mass_before_g, aliquot_mL } of given.replicates) {
     if (standard.kind === 'weighed') needed(mass_g ?? mass_before_g, 'mass_g');
@@ -163,7 +168,10 @@ function standardization(given: Given<typeof standardizeEntries>): Determination
   };
 }
 
-function assay(given: Given<typeof assayEntries>): Determination {
+/** An assay in core's words. @throws Unanswerable when something that it needs is missing. */
+export function assay(
+  given: Given<typeof assayEntries>,
+): Extract<Determination, { kind: 'assay' }> {
   const { titrant, analyte: other } = given.mole_ratio;
   return {
     kind: 'assay',
@@ -193,7 +201,8 @@ function backTitration(given: Given<typeof backEntries>): Determination {
   };
 }
 
-function replicateOf(given: v.InferOutput<typeof replicate>): TitrationReplicate {
+/** A replicate in core's words. @throws Unanswerable when a reading or portion is missing. */
+export function replicateOf(given: v.InferOutput<typeof replicate>): TitrationReplicate {
   const fillings = given.fillings ?? [
     {
       initial_reading_mL: needed(given.initial_reading_mL, 'initial_reading_mL'),

@@ -63,7 +63,7 @@ interface Reactions {
  *
  * @throws Unanswerable when an equation cannot be read or balanced, or a species does not take part.
  */
-export function moleRatioOfReactions(
+function moleRatioOfReactions(
   { equations, links }: Reactions,
   first: Reacting,
   last: Reacting,

@@ -4,6 +4,7 @@ import { isCalibrationOverdue } from '../metrology';
 import { isLotExpired } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
+import { suspectReading } from '../slip';
 import type { RunFact, Weighing } from './facts';
 import type { Forecast } from './forecast';
 import { forecastTitre } from './forecast';
@@ -238,30 +239,23 @@ function checkFinalReading(run: RunState, flask: Flask, readingMl: string): read
   return [...decimals, unlikely('titre-off-forecast', 'readingMl', message)];
 }
 
-/** Names the reading that was probably meant, when reading upwards between marks or a whole millilitre explains it. */
+/** Names the reading that was probably meant, when a known slip explains it. */
 function suspectedSlip(
   run: RunState,
-  { titreMl: expected, halfBandMl }: Forecast,
+  { titreMl: expectedTitreMl, halfBandMl }: Forecast,
   initialMl: string,
   typedMl: string,
 ): string {
-  const typed = Number(typedMl);
-  const mark = Math.ceil(typed);
-  const candidates = [
-    { meant: 2 * mark - 1 - typed, slip: 'Read upwards between two marks?' },
-    { meant: 2 * mark - 2 - typed, slip: 'Read upwards from the wrong mark?' },
-    ...[-10, -5, -1, 1, 5, 10].map((off) => ({
-      meant: typed + off,
-      slip: `Off by ${String(Math.abs(off))} mL?`,
-    })),
-  ];
-  const capacityMl = Number(run.references.burette.capacityMl);
-  const found = candidates.find(
-    ({ meant }) =>
-      meant <= capacityMl && Math.abs(meant - Number(initialMl) - expected) <= halfBandMl,
-  );
+  const decimals = run.setUp.rules.readingDecimals;
+  const found = suspectReading(Number(typedMl), {
+    initialMl: Number(initialMl),
+    expectedTitreMl,
+    halfBandMl,
+    capacityMl: Number(run.references.burette.capacityMl),
+    decimals,
+  });
   if (!found) return 'Read again; if it stands, say why.';
-  return `${found.slip} Then ${roundHalfEven(found.meant, 2)} was meant.`;
+  return `${found.question} Then ${roundHalfEven(found.meant, decimals)} was meant.`;
 }
 
 function checkCorrectedReading(

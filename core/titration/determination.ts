@@ -174,6 +174,61 @@ export function determine(
   };
 }
 
+/** Where a titration is expected to end. All in mL. */
+export interface ExpectedEnd {
+  readonly titreMl: number;
+  /** The titre is expected within plus or minus this. */
+  readonly halfBandMl: number;
+  readonly readingMl: number;
+  /** Up to here it may be run quickly. */
+  readonly runFreelyToMl: number;
+  /** Whether it ends before the last mark, band included. */
+  readonly holds: boolean;
+}
+
+/** What a forecast rests on. */
+export interface ForecastBasis {
+  /** The result that is expected, in the unit of the determination, and how far it may be off, relative. */
+  readonly expected: number;
+  readonly relativeHalfBand: number;
+  readonly initialMl: number;
+  readonly capacityMl: number;
+  readonly dropMl: number;
+}
+
+/** From here on drop by drop: the last millilitres before the expected band. */
+export const SLOW_MARGIN_ML = 2;
+
+/**
+ * Forecasts a titration, blank included: V = nu m P / (M c) + V_blank and its likes for an aliquot or an unknown.
+ *
+ * @throws Unanswerable when the determination, the portion or what is expected makes no sense; a back-titration takes no forecast.
+ */
+export function expectedEnd(
+  determination: Exclude<Determination, { kind: 'back-titration' }>,
+  portion: TitrationReplicate['portion'],
+  { expected, relativeHalfBand, initialMl, capacityMl, dropMl }: ForecastBasis,
+): ExpectedEnd {
+  requireSense(determination);
+  requirePositive(expected, 'expected');
+  const perMl = resultOf(determination, { id: 'forecast', fillings: [], portion }, 1);
+  // c = x / V for a titrant, c = x V for an unknown, where x is what 1 mL would give.
+  const netMl = determination.kind === 'standardization' ? perMl / expected : expected / perMl;
+  const titreMl = netMl + (determination.blankMl ?? 0);
+  const halfBandMl = netMl * relativeHalfBand + dropMl / 2;
+  const readingMl = initialMl + titreMl;
+  return {
+    titreMl,
+    halfBandMl,
+    readingMl,
+    runFreelyToMl: Math.max(
+      initialMl,
+      Math.floor((readingMl - halfBandMl - SLOW_MARGIN_ML) * 10) / 10,
+    ),
+    holds: readingMl + halfBandMl <= capacityMl,
+  };
+}
+
 function requireSense(determination: Determination): void {
   requirePositive(determination.ratio.titrant, 'mole_ratio');
   requirePositive(determination.ratio.other, 'mole_ratio');

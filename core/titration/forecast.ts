@@ -1,6 +1,7 @@
 import { moleRatioOfMethod } from '../chemistry';
 import { lotMolarMass } from '../reagent';
 import { summarize } from '../statistics';
+import { SLOW_MARGIN_ML } from './determination';
 import type { Flask, RunReferences, RunState } from './run';
 import { netMassG, titreMl } from './run';
 import type { WeighedStandard } from './stoichiometry';
@@ -25,9 +26,6 @@ export interface Forecast {
     readonly holds: boolean;
   } | null;
 }
-
-/** From here on drop by drop: the last millilitres before the expected band. */
-const SLOW_MARGIN_ML = 2;
 
 /** Replicates of a careful series agree better than this, relative. */
 const SERIES_HALF_BAND = 0.003;

@@ -5,13 +5,16 @@ export type {
   ConcordanceRule,
   Determination,
   DeterminationResult,
+  ExpectedEnd,
+  ForecastBasis,
   Ratio,
   ReplicateOutcome,
   Standard,
   Statement,
   TitrationReplicate,
 } from './determination';
-export { determine } from './determination';
+export { determine, expectedEnd } from './determination';
+export type { DilutionStep } from '../preparation';
 export type { GranKind, TitrationData, VolumeWindow } from './endPoint';
 export { granIntercept, inflection } from './endPoint';
 export type { ResultQuantity } from './equations';

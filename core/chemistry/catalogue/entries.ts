@@ -12,7 +12,7 @@ export type Drying =
   | { readonly kind: 'desiccator' | 'not-heated' | 'not-needed'; readonly remark: string };
 
 /** Where a residue goes. */
-export type Waste =
+type Waste =
   'acid-base' | 'manganese' | 'chromium' | 'silver' | 'iodine' | 'metal' | 'organic' | 'harmless';
 
 export interface Substance {
@@ -118,7 +118,7 @@ export interface Method {
   readonly source: string;
 }
 
-export type Portion =
+type Portion =
   | { readonly kind: 'weighed'; readonly massG: readonly [low: number, high: number] }
   | {
       readonly kind: 'aliquot';

@@ -1,0 +1,228 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { molarMass } from '#core/chemistry';
+import type { TitrationReplicate } from '#core/titration';
+import { explain } from './index';
+import type { Suspected, Surroundings } from './index';
+
+const OXALIC = molarMass('H2C2O4.2H2O').valueGPerMol;
+const TRUE_MOLARITY = 0.1013;
+
+/** Three careful titrations of oxalic acid dihydrate, ratio 2, that give the true molarity to the last digit read. */
+function series(initials: readonly number[] = [0.12, 1.05, 0.4]): readonly TitrationReplicate[] {
+  return initials.map((initialMl, i) => {
+    const massG = [0.1562, 0.1603, 0.1498][i] ?? 0.15;
+    const titreMl = (2000 * massG) / (OXALIC * TRUE_MOLARITY);
+    return {
+      id: String(i + 1),
+      fillings: [{ initialMl, finalMl: Number((initialMl + titreMl).toFixed(2)) }],
+      portion: { massG },
+    };
+  });
+}
+
+function suspected(
+  change: Partial<Suspected['determination']> = {},
+  replicates = series(),
+): Suspected {
+  return {
+    determination: {
+      kind: 'standardization',
+      standard: { kind: 'weighed', molarMassGPerMol: OXALIC, purity: 1 },
+      ratio: { titrant: 2, other: 1 },
+      blankMl: null,
+      ...change,
+    },
+    replicates,
+    expectedMolPerL: 0.1,
+  };
+}
+
+const SURROUNDINGS: Surroundings = {
+  otherForms: [{ name: 'oxalic acid dihydrate', molarMassGPerMol: OXALIC }],
+  balancedRatio: { titrant: 2, other: 1 },
+  concentrateDensityGPerMl: 1.525,
+  titrantDilutionFactor: null,
+  tareG: 12.4,
+  buretteCapacityMl: 50,
+  readingDecimals: 2,
+  history: [],
+};
+const TOLERANCES = { expectedPercent: 5, agreementPercent: 0.3 };
+
+function withReplicate(
+  index: number,
+  change: (one: TitrationReplicate) => TitrationReplicate,
+): Suspected {
+  return suspected(
+    {},
+    series().map((one, i) => (i === index ? change(one) : one)),
+  );
+}
+
+const shifted = (
+  one: TitrationReplicate,
+  entry: 'initialMl' | 'finalMl',
+  to: (ml: number) => number,
+): TitrationReplicate => ({
+  ...one,
+  fillings: one.fillings.map((filling) => ({
+    ...filling,
+    [entry]: Number(to(filling[entry]).toFixed(2)),
+  })),
+});
+
+describe('a result out of line', () => {
+  test('silence while everything is in line', () => {
+    expect(explain(suspected(), SURROUNDINGS, TOLERANCES)).toMatchObject({
+      isOutOfLine: false,
+      explanations: [],
+    });
+  });
+
+  test.each<[string, Suspected, string | null, number | null]>([
+    [
+      'other-hydrate',
+      suspected({ standard: { kind: 'weighed', molarMassGPerMol: 90.03, purity: 1 } }),
+      null,
+      OXALIC,
+    ],
+    ['ratio-upside-down', suspected({ ratio: { titrant: 1, other: 2 } }), null, 2],
+    ['ratio-forgotten', suspected({ ratio: { titrant: 1, other: 1 } }), null, 2],
+    ['mass-per-volume', { ...suspected(), expectedMolPerL: 0.1 / 1.525 }, null, 0.1],
+    [
+      'decimal-point',
+      withReplicate(1, (one) => ({ ...one, portion: { massG: 1.603 } })),
+      '2',
+      0.1603,
+    ],
+    ['tare', withReplicate(0, (one) => ({ ...one, portion: { massG: 12.5562 } })), '1', 0.1562],
+    ['reading', withReplicate(2, (one) => shifted(one, 'finalMl', (ml) => ml + 1)), '3', 23.86],
+    ['reading', withReplicate(0, (one) => shifted(one, 'initialMl', (ml) => 1 - ml)), '1', 0.12],
+  ])('%s is found', (id, input, replicateId, meant) => {
+    const { isOutOfLine, explanations } = explain(input, SURROUNDINGS, TOLERANCES);
+    expect(isOutOfLine).toBe(true);
+    expect(explanations[0]?.id).toBe(id);
+    const suspects = explanations[0]?.suspects ?? [];
+    expect(new Set(suspects.map((one) => one.replicateId))).toEqual(new Set([replicateId]));
+    const meantDigits = suspects.map((one) => one.meant?.toFixed(4));
+    if (meant !== null) expect(meantDigits).toContain(meant.toFixed(4));
+  });
+
+  test('two flasks exchanged: both masses are named', () => {
+    const [first, second, third] = series();
+    if (!first || !second || !third) throw new Error('three replicates');
+    const exchanged = suspected({}, [
+      { ...first, portion: second.portion },
+      { ...second, portion: first.portion },
+      third,
+    ]);
+    const [best] = explain(exchanged, SURROUNDINGS, TOLERANCES).explanations;
+    expect(best?.id).toBe('flasks-exchanged');
+    expect(best?.suspects.map(({ meant }) => meant)).toEqual([0.1562, 0.1603]);
+  });
+
+  test('a carried-over reading is changed at both places', () => {
+    const chain = series([0.12, 24.6, 0.4]).map((one, i) =>
+      i === 0 ? shifted(one, 'finalMl', () => 24.6) : one,
+    );
+    // The true reading was 24.60; 25.60 was written down for both.
+    const slipped = suspected(
+      {},
+      chain.map((one, i) =>
+        i === 0
+          ? shifted(one, 'finalMl', () => 25.6)
+          : i === 1
+            ? shifted(one, 'initialMl', () => 25.6)
+            : one,
+      ),
+    );
+    const [best] = explain(slipped, SURROUNDINGS, {
+      ...TOLERANCES,
+      agreementPercent: 1,
+    }).explanations;
+    expect(best).toMatchObject({ id: 'reading', suspects: [{ meant: 24.6 }] });
+  });
+
+  test('the wrong pipette and a dilution of the standard', () => {
+    const replicates = [24.71, 24.73, 24.7].map((finalMl, i) => ({
+      id: String(i),
+      fillings: [{ initialMl: 0, finalMl }],
+      portion: { aliquotMl: 20 },
+    }));
+    const solution = suspected(
+      {
+        ratio: { titrant: 1, other: 1 },
+        standard: { kind: 'solution', molarityMolPerL: 0.1, dilutions: [] },
+      },
+      replicates,
+    );
+    const [best] = explain(
+      solution,
+      { ...SURROUNDINGS, balancedRatio: null },
+      TOLERANCES,
+    ).explanations;
+    expect(best).toMatchObject({
+      id: 'wrong-pipette',
+      suspects: [{ replicateId: null, meant: 25 }],
+    });
+    const diluted = suspected(
+      {
+        ratio: { titrant: 1, other: 1 },
+        standard: {
+          kind: 'solution',
+          molarityMolPerL: 0.125,
+          dilutions: [{ aliquotMl: 10, flaskMl: 100 }],
+        },
+      },
+      replicates,
+    );
+    const [dilution] = explain(
+      diluted,
+      { ...SURROUNDINGS, balancedRatio: null },
+      TOLERANCES,
+    ).explanations;
+    expect(dilution?.id).toBe('dilution');
+  });
+
+  test('slow drift goes on from the history, and a wet standard explains a few per cent too high', () => {
+    const history = [0.1065, 0.1042];
+    const found = { ...suspected(), expectedMolPerL: 0.1042 };
+    const narrow = { expectedPercent: 1, agreementPercent: 0.3 };
+    const { explanations } = explain(found, { ...SURROUNDINGS, history }, narrow);
+    expect(explanations.map(({ id }) => id)).toContain('drift');
+    const high = { ...suspected(), expectedMolPerL: 0.0995 };
+    expect(explain(high, SURROUNDINGS, narrow).explanations[0]?.id).toBe('impure-standard');
+  });
+
+  test('whatever is entered, at most three explanations come, each in line, and nothing is changed', () => {
+    const figure = fc.integer({ min: 0, max: 5000 }).map((hundredths) => hundredths / 100);
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(figure, figure, fc.double({ min: 0.01, max: 2, noNaN: true })), {
+          minLength: 1,
+          maxLength: 5,
+        }),
+        (rows) => {
+          const replicates = rows.map(([a, b, massG], i) => ({
+            id: String(i),
+            fillings: [{ initialMl: Math.min(a, b), finalMl: Math.max(a, b) + 0.01 }],
+            portion: { massG },
+          }));
+          const input = suspected({}, replicates);
+          const before = JSON.stringify(input);
+          const { isOutOfLine, explanations } = explain(input, SURROUNDINGS, TOLERANCES);
+          expect(JSON.stringify(input)).toBe(before);
+          expect(explanations.length).toBeLessThanOrEqual(isOutOfLine ? 3 : 0);
+          for (const { molarityMolPerL, rangePercent, id } of explanations) {
+            expect(rangePercent).toBeLessThanOrEqual(TOLERANCES.agreementPercent);
+            if (id !== 'mass-per-volume') {
+              expect(Math.abs(molarityMolPerL / 0.1 - 1)).toBeLessThanOrEqual(0.0500001);
+            }
+          }
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+});

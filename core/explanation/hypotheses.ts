@@ -1,0 +1,547 @@
+import { readingSlips } from '../slip';
+import type { Determination, DilutionStep, TitrationReplicate } from '../titration';
+
+/** What a run found and what it ought to have found, as far as hypotheses may change it. */
+export interface Suspected {
+  readonly determination: Extract<Determination, { kind: 'standardization' }>;
+  readonly replicates: readonly TitrationReplicate[];
+  /** Molarity by the label, an earlier standardization, or a second standard. */
+  readonly expectedMolPerL: number;
+}
+
+/** What is known beside the run and makes further hypotheses possible. */
+export interface Surroundings {
+  /** Forms for which the standard may have been taken. */
+  readonly otherForms: readonly { readonly name: string; readonly molarMassGPerMol: number }[];
+  /** nu by the balanced equation, where another one may have been used. */
+  readonly balancedRatio: { readonly titrant: number; readonly other: number } | null;
+  /** Density of the concentrate from which the titrant was made, g/mL. */
+  readonly concentrateDensityGPerMl: number | null;
+  /** Factor of a dilution in the preparation of the titrant. */
+  readonly titrantDilutionFactor: number | null;
+  /** What the empty vessel weighs, g. */
+  readonly tareG: number | null;
+  readonly buretteCapacityMl: number;
+  readonly readingDecimals: number;
+  /** Molarities of the same bottle found before, oldest first. */
+  readonly history: readonly number[];
+}
+
+/** The entry that a hypothesis suspects, and what it would then have been. */
+export interface Suspect {
+  /** Null when all replicates are concerned. */
+  readonly replicateId: string | null;
+  readonly entry:
+    | 'initial-reading'
+    | 'final-reading'
+    | 'mass'
+    | 'aliquot'
+    | 'molar-mass'
+    | 'mole-ratio'
+    | 'dilution'
+    | 'label'
+    | 'standard'
+    | 'titrant'
+    | 'burette';
+  readonly meant: number | null;
+}
+
+/** One way in which a hypothesis would change the inputs. */
+export interface Variant {
+  readonly suspected: Suspected;
+  readonly suspects: readonly Suspect[];
+  /** What would have happened, as a clause. */
+  readonly detail: string;
+}
+
+export interface Hypothesis {
+  readonly id: string;
+  readonly name: string;
+  readonly check: string;
+  /** How often it is met, against the others; a number that a free size makes smaller. */
+  readonly weight: number;
+  readonly variants: (suspected: Suspected, surroundings: Surroundings) => readonly Variant[];
+}
+
+type StandardizationOf = Suspected['determination'];
+
+function withStandard(
+  suspected: Suspected,
+  change: (standard: StandardizationOf['standard']) => StandardizationOf['standard'],
+): Suspected {
+  const { determination } = suspected;
+  return {
+    ...suspected,
+    determination: { ...determination, standard: change(determination.standard) },
+  };
+}
+
+function withRatio(suspected: Suspected, titrant: number, other: number): Suspected {
+  return { ...suspected, determination: { ...suspected.determination, ratio: { titrant, other } } };
+}
+
+function withReplicate(
+  suspected: Suspected,
+  index: number,
+  change: (replicate: TitrationReplicate) => TitrationReplicate,
+): Suspected {
+  return {
+    ...suspected,
+    replicates: suspected.replicates.map((one, i) => (i === index ? change(one) : one)),
+  };
+}
+
+const all = (entry: Suspect['entry'], meant: number | null): readonly Suspect[] => [
+  { replicateId: null, entry, meant },
+];
+
+/** Sizes in which pipettes come, mL. */
+const PIPETTES_ML = [1, 2, 5, 10, 15, 20, 25, 50, 100];
+
+/** Mole ratios of volumetric analysis other than one to one. */
+const COMMON_RATIOS = [2, 1 / 2, 5, 1 / 5, 6, 1 / 6, 2 / 5, 5 / 2, 3];
+
+const molarMassOf = (standard: StandardizationOf['standard']): number | null =>
+  standard.kind === 'solution' ? null : standard.molarMassGPerMol;
+
+function ratioVariants(
+  suspected: Suspected,
+  ratios: readonly number[],
+  detail: (ratio: number) => string,
+): Variant[] {
+  return ratios.map((ratio) => ({
+    suspected: withRatio(suspected, ratio, 1),
+    suspects: all('mole-ratio', ratio),
+    detail: detail(ratio),
+  }));
+}
+
+const shown = (value: number): string => String(Number(value.toPrecision(4)));
+
+/** A variant for each replicate that a change makes sense for. */
+function eachReplicate(
+  suspected: Suspected,
+  make: (replicate: TitrationReplicate, index: number) => readonly (Variant | null)[],
+): Variant[] {
+  return suspected.replicates
+    .flatMap((replicate, index) =>
+      (replicate.isVoided ?? false) || (replicate.isRough ?? false) ? [] : make(replicate, index),
+    )
+    .filter((variant) => variant !== null);
+}
+
+/** A reading changed wherever it stands: as the end of one titration, and as the start of the next when it was carried over. */
+function withReading(
+  suspected: Suspected,
+  typedMl: number,
+  at: { readonly index: number; readonly entry: 'initial' | 'final'; readonly carried: boolean },
+  meantMl: number,
+): Suspected {
+  return {
+    ...suspected,
+    replicates: suspected.replicates.map((replicate, i) => ({
+      ...replicate,
+      fillings: replicate.fillings.map(({ initialMl, finalMl }) => ({
+        initialMl:
+          initialMl === typedMl &&
+          ((i === at.index && at.entry === 'initial') || (at.carried && i === at.index + 1))
+            ? meantMl
+            : initialMl,
+        finalMl:
+          finalMl === typedMl &&
+          ((i === at.index && at.entry === 'final') ||
+            (at.carried && at.entry === 'initial' && i === at.index - 1))
+            ? meantMl
+            : finalMl,
+      })),
+    })),
+  };
+}
+
+function readingVariants(
+  suspected: Suspected,
+  { buretteCapacityMl, readingDecimals }: Surroundings,
+): Variant[] {
+  const { replicates } = suspected;
+  return eachReplicate(suspected, (replicate, index) => {
+    const [filling] = replicate.fillings;
+    if (!filling || replicate.fillings.length > 1) return [];
+    return (['initial', 'final'] as const).flatMap((entry) => {
+      const typedMl = entry === 'initial' ? filling.initialMl : filling.finalMl;
+      const neighbour = replicates[entry === 'final' ? index + 1 : index - 1]?.fillings[0];
+      const isCarried =
+        neighbour !== undefined &&
+        (entry === 'final' ? neighbour.initialMl : neighbour.finalMl) === typedMl;
+      return readingSlips(typedMl, readingDecimals)
+        .filter(({ kind, meant }) => kind !== 'digit-dropped' && meant <= buretteCapacityMl)
+        .map(({ meant, question }): Variant => ({
+          suspected: withReading(suspected, typedMl, { index, entry, carried: isCarried }, meant),
+          suspects: [{ replicateId: replicate.id, entry: `${entry}-reading`, meant }],
+          detail: `the ${entry} reading of ${replicate.id}, ${typedMl.toFixed(readingDecimals)} mL, stands for ${meant.toFixed(readingDecimals)} mL (${question.replace(/\?$/, '').toLowerCase()})`,
+        }));
+    });
+  });
+}
+
+function dilutionVariants(suspected: Suspected): Variant[] {
+  const { standard } = suspected.determination;
+  if (standard.kind === 'weighed' || standard.dilutions.length === 0) return [];
+  const change = (dilutions: readonly DilutionStep[], detail: string): Variant => ({
+    suspected: withStandard(suspected, (one) =>
+      one.kind === 'weighed' ? one : { ...one, dilutions },
+    ),
+    suspects: all('dilution', null),
+    detail,
+  });
+  return [
+    change([], 'the standard was not diluted at all, or the factor was taken in twice'),
+    change([...standard.dilutions, ...standard.dilutions], 'the standard was diluted twice'),
+  ];
+}
+
+/**
+ * The slips that leave a signature in a standardization, each a transformation of the inputs.
+ * Source: common practice of volumetric analysis; the weights are judgement, not statistics.
+ */
+export const HYPOTHESES: readonly Hypothesis[] = [
+  {
+    id: 'other-hydrate',
+    name: 'Another form of the standard was weighed',
+    check: 'Read the formula on the bottle of the standard: hydrate, anhydrous, or another salt?',
+    weight: 0.15,
+    variants: (suspected, { otherForms }) => {
+      const own = molarMassOf(suspected.determination.standard);
+      if (own === null) return [];
+      return otherForms.map(({ name, molarMassGPerMol }) => ({
+        suspected: withStandard(suspected, (one) =>
+          one.kind === 'solution' ? one : { ...one, molarMassGPerMol },
+        ),
+        suspects: all('molar-mass', molarMassGPerMol),
+        detail: `${name} was weighed, with ${shown(molarMassGPerMol)} g/mol instead of ${shown(own)} g/mol`,
+      }));
+    },
+  },
+  {
+    id: 'ratio-upside-down',
+    name: 'The mole ratio stands upside down',
+    check: 'Balance the equation and compare the ratio of titrant to standard.',
+    weight: 0.08,
+    variants: (suspected) => {
+      const { titrant, other } = suspected.determination.ratio;
+      return titrant === other
+        ? []
+        : ratioVariants(
+            suspected,
+            [other / titrant],
+            (ratio) =>
+              `${shown(ratio)} mol of titrant belong to 1 mol of standard, not ${shown(titrant / other)}`,
+          );
+    },
+  },
+  {
+    id: 'ratio-forgotten',
+    name: 'The mole ratio was forgotten',
+    check: 'Balance the equation and compare the ratio of titrant to standard.',
+    weight: 0.1,
+    variants: (suspected, { balancedRatio }) => {
+      const { titrant, other } = suspected.determination.ratio;
+      if (titrant !== other) {
+        return ratioVariants(suspected, [1], () => 'the ratio was taken in where it is 1 to 1');
+      }
+      const ratios = balancedRatio ? [balancedRatio.titrant / balancedRatio.other] : COMMON_RATIOS;
+      return ratioVariants(
+        suspected,
+        ratios.filter((ratio) => ratio !== 1),
+        (ratio) => `${shown(ratio)} mol of titrant belong to 1 mol of standard, not 1`,
+      );
+    },
+  },
+  {
+    id: 'mass-per-volume',
+    name: 'The concentrate was read as % m/V instead of % m/m',
+    check: 'Read on the bottle whether its percentage is by mass or by volume.',
+    weight: 0.08,
+    variants: (suspected, { concentrateDensityGPerMl: density }) =>
+      density === null
+        ? []
+        : [
+            {
+              suspected: { ...suspected, expectedMolPerL: suspected.expectedMolPerL * density },
+              suspects: all('label', suspected.expectedMolPerL * density),
+              detail: `the titrant is stronger than its label by the density of the concentrate, ${shown(density)}`,
+            },
+            {
+              suspected: { ...suspected, expectedMolPerL: suspected.expectedMolPerL / density },
+              suspects: all('label', suspected.expectedMolPerL / density),
+              detail: `the titrant is weaker than its label by the density of the concentrate, ${shown(density)}`,
+            },
+          ],
+  },
+  {
+    id: 'dilution',
+    name: 'A dilution was forgotten, or taken in twice',
+    check: 'Go through the dilutions of standard and titrant, step by step.',
+    weight: 0.1,
+    variants: (suspected, { titrantDilutionFactor: factor }) => [
+      ...dilutionVariants(suspected),
+      ...(factor === null
+        ? []
+        : [factor, 1 / factor].map((times): Variant => ({
+            suspected: { ...suspected, expectedMolPerL: suspected.expectedMolPerL * times },
+            suspects: all('label', suspected.expectedMolPerL * times),
+            detail:
+              times > 1
+                ? `the titrant was not diluted by its factor of ${shown(factor)}`
+                : `the titrant was diluted twice by its factor of ${shown(factor)}`,
+          }))),
+    ],
+  },
+  {
+    id: 'decimal-point',
+    name: 'The decimal point of a mass slipped',
+    check: 'Compare the mass with the balance printout or the bottle.',
+    weight: 0.1,
+    variants: (suspected) => {
+      const factors = [10, 0.1];
+      const { standard } = suspected.determination;
+      const madeUp = factors.flatMap((factor): Variant[] =>
+        standard.kind === 'made-up'
+          ? [
+              {
+                suspected: withStandard(suspected, (one) =>
+                  one.kind === 'made-up' ? { ...one, massG: one.massG * factor } : one,
+                ),
+                suspects: all('mass', standard.massG * factor),
+                detail: `${shown(standard.massG * factor)} g were weighed into the standard, not ${shown(standard.massG)} g`,
+              },
+            ]
+          : [],
+      );
+      const weighed = eachReplicate(suspected, (replicate, index) =>
+        factors.map((factor) => {
+          if (!('massG' in replicate.portion)) return null;
+          const massG = replicate.portion.massG * factor;
+          return {
+            suspected: withReplicate(suspected, index, (one) => ({ ...one, portion: { massG } })),
+            suspects: [{ replicateId: replicate.id, entry: 'mass', meant: massG }],
+            detail: `${shown(massG)} g were weighed for ${replicate.id}, not ${shown(replicate.portion.massG)} g`,
+          };
+        }),
+      );
+      const everywhere = factors.flatMap((factor): Variant[] =>
+        suspected.replicates.every(({ portion }) => 'massG' in portion)
+          ? [
+              {
+                suspected: {
+                  ...suspected,
+                  replicates: suspected.replicates.map((one) =>
+                    'massG' in one.portion
+                      ? { ...one, portion: { massG: one.portion.massG * factor } }
+                      : one,
+                  ),
+                },
+                suspects: all('mass', null),
+                detail: `every mass was ${factor > 1 ? 'ten times' : 'a tenth of'} what is written`,
+              },
+            ]
+          : [],
+      );
+      return [...madeUp, ...weighed, ...everywhere];
+    },
+  },
+  {
+    id: 'wrong-pipette',
+    name: 'Another pipette was used',
+    check: 'Read the size on the pipette that is still at the bench.',
+    weight: 0.08,
+    variants: (suspected) => {
+      const [first] = suspected.replicates;
+      if (!first || !('aliquotMl' in first.portion)) return [];
+      const usualMl = first.portion.aliquotMl;
+      const nearby = PIPETTES_ML.filter(
+        (size) => size !== usualMl && size >= usualMl / 2.5 && size <= usualMl * 2.5,
+      );
+      return nearby.flatMap((size): Variant[] => [
+        {
+          suspected: {
+            ...suspected,
+            replicates: suspected.replicates.map((one) => ({
+              ...one,
+              portion: { aliquotMl: size },
+            })),
+          },
+          suspects: all('aliquot', size),
+          detail: `${shown(size)} mL were pipetted, not ${shown(usualMl)} mL`,
+        },
+        ...eachReplicate(suspected, (replicate, index) => [
+          {
+            suspected: withReplicate(suspected, index, (one) => ({
+              ...one,
+              portion: { aliquotMl: size },
+            })),
+            suspects: [{ replicateId: replicate.id, entry: 'aliquot', meant: size }],
+            detail: `${shown(size)} mL were pipetted into ${replicate.id}, not ${shown(usualMl)} mL`,
+          },
+        ]),
+      ]);
+    },
+  },
+  {
+    id: 'reading',
+    name: 'A burette reading is wrong',
+    check: 'Look at the reading again: between which marks did the meniscus stand?',
+    weight: 0.2,
+    variants: readingVariants,
+  },
+  {
+    id: 'tare',
+    name: 'The empty vessel was not subtracted',
+    check: 'Compare gross, tare and net mass.',
+    weight: 0.05,
+    variants: (suspected, { tareG }) =>
+      tareG === null
+        ? []
+        : eachReplicate(suspected, (replicate, index) => {
+            if (!('massG' in replicate.portion) || replicate.portion.massG <= tareG) return [];
+            const massG = replicate.portion.massG - tareG;
+            return [
+              {
+                suspected: withReplicate(suspected, index, (one) => ({
+                  ...one,
+                  portion: { massG },
+                })),
+                suspects: [{ replicateId: replicate.id, entry: 'mass', meant: massG }],
+                detail: `the mass of ${replicate.id} still holds the vessel, ${shown(tareG)} g`,
+              },
+            ];
+          }),
+  },
+  {
+    id: 'flasks-exchanged',
+    name: 'Two flasks were exchanged',
+    check: 'Read the numbers on the flasks, and the order in which they were titrated.',
+    weight: 0.06,
+    variants: (suspected) =>
+      eachReplicate(suspected, (first, i) =>
+        suspected.replicates.map((second, j) => {
+          if (j <= i || !('massG' in first.portion) || !('massG' in second.portion)) return null;
+          const exchanged = withReplicate(suspected, i, (one) => ({
+            ...one,
+            portion: second.portion,
+          }));
+          return {
+            suspected: withReplicate(exchanged, j, (one) => ({ ...one, portion: first.portion })),
+            suspects: [first, second].map(({ id, portion }, place) => ({
+              replicateId: id,
+              entry: 'mass' as const,
+              meant:
+                'massG' in portion
+                  ? ([second, first].map((one) =>
+                      'massG' in one.portion ? one.portion.massG : null,
+                    )[place] ?? null)
+                  : null,
+            })),
+            detail: `the masses of ${first.id} and ${second.id} belong to one another’s titres`,
+          };
+        }),
+      ),
+  },
+  {
+    id: 'impure-standard',
+    name: 'The standard was wet, not dried, or partly lost',
+    check: 'Was it dried, and cooled in the desiccator? Was anything left on the boat or the wall?',
+    weight: 0.02,
+    variants: (suspected) =>
+      freeShare(
+        suspected,
+        [0.93, 0.998],
+        'standard',
+        (percent) => `${percent} % of what was weighed never reached the flask as standard`,
+      ),
+  },
+  {
+    id: 'diluted-titrant',
+    name: 'Water in the burette, or a bubble in its tip',
+    check:
+      'Was the burette rinsed with titrant, was the tip full? The first titrations suffer most.',
+    weight: 0.02,
+    variants: (suspected) => firstsDiluted(suspected),
+  },
+  {
+    id: 'drift',
+    name: 'The titrant has drifted',
+    check:
+      'Compare with the earlier standardizations: hydroxide takes up carbon dioxide, permanganate decomposes.',
+    weight: 0.03,
+    variants: (suspected, { history }) => {
+      const previous = history.at(-1);
+      if (history.length < 2 || previous === undefined || previous >= (history[0] ?? 0)) return [];
+      // The same step down once more, from where the last standardization left it.
+      const stepsDown = history.slice(1).map((molarity, i) => molarity / (history[i] ?? molarity));
+      const step = Math.min(...stepsDown);
+      const expected = previous * step;
+      return [
+        {
+          suspected: { ...suspected, expectedMolPerL: expected },
+          suspects: all('titrant', expected),
+          detail: `it went down before and goes on: ${shown(expected)} mol/L would be next`,
+        },
+      ];
+    },
+  },
+];
+
+/** All replicates off by one free share within limits that the slip can reach. */
+function freeShare(
+  suspected: Suspected,
+  [least, most]: readonly [number, number],
+  entry: Suspect['entry'],
+  detail: (percent: string) => string,
+): readonly Variant[] {
+  const steps = 30;
+  return Array.from({ length: steps + 1 }, (_, i) => least + ((most - least) * i) / steps).map(
+    (share) => ({
+      suspected: scalePortions(suspected, () => share),
+      suspects: all(entry, null),
+      detail: detail((100 * (1 - share)).toFixed(1)),
+    }),
+  );
+}
+
+/** The first titration, or the first two, took more titrant than they should by a volume that a wet burette or a bubble brings. */
+function firstsDiluted(suspected: Suspected): readonly Variant[] {
+  return [1, 2].flatMap((firsts) =>
+    [0.05, 0.1, 0.15, 0.2, 0.3, 0.4, 0.5].map((volumeMl) => ({
+      suspected: {
+        ...suspected,
+        replicates: suspected.replicates.map((one, i) =>
+          i < firsts
+            ? {
+                ...one,
+                fillings: one.fillings.map((filling, j) =>
+                  j === 0 ? { ...filling, initialMl: filling.initialMl + volumeMl } : filling,
+                ),
+              }
+            : one,
+        ),
+      },
+      suspects: suspected.replicates
+        .slice(0, firsts)
+        .map(({ id }) => ({ replicateId: id, entry: 'burette' as const, meant: null })),
+      detail: `about ${shown(volumeMl)} mL of the first ${firsts === 1 ? 'titre' : 'two titres'} were not titrant`,
+    })),
+  );
+}
+
+function scalePortions(suspected: Suspected, share: (index: number) => number): Suspected {
+  return {
+    ...suspected,
+    replicates: suspected.replicates.map((one, i) => ({
+      ...one,
+      portion:
+        'massG' in one.portion
+          ? { massG: one.portion.massG * share(i) }
+          : { aliquotMl: one.portion.aliquotMl * share(i) },
+    })),
+  };
+}

@@ -1,0 +1,3 @@
+export type { Diagnosis, Explanation, Tolerances } from './explain';
+export { explain } from './explain';
+export type { Suspect, Suspected, Surroundings } from './hypotheses';

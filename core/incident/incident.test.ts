@@ -1,0 +1,81 @@
+import { describe, expect, test } from 'vitest';
+import { findMethod } from '#core/chemistry';
+import type { RunNumbers } from './index';
+import { assessIncident, featuresOf, INCIDENTS, incidentsFor } from './index';
+
+const WEIGHED: RunNumbers = {
+  titreMl: 25,
+  titrantMolarityMolPerL: 0.1,
+  portion: { massG: 0.51 },
+  buretteCapacityMl: 50,
+  dropMl: 0.05,
+  readingUncertaintyMl: 0.01,
+  waterMl: 50,
+  volumetricFlaskMl: null,
+};
+const ALIQUOT: RunNumbers = { ...WEIGHED, portion: { aliquotMl: 25 }, volumetricFlaskMl: 250 };
+
+describe('does it matter?', () => {
+  test.each([
+    ['bubble-in-tip', { volumeMl: 0.25 }, WEIGHED, 'correct', 'too-low', [1, 1]],
+    ['bubble-in-tip', {}, WEIGHED, 'void', 'too-low', [0.2, 1.2]],
+    ['burette-rinsed-with-water-only', { volumeMl: 0.5 }, WEIGHED, 'void', 'too-low', [1, 1]],
+    ['flask-wet-with-water', {}, WEIGHED, 'carry-on', 'none', [0, 0]],
+    ['pipette-blown-out', { volumeMl: 0.05 }, ALIQUOT, 'correct', 'too-low', [0.2, 0.2]],
+    ['solid-left-behind', { massG: 0.0051 }, WEIGHED, 'correct', 'too-high', [1.01, 1.01]],
+    ['standard-not-dried', {}, WEIGHED, 'void', 'too-high', [0.1, 2]],
+    ['filled-past-mark', { volumeMl: 2.5 }, ALIQUOT, 'discard-solution', 'too-high', [1, 1]],
+    ['carbon-dioxide-in-water', {}, WEIGHED, 'correct', 'too-low', [0.03, 0.28]],
+    ['brown-turbidity', {}, WEIGHED, 'void', 'too-low', [0.5, 40]],
+    ['past-last-mark', {}, WEIGHED, 'void', 'unknown', null],
+    ['tap-water', { alkalinityMmolPerL: 2 }, WEIGHED, 'note', 'either', [4, 4]],
+  ] as const)('%s %j', (id, details, numbers, verdict, direction, bias) => {
+    const found = assessIncident(id, 'standardization', numbers, details);
+    expect(found).toMatchObject({ verdict, direction });
+    if (bias === null) expect(found.biasPercent).toBeNull();
+    else {
+      expect(found.biasPercent?.[0]).toBeCloseTo(bias[0], 2);
+      expect(found.biasPercent?.[1]).toBeCloseTo(bias[1], 2);
+    }
+  });
+
+  test('an unknown is biased the other way', () => {
+    expect(assessIncident('bubble-in-tip', 'assay', WEIGHED).direction).toBe('too-high');
+    expect(assessIncident('funnel-left', 'assay', WEIGHED).direction).toBe('too-low');
+  });
+
+  test('a corrected titre gives the true result: the bias is what the figures say', () => {
+    const molarity = (massG: number, titreMl: number): number => massG / titreMl;
+    const { biasPercent } = assessIncident('bubble-in-tip', 'standardization', WEIGHED, {
+      volumeMl: 0.2,
+    });
+    const bias = molarity(0.51, 25) / molarity(0.51, 24.8) - 1;
+    expect(biasPercent?.[0]).toBeCloseTo(-100 * bias, 10);
+  });
+
+  test('only what can happen in a run is offered', () => {
+    const khp = findMethod('naoh-by-khp');
+    const oxalate = findMethod('permanganate-by-sodium-oxalate');
+    if (!khp || !oxalate) throw new Error('the catalogue lacks a method');
+    const idsOf = (features: ReturnType<typeof featuresOf>): readonly string[] =>
+      incidentsFor(features).map(({ id }) => id);
+    const weighed = idsOf(featuresOf(khp, 'weighed'));
+    expect(weighed).toContain('carbon-dioxide-in-water');
+    expect(weighed).not.toContain('pipette-blown-out');
+    expect(weighed).not.toContain('oxalate-boiled');
+    const hot = idsOf(featuresOf(oxalate, 'weighed'));
+    expect(hot).toEqual(expect.arrayContaining(['brown-turbidity', 'cooled-below-window']));
+    expect(hot).not.toContain('indicator-forgotten');
+  });
+
+  test('every incident answers, with a sentence and an action', () => {
+    for (const { id } of INCIDENTS) {
+      for (const numbers of [WEIGHED, ALIQUOT]) {
+        const { reason, action, biasPercent } = assessIncident(id, 'standardization', numbers);
+        expect(reason).toMatch(/\.$/);
+        expect(action).toMatch(/\.$/);
+        for (const percent of biasPercent ?? []) expect(percent).toBeGreaterThanOrEqual(0);
+      }
+    }
+  });
+});

@@ -1,0 +1,2 @@
+export type { ReadingContext, SuspectedSlip, WeighingContext } from './reading';
+export { isNetOf, readingSlips, suspectReading, suspectWeighing } from './reading';
