@@ -31,9 +31,9 @@ const basisEntries = {
   drop_mL: v.optional(number, 0.05),
 };
 
-const basisSchema = v.object(basisEntries);
+type GivenBasis = v.InferOutput<v.ObjectSchema<typeof basisEntries, undefined>>;
 
-function basisOf(given: v.InferOutput<typeof basisSchema>): ForecastBasis {
+function basisOf(given: GivenBasis): ForecastBasis {
   return {
     expected: given.expected_result,
     relativeHalfBand: given.expected_tolerance_percent / 100,
@@ -43,9 +43,7 @@ function basisOf(given: v.InferOutput<typeof basisSchema>): ForecastBasis {
   };
 }
 
-function portionOf(
-  given: v.InferOutput<typeof basisSchema>,
-): { massG: number } | { aliquotMl: number } {
+function portionOf(given: GivenBasis): { massG: number } | { aliquotMl: number } {
   if (given.mass_g !== undefined) return { massG: given.mass_g };
   if (given.aliquot_mL !== undefined) return { aliquotMl: given.aliquot_mL };
   throw new Unanswerable('empty', 'mass_g', 'A mass or an aliquot is needed here.');

@@ -1,5 +1,8 @@
 import * as v from 'valibot';
-import type { Solid } from '#core/preparation';
+import type { Solid   CONCENTRATION_UNITS,
+  convertConcentration,
+} from '#core/preparation';
+import { roundToUncertainty } from '#core/measurement';
 import {
   actualConcentration,
   concentrateMolarity,
@@ -204,4 +207,30 @@ export const PREPARATION_TASKS = [
       ),
     }),
   ),
+  task(
+    'convert-concentration',
+    {
+      value: number,
+      from: v.picklist(CONCENTRATION_UNITS),
+      to: v.picklist(CONCENTRATION_UNITS),
+      molar_mass_g_per_mol: optionalNumber,
+      density_g_per_mL: optionalNumber,
+      equivalents_per_mole: optionalNumber,
+    },
+    (given) => ({
+      value: convertConcentration(given.value, given.from, given.to, {
+        ...(given.molar_mass_g_per_mol !== undefined && {
+          molarMassGPerMol: given.molar_mass_g_per_mol,
+        }),
+        ...(given.density_g_per_mL !== undefined && { densityGPerMl: given.density_g_per_mL }),
+        ...(given.equivalents_per_mole !== undefined && {
+          equivalentsPerMole: given.equivalents_per_mole,
+        }),
+      }),
+    }),
+  ),
+  task('round', { value: number, expanded_uncertainty: number }, (given) => {
+    const rounded = roundToUncertainty(given.value, given.expanded_uncertainty);
+    return { value: rounded.value, expanded_uncertainty: rounded.uncertainty };
+  }),
 ];

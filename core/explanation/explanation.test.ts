@@ -141,7 +141,13 @@ describe('a result out of line', () => {
       ...TOLERANCES,
       agreementPercent: 1,
     }).explanations;
-    expect(best).toMatchObject({ id: 'reading', suspects: [{ meant: 24.6 }] });
+    expect(best).toMatchObject({
+      id: 'reading',
+      suspects: [
+        { replicateId: '1', meant: 24.6 },
+        { replicateId: '2', meant: 24.6 },
+      ],
+    });
   });
 
   test('the wrong pipette and a dilution of the standard', () => {

@@ -27,6 +27,7 @@ export type { KragtenEstimate } from './kragten';
 export { kragten } from './kragten';
 export type { BudgetLine, Correlation, Evaluation, EvaluationOptions } from './propagate';
 export { propagate } from './propagate';
+export type { RoundedResult } from './round';
 export { roundSignificant, roundToUncertainty } from './round';
 export type { Simulation, SimulationOptions } from './simulate';
 export { runSimulation, simulate } from './simulate';

@@ -1,3 +1,5 @@
+export type { ConcentrationUnit, SolutionFacts } from './displayUnits';
+export { CONCENTRATION_UNITS, convertConcentration, showConcentration } from './displayUnits';
 export type {
   ActualConcentration,
   Concentrate,
