@@ -1,9 +1,9 @@
 import * as v from 'valibot';
-import type { Solid   CONCENTRATION_UNITS,
-  convertConcentration,
-} from '#core/preparation';
 import { roundToUncertainty } from '#core/measurement';
+import type { Solid } from '#core/preparation';
 import {
+  CONCENTRATION_UNITS,
+  convertConcentration,
   actualConcentration,
   concentrateMolarity,
   concentrateVolumeMl,
