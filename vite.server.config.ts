@@ -12,6 +12,7 @@ export default defineConfig({
         main: 'server/main.ts',
         calc: 'calc/commands/calc.ts',
         vectors: 'calc/commands/vectors.ts',
+        verify: 'calc/commands/verify.ts',
         audit: 'server/commands/audit.ts',
         prepare: 'server/commands/prepare.ts',
         measureFold: 'server/commands/measureFold.ts',

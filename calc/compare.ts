@@ -12,60 +12,63 @@ export interface Tolerance extends Limit {
   readonly fields?: Readonly<Record<string, Limit>>;
 }
 
-/** A place where a result differs from what was expected. */
-interface Difference {
+/** A place where a result is compared with what was expected. */
+export interface ComparedPlace {
   readonly path: string;
   readonly expected: Json;
   readonly got: Json;
   readonly limit: Limit;
-}
-
-/** How close a number came: its deviation as a part of what is allowed, largest of a case. */
-export interface Comparison {
-  readonly differences: readonly Difference[];
-  /** Largest deviation over its limit, 0 to 1 when everything is within; 0 when there are no numbers. */
-  readonly worst: number;
+  readonly isWithin: boolean;
+  /** Deviation as a part of what is allowed; null for what is not a number, or must be equal. */
+  readonly part: number | null;
 }
 
 /** Texts for people, which are not compared. */
 const NOT_COMPARED = new Set(['detail', 'field', 'error_also_accepted']);
 
 /** Compares everything that is expected with what was got; what was got beside it does not count. */
-export function compare(expected: Json, got: Json, tolerance: Tolerance): Comparison {
-  const differences: Difference[] = [];
-  let worst = 0;
-
+export function compare(expected: Json, got: Json, tolerance: Tolerance): readonly ComparedPlace[] {
+  const places: ComparedPlace[] = [];
   const visit = (want: Json, have: Json, path: readonly string[], limit: Limit): void => {
     const here = limitAt(path, tolerance) ?? limit;
-    if (Array.isArray(want)) {
-      const list = Array.isArray(have) ? have : null;
-      if (list?.length !== want.length) report(want, have, path, here);
-      else
-        want.forEach((item, i) => {
-          visit(item as Json, list[i] as Json, path, here);
-        });
+    const list = Array.isArray(have) ? (have as readonly Json[]) : [];
+    if (Array.isArray(want) && list.length === want.length) {
+      (want as readonly Json[]).forEach((item, i) => {
+        visit(item, list[i] ?? null, path, here);
+      });
     } else if (isObject(want)) {
       const object = isObject(have) ? have : {};
       for (const [key, inner] of Object.entries(want)) {
         if (NOT_COMPARED.has(key)) continue;
-        if (key === 'error' && accepts(want, object.error ?? null)) continue;
-        visit(inner ?? null, object[key] ?? null, [...path, key], here);
+        const also = key === 'error' && accepts(want, object.error ?? null);
+        visit(
+          also ? (object.error ?? null) : (inner ?? null),
+          object[key] ?? null,
+          [...path, key],
+          here,
+        );
       }
-    } else if (typeof want === 'number' && typeof have === 'number') {
-      const allowed = Math.max(here.absolute ?? 0, (here.relative ?? 0) * Math.abs(want));
-      const deviation = Math.abs(have - want);
-      if (!(deviation <= allowed)) report(want, have, path, here);
-      else if (allowed > 0) worst = Math.max(worst, deviation / allowed);
-    } else if (want !== have) {
-      report(want, have, path, here);
+    } else {
+      places.push({
+        path: path.join('.'),
+        expected: want,
+        got: have,
+        limit: here,
+        ...judge(want, have, here),
+      });
     }
   };
-  const report = (want: Json, have: Json, path: readonly string[], limit: Limit): void => {
-    differences.push({ path: path.join('.'), expected: want, got: have, limit });
-  };
-
   visit(expected, got, [], tolerance);
-  return { differences, worst };
+  return places;
+}
+
+function judge(want: Json, have: Json, limit: Limit): Pick<ComparedPlace, 'isWithin' | 'part'> {
+  if (typeof want !== 'number' || typeof have !== 'number') {
+    return { isWithin: want === have, part: null };
+  }
+  const allowed = Math.max(limit.absolute ?? 0, (limit.relative ?? 0) * Math.abs(want));
+  const deviation = Math.abs(have - want);
+  return { isWithin: deviation <= allowed, part: allowed > 0 ? deviation / allowed : null };
 }
 
 /** What was got, cut down to the keys that are expected. */

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, test } from 'vitest';
+import type { ComparedPlace } from './compare';
 import { compare } from './compare';
 import { calculate, TASKS, unknownKeys } from './record';
 import { recordJsonSchema } from './recordFile';
@@ -58,6 +59,9 @@ describe('records', () => {
   });
 });
 
+const outside = (places: readonly ComparedPlace[]): readonly ComparedPlace[] =>
+  places.filter(({ isWithin }) => !isWithin);
+
 describe('comparison', () => {
   const expected = {
     a: { b: [1, 2] },
@@ -68,7 +72,7 @@ describe('comparison', () => {
   };
   const got = { a: { b: [1.05, 2.1] }, b: 10.5, c: null, error: 'empty', more: 1 };
   const pathsOf = (tolerance: Parameters<typeof compare>[2]): string[] =>
-    compare(expected, got, tolerance).differences.map(({ path }) => path);
+    outside(compare(expected, got, tolerance)).map(({ path }) => path);
 
   test('the longest name that fits sets the limit, and lists inherit it', () => {
     expect(pathsOf({ absolute: 1 })).toEqual([]);
@@ -78,8 +82,10 @@ describe('comparison', () => {
   });
 
   test('a limit includes what lies exactly on it, and null is not a number', () => {
-    expect(compare({ x: 2 }, { x: 2.5 }, { absolute: 0.5 })).toEqual({ differences: [], worst: 1 });
-    expect(compare({ x: null }, { x: 0 }, { absolute: 1 }).differences).toHaveLength(1);
-    expect(compare({ x: [1] }, { x: [1, 1] }, { absolute: 1 }).differences).toHaveLength(1);
+    expect(compare({ x: 2 }, { x: 2.5 }, { absolute: 0.5 })).toMatchObject([
+      { isWithin: true, part: 1 },
+    ]);
+    expect(outside(compare({ x: null }, { x: 0 }, { absolute: 1 }))).toHaveLength(1);
+    expect(outside(compare({ x: [1] }, { x: [1, 1] }, { absolute: 1 }))).toHaveLength(1);
   });
 });

@@ -1,34 +1,36 @@
 import * as v from 'valibot';
-import type { Comparison, Tolerance } from './compare';
+import type { ComparedPlace, Tolerance } from './compare';
 import { compare, inShapeOf } from './compare';
 import { calculate } from './record';
 import type { Json } from './tasks/task';
 
 const limit = { absolute: v.optional(v.number()), relative: v.optional(v.number()) };
 
-/** A file of cases with their expected values; prose beside them is left aside. */
-const vectorFile = v.object({
-  topic: v.optional(v.string(), 'cases'),
-  cases: v.array(
-    v.object({
-      id: v.string(),
-      given: v.record(v.string(), v.any()),
-      expected: v.record(v.string(), v.any()),
-      tolerance: v.optional(
-        v.object({ ...limit, fields: v.optional(v.record(v.string(), v.object(limit))) }),
-        {},
-      ),
-    }),
+/** What is given, what is expected of it, and how far it may be off. */
+export const vectorCase = v.object({
+  id: v.string(),
+  given: v.record(v.string(), v.any()),
+  expected: v.record(v.string(), v.any()),
+  tolerance: v.optional(
+    v.object({ ...limit, fields: v.optional(v.record(v.string(), v.object(limit))) }),
+    {},
   ),
 });
 
-export type VectorCase = v.InferOutput<typeof vectorFile>['cases'][number];
+/** A file of cases with their expected values; prose beside them is left aside. */
+const vectorFile = v.object({
+  topic: v.optional(v.string(), 'cases'),
+  cases: v.array(vectorCase),
+});
+
+type VectorCase = v.InferOutput<typeof vectorCase>;
 
 /** A case that was computed and compared. */
-export interface CheckedCase extends Comparison {
+export interface CheckedCase {
   readonly id: string;
   /** What was got, cut down to the keys that are expected; numbers unrounded. */
   readonly got: Json;
+  readonly places: readonly ComparedPlace[];
 }
 
 /** Reads a file of cases. @throws ValiError when it has another shape. */
@@ -44,7 +46,7 @@ export function checkCase({ id, given, expected, tolerance }: VectorCase): Check
       ? outcome.results
       : { error: outcome.problem, field: outcome.field, detail: outcome.sentence };
   const shaped = inShapeOf(expected, got);
-  return { id, got: shaped, ...compare(expected, got, tolerance as Tolerance) };
+  return { id, got: shaped, places: compare(expected, got, tolerance as Tolerance) };
 }
 
 /** The cases rest on atomic weights abridged to five figures; a record takes the full ones unless it says so. */

@@ -5,6 +5,8 @@ import {
   calibrateGravimetrically,
   correctionAtMl,
   glassVolumeMl,
+  glasswareOf,
+  TOLERANCE_DISTRIBUTION,
   isWithinTolerance,
   solutionVolumeAt20Ml,
   waterDensityKgPerM3,
@@ -133,6 +135,44 @@ export const METROLOGY_TASKS = [
         correction_initial_mL: atInitial,
         correction_final_mL: atFinal,
         corrected_titre_mL: sumDecimals([final, atFinal, -initial, -atInitial]),
+      };
+    },
+  ),
+  task(
+    'glassware',
+    {
+      kind: v.picklist([
+        'burette',
+        'one-mark-pipette',
+        'graduated-pipette',
+        'volumetric-flask',
+        'measuring-cylinder',
+        'piston-burette',
+        'piston-pipette',
+      ]),
+      nominal_volume_mL: number,
+      class: v.picklist(['A', 'AS', 'B', 'piston']),
+      division_mL: optionalNumber,
+    },
+    (given) => {
+      const sizes = glasswareOf(given.kind).filter(
+        (size) =>
+          size.nominalMl === given.nominal_volume_mL &&
+          (given.division_mL === undefined || size.divisionMl === given.division_mL),
+      );
+      const [found] = sizes.filter((size) => size.toleranceMl[given.class] !== undefined);
+      if (!found) {
+        throw new Unanswerable(
+          'out-of-range',
+          'nominal_volume_mL',
+          'The standard has no such size in this class.',
+        );
+      }
+      return {
+        standard: found.standard,
+        division_mL: found.divisionMl,
+        tolerance_mL: found.toleranceMl[given.class] ?? null,
+        distribution: TOLERANCE_DISTRIBUTION[given.class],
       };
     },
   ),

@@ -47,7 +47,7 @@ export interface Suspect {
 }
 
 /** One way in which a hypothesis would change the inputs. */
-export interface Variant {
+interface Variant {
   readonly suspected: Suspected;
   readonly suspects: readonly Suspect[];
   /** What would have happened, as a clause. */
