@@ -34,5 +34,7 @@ export { runSimulation, simulate } from './simulate';
 export { parseTypedEquation } from './typedEquation';
 export type { Unit } from './unit';
 export { plainUnit, UNITS } from './unit';
+export type { Validation } from './validate';
+export { validate } from './validate';
 export type { Formula, WorkingStep } from './working';
 export { working } from './working';

@@ -1,5 +1,5 @@
 import { requirePositive } from '../problem';
-import { combineComponents } from './component';
+import { combineComponents, componentDistribution } from './component';
 import { Chance, correlationFactor, drawingOf } from './draw';
 import type { Expression, Input } from './expression';
 import type { Correlation, EvaluationOptions } from './propagate';
@@ -19,7 +19,8 @@ export interface SimulationOptions extends EvaluationOptions {
 export interface Simulation {
   readonly trials: number;
   readonly mean: number;
-  readonly standardDeviation: number;
+  /** Null when an effect has no variance: Student's t of one or two degrees of freedom. */
+  readonly standardDeviation: number | null;
   /** Leaves out equal parts at both ends. */
   readonly symmetricInterval: readonly [number, number];
   readonly shortestInterval: readonly [number, number];
@@ -57,7 +58,11 @@ export function* simulate(
     for (let i = 0; i < count; i += 1) results[done + i] = (tape.result[i] as number) * scale;
     if (done % TRIALS_PER_STEP === 0) yield done / trials;
   }
-  return summarizeTrials(results, coverage);
+  return summarizeTrials(
+    results,
+    coverage,
+    tape.inputs.every(({ input }) => hasVariance(input)),
+  );
 }
 
 /** Runs a simulation to its end. */
@@ -71,6 +76,13 @@ export function runSimulation(
     const step = steps.next();
     if (step.done) return step.value;
   }
+}
+
+function hasVariance({ components }: Input): boolean {
+  return components.every(
+    (component) =>
+      componentDistribution(component) !== 'student' || (component.degreesOfFreedom ?? 3) > 2,
+  );
 }
 
 /** Writes the draws of all inputs into their columns. */
@@ -136,7 +148,11 @@ function jointFiller(
 const CLASSES = 60;
 
 /** Source of the intervals: JCGM 101:2008, 7.7.1 and 5.3.4. */
-function summarizeTrials(results: Float64Array, coverage: number): Simulation {
+function summarizeTrials(
+  results: Float64Array,
+  coverage: number,
+  isVarianceFinite: boolean,
+): Simulation {
   const trials = results.length;
   let sum = 0;
   for (const result of results) sum += result;
@@ -148,18 +164,19 @@ function summarizeTrials(results: Float64Array, coverage: number): Simulation {
     sorted[Math.min(trials - 1, Math.max(0, rank))] ?? Number.NaN;
   const inside = Math.min(trials - 1, Math.round(coverage * trials));
   const low = Math.round((trials - inside) / 2);
+  // The interval fills a good half of the picture; tails may reach very far.
+  const widening = 0.4 * (at(low + inside) - at(low));
   let shortest = 0;
   for (let rank = 0; rank + inside < trials; rank += 1) {
     if (at(rank + inside) - at(rank) < at(shortest + inside) - at(shortest)) shortest = rank;
   }
-  const margin = Math.floor(trials / 2000);
   return {
     trials,
     mean,
-    standardDeviation: Math.sqrt(squares / (trials - 1)),
+    standardDeviation: isVarianceFinite ? Math.sqrt(squares / (trials - 1)) : null,
     symmetricInterval: [at(low), at(low + inside)],
     shortestInterval: [at(shortest), at(shortest + inside)],
-    histogram: histogramOf(sorted, at(margin), at(trials - 1 - margin)),
+    histogram: histogramOf(sorted, at(low) - widening, at(low + inside) + widening),
   };
 }
 

@@ -6,10 +6,18 @@ import type {
   ParenthesisNode,
   SymbolNode,
 } from 'mathjs';
-import { parse } from 'mathjs/number';
+import { create, parseDependencies } from 'mathjs/number';
 import { Unanswerable } from '../problem';
 import type { Expression, FunctionName } from './expression';
 import { apply, exact, minus, plus, power, product, quotient, sum } from './expression';
+
+let parser: ReturnType<typeof create>['parse'] | null = null;
+
+/** The parser and no more of its package, made when the first equation is typed. */
+function parse(text: string): MathNode {
+  parser ??= create({ ...parseDependencies }).parse;
+  return parser(text);
+}
 
 const FUNCTIONS: Readonly<Record<string, FunctionName>> = {
   sqrt: 'sqrt',

@@ -1,4 +1,4 @@
-import type { DecimalText, Evaluation, WorkingStep } from '../measurement';
+import type { DecimalText, Evaluation, Expression, WorkingStep } from '../measurement';
 import { propagate, roundToUncertainty, UNITS, working } from '../measurement';
 import type { Summary } from '../statistics';
 import { largestConcordantSet, summarize } from '../statistics';
@@ -46,6 +46,9 @@ export interface Result {
     readonly method: number | null;
   };
   readonly working: readonly WorkingStep[];
+  /** The measurement equation, and the inputs of it whose effect the repeatability covers. */
+  readonly model: Expression;
+  readonly mutedInputIds: readonly string[];
 }
 
 /**
@@ -147,6 +150,14 @@ function resultOf(run: RunState, flasks: readonly Flask[], accurate: Summary): R
     repeatabilityFrom: from,
     repeatability,
     working: working(model),
+    model,
+    mutedInputIds:
+      from === 'inputs'
+        ? []
+        : evaluation.budget
+            .map(({ input }) => input)
+            .filter(isSeenInScatter)
+            .map(({ id }) => id),
   };
 }
 

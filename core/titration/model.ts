@@ -59,7 +59,12 @@ export function standardizationModel(
     value: 1,
     unit: UNITS.one,
     components: [
-      { name: 'repeatability', standardUncertainty: repeatability.relativeStandardUncertainty },
+      {
+        name: 'repeatability',
+        standardUncertainty: repeatability.relativeStandardUncertainty,
+        degreesOfFreedom: repeatability.degreesOfFreedom,
+        distribution: Number.isFinite(repeatability.degreesOfFreedom) ? 'student' : 'normal',
+      },
     ],
     degreesOfFreedom: repeatability.degreesOfFreedom,
     source: repeatability.source,

@@ -16,6 +16,7 @@ const KEPT_BELOW = [
   { name: 'Substances', to: '/lots' },
   { name: 'Equipment', to: '/equipment' },
   { name: 'People', to: '/people' },
+  { name: 'Verification', to: '/verification' },
 ] as const;
 
 /** Height of the scale between two major marks, px. */

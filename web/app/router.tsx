@@ -33,6 +33,10 @@ export const router = createBrowserRouter([
       page('/runs/:runId/judge', async () => (await import('../judge/JudgePage')).JudgePage),
       page('/lots', async () => (await import('../stock/LotsPage')).LotsPage),
       page('/equipment', async () => (await import('../stock/EquipmentPage')).EquipmentPage),
+      page(
+        '/verification',
+        async () => (await import('../verification/VerificationPage')).VerificationPage,
+      ),
       page('/people', async () => (await import('../people/PeoplePage')).PeoplePage),
       { path: '*', Component: NotFound },
     ],

@@ -13,6 +13,7 @@ import { CertificateView } from './CertificateView';
 import { CertifyPanel } from './CertifyPanel';
 import { Corrections } from './Corrections';
 import { FiguresWorking } from './FiguresWorking';
+import { MonteCarlo } from './MonteCarlo';
 import { ReplicateTable } from './ReplicateTable';
 import { WorkingView } from './WorkingView';
 
@@ -80,6 +81,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
         <ReplicateTable judgement={judgement} />
         <Statistics judgement={judgement} />
         <Corrections run={run} />
+        <MonteCarlo result={result} />
       </section>
       <section className="flex flex-col gap-6">
         {run.certificate ? (
