@@ -13,6 +13,7 @@ export default defineConfig({
         calc: 'calc/commands/calc.ts',
         vectors: 'calc/commands/vectors.ts',
         verify: 'calc/commands/verify.ts',
+        measureCore: 'calc/commands/measureCore.ts',
         audit: 'server/commands/audit.ts',
         prepare: 'server/commands/prepare.ts',
         measureFold: 'server/commands/measureFold.ts',

@@ -9,11 +9,35 @@ type Drawing = (column: Column, count: number) => void;
 
 const TWO_TO_MINUS_32 = 2 ** -32;
 
+/** Strips under the normal curve, the edge where the tail begins, and the area of each strip. */
+const STRIPS = 128;
+const LAST_EDGE = 3.442619855899;
+const STRIP_AREA = 9.91256303526217e-3;
+
+/** Where each strip ends, from the lowest up; the last is the axis. */
+const EDGES = edgesOfStrips();
+
+/** The part of each strip that lies wholly under the curve. */
+const INNER_PARTS = Float64Array.from(
+  { length: STRIPS },
+  (_, i) => (EDGES[i + 1] as number) / (EDGES[i] as number),
+);
+
+function edgesOfStrips(): Float64Array {
+  const height = (x: number): number => Math.exp((-x * x) / 2);
+  const edges = new Float64Array(STRIPS + 1);
+  edges[0] = STRIP_AREA / height(LAST_EDGE);
+  edges[1] = LAST_EDGE;
+  for (let i = 2; i < STRIPS; i += 1) {
+    const below = edges[i - 1] as number;
+    edges[i] = Math.sqrt(-2 * Math.log(STRIP_AREA / below + height(below)));
+  }
+  return edges;
+}
+
 /** Seeded random numbers of the distributions that effects have. */
 export class Chance {
   private readonly generator: ReturnType<typeof xoroshiro128plus>;
-  /** The second of a pair of normal numbers, kept for the next call. */
-  private spare: number | null = null;
 
   constructor(seed: number) {
     this.generator = xoroshiro128plus(seed);
@@ -24,24 +48,38 @@ export class Chance {
     return ((this.generator.next() >>> 0) + 0.5) * TWO_TO_MINUS_32;
   }
 
-  /** Standard normal. Source: G. Marsaglia, polar method; JCGM 101:2008, C.4 has the trigonometric form of it. */
+  /**
+   * Standard normal by the ziggurat method: a strip of equal area is chosen, and a point in it nearly always lies under the curve.
+   * Source: G. Marsaglia and W. W. Tsang, J. Stat. Softw. 5 (2000) 8; the form of J. A. Doornik (2005), whose strip and place
+   * share no bits.
+   */
   normal(): number {
-    if (this.spare !== null) {
-      const kept = this.spare;
-      this.spare = null;
-      return kept;
+    for (;;) {
+      const bits = this.generator.next();
+      const strip = bits & (STRIPS - 1);
+      const place = ((bits >>> 7) + 0.5) * 2 ** -24 - 1;
+      const edge = EDGES[strip] as number;
+      if (Math.abs(place) < (INNER_PARTS[strip] as number)) return place * edge;
+      if (strip === 0) return this.normalTail(place < 0 ? -1 : 1);
+      const x = place * edge;
+      const outer = Math.exp((x * x - edge * edge) / 2);
+      const inner = Math.exp((x * x - (EDGES[strip + 1] as number) ** 2) / 2);
+      if (inner + this.uniform() * (outer - inner) < 1) return x;
     }
-    let x: number;
-    let y: number;
-    let square: number;
-    do {
-      x = 2 * this.uniform() - 1;
-      y = 2 * this.uniform() - 1;
-      square = x * x + y * y;
-    } while (square >= 1 || square === 0);
-    const factor = Math.sqrt((-2 * Math.log(square)) / square);
-    this.spare = y * factor;
-    return x * factor;
+  }
+
+  /** Beyond the last edge. */
+  private normalTail(sign: 1 | -1): number {
+    for (;;) {
+      const x = -Math.log(this.uniform()) / LAST_EDGE;
+      if (-2 * Math.log(this.uniform()) >= x * x) return sign * (LAST_EDGE + x);
+    }
+  }
+
+  /** Triangular between -1 and 1, by the inverse of its distribution function. */
+  triangular(): number {
+    const u = this.uniform();
+    return u < 0.5 ? Math.sqrt(2 * u) - 1 : 1 - Math.sqrt(2 * (1 - u));
   }
 
   /** Student's t with whole degrees of freedom. Source: JCGM 101:2008, 6.4.9. */
@@ -56,38 +94,41 @@ export class Chance {
 export function drawingOf(component: Component, chance: Chance, toCoherent: number): Drawing {
   const standardUncertainty = componentUncertainty(component) * toCoherent;
   const distribution = componentDistribution(component);
-  if (distribution === 'student') {
-    const freedom = Math.max(1, Math.floor(component.degreesOfFreedom ?? Number.POSITIVE_INFINITY));
-    if (!Number.isFinite(freedom)) return add(() => standardUncertainty * chance.normal());
-    return add(() => standardUncertainty * chance.student(freedom));
+  if (distribution !== 'student') {
+    return LOOPS[distribution](chance, HALF_WIDTHS[distribution] * standardUncertainty);
   }
-  return add(
-    standardDrawing(distribution, chance, HALF_WIDTHS[distribution] * standardUncertainty),
-  );
-}
-
-function standardDrawing(
-  distribution: Distribution,
-  chance: Chance,
-  halfWidth: number,
-): () => number {
-  switch (distribution) {
-    case 'normal':
-      return () => halfWidth * chance.normal();
-    case 'rectangular':
-      return () => halfWidth * (2 * chance.uniform() - 1);
-    case 'triangular':
-      return () => halfWidth * (chance.uniform() + chance.uniform() - 1);
-    case 'arcsine':
-      return () => halfWidth * Math.sin(2 * Math.PI * chance.uniform());
-  }
-}
-
-function add(draw: () => number): Drawing {
+  const freedom = Math.max(1, Math.floor(component.degreesOfFreedom ?? Number.POSITIVE_INFINITY));
+  if (!Number.isFinite(freedom)) return LOOPS.normal(chance, standardUncertainty);
   return (column, count) => {
-    for (let i = 0; i < count; i += 1) column[i] = (column[i] as number) + draw();
+    for (let i = 0; i < count; i += 1) {
+      column[i] = (column[i] as number) + standardUncertainty * chance.student(freedom);
+    }
   };
 }
+
+/** A loop of its own for each distribution: one loop that calls whatever draw it is given takes half as long again. */
+const LOOPS: Readonly<Record<Distribution, (chance: Chance, halfWidth: number) => Drawing>> = {
+  normal: (chance, halfWidth) => (column, count) => {
+    for (let i = 0; i < count; i += 1) {
+      column[i] = (column[i] as number) + halfWidth * chance.normal();
+    }
+  },
+  rectangular: (chance, halfWidth) => (column, count) => {
+    for (let i = 0; i < count; i += 1) {
+      column[i] = (column[i] as number) + halfWidth * (2 * chance.uniform() - 1);
+    }
+  },
+  triangular: (chance, halfWidth) => (column, count) => {
+    for (let i = 0; i < count; i += 1) {
+      column[i] = (column[i] as number) + halfWidth * chance.triangular();
+    }
+  },
+  arcsine: (chance, halfWidth) => (column, count) => {
+    for (let i = 0; i < count; i += 1) {
+      column[i] = (column[i] as number) + halfWidth * Math.sin(2 * Math.PI * chance.uniform());
+    }
+  },
+};
 
 /**
  * Lower triangular factor L of a correlation matrix, L Lᵀ = R, by Cholesky's method.

@@ -8,6 +8,7 @@ export {
   subtractDecimals,
   sumDecimals,
 } from './decimal';
+export { Chance } from './draw';
 export { evaluate } from './evaluate';
 export type { Expression, Input } from './expression';
 export {

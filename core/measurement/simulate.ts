@@ -4,6 +4,7 @@ import { Chance, correlationFactor, drawingOf } from './draw';
 import type { Expression, Input } from './expression';
 import type { Correlation, EvaluationOptions } from './propagate';
 import type { Column } from './tape';
+import { withTailsInOrder } from './tails';
 import { BLOCK, compileTape } from './tape';
 import type { Unit } from './unit';
 
@@ -159,10 +160,11 @@ function summarizeTrials(
   const mean = sum / trials;
   let squares = 0;
   for (const result of results) squares += (result - mean) ** 2;
-  const sorted = results.toSorted();
+  const inside = Math.min(trials - 1, Math.round(coverage * trials));
+  // Only what lies outside an interval decides its ends.
+  const sorted = withTailsInOrder(results, trials - inside + 1);
   const at = (rank: number): number =>
     sorted[Math.min(trials - 1, Math.max(0, rank))] ?? Number.NaN;
-  const inside = Math.min(trials - 1, Math.round(coverage * trials));
   const low = Math.round((trials - inside) / 2);
   // The interval fills a good half of the picture; tails may reach very far.
   const widening = 0.4 * (at(low + inside) - at(low));

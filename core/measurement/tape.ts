@@ -137,16 +137,34 @@ function addUp(
     else varying.push({ sign, of });
   }
   const out = newColumn();
-  varying.forEach(({ sign, of }, index) => {
-    const from = index === 0 ? constant : null;
-    instructions.push((count) => {
-      if (from !== null) {
-        for (let i = 0; i < count; i += 1) out[i] = from + sign * at(of, i);
-      } else {
-        for (let i = 0; i < count; i += 1) out[i] = at(out, i) + sign * at(of, i);
-      }
-    });
-  });
+  // Two terms a pass: each pass goes through memory once.
+  const [first, second, ...rest] = varying;
+  if (!first) return constant;
+  instructions.push(
+    second
+      ? (count) => {
+          for (let i = 0; i < count; i += 1) {
+            out[i] = constant + first.sign * at(first.of, i) + second.sign * at(second.of, i);
+          }
+        }
+      : (count) => {
+          for (let i = 0; i < count; i += 1) out[i] = constant + first.sign * at(first.of, i);
+        },
+  );
+  for (let next = 0; next < rest.length; next += 2) {
+    const [one, other] = [rest[next], rest[next + 1]];
+    if (one && other) {
+      instructions.push((count) => {
+        for (let i = 0; i < count; i += 1) {
+          out[i] = at(out, i) + one.sign * at(one.of, i) + other.sign * at(other.of, i);
+        }
+      });
+    } else if (one) {
+      instructions.push((count) => {
+        for (let i = 0; i < count; i += 1) out[i] = at(out, i) + one.sign * at(one.of, i);
+      });
+    }
+  }
   return out;
 }
 

@@ -30,4 +30,10 @@ function bestOf(count: number): number {
   }
   return best;
 }
-console.log(JSON.stringify({ thousandMs: bestOf(1_000), tenThousandMs: bestOf(10_000) }));
+console.log(
+  JSON.stringify({
+    thousandMs: bestOf(1_000),
+    tenThousandMs: bestOf(10_000),
+    peakMb: Math.round(process.resourceUsage().maxRSS / 1024),
+  }),
+);
