@@ -20,6 +20,7 @@ test('every screen of the demo opens, moves focus to its heading, and axe finds 
     ['Substances', 'Substances'],
     ['Equipment', 'Equipment'],
     ['People', 'People'],
+    ['Verification', 'Verification'],
   ] as const) {
     await page.getByRole('link', { name: link, exact: true }).click();
     await expect(page.getByRole('heading', { level: 1, name: heading })).toBeFocused();

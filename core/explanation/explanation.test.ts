@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { molarMass } from '#core/chemistry';
 import type { TitrationReplicate } from '#core/titration';
-import { explain } from './index';
+import { concordantSeries, RunScript } from '../test-support/runs';
+import { explain, explainRun } from './index';
 import type { Suspected, Surroundings } from './index';
 
 const OXALIC = molarMass('H2C2O4.2H2O').valueGPerMol;
@@ -70,6 +71,20 @@ const shifted = (
     ...filling,
     [entry]: Number(to(filling[entry]).toFixed(2)),
   })),
+});
+
+test('a run is explained from its own records', () => {
+  expect(explainRun(concordantSeries().state)).toMatchObject({ isOutOfLine: false });
+  const slipped = concordantSeries().titrate(5, '0.4801', '0.10', '24.56');
+  const diagnosis = explainRun(slipped.state);
+  // 0.10 to 23.56 was titrated; one mark too many was counted.
+  expect(diagnosis?.explanations[0]).toMatchObject({ id: 'reading' });
+  expect(diagnosis?.explanations[0]?.suspects).toContainEqual({
+    replicateId: 'flask 5',
+    entry: 'final-reading',
+    meant: 23.56,
+  });
+  expect(explainRun(new RunScript().state)).toBeNull();
 });
 
 describe('a result out of line', () => {

@@ -80,6 +80,17 @@ function withRatio(suspected: Suspected, titrant: number, other: number): Suspec
   return { ...suspected, determination: { ...suspected.determination, ratio: { titrant, other } } };
 }
 
+/** Whether the ratio in use is that of the balanced equation, so that it cannot be at fault. */
+function isRatioBalanced(
+  { determination: { ratio } }: Suspected,
+  { balancedRatio }: Surroundings,
+): boolean {
+  return (
+    balancedRatio !== null &&
+    balancedRatio.titrant * ratio.other === balancedRatio.other * ratio.titrant
+  );
+}
+
 function withReplicate(
   suspected: Suspected,
   index: number,
@@ -130,6 +141,11 @@ function eachReplicate(
     .filter((variant) => variant !== null);
 }
 
+/** `Off by 1 mL?` within a sentence. */
+function asClause(question: string): string {
+  return question.charAt(0).toLowerCase() + question.slice(1).replace(/\?$/, '');
+}
+
 /** A reading changed wherever it stands: as the end of one titration, and as the start of the next when it was carried over. */
 function withReading(
   suspected: Suspected,
@@ -177,7 +193,7 @@ function readingVariants(
         .map(({ meant, question }): Variant => ({
           suspected: withReading(suspected, typedMl, { index, entry, carried: isCarried }, meant),
           suspects: [{ replicateId: replicate.id, entry: `${entry}-reading`, meant }],
-          detail: `the ${entry} reading of ${replicate.id}, ${typedMl.toFixed(readingDecimals)} mL, stands for ${meant.toFixed(readingDecimals)} mL (${question.replace(/\?$/, '').toLowerCase()})`,
+          detail: `the ${entry} reading of ${replicate.id}, ${typedMl.toFixed(readingDecimals)} mL, stands for ${meant.toFixed(readingDecimals)} mL (${asClause(question)})`,
         }));
     });
   });
@@ -226,9 +242,9 @@ export const HYPOTHESES: readonly Hypothesis[] = [
     name: 'The mole ratio stands upside down',
     check: 'Balance the equation and compare the ratio of titrant to standard.',
     weight: 0.08,
-    variants: (suspected) => {
+    variants: (suspected, surroundings) => {
       const { titrant, other } = suspected.determination.ratio;
-      return titrant === other
+      return titrant === other || isRatioBalanced(suspected, surroundings)
         ? []
         : ratioVariants(
             suspected,
@@ -243,8 +259,10 @@ export const HYPOTHESES: readonly Hypothesis[] = [
     name: 'The mole ratio was forgotten',
     check: 'Balance the equation and compare the ratio of titrant to standard.',
     weight: 0.1,
-    variants: (suspected, { balancedRatio }) => {
+    variants: (suspected, surroundings) => {
       const { titrant, other } = suspected.determination.ratio;
+      const { balancedRatio } = surroundings;
+      if (isRatioBalanced(suspected, surroundings)) return [];
       if (titrant !== other) {
         return ratioVariants(suspected, [1], () => 'the ratio was taken in where it is 1 to 1');
       }

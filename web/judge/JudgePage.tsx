@@ -12,6 +12,7 @@ import { BudgetBars } from './BudgetBars';
 import { CertificateView } from './CertificateView';
 import { CertifyPanel } from './CertifyPanel';
 import { Corrections } from './Corrections';
+import { Explanations } from './Explanations';
 import { FiguresWorking } from './FiguresWorking';
 import { MonteCarlo } from './MonteCarlo';
 import { ReplicateTable } from './ReplicateTable';
@@ -78,6 +79,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
     <div className="grid grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-x-10 gap-y-6">
       <section>
         <ResultLine run={run} judgement={judgement} result={result} />
+        <Explanations run={run} />
         <ReplicateTable judgement={judgement} />
         <Statistics judgement={judgement} />
         <Corrections run={run} />
