@@ -82,6 +82,12 @@ const solvent = v.strictObject({
 });
 
 const number = v.pipe(v.number(), v.finite());
+const wholeNumber = v.pipe(v.number(), v.integer(), v.minValue(0));
+const duration = v.strictObject({
+  months: v.exactOptional(wholeNumber),
+  weeks: v.exactOptional(wholeNumber),
+  days: v.exactOptional(wholeNumber),
+});
 const indicator = v.strictObject({
   id,
   name: line,
@@ -93,6 +99,7 @@ const indicator = v.strictObject({
   ),
   colours: v.array(v.tuple([line, line])),
   preparation: sentence,
+  keepsFor: duration,
   hazards,
   source,
 });
@@ -161,16 +168,54 @@ const analysis = v.strictObject({
   source,
 });
 
-const wholeNumber = v.pipe(v.number(), v.integer(), v.minValue(0));
 const keeping = v.strictObject({
   substanceId: id,
-  interval: v.strictObject({
-    months: v.exactOptional(wholeNumber),
-    weeks: v.exactOptional(wholeNumber),
-    days: v.exactOptional(wholeNumber),
-  }),
+  interval: duration,
   container: v.picklist(['plastic', 'brown-glass', 'clear-glass']),
   remark: sentence,
+});
+
+const preparation = v.strictObject({
+  id,
+  name: line,
+  soluteId: id,
+  route: v.picklist(['weighed', 'from-solution', 'volumes-added']),
+  exactness: v.picklist(['exact', 'approximate']),
+  molarityMolPerL: positive,
+  volumeMl: positive,
+  from: v.nullable(
+    v.variant('kind', [
+      v.strictObject({ kind: v.literal('concentrate'), concentrateId: id }),
+      v.strictObject({ kind: v.literal('stock'), molarityMolPerL: positive }),
+    ]),
+  ),
+  additions: v.array(v.strictObject({ what: sentence, volumeMl: positive })),
+  solventId: id,
+  steps: v.array(
+    v.strictObject({
+      work: v.picklist([
+        'dry',
+        'cool',
+        'boil',
+        'weigh',
+        'measure',
+        'transfer',
+        'dissolve',
+        'add',
+        'to-room-temperature',
+        'to-mark',
+        'mix',
+        'stand',
+        'filter',
+        'bottle',
+        'label',
+      ]),
+      text: sentence,
+      waitMinutes: v.nullable(positive),
+    }),
+  ),
+  cautions: v.array(sentence),
+  source,
 });
 
 /**
@@ -184,5 +229,6 @@ export const catalogueSchema = v.strictObject({
   indicators: v.optional(v.array(indicator), []),
   methods: v.optional(v.array(method), []),
   analyses: v.optional(v.array(analysis), []),
+  preparations: v.optional(v.array(preparation), []),
   keeping: v.optional(v.array(keeping), []),
 }) satisfies v.GenericSchema<unknown, Catalogue>;

@@ -19,8 +19,8 @@ test('every screen of the demo opens, moves focus to its heading, and axe finds 
     ['Judge', 'Judge'],
     ['Substances', 'Substances'],
     ['Equipment', 'Equipment'],
-    ['People', 'People'],
     ['Verification', 'Verification'],
+    ['People', 'People'],
   ] as const) {
     await page.getByRole('link', { name: link, exact: true }).click();
     await expect(page.getByRole('heading', { level: 1, name: heading })).toBeFocused();

@@ -7,6 +7,7 @@ export type {
   Indicator,
   Keeping,
   Method,
+  Preparation,
   Substance,
 } from './catalogue/entries';
 export type { HazardCode, Pictogram } from './catalogue/hazards';

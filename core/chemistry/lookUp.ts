@@ -125,6 +125,7 @@ export function extendCatalogue(base: Catalogue, own: Catalogue): Catalogue {
     indicators: merge(id, base.indicators, own.indicators),
     methods: merge(id, base.methods, own.methods),
     analyses: merge(id, base.analyses, own.analyses),
+    preparations: merge(id, base.preparations, own.preparations),
     keeping: merge((entry) => entry.substanceId, base.keeping, own.keeping),
   };
 }
@@ -136,6 +137,7 @@ export function extendCatalogue(base: Catalogue, own: Catalogue): Catalogue {
 export function checkCatalogue(catalogue: Catalogue): readonly Finding[] {
   const substances = new Set(catalogue.substances.map(({ id }) => id));
   const indicators = new Set(catalogue.indicators.map(({ id }) => id));
+  const concentrates = new Set(catalogue.concentrates.map(({ id }) => id));
   const solvents = new Set(catalogue.solvents.map(({ id }) => id));
   return [
     ...doubled(catalogue),
@@ -149,6 +151,13 @@ export function checkCatalogue(catalogue: Catalogue): readonly Finding[] {
     ...catalogue.keeping.flatMap((entry) =>
       missing(entry.substanceId, 'substanceId', [entry.substanceId], substances),
     ),
+    ...catalogue.preparations.flatMap((entry) => [
+      ...missing(entry.id, 'soluteId', [entry.soluteId], substances),
+      ...missing(entry.id, 'solventId', [entry.solventId], solvents),
+      ...(entry.from?.kind === 'concentrate'
+        ? missing(entry.id, 'from', [entry.from.concentrateId], concentrates)
+        : []),
+    ]),
     ...catalogue.methods.flatMap((entry) => [
       ...attempt(entry.id, 'equations', () => moleRatioOfMethod(entry)),
       ...missing(entry.id, 'titrantIds', [...entry.titrantIds, entry.standardId], substances),
@@ -191,18 +200,13 @@ function missing(
     .map((id) => impossible('bad-entry', field, `${entryId}: there is no entry ${id}.`));
 }
 
-function doubled({
-  substances,
-  concentrates,
-  solvents,
-  indicators,
-  methods,
-  analyses,
-}: Catalogue): readonly Finding[] {
-  return [substances, concentrates, solvents, indicators, methods, analyses].flatMap((entries) => {
-    const ids = entries.map(({ id }) => id);
-    return ids
-      .filter((id, i) => ids.indexOf(id) !== i)
-      .map((id) => impossible('bad-entry', 'id', `${id}: two entries have this id.`));
-  });
+function doubled(catalogue: Catalogue): readonly Finding[] {
+  const { keeping, ...lists } = catalogue;
+  const ids = [keeping.map(({ substanceId }) => substanceId)];
+  for (const entries of Object.values(lists)) ids.push(entries.map(({ id }) => id));
+  return ids.flatMap((list) =>
+    list
+      .filter((id, i) => list.indexOf(id) !== i)
+      .map((id) => impossible('bad-entry', 'id', `${id}: two entries have this id.`)),
+  );
 }

@@ -27,6 +27,7 @@ export const UNITS = {
   milligram: unit('mg', 1e-3, { mass: 1 }),
   litre: unit('L', 1, { volume: 1 }),
   millilitre: unit('mL', 1e-3, { volume: 1 }),
+  cubicCentimetre: unit('cm³', 1e-3, { volume: 1 }),
   mole: unit('mol', 1, { amount: 1 }),
   kelvin: unit('K', 1, { temperature: 1 }),
   perKelvin: unit('1/K', 1, { temperature: -1 }),

@@ -1,3 +1,14 @@
+export type {
+  ConcentrateOnShelf,
+  MeasuringVessel,
+  PlannedQuantity,
+  PlannerShelf,
+  Route,
+  SolidOnShelf,
+  SolutionOnShelf,
+  Wish,
+} from './planner';
+export { planRoutes } from './planner';
 export type { ConcentrationUnit, SolutionFacts } from './displayUnits';
 export { CONCENTRATION_UNITS, convertConcentration, showConcentration } from './displayUnits';
 export type {

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { isNetOf, suspectReading, suspectWeighing } from './index';
+import { findSubstance } from '#core/chemistry';
+import { isNetOf, suspectForm, suspectReading, suspectWeighing } from './index';
 
 describe('a final reading off the forecast', () => {
   const context = {
@@ -50,4 +51,14 @@ test.each([
 test('net is gross minus tare, in decimals', () => {
   expect(isNetOf(0.1, 24.6, 24.5, 4)).toBe(true);
   expect(isNetOf(0.11, 24.6, 24.5, 4)).toBe(false);
+});
+
+test.each([
+  ['oxalic-acid-dihydrate', 126.06, null],
+  ['oxalic-acid-dihydrate', 90.03, 'oxalic-acid-anhydrous'],
+  ['ammonium-iron-ii-sulfate-hexahydrate', 278.01, 'iron-ii-sulfate-heptahydrate'],
+  ['potassium-hydrogen-phthalate', 126.06, null],
+])('%s with %d g/mol: %s', (id, stated, other) => {
+  const substance = findSubstance(id);
+  expect(substance && (suspectForm(stated, substance)?.id ?? null)).toBe(other);
 });

@@ -14,7 +14,7 @@ import { netMassG, openConflicts, titreMl } from './run';
 const CORE_VERSION = '1';
 
 /** Version of the catalogue (substances, methods, atomic weights), written on every certificate. */
-const CATALOGUE_VERSION = '1';
+const CATALOGUE_VERSION = '2';
 
 /** A frozen result with everything that it rests on. */
 export interface Certificate {

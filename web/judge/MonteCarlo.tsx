@@ -23,7 +23,7 @@ export function MonteCarlo({ result }: { readonly result: Result }) {
     setSeed(seed + 1);
   };
   return (
-    <section aria-labelledby="monte-carlo">
+    <section aria-labelledby="monte-carlo" className="mt-6">
       <h2 id="monte-carlo" className="text-lg font-bold">
         The same by Monte Carlo
       </h2>

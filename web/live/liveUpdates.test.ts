@@ -136,3 +136,12 @@ test('a refused stream asks for the session and tries again; a silent one is ope
   window.dispatchEvent(new Event('online'));
   expect(sources).toHaveLength(4);
 });
+
+test('a tab that leaves as its turn comes opens no connection, and the next tab has its turn', async () => {
+  const leaving = new LiveUpdates(7, { onEvent: vi.fn(), onRefused: vi.fn() });
+  leaving.close();
+  const { heard } = await openTab(7);
+  expect(sources).toHaveLength(1);
+  sources[0]?.tell(8, people);
+  expect(heard).toEqual(['people']);
+});

@@ -61,6 +61,8 @@ export class LiveUpdates {
 
   /** Keeps a connection until this tab leaves. */
   #listen(): Promise<void> {
+    // A lock may be granted in the moment of leaving; kept, it would silence every other tab.
+    if (this.#leaving.signal.aborted) return Promise.resolve();
     this.#open();
     const again = (): void => {
       // After sleep or a change of network the old connection may hang without a word.

@@ -75,6 +75,7 @@ export interface Indicator {
   /** For each change, the colours before and after it, upwards in pH or potential. */
   readonly colours: readonly (readonly [string, string])[];
   readonly preparation: string;
+  readonly keepsFor: CalendarDuration;
   readonly hazards: readonly HazardBand[];
   readonly source: string;
 }
@@ -153,6 +154,52 @@ export interface Analysis {
   readonly source: string;
 }
 
+/** A piece of work in a preparation; the interface gives each its place, a timer where one waits. */
+export interface PreparationStep {
+  readonly work:
+    | 'dry'
+    | 'cool'
+    | 'boil'
+    | 'weigh'
+    | 'measure'
+    | 'transfer'
+    | 'dissolve'
+    | 'add'
+    | 'to-room-temperature'
+    | 'to-mark'
+    | 'mix'
+    | 'stand'
+    | 'filter'
+    | 'bottle'
+    | 'label';
+  readonly text: string;
+  /** Null when nobody has to wait, or the substance says how long. */
+  readonly waitMinutes: number | null;
+}
+
+/** How a solution is made up, with the molarity and volume that are usual. */
+export interface Preparation {
+  readonly id: string;
+  readonly name: string;
+  readonly soluteId: string;
+  readonly route: 'weighed' | 'from-solution' | 'volumes-added';
+  /** Exact: balance, pipette, volumetric flask. Approximate: cylinder and beaker, the molarity is nominal. */
+  readonly exactness: 'exact' | 'approximate';
+  readonly molarityMolPerL: number;
+  readonly volumeMl: number;
+  /** Null when a solid is weighed. */
+  readonly from:
+    | { readonly kind: 'concentrate'; readonly concentrateId: string }
+    | { readonly kind: 'stock'; readonly molarityMolPerL: number }
+    | null;
+  /** What goes in beside it, before the mark. */
+  readonly additions: readonly { readonly what: string; readonly volumeMl: number }[];
+  readonly solventId: string;
+  readonly steps: readonly PreparationStep[];
+  readonly cautions: readonly string[];
+  readonly source: string;
+}
+
 /** What a bottle is made of; its drawing follows. */
 export type Container = 'plastic' | 'brown-glass' | 'clear-glass';
 
@@ -173,5 +220,6 @@ export interface Catalogue {
   readonly indicators: readonly Indicator[];
   readonly methods: readonly Method[];
   readonly analyses: readonly Analysis[];
+  readonly preparations: readonly Preparation[];
   readonly keeping: readonly Keeping[];
 }

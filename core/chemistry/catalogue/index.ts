@@ -2,6 +2,7 @@ import { ANALYSES } from './analyses';
 import type { Catalogue } from './entries';
 import { INDICATORS } from './indicators';
 import { METHODS } from './methods';
+import { PREPARATIONS } from './preparations';
 import { CONCENTRATES, KEEPING, SOLVENTS } from './solutions';
 import { SUBSTANCES } from './substances';
 
@@ -16,5 +17,6 @@ export const CATALOGUE: Catalogue = {
   indicators: INDICATORS,
   methods: METHODS,
   analyses: ANALYSES,
+  preparations: PREPARATIONS,
   keeping: KEEPING,
 };

@@ -19,6 +19,7 @@ function byPh(
     changes: ranges.map(([low, high]) => ({ by: 'pH', range: [low, high] })),
     colours: ranges.map(([, , below, above]) => [below, above]),
     preparation,
+    keepsFor: { months: 12 },
     hazards,
     source: TABLES,
   };
@@ -38,6 +39,7 @@ function byPotential(
     changes: [{ by: 'potential-V', range: [potentialV, potentialV] }],
     colours: [colours],
     preparation,
+    keepsFor: { months: 12 },
     hazards,
     source: TABLES,
   };
@@ -57,6 +59,7 @@ function byReagent(
     changes: [{ by: 'reagent', what }],
     colours: [colours],
     preparation,
+    keepsFor: { months: 12 },
     hazards,
     source: TABLES,
   };
@@ -139,13 +142,16 @@ export const INDICATORS: readonly Indicator[] = [
     ['red', 'pale blue'],
     '0.025 mol/L of the iron(II) complex in water; potential in 1 M sulfuric acid',
   ),
-  byReagent(
-    'starch',
-    'starch',
-    'iodine',
-    ['colourless', 'blue'],
-    '1 g boiled in 100 mL of water; for a week, or preserved',
-  ),
+  {
+    ...byReagent(
+      'starch',
+      'starch',
+      'iodine',
+      ['colourless', 'blue'],
+      '1 g boiled in 100 mL of water; for a week, or preserved',
+    ),
+    keepsFor: { weeks: 1 },
+  },
   byReagent(
     'eriochrome-black-t',
     'eriochrome black T',
@@ -176,6 +182,7 @@ export const INDICATORS: readonly Indicator[] = [
     changes: [{ by: 'reagent', what: 'strong acid in glacial acetic acid' }],
     colours: [['violet', 'blue-green']],
     preparation: '0.5 g in 100 mL of glacial acetic acid',
+    keepsFor: { months: 12 },
     hazards: [{ fromPercent: 0, codes: ['H226', 'H314'] }],
     source: TABLES,
   },

@@ -1,0 +1,148 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { balance } from '../test-support/runs';
+import type { MeasuringVessel, PlannerShelf, Wish } from './index';
+import { planRoutes } from './index';
+
+function vessel(
+  kind: MeasuringVessel['kind'],
+  volumeMl: number,
+  toleranceMl: number,
+): MeasuringVessel {
+  const name = `${kind} ${String(volumeMl)}`;
+  const tolerance = { name, distribution: 'triangular', halfWidth: toleranceMl } as const;
+  return { id: name, name, kind, volumeMl, tolerance };
+}
+
+const VESSELS = [
+  ...[5, 10, 20, 25, 50].map((ml) => vessel('one-mark-pipette', ml, 0.03)),
+  ...[50, 100, 250, 500, 1000].map((ml) => vessel('volumetric-flask', ml, 0.15)),
+  vessel('measuring-cylinder', 100, 1),
+];
+const KHP = {
+  ...{ id: 'khp', name: 'KHP, lot K-22', molarMassGPerMol: 204.22, purity: 0.9998 },
+  ...{ relativeUncertainty: 0.0003, isStandard: true },
+};
+const PELLETS = {
+  ...KHP,
+  id: 'pellets',
+  name: 'NaOH, lot N',
+  molarMassGPerMol: 40,
+  isStandard: false,
+};
+const SHELF: PlannerShelf = {
+  solids: [KHP],
+  concentrates: [],
+  solutions: [],
+  vessels: VESSELS,
+  balances: [{ id: 'b', balance }],
+};
+const EXACT: Wish = { molarityMolPerL: 0.1, volumeMl: 250, exactness: 'exact' };
+
+describe('the routes to a solution', () => {
+  test('a standard is weighed exactly, into the smallest flask that holds it', () => {
+    const [route] = planRoutes({ ...EXACT, volumeMl: 200 }, SHELF);
+    expect(route).toMatchObject({ kind: 'weigh', volumeMl: 250, objections: [] });
+    expect(route?.quantities.map(({ exactness }) => exactness)).toEqual(['exact', 'exact']);
+    expect(route?.quantities[0]?.amount).toBeCloseTo((0.1 * 0.25 * 204.22) / 0.9998, 9);
+    expect(route?.dominatedBy).toBe('the purity');
+    expect(route?.relativeUncertainty).toBeGreaterThan(0.0003);
+  });
+
+  test('a titrant is approximate, and never called exact', () => {
+    const wish: Wish = { molarityMolPerL: 0.1, volumeMl: 1000, exactness: 'approximate' };
+    const [route] = planRoutes(wish, { ...SHELF, solids: [PELLETS] });
+    expect(route?.relativeUncertainty).toBeNull();
+    expect(new Set(route?.quantities.map(({ exactness }) => exactness))).toEqual(
+      new Set(['approximate']),
+    );
+    const [asStandard] = planRoutes(EXACT, { ...SHELF, solids: [PELLETS] });
+    expect(asStandard?.objections[0]).toMatch(/is no standard/);
+  });
+
+  test('a mass too small for the balance is said before weighing', () => {
+    const coarse = { ...balance, name: 'T2', repeatabilityG: '0.01', linearityG: '0.02' };
+    const shelf = { ...SHELF, balances: [{ id: 'b', balance: coarse }] };
+    const [route] = planRoutes({ ...EXACT, volumeMl: 50 }, shelf);
+    expect(route?.objections).toEqual([expect.stringMatching(/too small for T2: uncertain by/)]);
+  });
+
+  test('50 % by mass is 19.1 mol/L, by volume 12.5 mol/L: another volume is taken', () => {
+    const wish: Wish = { molarityMolPerL: 0.1, volumeMl: 1000, exactness: 'approximate' };
+    const volumes = [1.525, 1].map((densityGPerMl) => {
+      const concentrate = { massFraction: 0.5, densityGPerMl, molarMassGPerMol: 40 };
+      const one = { id: 'c', name: 'NaOH 50 %', concentrate };
+      const [route] = planRoutes(wish, { ...SHELF, solids: [], concentrates: [one] });
+      return route?.quantities[0]?.amount.toFixed(2);
+    });
+    expect(volumes).toEqual(['5.25', '8.00']);
+    const tooStrong = planRoutes(
+      { ...wish, molarityMolPerL: 15 },
+      {
+        ...SHELF,
+        solids: [],
+        concentrates: [
+          {
+            id: 'c',
+            name: 'c',
+            concentrate: { massFraction: 0.5, densityGPerMl: 1, molarMassGPerMol: 40 },
+          },
+        ],
+      },
+    );
+    expect(tooStrong).toEqual([]);
+  });
+
+  test('a large factor is reached in two steps; what is left over, or nominal, is said', () => {
+    const stock = {
+      id: 's',
+      name: 'bottle 1',
+      molarityMolPerL: 1,
+      relativeUncertainty: 0.001,
+      leftMl: 5,
+    };
+    const shelf = { ...SHELF, solids: [], solutions: [stock] };
+    const [single] = planRoutes({ ...EXACT, molarityMolPerL: 0.1 }, shelf);
+    expect(single).toMatchObject({ kind: 'dilute', molarityMolPerL: 0.1 });
+    expect(single?.objections).toEqual(['Only 5 mL of bottle 1 are left.']);
+    const [double] = planRoutes({ ...EXACT, molarityMolPerL: 0.001 }, shelf);
+    expect(double?.kind).toBe('dilute-twice');
+    expect(double?.molarityMolPerL).toBeCloseTo(0.001, 5);
+    const nominal = { ...stock, relativeUncertainty: null, leftMl: 900 };
+    const [unsure] = planRoutes(EXACT, { ...shelf, solutions: [nominal] });
+    expect(unsure?.objections[0]).toMatch(/has not been standardized/);
+  });
+
+  test('every route gives the molarity it says, and enough of it', () => {
+    const molarity = fc.double({ min: 0.0005, max: 0.9, noNaN: true });
+    fc.assert(
+      fc.property(molarity, fc.integer({ min: 30, max: 1000 }), (molarityMolPerL, volumeMl) => {
+        const stock = {
+          id: 's',
+          name: 's',
+          molarityMolPerL: 1,
+          relativeUncertainty: 0.001,
+          leftMl: 1e4,
+        };
+        const routes = planRoutes(
+          { molarityMolPerL, volumeMl, exactness: 'exact' },
+          { ...SHELF, solutions: [stock] },
+        );
+        for (const route of routes) {
+          expect(route.volumeMl).toBeGreaterThanOrEqual(volumeMl);
+          expect(Math.abs(route.molarityMolPerL / molarityMolPerL - 1)).toBeLessThanOrEqual(0.0201);
+          if (route.kind === 'weigh') continue;
+          const volumes = route.quantities.map(({ amount }) => amount);
+          const factor = volumes.reduce(
+            (total, ml, i) => (i % 2 === 0 ? total / ml : total * ml),
+            1,
+          );
+          expect(route.molarityMolPerL * factor).toBeCloseTo(1, 9);
+        }
+        expect(routes.map(({ objections }) => objections.length)).toEqual(
+          routes.map(({ objections }) => objections.length).toSorted((a, b) => a - b),
+        );
+      }),
+    );
+  });
+});
