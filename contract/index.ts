@@ -35,4 +35,11 @@ export { ROUTES } from './routes';
 export type { FieldProblem, Problem, ProblemCode } from './problem';
 export { PROBLEM_STATUS } from './problem';
 export type { ClientFactBody, ClientFactKind } from './records';
-export { balanceSchema, bottleSchema, buretteSchema, DECISION_KINDS, lotSchema } from './records';
+export {
+  balanceSchema,
+  bottleSchema,
+  buretteSchema,
+  DECISION_KINDS,
+  glasswareSchema,
+  lotSchema,
+} from './records';

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import type { HouseRules } from '#core/laboratory';
-import type { Balance, Burette, Equipment } from '#core/metrology';
+import type { Balance, Burette, Equipment, Glassware } from '#core/metrology';
 import type { Lot, PreparedBottle } from '#core/reagent';
 import type { RunFactBodies, RunSetUp, Weighing } from '#core/titration';
 import {
@@ -60,9 +60,20 @@ export const buretteSchema = v.strictObject({
   calibrationDue: v.nullable(plainDate),
 }) satisfies SchemaOf<Burette>;
 
+export const glasswareSchema = v.strictObject({
+  type: v.literal('glassware'),
+  name: line,
+  kind: v.picklist(['volumetric-flask', 'one-mark-pipette', 'measuring-cylinder']),
+  volumeMl: decimalUpTo(10_000, 'Glassware holds at most 10 L.'),
+  toleranceMl: positiveDecimal,
+  toleranceDistribution: distribution,
+  calibrationDue: v.nullable(plainDate),
+}) satisfies SchemaOf<Glassware>;
+
 const equipmentSchema = v.variant('type', [
   balanceSchema,
   buretteSchema,
+  glasswareSchema,
 ]) satisfies SchemaOf<Equipment>;
 
 export const bottleSchema = v.strictObject({

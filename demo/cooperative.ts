@@ -1,4 +1,4 @@
-import type { Balance, Burette } from '#core/metrology';
+import type { Balance, Burette, Glassware } from '#core/metrology';
 import type { Lot } from '#core/reagent';
 
 /** The made-up laboratory: the control laboratory of a winery cooperative. */
@@ -109,6 +109,38 @@ export const BURETTES: Readonly<Record<string, Dated<Burette, 'calibrationDue'>>
     dropMl: '0.02',
     calibrationDue: 80,
   },
+};
+
+function glassware(
+  kind: Glassware['kind'],
+  name: string,
+  volumeMl: string,
+  toleranceMl: string,
+): Dated<Glassware, 'calibrationDue'> {
+  const toleranceDistribution = kind === 'measuring-cylinder' ? 'rectangular' : 'triangular';
+  const calibrationDue = 400;
+  return {
+    type: 'glassware',
+    kind,
+    name,
+    volumeMl,
+    toleranceMl,
+    toleranceDistribution,
+    calibrationDue,
+  };
+}
+
+export const GLASSWARE: Readonly<Record<string, Dated<Glassware, 'calibrationDue'>>> = {
+  flask100: glassware('volumetric-flask', 'Flask F1', '100', '0.1'),
+  flask250: glassware('volumetric-flask', 'Flask F2', '250', '0.15'),
+  flask500: glassware('volumetric-flask', 'Flask F5', '500', '0.25'),
+  flask1000: glassware('volumetric-flask', 'Flask F10', '1000', '0.4'),
+  pipette10: glassware('one-mark-pipette', 'Pipette V10', '10', '0.02'),
+  pipette20: glassware('one-mark-pipette', 'Pipette V20', '20', '0.03'),
+  pipette25: glassware('one-mark-pipette', 'Pipette V25', '25', '0.03'),
+  pipette50: glassware('one-mark-pipette', 'Pipette V50', '50', '0.05'),
+  cylinder100: glassware('measuring-cylinder', 'Cylinder Z1', '100', '1'),
+  cylinder10: glassware('measuring-cylinder', 'Cylinder Z0', '10', '0.2'),
 };
 
 /** One series: when, by whom, with what. */

@@ -11,7 +11,7 @@ import type { Services } from '../server/services';
 import type { Bench } from './analyst';
 import { workSeries } from './analyst';
 import type { PersonKey, PlannedBottle, PlannedSeries } from './cooperative';
-import { BALANCES, BOTTLES, BURETTES, LABORATORY, LOTS, PEOPLE } from './cooperative';
+import { BALANCES, BOTTLES, BURETTES, GLASSWARE, LABORATORY, LOTS, PEOPLE } from './cooperative';
 import { seededChance } from './random';
 
 const RECORD_KINDS = { lot: 'lot', equipment: 'equipment', bottle: 'bottle', run: 'run' } as const;
@@ -78,7 +78,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     };
     ids.set(key, await register({ kind: 'lot.registered', body }));
   }
-  for (const [key, item] of Object.entries({ ...BALANCES, ...BURETTES })) {
+  for (const [key, item] of Object.entries({ ...BALANCES, ...BURETTES, ...GLASSWARE })) {
     const calibrationDue = dateOf(item.calibrationDue);
     ids.set(
       key,

@@ -120,6 +120,8 @@ async function shiftClock(context: BrowserContext, hours: number): Promise<void>
 test('without the server the bench opens again and goes on; with it the entries follow, at their true time', async ({
   browser,
 }) => {
+  // It stops and starts a server of its own, and waits for the outbox to try again.
+  test.setTimeout(150_000);
   const database = process.env.DEMO_DATABASE_URL ?? '';
   const port = String(await freePort());
   const env = { DATABASE_URL: database, PORT: port, LOG_LEVEL: 'silent' };
@@ -164,7 +166,7 @@ test('without the server the bench opens again and goes on; with it the entries 
   await page.goto(bench);
 
   server = await startAppServer(ROOT, env);
-  await expect(page.getByText('all entries kept')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('all entries kept')).toBeVisible({ timeout: 60_000 });
   const answer = await page.request.get(bench.replace('/runs/', '/api/runs/'));
   const { facts } = (await answer.json()) as {
     facts: {

@@ -209,6 +209,13 @@ async function measureCore() {
     curveAgainstFiveMs: round(curve.curveMs / 5),
     peakMb: curve.peakMb,
   });
+  const planner = await measure('measureCore', ['planner'], {});
+  print('a plain enumeration against the planner, 500 bottles and 200 vessels', {
+    ratio: round(planner.enumerationMs / planner.plannerMs),
+    plannerMs: round(planner.plannerMs),
+    plannerAgainstHundredMs: round(planner.plannerMs / 100),
+    peakMb: planner.peakMb,
+  });
   const chemistry = await measure('measureCore', ['chemistry'], {});
   print('molar masses against equations balanced, in the same time', {
     ratio: round(chemistry.molarMassesPerSecond / chemistry.balancingPerSecond),

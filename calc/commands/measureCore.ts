@@ -2,6 +2,8 @@ import { all, create } from 'mathjs';
 import { balance, molarMass, parseEquation } from '#core/chemistry';
 import { AcidBaseCurve } from '#core/equilibrium';
 import type { Component, Expression, Input, Unit } from '#core/measurement';
+import type { MeasuringVessel, PlannerShelf, Wish } from '#core/preparation';
+import { planRoutes } from '#core/preparation';
 import {
   Chance,
   define,
@@ -238,8 +240,53 @@ function chemistry(): object {
   };
 }
 
+const PLANNED: Wish = { molarityMolPerL: 0.00137, volumeMl: 200, exactness: 'exact' };
+
+/** A shelf of 500 bottles and 200 vessels: the planner, and trying every chain of two pipettes and two flasks. */
+function planner(): object {
+  const vessel = (kind: MeasuringVessel['kind'], volumeMl: number, i: number): MeasuringVessel => ({
+    ...{ id: `${kind} ${String(i)}`, name: `${kind} ${String(i)}`, kind, volumeMl },
+    tolerance: { name: 'tolerance', distribution: 'triangular', halfWidth: 0.002 * volumeMl },
+  });
+  const vessels = Array.from({ length: 100 }, (_, i) => [
+    vessel('one-mark-pipette', 1 + (i % 25), i),
+    vessel('volumetric-flask', 50 * (1 + (i % 20)), i),
+  ]).flat();
+  const solutions = Array.from({ length: 500 }, (_, i) => ({
+    ...{ id: String(i), name: `bottle ${String(i)}`, molarityMolPerL: 0.05 + 0.002 * i },
+    ...{ relativeUncertainty: 0.001, leftMl: 500 },
+  }));
+  const shelf = { solids: [], concentrates: [], solutions, vessels, balances: [] };
+  const plannerMs = bestMs(5, () => planRoutes(PLANNED, shelf));
+  const enumerationMs = bestMs(1, () => enumerate(shelf));
+  return { plannerMs, enumerationMs };
+}
+
+/** Every pipette into every flask, twice, for every bottle: how near the best of them comes. */
+function enumerate({ solutions, vessels }: PlannerShelf): number {
+  const sizesOf = (kind: MeasuringVessel['kind']): number[] => [
+    ...new Set(vessels.filter((one) => one.kind === kind).map(({ volumeMl }) => volumeMl)),
+  ];
+  const pipettes = sizesOf('one-mark-pipette');
+  const flasks = sizesOf('volumetric-flask');
+  let best = Number.POSITIVE_INFINITY;
+  for (const { molarityMolPerL } of solutions) {
+    for (const p of pipettes) {
+      for (const f of flasks) {
+        for (const q of pipettes) {
+          for (const g of flasks) {
+            const found = ((molarityMolPerL * p) / f) * (q / g);
+            best = Math.min(best, Math.abs(found / PLANNED.molarityMolPerL - 1));
+          }
+        }
+      }
+    }
+  }
+  return best;
+}
+
 /** Measures one figure of the computing core, named on the command line, and prints it as JSON with the peak memory. */
-const FIGURES = { simulation, curve, chemistry } as const;
+const FIGURES = { simulation, curve, chemistry, planner } as const;
 
 const figure = FIGURES[process.argv[2] as keyof typeof FIGURES];
 console.log(

@@ -3,6 +3,7 @@ export type {
   Analysis,
   Catalogue,
   Colour,
+  Concentrate,
   Container,
   Indicator,
   Keeping,

@@ -30,7 +30,20 @@ export interface Burette {
   readonly calibrationDue: string | null;
 }
 
-export type Equipment = Balance | Burette;
+/** A flask, pipette or cylinder. */
+export interface Glassware {
+  readonly type: 'glassware';
+  readonly name: string;
+  readonly kind: 'volumetric-flask' | 'one-mark-pipette' | 'measuring-cylinder';
+  readonly volumeMl: DecimalText;
+  /** Of the class that is printed on it, or of its certificate. */
+  readonly toleranceMl: DecimalText;
+  readonly toleranceDistribution: Distribution;
+  /** Plain date; null when it has no due date. */
+  readonly calibrationDue: string | null;
+}
+
+export type Equipment = Balance | Burette | Glassware;
 
 interface EquipmentFactBodies {
   'equipment.registered': Equipment;

@@ -9,7 +9,7 @@ export {
   weighingLinearity,
   weighingRepeatability,
 } from './effects';
-export type { Balance, Burette, Equipment, EquipmentState } from './equipment';
+export type { Balance, Burette, Equipment, EquipmentState, Glassware } from './equipment';
 export { foldEquipment, isCalibrationOverdue } from './equipment';
 export type { GlasswareClass, GlasswareKind, GlasswareSize } from './glassware';
 export { glasswareOf, TOLERANCE_DISTRIBUTION } from './glassware';

@@ -9,6 +9,8 @@ export type {
   Wish,
 } from './planner';
 export { planRoutes } from './planner';
+export type { PercentMeaning, Records } from './shelf';
+export { plannerShelf } from './shelf';
 export type { ConcentrationUnit, SolutionFacts } from './displayUnits';
 export { CONCENTRATION_UNITS, convertConcentration, showConcentration } from './displayUnits';
 export type {

@@ -314,13 +314,6 @@ function stepsOf(vessels: readonly MeasuringVessel[]): readonly Step[] {
     .toSorted((a, b) => a.factor - b.factor);
 }
 
-/** The steps whose factor lies within a part of the one wanted. */
-function near(steps: readonly Step[], wanted: number, part: number): readonly Step[] {
-  const from = lowerBound(steps, wanted * (1 - part));
-  const to = lowerBound(steps, wanted * (1 + part));
-  return steps.slice(from, to);
-}
-
 function lowerBound(steps: readonly Step[], factor: number): number {
   let low = 0;
   let high = steps.length;
@@ -347,29 +340,38 @@ function bestDilution(wish: Wish, solution: SolutionOnShelf, steps: readonly Ste
   const wanted = solution.molarityMolPerL / wish.molarityMolPerL;
   const fits = ({ flask }: Step): boolean =>
     flask.volumeMl >= wish.volumeMl && flask.volumeMl <= MOST_WASTE * wish.volumeMl;
-  const single = mostExact(
-    near(steps, wanted, NEAR_ENOUGH)
-      .filter(fits)
-      .map((step) => [step]),
-  );
-  if (single) return diluting(wish, solution, single);
-  const pairs = steps.filter(fits).flatMap((last) =>
-    near(steps, wanted / last.factor, NEAR_ENOUGH)
-      .filter((first) => first.flask.volumeMl >= last.pipette.volumeMl)
-      .map((first): readonly Step[] => [first, last]),
-  );
-  const double = mostExact(pairs);
-  return double && diluting(wish, solution, double);
-}
-
-function uncertaintyOf(chain: readonly Step[]): number {
-  return Math.hypot(...chain.map((step) => step.uncertainty));
-}
-
-function mostExact(chains: readonly (readonly Step[])[]): readonly Step[] | null {
+  const single = mostExact(steps, wanted, fits);
+  if (single) return diluting(wish, solution, [single]);
   let best: readonly Step[] | null = null;
-  for (const chain of chains) {
-    if (!best || uncertaintyOf(chain) < uncertaintyOf(best)) best = chain;
+  let least = Number.POSITIVE_INFINITY;
+  for (const last of steps) {
+    if (!fits(last)) continue;
+    const first = mostExact(
+      steps,
+      wanted / last.factor,
+      ({ flask }) => flask.volumeMl >= last.pipette.volumeMl,
+    );
+    if (!first) continue;
+    const uncertainty = Math.hypot(first.uncertainty, last.uncertainty);
+    if (uncertainty >= least) continue;
+    least = uncertainty;
+    best = [first, last];
+  }
+  return best && diluting(wish, solution, best);
+}
+
+/** The most exact of the steps whose factor is near enough to the one wanted. */
+function mostExact(
+  steps: readonly Step[],
+  wanted: number,
+  isFit: (step: Step) => boolean,
+): Step | null {
+  let best: Step | null = null;
+  const end = wanted * (1 + NEAR_ENOUGH);
+  for (let i = lowerBound(steps, wanted * (1 - NEAR_ENOUGH)); i < steps.length; i += 1) {
+    const step = steps[i];
+    if (!step || step.factor > end) break;
+    if ((!best || step.uncertainty < best.uncertainty) && isFit(step)) best = step;
   }
   return best;
 }

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { findSubstance } from '#core/chemistry';
+import { suspectForm } from '#core/slip';
 import { plainDateAt } from '#core/laboratory';
 import type { Equipment } from '#core/metrology';
 import type { Lot, PreparedBottle } from '#core/reagent';
@@ -72,8 +73,13 @@ function onlyFirst(fact: Fact): readonly Finding[] {
 }
 
 function checkLot(lot: Lot): readonly Finding[] {
-  if (!findSubstance(lot.substanceId)) {
-    throw unknownReference('substanceId', 'The catalogue has no such substance.');
+  const substance = findSubstance(lot.substanceId);
+  if (!substance) throw unknownReference('substanceId', 'The catalogue has no such substance.');
+  const stated = lot.statedMolarMass?.valueGPerMol;
+  const other = stated === undefined ? null : suspectForm(Number(stated), substance);
+  if (stated !== undefined && other) {
+    const message = `${stated} g/mol is the molar mass of ${other.name}: choose that substance, or correct the figure.`;
+    return [impossible('other-form', 'substanceId', message)];
   }
   if (lot.useBy !== null && lot.useBy < lot.receivedOn) {
     return [impossible('use-by-first', 'useBy', 'It would have expired before it was received.')];
@@ -86,6 +92,11 @@ function checkEquipment(equipment: Equipment): readonly Finding[] {
     return Number(equipment.readabilityG) < Number(equipment.maxLoadG)
       ? []
       : [impossible('no-range', 'readabilityG', 'The readability must be below the maximum load.')];
+  }
+  if (equipment.type === 'glassware') {
+    return Number(equipment.toleranceMl) < Number(equipment.volumeMl) / 10
+      ? []
+      : [impossible('no-range', 'toleranceMl', 'A tolerance is a small part of the volume.')];
   }
   return Number(equipment.divisionMl) < Number(equipment.capacityMl)
     ? []

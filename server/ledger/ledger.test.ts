@@ -194,6 +194,41 @@ describe('refusing', () => {
     expect(problemOf(answer).code).toBe('wrong-author');
   });
 
+  test('a lot whose molar mass is that of another form, and glassware that is all tolerance', async () => {
+    const lot = {
+      substanceId: 'oxalic-acid-anhydrous',
+      lotNumber: 'O-1',
+      supplier: 'Cellar supply',
+      purity: '0.995',
+      purityHalfWidth: '0.001',
+      purityDistribution: 'rectangular',
+      receivedOn: laboratory.today,
+      useBy: null,
+    } as const;
+    const stated = (valueGPerMol: string) => ({
+      kind: 'lot.registered' as const,
+      body: { ...lot, statedMolarMass: { valueGPerMol, standardUncertaintyGPerMol: '0.003' } },
+    });
+    const confused = await client.send(stated('126.06'), uuidv7()).expect(422);
+    expect(problemOf(confused).fields[0]).toMatchObject({ field: 'body.substanceId' });
+    expect(problemOf(confused).fields[0]?.message).toContain('of oxalic acid dihydrate');
+    await client.send(stated('90.03'), uuidv7()).expect(201);
+    const flask = (toleranceMl: string) => ({
+      kind: 'equipment.registered' as const,
+      body: {
+        type: 'glassware',
+        kind: 'volumetric-flask',
+        name: 'F1',
+        volumeMl: '100',
+        toleranceMl,
+        toleranceDistribution: 'triangular',
+        calibrationDue: null,
+      } as const,
+    });
+    await client.send(flask('90'), uuidv7()).expect(422);
+    await client.send(flask('0.1'), uuidv7()).expect(201);
+  });
+
   test('a bottle of a taken code, of a wrong lot, or from the future', async () => {
     const { today } = laboratory;
     const prepared = (changes: object) => ({

@@ -26,6 +26,7 @@ export const router = createBrowserRouter([
       page('/bottles/:bottleId', async () => (await import('../shelf/BottlePage')).BottlePage),
       page('/bottles/:bottleId/label', async () => (await import('../shelf/LabelPage')).LabelPage),
       page('/prepare', async () => (await import('../prepare/PreparePage')).PreparePage),
+      page('/prepare/plan', async () => (await import('../prepare/PlanPage')).PlanPage),
       page('/titrate', async () => (await import('../titrate/TitratePage')).TitratePage),
       page('/titrate/set-up', async () => (await import('../titrate/SetUpPage')).SetUpPage),
       page('/runs/:runId', async () => (await import('../titrate/BenchPage')).BenchPage),

@@ -1,5 +1,5 @@
-import { useNavigate } from 'react-router';
-import { findSubstance, keepingOf } from '#core/chemistry';
+import { useNavigate, useSearchParams } from 'react-router';
+import { CATALOGUE, findSubstance, keepingOf } from '#core/chemistry';
 import { parseDecimal, roundSignificant } from '#core/measurement';
 import { massForSolutionG } from '#core/preparation';
 import type { LotState } from '#core/reagent';
@@ -13,6 +13,7 @@ import { Cautions } from '../ui/Cautions';
 import { asQuantity, QuantityField, SelectField, TextAreaField, TextField } from '../ui/fields';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
+import { capitalized } from '../ui/typeset';
 import { useContractForm } from '../ui/useContractForm';
 import { nextCode } from './nextCode';
 
@@ -29,6 +30,7 @@ export function PreparePage() {
       title="Prepare a titrant"
       tabTitle="Prepare"
       lead="Made in a beaker with a cylinder: its molarity is nominal until it is standardized."
+      actions={<ButtonLink to="/prepare/plan">Plan the ways to it</ButtonLink>}
     >
       {materials.length === 0 ? (
         <NoMaterial />
@@ -64,25 +66,26 @@ function PrepareForm({
   const people = usePeople() ?? [person];
   const begin = useBeginRecord();
   const navigate = useNavigate();
-  const [first] = materials;
+  const [search] = useSearchParams();
+  const first = materials.find(({ id }) => id === search.get('lot')) ?? materials[0];
   const substanceId = first?.lot.substanceId ?? '';
   const { form, field, showFailure, formError } = useContractForm(bottleSchema, {
     code,
     substanceId,
-    nominalMolarity: '0.1',
-    volumeMl: '1000',
+    nominalMolarity: search.get('molarity') ?? '0.1',
+    volumeMl: search.get('volume') ?? '1000',
     lotId: first?.id ?? '',
     preparedOn: today,
     preparedBy: person.id,
     container: keepingOf(substanceId)?.container ?? 'plastic',
-    note: '',
+    note: search.get('note') ?? '',
   });
   const chosenLot = materials.find(({ id }) => id === form.watch('lotId'))?.lot;
   return (
     <div className="grid grid-cols-[minmax(0,640px)_minmax(0,360px)] gap-12">
       <form
         noValidate
-        className="grid grid-cols-2 gap-x-6 gap-y-4"
+        className="grid grid-cols-2 content-start gap-x-6 gap-y-4"
         onSubmit={(event) =>
           void form.handleSubmit((body) => {
             begin.mutate(
@@ -150,13 +153,36 @@ function PrepareForm({
         <section className="text-[15px]">
           <h2 className="font-bold">What must be exact here</h2>
           <p className="mt-1 text-ink-soft">
-            Nothing. Mass and volume are approximate: titration finds the molarity. Use water freed
-            of carbon dioxide (boiled five minutes, cooled closed), and keep it in{' '}
-            {keepingOf(substanceId)?.remark}.
+            Nothing. Mass and volume are approximate: titration finds the molarity.
           </p>
+          <HowTo substanceId={chosenLot?.substanceId ?? substanceId} />
         </section>
       </aside>
     </div>
+  );
+}
+
+/** The work as the catalogue has it, and where the solution is kept. */
+function HowTo({ substanceId }: { readonly substanceId: string }) {
+  const recipes = CATALOGUE.preparations.filter(
+    ({ soluteId, exactness }) => soluteId === substanceId && exactness === 'approximate',
+  );
+  const recipe = recipes.find(({ route }) => route === 'weighed') ?? recipes[0];
+  const keeping = keepingOf(substanceId);
+  return (
+    <>
+      {recipe && (
+        <>
+          <h2 className="mt-4 font-bold">{capitalized(recipe.name)}</h2>
+          <ol className="mt-1 list-decimal pl-5 text-ink-soft">
+            {recipe.steps.map(({ text }) => (
+              <li key={text}>{text}</li>
+            ))}
+          </ol>
+        </>
+      )}
+      {keeping && <p className="mt-2 text-ink-soft">Keep it in {keeping.remark}.</p>}
+    </>
   );
 }
 

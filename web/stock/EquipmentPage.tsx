@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { useState } from 'react';
-import type { Balance, Burette, EquipmentState } from '#core/metrology';
+import type { Equipment, EquipmentState } from '#core/metrology';
 import { isCalibrationOverdue } from '#core/metrology';
 import { Loading } from '../app/Loading';
 import { useRecords } from '../app/records';
@@ -11,12 +11,13 @@ import { Table } from '../ui/Table';
 import { dateText } from '../ui/typeset';
 import { BalanceForm } from './BalanceForm';
 import { BuretteForm } from './BuretteForm';
+import { GlasswareForm } from './GlasswareForm';
 
 /** Balances and burettes with the figures of their certificates. */
 export function EquipmentPage() {
   const { today } = useSession();
   const equipment = useRecords('equipment');
-  const [adding, setAdding] = useState<'balance' | 'burette' | null>(null);
+  const [adding, setAdding] = useState<Equipment['type'] | null>(null);
   if (!equipment) return <Loading />;
   const done = (): void => {
     setAdding(null);
@@ -25,7 +26,7 @@ export function EquipmentPage() {
     <Page
       title="Equipment"
       tabTitle="Equipment"
-      lead="What the measurement equation rests on: balances and burettes"
+      lead="What the measurement equation rests on: balances, burettes, flasks and pipettes"
       actions={
         <>
           <Button
@@ -42,16 +43,30 @@ export function EquipmentPage() {
           >
             Add a burette
           </Button>
+          <Button
+            onClick={() => {
+              setAdding('glassware');
+            }}
+          >
+            Add glassware
+          </Button>
         </>
       }
     >
       {adding === 'balance' && <BalanceForm onDone={done} />}
       {adding === 'burette' && <BuretteForm onDone={done} />}
+      {adding === 'glassware' && <GlasswareForm onDone={done} />}
       <Section title="Balances" empty="No balance yet: add the one that weighs your standards.">
         {balanceRows(equipment, today)}
       </Section>
       <Section title="Burettes" empty="No burette yet: add the one that you titrate with.">
         {buretteRows(equipment, today)}
+      </Section>
+      <Section
+        title="Flasks, pipettes, cylinders"
+        empty="No glassware yet: plans choose from what is here."
+      >
+        {glasswareRows(equipment, today)}
       </Section>
     </Page>
   );
@@ -75,8 +90,8 @@ function Section({
 }
 
 /** The pieces of one type, each with the id of its record. */
-function ofType<T extends 'balance' | 'burette'>(equipment: readonly EquipmentState[], type: T) {
-  type Item = Extract<Balance | Burette, { type: T }>;
+function ofType<T extends Equipment['type']>(equipment: readonly EquipmentState[], type: T) {
+  type Item = Extract<Equipment, { type: T }>;
   return equipment
     .filter((state) => state.equipment.type === type)
     .map((state) => ({ id: state.id, item: state.equipment as Item }));
@@ -126,7 +141,34 @@ function buretteRows(equipment: readonly EquipmentState[], today: string): React
   );
 }
 
-function Due({ item, today }: { readonly item: Balance | Burette; readonly today: string }) {
+const KINDS = {
+  'volumetric-flask': 'volumetric flask',
+  'one-mark-pipette': 'pipette',
+  'measuring-cylinder': 'cylinder',
+} as const;
+
+function glasswareRows(equipment: readonly EquipmentState[], today: string): ReactNode {
+  const glassware = ofType(equipment, 'glassware');
+  if (glassware.length === 0) return null;
+  return (
+    <Table
+      caption="Flasks, pipettes, cylinders"
+      heads={['Name', 'Kind', 'Volume', 'Tolerance', 'Calibration']}
+      rows={glassware.map(({ id, item }) => ({
+        key: id,
+        cells: [
+          <b key="n">{item.name}</b>,
+          KINDS[item.kind],
+          `${item.volumeMl} mL`,
+          `± ${item.toleranceMl} mL`,
+          <Due key="d" item={item} today={today} />,
+        ],
+      }))}
+    />
+  );
+}
+
+function Due({ item, today }: { readonly item: Equipment; readonly today: string }) {
   if (item.calibrationDue === null) return 'no due date';
   const date = dateText(item.calibrationDue);
   return isCalibrationOverdue(item, today) ? (

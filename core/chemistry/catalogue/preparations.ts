@@ -140,6 +140,25 @@ export const PREPARATIONS: readonly Preparation[] = [
     cautions: ['Hydroxide on the eyes is worse than acid: goggles.', HOT_WATER],
   }),
   approximate({
+    id: 'sodium-hydroxide-from-pellets',
+    name: 'sodium hydroxide from pellets',
+    soluteId: 'sodium-hydroxide',
+    route: 'weighed',
+    molarityMolPerL: 0.1,
+    volumeMl: 1000,
+    steps: [
+      ...BOIL_WATER,
+      step(
+        'weigh',
+        'Weigh quickly on the coarse balance: pellets take up water and carbon dioxide.',
+      ),
+      step('dissolve', 'Add them to the water in small portions, stirring. Dissolved?'),
+      step('to-room-temperature', 'Let it cool, covered.', 30),
+      ...BOTTLE_AND_LABEL,
+    ],
+    cautions: ['Hydroxide on the eyes is worse than acid: goggles.', HOT_WATER],
+  }),
+  approximate({
     id: 'sodium-hydroxide-by-volumes-added',
     name: 'sodium hydroxide from 6 mol/L stock, volumes added',
     soluteId: 'sodium-hydroxide',
