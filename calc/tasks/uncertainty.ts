@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import type { Component, Correlation, Distribution, Expression, Input } from '#core/measurement';
 import {
+  combineComponents,
   componentUncertainty,
   input as inputNode,
   kragten,
@@ -213,7 +214,7 @@ export const UNCERTAINTY_TASKS = [
           const line = lines.get(one.id);
           return {
             symbol: one.symbol,
-            standard_uncertainty: Math.hypot(...one.components.map(componentUncertainty)),
+            standard_uncertainty: combineComponents(one.components),
             sensitivity: line?.sensitivity ?? 0,
             contribution: line?.contribution ?? 0,
             variance_percent: hasVariance ? 100 * (line?.share ?? 0) : null,

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { molarMass } from '#core/chemistry';
 import type { TitrationReplicate } from '#core/titration';
+import { judgeRun } from '#core/titration';
 import { concordantSeries, RunScript } from '../test-support/runs';
 import { explain, explainRun } from './index';
 import type { Suspected, Surroundings } from './index';
@@ -74,9 +75,10 @@ const shifted = (
 });
 
 test('a run is explained from its own records', () => {
-  expect(explainRun(concordantSeries().state)).toMatchObject({ isOutOfLine: false });
+  const explained = ({ state }: RunScript) => explainRun(state, judgeRun(state));
+  expect(explained(concordantSeries())).toMatchObject({ isOutOfLine: false });
   const slipped = concordantSeries().titrate(5, '0.4801', '0.10', '24.56');
-  const diagnosis = explainRun(slipped.state);
+  const diagnosis = explained(slipped);
   // 0.10 to 23.56 was titrated; one mark too many was counted.
   expect(diagnosis?.explanations[0]).toMatchObject({ id: 'reading' });
   expect(diagnosis?.explanations[0]?.suspects).toContainEqual({
@@ -84,7 +86,7 @@ test('a run is explained from its own records', () => {
     entry: 'final-reading',
     meant: 23.56,
   });
-  expect(explainRun(new RunScript().state)).toBeNull();
+  expect(explained(new RunScript())).toBeNull();
 });
 
 describe('a result out of line', () => {

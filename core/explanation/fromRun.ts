@@ -1,7 +1,7 @@
 import { findSubstance, molarMass, moleRatioOfMethod } from '../chemistry';
 import { lotMolarMass } from '../reagent';
-import type { RunState } from '../titration';
-import { judgeRun, netMassG } from '../titration';
+import type { Judgement, RunState } from '../titration';
+import { netMassG } from '../titration';
 import type { Diagnosis } from './explain';
 import { explain } from './explain';
 
@@ -9,9 +9,9 @@ import { explain } from './explain';
  * What is out of line in a run, against the label of its bottle and the house rule of agreement, and what would explain it. Null
  * while no accurate titration gives a result.
  */
-export function explainRun(run: RunState): Diagnosis | null {
+export function explainRun(run: RunState, judgement: Judgement): Diagnosis | null {
   const { lot, bottle, method, burette } = run.references;
-  const replicates = judgeRun(run).replicates.flatMap(({ flask, verdict }) => {
+  const replicates = judgement.replicates.flatMap(({ flask, verdict }) => {
     const isAccurate = verdict === 'counts' || verdict === 'set-aside';
     if (!isAccurate || !flask.initial || !flask.final) return [];
     return [

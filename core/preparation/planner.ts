@@ -107,7 +107,7 @@ export function planRoutes(wish: Wish, shelf: PlannerShelf): readonly Route[] {
   requirePositive(wish.volumeMl, 'volumeMl');
   const flask = smallestHolding(shelf.vessels, 'volumetric-flask', wish.volumeMl);
   const routes = [
-    ...shelf.solids.flatMap((solid) => weighing(wish, solid, flask, shelf.balances)),
+    ...shelf.solids.map((solid) => weighing(wish, solid, flask, shelf.balances)),
     ...shelf.concentrates.map((one) => fromConcentrate(wish, one, shelf.vessels)),
     ...dilutions(wish, shelf),
   ];
@@ -161,7 +161,7 @@ function weighing(
   solid: SolidOnShelf,
   flask: MeasuringVessel | null,
   balances: PlannerShelf['balances'],
-): readonly (Route | null)[] {
+): Route {
   const isExact = wish.exactness === 'exact' && solid.isStandard;
   const volumeMl = isExact ? (flask?.volumeMl ?? wish.volumeMl) : wish.volumeMl;
   const massG = massForSolutionG(wish.molarityMolPerL, volumeMl, solid);
@@ -193,46 +193,44 @@ function weighing(
           ['the flask', vesselUncertainty(flask)],
         ])
       : { relativeUncertainty: null, dominatedBy: null };
-  return [
-    {
-      kind: 'weigh',
-      sourceId: solid.id,
-      sourceName: solid.name,
-      quantities: [
-        {
-          what: solid.name,
-          amount: massG,
-          unit: 'g',
-          with: chosen?.balance.name ?? 'a balance',
-          exactness: isExact ? 'exact' : 'approximate',
-          why: isExact
-            ? 'It stands in the equation: near this mass, every digit written down.'
-            : 'The molarity is found out by titration, whatever the mass was.',
-        },
-        isExact
-          ? {
-              what: 'made up to the mark',
-              amount: volumeMl,
-              unit: 'mL',
-              with: flask?.name ?? 'a volumetric flask',
-              exactness: 'exact',
-              why: 'It stands in the equation.',
-            }
-          : {
-              what: 'water',
-              amount: volumeMl,
-              unit: 'mL',
-              with: 'a cylinder and a beaker',
-              exactness: 'approximate',
-              why: 'The molarity is found out by titration, whatever the volume was.',
-            },
-      ],
-      molarityMolPerL: wish.molarityMolPerL,
-      volumeMl,
-      ...uncertainty,
-      objections,
-    },
-  ];
+  return {
+    kind: 'weigh',
+    sourceId: solid.id,
+    sourceName: solid.name,
+    quantities: [
+      {
+        what: solid.name,
+        amount: massG,
+        unit: 'g',
+        with: chosen?.balance.name ?? 'a balance',
+        exactness: isExact ? 'exact' : 'approximate',
+        why: isExact
+          ? 'It stands in the equation: near this mass, every digit written down.'
+          : 'The molarity is found out by titration, whatever the mass was.',
+      },
+      isExact
+        ? {
+            what: 'made up to the mark',
+            amount: volumeMl,
+            unit: 'mL',
+            with: flask?.name ?? 'a volumetric flask',
+            exactness: 'exact',
+            why: 'It stands in the equation.',
+          }
+        : {
+            what: 'water',
+            amount: volumeMl,
+            unit: 'mL',
+            with: 'a cylinder and a beaker',
+            exactness: 'approximate',
+            why: 'The molarity is found out by titration, whatever the volume was.',
+          },
+    ],
+    molarityMolPerL: wish.molarityMolPerL,
+    volumeMl,
+    ...uncertainty,
+    objections,
+  };
 }
 
 function fromConcentrate(

@@ -1,10 +1,16 @@
 import { roundHalfEven } from '#core/measurement';
 import { explainRun } from '#core/explanation';
-import type { RunState } from '#core/titration';
+import type { Judgement, RunState } from '#core/titration';
 
 /** What would explain a result out of line, the likeliest first; nothing while all is in line. */
-export function Explanations({ run }: { readonly run: RunState }) {
-  const diagnosis = explainRun(run);
+export function Explanations({
+  run,
+  judgement,
+}: {
+  readonly run: RunState;
+  readonly judgement: Judgement;
+}) {
+  const diagnosis = explainRun(run, judgement);
   if (!diagnosis?.isOutOfLine) return null;
   const { explanations } = diagnosis;
   return (

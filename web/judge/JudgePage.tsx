@@ -79,11 +79,11 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
     <div className="grid grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-x-10 gap-y-6">
       <section>
         <ResultLine run={run} judgement={judgement} result={result} />
-        <Explanations run={run} />
+        <Explanations run={run} judgement={judgement} />
         <ReplicateTable judgement={judgement} />
         <Statistics judgement={judgement} />
         <Corrections run={run} />
-        <MonteCarlo result={result} />
+        <MonteCarlo key={run.version} result={result} />
       </section>
       <section className="flex flex-col gap-6">
         {run.certificate ? (

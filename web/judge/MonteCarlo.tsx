@@ -2,7 +2,7 @@ import { lazy, Suspense, useState } from 'react';
 import type { Simulation } from '#core/measurement';
 import { roundHalfEven, roundToUncertainty, validate } from '#core/measurement';
 import type { Result } from '#core/titration';
-import { ProgressLine } from '../compute/ProgressLine';
+import { ComputationStatus } from '../compute/ComputationStatus';
 import { useComputation } from '../compute/useComputation';
 import { Button } from '../ui/Button';
 import { Table } from '../ui/Table';
@@ -30,14 +30,7 @@ export function MonteCarlo({ result }: { readonly result: Result }) {
       <p className="mb-3 text-[15px] text-ink-soft">
         Every effect is drawn from its distribution, and the equation worked out for each draw.
       </p>
-      {state.kind === 'running' && (
-        <ProgressLine label="Trials" part={state.part} onCancel={cancel} />
-      )}
-      {state.kind === 'failed' && (
-        <p role="alert" className="mb-3 text-blush">
-          {state.message}
-        </p>
-      )}
+      <ComputationStatus label="Trials" state={state} onCancel={cancel} />
       {state.kind === 'done' && <Outcome result={result} simulation={state.value} />}
       {state.kind !== 'running' && (
         <Button onClick={run}>

@@ -127,13 +127,8 @@ export function PlanPage() {
               hint="Read on its label which percentage it states; the two differ by its density."
               value={meaning ?? ''}
               onChange={(event) => {
-                setMeaning(
-                  event.target.value === ''
-                    ? null
-                    : event.target.value === 'by-mass'
-                      ? 'by-mass'
-                      : 'by-volume',
-                );
+                const { value } = event.target;
+                setMeaning(value === 'by-mass' || value === 'by-volume' ? value : null);
               }}
             >
               <option value="">none at hand</option>

@@ -1,35 +1,25 @@
 import { balanceSchema } from '#contract';
-import { useBeginRecord } from '../app/records';
 import { asOptional, asQuantity, QuantityField, TextField } from '../ui/fields';
-import { useContractForm } from '../ui/useContractForm';
+import { CalibrationDueField, useEquipmentForm } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
 
 /** Registers a balance with the figures of its certificate or data sheet. */
 export function BalanceForm({ onDone }: { readonly onDone: () => void }) {
-  const begin = useBeginRecord();
-  const { form, field, showFailure, formError } = useContractForm(balanceSchema, {
-    type: 'balance',
-    name: '',
-    readabilityG: '0.0001',
-    repeatabilityG: '0.0001',
-    linearityG: '',
-    maxLoadG: '220',
-    calibrationDue: null,
-  });
+  const { field, frame } = useEquipmentForm(
+    balanceSchema,
+    {
+      type: 'balance',
+      name: '',
+      readabilityG: '0.0001',
+      repeatabilityG: '0.0001',
+      linearityG: '',
+      maxLoadG: '220',
+      calibrationDue: null,
+    },
+    onDone,
+  );
   return (
-    <StockFormFrame
-      name="A new balance"
-      submit="Add the balance"
-      isBusy={begin.isPending}
-      error={formError}
-      onDone={onDone}
-      onSubmit={form.handleSubmit((body) => {
-        begin.mutate(
-          { kind: 'equipment.registered', body },
-          { onSuccess: onDone, onError: showFailure },
-        );
-      })}
-    >
+    <StockFormFrame name="A new balance" submit="Add the balance" {...frame}>
       <TextField label="Name" {...field('name')} />
       <QuantityField
         label="Readability"
@@ -49,12 +39,7 @@ export function BalanceForm({ onDone }: { readonly onDone: () => void }) {
         {...field('linearityG', asQuantity)}
       />
       <QuantityField label="Maximum load" unit="g" {...field('maxLoadG', asQuantity)} />
-      <TextField
-        label="Calibration due"
-        type="date"
-        hint="Empty if it has no due date."
-        {...field('calibrationDue', asOptional)}
-      />
+      <CalibrationDueField {...field('calibrationDue', asOptional)} />
     </StockFormFrame>
   );
 }

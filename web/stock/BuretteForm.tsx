@@ -1,38 +1,28 @@
 import { buretteSchema } from '#contract';
-import { useBeginRecord } from '../app/records';
 import { asOptional, asQuantity, QuantityField, SelectField, TextField } from '../ui/fields';
-import { useContractForm } from '../ui/useContractForm';
+import { CalibrationDueField, ToleranceSpreadField, useEquipmentForm } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
 
 /** Registers a burette, of glass or with a piston. */
 export function BuretteForm({ onDone }: { readonly onDone: () => void }) {
-  const begin = useBeginRecord();
-  const { form, field, showFailure, formError } = useContractForm(buretteSchema, {
-    type: 'burette',
-    name: '',
-    construction: 'glass',
-    capacityMl: '50',
-    divisionMl: '0.1',
-    toleranceMl: '0.05',
-    toleranceDistribution: 'triangular',
-    dropMl: '0.05',
-    calibrationDue: null,
-  });
+  const { form, field, frame } = useEquipmentForm(
+    buretteSchema,
+    {
+      type: 'burette',
+      name: '',
+      construction: 'glass',
+      capacityMl: '50',
+      divisionMl: '0.1',
+      toleranceMl: '0.05',
+      toleranceDistribution: 'triangular',
+      dropMl: '0.05',
+      calibrationDue: null,
+    },
+    onDone,
+  );
   const isPiston = form.watch('construction') === 'piston';
   return (
-    <StockFormFrame
-      name="A new burette"
-      submit="Add the burette"
-      isBusy={begin.isPending}
-      error={formError}
-      onDone={onDone}
-      onSubmit={form.handleSubmit((body) => {
-        begin.mutate(
-          { kind: 'equipment.registered', body },
-          { onSuccess: onDone, onError: showFailure },
-        );
-      })}
-    >
+    <StockFormFrame name="A new burette" submit="Add the burette" {...frame}>
       <TextField label="Name" {...field('name')} />
       <SelectField label="Kind" {...field('construction')}>
         <option value="glass">glass, read at the meniscus</option>
@@ -50,23 +40,14 @@ export function BuretteForm({ onDone }: { readonly onDone: () => void }) {
         hint="Of the delivered volume, at 20 °C."
         {...field('toleranceMl', asQuantity)}
       />
-      <SelectField label="Tolerance taken as" {...field('toleranceDistribution')}>
-        <option value="triangular">triangular: the maker aims at the mark</option>
-        <option value="rectangular">rectangular: anything within is as likely</option>
-        <option value="normal">a 95 % interval from its certificate</option>
-      </SelectField>
+      <ToleranceSpreadField {...field('toleranceDistribution')} />
       <QuantityField
         label="One drop"
         unit="mL"
         hint="Its size enters as the end point's uncertainty."
         {...field('dropMl', asQuantity)}
       />
-      <TextField
-        label="Calibration due"
-        type="date"
-        hint="Empty if it has no due date."
-        {...field('calibrationDue', asOptional)}
-      />
+      <CalibrationDueField {...field('calibrationDue', asOptional)} />
     </StockFormFrame>
   );
 }

@@ -1,23 +1,26 @@
 import type { GlasswareClass } from '#core/metrology';
 import { glasswareOf, TOLERANCE_DISTRIBUTION } from '#core/metrology';
 import { glasswareSchema } from '#contract';
-import { useBeginRecord } from '../app/records';
 import { asOptional, asQuantity, QuantityField, SelectField, TextField } from '../ui/fields';
-import { useContractForm } from '../ui/useContractForm';
+import { CalibrationDueField, ToleranceSpreadField, useEquipmentForm } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
 
 /** Registers a flask, pipette or cylinder; its class brings the tolerance of the standard. */
 export function GlasswareForm({ onDone }: { readonly onDone: () => void }) {
-  const begin = useBeginRecord();
-  const { form, field, showFailure, formError } = useContractForm(glasswareSchema, {
-    type: 'glassware',
-    name: '',
-    kind: 'volumetric-flask',
-    volumeMl: '100',
-    toleranceMl: '0.1',
-    toleranceDistribution: 'triangular',
-    calibrationDue: null,
-  });
+  const { form, field, frame } = useEquipmentForm(
+    glasswareSchema,
+    {
+      type: 'glassware',
+      name: '',
+      kind: 'volumetric-flask',
+      volumeMl: '100',
+      // Of the class that is chosen, or typed: that of another size would be wrong.
+      toleranceMl: '',
+      toleranceDistribution: 'triangular',
+      calibrationDue: null,
+    },
+    onDone,
+  );
   const classes = classesOf(form.watch('kind'), Number(form.watch('volumeMl')));
   const fillIn = (name: string): void => {
     const chosen = classes.find((one) => one.name === name);
@@ -26,19 +29,7 @@ export function GlasswareForm({ onDone }: { readonly onDone: () => void }) {
     form.setValue('toleranceDistribution', TOLERANCE_DISTRIBUTION[chosen.name]);
   };
   return (
-    <StockFormFrame
-      name="New glassware"
-      submit="Add the glassware"
-      isBusy={begin.isPending}
-      error={formError}
-      onDone={onDone}
-      onSubmit={form.handleSubmit((body) => {
-        begin.mutate(
-          { kind: 'equipment.registered', body },
-          { onSuccess: onDone, onError: showFailure },
-        );
-      })}
-    >
+    <StockFormFrame name="New glassware" submit="Add the glassware" {...frame}>
       <TextField label="Name" {...field('name')} />
       <SelectField label="Kind" {...field('kind')}>
         <option value="volumetric-flask">volumetric flask</option>
@@ -70,17 +61,8 @@ export function GlasswareForm({ onDone }: { readonly onDone: () => void }) {
         unit="mL"
         {...field('toleranceMl', asQuantity)}
       />
-      <SelectField label="Tolerance taken as" {...field('toleranceDistribution')}>
-        <option value="triangular">triangular: the maker aims at the mark</option>
-        <option value="rectangular">rectangular: anything within is as likely</option>
-        <option value="normal">a 95 % interval from its certificate</option>
-      </SelectField>
-      <TextField
-        label="Calibration due"
-        type="date"
-        hint="Empty if it has no due date."
-        {...field('calibrationDue', asOptional)}
-      />
+      <ToleranceSpreadField {...field('toleranceDistribution')} />
+      <CalibrationDueField {...field('calibrationDue', asOptional)} />
     </StockFormFrame>
   );
 }

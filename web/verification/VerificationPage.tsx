@@ -2,9 +2,10 @@ import { useState } from 'react';
 import type { VerifiedCase } from '#verification';
 import { version } from '../../package.json';
 import { useSession } from '../app/session';
-import { ProgressLine } from '../compute/ProgressLine';
+import { ComputationStatus } from '../compute/ComputationStatus';
 import { useComputation } from '../compute/useComputation';
 import { Button } from '../ui/Button';
+import { Facts } from '../ui/Facts';
 import { Page } from '../ui/Page';
 import { capitalized, instantText } from '../ui/typeset';
 
@@ -37,14 +38,7 @@ export function VerificationPage() {
         )
       }
     >
-      {state.kind === 'running' && (
-        <ProgressLine label="Cases computed" part={state.part} onCancel={cancel} />
-      )}
-      {state.kind === 'failed' && (
-        <p role="alert" className="mb-3 text-blush">
-          {state.message}
-        </p>
-      )}
+      <ComputationStatus label="Cases computed" state={state} onCancel={cancel} />
       {state.kind === 'done' && begunAt && <Report cases={state.value} begunAt={begunAt} />}
       {state.kind !== 'running' && (
         <Button
@@ -80,18 +74,13 @@ function Report({ cases, begunAt }: { readonly cases: Cases; readonly begunAt: s
         <span className="font-mono">{cases.length}</span> cases within tolerance
       </p>
       <p className="max-w-3xl text-ink-soft">
-        {count('published')} figures prove themselves against what is published. The other{' '}
+        {count('published')} cases prove themselves against what is published. The other{' '}
         {count('recomputed')} are marked <i>recomputed</i>: they were written down from the source
         that is named or worked by hand, and no printed copy was at hand to compare them with.
       </p>
-      <dl className="my-4 grid max-w-3xl grid-cols-[120px_1fr] gap-y-1 border-y border-rule py-3">
-        {facts.map(([name, value]) => (
-          <div key={name} className="contents">
-            <dt className="text-ink-soft">{name}</dt>
-            <dd>{value}</dd>
-          </div>
-        ))}
-      </dl>
+      <div className="my-4 max-w-3xl border-y border-rule py-3">
+        <Facts rows={facts} />
+      </div>
       {points.map((point) => (
         <PointTable key={point} point={point} cases={cases.filter((one) => one.point === point)} />
       ))}

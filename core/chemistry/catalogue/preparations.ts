@@ -153,7 +153,7 @@ export const PREPARATIONS: readonly Preparation[] = [
         'Weigh quickly on the coarse balance: pellets take up water and carbon dioxide.',
       ),
       step('dissolve', 'Add them to the water in small portions, stirring. Dissolved?'),
-      step('to-room-temperature', 'Let it cool, covered.', 30),
+      step('to-room-temperature', 'Let it come to room temperature, covered.', 30),
       ...BOTTLE_AND_LABEL,
     ],
     cautions: ['Hydroxide on the eyes is worse than acid: goggles.', HOT_WATER],

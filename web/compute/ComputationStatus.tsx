@@ -1,4 +1,24 @@
 import { Button } from '../ui/Button';
+import type { Computation } from './useComputation';
+
+interface ComputationStatusProps {
+  readonly label: string;
+  readonly state: Computation<unknown>;
+  readonly onCancel: () => void;
+}
+
+/** What a computation that is not done has to show: how far it is, or why it failed. */
+export function ComputationStatus({ label, state, onCancel }: ComputationStatusProps) {
+  if (state.kind === 'running') {
+    return <ProgressLine label={label} part={state.part} onCancel={onCancel} />;
+  }
+  if (state.kind !== 'failed') return null;
+  return (
+    <p role="alert" className="mb-3 text-blush">
+      {state.message}
+    </p>
+  );
+}
 
 interface ProgressLineProps {
   readonly label: string;
@@ -8,7 +28,7 @@ interface ProgressLineProps {
 }
 
 /** How far a computation is, with the way out of it. */
-export function ProgressLine({ label, part, onCancel }: ProgressLineProps) {
+function ProgressLine({ label, part, onCancel }: ProgressLineProps) {
   const percent = Math.round(100 * part);
   return (
     <div className="flex items-center gap-4 print:hidden">
