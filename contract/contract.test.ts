@@ -22,8 +22,12 @@ const lot = {
   purity: '0.9998',
   purityHalfWidth: '0.0005',
   purityDistribution: 'rectangular',
+  dissolved: null,
   statedMolarMass: null,
+  amountReceived: '500',
+  store: '',
   receivedOn: '2026-01-10',
+  openedOn: null,
   useBy: null,
 };
 const balance = {
@@ -51,11 +55,34 @@ const bottle = {
   substanceId: 'sodium-hydroxide',
   nominalMolarity: '0.1',
   volumeMl: '1000',
-  lotId: uuidv7(),
+  purpose: 'titrant',
+  parents: [{ kind: 'lot', id: uuidv7() }],
+  preparationId: null,
+  made: null,
+  plausibleMolarity: null,
+  dilutionFactor: null,
+  useBy: null,
   preparedOn: '2026-03-02',
   preparedBy: uuidv7(),
   container: 'plastic',
   note: '',
+};
+const plan = {
+  purpose: 'standard',
+  soluteId: 'potassium-hydrogen-phthalate',
+  recipeId: null,
+  targetMolarity: '0.1',
+  volumeMl: '250',
+  source: {
+    kind: 'weigh',
+    lotId: uuidv7(),
+    massG: '5.1061',
+    balanceId: uuidv7(),
+    flaskId: uuidv7(),
+  },
+  neededBy: '2026-03-05T15:00',
+  note: '',
+  reason: null,
 };
 const at = { id: uuidv7(), version: 1 };
 const setUp = {
@@ -101,6 +128,21 @@ describe('what a client may send', () => {
     ['equipment.registered', balance],
     ['equipment.registered', burette],
     ['bottle.prepared', bottle],
+    ['lot.put-to-dry', { temperatureC: '115' }],
+    ['lot.taken-out', {}],
+    ['bottle.withdrawn', { reason: 'brown deposit' }],
+    ['preparation.started', plan],
+    [
+      'preparation.measured',
+      {
+        step: 'weigh',
+        quantity: { kind: 'mass', weighing: { mode: 'tared', massG: '5.1061' } },
+        replaces: [uuidv7()],
+        takenFrom: null,
+        reason: 'misread',
+      },
+    ],
+    ['preparation.step-done', { step: 'mix-2', isLeftOut: false, reason: null }],
     ['run.started', setUp],
     ['run.flask-weighed', { flask: 1, weighing: { mode: 'tared', massG: '0.48' }, reason: null }],
     [
@@ -135,6 +177,8 @@ describe('what a client may send', () => {
       'no such instant',
       envelope('run.burette-read', reading, { deviceTime: '2026-13-02T08:00:00.000Z' }),
     ],
+    ['no such step', envelope('preparation.step-begun', { step: 'Mix!' })],
+    ['a bottling of its own', envelope('preparation.bottled', { bottleId: uuidv7() })],
     ['version 0', envelope('run.burette-read', reading, { schemaVersion: 0 })],
     ['something more', envelope('run.burette-read', reading, { sequence: 7 })],
     ['half a millisecond', envelope('run.burette-read', reading, { clockOffsetMs: 0.5 })],
@@ -150,6 +194,14 @@ describe('what a client may send', () => {
 
   test('decisions are the kinds that carry a reason of their own', () => {
     expect([...DECISION_KINDS].toSorted()).toEqual([
+      'bottle.returned',
+      'bottle.withdrawn',
+      'equipment.returned',
+      'equipment.withdrawn',
+      'lot.counted',
+      'lot.returned',
+      'lot.withdrawn',
+      'preparation.discarded',
       'run.abandoned',
       'run.conflict-settled',
       'run.flask-voided',
@@ -163,6 +215,13 @@ describe('fields', () => {
   test.each([
     [lotSchema, lot, { purity: '1.0001' }, 'purity'],
     [lotSchema, lot, { purity: '0' }, 'purity'],
+    [
+      lotSchema,
+      lot,
+      { dissolved: { meaning: 'by-mass', densityGPerMl: '0' } },
+      'dissolved.densityGPerMl',
+    ],
+    [lotSchema, lot, { amountReceived: '-1' }, 'amountReceived'],
     [lotSchema, lot, { purity: '99,98' }, 'purity'],
     [lotSchema, lot, { purityHalfWidth: '-0.1' }, 'purityHalfWidth'],
     [lotSchema, lot, { receivedOn: '2026-02-29' }, 'receivedOn'],
@@ -183,7 +242,9 @@ describe('fields', () => {
     [bottleSchema, bottle, { code: 'a b' }, 'code'],
     [bottleSchema, bottle, { nominalMolarity: '40' }, 'nominalMolarity'],
     [bottleSchema, bottle, { volumeMl: '1e3' }, 'volumeMl'],
-    [bottleSchema, bottle, { lotId: '0417' }, 'lotId'],
+    [bottleSchema, bottle, { parents: [{ kind: 'lot', id: '0417' }] }, 'parents.0.id'],
+    [bottleSchema, bottle, { parents: [] }, 'parents'],
+    [bottleSchema, bottle, { made: { molarity: '0.1' } }, 'made'],
     [bottleSchema, bottle, { container: 'bucket' }, 'container'],
     [bottleSchema, bottle, { note: 'x'.repeat(2001) }, 'note'],
   ] as const)('%#: the field at fault is named', (schema, good, changes, field) => {

@@ -9,10 +9,12 @@ export {
   reason,
 } from './fields';
 export type {
+  BottlingRequest,
   CertifyRequest,
   ListAnswer,
   ListKind,
   ListStates,
+  LabelsRequest,
   LiveEvent,
   NewFact,
   PeopleAnswer,
@@ -22,9 +24,11 @@ export type {
   SessionAnswer,
 } from './messages';
 export {
+  bottlingSchema,
   certifyRequestSchema,
   demoSignInSchema,
   firstAccountSchema,
+  labelsSchema,
   newPersonSchema,
   printSchema,
   proposedFactSchema,
@@ -37,9 +41,13 @@ export { PROBLEM_STATUS } from './problem';
 export type { ClientFactBody, ClientFactKind } from './records';
 export {
   balanceSchema,
+  bottleCode,
   bottleSchema,
   buretteSchema,
+  calibrationSchema,
   DECISION_KINDS,
   glasswareSchema,
+  heaterSchema,
   lotSchema,
+  thermometerSchema,
 } from './records';

@@ -1,9 +1,11 @@
 import * as v from 'valibot';
+import type { LabelSheet } from '#core/label';
+import { fitsOnPage } from '#core/label';
 import type { Laboratory, LaboratoryState } from '#core/laboratory';
 import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
 import type { RunFact, RunReferences } from '#core/titration';
 import type { ClientFactBody, ClientFactKind } from './records';
-import { CLIENT_FACTS } from './records';
+import { bottleCode, CLIENT_FACTS, container } from './records';
 import { id, instant, line, plainDate, reason } from './fields';
 
 /** A version of a record: how many facts it has. */
@@ -44,8 +46,25 @@ function proposed<K extends ClientFactKind>(kind: K) {
 /** `POST /api/facts`: one fact, as the client made it. */
 export const proposedFactSchema = v.variant('kind', [
   proposed('lot.registered'),
+  proposed('lot.opened'),
+  proposed('lot.counted'),
+  proposed('lot.put-to-dry'),
+  proposed('lot.taken-out'),
+  proposed('lot.withdrawn'),
+  proposed('lot.returned'),
   proposed('equipment.registered'),
+  proposed('equipment.calibrated'),
+  proposed('equipment.withdrawn'),
+  proposed('equipment.returned'),
   proposed('bottle.prepared'),
+  proposed('bottle.withdrawn'),
+  proposed('bottle.returned'),
+  proposed('preparation.started'),
+  proposed('preparation.step-begun'),
+  proposed('preparation.step-done'),
+  proposed('preparation.measured'),
+  proposed('preparation.mishap'),
+  proposed('preparation.discarded'),
   proposed('run.started'),
   proposed('run.flask-weighed'),
   proposed('run.burette-read'),
@@ -72,6 +91,20 @@ export const certifyRequestSchema = v.strictObject({
   reason: v.nullable(reason),
 });
 export type CertifyRequest = v.InferOutput<typeof certifyRequestSchema>;
+
+/** `POST /api/preparations/:preparationId/bottle`: fills what was made into a bottle. */
+export const bottlingSchema = v.strictObject({
+  factId: id,
+  bottleFactId: id,
+  bottleId: id,
+  ...device,
+  basedOn: version,
+  code: bottleCode,
+  container,
+  useBy: v.nullable(plainDate),
+  reason: v.nullable(reason),
+});
+export type BottlingRequest = v.InferOutput<typeof bottlingSchema>;
 
 const password = v.pipe(
   v.string('Give a password.'),
@@ -136,6 +169,8 @@ export type SessionAnswer =
   | {
       readonly kind: 'signed-in';
       readonly person: Person;
+      /** A made-up person of the demo, who works with simulated instruments. */
+      readonly isDemo: boolean;
       readonly csrfToken: string;
       readonly laboratory: LaboratoryState;
       /** Today in the laboratory's time zone, a plain date. */
@@ -183,6 +218,38 @@ export type LiveEvent =
   | { readonly kind: 'people' }
   /** More than can be told: read everything anew. */
   | { readonly kind: 'gap' };
+
+const millimetres = v.pipe(v.number(), v.minValue(0), v.maxValue(1000));
+const pairOfMillimetres = v.pipe(v.strictTuple([millimetres, millimetres]), v.readonly());
+const labelCount = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(30));
+
+const labelSheetSchema = v.pipe(
+  v.strictObject({
+    name: line,
+    pageMm: pairOfMillimetres,
+    labelMm: v.pipe(
+      v.strictTuple([
+        v.pipe(millimetres, v.minValue(25, 'A label is at least 25 mm wide.')),
+        v.pipe(millimetres, v.minValue(15, 'A label is at least 15 mm high.')),
+      ]),
+      v.readonly(),
+    ),
+    columns: labelCount,
+    rows: labelCount,
+    marginMm: pairOfMillimetres,
+    gapMm: pairOfMillimetres,
+  }),
+  v.check(fitsOnPage, 'These labels do not lie on that page: check the millimetres.'),
+) satisfies v.GenericSchema<unknown, LabelSheet>;
+
+/** `POST /api/labels`: labels of bottles as a PDF. */
+export const labelsSchema = v.strictObject({
+  bottleIds: v.pipe(v.array(id), v.minLength(1, 'Choose a bottle.'), v.maxLength(100)),
+  sheet: labelSheetSchema,
+  /** The first free label on the sheet, from 0: sheets are used up. */
+  startAt: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(899)),
+});
+export type LabelsRequest = v.InferOutput<typeof labelsSchema>;
 
 /** `POST /api/prints`: a page was printed. */
 export const printSchema = v.strictObject({

@@ -1,8 +1,18 @@
 import * as v from 'valibot';
 import type { HouseRules } from '#core/laboratory';
-import type { Balance, Burette, Equipment, Glassware } from '#core/metrology';
-import type { Lot, PreparedBottle } from '#core/reagent';
-import type { RunFactBodies, RunSetUp, Weighing } from '#core/titration';
+import type {
+  Balance,
+  Burette,
+  Calibration,
+  Equipment,
+  Glassware,
+  Heater,
+  Thermometer,
+} from '#core/metrology';
+import type { PreparationFactBodies, PreparationPlan } from '#core/preparation';
+import type { Lot, LotFactBodies, PreparedBottle } from '#core/reagent';
+import type { RunFactBodies, RunSetUp } from '#core/titration';
+import type { Weighing } from '#core/metrology';
 import {
   decimal,
   decimalUpTo,
@@ -28,13 +38,28 @@ export const lotSchema = v.strictObject({
   purity: decimalUpTo(1, 'A purity is a mass fraction: it cannot be above 1 (100 %).'),
   purityHalfWidth: nonNegativeDecimal,
   purityDistribution: distribution,
+  dissolved: v.nullable(
+    v.variant('meaning', [
+      v.strictObject({
+        meaning: v.literal('by-mass'),
+        densityGPerMl: v.pipe(
+          decimalUpTo(4, 'No solution is denser than 4 g/mL.'),
+          v.check((typed) => Number(typed) >= 0.5, 'No solution is lighter than 0.5 g/mL.'),
+        ),
+      }),
+      v.strictObject({ meaning: v.literal('by-volume') }),
+    ]),
+  ),
   statedMolarMass: v.nullable(
     v.strictObject({
       valueGPerMol: positiveDecimal,
       standardUncertaintyGPerMol: nonNegativeDecimal,
     }),
   ),
+  amountReceived: v.nullable(positiveDecimal),
+  store: remark,
   receivedOn: plainDate,
+  openedOn: v.nullable(plainDate),
   useBy: v.nullable(plainDate),
 }) satisfies SchemaOf<Lot>;
 
@@ -70,26 +95,123 @@ export const glasswareSchema = v.strictObject({
   calibrationDue: v.nullable(plainDate),
 }) satisfies SchemaOf<Glassware>;
 
+export const thermometerSchema = v.strictObject({
+  type: v.literal('thermometer'),
+  name: line,
+  resolutionK: decimalUpTo(10, 'The resolution is the smallest step shown, in kelvin.'),
+  toleranceK: decimalUpTo(20, 'A thermometer is off by at most 20 K.'),
+  calibrationDue: v.nullable(plainDate),
+}) satisfies SchemaOf<Thermometer>;
+
+export const heaterSchema = v.strictObject({
+  type: v.literal('heater'),
+  name: line,
+  kind: v.picklist(['hot-plate', 'oven']),
+  maxTemperatureC: decimalUpTo(2000, 'No oven is hotter than 2000 °C.'),
+  calibrationDue: v.nullable(plainDate),
+}) satisfies SchemaOf<Heater>;
+
 const equipmentSchema = v.variant('type', [
   balanceSchema,
   buretteSchema,
   glasswareSchema,
+  thermometerSchema,
+  heaterSchema,
 ]) satisfies SchemaOf<Equipment>;
 
+const molarity = decimalUpTo(20, 'No aqueous solution is stronger than 20 mol/L.');
+const solutionMl = decimalUpTo(100_000, 'A bottle holds at most 100 L.');
+const purpose = v.picklist(['titrant', 'standard', 'auxiliary']);
+
+/** What is written on a bottle, and what it is made of. */
+export const bottleCode = v.pipe(
+  v.string('Give the bottle its code.'),
+  v.regex(/^[0-9A-Z-]{1,12}$/, 'A code has 1 to 12 capital letters, figures or hyphens.'),
+);
+export const container = v.picklist(['plastic', 'brown-glass', 'clear-glass']);
+
+/** A bottle that is only written down: what a guided preparation would have computed is not claimed. */
 export const bottleSchema = v.strictObject({
-  code: v.pipe(
-    v.string('Give the bottle its code.'),
-    v.regex(/^[0-9A-Z-]{1,12}$/, 'A code has 1 to 12 capital letters, figures or hyphens.'),
-  ),
+  code: bottleCode,
+  purpose: v.picklist(['titrant', 'auxiliary']),
   substanceId: line,
-  nominalMolarity: decimalUpTo(20, 'No aqueous titrant is stronger than 20 mol/L.'),
-  volumeMl: decimalUpTo(100_000, 'A bottle holds at most 100 L.'),
-  lotId: id,
+  nominalMolarity: molarity,
+  volumeMl: solutionMl,
+  parents: v.pipe(
+    v.array(v.strictObject({ kind: v.literal('lot'), id })),
+    v.minLength(1, 'Say from which lot it was made.'),
+    v.maxLength(1, 'It is made from one lot.'),
+  ),
+  preparationId: v.null(),
+  made: v.null(),
+  plausibleMolarity: v.null(),
+  dilutionFactor: v.null(),
   preparedOn: plainDate,
   preparedBy: id,
-  container: v.picklist(['plastic', 'brown-glass', 'clear-glass']),
+  useBy: v.nullable(plainDate),
+  container,
   note: remark,
 }) satisfies SchemaOf<PreparedBottle>;
+
+const sourceSchema = v.variant('kind', [
+  v.strictObject({
+    kind: v.literal('weigh'),
+    lotId: id,
+    massG: positiveDecimal,
+    balanceId: id,
+    flaskId: v.nullable(id),
+  }),
+  v.strictObject({
+    kind: v.literal('concentrate'),
+    lotId: id,
+    takeMl: positiveDecimal,
+    cylinderId: v.nullable(id),
+  }),
+  v.strictObject({
+    kind: v.literal('add-volumes'),
+    bottleId: id,
+    takeMl: positiveDecimal,
+    waterMl: positiveDecimal,
+    cylinderId: v.nullable(id),
+  }),
+  v.strictObject({
+    kind: v.literal('dilute'),
+    from: v.variant('kind', [
+      v.strictObject({ kind: v.literal('bottle'), bottleId: id }),
+      v.strictObject({ kind: v.literal('sample'), name: line, molarity }),
+    ]),
+    stages: v.pipe(
+      v.array(v.strictObject({ pipetteId: id, flaskId: id })),
+      v.minLength(1, 'A dilution has at least one stage.'),
+      v.maxLength(4, 'A dilution has at most four stages.'),
+      v.readonly(),
+    ),
+  }),
+  v.strictObject({ kind: v.literal('indicator') }),
+]);
+
+const planSchema = v.strictObject({
+  purpose,
+  soluteId: line,
+  recipeId: v.nullable(line),
+  targetMolarity: v.nullable(molarity),
+  volumeMl: solutionMl,
+  source: sourceSchema,
+  neededBy: v.nullable(
+    v.pipe(
+      v.string(),
+      v.check(
+        (text) =>
+          /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/.test(text) && !Number.isNaN(Date.parse(`${text}:00Z`)),
+        'Give a date and a time.',
+      ),
+    ),
+  ),
+  note: remark,
+  reason: optionalReason,
+}) satisfies SchemaOf<PreparationPlan>;
+
+const stepId = v.pipe(v.string(), v.regex(/^[a-z-]{1,30}(-\d{1,2})?$/, 'This is no step.'));
 
 const count = (most: number) => v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(most));
 const flask = count(99);
@@ -136,6 +258,56 @@ const weighingSchema = v.variant('mode', [
   v.strictObject({ mode: v.literal('by-difference'), beforeG: decimal, afterG: decimal }),
 ]) satisfies SchemaOf<Weighing>;
 
+export const calibrationSchema = v.strictObject({
+  calibratedOn: plainDate,
+  due: v.nullable(plainDate),
+  certificate: line,
+  found: v.variant('kind', [
+    v.strictObject({
+      kind: v.literal('points'),
+      points: v.pipe(
+        v.array(
+          v.strictObject({
+            nominal: nonNegativeDecimal,
+            deviation: decimal,
+            expandedUncertainty: nonNegativeDecimal,
+          }),
+        ),
+        v.minLength(1, 'A calibration has at least one point.'),
+        v.maxLength(50),
+        v.readonly(),
+      ),
+    }),
+    v.strictObject({
+      kind: v.literal('weighings'),
+      temperatureC: v.pipe(
+        decimal,
+        v.check((typed) => Number(typed) >= 5 && Number(typed) <= 40, 'The water has 5 to 40 °C.'),
+      ),
+      volumes: v.pipe(
+        v.array(
+          v.strictObject({
+            nominalMl: positiveDecimal,
+            weighingsG: v.pipe(
+              v.array(positiveDecimal),
+              v.minLength(2, 'Weigh it at least twice.'),
+              v.maxLength(50),
+              v.readonly(),
+            ),
+          }),
+        ),
+        v.minLength(1, 'A calibration has at least one volume.'),
+        v.maxLength(50),
+        v.readonly(),
+      ),
+    }),
+  ]),
+}) satisfies SchemaOf<Calibration>;
+
+const withdrawalSchema = v.strictObject({ reason });
+
+type LotBody<K extends keyof LotFactBodies> = SchemaOf<LotFactBodies[K]>;
+type PreparationBody<K extends keyof PreparationFactBodies> = SchemaOf<PreparationFactBodies[K]>;
 type RunBody<K extends keyof RunFactBodies> = SchemaOf<RunFactBodies[K]>;
 
 /**
@@ -146,6 +318,79 @@ export const CLIENT_FACTS = {
   'lot.registered': { recordKind: 'lot', body: lotSchema },
   'equipment.registered': { recordKind: 'equipment', body: equipmentSchema },
   'bottle.prepared': { recordKind: 'bottle', body: bottleSchema },
+  'lot.opened': {
+    recordKind: 'lot',
+    body: v.strictObject({ openedOn: plainDate }) satisfies LotBody<'lot.opened'>,
+  },
+  'lot.counted': {
+    recordKind: 'lot',
+    body: v.strictObject({
+      amountLeft: nonNegativeDecimal,
+      reason,
+    }) satisfies LotBody<'lot.counted'>,
+  },
+  'lot.put-to-dry': {
+    recordKind: 'lot',
+    body: v.strictObject({
+      temperatureC: v.pipe(
+        decimal,
+        v.check(
+          (typed) => Number(typed) >= 20 && Number(typed) <= 1200,
+          'An oven or furnace has 20 to 1200 °C.',
+        ),
+      ),
+    }) satisfies LotBody<'lot.put-to-dry'>,
+  },
+  'lot.taken-out': { recordKind: 'lot', body: v.strictObject({}) },
+  'lot.withdrawn': { recordKind: 'lot', body: withdrawalSchema },
+  'lot.returned': { recordKind: 'lot', body: withdrawalSchema },
+  'equipment.calibrated': {
+    recordKind: 'equipment',
+    body: calibrationSchema,
+  },
+  'equipment.withdrawn': { recordKind: 'equipment', body: withdrawalSchema },
+  'equipment.returned': { recordKind: 'equipment', body: withdrawalSchema },
+  'bottle.withdrawn': { recordKind: 'bottle', body: withdrawalSchema },
+  'bottle.returned': { recordKind: 'bottle', body: withdrawalSchema },
+  'preparation.started': { recordKind: 'preparation', body: planSchema },
+  'preparation.step-begun': {
+    recordKind: 'preparation',
+    body: v.strictObject({ step: stepId }) satisfies PreparationBody<'preparation.step-begun'>,
+  },
+  'preparation.step-done': {
+    recordKind: 'preparation',
+    body: v.strictObject({
+      step: stepId,
+      isLeftOut: v.boolean(),
+      reason: optionalReason,
+    }) satisfies PreparationBody<'preparation.step-done'>,
+  },
+  'preparation.measured': {
+    recordKind: 'preparation',
+    body: v.strictObject({
+      step: stepId,
+      quantity: v.variant('kind', [
+        v.strictObject({ kind: v.literal('mass'), weighing: weighingSchema }),
+        v.strictObject({ kind: v.literal('volume'), volumeMl: decimal }),
+        v.strictObject({ kind: v.literal('temperature'), temperatureC: decimal }),
+      ]),
+      replaces: v.pipe(v.array(id), v.maxLength(10), v.readonly()),
+      takenFrom: v.nullable(line),
+      reason: optionalReason,
+    }) satisfies PreparationBody<'preparation.measured'>,
+  },
+  'preparation.mishap': {
+    recordKind: 'preparation',
+    body: v.strictObject({
+      step: stepId,
+      mishapId: line,
+      remark,
+    }) satisfies PreparationBody<'preparation.mishap'>,
+  },
+  'preparation.discarded': {
+    recordKind: 'preparation',
+    body: v.strictObject({ reason }) satisfies PreparationBody<'preparation.discarded'>,
+  },
   'run.started': { recordKind: 'run', body: runSetUpSchema },
   'run.flask-weighed': {
     recordKind: 'run',
@@ -212,4 +457,12 @@ export const DECISION_KINDS: ReadonlySet<string> = new Set<ClientFactKind>([
   'run.conflict-settled',
   'run.flask-voided',
   'run.abandoned',
+  'lot.withdrawn',
+  'lot.returned',
+  'lot.counted',
+  'equipment.withdrawn',
+  'equipment.returned',
+  'bottle.withdrawn',
+  'bottle.returned',
+  'preparation.discarded',
 ]);

@@ -1,9 +1,11 @@
 import type * as v from 'valibot';
 import type { ProblemCode } from './problem';
 import {
+  bottlingSchema,
   certifyRequestSchema,
   demoSignInSchema,
   firstAccountSchema,
+  labelsSchema,
   newPersonSchema,
   printSchema,
   proposedFactSchema,
@@ -117,7 +119,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: null,
     parameters: {
-      kind: { in: 'path', meaning: 'laboratory, lot, equipment, bottle or run' },
+      kind: { in: 'path', meaning: 'laboratory, lot, equipment, bottle, preparation or run' },
     },
     answers: { 200: 'The records.' },
     problems: [],
@@ -141,6 +143,50 @@ export const ROUTES: readonly Route[] = [
     parameters: RUN_ID,
     answers: { 201: 'The certificate.' },
     problems: ['not-allowed', ...DECIDED],
+  },
+  {
+    method: 'post',
+    path: '/preparations/{preparationId}/bottle',
+    summary: 'Fills what was prepared into a bottle: its molarity is computed from what was done.',
+    needsSession: true,
+    body: bottlingSchema,
+    parameters: { preparationId: { in: 'path', meaning: 'id of a preparation' } },
+    answers: { 201: 'The bottle as it was made.' },
+    problems: [...DECIDED, 'already-exists', 'unknown-reference'],
+  },
+  {
+    method: 'post',
+    path: '/lots/{lotId}/certificates',
+    summary:
+      'Attaches a certificate: the file itself as the body, a PDF, PNG or JPEG of at most 8 MB.',
+    needsSession: true,
+    body: null,
+    parameters: {
+      lotId: { in: 'path', meaning: 'id of a lot' },
+      name: { in: 'query', meaning: 'name of the file' },
+    },
+    answers: { 201: 'The file as it was stored.' },
+    problems: ['unsupported-media-type', 'too-large', 'wrong-origin'],
+  },
+  {
+    method: 'get',
+    path: '/files/{fileId}',
+    summary: 'A file that was attached.',
+    needsSession: true,
+    body: null,
+    parameters: { fileId: { in: 'path', meaning: 'id of a file' } },
+    answers: { 200: 'The file, to be saved.' },
+    problems: [],
+  },
+  {
+    method: 'post',
+    path: '/labels',
+    summary: 'Makes labels of bottles as a PDF, and puts on record that they were made.',
+    needsSession: true,
+    body: labelsSchema,
+    parameters: {},
+    answers: { 200: 'application/pdf.' },
+    problems: ['unknown-reference'],
   },
   {
     method: 'post',

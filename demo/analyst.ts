@@ -1,16 +1,16 @@
 import { roundHalfEven } from '#core/measurement';
-import { suggestValidUntil } from '#core/reagent';
+import { nominalMolPerL, suggestValidUntil } from '#core/reagent';
 import type { Flask, NextStep, RunState } from '#core/titration';
 import {
   expectedTitreMl,
   judgeRun,
-  netMassG,
   nextStep,
   planSeries,
   readingToCarryOver,
   standardOf,
   titreMl,
 } from '#core/titration';
+import { netMassG } from '#core/metrology';
 import type { NewFact } from '#contract';
 import type { PlannedSeries } from './cooperative';
 import type { Chance } from './random';
@@ -71,7 +71,7 @@ async function takeStep(
 
 async function weigh(bench: Bench, run: RunState, flask: number): Promise<void> {
   const { bottle, burette } = run.references;
-  const nominal = Number(bottle.nominalMolarity);
+  const nominal = nominalMolPerL(bottle);
   const plan = planSeries(standardOf(run.references), nominal, burette, run.setUp.rules);
   const netG = plan.massG.suggested * (1 + 0.012 * bench.chance.normal());
   const beforeG = 18 + bench.chance.between(0.5, 4);

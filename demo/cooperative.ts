@@ -1,4 +1,5 @@
-import type { Balance, Burette, Glassware } from '#core/metrology';
+import type { Balance, Burette, Glassware, Heater } from '#core/metrology';
+import type { PreparationPlan } from '#core/preparation';
 import type { Lot } from '#core/reagent';
 
 /** The made-up laboratory: the control laboratory of a winery cooperative. */
@@ -17,41 +18,117 @@ export type PersonKey = (typeof PEOPLE)[number]['key'];
 
 /** Dates are days before or after today. */
 type Dated<T, K extends keyof T> = Omit<T, K> & Readonly<Record<K, number>>;
+type DatedLot = Dated<Lot, 'receivedOn' | 'openedOn' | 'useBy'>;
 
-export const LOTS: Readonly<Record<string, Dated<Lot, 'receivedOn' | 'useBy'>>> = {
-  khp: {
+/** What the lots share unless they say otherwise. */
+function lot(
+  given: Pick<Lot, 'substanceId' | 'lotNumber' | 'purity'> & Partial<DatedLot>,
+): DatedLot {
+  return {
+    supplier: 'Kaltenau laboratory supplies',
+    purityHalfWidth: '0.002',
+    purityDistribution: 'rectangular',
+    dissolved: null,
+    statedMolarMass: null,
+    amountReceived: '500',
+    store: 'cupboard 2',
+    receivedOn: -160,
+    openedOn: -150,
+    useBy: 520,
+    ...given,
+  };
+}
+
+const REFERENCE = {
+  supplier: 'Talheim reference materials',
+  purityHalfWidth: '0.0005',
+  store: 'desiccator 1',
+} as const;
+const BY_MASS = 'by-mass' as const;
+
+export const LOTS: Readonly<Record<string, DatedLot>> = {
+  khp: lot({
+    ...REFERENCE,
     substanceId: 'potassium-hydrogen-phthalate',
     lotNumber: 'KP-2207',
-    supplier: 'Talheim reference materials',
     purity: '0.9998',
-    purityHalfWidth: '0.0005',
-    purityDistribution: 'rectangular',
-    statedMolarMass: null,
+    amountReceived: '100',
     receivedOn: -140,
+    openedOn: -89,
     useBy: 590,
-  },
-  khpOld: {
+  }),
+  khpOld: lot({
+    ...REFERENCE,
     substanceId: 'potassium-hydrogen-phthalate',
     lotNumber: 'KP-1983',
-    supplier: 'Talheim reference materials',
     purity: '0.9995',
-    purityHalfWidth: '0.0005',
-    purityDistribution: 'rectangular',
-    statedMolarMass: null,
+    amountReceived: '100',
     receivedOn: -700,
+    openedOn: -690,
     useBy: -25,
-  },
-  pellets: {
+  }),
+  pellets: lot({
     substanceId: 'sodium-hydroxide',
     lotNumber: 'NH-0518',
-    supplier: 'Kaltenau laboratory supplies',
     purity: '0.985',
     purityHalfWidth: '0.01',
-    purityDistribution: 'rectangular',
-    statedMolarMass: null,
+    store: 'cupboard 3, alkalis',
     receivedOn: -200,
-    useBy: 520,
-  },
+    openedOn: -91,
+  }),
+  hydroxide50: lot({
+    substanceId: 'sodium-hydroxide',
+    lotNumber: 'NL-0877',
+    purity: '0.5',
+    purityHalfWidth: '0.01',
+    dissolved: { meaning: BY_MASS, densityGPerMl: '1.525' },
+    amountReceived: '1000',
+    store: 'cupboard 3, alkalis',
+    receivedOn: -30,
+    openedOn: -29,
+  }),
+  hydrochloric: lot({
+    substanceId: 'hydrochloric-acid',
+    lotNumber: 'HC-1140',
+    purity: '0.37',
+    purityHalfWidth: '0.01',
+    dissolved: { meaning: BY_MASS, densityGPerMl: '1.19' },
+    amountReceived: '1000',
+    store: 'fume cupboard, acids',
+    receivedOn: -60,
+    openedOn: -12,
+  }),
+  sulfuric: lot({
+    substanceId: 'sulfuric-acid',
+    lotNumber: 'SU-0331',
+    purity: '0.96',
+    purityHalfWidth: '0.01',
+    dissolved: { meaning: BY_MASS, densityGPerMl: '1.84' },
+    amountReceived: '1000',
+    store: 'fume cupboard, acids',
+  }),
+  oxalic: lot({
+    ...REFERENCE,
+    substanceId: 'oxalic-acid-dihydrate',
+    lotNumber: 'OX-0912',
+    purity: '0.9992',
+    amountReceived: '100',
+  }),
+  carbonate: lot({
+    ...REFERENCE,
+    substanceId: 'sodium-carbonate',
+    lotNumber: 'SC-1501',
+    purity: '0.9996',
+    amountReceived: '100',
+  }),
+  permanganate: lot({
+    substanceId: 'potassium-permanganate',
+    lotNumber: 'PM-0204',
+    purity: '0.99',
+    purityHalfWidth: '0.005',
+    amountReceived: '250',
+    store: 'cupboard 1, oxidizers',
+  }),
 };
 
 export const BALANCES: Readonly<Record<string, Dated<Balance, 'calibrationDue'>>> = {
@@ -244,5 +321,103 @@ export const BOTTLES: readonly PlannedBottle[] = [
     note: 'Reserve for the harvest weeks.',
     offsetPercent: 0.4,
     series: [],
+  },
+];
+
+export const HEATERS: Readonly<Record<string, Heater>> = {
+  plate: {
+    type: 'heater',
+    name: 'Hot plate H1',
+    kind: 'hot-plate',
+    maxTemperatureC: '300',
+    calibrationDue: null,
+  },
+  oven: {
+    type: 'heater',
+    name: 'Drying oven D1',
+    kind: 'oven',
+    maxTemperatureC: '250',
+    calibrationDue: null,
+  },
+};
+
+/** One guided preparation: how it is planned, and how far it has come. */
+export interface PlannedPreparation {
+  readonly day: number;
+  readonly by: PersonKey;
+  readonly plan: Pick<
+    PreparationPlan,
+    'purpose' | 'soluteId' | 'targetMolarity' | 'volumeMl' | 'note'
+  >;
+  /** The keys of what it is made from and with. */
+  readonly from:
+    | {
+        readonly weigh: string;
+        readonly massG: string;
+        readonly balance: string;
+        readonly flask: string | null;
+      }
+    | { readonly concentrate: string; readonly takeMl: string; readonly cylinder: string };
+  /** Steps that are done; the rest waits for whoever goes on. */
+  readonly stopAt?: string;
+  readonly code: string | null;
+  readonly mishap?: { readonly at: string; readonly mishapId: string; readonly remark: string };
+}
+
+/** An oxalic acid standard, hydrochloric acid from its concentrate, a flask over-filled, and a standard on its way. */
+export const PREPARATIONS: readonly PlannedPreparation[] = [
+  {
+    day: -12,
+    by: 'jasna',
+    plan: {
+      purpose: 'titrant',
+      soluteId: 'hydrochloric-acid',
+      targetMolarity: '0.1',
+      volumeMl: '1000',
+      note: 'Ash alkalinity.',
+    },
+    from: { concentrate: 'hydrochloric', takeMl: '8.28', cylinder: 'cylinder10' },
+    code: '0415',
+  },
+  {
+    day: -6,
+    by: 'tobin',
+    plan: {
+      purpose: 'standard',
+      soluteId: 'oxalic-acid-dihydrate',
+      targetMolarity: '0.05',
+      volumeMl: '250',
+      note: 'To check the hydroxide against a second standard.',
+    },
+    from: { weigh: 'oxalic', massG: '1.5771', balance: 'analytical', flask: 'flask250' },
+    mishap: { at: 'to-mark', mishapId: 'over-filled', remark: 'The dropper slipped.' },
+    code: null,
+  },
+  {
+    day: -6,
+    by: 'tobin',
+    plan: {
+      purpose: 'standard',
+      soluteId: 'oxalic-acid-dihydrate',
+      targetMolarity: '0.05',
+      volumeMl: '250',
+      note: 'To check the hydroxide against a second standard.',
+    },
+    from: { weigh: 'oxalic', massG: '1.5771', balance: 'analytical', flask: 'flask250' },
+    code: 'S021',
+  },
+  {
+    day: 0,
+    by: 'mirela',
+    plan: {
+      purpose: 'standard',
+      soluteId: 'sodium-carbonate',
+      targetMolarity: '0.05',
+      volumeMl: '250',
+      note: 'For the acid 0415.',
+    },
+    from: { weigh: 'carbonate', massG: '1.3253', balance: 'analytical', flask: 'flask250' },
+    stopAt: 'cool',
+    code: null,
   },
 ];

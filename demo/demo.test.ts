@@ -16,6 +16,15 @@ test.each([1, 417])(
     const bottles = await listProjections(db, 'bottle');
     const kinds = new Set(bottles.map((bottle) => freshnessOf(bottle, today).kind));
     expect([...kinds].toSorted()).toEqual(['certified', 'due-soon', 'not-standardized', 'overdue']);
+    const preparations = await listProjections(db, 'preparation');
+    expect(preparations.map(({ status }) => status).toSorted()).toEqual([
+      'bottled',
+      'bottled',
+      'discarded',
+      'open',
+    ]);
+    const standard = bottles.find(({ code }) => code === 'S021');
+    expect(Number(standard?.made?.molarity)).toBeCloseTo(0.05, 3);
     for (const { certified, nominalMolarity } of bottles) {
       for (const { molarity } of certified) {
         expect(Math.abs(Number(molarity) / Number(nominalMolarity) - 1)).toBeLessThan(0.03);

@@ -2,24 +2,42 @@ import { v7 as uuidv7 } from 'uuid';
 import { addToDate, DEFAULT_HOUSE_RULES, plainDateAt } from '#core/laboratory';
 import { currentSchemaVersion } from '#core/record';
 import type { RunState } from '#core/titration';
-import type { NewFact, Person, ProposedFact } from '#contract';
+import type { ClientFactBody, NewFact, Person, ProposedFact } from '#contract';
 import { appendFact, foundLaboratory } from '../server/ledger/append';
 import { findRun } from '../server/ledger/references';
 import { addPerson } from '../server/people/accounts';
+import { bottlePreparation } from '../server/preparations/bottle';
 import { certifyRun } from '../server/runs/certify';
 import type { Services } from '../server/services';
 import type { Bench } from './analyst';
 import { workSeries } from './analyst';
-import type { PersonKey, PlannedBottle, PlannedSeries } from './cooperative';
-import { BALANCES, BOTTLES, BURETTES, GLASSWARE, LABORATORY, LOTS, PEOPLE } from './cooperative';
+import type { PersonKey, PlannedBottle, PlannedPreparation, PlannedSeries } from './cooperative';
+import {
+  BALANCES,
+  BOTTLES,
+  BURETTES,
+  GLASSWARE,
+  HEATERS,
+  LABORATORY,
+  LOTS,
+  PEOPLE,
+  PREPARATIONS,
+} from './cooperative';
+import { followSteps } from './preparer';
 import { seededChance } from './random';
 
-const RECORD_KINDS = { lot: 'lot', equipment: 'equipment', bottle: 'bottle', run: 'run' } as const;
+const RECORD_KINDS = {
+  lot: 'lot',
+  equipment: 'equipment',
+  bottle: 'bottle',
+  preparation: 'preparation',
+  run: 'run',
+} as const;
 const MINUTE_MS = 60_000;
 const DAY_MS = 24 * 60 * MINUTE_MS;
 
 /** How long before the present the last day's work began. */
-const TODAY_BEGAN_MS = 50 * MINUTE_MS;
+const TODAY_BEGAN_MS = 70 * MINUTE_MS;
 
 /**
  * Plays three months of the made-up laboratory through the services that a user's entries take, with a clock that
@@ -74,6 +92,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     const body = {
       ...lot,
       receivedOn: dateOf(lot.receivedOn),
+      openedOn: dateOf(lot.openedOn),
       useBy: dateOf(lot.useBy),
     };
     ids.set(key, await register({ kind: 'lot.registered', body }));
@@ -84,6 +103,9 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
       key,
       await register({ kind: 'equipment.registered', body: { ...item, calibrationDue } }),
     );
+  }
+  for (const [key, body] of Object.entries(HEATERS)) {
+    ids.set(key, await register({ kind: 'equipment.registered', body }));
   }
   const idOf = (key: string): string => ids.get(key) ?? '';
 
@@ -96,12 +118,18 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
       substanceId: 'sodium-hydroxide',
       nominalMolarity: bottle.nominalMolarity,
       volumeMl: bottle.volumeMl,
-      lotId: idOf('pellets'),
+      purpose: 'titrant',
+      parents: [{ kind: 'lot', id: idOf('pellets') }],
+      preparationId: null,
+      made: null,
+      plausibleMolarity: null,
+      dilutionFactor: null,
+      useBy: null,
       preparedOn: today(),
       preparedBy: people[bottle.preparedBy].id,
       container: 'plastic',
       note: bottle.note,
-    } as const;
+    } satisfies ClientFactBody<'bottle.prepared'>;
     await enter(people[bottle.preparedBy], recordId, { kind: 'bottle.prepared', body });
   };
 
@@ -155,13 +183,48 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     await workSeries(bench, series);
   };
 
-  const events = BOTTLES.flatMap((bottle) => [
-    { day: bottle.preparedDay, play: () => prepare(bottle) },
-    ...bottle.series.map((series) => ({
-      day: series.day,
-      play: () => standardize(bottle, series),
-    })),
-  ]);
+  const guided = async (planned: PlannedPreparation): Promise<void> => {
+    goTo(planned.day);
+    const person = people[planned.by];
+    const recordId = uuidv7({ msecs: now });
+    await followSteps(planned, idOf, {
+      chance,
+      enter: (fact, basedOn) => enter(person, recordId, fact, basedOn),
+      enterOnLot: (lotId, fact) => enter(person, lotId, fact),
+      wait: (minutes) => {
+        now = Math.min(now + minutes * MINUTE_MS, present.getTime());
+      },
+      bottle: async (code, container, useBy, basedOn) => {
+        const bottleId = uuidv7({ msecs: now });
+        ids.set(code, bottleId);
+        await bottlePreparation(services, person, recordId, {
+          factId: uuidv7({ msecs: now }),
+          bottleFactId: uuidv7({ msecs: now }),
+          bottleId,
+          deviceId: null,
+          deviceTime: new Date(now).toISOString(),
+          clockOffsetMs: null,
+          basedOn,
+          code,
+          container,
+          useBy,
+          reason: null,
+        });
+      },
+      today,
+    });
+  };
+
+  const events = [
+    ...PREPARATIONS.map((planned) => ({ day: planned.day, play: () => guided(planned) })),
+    ...BOTTLES.flatMap((bottle) => [
+      { day: bottle.preparedDay, play: () => prepare(bottle) },
+      ...bottle.series.map((series) => ({
+        day: series.day,
+        play: () => standardize(bottle, series),
+      })),
+    ]),
+  ];
   for (const event of events.toSorted((a, b) => a.day - b.day)) await event.play();
 }
 

@@ -14,7 +14,7 @@ test('every screen of the demo opens, moves focus to its heading, and axe finds 
   await signInToDemo(page, 'Mirela');
   await expectAccessible(page);
   for (const [link, heading] of [
-    ['Prepare', 'Prepare a titrant'],
+    ['Prepare', 'Prepare'],
     ['Titrate', 'Titrate'],
     ['Judge', 'Judge'],
     ['Substances', 'Substances'],
@@ -27,6 +27,18 @@ test('every screen of the demo opens, moves focus to its heading, and axe finds 
     await expectAccessible(page);
   }
   await page.getByRole('button', { name: 'Add a person' }).click();
+  await expectAccessible(page);
+  for (const [path, heading] of [
+    ['/prepare/write-down', 'Write down a titrant'],
+    ['/prepare/day', 'The day’s work'],
+  ] as const) {
+    await page.goto(path);
+    await expect(page.getByRole('heading', { level: 1, name: heading })).toBeVisible();
+    await expectAccessible(page);
+  }
+  await page.goto('/lots');
+  await page.getByRole('link', { name: 'SC-1501' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Lot SC-1501' })).toBeFocused();
   await expectAccessible(page);
   await page.goto('/titrate/set-up');
   await expect(page.getByText('about 0.48 g KHP')).toBeVisible();

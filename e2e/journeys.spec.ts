@@ -117,11 +117,11 @@ test('overdue equipment asks for a reason before the run, and a taken code is sa
   await page.getByRole('button', { name: 'To the bench' }).click();
   await expect(page.getByText(/Weigh about 0\.24 g of KHP into flask 1/)).toBeVisible();
 
-  await page.goto('/prepare');
+  await page.goto('/prepare/write-down');
   await page.getByLabel('Bottle code').fill('0416');
   await page.getByLabel('Nominal molarity').fill('25');
   await page.getByRole('button', { name: 'Put it on the shelf' }).click();
-  await expect(page.getByText('No aqueous titrant is stronger than 20 mol/L.')).toBeVisible();
+  await expect(page.getByText('No aqueous solution is stronger than 20 mol/L.')).toBeVisible();
   await page.getByLabel('Nominal molarity').fill('0,1');
   await page.getByRole('button', { name: 'Put it on the shelf' }).click();
   await expect(page.getByText('choose the next one')).toBeVisible();

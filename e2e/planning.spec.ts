@@ -1,36 +1,39 @@
 import { expect } from '@playwright/test';
 import { expectAccessible, signInToDemo, test } from './laboratory';
 
-test('the planner offers the ways of the shelf, asks which percentage is meant, and leads to the form', async ({
+test('the planner offers the ways of the shelf, says what the percentage means, and how to halve U', async ({
   page,
 }) => {
   await signInToDemo(page, 'Jasna');
   await page.goto('/prepare');
-  await page.getByRole('link', { name: 'Plan the ways to it' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: 'Plan a solution' })).toBeFocused();
   const ways = page.getByRole('region', { name: 'Ways to it' }).getByRole('article');
   await expect(ways.first()).toContainText('4.1 g');
+  const concentrate = ways.filter({ hasText: 'From the concentrate' });
+  await expect(concentrate).toContainText('5.2 mL');
+  await expect(concentrate).toContainText('% by mass; grams in 100 mL would be 12.5 mol/L');
   await expectAccessible(page);
+  await page.getByLabel('Enough for').selectOption('8');
+  await expect(page.getByLabel('Volume')).toHaveValue('1100');
+  await page.getByLabel('Certified by').fill('2020-01-01T15:00');
+  await expect(ways.first()).toContainText('Too late for then');
 
-  const concentrate = page.getByLabel('Concentrate of 50 %');
-  await concentrate.selectOption('by-mass');
-  await expect(ways.filter({ hasText: 'From the concentrate' })).toContainText('5.2 mL');
-  await concentrate.selectOption('by-volume');
-  await expect(ways.filter({ hasText: 'From the concentrate' })).toContainText('8.0 mL');
-
-  await page.getByLabel('Molarity').fill('0,02');
-  await page.getByLabel('Volume').fill('250');
-  await page.getByLabel('What for').selectOption('exact');
-  await expect(ways.first()).toContainText('Dilute: bottle 0409');
-  await expect(ways.first()).toContainText('50.00 mL');
-  await expect(ways.last()).toContainText(/has not been standardized|is no standard/);
+  await page.getByLabel('What for').selectOption('standard');
+  await page.getByLabel('Substance').selectOption('oxalic-acid-dihydrate');
+  await page.getByLabel('Molarity').fill('0,05');
+  await page.getByLabel('Volume').fill('90');
+  await page.getByLabel('U at most').fill('0.1');
+  await expect(ways.first()).toContainText('more than the 0.1 % asked for');
+  await expect(ways.first()).toContainText(/Aliquots of 25 mL will take about 25.0 mL of 0.1/);
+  await ways.first().getByRole('button', { name: 'What would halve U?' }).click();
+  await expect(ways.first()).toContainText(/halved by|brings it to/i);
   await page.getByLabel('Molarity').fill('0');
   await expect(page.getByText('Write a molarity and a volume above 0.')).toBeVisible();
 
-  await page.getByLabel('Molarity').fill('0.02');
-  await ways.first().getByRole('link', { name: 'Write it down' }).click();
-  await expect(page.getByLabel('Nominal molarity')).toHaveValue(/^0\.020/);
-  await expect(page.getByLabel('Note')).toHaveValue('Dilute: bottle 0409');
+  await page.getByLabel('What for').selectOption('sample');
+  await page.getByLabel('Substance').selectOption('hydrochloric-acid');
+  await page.getByLabel('Sample').fill('tank cleaner');
+  await page.getByLabel('Molarity').fill('0.1');
+  await expect(ways.first()).toContainText('Dilute: tank cleaner');
 });
 
 test('new glassware takes its tolerance from its class, and plans choose from it', async ({
@@ -51,7 +54,8 @@ test('new glassware takes its tolerance from its class, and plans choose from it
   await form.getByLabel('Class printed on it').selectOption('A');
   await form.getByRole('button', { name: 'Add the glassware' }).click();
   await expect(page.getByRole('cell', { name: 'Flask F20' })).toBeVisible();
-  await page.goto('/prepare/plan');
+  await page.goto('/prepare');
+  await page.getByLabel('What for').selectOption('standard');
   await page.getByLabel('Substance').selectOption('potassium-hydrogen-phthalate');
   await page.getByLabel('Volume').fill('1500');
   await expect(page.getByRole('article').first()).toContainText('with Flask F20');

@@ -63,7 +63,9 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
   await page.getByRole('button', { name: 'Add the burette' }).click();
   await expect(page.getByRole('cell', { name: 'Piston burette' })).toBeVisible();
 
-  await page.getByRole('link', { name: 'Prepare' }).click();
+  await page.getByRole('link', { name: 'Prepare', exact: true }).click();
+  await expect(page.getByRole('article')).toContainText('4.1 g');
+  await page.getByRole('link', { name: 'Write down what was made' }).click();
   await expect(page.getByText(/about 4\.1 g of lot/)).toBeVisible();
   await page.getByRole('button', { name: 'Put it on the shelf' }).click();
   await page.getByRole('link', { name: /bottle 0001.*not standardized/ }).click();

@@ -254,7 +254,7 @@ function planner(): object {
   ]).flat();
   const solutions = Array.from({ length: 500 }, (_, i) => ({
     ...{ id: String(i), name: `bottle ${String(i)}`, molarityMolPerL: 0.05 + 0.002 * i },
-    ...{ relativeUncertainty: 0.001, leftMl: 500 },
+    ...{ relativeUncertainty: 0.001, leftMl: 500, isSample: false },
   }));
   const shelf = { solids: [], concentrates: [], solutions, vessels, balances: [] };
   const plannerMs = bestMs(5, () => planRoutes(PLANNED, shelf));

@@ -5,24 +5,29 @@ export type {
   Colour,
   Concentrate,
   Container,
+  Drying,
   Indicator,
   Keeping,
   Method,
   Preparation,
+  PreparationStep,
   Substance,
 } from './catalogue/entries';
 export type { HazardCode, Pictogram } from './catalogue/hazards';
 export { HAZARD_STATEMENTS, hazardsAt } from './catalogue/hazards';
+export { INDICATOR_STEPS, usualSteps } from './catalogue/preparations';
 export type { AtomicWeightTable } from './elements';
 export type { BalancedReaction, MoleRatio, Reaction } from './equation';
 export { balance, chainMoleRatio, equivalentsOf, moleRatioOf, parseEquation } from './equation';
 export type { Formula, FormulaPiece } from './formula';
 export { parseFormula } from './formula';
+export type { Content } from './lookUp';
 export {
   checkCatalogue,
   describeDrying,
   describeEndPoint,
   extendCatalogue,
+  findContent,
   findIndicator,
   findMethod,
   findSolvent,

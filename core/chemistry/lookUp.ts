@@ -12,6 +12,7 @@ import type {
   Solvent,
   Substance,
 } from './catalogue/entries';
+import type { HazardBand } from './catalogue/hazards';
 import type { MoleRatio } from './equation';
 import { balance, chainMoleRatio, parseEquation } from './equation';
 import { molarMass } from './molarMass';
@@ -47,8 +48,31 @@ export function findIndicator(id: string): Indicator | undefined {
   return CATALOGUE.indicators.find((indicator) => indicator.id === id);
 }
 
+/** What may be in a bottle: a substance in solution, or an indicator. */
+export interface Content {
+  readonly name: string;
+  readonly shortName: string;
+  /** Null for an indicator. */
+  readonly formula: string | null;
+  readonly hazards: readonly HazardBand[];
+  readonly cautions: readonly string[];
+}
+
+/** The substance or indicator of that id, as a bottle's label needs it. */
+export function findContent(id: string): Content | undefined {
+  const substance = findSubstance(id);
+  if (substance) return substance;
+  const indicator = findIndicator(id);
+  return indicator && { ...indicator, shortName: indicator.name, formula: null, cautions: [] };
+}
+
 /** Keeping data of a solution of a substance; null when the catalogue has none. */
 export function keepingOf(substanceId: string): Keeping | null {
+  const indicator = findIndicator(substanceId);
+  if (indicator) {
+    const { keepsFor: interval } = indicator;
+    return { substanceId, interval, container: 'brown-glass', remark: 'a dropping bottle' };
+  }
   return CATALOGUE.keeping.find((keeping) => keeping.substanceId === substanceId) ?? null;
 }
 

@@ -1,7 +1,7 @@
 import { findSubstance, molarMass, moleRatioOfMethod } from '../chemistry';
-import { lotMolarMass } from '../reagent';
+import { lotMolarMass, nominalMolPerL } from '../reagent';
 import type { Judgement, RunState } from '../titration';
-import { netMassG } from '../titration';
+import { netMassG } from '../metrology';
 import type { Diagnosis } from './explain';
 import { explain } from './explain';
 
@@ -43,7 +43,7 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
         blankMl: null,
       },
       replicates,
-      expectedMolPerL: Number(bottle.nominalMolarity),
+      expectedMolPerL: nominalMolPerL(bottle),
     },
     {
       otherForms,

@@ -2,6 +2,8 @@ import type { LaboratoryState } from '../laboratory';
 import { foldLaboratory } from '../laboratory';
 import type { EquipmentState } from '../metrology';
 import { foldEquipment } from '../metrology';
+import type { PreparationState } from '../preparation';
+import { foldPreparation } from '../preparation';
 import type { BottleState, LotState } from '../reagent';
 import { foldBottle, foldLot } from '../reagent';
 import type { Fact, RecordKind } from '../record';
@@ -12,6 +14,7 @@ export interface PlainStates {
   readonly lot: LotState;
   readonly equipment: EquipmentState;
   readonly bottle: BottleState;
+  readonly preparation: PreparationState;
 }
 export type PlainRecordKind = Exclude<RecordKind, 'run'>;
 
@@ -20,6 +23,7 @@ const FOLDS: { readonly [K in PlainRecordKind]: (facts: never) => PlainStates[K]
   lot: foldLot,
   equipment: foldEquipment,
   bottle: foldBottle,
+  preparation: foldPreparation,
 };
 
 /**

@@ -2,3 +2,5 @@ export type { PlainRecordKind, PlainStates } from './fold';
 export { foldRecord } from './fold';
 export type { RunSummary } from './summary';
 export { summarizeRun } from './summary';
+export type { StockRecords } from './stock';
+export { stockLeft } from './stock';

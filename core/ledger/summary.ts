@@ -1,4 +1,5 @@
 import type { DecimalText } from '../measurement';
+import { netMassG } from '../metrology';
 import type { Certificate, RunState } from '../titration';
 import { judgeRun, nextStep, titrantTakenMl, titreMl } from '../titration';
 
@@ -13,6 +14,8 @@ export interface RunSummary {
   readonly closedAt: string | null;
   readonly titrationsMade: number;
   readonly titrantTakenMl: number;
+  /** Of the lot of standard, in all flasks, void ones too. */
+  readonly standardTakenG: number;
   /** Unrounded mean of what counts so far, mol/L. */
   readonly molarity: number | null;
   readonly next: string;
@@ -35,6 +38,10 @@ export function summarizeRun(run: RunState): RunSummary {
     closedAt: run.closed?.at ?? null,
     titrationsMade: run.flasks.filter((flask) => titreMl(flask) !== null).length,
     titrantTakenMl: titrantTakenMl(run),
+    standardTakenG: run.flasks.reduce(
+      (total, { weighing }) => total + Number(netMassG(weighing.value)),
+      0,
+    ),
     molarity: judgement.averaged?.mean ?? null,
     next: nextStep(run, judgement).sentence,
     certificateNumber: certificate?.number ?? null,

@@ -1,8 +1,8 @@
 import { requirePositive, Unanswerable } from '../problem';
-import { summarize } from '../statistics';
+import { summarize, twoSidedT } from '../statistics';
 import { AIR_DENSITY_KG_PER_M3, WEIGHTS_DENSITY_KG_PER_M3 } from './buoyancy';
 import { REFERENCE_TEMPERATURE_C } from './temperature';
-import { waterDensityKgPerM3 } from './water';
+import { GLASS_CUBIC_EXPANSION_PER_K, waterDensityKgPerM3 } from './water';
 
 /** Weighings of the water that a vessel holds or delivers. */
 export interface GravimetricCalibration {
@@ -106,4 +106,50 @@ export function correctionAtMl(points: readonly CorrectionPoint[], readingMl: nu
   if (!from) return to.correctionMl;
   const part = (readingMl - from.readingMl) / (to.readingMl - from.readingMl);
   return from.correctionMl + part * (to.correctionMl - from.correctionMl);
+}
+
+/** Half-width of what the temperature of the water is known to, K, rectangular. */
+const WATER_TEMPERATURE_K = 0.5;
+
+/** A volume that was calibrated: what it really is, at 20 °C. */
+export interface CalibratedVolume {
+  readonly nominalMl: number;
+  /** True volume minus nominal. */
+  readonly deviationMl: number;
+  /** Of the deviation, k = 2 or by Student's t. */
+  readonly expandedUncertaintyMl: number;
+}
+
+/**
+ * The deviation of a volume from weighings of water, with its uncertainty: scatter of the mean by Student's t at 95 %, and the
+ * temperature of the water (k = 2). The balance's own part is small beside them and left out.
+ * Source: ISO 4787:2021 for the volume; JCGM 100:2008, 4.2.3 and G.3 for the scatter.
+ *
+ * @throws Unanswerable `too-few-values` below two weighings, and as `calibrateGravimetrically`.
+ */
+export function calibratedVolume(
+  nominalMl: number,
+  temperatureC: number,
+  weighingsG: readonly number[],
+): CalibratedVolume {
+  const at = (waterC: number): CalibrationResult =>
+    calibrateGravimetrically({
+      nominalVolumeMl: nominalMl,
+      temperatureC: waterC,
+      weighingsG,
+      cubicExpansionPerK: GLASS_CUBIC_EXPANSION_PER_K.borosilicate,
+    });
+  const { meanVolumeMl, systematicErrorMl, sampleSdMl } = at(temperatureC);
+  if (sampleSdMl === null) {
+    const message = 'Weigh it at least twice: one weighing says nothing of its scatter.';
+    throw new Unanswerable('too-few-values', 'weighingsG', message);
+  }
+  const n = weighingsG.length;
+  const scatterMl = (twoSidedT(0.95, n - 1) * sampleSdMl) / Math.sqrt(n);
+  const shiftMl = at(temperatureC + WATER_TEMPERATURE_K).meanVolumeMl - meanVolumeMl;
+  return {
+    nominalMl,
+    deviationMl: systematicErrorMl,
+    expandedUncertaintyMl: Math.hypot(scatterMl, (2 * shiftMl) / Math.sqrt(3)),
+  };
 }

@@ -1,6 +1,7 @@
-import type { FactOf, Provenance } from '../record';
-import { provenance } from '../record';
+import type { FactOf, Provenance, Withdrawal, WithdrawalBody } from '../record';
+import { provenance, withdrawalOf } from '../record';
 import type { DecimalText, Distribution } from '../measurement';
+import { calibratedVolume } from './calibration';
 
 /** A balance. Its figures are those of its certificate or data sheet. */
 export interface Balance {
@@ -43,10 +44,62 @@ export interface Glassware {
   readonly calibrationDue: string | null;
 }
 
-export type Equipment = Balance | Burette | Glassware;
+/** A thermometer. */
+export interface Thermometer {
+  readonly type: 'thermometer';
+  readonly name: string;
+  /** Smallest step shown or division, K. */
+  readonly resolutionK: DecimalText;
+  /** Half-width of its deviation, K. */
+  readonly toleranceK: DecimalText;
+  readonly calibrationDue: string | null;
+}
 
-interface EquipmentFactBodies {
+/** A hot plate or an oven: what it bears is what limits a day's work, not a figure in an equation. */
+export interface Heater {
+  readonly type: 'heater';
+  readonly name: string;
+  readonly kind: 'hot-plate' | 'oven';
+  readonly maxTemperatureC: DecimalText;
+  readonly calibrationDue: string | null;
+}
+
+export type Equipment = Balance | Burette | Glassware | Thermometer | Heater;
+
+/** A calibration as it was written down: figures of a certificate, or our own weighings of water. */
+export interface Calibration {
+  readonly calibratedOn: string;
+  /** Plain date; null when it has none. */
+  readonly due: string | null;
+  /** Number of the certificate and who made it, or how it was done. */
+  readonly certificate: string;
+  readonly found:
+    | {
+        readonly kind: 'points';
+        readonly points: readonly {
+          /** What is marked or shown: mL, g or °C, by the kind of equipment. */
+          readonly nominal: DecimalText;
+          /** True value minus nominal. */
+          readonly deviation: DecimalText;
+          /** k = 2. */
+          readonly expandedUncertainty: DecimalText;
+        }[];
+      }
+    | {
+        readonly kind: 'weighings';
+        readonly temperatureC: DecimalText;
+        readonly volumes: readonly {
+          readonly nominalMl: DecimalText;
+          readonly weighingsG: readonly DecimalText[];
+        }[];
+      };
+}
+
+export interface EquipmentFactBodies {
   'equipment.registered': Equipment;
+  'equipment.calibrated': Calibration;
+  'equipment.withdrawn': WithdrawalBody;
+  'equipment.returned': WithdrawalBody;
 }
 type EquipmentFact = FactOf<EquipmentFactBodies>;
 
@@ -55,19 +108,70 @@ export interface EquipmentState {
   readonly id: string;
   readonly version: number;
   readonly registered: Provenance;
+  /** As registered, with the due date of its last calibration. */
   readonly equipment: Equipment;
+  /** Oldest first; the last one is in force. */
+  readonly calibrations: readonly (Provenance & Calibration)[];
+  readonly withdrawn: Withdrawal | null;
 }
 
 /** Folds the facts of one piece of equipment; null before the first. */
 export function foldEquipment(facts: readonly EquipmentFact[]): EquipmentState | null {
-  const [first] = facts;
+  const first = facts.find((fact) => fact.kind === 'equipment.registered');
   if (!first) return null;
+  const calibrations = facts.flatMap((fact) =>
+    fact.kind === 'equipment.calibrated' ? [{ ...provenance(fact), ...fact.body }] : [],
+  );
+  const last = calibrations.at(-1);
   return {
     id: first.recordId,
     version: facts.length,
     registered: provenance(first),
-    equipment: first.body,
+    equipment: last ? { ...first.body, calibrationDue: last.due } : first.body,
+    calibrations,
+    withdrawn: withdrawalOf(facts),
   };
+}
+
+/** A point of a calibration in numbers: what is marked, how far the truth is from it, and how sure that is (k = 2). */
+export interface CalibrationPoint {
+  readonly nominal: number;
+  readonly deviation: number;
+  readonly expandedUncertainty: number;
+}
+
+/** The points of a calibration, computed where it consists of weighings. @throws Unanswerable as `calibratedVolume`. */
+export function calibrationPoints({ found }: Calibration): readonly CalibrationPoint[] {
+  if (found.kind === 'points') {
+    return found.points.map(({ nominal, deviation, expandedUncertainty }) => ({
+      nominal: Number(nominal),
+      deviation: Number(deviation),
+      expandedUncertainty: Number(expandedUncertainty),
+    }));
+  }
+  return found.volumes.map(({ nominalMl, weighingsG }) => {
+    const volume = calibratedVolume(
+      Number(nominalMl),
+      Number(found.temperatureC),
+      weighingsG.map(Number),
+    );
+    return {
+      nominal: volume.nominalMl,
+      deviation: volume.deviationMl,
+      expandedUncertainty: volume.expandedUncertaintyMl,
+    };
+  });
+}
+
+/** What a vessel's last calibration found for the volume marked on it; null where there is none. */
+export function calibratedPointOf({
+  equipment,
+  calibrations,
+}: EquipmentState): CalibrationPoint | null {
+  const last = calibrations.at(-1);
+  if (equipment.type !== 'glassware' || !last) return null;
+  const marked = Number(equipment.volumeMl);
+  return calibrationPoints(last).find(({ nominal }) => nominal === marked) ?? null;
 }
 
 /** Whether its calibration has run out on a plain date. */

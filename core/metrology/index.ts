@@ -1,7 +1,17 @@
 export type { Buoyancy } from './buoyancy';
 export { airDensityKgPerM3, buoyancyFactor } from './buoyancy';
-export type { CalibrationResult, CorrectionPoint, GravimetricCalibration } from './calibration';
-export { calibrateGravimetrically, correctionAtMl, isWithinTolerance } from './calibration';
+export type {
+  CalibratedVolume,
+  CalibrationResult,
+  CorrectionPoint,
+  GravimetricCalibration,
+} from './calibration';
+export {
+  calibratedVolume,
+  calibrateGravimetrically,
+  correctionAtMl,
+  isWithinTolerance,
+} from './calibration';
 export {
   buretteReading,
   buretteTolerance,
@@ -9,8 +19,24 @@ export {
   weighingLinearity,
   weighingRepeatability,
 } from './effects';
-export type { Balance, Burette, Equipment, EquipmentState, Glassware } from './equipment';
-export { foldEquipment, isCalibrationOverdue } from './equipment';
+export type {
+  Balance,
+  Burette,
+  Calibration,
+  CalibrationPoint,
+  Equipment,
+  EquipmentFactBodies,
+  EquipmentState,
+  Glassware,
+  Heater,
+  Thermometer,
+} from './equipment';
+export {
+  calibratedPointOf,
+  calibrationPoints,
+  foldEquipment,
+  isCalibrationOverdue,
+} from './equipment';
 export type { GlasswareClass, GlasswareKind, GlasswareSize } from './glassware';
 export { glasswareOf, TOLERANCE_DISTRIBUTION } from './glassware';
 export { temperatureDeviation } from './temperature';
@@ -20,3 +46,5 @@ export {
   solutionVolumeAt20Ml,
   waterDensityKgPerM3,
 } from './water';
+export type { Weighing } from './weighing';
+export { checkShownDecimals, checkWeighing, netMassG } from './weighing';

@@ -8,8 +8,7 @@ export type {
   SolutionOnShelf,
   Wish,
 } from './planner';
-export { planRoutes } from './planner';
-export type { PercentMeaning, Records } from './shelf';
+export { planRoutes, whatWouldHalve } from './planner';
 export { plannerShelf } from './shelf';
 export type { ConcentrationUnit, SolutionFacts } from './displayUnits';
 export { CONCENTRATION_UNITS, convertConcentration, showConcentration } from './displayUnits';
@@ -37,3 +36,31 @@ export {
   serialDilution,
   solventToAddMl,
 } from './solution';
+export type { Left } from './checks';
+export { checkBottling, checkPreparationFact, checkPreparationStart, missingFor } from './checks';
+export { dilutedMolarity, molarityOfSolution } from './equations';
+export { MISHAPS } from './mishaps';
+export type {
+  MeasuredEntry,
+  PreparationFact,
+  PreparationFactBodies,
+  PreparationState,
+  Quantity,
+  StepState,
+  Taking,
+} from './record';
+export {
+  applyPreparationFact,
+  foldPreparation,
+  measuredIn,
+  nextWork,
+  spoiltBy,
+  takenFor,
+} from './record';
+export type { PreparationRecords, PreparationResult } from './result';
+export { resultOf } from './result';
+export type { Measure, PreparationPlan, PreparationSource, Step } from './work';
+export { isExact, parentsOf, recipeOf, stepsOf } from './work';
+export { bottleOf } from './bottling';
+export type { Job, Limits, Placed, Task } from './schedule';
+export { durationsOf, scheduleBackwards, tasksOf } from './schedule';

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { balance } from '../test-support/runs';
+import type { Lot, LotState } from '#core/reagent';
+import { balance, lotState, references } from '../test-support/runs';
 import type { MeasuringVessel, PlannerShelf, Wish } from './index';
-import { planRoutes } from './index';
+import { plannerShelf, planRoutes, whatWouldHalve } from './index';
 
 function vessel(
   kind: MeasuringVessel['kind'],
@@ -21,8 +22,13 @@ const VESSELS = [
 ];
 const KHP = {
   ...{ id: 'khp', name: 'KHP, lot K-22', molarMassGPerMol: 204.22, purity: 0.9998 },
-  ...{ relativeUncertainty: 0.0003, isStandard: true },
+  ...{ relativeUncertainty: 0.0003, isStandard: true, leftG: 500 },
 };
+const STOCK = {
+  ...{ id: 's', name: 'bottle 1', molarityMolPerL: 1, relativeUncertainty: 0.001 },
+  ...{ leftMl: 1e4, isSample: false },
+};
+const { lot: LOT } = references().lot;
 const PELLETS = {
   ...KHP,
   id: 'pellets',
@@ -69,38 +75,54 @@ describe('the routes to a solution', () => {
 
   test('50 % by mass is 19.1 mol/L, by volume 12.5 mol/L: another volume is taken', () => {
     const wish: Wish = { molarityMolPerL: 0.1, volumeMl: 1000, exactness: 'approximate' };
-    const volumes = [1.525, 1].map((densityGPerMl) => {
-      const concentrate = { massFraction: 0.5, densityGPerMl, molarMassGPerMol: 40 };
-      const one = { id: 'c', name: 'NaOH 50 %', concentrate };
-      const [route] = planRoutes(wish, { ...SHELF, solids: [], concentrates: [one] });
-      return route?.quantities[0]?.amount.toFixed(2);
-    });
-    expect(volumes).toEqual(['5.25', '8.00']);
-    const tooStrong = planRoutes(
-      { ...wish, molarityMolPerL: 15 },
-      {
-        ...SHELF,
-        solids: [],
-        concentrates: [
-          {
-            id: 'c',
-            name: 'c',
-            concentrate: { massFraction: 0.5, densityGPerMl: 1, molarMassGPerMol: 40 },
-          },
-        ],
-      },
+    const lotOf = (dissolved: Lot['dissolved']): LotState =>
+      lotState({ ...LOT, substanceId: 'sodium-hydroxide', purity: '0.5', dissolved });
+    const shelfOf = (dissolved: Lot['dissolved']): PlannerShelf =>
+      plannerShelf(
+        'sodium-hydroxide',
+        { lots: [lotOf(dissolved)], bottles: [], equipment: [] },
+        new Map([['lot-khp', 6]]),
+        '2026-03-02',
+      );
+    const byMass = shelfOf({ meaning: 'by-mass', densityGPerMl: '1.525' });
+    const byVolume = shelfOf({ meaning: 'by-volume' });
+    const [first, second] = [byMass, byVolume].map((shelf) => planRoutes(wish, shelf)[0]);
+    expect(first?.quantities[0]?.amount.toFixed(2)).toBe('5.25');
+    expect(first?.quantities[0]?.why).toMatch(/% by mass; grams in 100 mL would be 12.5 mol/);
+    expect(first?.objections).toEqual([]);
+    expect(second?.quantities[0]?.amount.toFixed(2)).toBe('8.00');
+    expect(second?.objections).toEqual(['Only 6 mL of NaOH 50 %, lot K-22 are left.']);
+    expect(planRoutes({ ...wish, molarityMolPerL: 15 }, byVolume)).toEqual([]);
+  });
+
+  test('volumes are added for what is standardized afterwards: 20 mL of 6 mol/L and 380 mL of water', () => {
+    const stock = { ...STOCK, molarityMolPerL: 6, relativeUncertainty: null };
+    const shelf = { ...SHELF, solids: [], solutions: [stock] };
+    const wish: Wish = { molarityMolPerL: 0.3, volumeMl: 400, exactness: 'approximate' };
+    const [route] = planRoutes(wish, shelf).filter(({ kind }) => kind === 'add-volumes');
+    expect(route?.source).toMatchObject({ kind: 'add-volumes', takeMl: '20.0', waterMl: '380' });
+    expect(
+      planRoutes({ ...wish, exactness: 'exact' }, shelf).map(({ kind }) => kind),
+    ).not.toContain('add-volumes');
+  });
+
+  test('an uncertainty asked for is compared, and what would halve it is found by trying', () => {
+    const strict: Wish = { ...EXACT, volumeMl: 50, targetRelativeU: 0.0005 };
+    const [route] = planRoutes(strict, SHELF);
+    expect(route?.objections).toEqual([expect.stringMatching(/more than the 0.05 % asked for/)]);
+    const wish = { ...EXACT, volumeMl: 50 };
+    const [small] = planRoutes(wish, SHELF);
+    if (!small) throw new Error('no route');
+    expect(whatWouldHalve(wish, small, SHELF)).toMatch(/^Halved by KHP, lot K-22, 250 mL/);
+    const [large] = planRoutes({ ...wish, volumeMl: 1000 }, SHELF);
+    if (!large) throw new Error('no route');
+    expect(whatWouldHalve({ ...wish, volumeMl: 1000 }, large, SHELF)).toMatch(
+      /Nothing on the shelf/,
     );
-    expect(tooStrong).toEqual([]);
   });
 
   test('a large factor is reached in two steps; what is left over, or nominal, is said', () => {
-    const stock = {
-      id: 's',
-      name: 'bottle 1',
-      molarityMolPerL: 1,
-      relativeUncertainty: 0.001,
-      leftMl: 5,
-    };
+    const stock = { ...STOCK, leftMl: 5 };
     const shelf = { ...SHELF, solids: [], solutions: [stock] };
     const [single] = planRoutes({ ...EXACT, molarityMolPerL: 0.1 }, shelf);
     expect(single).toMatchObject({ kind: 'dilute', molarityMolPerL: 0.1 });
@@ -117,16 +139,9 @@ describe('the routes to a solution', () => {
     const molarity = fc.double({ min: 0.0005, max: 0.9, noNaN: true });
     fc.assert(
       fc.property(molarity, fc.integer({ min: 30, max: 1000 }), (molarityMolPerL, volumeMl) => {
-        const stock = {
-          id: 's',
-          name: 's',
-          molarityMolPerL: 1,
-          relativeUncertainty: 0.001,
-          leftMl: 1e4,
-        };
         const routes = planRoutes(
           { molarityMolPerL, volumeMl, exactness: 'exact' },
-          { ...SHELF, solutions: [stock] },
+          { ...SHELF, solutions: [STOCK] },
         );
         for (const route of routes) {
           expect(route.volumeMl).toBeGreaterThanOrEqual(volumeMl);

@@ -1,10 +1,10 @@
 import type { Component } from '../measurement';
-import { combineComponents } from '../measurement';
+import { combineComponents, roundHalfEven, roundSignificant } from '../measurement';
 import type { Balance } from '../metrology';
-import { weighingLinearity, weighingRepeatability } from '../metrology';
 import { requirePositive } from '../problem';
-import type { Concentrate } from './solution';
-import { concentrateMolarity, massForSolutionG } from './solution';
+import { massUncertainty, TOO_COARSE } from './checks';
+import { massForSolutionG } from './solution';
+import type { PreparationSource } from './work';
 
 /** A vessel that measures a volume, with what is known of it. */
 export interface MeasuringVessel {
@@ -24,12 +24,16 @@ export interface SolidOnShelf {
   readonly relativeUncertainty: number;
   /** Whether it is a standard: weighed exactly, its solution is one too. */
   readonly isStandard: boolean;
+  readonly leftG: number;
 }
 
 export interface ConcentrateOnShelf {
   readonly id: string;
   readonly name: string;
-  readonly concentrate: Concentrate;
+  readonly molarityMolPerL: number;
+  /** What its label would mean in the other way of stating a percentage. */
+  readonly remark: string;
+  readonly leftMl: number;
 }
 
 export interface SolutionOnShelf {
@@ -39,6 +43,8 @@ export interface SolutionOnShelf {
   /** Relative standard uncertainty of a certified molarity; null while it is only nominal. */
   readonly relativeUncertainty: number | null;
   readonly leftMl: number;
+  /** A sample that came to the laboratory, which is not on the shelf. */
+  readonly isSample: boolean;
 }
 
 /** What a laboratory has, as far as a plan goes. */
@@ -55,6 +61,8 @@ export interface Wish {
   readonly volumeMl: number;
   /** A standard must be exact; a titrant that will be standardized need not be. */
   readonly exactness: 'exact' | 'approximate';
+  /** Relative expanded uncertainty (k = 2) that is good enough; absent when any is. */
+  readonly targetRelativeU?: number;
 }
 
 /** One quantity of a plan: how much, with what, how exactly, and why. */
@@ -69,7 +77,9 @@ export interface PlannedQuantity {
 
 /** A way to what is wanted. */
 export interface Route {
-  readonly kind: 'weigh' | 'concentrate' | 'dilute' | 'dilute-twice';
+  readonly kind: 'weigh' | 'concentrate' | 'add-volumes' | 'dilute' | 'dilute-twice';
+  /** The same for whoever starts it; null where something that it needs is missing. */
+  readonly source: PreparationSource | null;
   readonly sourceId: string;
   readonly sourceName: string;
   readonly quantities: readonly PlannedQuantity[];
@@ -86,11 +96,14 @@ export interface Route {
 /** A molarity within this of the one wanted is near enough: it is known, not round. */
 const NEAR_ENOUGH = 0.02;
 
+/** A solution that is hardly stronger than what is wanted is no stock to dilute by cylinder. */
+const LEAST_DILUTION = 1.5;
+
+/** Pipettes are rinsed and beakers keep a rest: this much more is poured than is pipetted, mL. */
+const RINSE_ML = 15;
+
 /** A flask may hold this many times what is wanted. */
 const MOST_WASTE = 2.5;
-
-/** A balance whose u is more than this part of the mass is too coarse for a standard. */
-const TOO_COARSE = 0.001;
 
 /** Best routes that are shown. */
 const MOST_ROUTES = 8;
@@ -110,11 +123,24 @@ export function planRoutes(wish: Wish, shelf: PlannerShelf): readonly Route[] {
     ...shelf.solids.map((solid) => weighing(wish, solid, flask, shelf.balances)),
     ...shelf.concentrates.map((one) => fromConcentrate(wish, one, shelf.vessels)),
     ...dilutions(wish, shelf),
+    ...(wish.exactness === 'approximate'
+      ? shelf.solutions.map((solution) => addingVolumes(wish, solution, shelf.vessels))
+      : []),
   ];
   return routes
     .filter((route) => route !== null)
+    .map((route) => withTarget(wish, route))
     .toSorted(byMerit)
     .slice(0, MOST_ROUTES);
+}
+
+/** Says where a route does not reach the uncertainty that is asked for. */
+function withTarget({ targetRelativeU }: Wish, route: Route): Route {
+  const { relativeUncertainty, dominatedBy } = route;
+  if (targetRelativeU === undefined || relativeUncertainty === null) return route;
+  if (2 * relativeUncertainty <= targetRelativeU) return route;
+  const objection = `U would be ${percent(2 * relativeUncertainty)}, more than the ${percent(targetRelativeU)} asked for; most of it comes from ${dominatedBy ?? 'one input'}.`;
+  return { ...route, objections: [...route.objections, objection] };
 }
 
 function byMerit(a: Route, b: Route): number {
@@ -152,10 +178,6 @@ function combine(parts: readonly (readonly [name: string, relative: number])[]):
   };
 }
 
-function massUncertaintyG(balance: Balance): number {
-  return combineComponents([...weighingRepeatability(balance), ...weighingLinearity(balance)]);
-}
-
 function weighing(
   wish: Wish,
   solid: SolidOnShelf,
@@ -167,7 +189,7 @@ function weighing(
   const massG = massForSolutionG(wish.molarityMolPerL, volumeMl, solid);
   const suitable = balances
     .filter(({ balance }) => Number(balance.maxLoadG) >= massG)
-    .map(({ balance }) => ({ balance, relative: massUncertaintyG(balance) / massG }))
+    .map(({ balance, id }) => ({ id, balance, relative: massUncertainty(balance, massG) }))
     .toSorted((a, b) => a.relative - b.relative);
   // A titrant that will be standardized goes on the coarsest balance that shows it to a per cent.
   const chosen = isExact
@@ -181,6 +203,7 @@ function weighing(
         ]
       : []),
     ...(isExact && !flask ? ['There is no volumetric flask that large.'] : []),
+    ...notEnough(massG, solid.leftG, 'g', solid.name),
     ...(wish.exactness === 'exact' && !solid.isStandard
       ? [`${solid.name} is no standard: its solution stays nominal until it is standardized.`]
       : []),
@@ -195,6 +218,15 @@ function weighing(
       : { relativeUncertainty: null, dominatedBy: null };
   return {
     kind: 'weigh',
+    source: chosen
+      ? {
+          kind: 'weigh',
+          lotId: solid.id,
+          massG: isExact ? roundHalfEven(massG, 4) : roundSignificant(massG, 3),
+          balanceId: chosen.id,
+          flaskId: isExact ? (flask?.id ?? null) : null,
+        }
+      : null,
     sourceId: solid.id,
     sourceName: solid.name,
     quantities: [
@@ -235,15 +267,20 @@ function weighing(
 
 function fromConcentrate(
   wish: Wish,
-  { id, name, concentrate }: ConcentrateOnShelf,
+  { id, name, molarityMolPerL: strength, remark, leftMl }: ConcentrateOnShelf,
   vessels: readonly MeasuringVessel[],
 ): Route | null {
-  const strength = concentrateMolarity(concentrate);
   if (strength < wish.molarityMolPerL) return null;
   const volumeMl = (wish.molarityMolPerL * wish.volumeMl) / strength;
   const cylinder = smallestHolding(vessels, 'measuring-cylinder', volumeMl);
   return {
     kind: 'concentrate',
+    source: {
+      kind: 'concentrate',
+      lotId: id,
+      takeMl: roundSignificant(volumeMl, 3),
+      cylinderId: cylinder?.id ?? null,
+    },
     sourceId: id,
     sourceName: name,
     quantities: [
@@ -253,7 +290,7 @@ function fromConcentrate(
         unit: 'mL',
         with: cylinder?.name ?? 'a cylinder',
         exactness: 'approximate',
-        why: 'Strength and density of a concentrate are known to a per cent or two.',
+        why: `It has ${String(Number(strength.toPrecision(3)))} mol/L, known to a per cent or two. ${remark}`,
       },
       {
         what: 'water, first, up to',
@@ -268,11 +305,73 @@ function fromConcentrate(
     volumeMl: wish.volumeMl,
     relativeUncertainty: null,
     dominatedBy: null,
-    objections:
-      wish.exactness === 'exact'
+    objections: [
+      ...notEnough(volumeMl, leftMl, 'mL', name),
+      ...(wish.exactness === 'exact'
         ? ['A concentrate gives a nominal molarity: it must be standardized.']
-        : [],
+        : []),
+    ],
   };
+}
+
+/** A solution and water by cylinder, added together: quick, and good for what is standardized afterwards. */
+function addingVolumes(
+  wish: Wish,
+  solution: SolutionOnShelf,
+  vessels: readonly MeasuringVessel[],
+): Route | null {
+  const { molarityMolPerL: strength, name, leftMl } = solution;
+  if (strength < LEAST_DILUTION * wish.molarityMolPerL) return null;
+  const takeMl = (wish.molarityMolPerL * wish.volumeMl) / strength;
+  const waterMl = wish.volumeMl - takeMl;
+  const cylinder = smallestHolding(vessels, 'measuring-cylinder', takeMl);
+  const why = 'The molarity is found out by titration, whatever the volume was.';
+  return {
+    kind: 'add-volumes',
+    source: {
+      kind: 'add-volumes',
+      bottleId: solution.id,
+      takeMl: roundSignificant(takeMl, 3),
+      waterMl: roundSignificant(waterMl, 3),
+      cylinderId: cylinder?.id ?? null,
+    },
+    sourceId: solution.id,
+    sourceName: name,
+    quantities: [
+      {
+        what: name,
+        amount: takeMl,
+        unit: 'mL',
+        with: cylinder?.name ?? 'a cylinder',
+        exactness: 'approximate',
+        why,
+      },
+      {
+        what: 'water, added to it',
+        amount: waterMl,
+        unit: 'mL',
+        with: 'a cylinder',
+        exactness: 'approximate',
+        why: 'Volumes are added, not made up to a mark: taken as additive.',
+      },
+    ],
+    molarityMolPerL: wish.molarityMolPerL,
+    volumeMl: wish.volumeMl,
+    relativeUncertainty: null,
+    dominatedBy: null,
+    objections: notEnough(takeMl, leftMl, 'mL', name),
+  };
+}
+
+function notEnough(
+  needed: number,
+  left: number,
+  unit: 'g' | 'mL',
+  name: string,
+): readonly string[] {
+  return needed <= left
+    ? []
+    : [`Only ${String(Number(left.toPrecision(3)))} ${unit} of ${name} are left.`];
 }
 
 /** A pipette into a flask. */
@@ -396,6 +495,13 @@ function diluting(wish: Wish, solution: SolutionOnShelf, chain: readonly Step[])
         ]);
   return {
     kind: chain.length === 1 ? 'dilute' : 'dilute-twice',
+    source: {
+      kind: 'dilute',
+      from: solution.isSample
+        ? { kind: 'sample', name: solution.name, molarity: String(solution.molarityMolPerL) }
+        : { kind: 'bottle', bottleId: solution.id },
+      stages: chain.map(({ pipette, flask }) => ({ pipetteId: pipette.id, flaskId: flask.id })),
+    },
     sourceId: solution.id,
     sourceName: solution.name,
     quantities: chain.flatMap((step, i): readonly PlannedQuantity[] => [
@@ -420,9 +526,7 @@ function diluting(wish: Wish, solution: SolutionOnShelf, chain: readonly Step[])
     volumeMl: chain.at(-1)?.flask.volumeMl ?? 0,
     ...uncertainty,
     objections: [
-      ...(needsMl > solution.leftMl
-        ? [`Only ${String(Math.floor(solution.leftMl))} mL of ${solution.name} are left.`]
-        : []),
+      ...notEnough(needsMl + RINSE_ML, solution.leftMl, 'mL', solution.name),
       ...(wish.exactness === 'exact' && solution.relativeUncertainty === null
         ? [`${solution.name} has not been standardized: what is made from it is nominal too.`]
         : []),
@@ -432,4 +536,32 @@ function diluting(wish: Wish, solution: SolutionOnShelf, chain: readonly Step[])
 
 function percent(relative: number): string {
   return `${String(Number((100 * relative).toPrecision(2)))} %`;
+}
+
+/** How much larger a preparation is tried when its uncertainty is to become smaller. */
+const LARGER = [2, 4, 10] as const;
+
+/**
+ * What would halve the uncertainty of a way: the other ways to the same solution, and the same ways to more of it, are tried.
+ * Null when the way has no uncertainty of its own.
+ */
+export function whatWouldHalve(wish: Wish, route: Route, shelf: PlannerShelf): string | null {
+  const { relativeUncertainty: now, dominatedBy } = route;
+  if (now === null) return null;
+  const better = [1, ...LARGER]
+    .flatMap((times) => planRoutes({ ...wish, volumeMl: times * wish.volumeMl }, shelf))
+    .filter((one) => one.objections.length === 0 && (one.relativeUncertainty ?? 1) < 0.9 * now)
+    .toSorted((a, b) => a.volumeMl - b.volumeMl);
+  const halved = better.find((one) => (one.relativeUncertainty ?? 1) <= now / 2);
+  const best =
+    halved ??
+    better.toSorted((a, b) => (a.relativeUncertainty ?? 1) - (b.relativeUncertainty ?? 1))[0];
+  if (!best) {
+    return `Nothing on the shelf makes it smaller: it comes from ${dominatedBy ?? 'all inputs alike'}.`;
+  }
+  const how = `${best.sourceName}, ${roundHalfEven(best.volumeMl, 0)} mL`;
+  const u = percent(2 * (best.relativeUncertainty ?? 0));
+  return halved
+    ? `Halved by ${how}: U about ${u}.`
+    : `Not halved by anything here; ${how} brings it to ${u}.`;
 }

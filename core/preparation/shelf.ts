@@ -1,11 +1,17 @@
-import type { Concentrate as CatalogueConcentrate } from '../chemistry';
-import { findSubstance, molarMass } from '../chemistry';
+import { findSubstance } from '../chemistry';
 import type { PlainDate } from '../laboratory';
-import { combineComponents } from '../measurement';
-import type { EquipmentState } from '../metrology';
+import { combineComponents, roundHalfEven, roundSignificant } from '../measurement';
 import { isCalibrationOverdue } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
-import { freshnessOf, isLotExpired, lotMolarMass } from '../reagent';
+import {
+  freshnessOf,
+  isLotExpired,
+  knownMolarity,
+  lotMassConcentrationGPerMl,
+  lotMolarMass,
+  mayBeUsed,
+} from '../reagent';
+import type { Left } from './checks';
 import type {
   ConcentrateOnShelf,
   MeasuringVessel,
@@ -13,35 +19,41 @@ import type {
   SolidOnShelf,
   SolutionOnShelf,
 } from './planner';
+import type { PreparationRecords } from './result';
 
-/** What a laboratory keeps, as its records tell it. */
-export interface Records {
-  readonly lots: readonly LotState[];
-  readonly bottles: readonly (BottleState & { readonly leftMl: number })[];
-  readonly equipment: readonly EquipmentState[];
-}
-
-/** How the percentage on a concentrate is meant: the two differ by its density. */
-export type PercentMeaning = 'by-mass' | 'by-volume';
-
-/** What of a laboratory's records a plan for a substance may use on a day: nothing expired, no equipment past its date. */
+/**
+ * What of a laboratory's records a plan for a substance may use on a day: nothing expired or withdrawn, no equipment past its
+ * date.
+ */
 export function plannerShelf(
   substanceId: string,
-  { lots, bottles, equipment }: Records,
-  concentrate: { readonly entry: CatalogueConcentrate; readonly meaning: PercentMeaning } | null,
+  { lots, bottles, equipment }: PreparationRecords,
+  left: Left,
   today: PlainDate,
 ): PlannerShelf {
   const inUse = equipment
-    .map(({ id, equipment: item }) => ({ id, item }))
-    .filter(({ item }) => !isCalibrationOverdue(item, today));
+    .filter((one) => !one.withdrawn && !isCalibrationOverdue(one.equipment, today))
+    .map(({ id, equipment: item }) => ({ id, item }));
+  const usable = lots.filter(
+    ({ lot, withdrawn }) =>
+      lot.substanceId === substanceId && !withdrawn && !isLotExpired(lot, today),
+  );
+  const leftOf = (id: string): number => left.get(id) ?? Number.POSITIVE_INFINITY;
   return {
-    solids: lots
-      .filter(({ lot }) => lot.substanceId === substanceId && !isLotExpired(lot, today))
-      .map(solidOf),
-    concentrates: concentrate ? [concentrateOf(concentrate.entry, concentrate.meaning)] : [],
+    solids: usable
+      .filter(({ lot }) => !lot.dissolved)
+      .map((lot) => ({ ...solidOf(lot), leftG: leftOf(lot.id) })),
+    concentrates: usable
+      .filter(({ lot }) => lot.dissolved)
+      .map((lot) => ({ ...concentrateOf(lot), leftMl: leftOf(lot.id) })),
     solutions: bottles
-      .filter((bottle) => bottle.substanceId === substanceId)
-      .map((bottle) => solutionOf(bottle, today)),
+      .filter(
+        (bottle) =>
+          bottle.substanceId === substanceId &&
+          bottle.nominalMolarity !== null &&
+          mayBeUsed(freshnessOf(bottle, today)),
+      )
+      .map((bottle) => ({ ...solutionOf(bottle), leftMl: leftOf(bottle.id) })),
     vessels: inUse.flatMap(({ id, item }): MeasuringVessel[] =>
       item.type === 'glassware'
         ? [
@@ -65,7 +77,7 @@ export function plannerShelf(
   };
 }
 
-function solidOf({ id, lot }: LotState): SolidOnShelf {
+function solidOf({ id, lot }: LotState): Omit<SolidOnShelf, 'leftG'> {
   const substance = findSubstance(lot.substanceId);
   const ofLot = lotMolarMass(lot);
   const purity = Number(lot.purity);
@@ -89,39 +101,37 @@ function solidOf({ id, lot }: LotState): SolidOnShelf {
   };
 }
 
-function concentrateOf(
-  { id, substanceId, massPercent, densityGPerMl }: CatalogueConcentrate,
-  meaning: PercentMeaning,
-): ConcentrateOnShelf {
-  const substance = findSubstance(substanceId);
-  if (!substance) throw new RangeError(`substance ${substanceId} is not in the catalogue`);
+function concentrateOf({ id, lot }: LotState): Omit<ConcentrateOnShelf, 'leftMl'> {
+  const substance = findSubstance(lot.substanceId);
+  const molarMass = lotMolarMass(lot).valueGPerMol;
+  const molarity = (1000 * (lotMassConcentrationGPerMl(lot) ?? 0)) / molarMass;
+  const percent = roundHalfEven(100 * Number(lot.purity), 1).replace(/\.0$/, '');
+  const byVolume = roundSignificant((1000 * Number(lot.purity)) / molarMass, 3);
+  const isByMass = lot.dissolved?.meaning === 'by-mass';
   return {
     id,
-    name: `${substance.shortName} ${String(massPercent)} %`,
-    concentrate: {
-      massFraction: massPercent / 100,
-      // Grams in 100 mL are what a solution of density 1 would hold.
-      densityGPerMl: meaning === 'by-mass' ? densityGPerMl : 1,
-      molarMassGPerMol: molarMass(substance.formula).valueGPerMol,
-    },
+    name: `${substance?.shortName ?? lot.substanceId} ${percent} %, lot ${lot.lotNumber}`,
+    molarityMolPerL: molarity,
+    remark: isByMass
+      ? `Its label means % by mass; grams in 100 mL would be ${byVolume} mol/L.`
+      : 'Its label means grams in 100 mL, not % by mass.',
   };
 }
 
-function solutionOf(bottle: Records['bottles'][number], today: PlainDate): SolutionOnShelf {
-  const { id, code, leftMl } = bottle;
-  const freshness = freshnessOf(bottle, today);
+function solutionOf(bottle: BottleState): Omit<SolutionOnShelf, 'leftMl'> {
+  const { id, code } = bottle;
   const name = `bottle ${code}`;
-  if (freshness.kind === 'certified' || freshness.kind === 'due-soon') {
-    const { molarity, expandedUncertainty, coverageFactor } = freshness.certified;
-    const relativeUncertainty =
-      Number(expandedUncertainty) / Number(coverageFactor) / Number(molarity);
-    return { id, name, molarityMolPerL: Number(molarity), relativeUncertainty, leftMl };
+  const known = knownMolarity(bottle);
+  if (!known) {
+    const molarityMolPerL = Number(bottle.nominalMolarity);
+    return { id, name, molarityMolPerL, relativeUncertainty: null, isSample: false };
   }
+  const { molarity, expandedUncertainty, coverageFactor } = known;
   return {
     id,
     name,
-    molarityMolPerL: Number(bottle.nominalMolarity),
-    relativeUncertainty: null,
-    leftMl,
+    molarityMolPerL: Number(molarity),
+    relativeUncertainty: Number(expandedUncertainty) / Number(coverageFactor) / Number(molarity),
+    isSample: false,
   };
 }

@@ -1,25 +1,54 @@
 import type { Container } from '../chemistry';
-import type { FactOf, Provenance } from '../record';
-import { provenance } from '../record';
 import type { PlainDate } from '../laboratory';
 import type { DecimalText } from '../measurement';
+import type { FactOf, Provenance, Withdrawal, WithdrawalBody } from '../record';
+import { provenance, withdrawalOf } from '../record';
 
-/** A titrant as it was made up. */
+/** What a solution is kept for. An auxiliary (acid, indicator) provides the medium and is in no equation. */
+export type Purpose = 'titrant' | 'standard' | 'auxiliary';
+
+/** Something that a solution was made from. */
+export interface Parent {
+  readonly kind: 'lot' | 'bottle';
+  readonly id: string;
+}
+
+/** A molarity known from how the solution was made: standard weighed or pipetted, made up to a mark. */
+interface MadeMolarity {
+  readonly molarity: DecimalText;
+  readonly expandedUncertainty: DecimalText;
+  readonly coverageFactor: DecimalText;
+}
+
+/** A solution as it was made up. */
 export interface PreparedBottle {
   /** What is written on the bottle: `0417`. */
   readonly code: string;
+  readonly purpose: Purpose;
+  /** A substance, or an indicator, of the catalogue. */
   readonly substanceId: string;
-  readonly nominalMolarity: DecimalText;
+  /** Null for an indicator, which has none. */
+  readonly nominalMolarity: DecimalText | null;
   readonly volumeMl: DecimalText;
-  readonly lotId: string;
+  readonly parents: readonly Parent[];
+  /** The preparation in which it was made; null when it was only written down. */
+  readonly preparationId: string | null;
+  /** Null while the molarity is nominal. */
+  readonly made: MadeMolarity | null;
+  /** Between what a nominal molarity plausibly lies, mol/L; null when nobody computed it. */
+  readonly plausibleMolarity: readonly [low: DecimalText, high: DecimalText] | null;
+  /** How many times weaker it is than what was diluted; null unless it is a diluted sample. */
+  readonly dilutionFactor: DecimalText | null;
   readonly preparedOn: PlainDate;
   readonly preparedBy: string;
+  /** Last day of what needs no standardization; null for a titrant, whose certificate says. */
+  readonly useBy: PlainDate | null;
   readonly container: Container;
   readonly note: string;
 }
 
 /** What a standardization found, as the bottle's label states it. */
-export interface CertifiedMolarity {
+interface CertifiedMolarity {
   readonly runId: string;
   readonly certificateNumber: string;
   readonly molarity: DecimalText;
@@ -32,6 +61,10 @@ export interface CertifiedMolarity {
 interface BottleFactBodies {
   'bottle.prepared': PreparedBottle;
   'bottle.certified': CertifiedMolarity;
+  /** A label was made for it: the first one, or another. */
+  'bottle.labelled': { readonly sheet: string };
+  'bottle.withdrawn': WithdrawalBody;
+  'bottle.returned': WithdrawalBody;
 }
 type BottleFact = FactOf<BottleFactBodies>;
 
@@ -41,6 +74,9 @@ export interface BottleState extends PreparedBottle {
   readonly prepared: Provenance;
   /** Newest last; the last one is in force. */
   readonly certified: readonly CertifiedMolarity[];
+  readonly withdrawn: Withdrawal | null;
+  /** Every label that was made, oldest first. */
+  readonly labels: readonly (Provenance & { readonly sheet: string })[];
 }
 
 /** Folds the facts of one bottle; null before the first. */
@@ -53,5 +89,15 @@ export function foldBottle(facts: readonly BottleFact[]): BottleState | null {
     version: facts.length,
     prepared: provenance(prepared),
     certified: facts.flatMap((fact) => (fact.kind === 'bottle.certified' ? [fact.body] : [])),
+    withdrawn: withdrawalOf(facts),
+    labels: facts.flatMap((fact) =>
+      fact.kind === 'bottle.labelled' ? [{ ...provenance(fact), ...fact.body }] : [],
+    ),
   };
+}
+
+/** The nominal molarity of a titrant, mol/L. @throws RangeError for an indicator, which has none. */
+export function nominalMolPerL({ code, nominalMolarity }: PreparedBottle): number {
+  if (nominalMolarity === null) throw new RangeError(`bottle ${code} has no molarity`);
+  return Number(nominalMolarity);
 }

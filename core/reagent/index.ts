@@ -1,6 +1,8 @@
-export type { BottleState, PreparedBottle } from './bottle';
-export { foldBottle } from './bottle';
-export type { Freshness } from './freshness';
-export { freshnessOf, suggestValidUntil } from './freshness';
-export type { Lot, LotState } from './lot';
-export { foldLot, isLotExpired, lotMolarMass } from './lot';
+export type { BottleState, Parent, PreparedBottle, Purpose } from './bottle';
+export { foldBottle, nominalMolPerL } from './bottle';
+export type { Dryness } from './drying';
+export { COOLING_MINUTES, dryness } from './drying';
+export type { Freshness, KnownMolarity } from './freshness';
+export { freshnessOf, knownMolarity, mayBeUsed, suggestValidUntil } from './freshness';
+export type { CertificateFile, Lot, LotFact, LotFactBodies, LotState } from './lot';
+export { foldLot, isLotExpired, lotMassConcentrationGPerMl, lotMolarMass } from './lot';

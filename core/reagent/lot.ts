@@ -1,50 +1,117 @@
-import type { FactOf, Provenance } from '../record';
-import { provenance } from '../record';
+import type { FactOf, Provenance, Withdrawal, WithdrawalBody } from '../record';
+import { provenance, withdrawalOf } from '../record';
 import type { MolarMass } from '../chemistry';
 import { findSubstance, molarMass } from '../chemistry';
 import type { PlainDate } from '../laboratory';
 import type { DecimalText, Distribution } from '../measurement';
+
+/** How the content of a dissolved substance is stated; the two differ by the density. */
+type Dissolved =
+  | { readonly meaning: 'by-mass'; readonly densityGPerMl: DecimalText }
+  | { readonly meaning: 'by-volume' };
 
 /** A substance as received: one delivery of one maker's batch. */
 export interface Lot {
   readonly substanceId: string;
   readonly lotNumber: string;
   readonly supplier: string;
-  /** Mass fraction, 0 to 1. */
+  /**
+   * Mass of substance in a gram as received, 0 to 1; of a solution stated by volume, in a millilitre.
+   */
   readonly purity: DecimalText;
   readonly purityHalfWidth: DecimalText;
   readonly purityDistribution: Distribution;
+  /** Null for a solid. */
+  readonly dissolved: Dissolved | null;
   /** As its certificate states it; null to take it from the formula. */
   readonly statedMolarMass: {
     readonly valueGPerMol: DecimalText;
     readonly standardUncertaintyGPerMol: DecimalText;
   } | null;
+  /** g of a solid, mL of a solution; null when nobody keeps count. */
+  readonly amountReceived: DecimalText | null;
+  readonly store: string;
   readonly receivedOn: PlainDate;
+  readonly openedOn: PlainDate | null;
   readonly useBy: PlainDate | null;
 }
 
-interface LotFactBodies {
-  'lot.registered': Lot;
+/** A file that was attached to a lot. */
+export interface CertificateFile {
+  readonly fileId: string;
+  readonly name: string;
+  readonly type: 'application/pdf' | 'image/png' | 'image/jpeg';
+  readonly sizeBytes: number;
+  /** Of its content, in hexadecimal: the log vouches for the file through it. */
+  readonly sha256: string;
 }
-type LotFact = FactOf<LotFactBodies>;
+
+export interface LotFactBodies {
+  'lot.registered': Lot;
+  'lot.opened': { readonly openedOn: PlainDate };
+  /** What is there when somebody looks: g of a solid, mL of a solution. */
+  'lot.counted': { readonly amountLeft: DecimalText; readonly reason: string };
+  'lot.put-to-dry': { readonly temperatureC: DecimalText };
+  'lot.taken-out': Readonly<Record<string, never>>;
+  'lot.certificate-attached': CertificateFile;
+  'lot.withdrawn': WithdrawalBody;
+  'lot.returned': WithdrawalBody;
+}
+export type LotFact = FactOf<LotFactBodies>;
+
+/** One stay in the oven. */
+export interface DryingSpell {
+  readonly temperatureC: DecimalText;
+  readonly putIn: Provenance;
+  /** Null while it is in. */
+  readonly takenOut: Provenance | null;
+}
 
 export interface LotState {
   readonly id: string;
   readonly version: number;
   readonly registered: Provenance;
   readonly lot: Lot;
+  /** The last count, which takes the place of what was received and taken before it. */
+  readonly counted: (Provenance & { readonly amountLeft: DecimalText }) | null;
+  /** Oldest first. */
+  readonly drying: readonly DryingSpell[];
+  readonly certificates: readonly CertificateFile[];
+  readonly withdrawn: Withdrawal | null;
 }
 
 /** Folds the facts of one lot; null before the first. */
 export function foldLot(facts: readonly LotFact[]): LotState | null {
-  const [first] = facts;
+  const first = facts.find((fact) => fact.kind === 'lot.registered');
   if (!first) return null;
+  const opened = facts.findLast((fact) => fact.kind === 'lot.opened');
+  const counted = facts.findLast((fact) => fact.kind === 'lot.counted');
   return {
     id: first.recordId,
     version: facts.length,
     registered: provenance(first),
-    lot: first.body,
+    lot: opened ? { ...first.body, openedOn: opened.body.openedOn } : first.body,
+    counted: counted ? { ...provenance(counted), amountLeft: counted.body.amountLeft } : null,
+    drying: dryingSpells(facts),
+    certificates: facts.flatMap((fact) =>
+      fact.kind === 'lot.certificate-attached' ? [fact.body] : [],
+    ),
+    withdrawn: withdrawalOf(facts),
   };
+}
+
+function dryingSpells(facts: readonly LotFact[]): readonly DryingSpell[] {
+  const spells: DryingSpell[] = [];
+  for (const fact of facts) {
+    const last = spells.at(-1);
+    if (fact.kind === 'lot.put-to-dry') {
+      const { temperatureC } = fact.body;
+      spells.push({ temperatureC, putIn: provenance(fact), takenOut: null });
+    } else if (fact.kind === 'lot.taken-out' && last?.takenOut === null) {
+      spells.splice(-1, 1, { ...last, takenOut: provenance(fact) });
+    }
+  }
+  return spells;
 }
 
 /** Molar mass of the substance in the lot: as stated by its certificate, else from the formula. */
@@ -58,6 +125,13 @@ export function lotMolarMass(lot: Lot): MolarMass {
   const substance = findSubstance(lot.substanceId);
   if (!substance) throw new RangeError(`substance ${lot.substanceId} is not in the catalogue`);
   return molarMass(substance.formula);
+}
+
+/** Mass of substance in a millilitre of a dissolved lot, g/mL; null for a solid. */
+export function lotMassConcentrationGPerMl({ purity, dissolved }: Lot): number | null {
+  if (!dissolved) return null;
+  const density = dissolved.meaning === 'by-mass' ? Number(dissolved.densityGPerMl) : 1;
+  return Number(purity) * density;
 }
 
 /** Whether its use-by date has passed. */

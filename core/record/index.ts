@@ -3,3 +3,5 @@ export { enteredAt, provenance } from './fact';
 export type { Finding } from './finding';
 export { impossible, unlikely } from './finding';
 export { currentSchemaVersion, upcast } from './upcast';
+export type { Withdrawal, WithdrawalBody } from './withdrawal';
+export { withdrawalOf } from './withdrawal';

@@ -48,3 +48,18 @@ test('the time of entry is the device clock set right, never after the record; u
   expect(at({ ...behind, recordedAt: null })).toBe('2026-01-01T10:00:00.000Z');
   expect(at({ recordedAt: null })).toBe(fact.deviceTime);
 });
+
+test('a bottle of before there were parents keeps its lot as the one it was made from', () => {
+  const old = { ...fact, kind: 'bottle.prepared', body: { code: '0417', lotId: 'n' } };
+  expect(upcast(old)).toMatchObject({
+    schemaVersion: 2,
+    body: { code: '0417', purpose: 'titrant', parents: [{ kind: 'lot', id: 'n' }], made: null },
+  });
+  expect(upcast({ ...fact, kind: 'lot.registered', body: { lotNumber: 'K' } }).body).toEqual({
+    lotNumber: 'K',
+    dissolved: null,
+    amountReceived: null,
+    store: '',
+    openedOn: null,
+  });
+});

@@ -6,8 +6,31 @@ type UpcastStep = (body: unknown) => unknown;
 /** For each kind of fact, the steps from version 1 to 2, 2 to 3 and so on. */
 export type UpcastTable = Readonly<Record<string, readonly UpcastStep[]>>;
 
-/** No body has changed its shape yet: every kind is at version 1. */
-const UPCASTS: UpcastTable = {};
+/** The shapes that bodies had before, by kind. */
+const UPCASTS: UpcastTable = {
+  'lot.registered': [toLotWithAmount],
+  'bottle.prepared': [toBottleWithParents],
+};
+
+/** Lots were solids of which nobody counted how much there was. */
+function toLotWithAmount(body: unknown): unknown {
+  return { ...(body as object), dissolved: null, amountReceived: null, store: '', openedOn: null };
+}
+
+/** Bottles were titrants, written down with the one lot that they were made from. */
+function toBottleWithParents(body: unknown): unknown {
+  const { lotId, ...rest } = body as { readonly lotId: string };
+  return {
+    ...rest,
+    purpose: 'titrant',
+    parents: [{ kind: 'lot', id: lotId }],
+    preparationId: null,
+    made: null,
+    plausibleMolarity: null,
+    dilutionFactor: null,
+    useBy: null,
+  };
+}
 
 /** The schema version that this program writes for a kind of fact. */
 export function currentSchemaVersion(kind: string, table: UpcastTable = UPCASTS): number {

@@ -1,7 +1,7 @@
 import { findMethod } from '#core/chemistry';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { Balance, Burette } from '#core/metrology';
-import type { BottleState, Lot } from '#core/reagent';
+import type { BottleState, Lot, LotState } from '#core/reagent';
 import type { RunFact, RunFactBodies, RunReferences, RunSetUp, RunState } from '#core/titration';
 import { foldRun, readingToCarryOver } from '#core/titration';
 
@@ -36,8 +36,12 @@ const lot: Lot = {
   purity: '0.9998',
   purityHalfWidth: '0.0005',
   purityDistribution: 'rectangular',
+  dissolved: null,
   statedMolarMass: null,
+  amountReceived: '100',
+  store: 'desiccator 1',
   receivedOn: '2026-01-10',
+  openedOn: null,
   useBy: '2027-01-10',
 };
 
@@ -49,13 +53,35 @@ const bottle: BottleState = {
   substanceId: 'sodium-hydroxide',
   nominalMolarity: '0.1',
   volumeMl: '1000',
-  lotId: 'lot-naoh',
+  purpose: 'titrant',
+  parents: [{ kind: 'lot', id: 'lot-naoh' }],
+  preparationId: null,
+  made: null,
+  plausibleMolarity: null,
+  dilutionFactor: null,
+  useBy: null,
   preparedOn: '2026-03-01',
   preparedBy: 'ines',
   container: 'plastic',
   note: '',
   certified: [],
+  withdrawn: null,
+  labels: [],
 };
+
+/** A lot as it was registered. */
+export function lotState(registered: Lot): LotState {
+  return {
+    id: 'lot-khp',
+    version: 1,
+    registered: provenance,
+    lot: registered,
+    counted: null,
+    drying: [],
+    certificates: [],
+    withdrawn: null,
+  };
+}
 
 export function references(
   changes: Partial<Omit<RunReferences, 'lot'>> & { lot?: Partial<Lot> } = {},
@@ -68,7 +94,7 @@ export function references(
     balance,
     burette,
     ...changes,
-    lot: { id: 'lot-khp', version: 1, registered: provenance, lot: { ...lot, ...changes.lot } },
+    lot: lotState({ ...lot, ...changes.lot }),
   };
 }
 

@@ -2,13 +2,14 @@ import { describeEndPoint } from '../chemistry';
 import type { HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
 import { roundHalfEven } from '../measurement';
-import { suggestValidUntil } from '../reagent';
+import { netMassG } from '../metrology';
+import { nominalMolPerL, suggestValidUntil } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import type { PlainDate } from '../laboratory';
 import type { Judgement, Result } from './judge';
 import type { RunState } from './run';
-import { netMassG, openConflicts, titreMl } from './run';
+import { openConflicts, titreMl } from './run';
 
 /** Version of the computing core, written on every certificate. Raised when a figure could change. */
 const CORE_VERSION = '1';
@@ -139,7 +140,7 @@ export function certificationFindings(
 
 /** How far the result lies from the label, in percent of the label. */
 export function percentFromNominal(run: RunState, result: Result): number {
-  return 100 * (result.evaluation.value / Number(run.references.bottle.nominalMolarity) - 1);
+  return 100 * (result.evaluation.value / nominalMolPerL(run.references.bottle) - 1);
 }
 
 /** The certificate of a run as judged. @throws RangeError when the judgement has no result. */

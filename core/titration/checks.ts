@@ -1,15 +1,16 @@
 import type { PlainDate } from '../laboratory';
-import { decimalPlaces, roundHalfEven, subtractDecimals } from '../measurement';
-import { isCalibrationOverdue } from '../metrology';
+import { roundHalfEven, subtractDecimals } from '../measurement';
+import type { Weighing } from '../metrology';
+import { checkShownDecimals, checkWeighing, isCalibrationOverdue, netMassG } from '../metrology';
 import { isLotExpired } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import { suspectReading } from '../slip';
-import type { RunFact, Weighing } from './facts';
+import type { RunFact } from './facts';
 import type { Forecast } from './forecast';
 import { forecastTitre } from './forecast';
 import type { Flask, RunReferences, RunState } from './run';
-import { flaskUnderBurette, netMassG, openConflicts, readingToCarryOver } from './run';
+import { flaskUnderBurette, openConflicts, readingToCarryOver } from './run';
 
 /** A titre stranger than this many expected half-bands is asked about. */
 const STRANGE_HALF_BANDS = 3;
@@ -39,13 +40,13 @@ export function checkRunFact(run: RunState, fact: RunFact): readonly Finding[] {
         const message = `Flask ${String(fact.body.flask)} has been weighed already. Correct that mass, or use the next number.`;
         return [impossible('already-weighed', 'weighing', message)];
       }
-      return checkWeighing(run, fact.body.weighing);
+      return checkWeighingOf(run, fact.body.weighing);
     case 'run.burette-read':
       return checkNewReading(run, fact.body);
     case 'run.weighing-corrected': {
       const flask = run.flasks.find((item) => item.weighing.factId === fact.body.corrects);
       if (!flask) return [unknownEntry('weighing')];
-      return impossibleOnly(checkWeighing(run, fact.body.weighing));
+      return impossibleOnly(checkWeighingOf(run, fact.body.weighing));
     }
     case 'run.reading-corrected':
       return checkCorrectedReading(run, fact.body.corrects, fact.body.readingMl);
@@ -112,36 +113,11 @@ export function checkRunStart(references: RunReferences, today: PlainDate): read
   return findings;
 }
 
-function checkWeighing(run: RunState, weighing: Weighing): readonly Finding[] {
-  const { balance } = run.references;
-  const [field, shown] =
-    weighing.mode === 'tared'
-      ? (['massG', [weighing.massG]] as const)
-      : (['afterG', [weighing.beforeG, weighing.afterG]] as const);
-  if (shown.some((text) => Number(text) < 0)) {
-    return [impossible('negative-mass', field, 'A mass cannot be negative.')];
-  }
-  const massG = Number(netMassG(weighing));
-  if (massG <= 0) {
-    const message =
-      weighing.mode === 'tared'
-        ? 'The mass must be more than 0 g.'
-        : 'The bottle must weigh less after than before: exchanged?';
-    return [impossible('no-mass', field, message)];
-  }
-  if (shown.some((text) => Number(text) > Number(balance.maxLoadG))) {
-    return [
-      impossible(
-        'over-max-load',
-        field,
-        `Balance ${balance.name} carries at most ${balance.maxLoadG} g.`,
-      ),
-    ];
-  }
-  return [
-    ...checkShownDecimals(shown, decimalPlaces(balance.readabilityG), field, 'The balance shows'),
-    ...checkMassAgainstPlan(run, massG, field),
-  ];
+function checkWeighingOf(run: RunState, weighing: Weighing): readonly Finding[] {
+  const found = checkWeighing(weighing, run.references.balance);
+  if (found.some(({ severity }) => severity === 'impossible')) return found;
+  const field = weighing.mode === 'tared' ? 'massG' : 'afterG';
+  return [...found, ...checkMassAgainstPlan(run, Number(netMassG(weighing)), field)];
 }
 
 /** Compares the mass with what the burette can titrate, at the molarity known so far. */
@@ -159,17 +135,6 @@ function checkMassAgainstPlan(run: RunState, massG: number, field: string): read
     return [unlikely('mass-too-small', field, message)];
   }
   return [];
-}
-
-function checkShownDecimals(
-  shown: readonly string[],
-  decimals: number,
-  field: string,
-  lead: string,
-): readonly Finding[] {
-  if (shown.every((text) => decimalPlaces(text) === decimals)) return [];
-  const message = `${lead} ${String(decimals)} decimals: write every one of them, a last zero too.`;
-  return [unlikely('decimals', field, message)];
 }
 
 function checkNewReading(

@@ -1,3 +1,4 @@
+import { netMassG } from '#core/metrology';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { RunFact, RunFactBodies, RunState } from '#core/titration';
@@ -229,4 +230,19 @@ test('whatever two devices enter without seeing each other can be folded, judged
     }),
     { numRuns: 150 },
   );
+});
+
+test('a value that was given up twice over can still be read', () => {
+  const reason = 'weighed again';
+  const script = new RunScript().weigh(1, '0.1000').weigh(1, '0.1001');
+  const settleForRival = (): void => {
+    const keeps = script.state.flasks[0]?.rivals.weighing[0]?.factId ?? '';
+    script.add('run.conflict-settled', { keeps, reason });
+  };
+  settleForRival();
+  script.weigh(1, '0.1002');
+  settleForRival();
+  const weighing = script.state.flasks[0]?.weighing;
+  expect(weighing?.value).toEqual({ mode: 'tared', massG: '0.1002' });
+  expect(weighing?.superseded.map(({ value }) => netMassG(value))).toEqual(['0.1000', '0.1001']);
 });

@@ -1,7 +1,7 @@
 import type { Expression, Unit } from '../measurement';
 import { evaluate, exact, sumDecimals, UNITS } from '../measurement';
 import type { DilutionStep } from '../preparation';
-import { overallDilutionFactor } from '../preparation';
+import { dilutedMolarity, molarityOfSolution, overallDilutionFactor } from '../preparation';
 import { requireNotNegative, requirePositive, Unanswerable } from '../problem';
 import type { ConcordanceLimit, Summary } from '../statistics';
 import { largestConcordantSet, summarize } from '../statistics';
@@ -9,10 +9,8 @@ import type { ResultQuantity } from './equations';
 import {
   amountByDifference,
   amountTitrated,
-  dilutedMolarity,
   molarityByAliquot,
   molarityByWeighedStandard,
-  molarityOfSolution,
   ratioOf,
   stateResult,
 } from './equations';

@@ -28,27 +28,6 @@ export function molarityByAliquot(
   return quotient(product([ratio, standardMolarity, aliquot]), volume);
 }
 
-/** Molarity of a solution made up from a weighed mass: c = m P / (M V). */
-export function molarityOfSolution(
-  mass: Expression,
-  purity: Expression,
-  molarMass: Expression,
-  volume: Expression,
-): Expression {
-  return quotient(product([mass, purity]), product([molarMass, volume]));
-}
-
-/** Molarity after dilution steps, each an aliquot made up to a flask: c times the product of V_a / V_f. */
-export function dilutedMolarity(
-  molarity: Expression,
-  steps: readonly { readonly aliquot: Expression; readonly flask: Expression }[],
-): Expression {
-  return steps.reduce(
-    (diluted, step) => quotient(product([diluted, step.aliquot]), step.flask),
-    molarity,
-  );
-}
-
 /** Amount that a volume of titrant consumes: n = c V / nu, with nu moles of titrant per mole of it. */
 export function amountTitrated(
   titrantMolarity: Expression,

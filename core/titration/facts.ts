@@ -1,5 +1,6 @@
 import type { HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
+import type { Weighing } from '../metrology';
 import type { FactOf } from '../record';
 import type { Certificate } from './certificate';
 
@@ -25,11 +26,6 @@ export interface RunSetUp {
   /** Why it goes on in spite of a warning, such as an overdue calibration. */
   readonly reason: string | null;
 }
-
-/** A net mass: read from a tared balance, or as the loss of the weighing bottle. */
-export type Weighing =
-  | { readonly mode: 'tared'; readonly massG: DecimalText }
-  | { readonly mode: 'by-difference'; readonly beforeG: DecimalText; readonly afterG: DecimalText };
 
 /** The first or the last reading of a titration. */
 export type Moment = 'initial' | 'final';

@@ -1,9 +1,10 @@
+import { netMassG } from '../metrology';
 import { moleRatioOfMethod } from '../chemistry';
-import { lotMolarMass } from '../reagent';
+import { lotMolarMass, nominalMolPerL } from '../reagent';
 import { summarize } from '../statistics';
 import { SLOW_MARGIN_ML } from './determination';
 import type { Flask, RunReferences, RunState } from './run';
-import { netMassG, titreMl } from './run';
+import { titreMl } from './run';
 import type { WeighedStandard } from './stoichiometry';
 import { expectedTitreMl } from './stoichiometry';
 
@@ -89,7 +90,7 @@ function expectation(run: RunState): {
     };
   }
   return {
-    molarity: Number(run.references.bottle.nominalMolarity),
+    molarity: nominalMolPerL(run.references.bottle),
     relativeHalfBand: Number(run.setUp.rules.nominalTolerancePercent) / 100,
     basis: 'nominal',
   };

@@ -18,14 +18,7 @@ export type { DilutionStep } from '../preparation';
 export type { GranKind, TitrationData, VolumeWindow } from './endPoint';
 export { granIntercept, inflection } from './endPoint';
 export type { ResultQuantity } from './equations';
-export type {
-  Observation,
-  RecordVersion,
-  RunFact,
-  RunFactBodies,
-  RunSetUp,
-  Weighing,
-} from './facts';
+export type { Observation, RecordVersion, RunFact, RunFactBodies, RunSetUp } from './facts';
 export { isObservation } from './facts';
 export type { Forecast } from './forecast';
 export { forecastTitre, standardOf } from './forecast';
@@ -33,13 +26,12 @@ export type { Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { NextStep } from './next';
 export { nextStep, titrateStep, weighStep } from './next';
-export { planSeries } from './plan';
+export { planSeries, suggestAliquots, titrantNeed } from './plan';
 export { factsSeenBy, restsOn } from './order';
 export type { Conflict, Entry, Flask, RunReferences, RunState } from './run';
 export {
   flaskUnderBurette,
   foldRun,
-  netMassG,
   openConflicts,
   placeName,
   readingToCarryOver,

@@ -15,6 +15,7 @@ import {
   buretteReading,
   buretteTolerance,
   endPointDrop,
+  netMassG,
   temperatureDeviation,
   weighingLinearity,
   weighingRepeatability,
@@ -23,7 +24,6 @@ import { findSolvent, findSubstance, moleRatioOfMethod } from '../chemistry';
 import { lotMolarMass } from '../reagent';
 import { molarityByWeighedStandard } from './equations';
 import type { Flask, Reading, RunState } from './run';
-import { netMassG } from './run';
 
 /** The repeatability of the mean, relative, when it enters the budget in place of the inputs it covers. */
 export interface Repeatability {

@@ -1,10 +1,12 @@
 import { findSubstance } from '../chemistry';
 import { roundHalfEven } from '../measurement';
+import { netMassG } from '../metrology';
+import { nominalMolPerL } from '../reagent';
 import { forecastTitre, standardOf } from './forecast';
 import type { Judgement } from './judge';
 import { planSeries } from './plan';
 import type { Flask, RunState } from './run';
-import { flaskUnderBurette, netMassG, openConflicts, placeName } from './run';
+import { flaskUnderBurette, openConflicts, placeName } from './run';
 
 /** What the analyst does next. The sentence is the same on every screen. */
 export interface NextStep {
@@ -114,7 +116,7 @@ export function titrateStep(run: RunState, flask: Flask): NextStep {
 /** The step that weighs one more flask; `isExtra` says why the planned ones were not enough. */
 export function weighStep(run: RunState, judgement: Judgement, isExtra: boolean): NextStep {
   const number = Math.max(0, ...run.flasks.map((flask) => flask.number)) + 1;
-  const molarity = judgement.accurate?.mean ?? Number(run.references.bottle.nominalMolarity);
+  const molarity = judgement.accurate?.mean ?? nominalMolPerL(run.references.bottle);
   const plan = planSeries(
     standardOf(run.references),
     molarity,

@@ -1,3 +1,5 @@
+import type { Method } from '../chemistry';
+import { CATALOGUE, moleRatioOfMethod } from '../chemistry';
 import type { HouseRules } from '../laboratory';
 import type { Burette } from '../metrology';
 import type { WeighedStandard } from './stoichiometry';
@@ -44,6 +46,24 @@ export function planSeries(
     most: GOOD_RANGE.most * capacityMl,
   };
   const mass = (titre: number): number => massForTitreG(standard, titre, molarityMolPerL);
+  return {
+    massG: {
+      suggested: mass(titreMl.suggested),
+      least: mass(titreMl.least),
+      most: mass(titreMl.most),
+    },
+    titreMl,
+    titrationsPerFilling: Math.floor(1 / AIM),
+    ...titrantNeed(burette, rules),
+  };
+}
+
+/** Titrant that a series takes, with rinses, tip, rough titration and one repeat in reserve. */
+export function titrantNeed(
+  burette: Burette,
+  rules: HouseRules,
+): Pick<SeriesPlan, 'titrations' | 'titrant' | 'titrantTotalMl'> {
+  const titreMl = AIM * Number(burette.capacityMl);
   const roughs = rules.firstIsRough ? 1 : 0;
   const titrations = roughs + rules.agreeAtLeast;
   const fillings = Math.ceil(titrations / 2);
@@ -53,23 +73,53 @@ export function planSeries(
       volumeMl: rules.rinses * Number(rules.rinseMl),
     },
     { what: 'filling the tip', volumeMl: fillings * TIP_ML },
-    ...(roughs ? [{ what: 'rough titration', volumeMl: titreMl.suggested }] : []),
+    ...(roughs ? [{ what: 'rough titration', volumeMl: titreMl }] : []),
     {
       what: `${String(rules.agreeAtLeast)} titrations`,
-      volumeMl: rules.agreeAtLeast * titreMl.suggested,
+      volumeMl: rules.agreeAtLeast * titreMl,
     },
-    { what: 'one repeat in reserve', volumeMl: titreMl.suggested },
+    { what: 'one repeat in reserve', volumeMl: titreMl },
   ];
   return {
-    massG: {
-      suggested: mass(titreMl.suggested),
-      least: mass(titreMl.least),
-      most: mass(titreMl.most),
-    },
-    titreMl,
-    titrationsPerFilling: Math.floor(1 / AIM),
     titrations,
     titrant,
     titrantTotalMl: titrant.reduce((total, part) => total + part.volumeMl, 0),
   };
+}
+
+/** An aliquot of a standard solution whose titre lies in the burette's good range. */
+export interface AliquotSuggestion {
+  readonly method: Method;
+  readonly aliquotMl: number;
+  readonly titreMl: number;
+}
+
+/**
+ * For each method that takes aliquots of a standard, the pipette at hand whose titre comes nearest to the middle of the burette,
+ * at the titrant's usual molarity; none where no pipette brings it into the good range.
+ */
+export function suggestAliquots(
+  standardId: string,
+  molarityMolPerL: number,
+  pipettesMl: readonly number[],
+  capacityMl: number,
+): readonly AliquotSuggestion[] {
+  return CATALOGUE.methods
+    .filter(
+      (method) =>
+        method.standardId === standardId && method.portions.some(({ kind }) => kind === 'aliquot'),
+    )
+    .flatMap((method) => {
+      const perMl = (moleRatioOfMethod(method) * molarityMolPerL) / method.nominalMolarityMolPerL;
+      const [best] = pipettesMl
+        .map((aliquotMl) => ({ method, aliquotMl, titreMl: perMl * aliquotMl }))
+        .filter(
+          ({ titreMl }) =>
+            titreMl >= GOOD_RANGE.least * capacityMl && titreMl <= GOOD_RANGE.most * capacityMl,
+        )
+        .toSorted(
+          (a, b) => Math.abs(a.titreMl / capacityMl - AIM) - Math.abs(b.titreMl / capacityMl - AIM),
+        );
+      return best ? [best] : [];
+    });
 }

@@ -8,12 +8,12 @@ import {
   flaskUnderBurette,
   foldRun,
   judgeRun,
-  netMassG,
   nextStep,
   readingToCarryOver,
   titrantTakenMl,
   titreMl,
 } from './index';
+import { netMassG } from '#core/metrology';
 
 /** Something that an analyst, careful or not, might enter next. */
 type Attempt =

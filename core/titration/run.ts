@@ -1,12 +1,13 @@
 import type { Method } from '../chemistry';
 import type { DecimalText } from '../measurement';
 import { subtractDecimals } from '../measurement';
-import type { Balance, Burette } from '../metrology';
+import type { Balance, Burette, Weighing } from '../metrology';
+import { netMassG } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
 import type { Provenance } from '../record';
 import { provenance } from '../record';
 import type { Certificate } from './certificate';
-import type { Moment, Observation, RunFact, RunSetUp, Weighing } from './facts';
+import type { Moment, Observation, RunFact, RunSetUp } from './facts';
 import { isObservation } from './facts';
 
 /** The records that a run rests on, each at the version that its set-up names. */
@@ -267,12 +268,11 @@ function settlePlace<T>(
   const { by, at } = provenance(fact);
   const kept = entryOf(entries, keeps);
   const givenUp = [standing, ...rivals].filter((factId) => factId !== keeps);
-  const superseded = givenUp.map((factId) => ({
-    value: entryOf(entries, factId).value,
-    reason,
-    by,
-    at,
-  }));
+  // What a value had taken the place of before goes with it, so that every value stays to be read.
+  const superseded = givenUp.flatMap((factId) => {
+    const { value, superseded: earlier } = entryOf(entries, factId);
+    return [...earlier, { value, reason, by, at }];
+  });
   entries.set(keeps, { ...kept, superseded: [...kept.superseded, ...superseded] });
   flask.rivals[place] = [];
   if (keeps !== standing) replace(keeps);
@@ -360,13 +360,6 @@ function entryOf<K, V>(entries: ReadonlyMap<K, V>, key: K): V {
   const entry = entries.get(key);
   if (entry === undefined) throw new RangeError(`the run has no entry ${String(key)}`);
   return entry;
-}
-
-/** Net mass of a weighing, exact in its decimals, in g. */
-export function netMassG(weighing: Weighing): DecimalText {
-  return weighing.mode === 'tared'
-    ? weighing.massG
-    : subtractDecimals(weighing.beforeG, weighing.afterG);
 }
 
 /**

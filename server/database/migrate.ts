@@ -1,10 +1,12 @@
 import type { Knex } from 'knex';
 import * as footing from './migrations/001_footing';
 import * as audit from './migrations/002_audit';
+import * as files from './migrations/003_files';
 
 const MIGRATIONS: readonly (Knex.Migration & { name: string })[] = [
   { name: '001_footing', up: footing.up, down: footing.down },
   { name: '002_audit', up: audit.up, down: audit.down },
+  { name: '003_files', up: files.up, down: files.down },
 ];
 
 const source: Knex.MigrationSource<(typeof MIGRATIONS)[number]> = {

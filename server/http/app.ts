@@ -5,10 +5,13 @@ import helmet from 'helmet';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { auditRoutes } from '../audit/routes';
+import { fileRoutes } from '../files/routes';
+import { labelRoutes } from '../labels/routes';
 import { ledgerRoutes } from '../ledger/routes';
 import type { Feed } from '../live/feed';
 import { liveRoutes } from '../live/routes';
 import { peopleRoutes } from '../people/routes';
+import { preparationRoutes } from '../preparations/routes';
 import { runRoutes } from '../runs/routes';
 import type { Services } from '../services';
 import { healthRoutes } from './health';
@@ -19,7 +22,7 @@ import { requestLog } from './requestLog';
 import { csrfProtection, sameOriginOnly, sessions } from './session';
 
 /** The parts of the work, each with its routes. */
-const PARTS = [peopleRoutes, ledgerRoutes, runRoutes, auditRoutes];
+const PARTS = [peopleRoutes, ledgerRoutes, preparationRoutes, fileRoutes, runRoutes, auditRoutes];
 
 /** What the application is put together from. */
 export interface AppParts {
@@ -68,6 +71,7 @@ function api(parts: AppParts): express.Router {
   router.use(requestLimit(parts.requestsPerMinute));
   router.use(csrfProtection);
   for (const routes of PARTS) router.use(routes(services));
+  router.use(labelRoutes(parts));
   router.use(liveRoutes(parts));
   router.get('/openapi.json', (_request, response) => {
     response.json(openApiDocument());

@@ -9,8 +9,11 @@ import { auditRoutes } from '../audit/routes';
 import { verifyAudit } from '../audit/verify';
 import { connectAsOwner } from '../database/connection';
 import { migrate } from '../database/migrate';
+import { fileRoutes } from '../files/routes';
+import { labelRoutes } from '../labels/routes';
 import { ledgerRoutes } from '../ledger/routes';
 import { peopleRoutes } from '../people/routes';
+import { preparationRoutes } from '../preparations/routes';
 import { runRoutes } from '../runs/routes';
 import {
   foundTestLaboratory,
@@ -194,7 +197,8 @@ test('every route is described, and no request made from the description brings 
 /** The addresses that the routers really have, in the description's words. */
 function createRouters(): readonly Router[] {
   const services = { db: laboratory.database.db, now: () => new Date() };
-  return [peopleRoutes, ledgerRoutes, runRoutes, auditRoutes].map((routes) => routes(services));
+  const parts = [peopleRoutes, ledgerRoutes, preparationRoutes, fileRoutes, runRoutes, auditRoutes];
+  return [...parts.map((routes) => routes(services)), labelRoutes({ services, publicUrl: null })];
 }
 
 function routesOf(routers: readonly Router[]): string[] {

@@ -2,16 +2,27 @@ import type { Knex } from 'knex';
 import { findSubstance } from '#core/chemistry';
 import { suspectForm } from '#core/slip';
 import { plainDateAt } from '#core/laboratory';
-import type { Equipment } from '#core/metrology';
-import type { Lot, PreparedBottle } from '#core/reagent';
-import type { Fact, Finding } from '#core/record';
+import { roundSignificant } from '#core/measurement';
+import type { Calibration, Equipment, EquipmentState } from '#core/metrology';
+import { calibrationPoints } from '#core/metrology';
+import type { PlainRecordKind, PlainStates, StockRecords } from '#core/ledger';
+import { foldRecord, stockLeft } from '#core/ledger';
+import type { PreparationFact, PreparationPlan } from '#core/preparation';
+import {
+  checkPreparationFact,
+  checkPreparationStart,
+  missingFor,
+  recipeOf,
+} from '#core/preparation';
+import type { Lot, LotFact, LotState, PreparedBottle } from '#core/reagent';
+import type { Fact, Finding, Withdrawal } from '#core/record';
 import { impossible } from '#core/record';
 import type { RunFact, RunSetUp } from '#core/titration';
 import { checkRunFact, checkRunStart, factsSeenBy, isObservation } from '#core/titration';
 import { AppError } from '../http/appError';
 import { findPerson } from '../people/queries';
 import type { Services } from '../services';
-import { findLaboratory, findProjection } from './queries';
+import { findLaboratory, findProjection, listProjections } from './queries';
 import type { LoadedRecord } from './references';
 import { foldLoaded, loadReferences, unknownReference } from './references';
 
@@ -38,11 +49,113 @@ export async function admit(
         ...(await checkBottle(tx, fact.body as PreparedBottle, await today(tx, services))),
       ];
     case 'run.started': {
-      const references = await loadReferences(tx, fact.body as RunSetUp);
-      return [...onlyFirst(fact), ...checkRunStart(references, await today(tx, services))];
+      const setUp = fact.body as RunSetUp;
+      const references = await loadReferences(tx, setUp);
+      return [
+        ...onlyFirst(fact),
+        ...(await withdrawnOf(tx, setUp)),
+        ...checkRunStart(references, await today(tx, services)),
+      ];
+    }
+    case 'preparation.started': {
+      const records = await loadShelf(tx);
+      const plan = fact.body as PreparationPlan;
+      const missing = missingFor(plan, records);
+      if (missing !== null) throw unknownReference('source', missing);
+      if (plan.recipeId !== null && !recipeOf(plan)) {
+        throw unknownReference('recipeId', 'The catalogue has no such recipe.');
+      }
+      return [
+        ...onlyFirst(fact),
+        ...checkPreparationStart(plan, records, stockLeft(records), await today(tx, services)),
+      ];
     }
     default:
-      return checkAgainstRun(record, fact as RunFact);
+      switch (fact.recordKind) {
+        case 'run':
+          return checkAgainstRun(record, fact as RunFact);
+        case 'preparation': {
+          const state = requireState('preparation', record);
+          const equipment = await listProjections(tx, 'equipment');
+          return checkPreparationFact(state, fact as PreparationFact, equipment);
+        }
+        case 'lot':
+          return checkLotFact(requireState('lot', record), fact as LotFact);
+        case 'equipment':
+          return fact.kind === 'equipment.calibrated'
+            ? checkCalibration(requireState('equipment', record), fact.body as Calibration)
+            : checkUse(requireState('equipment', record), fact);
+        case 'bottle':
+          return checkUse(requireState('bottle', record), fact);
+        case 'laboratory':
+          throw new RangeError('only the server writes facts of the laboratory');
+      }
+  }
+}
+
+/** The state of a record that a later fact adds to. @throws AppError `not-found` before its first fact. */
+function requireState<K extends PlainRecordKind>(kind: K, record: LoadedRecord): PlainStates[K] {
+  const state = foldRecord(kind, record.facts);
+  if (!state) throw new AppError('not-found', 'There is no such record.');
+  return state;
+}
+
+/** What plans and stock are reckoned from. */
+export async function loadShelf(tx: Knex): Promise<StockRecords> {
+  return {
+    lots: await listProjections(tx, 'lot'),
+    bottles: await listProjections(tx, 'bottle'),
+    equipment: await listProjections(tx, 'equipment'),
+    preparations: await listProjections(tx, 'preparation'),
+    runs: await listProjections(tx, 'run'),
+  };
+}
+
+/** What of a set-up has been taken out of use, as its record says now. */
+async function withdrawnOf(tx: Knex, setUp: RunSetUp): Promise<readonly Finding[]> {
+  const parts = [
+    ['bottle', await findProjection(tx, 'bottle', setUp.bottle.id)],
+    ['lot', await findProjection(tx, 'lot', setUp.lot.id)],
+    ['balance', await findProjection(tx, 'equipment', setUp.balance.id)],
+    ['burette', await findProjection(tx, 'equipment', setUp.burette.id)],
+  ] as const;
+  return parts.flatMap(([field, state]) =>
+    state?.withdrawn
+      ? [impossible('withdrawn', field, `This ${field} is out of use: ${state.withdrawn.reason}`)]
+      : [],
+  );
+}
+
+function checkUse(
+  { withdrawn }: { readonly withdrawn: Withdrawal | null },
+  { kind }: Fact,
+): readonly Finding[] {
+  if (kind.endsWith('.withdrawn') === (withdrawn === null)) return [];
+  const message = withdrawn ? 'It is out of use already.' : 'It is in use already.';
+  return [impossible('so-already', 'reason', message)];
+}
+
+function checkLotFact(lot: LotState, fact: LotFact): readonly Finding[] {
+  switch (fact.kind) {
+    case 'lot.opened':
+      return fact.body.openedOn < lot.lot.receivedOn
+        ? [impossible('opened-first', 'openedOn', 'It cannot be opened before it was received.')]
+        : [];
+    case 'lot.put-to-dry':
+      return lot.drying.at(-1)?.takenOut === null
+        ? [impossible('in-already', 'temperatureC', 'It is in the oven already.')]
+        : [];
+    case 'lot.taken-out':
+      return lot.drying.at(-1)?.takenOut === null
+        ? []
+        : [impossible('not-in', 'lot', 'It is not in the oven.')];
+    case 'lot.withdrawn':
+    case 'lot.returned':
+      return checkUse(lot, fact);
+    case 'lot.registered':
+    case 'lot.counted':
+    case 'lot.certificate-attached':
+      return [];
   }
 }
 
@@ -84,43 +197,83 @@ function checkLot(lot: Lot): readonly Finding[] {
   if (lot.useBy !== null && lot.useBy < lot.receivedOn) {
     return [impossible('use-by-first', 'useBy', 'It would have expired before it was received.')];
   }
+  if (lot.openedOn !== null && lot.openedOn < lot.receivedOn) {
+    return [impossible('opened-first', 'openedOn', 'It cannot be opened before it was received.')];
+  }
   return [];
 }
 
 function checkEquipment(equipment: Equipment): readonly Finding[] {
-  if (equipment.type === 'balance') {
-    return Number(equipment.readabilityG) < Number(equipment.maxLoadG)
-      ? []
-      : [impossible('no-range', 'readabilityG', 'The readability must be below the maximum load.')];
+  switch (equipment.type) {
+    case 'balance':
+      return Number(equipment.readabilityG) < Number(equipment.maxLoadG)
+        ? []
+        : [
+            impossible(
+              'no-range',
+              'readabilityG',
+              'The readability must be below the maximum load.',
+            ),
+          ];
+    case 'glassware':
+      return Number(equipment.toleranceMl) < Number(equipment.volumeMl) / 10
+        ? []
+        : [impossible('no-range', 'toleranceMl', 'A tolerance is a small part of the volume.')];
+    case 'burette':
+      return Number(equipment.divisionMl) < Number(equipment.capacityMl)
+        ? []
+        : [impossible('no-range', 'divisionMl', 'A division must be smaller than the burette.')];
+    case 'thermometer':
+    case 'heater':
+      return [];
   }
-  if (equipment.type === 'glassware') {
-    return Number(equipment.toleranceMl) < Number(equipment.volumeMl) / 10
-      ? []
-      : [impossible('no-range', 'toleranceMl', 'A tolerance is a small part of the volume.')];
-  }
-  return Number(equipment.divisionMl) < Number(equipment.capacityMl)
-    ? []
-    : [impossible('no-range', 'divisionMl', 'A division must be smaller than the burette.')];
 }
+
+function checkCalibration(
+  { equipment }: EquipmentState,
+  calibration: Calibration,
+): readonly Finding[] {
+  const { calibratedOn, due, found } = calibration;
+  if (due !== null && due < calibratedOn) {
+    return [impossible('due-first', 'due', 'It would be due before it was made.')];
+  }
+  const holdsWater = equipment.type === 'glassware' || equipment.type === 'burette';
+  if (found.kind === 'weighings' && !holdsWater) {
+    return [impossible('no-volume', 'found', 'Only what holds a volume is calibrated with water.')];
+  }
+  const stray = calibrationPoints(calibration).find(
+    ({ nominal, deviation }) => nominal > 0 && Math.abs(deviation) > STRAY_CALIBRATION * nominal,
+  );
+  if (!stray) return [];
+  const message = `At ${String(stray.nominal)} it would be off by ${roundSignificant(stray.deviation, 2)}: another vessel, a figure mistyped, or air in it?`;
+  return [impossible('far-off', 'found', message)];
+}
+
+/** No instrument that is of any use is off by more than this part. */
+const STRAY_CALIBRATION = 0.1;
 
 async function checkBottle(
   tx: Knex,
   bottle: PreparedBottle,
   todayDate: string,
 ): Promise<readonly Finding[]> {
-  const lot = await findProjection(tx, 'lot', bottle.lotId);
-  if (!lot) throw unknownReference('lotId', 'There is no such lot.');
+  const lot = await findProjection(tx, 'lot', bottle.parents[0]?.id ?? '');
+  if (!lot) throw unknownReference('parents', 'There is no such lot.');
   if (!(await findPerson(tx, bottle.preparedBy))) {
     throw unknownReference('preparedBy', 'There is no such person.');
   }
   const findings: Finding[] = [];
   if (lot.lot.substanceId !== bottle.substanceId) {
     const message = `Lot ${lot.lot.lotNumber} is another substance than the one in the bottle.`;
-    findings.push(impossible('wrong-lot', 'lotId', message));
+    findings.push(impossible('wrong-lot', 'parents', message));
   }
   if (bottle.preparedOn > todayDate) {
     const message = 'A bottle cannot have been made up in the future.';
     findings.push(impossible('in-the-future', 'preparedOn', message));
+  }
+  if (lot.withdrawn) {
+    const message = `Lot ${lot.lot.lotNumber} is in quarantine: ${lot.withdrawn.reason}`;
+    findings.push(impossible('withdrawn', 'parents', message));
   }
   return findings;
 }

@@ -89,8 +89,7 @@ async function appendOne(
   proposed: ProposedFact,
   records: Map<string, LoadedRecord>,
 ): Promise<Appended | AppError> {
-  const record = records.get(proposed.recordId);
-  if (!record) throw new RangeError(`record ${proposed.recordId} was not loaded`);
+  const record = recordOf(records, proposed.recordId);
   try {
     const known = record.facts.find((fact) => fact.id === proposed.id);
     if (known) return { fact: sameFact(known, proposed), isNew: false };
@@ -118,7 +117,7 @@ async function appendOne(
 }
 
 /** Stores facts, given their locked records with these facts already among the others. */
-export async function store(
+async function store(
   tx: Knex,
   facts: readonly Fact[],
   records: ReadonlyMap<string, LoadedRecord>,
@@ -131,6 +130,29 @@ export async function store(
     return projection;
   });
   await storeFacts(tx, { facts, projections, auditEntries: facts.map(auditEntryOfFact) });
+}
+
+/** Stores facts that the server made, each as the next of its locked record. */
+export async function storeNext(
+  tx: Knex,
+  made: readonly Fact[],
+  locked: ReadonlyMap<string, LoadedRecord>,
+): Promise<void> {
+  const records = new Map(locked);
+  const facts = made.map((fact) => {
+    const record = recordOf(records, fact.recordId);
+    const next = { ...fact, sequence: record.facts.length + 1 };
+    records.set(record.id, { ...record, facts: [...record.facts, next] });
+    return next;
+  });
+  await store(tx, facts, records);
+}
+
+/** A record that must be among the loaded ones. */
+export function recordOf(records: ReadonlyMap<string, LoadedRecord>, id: string): LoadedRecord {
+  const record = records.get(id);
+  if (!record) throw new RangeError(`record ${id} was not loaded`);
+  return record;
 }
 
 /** Refuses a decision that was based on another version of the record than the present one. */

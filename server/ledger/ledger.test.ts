@@ -5,6 +5,7 @@ import type { Problem, RunAnswer } from '#contract';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
 import {
   bottleBody,
+  lotBody,
   foundTestLaboratory,
   proposeFact,
   read,
@@ -196,15 +197,10 @@ describe('refusing', () => {
 
   test('a lot whose molar mass is that of another form, and glassware that is all tolerance', async () => {
     const lot = {
+      ...lotBody(laboratory.today),
       substanceId: 'oxalic-acid-anhydrous',
       lotNumber: 'O-1',
-      supplier: 'Cellar supply',
-      purity: '0.995',
-      purityHalfWidth: '0.001',
-      purityDistribution: 'rectangular',
-      receivedOn: laboratory.today,
-      useBy: null,
-    } as const;
+    };
     const stated = (valueGPerMol: string) => ({
       kind: 'lot.registered' as const,
       body: { ...lot, statedMolarMass: { valueGPerMol, standardUncertaintyGPerMol: '0.003' } },
@@ -237,8 +233,8 @@ describe('refusing', () => {
     });
     const taken = await client.send(prepared({ code: '0001' }), uuidv7()).expect(409);
     expect(problemOf(taken).fields[0]?.field).toBe('body.code');
-    await client.send(prepared({ lotId: ids.khp }), uuidv7()).expect(422);
-    await client.send(prepared({ lotId: uuidv7() }), uuidv7()).expect(422);
+    await client.send(prepared({ parents: [{ kind: 'lot', id: ids.khp }] }), uuidv7()).expect(422);
+    await client.send(prepared({ parents: [{ kind: 'lot', id: uuidv7() }] }), uuidv7()).expect(422);
     await client.send(prepared({ preparedOn: '2999-01-01' }), uuidv7()).expect(422);
     await client.send(prepared({ preparedOn: '2026-02-30' }), uuidv7()).expect(400);
     await client.send(prepared({ nominalMolarity: '0' }), uuidv7()).expect(400);

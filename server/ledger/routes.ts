@@ -8,7 +8,14 @@ import type { Services } from '../services';
 import { Batch } from './batch';
 import { listProjections } from './queries';
 
-const LIST_KINDS: readonly ListKind[] = ['laboratory', 'lot', 'equipment', 'bottle', 'run'];
+const LIST_KINDS: readonly ListKind[] = [
+  'laboratory',
+  'lot',
+  'equipment',
+  'bottle',
+  'preparation',
+  'run',
+];
 
 /** Adding facts, and the lists of what they have come to. */
 export function ledgerRoutes(services: Services): Router {

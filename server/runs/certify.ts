@@ -7,9 +7,8 @@ import type { CertifyRequest, Person } from '#contract';
 import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
 import { today } from '../ledger/admit';
-import { refuseStale, refuseUnexplained, store } from '../ledger/append';
+import { recordOf, refuseStale, refuseUnexplained, storeNext } from '../ledger/append';
 import { findProjection, lockRecords } from '../ledger/queries';
-import type { LoadedRecord } from '../ledger/references';
 import { findRun, foldLoaded, loadRecords } from '../ledger/references';
 import type { Services } from '../services';
 
@@ -48,24 +47,9 @@ export async function certifyRun(
     refuseStale(request.basedOn, run.state.version);
     const certificate = await decide(tx, services, person, run.state, request);
     const facts = certifiedFacts(services, person, run.state, request, certificate);
-    for (const [id, fact] of facts) {
-      const record = recordOf(records, id);
-      const sequence = record.facts.length + 1;
-      records.set(id, { ...record, facts: [...record.facts, { ...fact, sequence }] });
-    }
-    await store(
-      tx,
-      [...facts.keys()].flatMap((id) => recordOf(records, id).facts.slice(-1)),
-      records,
-    );
+    await storeNext(tx, facts, records);
     return certificate;
   });
-}
-
-function recordOf(records: ReadonlyMap<string, LoadedRecord>, id: string): LoadedRecord {
-  const record = records.get(id);
-  if (!record) throw new RangeError(`record ${id} was not loaded`);
-  return record;
 }
 
 async function decide(
@@ -88,14 +72,14 @@ async function decide(
   return issueCertificate(run, judgement, decision);
 }
 
-/** What a certificate writes into the run and on its bottle, by record; not numbered yet. */
+/** What a certificate writes into the run and on its bottle; not numbered yet. */
 function certifiedFacts(
   services: Services,
   person: Person,
   run: RunState,
   request: CertifyRequest,
   certificate: Certificate,
-): ReadonlyMap<string, Fact> {
+): readonly Fact[] {
   const common = {
     authorId: person.id,
     deviceId: request.deviceId,
@@ -134,5 +118,5 @@ function certifiedFacts(
     },
     basedOn: null,
   };
-  return new Map([inRun, onBottle].map((fact) => [fact.recordId, fact]));
+  return [inRun, onBottle];
 }

@@ -8,7 +8,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { addToDate, DEFAULT_HOUSE_RULES, plainDateAt } from '#core/laboratory';
 import type { RecordKind } from '#core/record';
 import { currentSchemaVersion } from '#core/record';
-import type { NewFact, Person, ProposedFact, SessionAnswer } from '#contract';
+import type { ClientFactBody, NewFact, Person, ProposedFact, SessionAnswer } from '#contract';
 import type { AppParts } from '../http/app';
 import { createApp } from '../http/app';
 import { foundLaboratory } from '../ledger/append';
@@ -181,15 +181,7 @@ export async function stockLaboratory(client: Client, today: string) {
     burette: uuidv7(),
     bottle: uuidv7(),
   };
-  const lot = {
-    supplier: 'Cellar supply',
-    purity: '0.9998',
-    purityHalfWidth: '0.0005',
-    purityDistribution: 'rectangular',
-    statedMolarMass: null,
-    receivedOn: today,
-    useBy: addToDate(today, { months: 12 }),
-  } as const;
+  const lot = lotBody(today);
   const facts: readonly (readonly [string, NewFact])[] = [
     [
       ids.khp,
@@ -243,20 +235,43 @@ export async function stockLaboratory(client: Client, today: string) {
   return ids;
 }
 
+/** A lot as registered, of no substance yet. */
+export function lotBody(today: string) {
+  return {
+    supplier: 'Cellar supply',
+    purity: '0.9998',
+    purityHalfWidth: '0.0005',
+    purityDistribution: 'rectangular',
+    dissolved: null,
+    statedMolarMass: null,
+    amountReceived: '500',
+    store: 'cupboard 2',
+    receivedOn: today,
+    openedOn: null,
+    useBy: addToDate(today, { months: 12 }),
+  } as const;
+}
+
 export type StockIds = Awaited<ReturnType<typeof stockLaboratory>>;
 
 export function bottleBody(code: string, lotId: string, client: Client, today: string) {
   return {
     code,
+    purpose: 'titrant',
     substanceId: 'sodium-hydroxide',
     nominalMolarity: '0.1',
     volumeMl: '1000',
-    lotId,
+    parents: [{ kind: 'lot', id: lotId }],
+    preparationId: null,
+    made: null,
+    plausibleMolarity: null,
+    dilutionFactor: null,
     preparedOn: today,
     preparedBy: client.person.id,
+    useBy: null,
     container: 'plastic',
     note: '',
-  } as const;
+  } satisfies ClientFactBody<'bottle.prepared'>;
 }
 
 /** What a run on the stocked records is set up with. */

@@ -26,7 +26,7 @@ const WIDTH = 148;
 
 function stageOf(path: string): Stage | null {
   if (path === '/' || path.startsWith('/bottles')) return 'Shelf';
-  if (path.startsWith('/prepare')) return 'Prepare';
+  if (path.startsWith('/prepar')) return 'Prepare';
   if (path.endsWith('/judge')) return 'Judge';
   if (path.startsWith('/titrate') || path.startsWith('/runs')) return 'Titrate';
   return null;

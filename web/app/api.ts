@@ -41,21 +41,51 @@ export async function ask<T>(
   path: string,
   body?: unknown,
 ): Promise<T> {
+  const response = await request(method, path, {
+    ...(body === undefined ? {} : { type: 'application/json', body: JSON.stringify(body) }),
+  });
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+/** Asks the server for a file. @throws as `ask` */
+export async function askForFile(
+  method: 'GET' | 'POST',
+  path: string,
+  body?: unknown,
+): Promise<Blob> {
+  const sent = body === undefined ? {} : { type: 'application/json', body: JSON.stringify(body) };
+  return (await request(method, path, sent)).blob();
+}
+
+/** Sends a file as it is. @throws as `ask` */
+export async function sendFile<T>(path: string, file: File): Promise<T> {
+  const type = file.type === '' ? 'application/octet-stream' : file.type;
+  return (await (await request('POST', path, { type, body: file })).json()) as T;
+}
+
+/** An answer that is no refusal. */
+async function request(
+  method: 'GET' | 'POST' | 'DELETE',
+  path: string,
+  { type, body }: { readonly type?: string; readonly body?: BodyInit },
+): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       headers: {
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(type === undefined ? {} : { 'content-type': type }),
         ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken }),
       },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      ...(body === undefined ? {} : { body }),
     });
   } catch {
     throw away();
   }
-  if (response.ok) noteReachable(true);
-  if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
+  if (response.ok) {
+    noteReachable(true);
+    return response;
+  }
   if (!response.headers.get('content-type')?.includes('problem+json')) throw away();
   const problem = (await response.json()) as Problem;
   if (problem.status >= 500) throw away();

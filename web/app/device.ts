@@ -38,3 +38,8 @@ export function deviceStamp() {
     clockOffsetMs: clockOffsetMs(),
   };
 }
+
+/** The server's clock as this device reckons it, ISO 8601 in UTC. */
+export function serverNow(): string {
+  return new Date(Date.now() + (clockOffsetMs() ?? 0)).toISOString();
+}

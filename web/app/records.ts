@@ -73,3 +73,21 @@ export function useBeginRecord() {
     onSuccess: () => client.invalidateQueries({ queryKey: ['records'] }),
   });
 }
+
+/** Adds a fact to a record that is there; rejects with what the server has against it. */
+export function useAddToRecord() {
+  const client = useQueryClient();
+  const { person } = useSession();
+  return useMutation({
+    mutationFn: ({
+      fact,
+      recordId,
+      basedOn,
+    }: {
+      readonly fact: NewFact;
+      readonly recordId: string;
+      readonly basedOn: number;
+    }) => ask('POST', '/facts', makeFact(fact, recordId, person.id, basedOn)),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['records'] }),
+  });
+}

@@ -26,14 +26,27 @@ export const router = createBrowserRouter([
       page('/bottles/:bottleId', async () => (await import('../shelf/BottlePage')).BottlePage),
       page('/bottles/:bottleId/label', async () => (await import('../shelf/LabelPage')).LabelPage),
       page('/prepare', async () => (await import('../prepare/PreparePage')).PreparePage),
-      page('/prepare/plan', async () => (await import('../prepare/PlanPage')).PlanPage),
+      page(
+        '/prepare/write-down',
+        async () => (await import('../prepare/WriteDownPage')).WriteDownPage,
+      ),
+      page('/prepare/day', async () => (await import('../prepare/DayPage')).DayPage),
+      page(
+        '/preparations/:preparationId',
+        async () => (await import('../prepare/GuidedPage')).GuidedPage,
+      ),
       page('/titrate', async () => (await import('../titrate/TitratePage')).TitratePage),
       page('/titrate/set-up', async () => (await import('../titrate/SetUpPage')).SetUpPage),
       page('/runs/:runId', async () => (await import('../titrate/BenchPage')).BenchPage),
       page('/judge', async () => (await import('../judge/JudgeListPage')).JudgeListPage),
       page('/runs/:runId/judge', async () => (await import('../judge/JudgePage')).JudgePage),
       page('/lots', async () => (await import('../stock/LotsPage')).LotsPage),
+      page('/lots/:lotId', async () => (await import('../stock/LotPage')).LotPage),
       page('/equipment', async () => (await import('../stock/EquipmentPage')).EquipmentPage),
+      page(
+        '/equipment/:equipmentId',
+        async () => (await import('../stock/EquipmentItemPage')).EquipmentItemPage,
+      ),
       page(
         '/verification',
         async () => (await import('../verification/VerificationPage')).VerificationPage,

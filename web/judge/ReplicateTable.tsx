@@ -1,6 +1,6 @@
 import { roundHalfEven } from '#core/measurement';
 import type { Judgement } from '#core/titration';
-import { netMassG } from '#core/titration';
+import { netMassG } from '#core/metrology';
 import { VERDICTS } from '../titrate/wording';
 import { Table } from '../ui/Table';
 

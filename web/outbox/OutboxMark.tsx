@@ -1,7 +1,9 @@
-import type { Weighing } from '#core/titration';
+import type { Weighing } from '#core/metrology';
+import type { PreparationFact, Quantity } from '#core/preparation';
+import type { RunFact } from '#core/titration';
 import { useReachable } from '../app/reachability';
 import type { Waiting } from './outbox';
-import { asRunFact } from './outbox';
+import { asFact, asRunFact } from './outbox';
 import { useOutbox, useWaiting } from './useOutbox';
 
 /** The calm mark that says whether everything entered has reached the server, and what was refused. */
@@ -65,7 +67,12 @@ function Refused({ entry, onRead }: { readonly entry: Waiting; readonly onRead: 
 
 /** The entry in a few words, so that it can be written down again. */
 function what(entry: Waiting): string {
-  const fact = asRunFact(entry.fact);
+  return entry.fact.recordKind === 'preparation'
+    ? whatOfPreparation(asFact(entry.fact) as PreparationFact)
+    : whatOfRun(asRunFact(entry.fact));
+}
+
+function whatOfRun(fact: RunFact): string {
   switch (fact.kind) {
     case 'run.burette-read':
       return `flask ${String(fact.body.flask)}, ${fact.body.moment} reading ${fact.body.readingMl} mL.`;
@@ -87,8 +94,35 @@ function what(entry: Waiting): string {
   }
 }
 
+function whatOfPreparation(fact: PreparationFact): string {
+  switch (fact.kind) {
+    case 'preparation.measured':
+      return `step ${fact.body.step}, ${measured(fact.body.quantity)}.`;
+    case 'preparation.step-begun':
+    case 'preparation.step-done':
+    case 'preparation.mishap':
+      return `step ${fact.body.step}.`;
+    case 'preparation.discarded':
+      return 'discarding the preparation.';
+    case 'preparation.started':
+    case 'preparation.bottled':
+      return '';
+  }
+}
+
 function weighed(weighing: Weighing): string {
   return weighing.mode === 'tared'
     ? `${weighing.massG} g`
     : `${weighing.beforeG} g before, ${weighing.afterG} g after`;
+}
+
+function measured(quantity: Quantity): string {
+  switch (quantity.kind) {
+    case 'mass':
+      return weighed(quantity.weighing);
+    case 'volume':
+      return `${quantity.volumeMl} mL`;
+    case 'temperature':
+      return `${quantity.temperatureC} °C`;
+  }
 }

@@ -202,13 +202,21 @@ function markHeld(entries: readonly Kept[]): readonly Waiting[] {
   const back: RunFact[] = [];
   return entries.map((entry) => {
     const isHeld =
-      entry.refusal === null && back.some((earlier) => restsOn(asRunFact(entry.fact), earlier));
-    if (entry.refusal !== null || isHeld) back.push(asRunFact(entry.fact));
+      entry.refusal === null &&
+      entry.fact.recordKind === 'run' &&
+      back.some((earlier) => restsOn(asRunFact(entry.fact), earlier));
+    const isBack = entry.refusal !== null || isHeld;
+    if (isBack && entry.fact.recordKind === 'run') back.push(asRunFact(entry.fact));
     return { ...entry, isHeld };
   });
 }
 
-/** A fact that waits to be acknowledged, as core takes it. Only facts of runs go through the outbox. */
+/** A fact that waits to be acknowledged, as core takes it. */
+export function asFact(fact: ProposedFact): Fact {
+  return { ...fact, sequence: null, recordedAt: null };
+}
+
+/** A waiting fact of a run, as core takes it. */
 export function asRunFact(fact: ProposedFact): RunFact {
-  return { ...fact, sequence: null, recordedAt: null } as RunFact;
+  return asFact(fact) as RunFact;
 }

@@ -3,6 +3,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { createContext, use, useEffect, useState, useSyncExternalStore } from 'react';
 import type { Fact } from '#core/record';
+import type { PreparationFact, PreparationState } from '#core/preparation';
+import { applyPreparationFact } from '#core/preparation';
 import type { RunFact } from '#core/titration';
 import type { RunAnswer } from '#contract';
 import { subscribeReachable } from '../app/reachability';
@@ -34,6 +36,13 @@ export function OutboxProvider({ children }: { readonly children: ReactNode }) {
 
 /** Puts an acknowledged fact where the pages read it. */
 function acknowledge(client: QueryClient, fact: Fact): void {
+  if (fact.recordKind === 'preparation') {
+    client.setQueryData<readonly PreparationState[]>(['records', 'preparation'], (known) =>
+      known?.map((state) => withFact(state, fact)),
+    );
+    void client.invalidateQueries({ queryKey: ['records'] });
+    return;
+  }
   const key = ['run', fact.recordId];
   // A read that set out before this fact was stored must not overwrite it; one that was to bring others' facts
   // sets out again.
@@ -45,6 +54,13 @@ function acknowledge(client: QueryClient, fact: Fact): void {
     void client.invalidateQueries({ queryKey: key });
   }
   void client.invalidateQueries({ queryKey: ['records'] });
+}
+
+/** The preparation with a fact of its own laid over it. */
+function withFact(state: PreparationState, fact: Fact): PreparationState {
+  if (state.id !== fact.recordId) return state;
+  // A fact of this record is a fact of a preparation.
+  return applyPreparationFact(state, fact as PreparationFact) ?? state;
 }
 
 function addFact(run: RunAnswer | undefined, fact: Fact): RunAnswer | undefined {

@@ -1,215 +1,189 @@
-import { useNavigate, useSearchParams } from 'react-router';
-import { CATALOGUE, findSubstance, keepingOf } from '#core/chemistry';
-import { parseDecimal, roundSignificant } from '#core/measurement';
-import { massForSolutionG } from '#core/preparation';
-import type { LotState } from '#core/reagent';
-import { lotMolarMass } from '#core/reagent';
-import { bottleSchema } from '#contract';
+import { useState } from 'react';
+import { CATALOGUE, findIndicator, findSubstance } from '#core/chemistry';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { hazardsOfLot } from '#core/label';
+import { parseDecimal } from '#core/measurement';
+import type { PlannerShelf, Wish } from '#core/preparation';
+import { plannerShelf, planRoutes } from '#core/preparation';
+import { titrantNeed } from '#core/titration';
 import { Loading } from '../app/Loading';
-import { useBeginRecord, usePeople, useRecords } from '../app/records';
 import { useSession } from '../app/session';
-import { Button, ButtonLink } from '../ui/Button';
+import type { Stock } from '../app/stock';
+import { useStock } from '../app/stock';
+import { ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
-import { asQuantity, QuantityField, SelectField, TextAreaField, TextField } from '../ui/fields';
-import { FormError } from '../ui/FormError';
+import { HazardMarks } from '../ui/HazardMarks';
 import { Page } from '../ui/Page';
-import { capitalized } from '../ui/typeset';
-import { useContractForm } from '../ui/useContractForm';
-import { nextCode } from './nextCode';
+import { IndicatorRecipe } from './IndicatorRecipe';
+import { OnTheWay } from './OnTheWay';
+import type { Wanted } from './PlanForm';
+import { PlanForm } from './PlanForm';
+import { RouteView } from './RouteView';
 
-/** Writes down a titrant that has been made up; it goes on the shelf as not standardized. */
+/** What is on the way, and what can be made: asks what is wanted and offers the ways to it that the shelf allows. */
 export function PreparePage() {
-  const lots = useRecords('lot');
-  const bottles = useRecords('bottle');
-  if (!lots || !bottles) return <Loading />;
-  const materials = lots.filter(
-    ({ lot }) => findSubstance(lot.substanceId)?.role === 'titrant-material',
-  );
+  const stock = useStock();
+  if (!stock) return <Loading />;
   return (
     <Page
-      title="Prepare a titrant"
+      title="Prepare"
       tabTitle="Prepare"
-      lead="Made in a beaker with a cylinder: its molarity is nominal until it is standardized."
-      actions={<ButtonLink to="/prepare/plan">Plan the ways to it</ButtonLink>}
+      lead="What to make, from what, how exactly, and in which vessel."
+      actions={
+        <>
+          <ButtonLink to="/prepare/day">The day&rsquo;s work</ButtonLink>
+          <ButtonLink to="/prepare/write-down">Write down what was made</ButtonLink>
+        </>
+      }
     >
-      {materials.length === 0 ? (
-        <NoMaterial />
+      <OnTheWay />
+      {stock.lots.length === 0 ? (
+        <section>
+          <p className="mb-5 text-lg">There is nothing on the shelf to make a solution from.</p>
+          <ButtonLink to="/lots" look="primary">
+            Add a lot
+          </ButtonLink>
+        </section>
       ) : (
-        <PrepareForm materials={materials} code={nextCode(bottles.map(({ code }) => code))} />
+        <Planner stock={stock} />
       )}
     </Page>
   );
 }
 
-function NoMaterial() {
-  return (
-    <section className="max-w-xl">
-      <p className="mb-5 text-lg">
-        There is no lot to make a titrant from. Add the sodium hydroxide that you use, then come
-        back.
-      </p>
-      <ButtonLink to="/lots" look="primary">
-        Add a lot
-      </ButtonLink>
-    </section>
-  );
+/** The substances that a purpose offers; those on the shelf, all for a sample. */
+function choicesFor(purpose: Wanted['purpose'], { lots, bottles }: Stock) {
+  if (purpose === 'sample') return CATALOGUE.substances;
+  const onShelf = new Set([
+    ...lots.map(({ lot }) => lot.substanceId),
+    ...bottles.map((bottle) => bottle.substanceId),
+  ]);
+  return CATALOGUE.substances.filter(({ id }) => onShelf.has(id));
 }
 
-function PrepareForm({
-  materials,
-  code,
-}: {
-  readonly materials: readonly LotState[];
-  readonly code: string;
-}) {
-  const { person, today } = useSession();
-  const people = usePeople() ?? [person];
-  const begin = useBeginRecord();
-  const navigate = useNavigate();
-  const [search] = useSearchParams();
-  const first = materials.find(({ id }) => id === search.get('lot')) ?? materials[0];
-  const substanceId = first?.lot.substanceId ?? '';
-  const { form, field, showFailure, formError } = useContractForm(bottleSchema, {
-    code,
-    substanceId,
-    nominalMolarity: search.get('molarity') ?? '0.1',
-    volumeMl: search.get('volume') ?? '1000',
-    lotId: first?.id ?? '',
-    preparedOn: today,
-    preparedBy: person.id,
-    container: keepingOf(substanceId)?.container ?? 'plastic',
-    note: search.get('note') ?? '',
-  });
-  const chosenLot = materials.find(({ id }) => id === form.watch('lotId'))?.lot;
+function firstChoice(purpose: Wanted['purpose'], choices: readonly { readonly id: string }[]) {
+  const role = purpose === 'standard' ? 'primary-standard' : 'titrant-material';
+  return (choices.find(({ id }) => findSubstance(id)?.role === role) ?? choices[0])?.id ?? '';
+}
+
+function Planner({ stock }: { readonly stock: Stock }) {
+  const { today } = useSession();
+  const [wanted, setWanted] = useState<Wanted>(() => ({
+    purpose: 'titrant',
+    substanceId: firstChoice('titrant', choicesFor('titrant', stock)),
+    recipeId: null,
+    molarity: '0.1',
+    volume: '1000',
+    targetU: '',
+    neededBy: '',
+    sampleName: '',
+    sampleMolarity: '1',
+  }));
+  const choices = choicesFor(wanted.purpose, stock);
+  const change = (changes: Partial<Wanted>): void => {
+    const next = { ...wanted, ...changes };
+    const offered = choicesFor(next.purpose, stock);
+    const isOffered =
+      offered.some(({ id }) => id === next.substanceId) ||
+      (next.purpose === 'auxiliary' && findIndicator(next.substanceId) !== undefined);
+    setWanted({
+      ...next,
+      substanceId: isOffered ? next.substanceId : firstChoice(next.purpose, offered),
+      recipeId: 'substanceId' in changes || 'purpose' in changes ? null : next.recipeId,
+    });
+  };
+  const burette = stock.equipment.find(({ equipment }) => equipment.type === 'burette')?.equipment;
+  const seriesMl =
+    burette?.type === 'burette' ? titrantNeed(burette, DEFAULT_HOUSE_RULES).titrantTotalMl : null;
+  const indicator = findIndicator(wanted.substanceId);
+  const substance = findSubstance(wanted.substanceId);
+  const lot = stock.lots.find((one) => one.lot.substanceId === wanted.substanceId)?.lot;
   return (
-    <div className="grid grid-cols-[minmax(0,640px)_minmax(0,360px)] gap-12">
-      <form
-        noValidate
-        className="grid grid-cols-2 content-start gap-x-6 gap-y-4"
-        onSubmit={(event) =>
-          void form.handleSubmit((body) => {
-            begin.mutate(
-              { kind: 'bottle.prepared', body },
-              { onSuccess: () => void navigate('/'), onError: showFailure },
-            );
-          })(event)
-        }
-      >
-        <SelectField
-          label="Made from lot"
-          {...field('lotId', {
-            onChange: (event: { target: { value: string } }) => {
-              const chosen = materials.find(({ id }) => id === event.target.value);
-              form.setValue('substanceId', chosen?.lot.substanceId ?? '');
-            },
-          })}
-        >
-          {materials.map(({ id, lot }) => (
-            <option key={id} value={id}>
-              {findSubstance(lot.substanceId)?.shortName}, lot {lot.lotNumber}
-            </option>
-          ))}
-        </SelectField>
-        <TextField
-          label="Bottle code"
-          hint="What is written on the bottle."
-          className="font-mono"
-          {...field('code')}
-        />
-        <QuantityField
-          label="Nominal molarity"
-          unit="mol/L"
-          {...field('nominalMolarity', asQuantity)}
-        />
-        <QuantityField label="Volume" unit="mL" {...field('volumeMl', asQuantity)} />
-        <TextField label="Made on" type="date" {...field('preparedOn')} />
-        <SelectField label="Made by" {...field('preparedBy')}>
-          {people.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </SelectField>
-        <SelectField label="Bottle" {...field('container')}>
-          <option value="plastic">plastic</option>
-          <option value="brown-glass">brown glass</option>
-          <option value="clear-glass">clear glass</option>
-        </SelectField>
-        <TextAreaField label="Note" {...field('note')} />
-        <div className="col-span-2 flex items-center gap-4">
-          <Button type="submit" look="primary" disabled={begin.isPending}>
-            Put it on the shelf
-          </Button>
-          <FormError message={formError} />
-        </div>
-      </form>
-      <aside className="flex flex-col gap-5">
-        <Cautions cautions={findSubstance(substanceId)?.cautions ?? []} />
-        <AboutToWeigh
-          lot={chosenLot}
-          molarity={form.watch('nominalMolarity')}
-          volumeMl={form.watch('volumeMl')}
-        />
-        <section className="text-[15px]">
-          <h2 className="font-bold">What must be exact here</h2>
-          <p className="mt-1 text-ink-soft">
-            Nothing. Mass and volume are approximate: titration finds the molarity.
-          </p>
-          <HowTo substanceId={chosenLot?.substanceId ?? substanceId} />
-        </section>
-      </aside>
+    <div className="grid grid-cols-[300px_minmax(0,1fr)] gap-12">
+      <div className="flex flex-col gap-4">
+        <PlanForm wanted={wanted} onChange={change} choices={choices} seriesMl={seriesMl} />
+        <Cautions cautions={substance?.cautions ?? []} />
+        {lot && (
+          <HazardMarks
+            of={`${substance?.shortName ?? ''}, as received`}
+            hazards={hazardsOfLot(lot)}
+          />
+        )}
+      </div>
+      <section aria-label="Ways to it" className="flex flex-col gap-5">
+        {indicator ? (
+          <IndicatorRecipe indicator={indicator} volumeMl={parseDecimal(wanted.volume)} />
+        ) : (
+          <Ways wanted={wanted} stock={stock} today={today} />
+        )}
+      </section>
     </div>
   );
 }
 
-/** The work as the catalogue has it, and where the solution is kept. */
-function HowTo({ substanceId }: { readonly substanceId: string }) {
-  const recipes = CATALOGUE.preparations.filter(
-    ({ soluteId, exactness }) => soluteId === substanceId && exactness === 'approximate',
-  );
-  const recipe = recipes.find(({ route }) => route === 'weighed') ?? recipes[0];
-  const keeping = keepingOf(substanceId);
-  return (
-    <>
-      {recipe && (
-        <>
-          <h2 className="mt-4 font-bold">{capitalized(recipe.name)}</h2>
-          <ol className="mt-1 list-decimal pl-5 text-ink-soft">
-            {recipe.steps.map(({ text }) => (
-              <li key={text}>{text}</li>
-            ))}
-          </ol>
-        </>
-      )}
-      {keeping && <p className="mt-2 text-ink-soft">Keep it in {keeping.remark}.</p>}
-    </>
-  );
+function Ways({
+  wanted,
+  stock,
+  today,
+}: {
+  readonly wanted: Wanted;
+  readonly stock: Stock;
+  readonly today: string;
+}) {
+  const number = (text: string): number => Number(parseDecimal(text) ?? 0);
+  const molarityMolPerL = number(wanted.molarity);
+  const volumeMl = number(wanted.volume);
+  if (molarityMolPerL <= 0 || volumeMl <= 0) {
+    return <p className="text-lg">Write a molarity and a volume above 0.</p>;
+  }
+  const ofShelf = plannerShelf(wanted.substanceId, stock, stock.left, today);
+  const shelf = wanted.purpose === 'sample' ? withSample(ofShelf, wanted) : ofShelf;
+  const isExact = wanted.purpose === 'standard' || wanted.purpose === 'sample';
+  const targetPercent = number(wanted.targetU);
+  const wish: Wish = {
+    molarityMolPerL,
+    volumeMl,
+    exactness: isExact ? 'exact' : 'approximate',
+    ...(targetPercent > 0 ? { targetRelativeU: targetPercent / 100 } : {}),
+  };
+  const routes = planRoutes(wish, shelf);
+  if (routes.length === 0) {
+    return (
+      <p className="text-lg">
+        Nothing on the shelf leads there: a lot, a stronger solution or a concentrate is needed.
+      </p>
+    );
+  }
+  return routes.map((route, i) => (
+    <RouteView
+      key={`${route.kind} ${route.sourceId}`}
+      route={route}
+      wish={wish}
+      shelf={shelf}
+      wanted={wanted}
+      stock={stock}
+      isFirst={i === 0}
+    />
+  ));
 }
 
-/** Roughly what the chosen lot asks for; silent while a figure is missing. */
-function AboutToWeigh({
-  lot,
-  molarity,
-  volumeMl,
-}: {
-  readonly lot: LotState['lot'] | undefined;
-  readonly molarity: string;
-  readonly volumeMl: string;
-}) {
-  const figures = [molarity, volumeMl].map((text) => Number(parseDecimal(text) ?? Number.NaN));
-  const [molarityMolPerL = Number.NaN, volume = Number.NaN] = figures;
-  if (!lot || !(molarityMolPerL > 0) || !(volume > 0)) return null;
-  const massG = massForSolutionG(molarityMolPerL, volume, {
-    molarMassGPerMol: lotMolarMass(lot).valueGPerMol,
-    purity: Number(lot.purity),
-  });
-  return (
-    <section>
-      <p className="text-ink-soft">Weigh, to the nearest tenth of a gram,</p>
-      <p className="text-[28px] leading-tight font-bold">
-        about <span className="font-mono">{roundSignificant(massG, 2)}</span> g of{' '}
-        <span className="whitespace-nowrap">lot {lot.lotNumber}</span>
-      </p>
-    </section>
-  );
+/** Only the sample itself, to be diluted with the laboratory's own glassware. */
+function withSample(shelf: PlannerShelf, { sampleName, sampleMolarity }: Wanted): PlannerShelf {
+  const molarityMolPerL = Number(parseDecimal(sampleMolarity) ?? 0);
+  const name = sampleName.trim() === '' ? 'the sample' : sampleName.trim();
+  return {
+    ...shelf,
+    solids: [],
+    concentrates: [],
+    solutions: [
+      {
+        id: 'sample',
+        name,
+        molarityMolPerL,
+        relativeUncertainty: null,
+        leftMl: Number.POSITIVE_INFINITY,
+        isSample: true,
+      },
+    ],
+  };
 }

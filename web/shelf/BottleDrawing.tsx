@@ -1,7 +1,8 @@
 import type { ReactNode } from 'react';
 import type { Container } from '#core/chemistry';
 import type { BottleState, Freshness } from '#core/reagent';
-import { findSubstance } from '#core/chemistry';
+import { knownMolarity } from '#core/reagent';
+import { findContent } from '#core/chemistry';
 import { ChemicalFormula } from '../ui/typeset';
 import { STANDING_LOOKS, StandingShape } from '../ui/Standing';
 
@@ -77,14 +78,23 @@ export function BottleDrawing({ bottle, freshness, fill }: BottleDrawingProps) {
   );
 }
 
+/** A longer formula is set smaller, so that it fits on the label. */
+const LONG_FORMULA = 8;
+
 function Label({ bottle, freshness }: Pick<BottleDrawingProps, 'bottle' | 'freshness'>) {
   const look = STANDING_LOOKS[freshness.kind];
-  const formula = findSubstance(bottle.substanceId)?.formula ?? bottle.substanceId;
+  const content = findContent(bottle.substanceId);
   return (
     <div className="absolute inset-x-[20px] top-[100px] h-[120px] overflow-hidden border border-rule-strong bg-white text-center leading-tight text-ink">
-      <p className="pt-1.5 text-[18px] font-bold">
-        <ChemicalFormula of={formula} />
-      </p>
+      {content?.formula ? (
+        <p
+          className={`font-bold ${content.formula.length > LONG_FORMULA ? 'pt-2 text-[12px]' : 'pt-1.5 text-[18px]'}`}
+        >
+          <ChemicalFormula of={content.formula} />
+        </p>
+      ) : (
+        <p className="px-0.5 pt-1.5 text-[14px] font-bold">{content?.name}</p>
+      )}
       <MolarityOnLabel bottle={bottle} freshness={freshness} />
       <p className="absolute inset-x-0 bottom-3.5 font-mono text-[15px]">{bottle.code}</p>
       <FreshnessBand freshness={freshness} colour={look.colour} wash={look.wash} />
@@ -96,7 +106,9 @@ function MolarityOnLabel({
   bottle,
   freshness,
 }: Pick<BottleDrawingProps, 'bottle' | 'freshness'>): ReactNode {
-  if (freshness.kind === 'not-standardized') {
+  const known = knownMolarity(bottle);
+  if (!known) {
+    if (bottle.nominalMolarity === null) return null;
     return (
       <p className="text-[13px]">
         <span className="block font-mono text-[17px]">≈ {bottle.nominalMolarity}</span>
@@ -104,14 +116,15 @@ function MolarityOnLabel({
       </p>
     );
   }
+  const isPast = freshness.kind === 'overdue' || freshness.kind === 'withdrawn';
   return (
-    <p className={`text-[13px] ${freshness.kind === 'overdue' ? 'text-ink-soft' : ''}`}>
+    <p className={`text-[13px] ${isPast ? 'text-ink-soft' : ''}`}>
       <span
-        className={`block font-mono text-[17px] font-semibold ${freshness.kind === 'overdue' ? 'line-through decoration-blush' : ''}`}
+        className={`block font-mono text-[17px] font-semibold ${isPast ? 'line-through decoration-blush' : ''}`}
       >
-        {freshness.certified.molarity}
+        {known.molarity}
       </span>
-      <span className="font-mono">± {freshness.certified.expandedUncertainty}</span>
+      <span className="font-mono">± {known.expandedUncertainty}</span>
       <span className="block">mol/L</span>
     </p>
   );
@@ -153,7 +166,7 @@ function FreshnessBand({
   readonly colour: string;
   readonly wash: string;
 }) {
-  const remaining = freshness.kind === 'not-standardized' ? 0 : freshness.remaining;
+  const remaining = 'remaining' in freshness ? freshness.remaining : 0;
   return (
     <div
       aria-hidden="true"

@@ -1,14 +1,18 @@
 import { Link, useParams } from 'react-router';
-import { findSubstance, keepingOf } from '#core/chemistry';
+import { findContent, keepingOf } from '#core/chemistry';
+import type { BottleState } from '#core/reagent';
 import { Loading } from '../app/Loading';
-import { usePersonName, useRecords } from '../app/records';
+import { usePersonName } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { useSession } from '../app/session';
+import type { Stock } from '../app/stock';
+import { useStock } from '../app/stock';
 import { ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { Facts } from '../ui/Facts';
 import { Page } from '../ui/Page';
 import { StandingMark } from '../ui/Standing';
+import { UseSwitch } from '../ui/UseSwitch';
 import { capitalized, dateText, Molarity } from '../ui/typeset';
 import { BottleDrawing } from './BottleDrawing';
 import { shelfItems } from './shelfItems';
@@ -17,21 +21,26 @@ import { shelfItems } from './shelfItems';
 export function BottlePage() {
   const { bottleId } = useParams();
   const { today } = useSession();
-  const bottles = useRecords('bottle');
-  const runs = useRecords('run');
-  const lots = useRecords('lot');
+  const stock = useStock();
   const nameOf = usePersonName();
-  if (!bottles || !runs || !lots) return <Loading />;
-  const item = shelfItems(bottles, runs, today).find(({ bottle }) => bottle.id === bottleId);
+  if (!stock) return <Loading />;
+  const item = shelfItems(stock, today).find(({ bottle }) => bottle.id === bottleId);
   if (!item) return <NotFound />;
   const { bottle, freshness, openRun } = item;
-  const substance = findSubstance(bottle.substanceId);
-  const lot = lots.find(({ id }) => id === bottle.lotId)?.lot;
+  const content = findContent(bottle.substanceId);
+  const isTitrant = bottle.purpose === 'titrant';
   return (
     <Page
       title={`Bottle ${bottle.code}`}
       tabTitle={`Bottle ${bottle.code}`}
-      lead={`${capitalized(substance?.name ?? '')}, nominally ${bottle.nominalMolarity} mol/L`}
+      lead={capitalized(
+        [
+          content?.name,
+          bottle.nominalMolarity === null ? null : `nominally ${bottle.nominalMolarity} mol/L`,
+        ]
+          .filter((text) => text !== null)
+          .join(', '),
+      )}
       actions={
         <>
           <ButtonLink to={`/bottles/${bottle.id}/label`}>Print a label</ButtonLink>
@@ -40,9 +49,11 @@ export function BottlePage() {
               Go on titrating
             </ButtonLink>
           ) : (
-            <ButtonLink look="primary" to={`/titrate/set-up?bottle=${bottle.id}`}>
-              Standardize
-            </ButtonLink>
+            isTitrant && (
+              <ButtonLink look="primary" to={`/titrate/set-up?bottle=${bottle.id}`}>
+                Standardize
+              </ButtonLink>
+            )
           )}
         </>
       }
@@ -59,13 +70,30 @@ export function BottlePage() {
               ['Left', `${String(Math.round(item.leftMl))} of ${bottle.volumeMl} mL`],
               ['Made on', dateText(bottle.preparedOn)],
               ['Made by', nameOf(bottle.preparedBy)],
-              ['From lot', lot ? `${lot.lotNumber}, ${lot.supplier}` : '…'],
+              ...(bottle.parents.length > 0
+                ? [['From', <Parents key="p" bottle={bottle} stock={stock} />] as const]
+                : []),
+              ...(bottle.plausibleMolarity
+                ? ([['Plausible', `${bottle.plausibleMolarity.join(' to ')} mol/L`]] as const)
+                : []),
+              ...(bottle.dilutionFactor
+                ? ([['Diluted', `${bottle.dilutionFactor} times`]] as const)
+                : []),
+              ...(bottle.useBy ? ([['Use by', dateText(bottle.useBy)]] as const) : []),
               ['Keeping', keepingOf(bottle.substanceId)?.remark ?? 'not in the catalogue'],
               ...(bottle.note ? [['Note', bottle.note] as const] : []),
             ]}
           />
+          <div className="mt-4">
+            <UseSwitch
+              kind="bottle"
+              id={bottle.id}
+              version={bottle.version}
+              withdrawn={bottle.withdrawn}
+            />
+          </div>
           <div className="mt-6">
-            <Cautions cautions={substance?.cautions ?? []} />
+            <Cautions cautions={content?.cautions ?? []} />
           </div>
         </section>
         <section>
@@ -102,5 +130,33 @@ export function BottlePage() {
         </section>
       </div>
     </Page>
+  );
+}
+
+/** What it was made from, and the record of how. */
+function Parents({ bottle, stock }: { readonly bottle: BottleState; readonly stock: Stock }) {
+  const link = 'font-semibold text-violet underline';
+  return (
+    <>
+      {bottle.parents.map(({ kind, id }) =>
+        kind === 'lot' ? (
+          <Link key={id} to={`/lots/${id}`} className={link}>
+            lot {stock.lots.find((lot) => lot.id === id)?.lot.lotNumber ?? '…'}
+          </Link>
+        ) : (
+          <Link key={id} to={`/bottles/${id}`} className={link}>
+            bottle {stock.bottles.find((parent) => parent.id === id)?.code ?? '…'}
+          </Link>
+        ),
+      )}
+      {bottle.preparationId !== null && (
+        <>
+          ,{' '}
+          <Link to={`/preparations/${bottle.preparationId}`} className={link}>
+            as it was done
+          </Link>
+        </>
+      )}
+    </>
   );
 }

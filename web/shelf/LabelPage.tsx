@@ -1,92 +1,218 @@
+import { useState } from 'react';
 import { useParams } from 'react-router';
-import { findSubstance } from '#core/chemistry';
-import { freshnessOf } from '#core/reagent';
+import type { Label, LabelSheet } from '#core/label';
+import { LABEL_SHEETS, labelOf, PICTOGRAM_NAMES, pictogramSvg } from '#core/label';
+import type { BottleState } from '#core/reagent';
 import { Loading } from '../app/Loading';
-import { usePersonName, useRecords } from '../app/records';
+import { askForFile } from '../app/api';
+import { usePersonName } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { useSession } from '../app/session';
+import type { Stock } from '../app/stock';
+import { useStock } from '../app/stock';
 import { Button, ButtonLink } from '../ui/Button';
+import { saveFile } from '../ui/files';
+import { SelectField, TextField } from '../ui/fields';
+import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
-import { ChemicalFormula, dateText } from '../ui/typeset';
+import { ChemicalFormula, dateText, instantText } from '../ui/typeset';
+import { SheetFields } from './SheetFields';
 
-/** The label of a bottle, 90 by 54 mm; printing the page prints the label alone. */
+/** The label of a bottle: as it will look, and the PDF of it for a sheet or a single label. */
 export function LabelPage() {
   const { bottleId } = useParams();
-  const { today, laboratory } = useSession();
-  const bottles = useRecords('bottle');
-  const lots = useRecords('lot');
+  const stock = useStock();
   const nameOf = usePersonName();
-  if (!bottles || !lots) return <Loading />;
-  const bottle = bottles.find(({ id }) => id === bottleId);
+  if (!stock) return <Loading />;
+  const bottle = stock.bottles.find(({ id }) => id === bottleId);
   if (!bottle) return <NotFound />;
-  const freshness = freshnessOf(bottle, today);
-  const substance = findSubstance(bottle.substanceId);
-  const lot = lots.find(({ id }) => id === bottle.lotId)?.lot;
-  const certified = freshness.kind === 'not-standardized' ? null : freshness.certified;
+  const label = labelOf(bottle, {
+    maker: nameOf(bottle.preparedBy),
+    parents: parentNames(bottle, stock),
+    dateText,
+  });
   return (
     <div className="print:[&_header]:hidden">
       <Page
         title={`Label of bottle ${bottle.code}`}
         tabTitle={`Label ${bottle.code}`}
-        lead="90 × 54 mm, shown larger here. Print it without fitting it to the page."
+        lead="90 × 54 mm, shown larger here."
         actions={
           <>
             <ButtonLink to={`/bottles/${bottle.id}`}>To the bottle</ButtonLink>
             <Button
-              look="primary"
               onClick={() => {
                 window.print();
               }}
             >
-              Print
+              Print this page
             </Button>
           </>
         }
       >
-        <article className="flex h-[54mm] w-[90mm] origin-top-left scale-[1.7] flex-col border border-ink bg-white p-[3mm] text-[3.2mm] leading-tight text-black print:scale-100">
-          <div className="flex items-baseline justify-between border-b border-black pb-[1mm]">
-            <p className="text-[5.4mm] font-bold">
-              <ChemicalFormula of={substance?.formula ?? ''} />{' '}
-              <span className="text-[3.6mm] font-semibold">{substance?.name}</span>
-            </p>
-            <p className="font-mono text-[4.6mm] font-semibold">{bottle.code}</p>
+        <div className="grid grid-cols-[610px_minmax(0,1fr)] gap-8">
+          <div className="h-[370px]">
+            <LabelPreview label={label} />
           </div>
-          <p className="mt-[2mm] text-[6mm] whitespace-nowrap">
-            {certified ? (
-              <>
-                <span className="font-mono font-semibold">{certified.molarity}</span>
-                <span className="font-mono text-[4.2mm]"> ± {certified.expandedUncertainty}</span>
-                <span className="text-[4.2mm]"> mol/L</span>
-                <span className="text-[3.2mm]"> (k = {certified.coverageFactor})</span>
-              </>
-            ) : (
-              <>
-                <span className="font-mono font-semibold">≈ {bottle.nominalMolarity}</span>
-                <span className="text-[4.2mm]"> mol/L, </span>
-                <span className="text-[4.6mm] font-bold uppercase">not standardized</span>
-              </>
-            )}
-          </p>
-          <p className="mt-[1.5mm]">
-            {certified ? (
-              <>
-                certified {dateText(certified.certifiedOn)}, no. {certified.certificateNumber} ·{' '}
-                <b>use by {dateText(certified.validUntil)}</b>
-              </>
-            ) : (
-              'nominal: not for measuring until it has been standardized'
-            )}
-          </p>
-          <p className="mt-[1mm]">
-            made {dateText(bottle.preparedOn)} by {nameOf(bottle.preparedBy)} from lot{' '}
-            {lot?.lotNumber ?? '…'}, {bottle.volumeMl} mL
-          </p>
-          <p className="mt-auto border-t border-black pt-[1mm] text-[2.9mm]">
-            {substance?.cautions[0]}
-          </p>
-          <p className="text-[2.6mm]">{laboratory.name}</p>
-        </article>
+          <MakePdf bottle={bottle} />
+        </div>
       </Page>
     </div>
+  );
+}
+
+function parentNames({ parents }: BottleState, { lots, bottles }: Stock): readonly string[] {
+  return parents.map(({ kind, id }) =>
+    kind === 'lot'
+      ? `lot ${lots.find((lot) => lot.id === id)?.lot.lotNumber ?? '…'}`
+      : `bottle ${bottles.find((bottle) => bottle.id === id)?.code ?? '…'}`,
+  );
+}
+
+/** The label as it is printed, without the code that a camera reads. */
+function LabelPreview({ label }: { readonly label: Label }) {
+  const { laboratory } = useSession();
+  const { signal, pictograms, statements } = label.hazards;
+  return (
+    <article className="flex h-[54mm] w-[90mm] origin-top-left scale-[1.75] gap-[2mm] border border-ink bg-white p-[2.5mm] text-[2.5mm] leading-tight text-black print:scale-100">
+      <div className="flex min-w-0 flex-1 flex-col">
+        <p className="text-[4.2mm] font-bold">
+          {label.formula !== null && <ChemicalFormula of={label.formula} />}{' '}
+          <span className="text-[2.9mm]">{label.name}</span>
+        </p>
+        {label.molarity !== null && (
+          <p className="mt-[0.8mm] text-[3.4mm] font-semibold">{label.molarity}</p>
+        )}
+        {label.warning !== null && (
+          <p className="text-[3.1mm] font-bold uppercase">{label.warning}</p>
+        )}
+        {label.lines.map((line) => (
+          <p key={line} className="mt-[0.3mm]">
+            {line}
+          </p>
+        ))}
+        {label.useBy !== null && <p className="font-bold">use by {dateText(label.useBy)}</p>}
+        <p className="mt-[1mm] text-[2.1mm]">
+          {signal !== null && <b>{signal}. </b>}
+          {statements.map(({ code, text }) => `${code} ${text}.`).join(' ')}
+        </p>
+        <p className="mt-auto text-[2mm]">{laboratory.name}</p>
+      </div>
+      <div className="w-[19mm] shrink-0">
+        <p className="text-right font-mono text-[4.6mm] font-bold">{label.code}</p>
+        <p className="my-[1mm] ml-auto flex size-[16mm] items-center justify-center border border-dashed border-black text-center text-[2mm]">
+          code for a camera
+        </p>
+        <p className="flex flex-wrap justify-end gap-[0.4mm]">
+          {pictograms.map((pictogram) => (
+            <img
+              key={pictogram}
+              className="size-[9mm]"
+              alt={PICTOGRAM_NAMES[pictogram]}
+              src={`data:image/svg+xml,${encodeURIComponent(pictogramSvg(pictogram))}`}
+            />
+          ))}
+        </p>
+      </div>
+    </article>
+  );
+}
+
+/** Asks for which sheet, and makes the PDF; each one is on record. */
+function MakePdf({ bottle }: { readonly bottle: BottleState }) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  const [sheet, setSheet] = useState<LabelSheet | undefined>(LABEL_SHEETS[0]);
+  const [first, setFirst] = useState('1');
+  const [copies, setCopies] = useState('1');
+  const [failure, setFailure] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  if (!sheet) return null;
+  const count = (text: string): number => Math.max(1, Math.min(100, Math.floor(Number(text)) || 1));
+  const make = async (): Promise<void> => {
+    setBusy(true);
+    setFailure(null);
+    try {
+      const pdf = await askForFile('POST', '/labels', {
+        bottleIds: Array.from({ length: count(copies) }, () => bottle.id),
+        sheet,
+        startAt: count(first) - 1,
+      });
+      saveFile(pdf, `label-${bottle.code}.pdf`);
+    } catch (error) {
+      setFailure(error instanceof Error ? error.message : 'The label could not be made.');
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <form
+      aria-label="Make the PDF"
+      className="flex flex-col gap-4 print:hidden"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void make();
+      }}
+    >
+      <SelectField
+        label="On"
+        value={LABEL_SHEETS.some(({ name }) => name === sheet.name) ? sheet.name : ''}
+        onChange={(event) => {
+          const chosen = LABEL_SHEETS.find(({ name }) => name === event.target.value);
+          setSheet(chosen ?? { ...sheet, name: 'a sheet of our own' });
+        }}
+      >
+        {LABEL_SHEETS.map(({ name }) => (
+          <option key={name} value={name}>
+            {name}
+          </option>
+        ))}
+        <option value="">another sheet, by its millimetres</option>
+      </SelectField>
+      {!LABEL_SHEETS.includes(sheet) && <SheetFields sheet={sheet} onChange={setSheet} />}
+      <div className="grid grid-cols-2 gap-4">
+        <TextField
+          label="Begin at label"
+          type="number"
+          min={1}
+          value={first}
+          onChange={(event) => {
+            setFirst(event.target.value);
+          }}
+        />
+        <TextField
+          label="Copies"
+          type="number"
+          min={1}
+          value={copies}
+          onChange={(event) => {
+            setCopies(event.target.value);
+          }}
+        />
+      </div>
+      <Button type="submit" look="primary" disabled={isBusy}>
+        Make the PDF
+      </Button>
+      <FormError message={failure ?? undefined} />
+      <section className="text-[15px] text-ink-soft">
+        {bottle.labels.length === 0 ? (
+          <p>No label has been made yet.</p>
+        ) : (
+          <>
+            <h2 className="font-bold text-ink">Labels made: {bottle.labels.length}</h2>
+            <ul>
+              {bottle.labels
+                .slice(-4)
+                .toReversed()
+                .map(({ factId, by, at, sheet: name }) => (
+                  <li key={factId}>
+                    {instantText(at, laboratory.timeZone)}, {nameOf(by)}: {name}
+                  </li>
+                ))}
+            </ul>
+          </>
+        )}
+      </section>
+    </form>
   );
 }

@@ -1,7 +1,8 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Loading } from '../app/Loading';
-import { useRecords } from '../app/records';
+import { useStock } from '../app/stock';
+import { OnTheWay } from '../prepare/OnTheWay';
 import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
@@ -14,21 +15,21 @@ import { shelfItems } from './shelfItems';
 /** Every bottle, what may be used now, and what is due. */
 export function ShelfPage() {
   const { today } = useSession();
-  const bottles = useRecords('bottle');
-  const runs = useRecords('run');
-  if (!bottles || !runs) return <Loading />;
-  const items = shelfItems(bottles, runs, today);
+  const stock = useStock();
+  if (!stock) return <Loading />;
+  const items = shelfItems(stock, today);
   return (
     <Page
       title="Shelf"
       tabTitle="Shelf"
-      lead={`Every titrant, on ${dateText(today)}`}
+      lead={`Every bottle, on ${dateText(today)}`}
       actions={
         <ButtonLink to="/prepare" look="primary">
-          Prepare a titrant
+          Prepare a solution
         </ButtonLink>
       }
     >
+      <OnTheWay />
       {items.length === 0 ? <EmptyShelf /> : <Board items={items} />}
       {items.length > 0 && <ToDo items={items} />}
     </Page>
@@ -51,22 +52,30 @@ function EmptyShelf() {
   );
 }
 
+/** Bottles that stand side by side at full size; more are drawn smaller. */
+const ON_A_BOARD = 7;
+
 /** The bottles on their boards. */
 function Board({ items }: { readonly items: readonly ShelfItem[] }) {
+  const isFull = items.length > ON_A_BOARD;
   return (
-    <ul className="flex flex-wrap gap-y-8">
+    <ul className="flex flex-wrap gap-y-5">
       {items.map((item) => (
-        <li key={item.bottle.id} className="flex w-[152px] flex-col">
+        <li key={item.bottle.id} className={`flex flex-col ${isFull ? 'w-[118px]' : 'w-[152px]'}`}>
           <Link
             to={`/bottles/${item.bottle.id}`}
             className="flex flex-col items-center rounded-md pt-2 pb-2 hover:bg-shade"
           >
-            <span className="flex h-[252px] items-end border-b-[6px] border-[#b9a67f] px-1.5">
-              <BottleDrawing bottle={item.bottle} freshness={item.freshness} fill={item.fill} />
+            <span
+              className={`flex items-end border-b-[6px] border-[#b9a67f] px-1.5 ${isFull ? 'h-[196px]' : 'h-[252px]'}`}
+            >
+              <span className={isFull ? '[zoom:0.76]' : ''}>
+                <BottleDrawing bottle={item.bottle} freshness={item.freshness} fill={item.fill} />
+              </span>
             </span>
             <span className="flex w-full flex-col items-center justify-start border-t border-[#8d7b55] px-1 pt-2 text-center text-[15px] leading-snug">
               <StandingMark freshness={item.freshness} className="justify-center" />
-              <span className="mt-1 text-sm text-ink-soft">
+              <span className="mt-1 text-[13px] whitespace-nowrap text-ink-soft">
                 {Math.round(item.leftMl)} of {item.bottle.volumeMl} mL
               </span>
               {item.openRun && (
@@ -85,8 +94,8 @@ function ToDo({ items }: { readonly items: readonly ShelfItem[] }) {
   const onBench = items.filter((item) => item.openRun);
   const idle = items.filter((item) => !item.openRun);
   const due = idle.filter(({ freshness }) => freshness.kind === 'due-soon');
-  const barred = idle.filter(
-    ({ freshness }) => freshness.kind === 'overdue' || freshness.kind === 'not-standardized',
+  const barred = idle.filter(({ freshness }) =>
+    ['overdue', 'not-standardized', 'expired', 'withdrawn'].includes(freshness.kind),
   );
   return (
     <div className="mt-7 grid grid-cols-3 gap-8">
@@ -107,7 +116,11 @@ function ToDo({ items }: { readonly items: readonly ShelfItem[] }) {
       <Column title="Not to be used" none="Every bottle may be used.">
         {barred.map(({ bottle, freshness }) => (
           <Task key={bottle.id} code={bottle.code} what={<StandingMark freshness={freshness} />}>
-            <TaskLink to={`/titrate/set-up?bottle=${bottle.id}`}>Standardize</TaskLink>
+            {bottle.purpose === 'titrant' && freshness.kind !== 'withdrawn' ? (
+              <TaskLink to={`/titrate/set-up?bottle=${bottle.id}`}>Standardize</TaskLink>
+            ) : (
+              <TaskLink to={`/bottles/${bottle.id}`}>Look at it</TaskLink>
+            )}
           </Task>
         ))}
       </Column>

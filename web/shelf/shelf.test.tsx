@@ -1,15 +1,24 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { expect, test } from 'vitest';
-import { summarizeRun } from '#core/ledger';
+import type { RunSummary } from '#core/ledger';
+import { stockLeft, summarizeRun } from '#core/ledger';
 import type { BottleState, Freshness } from '#core/reagent';
 import { freshnessOf } from '#core/reagent';
 import { concordantSeries, references } from '../../core/test-support/runs';
+import type { Stock } from '../app/stock';
 import { nextCode } from '../prepare/nextCode';
 import { StandingMark } from '../ui/Standing';
 import { BottleDrawing } from './BottleDrawing';
 import { shelfItems } from './shelfItems';
 
 const { bottle } = references();
+
+/** The shelf of these bottles and runs, with nothing else taken from it. */
+function stockOf(bottles: readonly BottleState[], runs: readonly RunSummary[] = []): Stock {
+  const records = { lots: [], bottles, equipment: [], preparations: [], runs };
+  return { ...records, left: stockLeft(records) };
+}
+
 function certified(code: string, validUntil: string): BottleState {
   const certificate = {
     runId: 'r',
@@ -30,18 +39,18 @@ test('bottles that may be used stand first, overdue ones last', () => {
     certified('0003', '2026-03-12'),
     certified('0004', '2026-05-01'),
   ];
-  const items = shelfItems(bottles, [], '2026-03-10');
+  const items = shelfItems(stockOf(bottles), '2026-03-10');
   expect(items.map((item) => item.bottle.code)).toEqual(['0004', '0003', '0002', '0001']);
 });
 
 test('the level falls by rinses and fillings, and never below empty', () => {
   const run = summarizeRun(concordantSeries().state);
-  const [item] = shelfItems([bottle], [run], '2026-03-10');
+  const [item] = shelfItems(stockOf([bottle], [run]), '2026-03-10');
   // Three rinses of 4 mL and fillings from 0.10, 0.05, 23.44 and 0.00 to the last mark.
   expect(item?.leftMl).toBeCloseTo(1000 - 12 - (200 - 23.59), 9);
   expect(item?.openRun?.id).toBe(run.id);
   const small = { ...bottle, volumeMl: '50' };
-  expect(shelfItems([small], [run], '2026-03-10')[0]?.leftMl).toBe(0);
+  expect(shelfItems(stockOf([small], [run]), '2026-03-10')[0]?.leftMl).toBe(0);
 });
 
 test.each([

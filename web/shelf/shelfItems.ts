@@ -1,6 +1,7 @@
 import type { RunSummary } from '#core/ledger';
 import type { BottleState, Freshness } from '#core/reagent';
 import { freshnessOf } from '#core/reagent';
+import type { Stock } from '../app/stock';
 
 /** A bottle with what the shelf says of it today. */
 export interface ShelfItem {
@@ -12,34 +13,32 @@ export interface ShelfItem {
   readonly openRun: RunSummary | null;
 }
 
+const RANK: Readonly<Record<Freshness['kind'], number>> = {
+  certified: 0,
+  'due-soon': 1,
+  'not-standardized': 2,
+  auxiliary: 3,
+  overdue: 4,
+  expired: 5,
+  withdrawn: 6,
+};
+
 /** Bottles with their level and freshness: what may be used first, then what needs work. */
-export function shelfItems(
-  bottles: readonly BottleState[],
-  runs: readonly RunSummary[],
-  today: string,
-): readonly ShelfItem[] {
-  const rank: Readonly<Record<Freshness['kind'], number>> = {
-    certified: 0,
-    'due-soon': 1,
-    'not-standardized': 2,
-    overdue: 3,
-  };
+export function shelfItems({ bottles, runs, left }: Stock, today: string): readonly ShelfItem[] {
   return bottles
     .map((bottle) => {
-      const ofBottle = runs.filter((run) => run.bottleId === bottle.id);
-      const taken = ofBottle.reduce((total, run) => total + run.titrantTakenMl, 0);
-      const leftMl = Math.max(0, Number(bottle.volumeMl) - taken);
+      const leftMl = Math.max(0, left.get(bottle.id) ?? 0);
       return {
         bottle,
         freshness: freshnessOf(bottle, today),
         leftMl,
-        fill: leftMl / Number(bottle.volumeMl),
-        openRun: ofBottle.find((run) => run.status === 'open') ?? null,
+        fill: Math.min(1, leftMl / Number(bottle.volumeMl)),
+        openRun: runs.find((run) => run.bottleId === bottle.id && run.status === 'open') ?? null,
       };
     })
     .toSorted(
       (a, b) =>
-        rank[a.freshness.kind] - rank[b.freshness.kind] ||
+        RANK[a.freshness.kind] - RANK[b.freshness.kind] ||
         b.bottle.code.localeCompare(a.bottle.code),
     );
 }

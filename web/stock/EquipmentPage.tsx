@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import type { Equipment, EquipmentState } from '#core/metrology';
 import { isCalibrationOverdue } from '#core/metrology';
 import { Loading } from '../app/Loading';
@@ -12,8 +13,18 @@ import { dateText } from '../ui/typeset';
 import { BalanceForm } from './BalanceForm';
 import { BuretteForm } from './BuretteForm';
 import { GlasswareForm } from './GlasswareForm';
+import { HeaterForm } from './HeaterForm';
+import { ThermometerForm } from './ThermometerForm';
 
-/** Balances and burettes with the figures of their certificates. */
+const ADDABLE = [
+  { type: 'balance', words: 'Add a balance' },
+  { type: 'burette', words: 'Add a burette' },
+  { type: 'glassware', words: 'Add glassware' },
+  { type: 'thermometer', words: 'Add a thermometer' },
+  { type: 'heater', words: 'Add a heater' },
+] as const satisfies readonly { type: Equipment['type']; words: string }[];
+
+/** Balances, glassware and the rest with the figures of their certificates. */
 export function EquipmentPage() {
   const { today } = useSession();
   const equipment = useRecords('equipment');
@@ -26,36 +37,28 @@ export function EquipmentPage() {
     <Page
       title="Equipment"
       tabTitle="Equipment"
-      lead="What the measurement equation rests on: balances, burettes, flasks and pipettes"
+      lead="What the measurement equation rests on, and what heats"
       actions={
         <>
-          <Button
-            onClick={() => {
-              setAdding('balance');
-            }}
-          >
-            Add a balance
-          </Button>
-          <Button
-            onClick={() => {
-              setAdding('burette');
-            }}
-          >
-            Add a burette
-          </Button>
-          <Button
-            onClick={() => {
-              setAdding('glassware');
-            }}
-          >
-            Add glassware
-          </Button>
+          {ADDABLE.map(({ type, words }) => (
+            <Button
+              key={type}
+              className="px-3 text-[15px]"
+              onClick={() => {
+                setAdding(type);
+              }}
+            >
+              {words}
+            </Button>
+          ))}
         </>
       }
     >
       {adding === 'balance' && <BalanceForm onDone={done} />}
       {adding === 'burette' && <BuretteForm onDone={done} />}
       {adding === 'glassware' && <GlasswareForm onDone={done} />}
+      {adding === 'thermometer' && <ThermometerForm onDone={done} />}
+      {adding === 'heater' && <HeaterForm onDone={done} />}
       <Section title="Balances" empty="No balance yet: add the one that weighs your standards.">
         {balanceRows(equipment, today)}
       </Section>
@@ -67,6 +70,12 @@ export function EquipmentPage() {
         empty="No glassware yet: plans choose from what is here."
       >
         {glasswareRows(equipment, today)}
+      </Section>
+      <Section
+        title="Thermometers, hot plates, ovens"
+        empty="None yet: a day's plan takes one hot plate and one oven."
+      >
+        {otherRows(equipment, today)}
       </Section>
     </Page>
   );
@@ -94,7 +103,7 @@ function ofType<T extends Equipment['type']>(equipment: readonly EquipmentState[
   type Item = Extract<Equipment, { type: T }>;
   return equipment
     .filter((state) => state.equipment.type === type)
-    .map((state) => ({ id: state.id, item: state.equipment as Item }));
+    .map((state) => ({ state, id: state.id, item: state.equipment as Item }));
 }
 
 function balanceRows(equipment: readonly EquipmentState[], today: string): ReactNode {
@@ -104,10 +113,10 @@ function balanceRows(equipment: readonly EquipmentState[], today: string): React
     <Table
       caption="Balances"
       heads={['Name', 'Readability', 'Repeatability', 'Linearity', 'Maximum', 'Calibration']}
-      rows={balances.map(({ id, item }) => ({
+      rows={balances.map(({ id, item, state }) => ({
         key: id,
         cells: [
-          <b key="n">{item.name}</b>,
+          <Name key="n" state={state} />,
           `${item.readabilityG} g`,
           `${item.repeatabilityG} g`,
           `± ${item.linearityG} g`,
@@ -126,10 +135,10 @@ function buretteRows(equipment: readonly EquipmentState[], today: string): React
     <Table
       caption="Burettes"
       heads={['Name', 'Kind', 'Division', 'Tolerance', 'Drop', 'Calibration']}
-      rows={burettes.map(({ id, item }) => ({
+      rows={burettes.map(({ id, item, state }) => ({
         key: id,
         cells: [
-          <b key="n">{item.name}</b>,
+          <Name key="n" state={state} />,
           `${item.construction}, ${item.capacityMl} mL`,
           `${item.divisionMl} mL`,
           `± ${item.toleranceMl} mL`,
@@ -154,10 +163,10 @@ function glasswareRows(equipment: readonly EquipmentState[], today: string): Rea
     <Table
       caption="Flasks, pipettes, cylinders"
       heads={['Name', 'Kind', 'Volume', 'Tolerance', 'Calibration']}
-      rows={glassware.map(({ id, item }) => ({
+      rows={glassware.map(({ id, item, state }) => ({
         key: id,
         cells: [
-          <b key="n">{item.name}</b>,
+          <Name key="n" state={state} />,
           KINDS[item.kind],
           `${item.volumeMl} mL`,
           `± ${item.toleranceMl} mL`,
@@ -165,6 +174,52 @@ function glasswareRows(equipment: readonly EquipmentState[], today: string): Rea
         ],
       }))}
     />
+  );
+}
+
+function otherRows(equipment: readonly EquipmentState[], today: string): ReactNode {
+  const rows = [
+    ...ofType(equipment, 'thermometer').map(({ state, item }) => ({
+      state,
+      what: 'thermometer',
+      figures: `reads to ${item.resolutionK} K, ± ${item.toleranceK} K`,
+    })),
+    ...ofType(equipment, 'heater').map(({ state, item }) => ({
+      state,
+      what: item.kind === 'oven' ? 'oven' : 'hot plate',
+      figures: `to ${item.maxTemperatureC} °C`,
+    })),
+  ];
+  if (rows.length === 0) return null;
+  return (
+    <Table
+      caption="Thermometers, hot plates, ovens"
+      heads={['Name', 'Kind', 'Figures', 'Calibration']}
+      rows={rows.map(({ state, what, figures }) => ({
+        key: state.id,
+        cells: [
+          <Name key="n" state={state} />,
+          what,
+          figures,
+          <Due key="d" item={state.equipment} today={today} />,
+        ],
+      }))}
+    />
+  );
+}
+
+/** The name leads to the piece itself. */
+function Name({ state }: { readonly state: EquipmentState }) {
+  return (
+    <>
+      <Link
+        to={`/equipment/${state.id}`}
+        className="font-bold text-violet underline underline-offset-4"
+      >
+        {state.equipment.name}
+      </Link>
+      {state.withdrawn && <b className="ml-2 text-blush">out of service</b>}
+    </>
   );
 }
 

@@ -1,10 +1,11 @@
 import { useState } from 'react';
-import { CATALOGUE } from '#core/chemistry';
+import { CATALOGUE, findSubstance } from '#core/chemistry';
 import { lotSchema } from '#contract';
 import { useBeginRecord } from '../app/records';
 import { useSession } from '../app/session';
 import {
   asOptional,
+  asOptionalQuantity,
   asQuantity,
   CheckField,
   QuantityField,
@@ -26,10 +27,18 @@ export function LotForm({ onDone }: { readonly onDone: () => void }) {
     purity: '',
     purityHalfWidth: '',
     purityDistribution: 'rectangular',
+    dissolved: null,
     statedMolarMass: null,
+    amountReceived: null,
+    store: '',
     receivedOn: today,
+    openedOn: null,
     useBy: null,
   });
+  const substanceId = form.watch('substanceId');
+  const dissolved = form.watch('dissolved');
+  const substance = findSubstance(substanceId);
+  const concentrate = CATALOGUE.concentrates.find((one) => one.substanceId === substanceId);
   return (
     <StockFormFrame
       name="A new lot"
@@ -41,7 +50,11 @@ export function LotForm({ onDone }: { readonly onDone: () => void }) {
         begin.mutate({ kind: 'lot.registered', body }, { onSuccess: onDone, onError: showFailure });
       })}
     >
-      <SelectField label="Substance" {...field('substanceId')}>
+      <SelectField
+        label="Substance and form"
+        hint={substance ? `As received: ${substance.form}, ${substance.formula}.` : ''}
+        {...field('substanceId')}
+      >
         {CATALOGUE.substances.map(({ id, name }) => (
           <option key={id} value={id}>
             {name}
@@ -50,9 +63,43 @@ export function LotForm({ onDone }: { readonly onDone: () => void }) {
       </SelectField>
       <TextField label="Lot number" {...field('lotNumber')} />
       <TextField label="Supplier" {...field('supplier')} />
+      <SelectField
+        label="It is"
+        value={dissolved?.meaning ?? 'solid'}
+        hint={
+          dissolved
+            ? 'Read on its label which percentage it states: the two differ by its density.'
+            : 'A concentrate is a solution.'
+        }
+        onChange={(event) => {
+          const { value } = event.target;
+          form.setValue(
+            'dissolved',
+            value === 'by-mass'
+              ? {
+                  meaning: 'by-mass',
+                  densityGPerMl: concentrate ? String(concentrate.densityGPerMl) : '',
+                }
+              : value === 'by-volume'
+                ? { meaning: 'by-volume' }
+                : null,
+          );
+        }}
+      >
+        <option value="solid">a solid, or weighed as it is</option>
+        <option value="by-mass">a solution, % by mass (m/m)</option>
+        <option value="by-volume">a solution, grams in 100 mL (m/V)</option>
+      </SelectField>
+      {dissolved?.meaning === 'by-mass' && (
+        <QuantityField
+          label="Density"
+          unit="g/mL"
+          {...field('dissolved.densityGPerMl', asQuantity)}
+        />
+      )}
       <QuantityField
         label="Purity"
-        hint="Mass fraction: 0.9998 for 99.98 %."
+        hint={dissolved ? '0.37 for 37 %.' : 'Mass fraction: 0.9998 for 99.98 %.'}
         {...field('purity', asQuantity)}
       />
       <QuantityField label="Purity, plus or minus" {...field('purityHalfWidth', asQuantity)} />
@@ -61,7 +108,20 @@ export function LotForm({ onDone }: { readonly onDone: () => void }) {
         <option value="triangular">limits, middle likelier (triangular)</option>
         <option value="normal">a 95 % interval (normal)</option>
       </SelectField>
+      <QuantityField
+        label="Amount received"
+        unit={dissolved ? 'mL' : 'g'}
+        hint="Empty if nobody counts it."
+        {...field('amountReceived', asOptionalQuantity)}
+      />
+      <TextField label="Store" hint="Where it stands: desiccator 1." {...field('store')} />
       <TextField label="Received on" type="date" {...field('receivedOn')} />
+      <TextField
+        label="Opened on"
+        type="date"
+        hint="Empty while it is closed."
+        {...field('openedOn', asOptional)}
+      />
       <TextField
         label="Use by"
         type="date"

@@ -1,22 +1,25 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { roundSignificant } from '#core/measurement';
 import { isLotExpired, lotMolarMass } from '#core/reagent';
 import { Loading } from '../app/Loading';
-import { useRecords } from '../app/records';
+import { useStock } from '../app/stock';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { Page } from '../ui/Page';
 import { Table } from '../ui/Table';
 import { ChemicalFormula, dateText } from '../ui/typeset';
 import { LotForm } from './LotForm';
+import { leftText } from './wording';
 
 /** Substances as received: standards and what titrants are made from. */
 export function LotsPage() {
   const { today } = useSession();
-  const lots = useRecords('lot');
+  const stock = useStock();
   const [isAdding, setAdding] = useState(false);
-  if (!lots) return <Loading />;
+  if (!stock) return <Loading />;
+  const { lots, left } = stock;
   const isFormShown = isAdding || lots.length === 0;
   return (
     <Page
@@ -46,8 +49,8 @@ export function LotsPage() {
       {lots.length > 0 && (
         <Table
           caption="Lots"
-          heads={['Substance', 'Lot', 'Supplier', 'Purity', 'M / (g/mol)', 'Use by']}
-          rows={lots.map(({ id, lot }) => {
+          heads={['Substance', 'Lot', 'Purity', 'M / (g/mol)', 'Left', 'Store', 'Use by']}
+          rows={lots.map(({ id, lot, withdrawn }) => {
             const substance = findSubstance(lot.substanceId);
             return {
               key: id,
@@ -55,17 +58,28 @@ export function LotsPage() {
                 <span key="s">
                   <b>{substance?.name}</b> <ChemicalFormula of={substance?.formula ?? ''} />
                 </span>,
-                <span key="l" className="font-mono">
+                <Link
+                  key="l"
+                  to={`/lots/${id}`}
+                  className="font-mono font-semibold text-violet underline underline-offset-4"
+                >
                   {lot.lotNumber}
-                </span>,
-                lot.supplier,
+                </Link>,
                 <span key="p" className="font-mono">
                   {lot.purity} ± {lot.purityHalfWidth}
                 </span>,
                 <span key="m" className="font-mono">
                   {roundSignificant(lotMolarMass(lot).valueGPerMol, 7)}
                 </span>,
-                isLotExpired(lot, today) ? (
+                <span key="a" className="whitespace-nowrap">
+                  {leftText(lot, left.get(id))}
+                </span>,
+                lot.store,
+                withdrawn ? (
+                  <b key="u" className="text-blush">
+                    in quarantine
+                  </b>
+                ) : isLotExpired(lot, today) ? (
                   <b key="u" className="text-blush">
                     expired {dateText(lot.useBy ?? today)}
                   </b>

@@ -3,17 +3,18 @@ import { Link, useParams } from 'react-router';
 import type { Colour } from '#core/chemistry';
 import { describeEndPoint, findSubstance } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
+import { nominalMolPerL } from '#core/reagent';
 import type { Conflict, Forecast, Judgement, NextStep, RunState } from '#core/titration';
 import {
   flaskUnderBurette,
   forecastTitre,
   judgeRun,
-  netMassG,
   nextStep,
   openConflicts,
   titrateStep,
   weighStep,
 } from '#core/titration';
+import { netMassG } from '#core/metrology';
 import { Loading } from '../app/Loading';
 import { usePersonName } from '../app/records';
 import { Button, ButtonLink } from '../ui/Button';
@@ -22,12 +23,12 @@ import { capitalized } from '../ui/typeset';
 import { BuretteDrawing } from './BuretteDrawing';
 import type { Correction } from './CorrectionDialog';
 import { CorrectionDialog } from './CorrectionDialog';
-import type { WeighingMode } from './EntryPanel';
+import type { WeighingMode } from '../ui/WeighingModeChoice';
 import { EntryPanel } from './EntryPanel';
 import type { FlaskActions } from './FlaskColumn';
 import { FlaskColumn } from './FlaskColumn';
 import { MolarityScale } from './MolarityScale';
-import { ReasonDialog } from './ReasonDialog';
+import { ReasonDialog } from '../ui/ReasonDialog';
 import { SettleDialog } from './SettleDialog';
 import { useEnter, useRun } from './useRun';
 
@@ -333,7 +334,7 @@ function SoFar({ run, judgement }: { readonly run: RunState; readonly judgement:
     <div className="grid grid-cols-[minmax(0,1fr)_300px] items-center gap-6 pt-2">
       <MolarityScale
         judgement={judgement}
-        nominal={Number(run.references.bottle.nominalMolarity)}
+        nominal={nominalMolPerL(run.references.bottle)}
         rangePercent={Number(rules.concordanceRelativeRangePercent)}
       />
       <div className="text-[15px] leading-snug">

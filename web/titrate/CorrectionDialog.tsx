@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { parseDecimal } from '#core/measurement';
-import type { Entry, RunState, Weighing } from '#core/titration';
+import type { Entry, RunState } from '#core/titration';
+import type { Weighing } from '#core/metrology';
 import { checkRunFact } from '#core/titration';
 import type { NewFact } from '#contract';
 import { usePersonName } from '../app/records';

@@ -6,11 +6,11 @@ import type { NextStep, RunState } from '#core/titration';
 import { checkRunFact, readingToCarryOver } from '#core/titration';
 import type { NewFact } from '#contract';
 import { Button, KeyHint } from '../ui/Button';
-import { FigureField } from './FigureField';
+import { FigureField } from '../ui/FigureField';
+import { Findings, isLetThrough } from '../ui/Findings';
+import type { WeighingMode } from '../ui/WeighingModeChoice';
+import { WeighingModeChoice } from '../ui/WeighingModeChoice';
 import { useEnter } from './useRun';
-
-/** How a net mass is got. */
-export type WeighingMode = 'tared' | 'by-difference';
 
 interface EntryPanelProps {
   readonly run: RunState;
@@ -56,8 +56,7 @@ export function EntryPanel(props: EntryPanelProps) {
   const submit = async (entry: NewFact): Promise<void> => {
     const { proposed, fact } = propose(entry);
     const found = checkRunFact(run, fact);
-    const isExplained = reason.trim().length >= 3;
-    if (found.some((finding) => finding.severity === 'impossible') || (found[0] && !isExplained)) {
+    if (!isLetThrough(found, reason)) {
       setFindings(found);
       return;
     }
@@ -109,8 +108,6 @@ export function EntryPanel(props: EntryPanelProps) {
     way.go();
   };
 
-  const isUnlikely =
-    findings.length > 0 && findings.every(({ severity }) => severity === 'unlikely');
   return (
     <form
       noValidate
@@ -147,33 +144,8 @@ export function EntryPanel(props: EntryPanelProps) {
           Keep <KeyHint>Enter</KeyHint>
         </Button>
       </div>
-      {isWeighing && <ModeChoice mode={mode} onMode={props.onMode} />}
-      {findings.length > 0 && (
-        <div
-          id="entry-findings"
-          role="alert"
-          className={`mt-2 rounded border-l-4 px-3 py-2 ${isUnlikely ? 'border-straw bg-straw-wash' : 'border-blush bg-blush-wash'}`}
-        >
-          {findings.map(({ code, message }) => (
-            <p key={code} className="font-semibold">
-              {message}
-            </p>
-          ))}
-        </div>
-      )}
-      {isUnlikely && (
-        <label className="mt-2 flex items-center gap-2">
-          <span className="shrink-0">If it stands, why?</span>
-          <input
-            value={reason}
-            maxLength={2000}
-            onChange={(event) => {
-              setReason(event.target.value);
-            }}
-            className="min-h-11 w-full rounded border border-rule-strong bg-sheet px-3"
-          />
-        </label>
-      )}
+      {isWeighing && <WeighingModeChoice mode={mode} onMode={props.onMode} />}
+      <Findings findings={findings} reason={reason} onReason={setReason} />
       {findings.length === 0 && allWays.length > 0 && (
         <div className="mt-2 flex gap-2">
           {allWays.map(({ key, name, go }) => (
@@ -213,36 +185,4 @@ function entryFor(
     kind: 'run.burette-read',
     body: { flask, moment, readingMl: first, carriedFrom: null, reason },
   };
-}
-
-function ModeChoice({
-  mode,
-  onMode,
-}: {
-  readonly mode: WeighingMode;
-  readonly onMode: (mode: WeighingMode) => void;
-}) {
-  const choices = [
-    { value: 'tared', name: 'tared' },
-    { value: 'by-difference', name: 'by difference' },
-  ] as const;
-  return (
-    <fieldset className="mt-2 flex items-center gap-5 text-[15px]">
-      <legend className="sr-only">How it is weighed</legend>
-      {choices.map(({ value, name }) => (
-        <label key={value} className="flex min-h-10 items-center gap-2">
-          <input
-            type="radio"
-            name="weighing-mode"
-            className="size-5 accent-violet"
-            checked={mode === value}
-            onChange={() => {
-              onMode(value);
-            }}
-          />
-          {name}
-        </label>
-      ))}
-    </fieldset>
-  );
 }

@@ -1,7 +1,8 @@
 import type { ReactNode } from 'react';
 import { roundHalfEven } from '#core/measurement';
 import type { Entry, Replicate, RunState } from '#core/titration';
-import { forecastTitre, netMassG } from '#core/titration';
+import { forecastTitre } from '#core/titration';
+import { netMassG } from '#core/metrology';
 import { flaskColour, FlaskDrawing } from './FlaskDrawing';
 import { VERDICTS, weighingText } from './wording';
 

@@ -1,11 +1,10 @@
 import { describeDrying, describeEndPoint, findSubstance } from '#core/chemistry';
 import type { HouseRules } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
+import { nominalMolPerL } from '#core/reagent';
 import type { RunReferences } from '#core/titration';
 import { planSeries, standardOf } from '#core/titration';
-import { useRecords } from '../app/records';
-import { useSession } from '../app/session';
-import { shelfItems } from '../shelf/shelfItems';
+import { useStock } from '../app/stock';
 import { ReactionEquation } from '../ui/typeset';
 
 /** What to weigh and how much titrant the series needs. */
@@ -18,7 +17,7 @@ export function SeriesPlanView({
 }) {
   const { bottle, lot, burette, method } = references;
   const standard = findSubstance(lot.lot.substanceId);
-  const plan = planSeries(standardOf(references), Number(bottle.nominalMolarity), burette, rules);
+  const plan = planSeries(standardOf(references), nominalMolPerL(bottle), burette, rules);
   const grams = (value: number): string => roundHalfEven(value, 2);
   return (
     <section aria-labelledby="plan" className="border-l border-rule pl-10">
@@ -75,13 +74,10 @@ export function SeriesPlanView({
 
 /** Whether the bottle holds what the series needs, said before it begins. */
 function Enough({ bottleId, neededMl }: { readonly bottleId: string; readonly neededMl: number }) {
-  const { today } = useSession();
-  const bottles = useRecords('bottle') ?? [];
-  const runs = useRecords('run') ?? [];
-  const item = shelfItems(bottles, runs, today).find(({ bottle }) => bottle.id === bottleId);
-  if (!item) return null;
-  const left = roundHalfEven(item.leftMl, 0);
-  return item.leftMl >= neededMl ? (
+  const leftMl = useStock()?.left.get(bottleId);
+  if (leftMl === undefined) return null;
+  const left = roundHalfEven(Math.max(0, leftMl), 0);
+  return leftMl >= neededMl ? (
     <p className="mt-2 text-leaf">The bottle holds {left} mL: enough.</p>
   ) : (
     <p role="alert" className="mt-2 font-semibold text-blush">

@@ -25,13 +25,19 @@ export function SetUpPage() {
   const lots = useRecords('lot');
   const equipment = useRecords('equipment');
   if (!bottles || !lots || !equipment) return <Loading />;
-  const standards = lots.filter(
-    ({ lot }) => findSubstance(lot.substanceId)?.role === 'primary-standard',
+  const titrants = bottles.filter(
+    ({ substanceId, nominalMolarity, withdrawn }) =>
+      nominalMolarity !== null && withdrawn === null && methodsAtBench(substanceId).length > 0,
   );
-  const balances = equipment.filter((item) => item.equipment.type === 'balance');
-  const burettes = equipment.filter((item) => item.equipment.type === 'burette');
+  const standards = lots.filter(
+    ({ lot, withdrawn }) =>
+      withdrawn === null && findSubstance(lot.substanceId)?.role === 'primary-standard',
+  );
+  const inService = equipment.filter(({ withdrawn }) => withdrawn === null);
+  const balances = inService.filter((item) => item.equipment.type === 'balance');
+  const burettes = inService.filter((item) => item.equipment.type === 'burette');
   const missing = [
-    ...(bottles.length === 0 ? [{ what: 'a titrant', to: '/prepare' }] : []),
+    ...(titrants.length === 0 ? [{ what: 'a titrant', to: '/prepare' }] : []),
     ...(standards.length === 0 ? [{ what: 'a lot of a primary standard', to: '/lots' }] : []),
     ...(balances.length === 0 ? [{ what: 'a balance', to: '/equipment' }] : []),
     ...(burettes.length === 0 ? [{ what: 'a burette', to: '/equipment' }] : []),
@@ -57,7 +63,7 @@ export function SetUpPage() {
         </section>
       ) : (
         <SetUpForm
-          bottles={bottles}
+          bottles={titrants}
           standards={standards}
           balances={balances}
           burettes={burettes}

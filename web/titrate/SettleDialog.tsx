@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import type { Conflict, Entry, RunState, Weighing } from '#core/titration';
+import type { Conflict, Entry, RunState } from '#core/titration';
+import type { Weighing } from '#core/metrology';
 import { placeName } from '#core/titration';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';

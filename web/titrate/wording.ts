@@ -1,5 +1,6 @@
-import type { Replicate, Weighing } from '#core/titration';
-import { netMassG } from '#core/titration';
+import type { Replicate } from '#core/titration';
+import type { Weighing } from '#core/metrology';
+import { netMassG } from '#core/metrology';
 
 /** Word and colours of each verdict on a flask. */
 export const VERDICTS: Readonly<

@@ -1,10 +1,11 @@
 import type { Freshness } from '#core/reagent';
+import { dateText } from './typeset';
 
 interface Look {
   readonly colour: string;
   readonly wash: string;
   /** Drawn in a box of 16 by 16. */
-  readonly shape: 'leaf' | 'half' | 'crossed' | 'hollow';
+  readonly shape: 'leaf' | 'half' | 'crossed' | 'hollow' | 'square' | 'barred';
 }
 
 /** Each standing has a colour, a shape and a word. */
@@ -17,6 +18,9 @@ export const STANDING_LOOKS: Readonly<Record<Freshness['kind'], Look>> = {
     wash: 'var(--color-shade)',
     shape: 'hollow',
   },
+  auxiliary: { colour: 'var(--color-ink-soft)', wash: 'var(--color-shade)', shape: 'square' },
+  expired: { colour: 'var(--color-blush)', wash: 'var(--color-blush-wash)', shape: 'crossed' },
+  withdrawn: { colour: 'var(--color-blush)', wash: 'var(--color-blush-wash)', shape: 'barred' },
 };
 
 /** What a standing means, and for how long, in a few words. */
@@ -25,14 +29,30 @@ function standingWords(freshness: Freshness): { readonly word: string; readonly 
     case 'not-standardized':
       return { word: 'nominal', detail: 'not standardized' };
     case 'certified':
-      return { word: 'certified', detail: `${days(freshness.daysLeft)} left` };
+      return {
+        word: freshness.known.certificateNumber === null ? 'standard' : 'certified',
+        detail: freshness.daysLeft === null ? 'no last day' : `${days(freshness.daysLeft)} left`,
+      };
     case 'due-soon':
       return {
-        word: 'due',
-        detail: freshness.daysLeft === 0 ? 'today' : `in ${days(freshness.daysLeft)}`,
+        word: freshness.known.certificateNumber === null ? 'standard' : 'due',
+        detail: freshness.daysLeft === 0 ? 'today' : `in ${days(freshness.daysLeft ?? 0)}`,
       };
     case 'overdue':
-      return { word: 'overdue', detail: `by ${days(-freshness.daysLeft)}` };
+      return { word: 'overdue', detail: `by ${days(-(freshness.daysLeft ?? 0))}` };
+    case 'auxiliary':
+      return {
+        word: 'auxiliary',
+        detail:
+          freshness.useBy === null ? 'not for measuring' : `until ${dateText(freshness.useBy)}`,
+      };
+    case 'expired':
+      return {
+        word: 'expired',
+        detail: freshness.useBy === null ? '' : `on ${dateText(freshness.useBy)}`,
+      };
+    case 'withdrawn':
+      return { word: 'quarantine', detail: 'not to be used' };
   }
 }
 
@@ -64,6 +84,12 @@ export function StandingShape({ shape }: { readonly shape: Look['shape'] }) {
           stroke="currentColor"
           strokeWidth="2"
         />
+      )}
+      {shape === 'square' && (
+        <path d="M3 3h10v10H3z" fill="none" stroke="currentColor" strokeWidth="2" />
+      )}
+      {shape === 'barred' && (
+        <path d="M3 3h10v10H3zM3 8h10" fill="none" stroke="currentColor" strokeWidth="2.4" />
       )}
       {shape === 'hollow' && (
         <circle

@@ -108,6 +108,12 @@ export const asOptional = {
   setValueAs: (typed: unknown): unknown => (typed === '' ? null : typed),
 };
 
+/** An optional quantity: empty is none. */
+export const asOptionalQuantity = {
+  setValueAs: (typed: unknown): unknown =>
+    typed === '' || typed === null ? null : asQuantity.setValueAs(typed),
+};
+
 /** A choice from a list. */
 export function SelectField({
   label,

@@ -111,6 +111,43 @@ export function instantText(instant: string, timeZone: string): string {
   }).format(new Date(instant));
 }
 
+/** An instant by the clock of the laboratory, with its day when that is not today's: `10:40`, `Fri 07:15`. */
+export function clockText(instant: string, now: string, timeZone: string): string {
+  const day = new Intl.DateTimeFormat('en-CA', { dateStyle: 'short', timeZone });
+  const isToday = day.format(new Date(instant)) === day.format(new Date(now));
+  return new Intl.DateTimeFormat('en-GB', {
+    ...(isToday ? {} : { weekday: 'short' }),
+    hour: '2-digit',
+    minute: '2-digit',
+    timeZone,
+  }).format(new Date(instant));
+}
+
+/** The laboratory's wall clock at an instant: `2026-11-26T15:00`. */
+export function localTimeAt(instant: string, timeZone: string): string {
+  return new Intl.DateTimeFormat('sv-SE', {
+    dateStyle: 'short',
+    timeStyle: 'short',
+    timeZone,
+  })
+    .format(new Date(instant))
+    .replace(' ', 'T');
+}
+
+/** A local date and time as people write it: `Thu 26 Nov, 15:00`. */
+export function localText(local: string): string {
+  return LOCAL.format(new Date(`${local}:00Z`));
+}
+
+const LOCAL = new Intl.DateTimeFormat('en-GB', {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+  timeZone: 'UTC',
+});
+
 /** The text with a capital first letter, for headings. */
 export function capitalized(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);

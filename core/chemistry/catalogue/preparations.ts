@@ -47,6 +47,22 @@ function preparation(given: Given): Preparation {
   };
 }
 
+function weighedSteps(
+  isDried: boolean,
+  beforeTheMark: readonly PreparationStep[] = [],
+): readonly PreparationStep[] {
+  return [
+    ...(isDried
+      ? [step('dry', 'Dry the standard as the catalogue says.'), COOL_IN_DESICCATOR]
+      : []),
+    WEIGH,
+    ...TO_THE_MARK,
+    ...beforeTheMark,
+    ...FILL_AND_MIX,
+    ...BOTTLE_AND_LABEL,
+  ];
+}
+
 /** A standard weighed into a volumetric flask, dried first where it is dried. */
 function weighed(
   given: Omit<Given, 'route' | 'exactness' | 'steps'>,
@@ -57,16 +73,7 @@ function weighed(
     ...given,
     route: 'weighed',
     exactness: 'exact',
-    steps: [
-      ...(isDried
-        ? [step('dry', 'Dry the standard as the catalogue says.'), COOL_IN_DESICCATOR]
-        : []),
-      WEIGH,
-      ...TO_THE_MARK,
-      ...beforeTheMark,
-      ...FILL_AND_MIX,
-      ...BOTTLE_AND_LABEL,
-    ],
+    steps: weighedSteps(isDried, beforeTheMark),
     cautions: [PAST_THE_MARK, ...(given.cautions ?? [])],
   });
 }
@@ -77,11 +84,51 @@ function approximate(given: Omit<Given, 'exactness'>): Preparation {
 }
 
 const ACID_INTO_WATER = [
-  step('measure', 'Measure the water into the beaker.'),
-  step('add', 'Add the concentrate to the water, slowly, stirring.'),
+  step('add', 'Most of the water into the beaker, first.'),
+  step('measure', 'Measure the concentrate and add it to the water, slowly, stirring.'),
   step('to-room-temperature', 'Let it cool.', 20),
   step('mix', 'Make it up with water and stir. Mixed?'),
 ] as const;
+
+const DILUTING = [
+  step('measure', 'Rinse the pipette with the solution, poured into a small beaker; pipette.'),
+  ...FILL_AND_MIX,
+] as const;
+
+/** The work that a kind of preparation takes where no recipe of its own is kept. */
+export function usualSteps(
+  kind: 'weighed-exactly' | 'weighed-roughly' | 'from-concentrate' | 'diluted' | 'volumes-added',
+  isDried: boolean,
+): readonly PreparationStep[] {
+  switch (kind) {
+    case 'weighed-exactly':
+      return weighedSteps(isDried);
+    case 'weighed-roughly':
+      return [
+        step('weigh', 'Weigh on the coarse balance.'),
+        step('dissolve', 'Dissolve it in most of the water. Dissolved?'),
+        step('to-room-temperature', 'Let it come to room temperature.', 20),
+        step('mix', 'Make it up with water and stir. Mixed?'),
+        ...BOTTLE_AND_LABEL,
+      ];
+    case 'from-concentrate':
+      return [...ACID_INTO_WATER, ...BOTTLE_AND_LABEL];
+    case 'diluted':
+      return [...DILUTING, ...BOTTLE_AND_LABEL];
+    case 'volumes-added':
+      return [
+        step('measure', 'Measure solution and water by cylinder: they are added together.'),
+        step('mix', 'Stir. Mixed?'),
+        ...BOTTLE_AND_LABEL,
+      ];
+  }
+}
+
+/** An indicator made up as the catalogue says. */
+export const INDICATOR_STEPS: readonly PreparationStep[] = [
+  step('dissolve', 'Dissolve it. Dissolved?'),
+  ...BOTTLE_AND_LABEL,
+];
 
 /** Ways to make the solutions that a laboratory keeps; usual molarities and volumes, to be changed at will. */
 export const PREPARATIONS: readonly Preparation[] = [

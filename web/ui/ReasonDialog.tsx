@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { Button } from '../ui/Button';
-import { Dialog } from '../ui/Dialog';
-import { TextAreaField } from '../ui/fields';
+import { Button } from './Button';
+import { Dialog } from './Dialog';
+import { TextAreaField } from './fields';
 
 interface ReasonDialogProps {
   readonly title: string;
@@ -22,7 +22,10 @@ export function ReasonDialog(props: ReasonDialogProps) {
         onSubmit={(event) => {
           event.preventDefault();
           if (reason.trim().length < 3) setError('Say why, in a few words.');
-          else void props.onConfirm(reason.trim()).then(props.onClose);
+          else
+            props.onConfirm(reason.trim()).then(props.onClose, (failure: unknown) => {
+              setError(failure instanceof Error ? failure.message : 'It was not taken.');
+            });
         }}
       >
         <TextAreaField

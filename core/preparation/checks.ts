@@ -1,0 +1,447 @@
+import { findContent, findSubstance } from '../chemistry';
+import type { PlainDate } from '../laboratory';
+import { combineComponents, decimalPlaces, roundHalfEven, roundSignificant } from '../measurement';
+import type { Balance, EquipmentState, Glassware } from '../metrology';
+import {
+  checkWeighing,
+  isCalibrationOverdue,
+  netMassG,
+  weighingLinearity,
+  weighingRepeatability,
+} from '../metrology';
+import type { BottleState, LotState } from '../reagent';
+import {
+  freshnessOf,
+  isLotExpired,
+  knownMolarity,
+  lotMassConcentrationGPerMl,
+  lotMolarMass,
+  mayBeUsed,
+} from '../reagent';
+import type { Finding } from '../record';
+import { enteredAt, impossible, unlikely } from '../record';
+import { suspectWeighing } from '../slip';
+import { MISHAPS } from './mishaps';
+import type { PreparationFact, PreparationState, Quantity, StepState } from './record';
+import { spoiltBy } from './record';
+import type { PreparationRecords } from './result';
+import type { Measure, PreparationPlan } from './work';
+import { isExact, parentsOf } from './work';
+
+/** A balance whose u is more than this part of the mass is too coarse for a standard. */
+export const TOO_COARSE = 0.001;
+
+/** A mass or volume may stray this far from what was planned before it is asked about. */
+const STRAY: Readonly<Record<'exact' | 'approximate', number>> = { exact: 0.1, approximate: 0.2 };
+
+/** Relative standard uncertainty of a mass on a balance. */
+export function massUncertainty(balance: Balance, massG: number): number {
+  return (
+    combineComponents([...weighingRepeatability(balance), ...weighingLinearity(balance)]) / massG
+  );
+}
+
+/** What is left of each lot (g, mL) and bottle (mL) by its id; one that nobody counts is absent. */
+export type Left = ReadonlyMap<string, number>;
+
+/** What speaks against a plan on a day, with records that hold all that it names. */
+export function checkPreparationStart(
+  plan: PreparationPlan,
+  records: PreparationRecords,
+  left: Left,
+  today: PlainDate,
+): readonly Finding[] {
+  if (!findContent(plan.soluteId)) {
+    return [impossible('unknown-solute', 'soluteId', 'The catalogue has no such substance.')];
+  }
+  return [
+    ...checkSource(plan, records, today),
+    ...checkStock(plan, records, left),
+    ...equipmentOf(plan).flatMap(({ id }) => checkEquipmentInUse(records.equipment, id, today)),
+  ];
+}
+
+/** A piece of equipment that a plan names, and what it must be. */
+interface NeededEquipment {
+  readonly id: string;
+  readonly kind: 'balance' | Glassware['kind'];
+}
+
+/** The balance, flasks, pipettes and cylinders that a plan names. */
+function equipmentOf({ source }: PreparationPlan): readonly NeededEquipment[] {
+  const one = (id: string | null, kind: NeededEquipment['kind']): readonly NeededEquipment[] =>
+    id === null ? [] : [{ id, kind }];
+  switch (source.kind) {
+    case 'weigh':
+      return [...one(source.balanceId, 'balance'), ...one(source.flaskId, 'volumetric-flask')];
+    case 'concentrate':
+    case 'add-volumes':
+      return one(source.cylinderId, 'measuring-cylinder');
+    case 'dilute':
+      return source.stages.flatMap(({ pipetteId, flaskId }) => [
+        ...one(pipetteId, 'one-mark-pipette'),
+        ...one(flaskId, 'volumetric-flask'),
+      ]);
+    case 'indicator':
+      return [];
+  }
+}
+
+/** Whether all that a plan names is there and of its kind; else what is not, in a sentence. */
+export function missingFor(plan: PreparationPlan, records: PreparationRecords): string | null {
+  const parents = parentsOf(plan.source);
+  if (parents.some(({ kind, id }) => kind === 'lot' && !has(records.lots, id))) {
+    return 'There is no such lot.';
+  }
+  if (parents.some(({ kind, id }) => kind === 'bottle' && !has(records.bottles, id))) {
+    return 'There is no such bottle.';
+  }
+  for (const { id, kind } of equipmentOf(plan)) {
+    const item = records.equipment.find((one) => one.id === id)?.equipment;
+    const isKind = item?.type === 'glassware' ? item.kind === kind : item?.type === kind;
+    if (!isKind) return `A ${kind.replaceAll('-', ' ')} that is named is none, or not there.`;
+  }
+  return null;
+}
+
+function has(among: readonly { readonly id: string }[], id: string): boolean {
+  return among.some((one) => one.id === id);
+}
+
+function checkSource(
+  plan: PreparationPlan,
+  records: PreparationRecords,
+  today: PlainDate,
+): readonly Finding[] {
+  const { source } = plan;
+  switch (source.kind) {
+    case 'weigh': {
+      const lot = records.lots.find(({ id }) => id === source.lotId);
+      const balance = records.equipment.find(({ id }) => id === source.balanceId)?.equipment;
+      if (!lot || balance?.type !== 'balance') return [];
+      const relative = massUncertainty(balance, Number(source.massG));
+      return [
+        ...checkLotInUse(lot, plan, today),
+        ...(lot.lot.dissolved
+          ? [impossible('not-solid', 'source', `Lot ${lot.lot.lotNumber} is a solution.`)]
+          : []),
+        ...(isExact(plan) && relative > TOO_COARSE
+          ? [
+              unlikely(
+                'balance-too-coarse',
+                'source',
+                `${source.massG} g on ${balance.name} are uncertain by ${roundSignificant(100 * relative, 2)} %: too coarse for a standard.`,
+              ),
+            ]
+          : []),
+      ];
+    }
+    case 'concentrate': {
+      const lot = records.lots.find(({ id }) => id === source.lotId);
+      if (!lot) return [];
+      const strength = (1000 * (lotMassConcentrationGPerMl(lot.lot) ?? 0)) / molarMassOf(lot);
+      if (strength === 0) {
+        return [impossible('not-dissolved', 'source', `Lot ${lot.lot.lotNumber} is a solid.`)];
+      }
+      return [
+        ...checkLotInUse(lot, plan, today),
+        ...tooStrong(plan, strength, `lot ${lot.lot.lotNumber}`),
+      ];
+    }
+    case 'add-volumes':
+      return checkBottleInUse(plan, records.bottles, source.bottleId, today);
+    case 'dilute':
+      return source.from.kind === 'sample'
+        ? tooStrong(plan, Number(source.from.molarity), source.from.name)
+        : checkBottleInUse(plan, records.bottles, source.from.bottleId, today);
+    case 'indicator':
+      return [];
+  }
+}
+
+function molarMassOf({ lot }: LotState): number {
+  return lotMolarMass(lot).valueGPerMol;
+}
+
+function tooStrong(plan: PreparationPlan, strength: number, name: string): readonly Finding[] {
+  if (Number(plan.targetMolarity ?? 0) <= strength) return [];
+  const message = `${name} has ${roundSignificant(strength, 3)} mol/L: ${plan.targetMolarity ?? ''} mol/L cannot be made from it by diluting.`;
+  return [impossible('cannot-concentrate', 'targetMolarity', message)];
+}
+
+function checkLotInUse(
+  { lot, withdrawn }: LotState,
+  plan: PreparationPlan,
+  today: PlainDate,
+): readonly Finding[] {
+  const name = `Lot ${lot.lotNumber}`;
+  if (lot.substanceId !== plan.soluteId) {
+    const other = findSubstance(lot.substanceId)?.name ?? 'another substance';
+    return [impossible('wrong-lot', 'source', `${name} is ${other}.`)];
+  }
+  if (withdrawn) {
+    return [impossible('withdrawn', 'source', `${name} is in quarantine: ${withdrawn.reason}`)];
+  }
+  if (!isLotExpired(lot, today)) return [];
+  return [
+    unlikely('lot-expired', 'source', `${name} is past its use-by date, ${lot.useBy ?? ''}.`),
+  ];
+}
+
+function checkBottleInUse(
+  plan: PreparationPlan,
+  bottles: readonly BottleState[],
+  bottleId: string,
+  today: PlainDate,
+): readonly Finding[] {
+  const bottle = bottles.find(({ id }) => id === bottleId);
+  if (!bottle) return [];
+  const name = `Bottle ${bottle.code}`;
+  if (bottle.substanceId !== plan.soluteId) {
+    return [impossible('wrong-bottle', 'source', `${name} holds another substance.`)];
+  }
+  if (bottle.withdrawn) {
+    return [
+      impossible('withdrawn', 'source', `${name} is in quarantine: ${bottle.withdrawn.reason}`),
+    ];
+  }
+  const strength = Number(knownMolarity(bottle)?.molarity ?? bottle.nominalMolarity ?? 0);
+  return [
+    ...tooStrong(plan, strength, name),
+    ...(mayBeUsed(freshnessOf(bottle, today))
+      ? []
+      : [unlikely('bottle-expired', 'source', `${name} is past its last day.`)]),
+  ];
+}
+
+/** A stock that does not suffice is said before, not after. */
+function checkStock(
+  { source }: PreparationPlan,
+  { lots, bottles, equipment }: PreparationRecords,
+  left: Left,
+): readonly Finding[] {
+  const need = ((): { id: string; amount: number; unit: 'g' | 'mL' } | null => {
+    switch (source.kind) {
+      case 'weigh':
+        return { id: source.lotId, amount: Number(source.massG), unit: 'g' };
+      case 'concentrate':
+        return { id: source.lotId, amount: Number(source.takeMl), unit: 'mL' };
+      case 'add-volumes':
+        return { id: source.bottleId, amount: Number(source.takeMl), unit: 'mL' };
+      case 'dilute': {
+        const pipette = equipment.find(({ id }) => id === source.stages[0]?.pipetteId)?.equipment;
+        if (source.from.kind === 'sample' || pipette?.type !== 'glassware') return null;
+        return { id: source.from.bottleId, amount: Number(pipette.volumeMl), unit: 'mL' };
+      }
+      case 'indicator':
+        return null;
+    }
+  })();
+  const there = need && left.get(need.id);
+  if (!need || there === undefined || there === null || there >= need.amount) return [];
+  const lot = lots.find(({ id }) => id === need.id)?.lot.lotNumber;
+  const code = bottles.find(({ id }) => id === need.id)?.code;
+  const name = lot === undefined ? `bottle ${code ?? ''}` : `lot ${lot}`;
+  const figure = roundSignificant(Math.max(0, there), 3);
+  const message = `Only ${figure} ${need.unit} of ${name} are left and ${roundSignificant(need.amount, 3)} ${need.unit} are needed. If there is more, count it first.`;
+  return [impossible('not-enough', 'source', message)];
+}
+
+function checkEquipmentInUse(
+  equipment: readonly EquipmentState[],
+  id: string,
+  today: PlainDate,
+): readonly Finding[] {
+  const found = equipment.find((one) => one.id === id);
+  if (!found) return [];
+  const { name, calibrationDue } = found.equipment;
+  if (found.withdrawn) {
+    const message = `${name} is out of service: ${found.withdrawn.reason}`;
+    return [impossible('out-of-service', 'source', message)];
+  }
+  if (!isCalibrationOverdue(found.equipment, today)) return [];
+  const message = `The calibration of ${name} was due on ${calibrationDue ?? ''}.`;
+  return [unlikely('calibration-overdue', 'source', message)];
+}
+
+/** What speaks against the next fact of an open preparation; the same in the browser and on the server. */
+export function checkPreparationFact(
+  preparation: PreparationState,
+  fact: PreparationFact,
+  equipment: readonly EquipmentState[],
+): readonly Finding[] {
+  if (preparation.status !== 'open') {
+    const message = `This preparation is ${preparation.status}; nothing can be added.`;
+    return [impossible('preparation-closed', 'step', message)];
+  }
+  switch (fact.kind) {
+    case 'preparation.started':
+      return [impossible('already-started', 'step', 'It has been started already.')];
+    case 'preparation.discarded':
+    case 'preparation.bottled':
+      return [];
+    case 'preparation.mishap':
+      return MISHAPS.some(({ id }) => id === fact.body.mishapId)
+        ? []
+        : [impossible('unknown-mishap', 'mishapId', 'There is no such mishap in the list.')];
+    case 'preparation.step-begun':
+      return onStep(preparation, fact.body.step, () => []);
+    case 'preparation.step-done':
+      return onStep(preparation, fact.body.step, (step) =>
+        checkDone(preparation, step, fact.body.isLeftOut, enteredAt(fact)),
+      );
+    case 'preparation.measured':
+      return onStep(preparation, fact.body.step, (step) => [
+        ...checkOrder(preparation, step),
+        ...checkReplaced(step, fact.body.replaces),
+        ...checkQuantity(preparation.plan, step.measures, fact.body.quantity, equipment),
+      ]);
+  }
+}
+
+function onStep(
+  { steps }: PreparationState,
+  id: string,
+  check: (step: StepState) => readonly Finding[],
+): readonly Finding[] {
+  const step = steps.find((one) => one.id === id);
+  return step
+    ? check(step)
+    : [impossible('unknown-step', 'step', 'This preparation has no such step.')];
+}
+
+function checkDone(
+  preparation: PreparationState,
+  step: StepState,
+  isLeftOut: boolean,
+  at: string,
+): readonly Finding[] {
+  if (isLeftOut) {
+    return step.measures && step.measures.kind !== 'temperature'
+      ? [impossible('must-be-measured', 'step', 'Without this figure there is no molarity.')]
+      : [unlikely('left-out', 'step', 'Say why this step is left out.')];
+  }
+  if (step.measures && step.entries.length === 0) {
+    return [impossible('must-be-measured', 'step', 'Write down what was measured.')];
+  }
+  const { waitsUntil, waitMinutes } = step;
+  if (waitsUntil !== null && at < waitsUntil) {
+    const leftMinutes = Math.ceil((Date.parse(waitsUntil) - Date.parse(at)) / 60_000);
+    const message = `It wants ${String(waitMinutes)} minutes; ${String(leftMinutes)} of them are left. If it goes on now, say why.`;
+    return [unlikely('too-early', 'step', message)];
+  }
+  return checkOrder(preparation, step);
+}
+
+/** Steps are in an order for a reason: a mark reached before all is dissolved is no mark. */
+function checkOrder({ steps }: PreparationState, step: StepState): readonly Finding[] {
+  const before = steps.slice(
+    0,
+    steps.findIndex(({ id }) => id === step.id),
+  );
+  const missing = before.find(({ done }) => !done);
+  if (!missing) return [];
+  const message = `“${missing.text}” comes before this. If it was not done, say why.`;
+  return [unlikely('out-of-order', 'step', message)];
+}
+
+function checkReplaced(step: StepState, replaces: readonly string[]): readonly Finding[] {
+  if (replaces.some((id) => !step.entries.some(({ factId }) => factId === id))) {
+    return [impossible('unknown-entry', 'replaces', 'There is no such entry to correct.')];
+  }
+  return replaces.length > 0 ? [unlikely('correction', 'reason', 'Say why it is corrected.')] : [];
+}
+
+function checkQuantity(
+  plan: PreparationPlan,
+  measures: Measure | null,
+  quantity: Quantity,
+  equipment: readonly EquipmentState[],
+): readonly Finding[] {
+  if (measures?.kind !== quantity.kind) {
+    return [impossible('not-measured-here', 'quantity', 'This step does not measure that.')];
+  }
+  switch (quantity.kind) {
+    case 'mass': {
+      if (measures.kind !== 'mass') return [];
+      const balance = equipment.find(({ id }) => id === measures.balanceId)?.equipment;
+      if (balance?.type !== 'balance') return [];
+      const found = checkWeighing(quantity.weighing, balance);
+      if (found.some(({ severity }) => severity === 'impossible')) return found;
+      const massG = Number(netMassG(quantity.weighing));
+      return [...found, ...checkMass(plan, massG, measures.targetG, balance)];
+    }
+    case 'volume': {
+      if (measures.kind !== 'volume') return [];
+      const volumeMl = Number(quantity.volumeMl);
+      if (volumeMl <= 0) {
+        return [impossible('no-volume', 'volumeMl', 'The volume must be more than 0 mL.')];
+      }
+      if (Math.abs(volumeMl / measures.targetMl - 1) <= STRAY.approximate) return [];
+      const message = `${roundSignificant(measures.targetMl, 3)} mL were planned. If it stands, say why.`;
+      return [unlikely('off-plan', 'volumeMl', message)];
+    }
+    case 'temperature': {
+      const temperatureC = Number(quantity.temperatureC);
+      if (temperatureC < 5 || temperatureC > 45) {
+        const message = 'A laboratory is between 5 and 45 °C.';
+        return [impossible('no-room-temperature', 'temperatureC', message)];
+      }
+      if (Math.abs(temperatureC - 20) <= 5) return [];
+      const message =
+        'Flasks are marked for 20 °C: let it come nearer, or say why it is filled now.';
+      return [unlikely('off-20', 'temperatureC', message)];
+    }
+  }
+}
+
+function checkMass(
+  plan: PreparationPlan,
+  massG: number,
+  targetG: number,
+  balance: Balance,
+): readonly Finding[] {
+  const stray = STRAY[isExact(plan) ? 'exact' : 'approximate'];
+  if (Math.abs(massG / targetG - 1) <= stray) return [];
+  const decimals = decimalPlaces(balance.readabilityG);
+  const slip = suspectWeighing(massG, {
+    intendedG: targetG,
+    toleranceG: stray * targetG,
+    decimals,
+  });
+  const planned = `${roundHalfEven(targetG, Math.min(decimals, 4))} g were planned.`;
+  const message = slip
+    ? `${planned} ${slip.question} Then ${roundHalfEven(slip.meant, decimals)} g was meant.`
+    : `${planned} If it stands, say why.`;
+  return [unlikely('off-plan', 'massG', message)];
+}
+
+/** What speaks against bottling a preparation now. */
+export function checkBottling(
+  preparation: PreparationState,
+  hasResult: boolean,
+): readonly Finding[] {
+  if (preparation.status !== 'open') {
+    const message = `This preparation is ${preparation.status} already.`;
+    return [impossible('preparation-closed', 'preparation', message)];
+  }
+  const spoilt = spoiltBy(preparation);
+  if (spoilt) {
+    const message = `Discard it: ${spoilt.name}. ${spoilt.reason}`;
+    return [impossible('spoilt', 'preparation', message)];
+  }
+  if (preparation.steps.some(({ entries }) => entries.length > 1)) {
+    const message = 'Two entries for one figure contradict each other: correct one of them first.';
+    return [impossible('conflict-open', 'preparation', message)];
+  }
+  const undone = preparation.steps.find(
+    ({ done, work }) => !done && work !== 'bottle' && work !== 'label',
+  );
+  if (!hasResult) {
+    const message = 'A figure is missing that the molarity needs.';
+    return [impossible('no-result', 'preparation', message)];
+  }
+  return undone
+    ? [unlikely('not-finished', 'preparation', `“${undone.text}” is not done. Say why.`)]
+    : [];
+}

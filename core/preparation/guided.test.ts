@@ -1,0 +1,307 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import {
+  EQUIPMENT,
+  KHP_PLAN,
+  lotOf,
+  planOf,
+  PreparationScript,
+  recordsWith,
+  standardBottle,
+} from '../test-support/preparations';
+import type { PreparationFact, PreparationPlan } from './index';
+import {
+  bottleOf,
+  checkBottling,
+  checkPreparationFact,
+  checkPreparationStart,
+  foldPreparation,
+  nextWork,
+  resultOf,
+  stepsOf,
+  takenFor,
+} from './index';
+
+const KHP = lotOf('potassium-hydrogen-phthalate');
+const RECORDS = recordsWith([KHP]);
+const DECISION = {
+  code: 'S2',
+  container: 'clear-glass',
+  useBy: '2026-04-02',
+  preparedBy: 'ines',
+  preparedOn: '2026-03-02',
+} as const;
+
+function codes(plan: PreparationPlan, records = RECORDS, left = new Map<string, number>()) {
+  return checkPreparationStart(plan, records, left, '2026-03-02').map(({ code }) => code);
+}
+
+describe('the steps', () => {
+  test('of a weighed standard: dried, cooled, weighed, dissolved before the mark, mixed after it', () => {
+    const works = stepsOf(KHP_PLAN).map(({ id }) => id);
+    expect(works).toEqual(
+      ['dry', 'cool', 'weigh', 'transfer', 'dissolve', 'to-room-temperature'].concat([
+        'to-mark',
+        'mix',
+        'bottle',
+        'label',
+      ]),
+    );
+    expect(stepsOf(KHP_PLAN)[0]).toMatchObject({
+      waitMinutes: 120,
+      text: expect.stringContaining('110 to 120 °C') as string,
+    });
+    expect(stepsOf(KHP_PLAN)[2]?.measures).toMatchObject({ kind: 'mass', targetG: 5.1066 });
+  });
+
+  test('of a dilution in two stages: pipetted, filled and mixed twice, bottled once', () => {
+    const stage = { pipetteId: 'V10', flaskId: 'F100' };
+    const from = { kind: 'bottle', bottleId: 'bottle-standard' } as const;
+    const source = {
+      kind: 'dilute',
+      from,
+      stages: [stage, { ...stage, flaskId: 'F250' }],
+    } as const;
+    const steps = stepsOf(planOf(source, { soluteId: 'sodium-chloride' }));
+    expect(steps.map(({ id }) => id).filter((id) => /^(mix|measure|bottle)/.test(id))).toEqual([
+      'measure',
+      'mix',
+      'measure-2',
+      'mix-2',
+      'bottle',
+    ]);
+    expect(steps.find(({ id }) => id === 'to-mark-2')?.vesselId).toBe('F250');
+  });
+
+  test('acid goes in before the mark where iron(II) needs it', () => {
+    const soluteId = 'ammonium-iron-ii-sulfate-hexahydrate';
+    const works = stepsOf({ ...KHP_PLAN, soluteId }).map(({ work }) => work);
+    expect(works).not.toContain('dry');
+    expect(works.indexOf('add')).toBeLessThan(works.indexOf('to-mark'));
+  });
+});
+
+describe('what came of it', () => {
+  test('c = m P / (M V) from the mass really weighed; the budget names flask, purity, mass', () => {
+    const { state } = new PreparationScript(KHP_PLAN).weigh('5.1103').warmTo('21.5');
+    const result = resultOf(state, RECORDS);
+    if (result?.kind !== 'made') throw new Error('not made');
+    const byHand = (1000 * 5.1103 * 0.9998) / (204.2223 * 250);
+    expect(result.evaluation.value).toBeCloseTo(byHand, 8);
+    const relative = result.evaluation.expandedUncertainty / result.evaluation.value;
+    expect(relative).toBeGreaterThan(0.0006);
+    expect(relative).toBeLessThan(0.0012);
+    const effects = result.evaluation.budget.map(({ input }) => input.effect);
+    expect(new Set(effects)).toEqual(
+      new Set(['Mass', 'Purity', 'Molar mass', 'Flask', 'Temperature']),
+    );
+    const bottle = bottleOf(state, result, RECORDS, DECISION);
+    expect(bottle).toMatchObject({
+      purpose: 'standard',
+      volumeMl: '250',
+      nominalMolarity: '0.1',
+      made: { molarity: result.rounded.value },
+      parents: [{ kind: 'lot', id: KHP.id }],
+    });
+  });
+
+  test('a concentrate by cylinder is nominal, with the range in which it plausibly lies', () => {
+    const dissolved = { meaning: 'by-mass', densityGPerMl: '1.19' } as const;
+    const acid = lotOf('hydrochloric-acid', { purity: '0.37', purityHalfWidth: '0.01', dissolved });
+    const source = {
+      kind: 'concentrate',
+      lotId: acid.id,
+      takeMl: '8.28',
+      cylinderId: null,
+    } as const;
+    const plan = planOf(source, {
+      ...{ purpose: 'titrant', soluteId: 'hydrochloric-acid', volumeMl: '1000' },
+    });
+    const { state } = new PreparationScript(plan).measure('8.3');
+    const result = resultOf(state, recordsWith([acid]));
+    if (result?.kind !== 'nominal') throw new Error('not nominal');
+    expect(Number(result.molarity)).toBeCloseTo((8.3 * 0.37 * 1.19) / 36.46, 3);
+    const [low, high] = result.range.map(Number);
+    expect(low).toBeLessThan(0.096);
+    expect(high).toBeGreaterThan(0.104);
+    expect(bottleOf(state, result, RECORDS, DECISION)).toMatchObject({
+      made: null,
+      plausibleMolarity: result.range,
+    });
+  });
+
+  test('a dilution inherits what its parent is: standard from standard, nominal from nominal', () => {
+    const stages = [{ pipetteId: 'V50', flaskId: 'F250' }];
+    const bottles = [standardBottle(), standardBottle({ id: 'nominal', made: null })];
+    const of = (bottleId: string) => {
+      const source = { kind: 'dilute', from: { kind: 'bottle', bottleId }, stages } as const;
+      const plan = planOf(source, { soluteId: 'sodium-chloride', targetMolarity: '0.4' });
+      return resultOf(new PreparationScript(plan).state, recordsWith([], bottles));
+    };
+    const made = of('bottle-standard');
+    if (made?.kind !== 'made') throw new Error('not made');
+    expect(made.evaluation.value).toBeCloseTo((2.0012 * 50) / 250, 10);
+    expect(of('nominal')).toMatchObject({ kind: 'nominal', molarity: '0.400' });
+  });
+
+  test('a sample is diluted by a factor that its bottle carries', () => {
+    const source = {
+      kind: 'dilute',
+      from: { kind: 'sample', name: 'cleaner, tank 3', molarity: '1' },
+      stages: [{ pipetteId: 'V10', flaskId: 'F250' }],
+    } as const;
+    const plan = planOf(source, { soluteId: 'hydrochloric-acid', purpose: 'auxiliary' });
+    const { state } = new PreparationScript(plan);
+    const result = resultOf(state, RECORDS);
+    if (!result) throw new Error('no result');
+    expect(bottleOf(state, result, RECORDS, DECISION)).toMatchObject({
+      dilutionFactor: '25.0000',
+      note: 'cleaner, tank 3',
+      made: null,
+    });
+  });
+
+  test('whatever is weighed into whatever flask, c V M is m P', () => {
+    const mass = fc.integer({ min: 40_000, max: 60_000 });
+    fc.assert(
+      fc.property(mass, fc.constantFrom('F100', 'F250'), (tenthsOfMg, flaskId) => {
+        const massG = (tenthsOfMg / 10_000).toFixed(4);
+        const source = { ...KHP_PLAN.source, flaskId } as PreparationPlan['source'];
+        const { state } = new PreparationScript({ ...KHP_PLAN, source }).weigh(massG);
+        const result = resultOf(state, RECORDS);
+        if (result?.kind !== 'made') throw new Error('not made');
+        const volumeMl = Number(flaskId.slice(1));
+        expect((result.evaluation.value * volumeMl * 204.2223) / 1000).toBeCloseTo(
+          Number(massG) * 0.9998,
+          6,
+        );
+        const taken = takenFor(state, () => 0);
+        expect(taken).toEqual({ parent: { kind: 'lot', id: KHP.id }, amount: Number(massG) });
+      }),
+    );
+  });
+});
+
+describe('what is asked and what is refused', () => {
+  const script = () => new PreparationScript(KHP_PLAN);
+  const against = (made: PreparationScript, fact: PreparationFact) =>
+    checkPreparationFact(made.state, fact, EQUIPMENT).map(
+      ({ code, message }) => `${code}: ${message}`,
+    );
+  const mass = (made: PreparationScript, massG: string) =>
+    made.propose('preparation.measured', {
+      step: 'weigh',
+      quantity: { kind: 'mass', weighing: { mode: 'tared', massG } },
+      replaces: [],
+      takenFrom: null,
+      reason: null,
+    });
+
+  test('a mass a power of ten away names the one that was meant; digits of the balance are asked for', () => {
+    const made = script().done('dry').done('cool');
+    expect(against(made, mass(made, '51.0661'))).toEqual([
+      expect.stringMatching(
+        /^off-plan: 5.1066 g were planned. .*decimal point.* 5.1066 g was meant/,
+      ),
+    ]);
+    expect(against(made, mass(made, '5.11'))).toEqual([expect.stringMatching(/^decimals/)]);
+    expect(against(made, mass(made, '5.1100'))).toEqual([]);
+    expect(against(script(), mass(script(), '5.1100'))).toEqual([
+      expect.stringMatching(/^out-of-order: “Dry it/),
+    ]);
+  });
+
+  test('filling to the mark before it is dissolved is asked about; unknown steps are refused', () => {
+    const made = script().weigh('5.1100').done('dry').done('cool').done('transfer');
+    const to = (step: string) =>
+      made.propose('preparation.step-done', { step, isLeftOut: false, reason: null });
+    expect(against(made, to('to-mark'))).toEqual([
+      expect.stringMatching(/^out-of-order.*Dissolved/),
+    ]);
+    expect(against(made, to('fly'))).toEqual([expect.stringMatching(/^unknown-step/)]);
+    const leftOut = made.propose('preparation.step-done', {
+      step: 'weigh',
+      isLeftOut: true,
+      reason: 'in a hurry',
+    });
+    expect(against(script(), leftOut)).toEqual([expect.stringMatching(/^must-be-measured/)]);
+  });
+
+  test('a wait that is cut short is asked about', () => {
+    const made = script().add('preparation.step-begun', { step: 'dry' });
+    const dry = { step: 'dry', isLeftOut: false, reason: null };
+    const after = (minutes: number) =>
+      made.propose(
+        'preparation.step-done',
+        dry,
+        new Date(Date.parse('2026-03-02T08:00:00Z') + minutes * 60_000).toISOString(),
+      );
+    expect(against(made, after(90))).toEqual([
+      'too-early: It wants 120 minutes; 30 of them are left. If it goes on now, say why.',
+    ]);
+    expect(against(made, after(120))).toEqual([]);
+  });
+
+  test('an over-filled flask is discarded, and why; a beaker is not', () => {
+    const mishap = { step: 'to-mark', mishapId: 'over-filled', remark: '' };
+    const spoilt = script().weigh('5.1100').add('preparation.mishap', mishap);
+    expect(checkBottling(spoilt.state, true)[0]?.message).toMatch(
+      /^Discard it: filled past the mark. It is too dilute/,
+    );
+    const source = { ...KHP_PLAN.source, flaskId: null } as PreparationPlan['source'];
+    const rough = new PreparationScript({ ...KHP_PLAN, source })
+      .weigh('5.1100')
+      .add('preparation.mishap', mishap);
+    expect(checkBottling(rough.state, true).map(({ code }) => code)).toEqual(['not-finished']);
+  });
+
+  test('two masses entered without knowing of each other are both kept, and block until one stands', () => {
+    const made = script().weigh('5.1100').weigh('5.1130');
+    expect(made.state.steps.find(({ id }) => id === 'weigh')?.entries).toHaveLength(2);
+    expect(resultOf(made.state, RECORDS)).toBeNull();
+    expect(checkBottling(made.state, false).map(({ code }) => code)).toEqual(['conflict-open']);
+    made.weigh('5.1130', ['p2', 'p3']);
+    expect(resultOf(made.state, RECORDS)?.kind).toBe('made');
+    const weighed = made.state.steps.find(({ id }) => id === 'weigh');
+    expect(weighed?.replaced.map(({ factId }) => factId)).toEqual(['p2', 'p3']);
+  });
+
+  test('before it is begun: a balance too coarse, too little, expired, in quarantine, another form', () => {
+    expect(codes(KHP_PLAN)).toEqual([]);
+    const source = KHP_PLAN.source as Extract<PreparationPlan['source'], { kind: 'weigh' }>;
+    const coarse = { ...KHP_PLAN, source: { ...source, massG: '0.2042', balanceId: 'coarse' } };
+    expect(codes(coarse)).toEqual(['balance-too-coarse']);
+    expect(codes(KHP_PLAN, RECORDS, new Map([[KHP.id, 5]]))).toEqual(['not-enough']);
+    const expired = lotOf('potassium-hydrogen-phthalate', { useBy: '2026-02-01' });
+    expect(codes(KHP_PLAN, recordsWith([expired]))).toEqual(['lot-expired']);
+    const reason = 'label torn';
+    const withdrawn = { factId: 'f', by: 'ines', at: '2026-03-01T08:00:00.000Z', reason };
+    expect(codes(KHP_PLAN, recordsWith([{ ...KHP, withdrawn }]))).toEqual(['withdrawn']);
+    const other = { ...lotOf('oxalic-acid-dihydrate'), id: KHP.id };
+    expect(codes(KHP_PLAN, recordsWith([other]))).toEqual(['wrong-lot']);
+  });
+
+  test('a molarity above what the concentrate or the bottle has cannot be made from it', () => {
+    const dissolved = { meaning: 'by-mass', densityGPerMl: '1.19' } as const;
+    const acid = lotOf('hydrochloric-acid', { purity: '0.37', dissolved });
+    const source = { kind: 'concentrate', lotId: acid.id, takeMl: '90', cylinderId: null } as const;
+    const plan = planOf(source, { soluteId: 'hydrochloric-acid', targetMolarity: '13' });
+    expect(codes(plan, recordsWith([acid]))).toEqual(['cannot-concentrate']);
+    expect(codes({ ...plan, targetMolarity: '1' }, recordsWith([acid]))).toEqual([]);
+  });
+});
+
+test('waiting is reckoned from when it began, work goes on where it was left, facts told twice count once', () => {
+  const begun = new PreparationScript(KHP_PLAN).add(
+    'preparation.step-begun',
+    { step: 'dry' },
+    '2026-03-02T08:40:00.000Z',
+  );
+  expect(nextWork(begun.state)).toMatchObject({
+    id: 'dry',
+    waitsUntil: '2026-03-02T10:40:00.000Z',
+  });
+  expect(nextWork(begun.done('dry').state)?.id).toBe('cool');
+  expect(foldPreparation([...begun.facts, ...begun.facts])).toEqual(begun.state);
+  expect(foldPreparation(begun.facts.slice(1))).toBeNull();
+});

@@ -1,0 +1,417 @@
+import { findSolvent, findSubstance } from '../chemistry';
+import type { Component, DecimalText, Evaluation, Expression, Input } from '../measurement';
+import {
+  exact,
+  input,
+  minus,
+  plus,
+  product,
+  propagate,
+  quotient,
+  roundHalfEven,
+  roundSignificant,
+  roundToUncertainty,
+  sum,
+  UNITS,
+} from '../measurement';
+import type { Equipment, EquipmentState, Glassware } from '../metrology';
+import {
+  calibratedPointOf,
+  netMassG,
+  temperatureDeviation,
+  weighingLinearity,
+  weighingRepeatability,
+} from '../metrology';
+import type { BottleState, LotState } from '../reagent';
+import { knownMolarity, lotMolarMass } from '../reagent';
+import { dilutedMolarity, molarityOfSolution } from './equations';
+import type { PreparationState } from './record';
+import { measuredIn } from './record';
+import { isExact, recipeOf } from './work';
+
+/** The records that a preparation rests on. */
+export interface PreparationRecords {
+  readonly lots: readonly LotState[];
+  readonly bottles: readonly BottleState[];
+  readonly equipment: readonly EquipmentState[];
+}
+
+/** What came of a preparation. */
+export type PreparationResult =
+  | {
+      /** Known from how it was made: a standard. */
+      readonly kind: 'made';
+      readonly model: Expression;
+      readonly evaluation: Evaluation;
+      readonly rounded: { readonly value: DecimalText; readonly uncertainty: DecimalText };
+      readonly coverageFactor: DecimalText;
+    }
+  | {
+      /** Nominal: to be standardized, or good enough as it is. */
+      readonly kind: 'nominal';
+      readonly molarity: DecimalText;
+      readonly range: readonly [low: DecimalText, high: DecimalText];
+      /** Why it is no standard. */
+      readonly why: string;
+    }
+  | { readonly kind: 'without-molarity' };
+
+/** Volumes in beakers and cylinders are good to this part, rectangular. */
+const BEAKER = 0.05;
+
+/** The density on a label is good to this part, rectangular. */
+const LABEL_DENSITY = 0.01;
+
+/** A nominal solution on the shelf is what its label says within this part, rectangular, when nobody computed it. */
+const NOMINAL = 0.05;
+
+/** Half-width of the laboratory's temperature when nobody measured it, K. */
+const UNMEASURED_K = 5;
+
+/** Reading and evenness of a measured temperature, K. */
+const MEASURED_K = 1;
+
+/**
+ * The molarity from what was really done, through the measurement model: c = m P / (M V), c = w rho V' / (M V) or
+ * c = c0 V_a / V_f for each stage, with volumes at 20 °C. Null while a figure is missing or disputed.
+ *
+ * @throws RangeError when a record that the plan names is not among the given ones.
+ */
+export function resultOf(
+  preparation: PreparationState,
+  records: PreparationRecords,
+): PreparationResult | null {
+  const { plan } = preparation;
+  if (plan.source.kind === 'indicator') return { kind: 'without-molarity' };
+  const model = molarityModel(preparation, records);
+  if (!model) return null;
+  const evaluation = propagate(model, UNITS.molePerLitre);
+  const { value, expandedUncertainty } = evaluation;
+  const why = whyNominal(preparation, records);
+  if (why === null) {
+    return {
+      kind: 'made',
+      model,
+      evaluation,
+      rounded: roundToUncertainty(value, expandedUncertainty),
+      coverageFactor: roundHalfEven(evaluation.coverageFactor, 2),
+    };
+  }
+  return {
+    kind: 'nominal',
+    molarity: roundSignificant(value, 3),
+    range: [
+      roundSignificant(Math.max(0, value - expandedUncertainty), 3),
+      roundSignificant(value + expandedUncertainty, 3),
+    ],
+    why,
+  };
+}
+
+/** Why the molarity is nominal; null for a standard. */
+function whyNominal(preparation: PreparationState, records: PreparationRecords): string | null {
+  const { plan } = preparation;
+  const { source } = plan;
+  if (!isExact(plan)) return 'made with cylinder and beaker';
+  if (source.kind === 'weigh') {
+    const lot = find(records.lots, source.lotId);
+    const isStandard = findSubstance(lot.lot.substanceId)?.role === 'primary-standard';
+    return isStandard ? null : `lot ${lot.lot.lotNumber} is no standard`;
+  }
+  if (source.kind !== 'dilute') return null;
+  if (source.from.kind === 'sample') return 'the molarity of the sample is not known';
+  const parent = find(records.bottles, source.from.bottleId);
+  return knownMolarity(parent) ? null : `bottle ${parent.code} is nominal itself`;
+}
+
+function find<T extends { readonly id: string }>(among: readonly T[], id: string): T {
+  const found = among.find((one) => one.id === id);
+  if (!found) throw new RangeError(`record ${id} was not given`);
+  return found;
+}
+
+function ofType<K extends Equipment['type']>(
+  records: PreparationRecords,
+  id: string,
+  type: K,
+): { readonly item: Extract<Equipment, { type: K }>; readonly at: string } {
+  const { equipment, version } = find(records.equipment, id);
+  if (equipment.type !== type) throw new RangeError(`${equipment.name} is no ${type}`);
+  const at = `equipment:${id}@${String(version)}`;
+  return { item: equipment as Extract<Equipment, { type: K }>, at };
+}
+
+function given(one: Omit<Input, 'degreesOfFreedom' | 'variation'>): Expression {
+  return input({ ...one, degreesOfFreedom: Number.POSITIVE_INFINITY, variation: 'common' });
+}
+
+function rectangular(name: string, halfWidth: number): Component {
+  return { name, distribution: 'rectangular', halfWidth };
+}
+
+function molarityModel(
+  preparation: PreparationState,
+  records: PreparationRecords,
+): Expression | null {
+  const { plan } = preparation;
+  const { source } = plan;
+  switch (source.kind) {
+    case 'weigh': {
+      const entry = measuredIn(preparation, 'mass');
+      if (entry?.quantity.kind !== 'mass') return null;
+      const { item: balance } = ofType(records, source.balanceId, 'balance');
+      const lot = find(records.lots, source.lotId);
+      const mass = given({
+        id: `fact:${entry.factId}/mass`,
+        symbol: 'm',
+        name: `mass of ${findSubstance(plan.soluteId)?.name ?? 'solid'}`,
+        effect: 'Mass',
+        value: Number(netMassG(entry.quantity.weighing)),
+        unit: UNITS.gram,
+        components: [...weighingRepeatability(balance), ...weighingLinearity(balance)],
+        source: `balance ${balance.name}`,
+      });
+      const volume =
+        source.flaskId === null
+          ? beaker(plan.volumeMl)
+          : flaskAt20(preparation, records, source.flaskId);
+      return molarityOfSolution(mass, purityOf(lot), molarMassOf(lot), volume);
+    }
+    case 'concentrate': {
+      const taken = volumeTaken(preparation, records, source.cylinderId);
+      if (!taken) return null;
+      const lot = find(records.lots, source.lotId);
+      const { dissolved } = lot.lot;
+      if (!dissolved) throw new RangeError(`lot ${lot.lot.lotNumber} is no solution`);
+      const density =
+        dissolved.meaning === 'by-mass' ? 1000 * Number(dissolved.densityGPerMl) : 1000;
+      const massConcentration = product([
+        purityOf(lot),
+        given({
+          id: `lot:${lot.id}/density@${String(lot.version)}`,
+          symbol: 'ρ',
+          name: 'density of the concentrate',
+          effect: 'Density',
+          value: density,
+          unit: UNITS.gramPerLitre,
+          components:
+            dissolved.meaning === 'by-mass'
+              ? [rectangular('as printed on its label', LABEL_DENSITY * density)]
+              : [],
+          source:
+            dissolved.meaning === 'by-mass' ? `lot ${lot.lot.lotNumber}` : 'stated in g per mL',
+        }),
+      ]);
+      return molarityOfSolution(
+        product([massConcentration, taken]),
+        exact(1),
+        molarMassOf(lot),
+        beaker(plan.volumeMl),
+      );
+    }
+    case 'add-volumes': {
+      const taken = volumeTaken(preparation, records, source.cylinderId);
+      if (!taken) return null;
+      const parent = find(records.bottles, source.bottleId);
+      const water = given({
+        id: 'water',
+        symbol: 'V_w',
+        name: 'water added',
+        effect: 'Water',
+        value: Number(source.waterMl),
+        unit: UNITS.millilitre,
+        components: [rectangular('cylinder', BEAKER * Number(source.waterMl))],
+        source: 'cylinder; volumes taken as additive',
+      });
+      return quotient(product([molarityOfBottle(parent), taken]), sum([plus(taken), plus(water)]));
+    }
+    case 'dilute': {
+      const { from, stages } = source;
+      const molarity =
+        from.kind === 'bottle'
+          ? molarityOfBottle(find(records.bottles, from.bottleId))
+          : given({
+              id: 'sample',
+              symbol: 'c_0',
+              name: `molarity of ${from.name}`,
+              effect: 'Sample',
+              value: Number(from.molarity),
+              unit: UNITS.molePerLitre,
+              components: [rectangular('a guess', NOMINAL * Number(from.molarity))],
+              source: 'as written',
+            });
+      return dilutedMolarity(
+        molarity,
+        stages.map(({ pipetteId, flaskId }, i) => ({
+          aliquot: vessel(records, pipetteId, `V_a${String(i + 1)}`, 'Pipette'),
+          flask: vessel(records, flaskId, `V_f${String(i + 1)}`, 'Flask'),
+        })),
+      );
+    }
+    case 'indicator':
+      return null;
+  }
+}
+
+function purityOf({ id, version, lot }: LotState): Expression {
+  return given({
+    id: `lot:${id}/purity@${String(version)}`,
+    symbol: lot.dissolved ? 'w' : 'P',
+    name: lot.dissolved ? 'content of the concentrate' : 'purity',
+    effect: 'Purity',
+    value: Number(lot.purity),
+    unit: UNITS.one,
+    components: [
+      {
+        name: 'purity',
+        distribution: lot.purityDistribution,
+        halfWidth: Number(lot.purityHalfWidth),
+      },
+    ],
+    source: `lot ${lot.lotNumber}, certificate`,
+  });
+}
+
+function molarMassOf({ id, version, lot }: LotState): Expression {
+  const { valueGPerMol, standardUncertaintyGPerMol } = lotMolarMass(lot);
+  return given({
+    id: `lot:${id}/molar-mass@${String(version)}`,
+    symbol: 'M',
+    name: 'molar mass',
+    effect: 'Molar mass',
+    value: valueGPerMol,
+    unit: UNITS.gramPerMole,
+    components: [{ name: 'molar mass', standardUncertainty: standardUncertaintyGPerMol }],
+    source: lot.statedMolarMass ? `lot ${lot.lotNumber}` : 'formula, IUPAC atomic weights 2021',
+  });
+}
+
+/** A parent solution: of its certificate or making, else nominal within its plausible range. */
+function molarityOfBottle(bottle: BottleState): Expression {
+  const known = knownMolarity(bottle);
+  const nominal = Number(bottle.nominalMolarity ?? 0);
+  const [low, high] = bottle.plausibleMolarity?.map(Number) ?? [];
+  const halfWidth = low === undefined || high === undefined ? NOMINAL * nominal : (high - low) / 2;
+  return given({
+    id: `bottle:${bottle.id}/molarity@${String(bottle.version)}`,
+    symbol: 'c_0',
+    name: `molarity of bottle ${bottle.code}`,
+    effect: 'Parent solution',
+    value: known ? Number(known.molarity) : nominal,
+    unit: UNITS.molePerLitre,
+    components: known
+      ? [
+          {
+            name: known.certificateNumber ?? 'as made',
+            expandedUncertainty: Number(known.expandedUncertainty),
+            coverageFactor: Number(known.coverageFactor),
+          },
+        ]
+      : [rectangular('nominal', halfWidth)],
+    source: known ? (known.certificateNumber ?? 'as made') : 'nominal, on its label',
+  });
+}
+
+function volumeTaken(
+  preparation: PreparationState,
+  records: PreparationRecords,
+  cylinderId: string | null,
+): Expression | null {
+  const entry = measuredIn(preparation, 'volume');
+  if (entry?.quantity.kind !== 'volume') return null;
+  const value = Number(entry.quantity.volumeMl);
+  const cylinder = cylinderId === null ? null : ofType(records, cylinderId, 'glassware').item;
+  return given({
+    id: `fact:${entry.factId}/volume`,
+    symbol: "V'",
+    name: 'volume taken',
+    effect: 'Volume taken',
+    value,
+    unit: UNITS.millilitre,
+    components: [cylinder ? toleranceOf(cylinder) : rectangular('cylinder', BEAKER * value)],
+    source: cylinder?.name ?? 'a cylinder',
+  });
+}
+
+function beaker(volumeMl: DecimalText): Expression {
+  return given({
+    id: 'volume',
+    symbol: 'V',
+    name: 'volume made up',
+    effect: 'Volume',
+    value: Number(volumeMl),
+    unit: UNITS.millilitre,
+    components: [rectangular('beaker and cylinder', BEAKER * Number(volumeMl))],
+    source: 'beaker and cylinder, ± 5 %',
+  });
+}
+
+function toleranceOf({ toleranceDistribution, toleranceMl }: Glassware): Component {
+  return {
+    name: 'tolerance',
+    distribution: toleranceDistribution,
+    halfWidth: Number(toleranceMl),
+  };
+}
+
+/** What a flask holds or a pipette delivers, as calibrated where it was. The temperature cancels between the two of a dilution. */
+function vessel(
+  records: PreparationRecords,
+  id: string,
+  symbol: string,
+  effect: 'Flask' | 'Pipette',
+): Expression {
+  const { item, at } = ofType(records, id, 'glassware');
+  const point = calibratedPointOf(find(records.equipment, id));
+  return given({
+    id: `${at}/volume/${symbol}`,
+    symbol,
+    name: `volume of ${item.name}`,
+    effect,
+    value: point ? point.nominal + point.deviation : Number(item.volumeMl),
+    unit: UNITS.millilitre,
+    components: point
+      ? [
+          {
+            name: 'calibration',
+            expandedUncertainty: point.expandedUncertainty,
+            coverageFactor: 2,
+          },
+        ]
+      : [toleranceOf(item)],
+    source: point ? `${item.name}, calibrated` : `${item.name}, ± ${item.toleranceMl} mL`,
+  });
+}
+
+/** The volume at 20 °C of what filled a flask to its mark at the temperature measured. */
+function flaskAt20(
+  preparation: PreparationState,
+  records: PreparationRecords,
+  flaskId: string,
+): Expression {
+  const quantity = measuredIn(preparation, 'temperature')?.quantity;
+  const measured = quantity?.kind === 'temperature' ? quantity.temperatureC : null;
+  const solventId = recipeOf(preparation.plan)?.solventId ?? 'water';
+  const solvent = findSolvent(solventId);
+  if (!solvent) throw new RangeError(`solvent ${solventId} is not in the catalogue`);
+  const deviation = given({
+    id: `preparation:${preparation.id}/temperature`,
+    symbol: 'ΔT',
+    name: 'temperature at the mark above 20 °C',
+    effect: 'Temperature',
+    value: 0,
+    unit: UNITS.kelvin,
+    components: temperatureDeviation(
+      Number(measured ?? 20),
+      measured === null ? UNMEASURED_K : MEASURED_K,
+    ),
+    source: measured === null ? 'not measured' : `${measured} °C`,
+  });
+  return product([
+    vessel(records, flaskId, 'V', 'Flask'),
+    sum([
+      plus(exact(1)),
+      minus(product([exact(solvent.cubicExpansionPerK, UNITS.perKelvin), deviation])),
+    ]),
+  ]);
+}

@@ -1,0 +1,211 @@
+import type { Preparation, PreparationStep } from '../chemistry';
+import {
+  CATALOGUE,
+  describeDrying,
+  findIndicator,
+  findSubstance,
+  INDICATOR_STEPS,
+  usualSteps,
+} from '../chemistry';
+import type { DecimalText } from '../measurement';
+import type { Parent, Purpose } from '../reagent';
+
+/** Where the solute comes from, how much of it is wanted, and in which vessels. */
+export type PreparationSource =
+  | {
+      readonly kind: 'weigh';
+      readonly lotId: string;
+      readonly massG: DecimalText;
+      readonly balanceId: string;
+      /** Null for a beaker and a cylinder. */
+      readonly flaskId: string | null;
+    }
+  | {
+      readonly kind: 'concentrate';
+      readonly lotId: string;
+      readonly takeMl: DecimalText;
+      readonly cylinderId: string | null;
+    }
+  | {
+      /** Volumes added together, not made up to a mark. */
+      readonly kind: 'add-volumes';
+      readonly bottleId: string;
+      readonly takeMl: DecimalText;
+      readonly waterMl: DecimalText;
+      readonly cylinderId: string | null;
+    }
+  | {
+      readonly kind: 'dilute';
+      readonly from:
+        | { readonly kind: 'bottle'; readonly bottleId: string }
+        | { readonly kind: 'sample'; readonly name: string; readonly molarity: DecimalText };
+      /** A pipette into a flask, once or several times. */
+      readonly stages: readonly { readonly pipetteId: string; readonly flaskId: string }[];
+    }
+  | { readonly kind: 'indicator' };
+
+/** What is to be made, and from what. */
+export interface PreparationPlan {
+  readonly purpose: Purpose;
+  /** A substance, or an indicator, of the catalogue. */
+  readonly soluteId: string;
+  /** Null to take the recipe that fits the source. */
+  readonly recipeId: string | null;
+  /** Null for an indicator. */
+  readonly targetMolarity: DecimalText | null;
+  readonly volumeMl: DecimalText;
+  readonly source: PreparationSource;
+  /** Local date and time in the laboratory, `2026-11-26T15:00`; null when there is no hurry. */
+  readonly neededBy: string | null;
+  readonly note: string;
+  /** Why it goes on in spite of a warning. */
+  readonly reason: string | null;
+}
+
+/** What a step asks to be measured. */
+export type Measure =
+  | { readonly kind: 'mass'; readonly targetG: number; readonly balanceId: string }
+  | { readonly kind: 'volume'; readonly targetMl: number; readonly vesselId: string | null }
+  | { readonly kind: 'temperature' };
+
+/** A step of a guided preparation. */
+export interface Step {
+  /** The work and its turn: `mix`, `mix-2`. */
+  readonly id: string;
+  readonly work: PreparationStep['work'];
+  readonly text: string;
+  /** Null when nobody has to wait. */
+  readonly waitMinutes: number | null;
+  readonly measures: Measure | null;
+  /** The flask or pipette that it is done with, where that matters. */
+  readonly vesselId: string | null;
+}
+
+/** Whether masses and volumes of a plan stand in the equation: balance, pipettes and volumetric flasks. */
+export function isExact({ source }: PreparationPlan): boolean {
+  return source.kind === 'dilute' || (source.kind === 'weigh' && source.flaskId !== null);
+}
+
+/** The lots and bottles that a solution was made from. */
+export function parentsOf(source: PreparationSource): readonly Parent[] {
+  switch (source.kind) {
+    case 'weigh':
+    case 'concentrate':
+      return [{ kind: 'lot', id: source.lotId }];
+    case 'add-volumes':
+      return [{ kind: 'bottle', id: source.bottleId }];
+    case 'dilute':
+      return source.from.kind === 'bottle' ? [{ kind: 'bottle', id: source.from.bottleId }] : [];
+    case 'indicator':
+      return [];
+  }
+}
+
+/** The recipe of the catalogue that a plan follows; undefined where the usual steps serve. */
+export function recipeOf(plan: PreparationPlan): Preparation | undefined {
+  return plan.recipeId === null
+    ? CATALOGUE.preparations.find(
+        (recipe) => recipe.soluteId === plan.soluteId && isFor(recipe, plan),
+      )
+    : CATALOGUE.preparations.find(({ id }) => id === plan.recipeId);
+}
+
+function isFor({ route, exactness, from }: Preparation, plan: PreparationPlan): boolean {
+  if ((exactness === 'exact') !== isExact(plan)) return false;
+  switch (plan.source.kind) {
+    case 'weigh':
+      return route === 'weighed';
+    case 'concentrate':
+      return from?.kind === 'concentrate';
+    case 'dilute':
+      return from?.kind === 'stock';
+    case 'add-volumes':
+      return from?.kind === 'stock';
+    case 'indicator':
+      return false;
+  }
+}
+
+function plainSteps(plan: PreparationPlan): readonly PreparationStep[] {
+  const recipe = recipeOf(plan);
+  if (recipe) return recipe.steps;
+  const isDried = findSubstance(plan.soluteId)?.drying?.kind === 'oven';
+  switch (plan.source.kind) {
+    case 'weigh':
+      return usualSteps(isExact(plan) ? 'weighed-exactly' : 'weighed-roughly', isDried);
+    case 'concentrate':
+      return usualSteps('from-concentrate', isDried);
+    case 'dilute':
+      return usualSteps('diluted', isDried);
+    case 'add-volumes':
+      return usualSteps('volumes-added', isDried);
+    case 'indicator':
+      return INDICATOR_STEPS;
+  }
+}
+
+/** The steps of a preparation, in the order of doing; the same for the same plan. */
+export function stepsOf(plan: PreparationPlan): readonly Step[] {
+  const turns = new Map<string, number>();
+  const steps: Step[] = [];
+  for (const { step, stage } of staged(plan)) {
+    const turn = (turns.get(step.work) ?? 0) + 1;
+    turns.set(step.work, turn);
+    steps.push({
+      ...step,
+      ...dryingOf(plan, step),
+      id: turn === 1 ? step.work : `${step.work}-${String(turn)}`,
+      measures: measureOf(plan, step.work),
+      vesselId: vesselOf(plan, step.work, stage),
+    });
+  }
+  return steps;
+}
+
+/** Pipetting, filling and mixing come again with each stage of a dilution. */
+function staged(plan: PreparationPlan): { step: PreparationStep; stage: number }[] {
+  const steps = plainSteps(plan);
+  if (plan.source.kind !== 'dilute') return steps.map((step) => ({ step, stage: 0 }));
+  const isAfter = ({ work }: PreparationStep): boolean => work === 'bottle' || work === 'label';
+  const repeated = steps.filter((step) => !isAfter(step));
+  return [
+    ...plan.source.stages.flatMap((_, stage) => repeated.map((step) => ({ step, stage }))),
+    ...steps.filter(isAfter).map((step) => ({ step, stage: 0 })),
+  ];
+}
+
+/** How the substance itself is dried, or the indicator made, goes before the general words. */
+function dryingOf(plan: PreparationPlan, { work }: PreparationStep): Partial<Step> {
+  if (plan.source.kind === 'indicator' && work === 'dissolve') {
+    const text = findIndicator(plan.soluteId)?.preparation;
+    return text === undefined ? {} : { text: `${text}. Dissolved?` };
+  }
+  const drying = findSubstance(plan.soluteId)?.drying;
+  if (work !== 'dry' || !drying) return {};
+  const hours = drying.kind === 'oven' ? drying.hours : null;
+  return {
+    text: `Dry it: ${describeDrying(drying)}.`,
+    waitMinutes: hours === null ? null : 60 * hours,
+  };
+}
+
+function measureOf(plan: PreparationPlan, work: Step['work']): Measure | null {
+  const { source } = plan;
+  if (work === 'weigh' && source.kind === 'weigh') {
+    return { kind: 'mass', targetG: Number(source.massG), balanceId: source.balanceId };
+  }
+  if (work === 'measure' && (source.kind === 'concentrate' || source.kind === 'add-volumes')) {
+    return { kind: 'volume', targetMl: Number(source.takeMl), vesselId: source.cylinderId };
+  }
+  return work === 'to-room-temperature' && isExact(plan) ? { kind: 'temperature' } : null;
+}
+
+function vesselOf({ source }: PreparationPlan, work: Step['work'], stage: number): string | null {
+  if (source.kind === 'weigh') {
+    return work === 'to-mark' || work === 'transfer' ? source.flaskId : null;
+  }
+  if (source.kind !== 'dilute') return null;
+  const vessels = source.stages[stage];
+  if (work === 'measure') return vessels?.pipetteId ?? null;
+  return work === 'to-mark' ? (vessels?.flaskId ?? null) : null;
+}

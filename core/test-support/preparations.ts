@@ -1,0 +1,179 @@
+import type { Equipment, EquipmentState, Glassware } from '#core/metrology';
+import type {
+  PreparationFact,
+  PreparationFactBodies,
+  PreparationPlan,
+  PreparationRecords,
+  PreparationState,
+} from '#core/preparation';
+import { foldPreparation } from '#core/preparation';
+import type { BottleState, Lot, LotState } from '#core/reagent';
+import { balance, lotState, references } from './runs';
+
+const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
+
+function equipmentState(id: string, equipment: Equipment): EquipmentState {
+  return { id, version: 1, registered: provenance, equipment, calibrations: [], withdrawn: null };
+}
+
+function glass(kind: Glassware['kind'], volumeMl: string, toleranceMl: string): EquipmentState {
+  const prefix = { 'volumetric-flask': 'F', 'one-mark-pipette': 'V', 'measuring-cylinder': 'Z' };
+  const name = `${prefix[kind]}${volumeMl}`;
+  const toleranceDistribution = kind === 'measuring-cylinder' ? 'rectangular' : 'triangular';
+  const spread = { toleranceMl, toleranceDistribution } as const;
+  return equipmentState(name, {
+    ...{ type: 'glassware', name, kind, volumeMl },
+    ...spread,
+    calibrationDue: null,
+  });
+}
+
+/** A balance, flasks, pipettes and a cylinder, by names such as F250, V10, Z100. */
+export const EQUIPMENT: readonly EquipmentState[] = [
+  equipmentState('balance', balance),
+  equipmentState('coarse', {
+    ...balance,
+    ...{ name: 'T2', readabilityG: '0.01', repeatabilityG: '0.01', linearityG: '0.02' },
+    maxLoadG: '2200',
+  }),
+  glass('volumetric-flask', '100', '0.1'),
+  glass('volumetric-flask', '250', '0.15'),
+  glass('one-mark-pipette', '10', '0.02'),
+  glass('one-mark-pipette', '50', '0.05'),
+  glass('measuring-cylinder', '100', '0.5'),
+];
+
+/** A lot by its substance, with changes. */
+export function lotOf(substanceId: string, changes: Partial<Lot> = {}): LotState {
+  const { lot } = references().lot;
+  return { ...lotState({ ...lot, substanceId, ...changes }), id: `lot-${substanceId}` };
+}
+
+/** A bottle of sodium chloride, known from how it was made, with changes. */
+export function standardBottle(changes: Partial<BottleState> = {}): BottleState {
+  return {
+    ...references().bottle,
+    id: 'bottle-standard',
+    code: 'S1',
+    purpose: 'standard',
+    substanceId: 'sodium-chloride',
+    nominalMolarity: '2',
+    volumeMl: '250',
+    made: { molarity: '2.0012', expandedUncertainty: '0.0024', coverageFactor: '2.00' },
+    useBy: '2026-09-01',
+    ...changes,
+  };
+}
+
+/** Writes the facts of one preparation one after another, as an analyst would. */
+export class PreparationScript {
+  readonly facts: PreparationFact[] = [];
+
+  constructor(plan: PreparationPlan) {
+    this.add('preparation.started', plan);
+  }
+
+  propose<K extends keyof PreparationFactBodies>(
+    kind: K,
+    body: PreparationFactBodies[K],
+    at = '2026-03-02T08:00:00.000Z',
+  ): PreparationFact {
+    const sequence = this.facts.length + 1;
+    return {
+      ...{ id: `p${String(sequence)}`, recordId: 'preparation-1', recordKind: 'preparation' },
+      ...{ kind, schemaVersion: 1, body, authorId: 'ines', deviceId: null, clockOffsetMs: null },
+      ...{ deviceTime: at, basedOn: null, sequence, recordedAt: at },
+      // The generic pair of kind and body is one of the union's by construction.
+    } as unknown as PreparationFact;
+  }
+
+  add<K extends keyof PreparationFactBodies>(
+    kind: K,
+    body: PreparationFactBodies[K],
+    at?: string,
+  ): this {
+    this.facts.push(this.propose(kind, body, at));
+    return this;
+  }
+
+  done(step: string): this {
+    return this.add('preparation.step-done', { step, isLeftOut: false, reason: null });
+  }
+
+  weigh(massG: string, replaces: readonly string[] = []): this {
+    return this.add('preparation.measured', {
+      step: 'weigh',
+      quantity: { kind: 'mass', weighing: { mode: 'tared', massG } },
+      replaces,
+      takenFrom: null,
+      reason: replaces.length > 0 ? 'misread' : null,
+    });
+  }
+
+  measure(volumeMl: string): this {
+    const quantity = { kind: 'volume', volumeMl } as const;
+    return this.add('preparation.measured', {
+      step: 'measure',
+      quantity,
+      replaces: [],
+      takenFrom: null,
+      reason: null,
+    });
+  }
+
+  warmTo(temperatureC: string): this {
+    const quantity = { kind: 'temperature', temperatureC } as const;
+    const step = 'to-room-temperature';
+    return this.add('preparation.measured', {
+      step,
+      quantity,
+      replaces: [],
+      takenFrom: null,
+      reason: null,
+    });
+  }
+
+  get state(): PreparationState {
+    const state = foldPreparation(this.facts);
+    if (!state) throw new Error('the preparation has not been started');
+    return state;
+  }
+}
+
+/** A plan with what most of them share. */
+export function planOf(
+  source: PreparationPlan['source'],
+  changes: Partial<PreparationPlan>,
+): PreparationPlan {
+  return {
+    purpose: 'standard',
+    soluteId: 'potassium-hydrogen-phthalate',
+    recipeId: null,
+    targetMolarity: '0.1',
+    volumeMl: '250',
+    source,
+    neededBy: null,
+    note: '',
+    reason: null,
+    ...changes,
+  };
+}
+
+/** 250 mL of 0.1 mol/L KHP, weighed into a flask. */
+export const KHP_PLAN = planOf(
+  {
+    kind: 'weigh',
+    lotId: 'lot-potassium-hydrogen-phthalate',
+    massG: '5.1066',
+    balanceId: 'balance',
+    flaskId: 'F250',
+  },
+  {},
+);
+
+export function recordsWith(
+  lots: readonly LotState[],
+  bottles: readonly BottleState[] = [],
+): PreparationRecords {
+  return { lots, bottles, equipment: EQUIPMENT };
+}

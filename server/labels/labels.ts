@@ -1,0 +1,93 @@
+import type { Knex } from 'knex';
+import { v7 as uuidv7 } from 'uuid';
+import { labelOf } from '#core/label';
+import type { BottleState, Parent } from '#core/reagent';
+import type { Fact } from '#core/record';
+import { currentSchemaVersion } from '#core/record';
+import type { LabelsRequest, Person } from '#contract';
+import { durably } from '../database/durably';
+import { storeNext } from '../ledger/append';
+import { findLaboratory, findProjection, lockRecords } from '../ledger/queries';
+import { loadRecords, unknownReference } from '../ledger/references';
+import { findPerson } from '../people/queries';
+import type { Services } from '../services';
+import type { PrintedLabel } from './pdf';
+import { labelsPdf } from './pdf';
+
+/**
+ * Labels of bottles as a PDF; each bottle's record says that one was made, so that a second label is known to be one.
+ *
+ * @throws AppError `unknown-reference` for a bottle that is not there; then no label is made.
+ */
+export async function makeLabels(
+  services: Services,
+  person: Person,
+  { bottleIds, sheet, startAt }: LabelsRequest,
+  baseUrl: string,
+): Promise<Buffer> {
+  const labels: PrintedLabel[] = [];
+  for (const id of bottleIds) labels.push(await printedLabel(services.db, id, baseUrl));
+  const pdf = await labelsPdf(labels, sheet, startAt);
+  const unique = [...new Set(bottleIds)];
+  await durably(services.db, async (tx) => {
+    await lockRecords(tx, unique);
+    const records = await loadRecords(
+      tx,
+      unique.map((id) => ({ id, kind: 'bottle' as const })),
+    );
+    const now = services.now().toISOString();
+    const facts = unique.map((recordId): Fact => ({
+      id: uuidv7(),
+      recordId,
+      recordKind: 'bottle',
+      kind: 'bottle.labelled',
+      schemaVersion: currentSchemaVersion('bottle.labelled'),
+      body: { sheet: sheet.name },
+      authorId: person.id,
+      deviceId: null,
+      clockOffsetMs: null,
+      deviceTime: now,
+      basedOn: null,
+      sequence: null,
+      recordedAt: now,
+    }));
+    await storeNext(tx, facts, records);
+  });
+  return pdf;
+}
+
+async function printedLabel(db: Knex, bottleId: string, baseUrl: string): Promise<PrintedLabel> {
+  const bottle = await findProjection(db, 'bottle', bottleId);
+  if (!bottle) throw unknownReference('bottleIds', 'There is no such bottle.');
+  const label = labelOf(bottle, {
+    maker: (await findPerson(db, bottle.preparedBy))?.name ?? 'somebody',
+    parents: await parentNames(db, bottle),
+    dateText,
+  });
+  return {
+    label,
+    // The code stands in it too, for whoever reads it without the network.
+    link: `${baseUrl}/bottles/${bottleId}#${bottle.code}`,
+    laboratory: (await findLaboratory(db))?.name ?? '',
+    useByText: label.useBy === null ? null : `use by ${dateText(label.useBy)}`,
+  };
+}
+
+async function parentNames(db: Knex, { parents }: BottleState): Promise<string[]> {
+  const nameOf = async ({ kind, id }: Parent): Promise<string> =>
+    kind === 'lot'
+      ? `lot ${(await findProjection(db, 'lot', id))?.lot.lotNumber ?? '?'}`
+      : `bottle ${(await findProjection(db, 'bottle', id))?.code ?? '?'}`;
+  return Promise.all(parents.map(nameOf));
+}
+
+const DATE = new Intl.DateTimeFormat('en-GB', {
+  day: 'numeric',
+  month: 'short',
+  year: 'numeric',
+  timeZone: 'UTC',
+});
+
+function dateText(date: string): string {
+  return DATE.format(new Date(`${date}T00:00:00Z`));
+}

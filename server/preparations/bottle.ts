@@ -1,0 +1,109 @@
+import type { Knex } from 'knex';
+import { foldRecord } from '#core/ledger';
+import type { PreparationState } from '#core/preparation';
+import { bottleOf, checkBottling, resultOf } from '#core/preparation';
+import type { PreparedBottle } from '#core/reagent';
+import type { Fact } from '#core/record';
+import { currentSchemaVersion } from '#core/record';
+import type { BottlingRequest, Person } from '#contract';
+import { durably } from '../database/durably';
+import { AppError } from '../http/appError';
+import { loadShelf, today } from '../ledger/admit';
+import { recordOf, refuseStale, refuseUnexplained, storeNext } from '../ledger/append';
+import { lockRecords } from '../ledger/queries';
+import { loadRecords } from '../ledger/references';
+import type { Services } from '../services';
+
+/**
+ * Fills what a preparation made into a bottle: the figures are computed here from what was done, the preparation is closed and the
+ * bottle put on the shelf, both or neither. Sent twice it is done once.
+ *
+ * @throws AppError when the preparation has moved on, is spoilt or unfinished, or the code is taken.
+ */
+export async function bottlePreparation(
+  services: Services,
+  person: Person,
+  preparationId: string,
+  request: BottlingRequest,
+): Promise<PreparedBottle> {
+  return durably(services.db, async (tx) => {
+    await lockRecords(tx, [preparationId, request.bottleId]);
+    const records = await loadRecords(tx, [
+      { id: preparationId, kind: 'preparation' },
+      { id: request.bottleId, kind: 'bottle' },
+    ]);
+    const { facts } = recordOf(records, preparationId);
+    const preparation = foldRecord('preparation', facts);
+    if (!preparation) throw new AppError('not-found', 'There is no such preparation.');
+    const there = recordOf(records, request.bottleId).facts;
+    const before = there.find(({ id }) => id === request.bottleFactId);
+    if (before && preparation.bottleId === request.bottleId) return before.body as PreparedBottle;
+    if (there.length > 0) {
+      throw new AppError('fact-id-reused', 'Another bottle has this id already.');
+    }
+    refuseStale(request.basedOn, preparation.version);
+    const bottle = await decide(tx, services, person, preparation, request);
+    await storeNext(tx, bottlingFacts(services, person, preparation, request, bottle), records);
+    return bottle;
+  });
+}
+
+async function decide(
+  tx: Knex,
+  services: Services,
+  person: Person,
+  preparation: PreparationState,
+  request: BottlingRequest,
+): Promise<PreparedBottle> {
+  const shelf = await loadShelf(tx);
+  const result = resultOf(preparation, shelf);
+  refuseUnexplained(checkBottling(preparation, result !== null), request);
+  if (!result) throw new RangeError('a bottle without a result was let through');
+  return bottleOf(preparation, result, shelf, {
+    code: request.code,
+    container: request.container,
+    useBy: request.useBy,
+    preparedBy: person.id,
+    preparedOn: await today(tx, services),
+  });
+}
+
+/** What bottling writes into the preparation and on the shelf; not numbered yet. */
+function bottlingFacts(
+  services: Services,
+  person: Person,
+  preparation: PreparationState,
+  request: BottlingRequest,
+  bottle: PreparedBottle,
+): readonly Fact[] {
+  const common = {
+    authorId: person.id,
+    deviceId: request.deviceId,
+    clockOffsetMs: request.clockOffsetMs,
+    deviceTime: request.deviceTime,
+    recordedAt: services.now().toISOString(),
+    sequence: null,
+  };
+  return [
+    {
+      ...common,
+      id: request.factId,
+      recordId: preparation.id,
+      recordKind: 'preparation',
+      kind: 'preparation.bottled',
+      schemaVersion: currentSchemaVersion('preparation.bottled'),
+      body: { bottleId: request.bottleId },
+      basedOn: request.basedOn,
+    },
+    {
+      ...common,
+      id: request.bottleFactId,
+      recordId: request.bottleId,
+      recordKind: 'bottle',
+      kind: 'bottle.prepared',
+      schemaVersion: currentSchemaVersion('bottle.prepared'),
+      body: bottle,
+      basedOn: null,
+    },
+  ];
+}

@@ -1,0 +1,191 @@
+import ical from 'ical-generator';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { Job, Placed, PreparationState } from '#core/preparation';
+import { scheduleBackwards, tasksOf } from '#core/preparation';
+import { Loading } from '../app/Loading';
+import { useSession } from '../app/session';
+import { useStock } from '../app/stock';
+import { useNow } from '../app/useNow';
+import { Button, ButtonLink } from '../ui/Button';
+import { SelectField, TextField } from '../ui/fields';
+import { saveFile } from '../ui/files';
+import { Page } from '../ui/Page';
+import { localText, localTimeAt } from '../ui/typeset';
+import { limitsOf } from './dayLimits';
+import { Timeline } from './Timeline';
+import { usePreparations } from './usePreparation';
+import { planTitle } from './wording';
+
+/** The time of day by which work without a time of its own is to be done. */
+const DAY_ENDS = '15:00';
+
+/** The work of several preparations on one timeline, laid backwards from when each is needed. */
+export function DayPage() {
+  const preparations = usePreparations();
+  const stock = useStock();
+  const { laboratory, today } = useSession();
+  const now = localTimeAt(useNow(60_000), laboratory.timeZone);
+  const [people, setPeople] = useState('1');
+  const [changed, setChanged] = useState<ReadonlyMap<string, string>>(new Map());
+  if (!preparations || !stock) return <Loading />;
+  const open = preparations.filter(({ status }) => status === 'open');
+  const dueOf = ({ id, plan }: PreparationState): string =>
+    changed.get(id) ?? plan.neededBy ?? `${today}T${DAY_ENDS}`;
+  const limits = limitsOf(stock.equipment, Number(people));
+  const jobs = open.map((preparation) => jobOf(preparation, dueOf(preparation)));
+  const placed = scheduleBackwards(jobs, limits);
+  const late = placed.find(({ begins }) => begins < now);
+  return (
+    <Page
+      title="The day’s work"
+      tabTitle="The day’s work"
+      lead="Laid backwards from when each solution is needed; waits run beside other work."
+      actions={
+        <>
+          <ButtonLink to="/prepare">Plan another</ButtonLink>
+          <Button
+            look="primary"
+            disabled={placed.length === 0}
+            onClick={() => {
+              saveFile(calendarOf(placed, laboratory.name), 'work.ics');
+            }}
+          >
+            Calendar file
+          </Button>
+        </>
+      }
+    >
+      {open.length === 0 ? (
+        <section>
+          <p className="mb-5 text-lg">Nothing is being prepared.</p>
+          <ButtonLink to="/prepare" look="primary">
+            Plan a solution
+          </ButtonLink>
+        </section>
+      ) : (
+        <>
+          {late && (
+            <p role="alert" className="mb-4 border-l-4 border-straw bg-straw-wash px-4 py-2">
+              <b>It will not be ready in time.</b> “{late.task.title}” for {late.jobName} should
+              have begun {localText(late.begins)}. Give it more time, or more hands.
+            </p>
+          )}
+          <Timeline placed={placed} now={now} />
+          <div className="mt-6 grid grid-cols-[minmax(0,1fr)_260px] gap-10">
+            <table className="w-full text-left">
+              <caption className="sr-only">What is done when</caption>
+              <thead>
+                <tr className="border-b border-rule-strong text-sm text-ink-soft">
+                  <th scope="col" className="py-1 pr-4">
+                    Begin
+                  </th>
+                  <th scope="col" className="py-1 pr-4">
+                    Until
+                  </th>
+                  <th scope="col" className="py-1 pr-4">
+                    For
+                  </th>
+                  <th scope="col" className="py-1">
+                    What
+                  </th>
+                </tr>
+              </thead>
+              {byDay(placed).map(([day, ofDay]) => (
+                <tbody key={day} className="divide-y divide-rule">
+                  <tr>
+                    <th scope="rowgroup" colSpan={4} className="pt-3 pb-1">
+                      {localText(`${day}T00:00`).split(',')[0]}
+                    </th>
+                  </tr>
+                  {ofDay.map(({ jobId, jobName, task, begins, ends }) => (
+                    <tr key={`${jobId} ${task.id}`}>
+                      <td className="py-1.5 pr-4 font-mono">{begins.slice(11)}</td>
+                      <td className="py-1.5 pr-4 font-mono">{ends.slice(11)}</td>
+                      <td className="py-1.5 pr-4 whitespace-nowrap">
+                        <Link
+                          to={`/preparations/${jobId}`}
+                          className="font-semibold text-violet underline"
+                        >
+                          {jobName}
+                        </Link>
+                      </td>
+                      <td className="py-1.5">{task.title}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              ))}
+            </table>
+            <div className="flex flex-col gap-4">
+              {open.map((preparation) => (
+                <TextField
+                  key={preparation.id}
+                  label={planTitle(preparation.plan)}
+                  hint={preparation.plan.purpose === 'titrant' ? 'certified by' : 'needed by'}
+                  type="datetime-local"
+                  value={dueOf(preparation)}
+                  onChange={(event) => {
+                    if (event.target.value === '') return;
+                    setChanged(new Map([...changed, [preparation.id, event.target.value]]));
+                  }}
+                />
+              ))}
+              <SelectField
+                label="People at work"
+                value={people}
+                onChange={(event) => {
+                  setPeople(event.target.value);
+                }}
+              >
+                {['1', '2', '3', '4'].map((count) => (
+                  <option key={count}>{count}</option>
+                ))}
+              </SelectField>
+              <p className="text-sm text-ink-soft">
+                Hands work from 7 to 17 h; hot plates: {limits.hotPlates}, ovens: {limits.ovens}.
+              </p>
+            </div>
+          </div>
+        </>
+      )}
+    </Page>
+  );
+}
+
+/** The work of each day, in order. */
+function byDay(placed: readonly Placed[]): readonly (readonly [string, readonly Placed[]])[] {
+  const days = new Map<string, Placed[]>();
+  for (const one of placed) {
+    const day = one.begins.slice(0, 10);
+    days.set(day, [...(days.get(day) ?? []), one]);
+  }
+  return [...days];
+}
+
+/** What is left to do of a preparation. A wait that has begun is over when it is over. */
+function jobOf(preparation: PreparationState, due: string): Job {
+  const { id, plan, steps } = preparation;
+  const undone = steps.filter(({ done }) => !done);
+  return {
+    id,
+    name: planTitle(plan),
+    tasks: tasksOf(undone, plan.purpose === 'titrant'),
+    due,
+  };
+}
+
+/** The work as an iCalendar file (RFC 5545), in local times: the laboratory's clock. */
+function calendarOf(placed: readonly Placed[], laboratory: string): Blob {
+  const calendar = ical({ name: `${laboratory}, preparations` });
+  for (const { jobId, jobName, task, begins, handsEnd, ends } of placed) {
+    const waits = ends > handsEnd ? `, then wait until ${ends.slice(11)}` : '';
+    calendar.createEvent({
+      id: `${jobId}-${task.id}@vine-measure`,
+      start: new Date(`${begins}:00`),
+      end: new Date(`${handsEnd}:00`),
+      floating: true,
+      summary: `${jobName}: ${task.title}${waits}`,
+    });
+  }
+  return new Blob([calendar.toString()], { type: 'text/calendar' });
+}

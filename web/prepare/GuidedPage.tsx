@@ -1,0 +1,278 @@
+import { useState } from 'react';
+import { useParams } from 'react-router';
+import { findContent, findSubstance } from '#core/chemistry';
+import { hazardsOfLot, hazardsOfSolution } from '#core/label';
+import { roundSignificant } from '#core/measurement';
+import type { PreparationState, StepState } from '#core/preparation';
+import { MISHAPS, nextWork, recipeOf, resultOf, spoiltBy } from '#core/preparation';
+import { Loading } from '../app/Loading';
+import { NotFound } from '../app/RouteError';
+import { usePersonName } from '../app/records';
+import { useSession } from '../app/session';
+import type { Stock } from '../app/stock';
+import { useStock } from '../app/stock';
+import { Button, ButtonLink } from '../ui/Button';
+import { Cautions } from '../ui/Cautions';
+import { HazardMarks } from '../ui/HazardMarks';
+import { Page } from '../ui/Page';
+import { ShortName } from '../ui/ShortName';
+import { ReasonDialog } from '../ui/ReasonDialog';
+import { capitalized, instantText, Molarity } from '../ui/typeset';
+import { BottlingForm } from './BottlingForm';
+import { MishapDialog } from './MishapDialog';
+import { StepList } from './StepList';
+import { StepPanel } from './StepPanel';
+import { VesselDrawing } from './VesselDrawing';
+import { useEnterPreparation, usePreparations } from './usePreparation';
+import { planTitle, strengthText } from './wording';
+
+/** A preparation, step by step: what to do now, what was done, and what comes of it. */
+export function GuidedPage() {
+  const { preparationId } = useParams();
+  const preparations = usePreparations();
+  const stock = useStock();
+  if (!preparations || !stock) return <Loading />;
+  const preparation = preparations.find(({ id }) => id === preparationId);
+  if (!preparation) return <NotFound />;
+  return <Guided key={preparation.id} preparation={preparation} stock={stock} />;
+}
+
+interface GuidedProps {
+  readonly preparation: PreparationState;
+  readonly stock: Stock;
+}
+
+function Guided({ preparation, stock }: GuidedProps) {
+  const { plan, status } = preparation;
+  const [asked, setAsked] = useState<'discard' | 'mishap' | null>(null);
+  const [chosenId, setChosenId] = useState<string | null>(null);
+  const { propose, keep } = useEnterPreparation(preparation);
+  const next = nextWork(preparation);
+  const chosen = preparation.steps.find(({ id }) => id === chosenId) ?? next;
+  const isOpen = status === 'open';
+  const close = (): void => {
+    setAsked(null);
+  };
+  return (
+    <Page
+      title={
+        <>
+          <ShortName of={plan.soluteId} />
+          {strengthText(plan)}
+        </>
+      }
+      tabTitle={planTitle(plan)}
+      lead={<Lead preparation={preparation} stock={stock} />}
+      actions={
+        isOpen && (
+          <>
+            <Button
+              onClick={() => {
+                setAsked('mishap');
+              }}
+            >
+              Something went wrong…
+            </Button>
+            <Button
+              onClick={() => {
+                setAsked('discard');
+              }}
+            >
+              Discard it…
+            </Button>
+          </>
+        )
+      }
+    >
+      <div className="grid grid-cols-[240px_minmax(0,1fr)_272px] gap-7">
+        <div className="flex flex-col justify-between gap-4">
+          <StepList
+            preparation={preparation}
+            currentId={isOpen ? (chosen?.id ?? null) : null}
+            onChoose={setChosenId}
+          />
+          <VesselDrawing preparation={preparation} />
+        </div>
+        <section aria-label="Now" className="min-w-0">
+          <NowPanel
+            preparation={preparation}
+            stock={stock}
+            step={chosen}
+            onDone={() => {
+              setChosenId(null);
+            }}
+          />
+        </section>
+        <Side preparation={preparation} stock={stock} />
+      </div>
+      {asked === 'discard' && (
+        <ReasonDialog
+          title="Discard what was made?"
+          description="What was taken stays charged to its lot or bottle, and the record stays."
+          confirm="Discard it"
+          onConfirm={(reason) =>
+            keep(propose({ kind: 'preparation.discarded', body: { reason } }).proposed)
+          }
+          onClose={close}
+        />
+      )}
+      {asked === 'mishap' && (
+        <MishapDialog preparation={preparation} step={chosen} onClose={close} />
+      )}
+    </Page>
+  );
+}
+
+/** From what, by whom, since when. */
+function Lead({ preparation, stock }: GuidedProps) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  const { plan, started } = preparation;
+  const { source } = plan;
+  const lotId = 'lotId' in source ? source.lotId : null;
+  const from = source.kind === 'dilute' ? source.from : null;
+  const bottleId =
+    'bottleId' in source ? source.bottleId : from?.kind === 'bottle' ? from.bottleId : null;
+  const lot = stock.lots.find(({ id }) => id === lotId)?.lot.lotNumber;
+  const code = stock.bottles.find(({ id }) => id === bottleId)?.code;
+  const parent =
+    lot !== undefined
+      ? `from lot ${lot}, `
+      : code !== undefined
+        ? `from bottle ${code}, `
+        : from?.kind === 'sample'
+          ? `from ${from.name}, `
+          : '';
+  return (
+    <>
+      {capitalized(findContent(plan.soluteId)?.name ?? '')}, {parent}
+      begun {instantText(started.at, laboratory.timeZone)} by {nameOf(started.by)}
+    </>
+  );
+}
+
+function NowPanel({
+  preparation,
+  stock,
+  step,
+  onDone,
+}: GuidedProps & { readonly step: StepState | null; readonly onDone: () => void }) {
+  if (preparation.status === 'bottled') {
+    const bottle = stock.bottles.find(({ id }) => id === preparation.bottleId);
+    return (
+      <>
+        <h2 className="text-[28px] font-bold">On the shelf</h2>
+        <p className="my-3 text-lg">It is bottle {bottle?.code ?? '…'}. Label it at once.</p>
+        <div className="flex gap-3">
+          <ButtonLink look="primary" to={`/bottles/${preparation.bottleId ?? ''}/label`}>
+            Print its label
+          </ButtonLink>
+          <ButtonLink to={`/bottles/${preparation.bottleId ?? ''}`}>To the bottle</ButtonLink>
+        </div>
+      </>
+    );
+  }
+  if (preparation.status === 'discarded') {
+    return (
+      <>
+        <h2 className="text-[28px] font-bold">Discarded</h2>
+        <p className="my-3 text-lg">{preparation.closed?.reason}</p>
+        <ButtonLink look="primary" to="/prepare">
+          Plan it again
+        </ButtonLink>
+      </>
+    );
+  }
+  const spoilt = spoiltBy(preparation);
+  if (spoilt) {
+    return (
+      <>
+        <h2 className="text-[28px] font-bold">Discard it and begin again</h2>
+        <p className="my-3 text-lg">
+          <b>{capitalized(spoilt.name)}.</b> {spoilt.reason}
+        </p>
+      </>
+    );
+  }
+  return step === null || step.work === 'bottle' || step.work === 'label' ? (
+    <BottlingForm preparation={preparation} stock={stock} />
+  ) : (
+    <StepPanel key={step.id} preparation={preparation} step={step} stock={stock} onDone={onDone} />
+  );
+}
+
+/** What comes of it so far, mishaps, hazards and cautions. */
+function Side({ preparation, stock }: GuidedProps) {
+  const { plan, mishaps, status } = preparation;
+  const result = status === 'discarded' ? null : resultOf(preparation, stock);
+  const substance = findSubstance(plan.soluteId);
+  const lotId = 'lotId' in plan.source ? plan.source.lotId : null;
+  const lot = stock.lots.find(({ id }) => id === lotId)?.lot;
+  const cautions = [...(recipeOf(plan)?.cautions ?? []), ...(substance?.cautions ?? [])];
+  const molarity = plan.targetMolarity === null ? null : Number(plan.targetMolarity);
+  return (
+    <aside className="flex flex-col gap-4">
+      <section>
+        <h2 className="font-bold">What comes of it</h2>
+        {result === null && (
+          <p className="text-ink-soft">
+            {status === 'discarded'
+              ? 'Nothing: it was discarded.'
+              : 'It follows from what is measured.'}
+          </p>
+        )}
+        {result?.kind === 'made' && (
+          <>
+            <p className="text-lg">
+              <Molarity value={result.rounded.value} uncertainty={result.rounded.uncertainty} />
+            </p>
+            <p className="text-sm text-ink-soft">
+              k = {result.coverageFactor}; most of U from{' '}
+              {result.evaluation.budget.toSorted((a, b) => b.share - a.share)[0]?.input.name}
+            </p>
+          </>
+        )}
+        {result?.kind === 'nominal' && (
+          <>
+            <p className="text-xl">
+              <span className="font-mono font-semibold">≈ {result.molarity}</span> mol/L
+            </p>
+            <p className="text-sm text-ink-soft">
+              Nominal, between {result.range[0]} and {result.range[1]}: {result.why}. Not
+              standardized.
+            </p>
+          </>
+        )}
+        {result?.kind === 'without-molarity' && (
+          <p className="text-ink-soft">An indicator has no molarity.</p>
+        )}
+      </section>
+      {mishaps.length > 0 && (
+        <section className="border-l-4 border-blush bg-blush-wash px-3 py-2 text-[15px]">
+          <h2 className="font-bold">What went wrong</h2>
+          {mishaps.map(({ factId, mishapId, remark }) => (
+            <p key={factId}>
+              {capitalized(MISHAPS.find(({ id }) => id === mishapId)?.name ?? mishapId)}
+              {remark && `: ${remark}`}
+            </p>
+          ))}
+        </section>
+      )}
+      <Cautions cautions={[...new Set(cautions)]} />
+      {lot && (
+        <HazardMarks
+          of={`${substance?.shortName ?? ''}, as received`}
+          hazards={hazardsOfLot(lot)}
+        />
+      )}
+      <HazardMarks
+        of={
+          molarity === null
+            ? 'The solution'
+            : `The solution, ${roundSignificant(molarity, 2)} mol/L`
+        }
+        hazards={hazardsOfSolution(plan.soluteId, molarity)}
+      />
+    </aside>
+  );
+}

@@ -1,0 +1,49 @@
+import type { Indicator } from '#core/chemistry';
+import { hazardsOfSolution } from '#core/label';
+import type { Stock } from '../app/stock';
+import { useStock } from '../app/stock';
+import { HazardMarks } from '../ui/HazardMarks';
+import { capitalized } from '../ui/typeset';
+import { BeginButton } from './BeginButton';
+
+/** An indicator is made up as the catalogue says; only how much of it is asked. */
+export function IndicatorRecipe({
+  indicator,
+  volumeMl,
+}: {
+  readonly indicator: Indicator;
+  readonly volumeMl: string | null;
+}) {
+  const stock: Stock | undefined = useStock();
+  const isAsked = volumeMl !== null && Number(volumeMl) > 0;
+  return (
+    <article>
+      <div className="flex items-start justify-between gap-6">
+        <h2 className="text-lg font-bold">{capitalized(indicator.name)}</h2>
+        {stock && isAsked && (
+          <BeginButton
+            stock={stock}
+            isPrimary
+            plan={{
+              purpose: 'auxiliary',
+              soluteId: indicator.id,
+              recipeId: null,
+              targetMolarity: null,
+              volumeMl,
+              source: { kind: 'indicator' },
+              neededBy: null,
+              note: '',
+              reason: null,
+            }}
+          />
+        )}
+      </div>
+      <p className="mt-1 text-lg">{indicator.preparation}.</p>
+      <p className="my-2 text-ink-soft">
+        <b>Approximate.</b> Two drops of it go into every flask; the blank takes care of what they
+        consume.
+      </p>
+      <HazardMarks of="the solution" hazards={hazardsOfSolution(indicator.id, null)} />
+    </article>
+  );
+}

@@ -1,0 +1,201 @@
+import { useMemo, useState } from 'react';
+import { findSubstance } from '#core/chemistry';
+import { roundHalfEven, roundSignificant } from '#core/measurement';
+import type {
+  PlannedQuantity,
+  PlannerShelf,
+  PreparationPlan,
+  Route,
+  Wish,
+} from '#core/preparation';
+import {
+  durationsOf,
+  scheduleBackwards,
+  stepsOf,
+  tasksOf,
+  whatWouldHalve,
+} from '#core/preparation';
+import { suggestAliquots } from '#core/titration';
+import { useSession } from '../app/session';
+import type { Stock } from '../app/stock';
+import { useNow } from '../app/useNow';
+import { capitalized, localText, localTimeAt } from '../ui/typeset';
+import { BeginButton } from './BeginButton';
+import { planOfRoute } from './beginning';
+import { limitsOf } from './dayLimits';
+import type { Wanted } from './PlanForm';
+
+const KINDS: Readonly<Record<Route['kind'], string>> = {
+  weigh: 'Weigh',
+  concentrate: 'From the concentrate',
+  'add-volumes': 'Dilute by cylinder',
+  dilute: 'Dilute',
+  'dilute-twice': 'Dilute in two steps',
+};
+
+/** One way: what to take, in large figures, then what comes out, how long it takes, and what speaks against it. */
+export function RouteView({
+  route,
+  wish,
+  shelf,
+  wanted,
+  stock,
+  isFirst,
+}: {
+  readonly route: Route;
+  readonly wish: Wish;
+  readonly shelf: PlannerShelf;
+  readonly wanted: Wanted;
+  readonly stock: Stock;
+  readonly isFirst: boolean;
+}) {
+  const { kind, sourceName, quantities, objections } = route;
+  const plan = planOfRoute(route, wanted);
+  return (
+    <article className="border-t-2 border-ink pt-3 first:border-t-0 first:pt-0">
+      <div className="flex items-start justify-between gap-6">
+        <h2 className="text-lg font-bold">
+          {KINDS[kind]}: {sourceName}
+        </h2>
+        {plan && <BeginButton plan={plan} stock={stock} isPrimary={isFirst} />}
+      </div>
+      <ol className="mt-1 flex flex-col gap-1.5">
+        {quantities.map((quantity, i) => (
+          <li key={i} className="grid grid-cols-[150px_minmax(0,1fr)] gap-x-5">
+            <span className="text-right font-mono text-2xl font-semibold whitespace-nowrap">
+              {amountText(quantity)}
+            </span>
+            <span>
+              {quantity.what}, with {quantity.with}
+              <span className="block text-sm text-ink-soft">
+                <b>{capitalized(quantity.exactness)}.</b> {quantity.why}
+              </span>
+            </span>
+          </li>
+        ))}
+      </ol>
+      <p className="mt-2">
+        Gives <b>{roundHalfEven(route.volumeMl, 0)} mL</b> of{' '}
+        <b className="font-mono">{roundSignificant(route.molarityMolPerL, 4)}</b> mol/L,{' '}
+        {route.relativeUncertainty === null
+          ? 'nominal: not standardized'
+          : `U about ${roundSignificant(200 * route.relativeUncertainty, 2)} % (k = 2), most of it from ${route.dominatedBy ?? ''}`}
+        . {plan && <Time plan={plan} stock={stock} />}
+      </p>
+      <Aliquots route={route} wanted={wanted} stock={stock} />
+      {route.relativeUncertainty !== null && <Halve wish={wish} route={route} shelf={shelf} />}
+      {objections.map((objection) => (
+        <p key={objection} className="mt-1 border-l-4 border-straw bg-straw-wash px-3 py-1">
+          {objection}
+        </p>
+      ))}
+    </article>
+  );
+}
+
+/** How long it takes, and when to begin for what is needed by a time. */
+function Time({ plan, stock }: { readonly plan: PreparationPlan; readonly stock: Stock }) {
+  const { laboratory } = useSession();
+  const now = localTimeAt(useNow(60_000), laboratory.timeZone);
+  const tasks = tasksOf(stepsOf(plan), plan.purpose === 'titrant');
+  const { hands, total } = durationsOf(tasks);
+  const lasts = `It takes about ${durationText(total)}, ${durationText(hands)} of it at work${plan.purpose === 'titrant' ? ', with its titration' : ''}.`;
+  if (plan.neededBy === null) return <>{lasts}</>;
+  const job = { id: 'plan', name: '', tasks, due: plan.neededBy };
+  const begins = scheduleBackwards([job], limitsOf(stock.equipment))[0]?.begins ?? plan.neededBy;
+  return begins < now ? (
+    <>
+      {lasts}{' '}
+      <b className="text-blush">Too late for then: it should have begun {localText(begins)}.</b>
+    </>
+  ) : (
+    <>
+      {lasts} <b>Begin by {localText(begins)}.</b>
+    </>
+  );
+}
+
+/** Minutes as people say them. */
+function durationText(minutes: number): string {
+  if (minutes < 60) return `${String(minutes)} min`;
+  const hours = Math.floor(minutes / 60);
+  if (hours >= 48) return `${String(Math.round(hours / 24))} days`;
+  const rest = minutes % 60;
+  return rest === 0 ? `${String(hours)} h` : `${String(hours)} h ${String(rest)} min`;
+}
+
+/** Which aliquots of a standard solution will titrate well. */
+function Aliquots({
+  route,
+  wanted,
+  stock,
+}: {
+  readonly route: Route;
+  readonly wanted: Wanted;
+  readonly stock: Stock;
+}) {
+  if (wanted.purpose !== 'standard') return null;
+  const items = stock.equipment.map(({ equipment }) => equipment);
+  const pipettes = items.flatMap((item) =>
+    item.type === 'glassware' && item.kind === 'one-mark-pipette' ? [Number(item.volumeMl)] : [],
+  );
+  const burette = items.find((item) => item.type === 'burette');
+  if (burette?.type !== 'burette') return null;
+  const found = suggestAliquots(
+    wanted.substanceId,
+    route.molarityMolPerL,
+    pipettes,
+    Number(burette.capacityMl),
+  );
+  if (found.length === 0) return null;
+  return (
+    <p className="mt-1 text-ink-soft">
+      {found
+        .map(({ method, aliquotMl, titreMl }) => {
+          const titrant = findSubstance(method.titrantIds[0] ?? '')?.shortName ?? 'titrant';
+          return `Aliquots of ${String(aliquotMl)} mL will take about ${roundHalfEven(titreMl, 1)} mL of ${roundSignificant(method.nominalMolarityMolPerL, 2)} mol/L ${titrant}.`;
+        })
+        .join(' ')}
+    </p>
+  );
+}
+
+function Halve({
+  wish,
+  route,
+  shelf,
+}: {
+  readonly wish: Wish;
+  readonly route: Route;
+  readonly shelf: PlannerShelf;
+}) {
+  const [isAsked, setAsked] = useState(false);
+  const answer = useMemo(
+    () => (isAsked ? whatWouldHalve(wish, route, shelf) : null),
+    [isAsked, wish, route, shelf],
+  );
+  return answer === null ? (
+    <button
+      type="button"
+      className="min-h-9 text-violet underline underline-offset-4"
+      onClick={() => {
+        setAsked(true);
+      }}
+    >
+      What would halve U?
+    </button>
+  ) : (
+    <p className="mt-1 border-l-4 border-violet pl-3">{answer}</p>
+  );
+}
+
+/** An exact mass to the tenth of a milligram, an approximate one to two figures; volumes as their vessels are marked. */
+function amountText({ amount, unit, exactness }: PlannedQuantity): string {
+  const digits =
+    unit === 'g' && exactness === 'exact'
+      ? roundHalfEven(amount, 4)
+      : exactness === 'exact'
+        ? roundSignificant(amount, 4)
+        : roundSignificant(amount, amount >= 100 ? 3 : 2);
+  return `${digits} ${unit}`;
+}

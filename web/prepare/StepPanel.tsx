@@ -1,0 +1,258 @@
+import { useState } from 'react';
+import type { Balance } from '#core/metrology';
+import { roundHalfEven, roundSignificant } from '#core/measurement';
+import type { PreparationState, StepState } from '#core/preparation';
+import { checkPreparationFact, isExact } from '#core/preparation';
+import type { Finding } from '#core/record';
+import type { NewFact } from '#contract';
+import { usePersonName } from '../app/records';
+import { useSession } from '../app/session';
+import type { Stock } from '../app/stock';
+import { useNow } from '../app/useNow';
+import { Button } from '../ui/Button';
+import { Findings, isLetThrough } from '../ui/Findings';
+import { ReasonDialog } from '../ui/ReasonDialog';
+import { clockText, instantText } from '../ui/typeset';
+import { DryingState } from './DryingState';
+import { MeasureForm } from './MeasureForm';
+import { useEnterPreparation } from './usePreparation';
+import { DONE_WORDS, quantityText, WORKS } from './wording';
+
+interface StepPanelProps {
+  readonly preparation: PreparationState;
+  readonly step: StepState;
+  readonly stock: Stock;
+  readonly onDone: () => void;
+}
+
+/** One step: what to do, how much, with what; the wait, the entry or the word that it is done. */
+export function StepPanel({ preparation, step, stock, onDone }: StepPanelProps) {
+  const { propose, keep } = useEnterPreparation(preparation);
+  const [findings, setFindings] = useState<readonly Finding[]>([]);
+  const [reason, setReason] = useState('');
+  const [isLeavingOut, setLeavingOut] = useState(false);
+  const { plan } = preparation;
+
+  const given = reason.trim() === '' ? null : reason.trim();
+  const enter = async (entry: NewFact): Promise<void> => {
+    const { proposed, fact } = propose(entry);
+    const found = checkPreparationFact(preparation, fact, stock.equipment);
+    if (!isLetThrough(found, reason)) {
+      setFindings(found);
+      return;
+    }
+    await keep(proposed);
+    setFindings([]);
+    setReason('');
+    if (entry.kind !== 'preparation.step-begun') onDone();
+  };
+  const mayBeLeftOut = step.measures === null || step.measures.kind === 'temperature';
+  return (
+    <>
+      <h2 className="text-[28px] leading-tight font-bold">{WORKS[step.work]}</h2>
+      <p className="mt-1 text-lg">{step.text}</p>
+      <Target step={step} stock={stock} isExact={isExact(plan)} />
+      {step.work === 'dry' && plan.source.kind === 'weigh' && (
+        <DryingState lotId={plan.source.lotId} stock={stock} />
+      )}
+      {step.done ? (
+        <DoneAlready step={step} />
+      ) : (
+        step.measures === null && (
+          <Wait
+            step={step}
+            onBegin={() => void enter({ kind: 'preparation.step-begun', body: { step: step.id } })}
+          />
+        )
+      )}
+      {step.measures !== null ? (
+        <MeasureForm
+          step={step}
+          balance={balanceOf(step, stock)}
+          findings={findings}
+          reason={reason}
+          onReason={setReason}
+          onChange={() => {
+            setFindings([]);
+          }}
+          onWrong={setFindings}
+          onEnter={(quantity, takenFrom) =>
+            void enter({
+              kind: 'preparation.measured',
+              body: {
+                step: step.id,
+                quantity,
+                takenFrom,
+                replaces: step.entries.map(({ factId }) => factId),
+                reason: given,
+              },
+            })
+          }
+        />
+      ) : (
+        !step.done && (
+          <>
+            <Findings findings={findings} reason={reason} onReason={setReason} />
+            <div className="mt-4 flex gap-3">
+              <Button
+                look="primary"
+                className="text-lg"
+                onClick={() =>
+                  void enter({
+                    kind: 'preparation.step-done',
+                    body: { step: step.id, isLeftOut: false, reason: given },
+                  })
+                }
+              >
+                {DONE_WORDS[step.work] ?? 'Done'}
+              </Button>
+            </div>
+          </>
+        )
+      )}
+      {!step.done && mayBeLeftOut && (
+        <Button
+          look="quiet"
+          className="mt-3 -ml-5"
+          onClick={() => {
+            setLeavingOut(true);
+          }}
+        >
+          Leave it out…
+        </Button>
+      )}
+      {isLeavingOut && (
+        <ReasonDialog
+          title={`Leave out: ${WORKS[step.work].toLowerCase()}?`}
+          description="The record says so, with your reason."
+          confirm="Leave it out"
+          onConfirm={async (why) => {
+            const body = { step: step.id, isLeftOut: true, reason: why };
+            await keep(propose({ kind: 'preparation.step-done', body }).proposed);
+            onDone();
+          }}
+          onClose={() => {
+            setLeavingOut(false);
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+function balanceOf({ measures }: StepState, { equipment }: Stock): Balance | null {
+  if (measures?.kind !== 'mass') return null;
+  const found = equipment.find(({ id }) => id === measures.balanceId)?.equipment;
+  return found?.type === 'balance' ? found : null;
+}
+
+/** How much, in large figures, and with what. */
+function Target({
+  step,
+  stock,
+  isExact: exact,
+}: {
+  readonly step: StepState;
+  readonly stock: Stock;
+  readonly isExact: boolean;
+}) {
+  const { measures, vesselId } = step;
+  const named = (id: string | null): string | null =>
+    stock.equipment.find((one) => one.id === id)?.equipment.name ?? null;
+  const vessel = named(measures?.kind === 'volume' ? measures.vesselId : vesselId);
+  const amount =
+    measures?.kind === 'mass'
+      ? `${exact ? roundHalfEven(measures.targetG, 4) : roundSignificant(measures.targetG, 3)} g`
+      : measures?.kind === 'volume'
+        ? `${roundSignificant(measures.targetMl, 3)} mL`
+        : null;
+  if (amount === null) {
+    return vessel === null ? null : <p className="mt-1 text-lg font-semibold">With {vessel}.</p>;
+  }
+  return (
+    <p className="my-3">
+      <span className="block font-mono text-[40px] leading-none font-bold">{amount}</span>
+      <span className="mt-1 block text-ink-soft">
+        {measures?.kind === 'mass'
+          ? exact
+            ? 'Near this is good enough; every digit counts.'
+            : 'About.'
+          : `About, with ${vessel ?? 'a cylinder'}.`}
+      </span>
+    </p>
+  );
+}
+
+/** The wait of a step: begins, counts down, is over. */
+function Wait({ step, onBegin }: { readonly step: StepState; readonly onBegin: () => void }) {
+  const { laboratory } = useSession();
+  const now = useNow(1_000);
+  if (step.waitMinutes === null) return null;
+  if (step.waitsUntil === null) {
+    return (
+      <div className="mt-3 flex items-center gap-4">
+        <Button onClick={onBegin}>It has begun</Button>
+        <span className="text-ink-soft">{waitText(step.waitMinutes)} from then on.</span>
+      </div>
+    );
+  }
+  const leftS = Math.ceil((Date.parse(step.waitsUntil) - Date.parse(now)) / 1000);
+  if (leftS <= 0) {
+    return <p className="mt-3 text-xl font-bold text-leaf">The time is over.</p>;
+  }
+  return (
+    <p className="mt-3" role="timer">
+      <span className="font-mono text-[40px] leading-none font-bold">{countdown(leftS)}</span>
+      <span className="ml-3 text-ink-soft">
+        until {clockText(step.waitsUntil, now, laboratory.timeZone)}; you may leave this page
+      </span>
+    </p>
+  );
+}
+
+function waitText(minutes: number): string {
+  if (minutes < 120) return `${String(minutes)} minutes`;
+  return minutes < 2 * 24 * 60
+    ? `${String(minutes / 60)} hours`
+    : `${String(Math.round(minutes / 60 / 24))} days`;
+}
+
+function countdown(seconds: number): string {
+  const two = (part: number): string => String(part).padStart(2, '0');
+  const hours = Math.floor(seconds / 3600);
+  const rest = `${two(Math.floor(seconds / 60) % 60)}:${two(seconds % 60)}`;
+  return hours > 0 ? `${String(hours)}:${rest}` : rest;
+}
+
+/** Who did a step, when, and what it came to. */
+function DoneAlready({ step }: { readonly step: StepState }) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  const { done, entries, replaced } = step;
+  if (!done) return null;
+  return (
+    <div className="mt-3 border-l-4 border-leaf pl-4">
+      <p>
+        {done.isLeftOut ? 'Left out' : 'Done'} by {nameOf(done.by)},{' '}
+        {instantText(done.at, laboratory.timeZone)}.{done.reason && ` ${done.reason}`}
+      </p>
+      {entries.map(({ factId, quantity, takenFrom, by, reason }) => (
+        <p key={factId}>
+          <b className="font-mono">{quantityText(quantity)}</b> by {nameOf(by)}
+          {takenFrom && `, taken from ${takenFrom}`}
+          {reason && `: ${reason}`}
+        </p>
+      ))}
+      {replaced.map(({ factId, quantity, because }) => (
+        <p key={factId} className="text-ink-soft">
+          <s className="font-mono">{quantityText(quantity)}</s> corrected: {because}
+        </p>
+      ))}
+      {entries.length > 1 && (
+        <p className="mt-1 font-semibold text-blush">
+          Two figures stand against each other. Write down the one that is right, and why.
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,218 @@
+import { useNavigate, useSearchParams } from 'react-router';
+import { CATALOGUE, findSubstance, keepingOf } from '#core/chemistry';
+import { parseDecimal, roundSignificant } from '#core/measurement';
+import { massForSolutionG } from '#core/preparation';
+import type { LotState } from '#core/reagent';
+import { lotMolarMass } from '#core/reagent';
+import { bottleSchema } from '#contract';
+import { Loading } from '../app/Loading';
+import { useBeginRecord, usePeople, useRecords } from '../app/records';
+import { useSession } from '../app/session';
+import { Button, ButtonLink } from '../ui/Button';
+import { Cautions } from '../ui/Cautions';
+import { ContainerField } from '../ui/ContainerField';
+import { asQuantity, QuantityField, SelectField, TextAreaField, TextField } from '../ui/fields';
+import { FormError } from '../ui/FormError';
+import { Page } from '../ui/Page';
+import { capitalized } from '../ui/typeset';
+import { useContractForm } from '../ui/useContractForm';
+import { nextCode } from './nextCode';
+
+/** Writes down a titrant that has been made up already; it goes on the shelf as not standardized. */
+export function WriteDownPage() {
+  const lots = useRecords('lot');
+  const bottles = useRecords('bottle');
+  if (!lots || !bottles) return <Loading />;
+  const materials = lots.filter(
+    ({ lot }) => findSubstance(lot.substanceId)?.role === 'titrant-material',
+  );
+  return (
+    <Page
+      title="Write down a titrant"
+      tabTitle="Write down a titrant"
+      lead="Made up already, in a beaker with a cylinder: nominal until it is standardized."
+      actions={<ButtonLink to="/prepare">Plan one instead</ButtonLink>}
+    >
+      {materials.length === 0 ? (
+        <NoMaterial />
+      ) : (
+        <PrepareForm materials={materials} code={nextCode(bottles.map(({ code }) => code))} />
+      )}
+    </Page>
+  );
+}
+
+function NoMaterial() {
+  return (
+    <section className="max-w-xl">
+      <p className="mb-5 text-lg">
+        There is no lot to make a titrant from. Add the sodium hydroxide that you use, then come
+        back.
+      </p>
+      <ButtonLink to="/lots" look="primary">
+        Add a lot
+      </ButtonLink>
+    </section>
+  );
+}
+
+function PrepareForm({
+  materials,
+  code,
+}: {
+  readonly materials: readonly LotState[];
+  readonly code: string;
+}) {
+  const { person, today } = useSession();
+  const people = usePeople() ?? [person];
+  const begin = useBeginRecord();
+  const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const first = materials.find(({ id }) => id === search.get('lot')) ?? materials[0];
+  const substanceId = first?.lot.substanceId ?? '';
+  const { form, field, showFailure, formError } = useContractForm(bottleSchema, {
+    code,
+    substanceId,
+    nominalMolarity: search.get('molarity') ?? '0.1',
+    volumeMl: search.get('volume') ?? '1000',
+    parents: [{ kind: 'lot', id: first?.id ?? '' }],
+    purpose: 'titrant',
+    preparationId: null,
+    made: null,
+    plausibleMolarity: null,
+    dilutionFactor: null,
+    useBy: null,
+    preparedOn: today,
+    preparedBy: person.id,
+    container: keepingOf(substanceId)?.container ?? 'plastic',
+    note: search.get('note') ?? '',
+  });
+  const chosenLot = materials.find(({ id }) => id === form.watch('parents.0.id'))?.lot;
+  return (
+    <div className="grid grid-cols-[minmax(0,640px)_minmax(0,360px)] gap-12">
+      <form
+        noValidate
+        className="grid grid-cols-2 content-start gap-x-6 gap-y-4"
+        onSubmit={(event) =>
+          void form.handleSubmit((body) => {
+            begin.mutate(
+              { kind: 'bottle.prepared', body },
+              { onSuccess: () => void navigate('/'), onError: showFailure },
+            );
+          })(event)
+        }
+      >
+        <SelectField
+          label="Made from lot"
+          {...field('parents.0.id', {
+            onChange: (event: { target: { value: string } }) => {
+              const chosen = materials.find(({ id }) => id === event.target.value);
+              form.setValue('substanceId', chosen?.lot.substanceId ?? '');
+            },
+          })}
+        >
+          {materials.map(({ id, lot }) => (
+            <option key={id} value={id}>
+              {findSubstance(lot.substanceId)?.shortName}, lot {lot.lotNumber}
+            </option>
+          ))}
+        </SelectField>
+        <TextField
+          label="Bottle code"
+          hint="What is written on the bottle."
+          className="font-mono"
+          {...field('code')}
+        />
+        <QuantityField
+          label="Nominal molarity"
+          unit="mol/L"
+          {...field('nominalMolarity', asQuantity)}
+        />
+        <QuantityField label="Volume" unit="mL" {...field('volumeMl', asQuantity)} />
+        <TextField label="Made on" type="date" {...field('preparedOn')} />
+        <SelectField label="Made by" {...field('preparedBy')}>
+          {people.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </SelectField>
+        <ContainerField {...field('container')} />
+        <TextAreaField label="Note" {...field('note')} />
+        <div className="col-span-2 flex items-center gap-4">
+          <Button type="submit" look="primary" disabled={begin.isPending}>
+            Put it on the shelf
+          </Button>
+          <FormError message={formError} />
+        </div>
+      </form>
+      <aside className="flex flex-col gap-5">
+        <Cautions cautions={findSubstance(substanceId)?.cautions ?? []} />
+        <AboutToWeigh
+          lot={chosenLot}
+          molarity={form.watch('nominalMolarity')}
+          volumeMl={form.watch('volumeMl')}
+        />
+        <section className="text-[15px]">
+          <h2 className="font-bold">What must be exact here</h2>
+          <p className="mt-1 text-ink-soft">
+            Nothing. Mass and volume are approximate: titration finds the molarity.
+          </p>
+          <HowTo substanceId={chosenLot?.substanceId ?? substanceId} />
+        </section>
+      </aside>
+    </div>
+  );
+}
+
+/** The work as the catalogue has it, and where the solution is kept. */
+function HowTo({ substanceId }: { readonly substanceId: string }) {
+  const recipes = CATALOGUE.preparations.filter(
+    ({ soluteId, exactness }) => soluteId === substanceId && exactness === 'approximate',
+  );
+  const recipe = recipes.find(({ route }) => route === 'weighed') ?? recipes[0];
+  const keeping = keepingOf(substanceId);
+  return (
+    <>
+      {recipe && (
+        <>
+          <h2 className="mt-4 font-bold">{capitalized(recipe.name)}</h2>
+          <ol className="mt-1 list-decimal pl-5 text-ink-soft">
+            {recipe.steps.map(({ text }) => (
+              <li key={text}>{text}</li>
+            ))}
+          </ol>
+        </>
+      )}
+      {keeping && <p className="mt-2 text-ink-soft">Keep it in {keeping.remark}.</p>}
+    </>
+  );
+}
+
+/** Roughly what the chosen lot asks for; silent while a figure is missing. */
+function AboutToWeigh({
+  lot,
+  molarity,
+  volumeMl,
+}: {
+  readonly lot: LotState['lot'] | undefined;
+  readonly molarity: string;
+  readonly volumeMl: string;
+}) {
+  const figures = [molarity, volumeMl].map((text) => Number(parseDecimal(text) ?? Number.NaN));
+  const [molarityMolPerL = Number.NaN, volume = Number.NaN] = figures;
+  if (!lot || !(molarityMolPerL > 0) || !(volume > 0)) return null;
+  const massG = massForSolutionG(molarityMolPerL, volume, {
+    molarMassGPerMol: lotMolarMass(lot).valueGPerMol,
+    purity: Number(lot.purity),
+  });
+  return (
+    <section>
+      <p className="text-ink-soft">Weigh, to the nearest tenth of a gram,</p>
+      <p className="text-[28px] leading-tight font-bold">
+        about <span className="font-mono">{roundSignificant(massG, 2)}</span> g of{' '}
+        <span className="whitespace-nowrap">lot {lot.lotNumber}</span>
+      </p>
+    </section>
+  );
+}

@@ -1,0 +1,39 @@
+import { useNavigate } from 'react-router';
+import type { PreparationPlan } from '#core/preparation';
+import type { Route } from '#core/preparation';
+import { roundHalfEven, roundSignificant } from '#core/measurement';
+import { useBeginRecord } from '../app/records';
+import type { Wanted } from './PlanForm';
+
+/** The plan that a way makes of what is wanted; null where something that it needs is missing. */
+export function planOfRoute(route: Route, wanted: Wanted): PreparationPlan | null {
+  const { source } = route;
+  if (!source) return null;
+  return {
+    purpose: wanted.purpose === 'sample' ? 'auxiliary' : wanted.purpose,
+    soluteId: wanted.substanceId,
+    recipeId: wanted.recipeId,
+    targetMolarity: roundSignificant(route.molarityMolPerL, 4)
+      .replace(/(\.\d*?)0+$/, '$1')
+      .replace(/\.$/, ''),
+    volumeMl: roundHalfEven(route.volumeMl, 0),
+    source,
+    neededBy: wanted.neededBy === '' ? null : wanted.neededBy,
+    note: '',
+    reason: null,
+  };
+}
+
+/** Begins a guided preparation and goes to it. */
+export function useBeginPreparation() {
+  const begin = useBeginRecord();
+  const navigate = useNavigate();
+  return {
+    isBusy: begin.isPending,
+    /** Rejects with what the server has against it. */
+    begin: async (plan: PreparationPlan): Promise<void> => {
+      const id = await begin.mutateAsync({ kind: 'preparation.started', body: plan });
+      await navigate(`/preparations/${id}`);
+    },
+  };
+}

@@ -1,0 +1,91 @@
+import { useFieldArray } from 'react-hook-form';
+import type { EquipmentState } from '#core/metrology';
+import { calibrationSchema } from '#contract';
+import { useAddToRecord } from '../app/records';
+import { useSession } from '../app/session';
+import { Button } from '../ui/Button';
+import { asOptional, asQuantity, QuantityField, TextField } from '../ui/fields';
+import { useContractForm } from '../ui/useContractForm';
+import { CalibrationDueField } from './equipmentForm';
+import { StockFormFrame } from './StockFormFrame';
+
+/** Enters the points of a calibration certificate. */
+export function CalibrationForm({
+  state,
+  unit,
+  onDone,
+}: {
+  readonly state: EquipmentState;
+  readonly unit: string;
+  readonly onDone: () => void;
+}) {
+  const { today } = useSession();
+  const add = useAddToRecord();
+  const { form, field, showFailure, formError } = useContractForm(calibrationSchema, {
+    calibratedOn: today,
+    due: null,
+    certificate: '',
+    found: { kind: 'points', points: [EMPTY_POINT] },
+  });
+  const points = useFieldArray({ control: form.control, name: 'found.points' });
+  return (
+    <StockFormFrame
+      name="A calibration certificate"
+      submit="Keep the calibration"
+      isBusy={add.isPending}
+      error={formError}
+      onDone={onDone}
+      onSubmit={form.handleSubmit((body) => {
+        add.mutate(
+          {
+            recordId: state.id,
+            basedOn: state.version,
+            fact: { kind: 'equipment.calibrated', body },
+          },
+          { onSuccess: onDone, onError: showFailure },
+        );
+      })}
+    >
+      <TextField label="Calibrated on" type="date" {...field('calibratedOn')} />
+      <CalibrationDueField {...field('due', asOptional)} />
+      <TextField label="Certificate" hint="Number, and who made it." {...field('certificate')} />
+      {points.fields.map(({ id }, i) => (
+        <fieldset key={id} className="col-span-3 grid grid-cols-3 gap-x-6">
+          <legend className="sr-only">Point {i + 1}</legend>
+          <QuantityField
+            label="Marked or shown"
+            unit={unit}
+            {...field(pathTo(i, 'nominal'), asQuantity)}
+          />
+          <QuantityField
+            label="True value minus that"
+            unit={unit}
+            {...field(pathTo(i, 'deviation'), asQuantity)}
+          />
+          <QuantityField
+            label="U (k = 2)"
+            unit={unit}
+            {...field(pathTo(i, 'expandedUncertainty'), asQuantity)}
+          />
+        </fieldset>
+      ))}
+      <div className="col-span-3">
+        <Button
+          className="px-4 text-[15px]"
+          onClick={() => {
+            points.append(EMPTY_POINT);
+          }}
+        >
+          Another point
+        </Button>
+      </div>
+    </StockFormFrame>
+  );
+}
+
+const EMPTY_POINT = { nominal: '', deviation: '', expandedUncertainty: '' };
+
+/** The name of a field of one point. */
+function pathTo<K extends keyof typeof EMPTY_POINT>(i: number, key: K) {
+  return `found.points.${String(i)}.${key}` as `found.points.${number}.${K}`;
+}

@@ -1,0 +1,25 @@
+import { thermometerSchema } from '#contract';
+import { asOptional, asQuantity, QuantityField, TextField } from '../ui/fields';
+import { CalibrationDueField, useEquipmentForm } from './equipmentForm';
+import { StockFormFrame } from './StockFormFrame';
+
+/** Registers a thermometer. */
+export function ThermometerForm({ onDone }: { readonly onDone: () => void }) {
+  const { field, frame } = useEquipmentForm(
+    thermometerSchema,
+    { type: 'thermometer', name: '', resolutionK: '0.1', toleranceK: '0.5', calibrationDue: null },
+    onDone,
+  );
+  return (
+    <StockFormFrame name="A new thermometer" submit="Add the thermometer" {...frame}>
+      <TextField label="Name" {...field('name')} />
+      <QuantityField label="Smallest step" unit="K" {...field('resolutionK', asQuantity)} />
+      <QuantityField
+        label="Tolerance, plus or minus"
+        unit="K"
+        {...field('toleranceK', asQuantity)}
+      />
+      <CalibrationDueField {...field('calibrationDue', asOptional)} />
+    </StockFormFrame>
+  );
+}

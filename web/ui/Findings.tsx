@@ -1,0 +1,49 @@
+import type { Finding } from '#core/record';
+
+/** Whether an entry may be kept: nothing impossible, and a reason for what is unlikely. */
+export function isLetThrough(findings: readonly Finding[], reason: string): boolean {
+  if (findings.some(({ severity }) => severity === 'impossible')) return false;
+  return findings.length === 0 || reason.trim().length >= 3;
+}
+
+/** What is wrong with an entry, and room for the reason why an unlikely one stands all the same. */
+export function Findings({
+  findings,
+  reason,
+  onReason,
+}: {
+  readonly findings: readonly Finding[];
+  readonly reason: string;
+  readonly onReason: (reason: string) => void;
+}) {
+  if (findings.length === 0) return null;
+  const isUnlikely = findings.every(({ severity }) => severity === 'unlikely');
+  return (
+    <>
+      <div
+        id="entry-findings"
+        role="alert"
+        className={`mt-2 rounded border-l-4 px-3 py-2 ${isUnlikely ? 'border-straw bg-straw-wash' : 'border-blush bg-blush-wash'}`}
+      >
+        {findings.map(({ code, message }) => (
+          <p key={code} className="font-semibold">
+            {message}
+          </p>
+        ))}
+      </div>
+      {isUnlikely && (
+        <label className="mt-2 flex items-center gap-2">
+          <span className="shrink-0">If it stands, why?</span>
+          <input
+            value={reason}
+            maxLength={2000}
+            onChange={(event) => {
+              onReason(event.target.value);
+            }}
+            className="min-h-11 w-full rounded border border-rule-strong bg-sheet px-3"
+          />
+        </label>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,43 @@
+import type { Hazards } from '#core/label';
+import { PICTOGRAM_NAMES, pictogramSvg } from '#core/label';
+
+/** Pictograms with their words, the signal word and the statements. */
+export function HazardMarks({
+  hazards,
+  of,
+}: {
+  readonly hazards: Hazards;
+  /** What they are the hazards of: `NaOH, as received`. */
+  readonly of: string;
+}) {
+  const { signal, pictograms, statements } = hazards;
+  if (statements.length === 0) return null;
+  return (
+    <div className="text-sm">
+      <p className="font-semibold">
+        {of}
+        {signal && <span className="text-blush">: {signal}</span>}
+      </p>
+      {pictograms.length > 0 && (
+        <p className="my-1 flex gap-1.5">
+          {pictograms.map((pictogram) => (
+            <img
+              key={pictogram}
+              className="size-12"
+              alt={PICTOGRAM_NAMES[pictogram]}
+              title={PICTOGRAM_NAMES[pictogram]}
+              src={`data:image/svg+xml,${encodeURIComponent(pictogramSvg(pictogram))}`}
+            />
+          ))}
+        </p>
+      )}
+      <ul className="leading-snug">
+        {statements.map(({ code, text }) => (
+          <li key={code}>
+            <span className="font-mono">{code}</span> {text}.
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}

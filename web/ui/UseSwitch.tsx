@@ -1,0 +1,73 @@
+import { useState } from 'react';
+import type { Withdrawal } from '#core/record';
+import { useAddToRecord, usePersonName } from '../app/records';
+import { useSession } from '../app/session';
+import { Button } from './Button';
+import { ReasonDialog } from './ReasonDialog';
+import { instantText } from './typeset';
+
+/** What taking something out of use is called, by what it is. */
+const WORDS = {
+  lot: { out: 'Put in quarantine…', back: 'Release it…', is: 'In quarantine' },
+  bottle: { out: 'Put in quarantine…', back: 'Release it…', is: 'In quarantine' },
+  equipment: { out: 'Out of service…', back: 'Back in service…', is: 'Out of service' },
+} as const;
+
+/** Takes something out of use, or back into it, with a reason. */
+export function UseSwitch({
+  kind,
+  id,
+  version,
+  withdrawn,
+}: {
+  readonly kind: keyof typeof WORDS;
+  readonly id: string;
+  readonly version: number;
+  readonly withdrawn: Withdrawal | null;
+}) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  const add = useAddToRecord();
+  const [isAsking, setAsking] = useState(false);
+  const words = WORDS[kind];
+  const fact = `${kind}.${withdrawn ? 'returned' : 'withdrawn'}` as const;
+  return (
+    <>
+      {withdrawn && (
+        <p className="mb-2 border-l-4 border-blush bg-blush-wash px-3 py-2">
+          <b>{words.is}</b> since {instantText(withdrawn.at, laboratory.timeZone)} by{' '}
+          {nameOf(withdrawn.by)}: {withdrawn.reason}
+        </p>
+      )}
+      <Button
+        className="px-4 text-[15px]"
+        onClick={() => {
+          setAsking(true);
+        }}
+      >
+        {withdrawn ? words.back : words.out}
+      </Button>
+      {isAsking && (
+        <ReasonDialog
+          title={withdrawn ? 'Use it again?' : 'Take it out of use?'}
+          description={
+            withdrawn
+              ? 'From then on it may be used again.'
+              : 'Nothing can be planned or prepared with it until it is returned.'
+          }
+          confirm={withdrawn ? 'Use it again' : 'Take it out of use'}
+          onConfirm={async (reason) => {
+            await add.mutateAsync({
+              recordId: id,
+              basedOn: version,
+              fact: { kind: fact, body: { reason } },
+            });
+          }}
+          onClose={() => {
+            setAsking(false);
+          }}
+        />
+      )}
+    </>
+  );
+}
