@@ -171,7 +171,8 @@ const sourceSchema = v.variant('kind', [
     kind: v.literal('add-volumes'),
     bottleId: id,
     takeMl: positiveDecimal,
-    waterMl: positiveDecimal,
+    weakerBottleId: v.nullable(id),
+    fillMl: positiveDecimal,
     cylinderId: v.nullable(id),
   }),
   v.strictObject({

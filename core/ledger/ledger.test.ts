@@ -2,7 +2,8 @@ import { expect, test } from 'vitest';
 import type { Fact } from '#core/record';
 import { judgeRun } from '#core/titration';
 import { concordantSeries, references, RunScript } from '../test-support/runs';
-import { foldRecord, summarizeRun } from './index';
+import { KHP_PLAN, lotOf, PreparationScript } from '../test-support/preparations';
+import { foldRecord, stockLeft, summarizeRun } from './index';
 
 test('a run as lists show it follows its entries', () => {
   const open = summarizeRun(new RunScript().weigh(1, '0.4800').state);
@@ -64,4 +65,30 @@ test('each kind of record folds by its own rules; none gives nothing', () => {
   for (const kind of ['bottle', 'lot', 'equipment', 'laboratory'] as const) {
     expect(foldRecord(kind, [])).toBeNull();
   }
+});
+
+test('stock falls by what preparations and titrations took since the last count, and may fall below nothing', () => {
+  const run = summarizeRun(concordantSeries().state);
+  const preparation = new PreparationScript(KHP_PLAN).weigh('5.1100').state;
+  const khp = { ...lotOf('potassium-hydrogen-phthalate', { amountReceived: '6' }) };
+  const records = {
+    lots: [{ ...khp, id: run.standardLotId }, khp],
+    bottles: [references().bottle],
+    equipment: [],
+    preparations: [preparation],
+    runs: [run],
+  };
+  const left = stockLeft(records);
+  // Four flasks of the series, 0.4802 + 0.4795 + 0.4811 + 0.4788 g; one preparation of 5.1100 g.
+  expect(left.get(run.standardLotId)).toBeCloseTo(6 - 1.9196, 9);
+  expect(left.get(khp.id)).toBeCloseTo(0.89, 9);
+  expect(left.get('bottle-1')).toBeCloseTo(1000 - run.titrantTakenMl, 9);
+  const at = '2026-03-03T08:00:00.000Z';
+  const counted = { factId: 'c', by: 'ines', at, amountLeft: '4' };
+  expect(stockLeft({ ...records, lots: [{ ...khp, counted }] }).get(khp.id)).toBe(4);
+  const before = { ...counted, at: '2026-03-01T08:00:00.000Z' };
+  expect(stockLeft({ ...records, lots: [{ ...khp, counted: before }] }).get(khp.id)).toBeCloseTo(
+    -1.11,
+    9,
+  );
 });

@@ -38,8 +38,9 @@ export function stockLeft(records: StockRecords): ReadonlyMap<string, number> {
     ]),
   );
   for (const preparation of records.preparations) {
-    const taken = takenFor(preparation, (id) => volumes.get(id) ?? 0);
-    if (taken) take(taken.parent.id, taken.amount, preparation.started.at);
+    for (const taken of takenFor(preparation, (id) => volumes.get(id) ?? 0)) {
+      take(taken.parent.id, taken.amount, preparation.started.at);
+    }
   }
   for (const run of records.runs) {
     take(run.bottleId, run.titrantTakenMl, run.startedAt);

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import {
   buoyancyFactor,
+  calibratedVolume,
   calibrateGravimetrically,
   correctionAtMl,
   glasswareOf,
@@ -77,4 +78,21 @@ describe('volumes and masses', () => {
       });
     }
   });
+});
+
+test('a vessel calibrated with water is what it was found to be, as sure as the weighings scatter', () => {
+  const found = calibratedVolume(100, 21.3, [99.62, 99.66, 99.61]);
+  // Mean 99.63 g times Z = 1.003117 mL/g; t = 4.303 of s = 0.0265 g over the root of 3.
+  expect(found.deviationMl).toBeCloseTo(-0.0594, 4);
+  expect(found.expandedUncertaintyMl).toBeCloseTo(0.067, 3);
+  expect(() => calibratedVolume(100, 21.3, [99.62])).toThrow(/at least twice/);
+  fc.assert(
+    fc.property(fc.double({ min: 15, max: 30, noNaN: true }), (temperatureC) => {
+      const calm = calibratedVolume(100, temperatureC, [99.7, 99.7, 99.7]);
+      const wild = calibratedVolume(100, temperatureC, [99.6, 99.7, 99.8]);
+      expect(calm.expandedUncertaintyMl).toBeLessThan(0.03);
+      expect(wild.expandedUncertaintyMl).toBeGreaterThan(0.2);
+      expect(wild.deviationMl).toBeCloseTo(calm.deviationMl, 9);
+    }),
+  );
 });

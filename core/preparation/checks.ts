@@ -149,7 +149,12 @@ function checkSource(
       ];
     }
     case 'add-volumes':
-      return checkBottleInUse(plan, records.bottles, source.bottleId, today);
+      return [
+        ...checkBottleInUse(plan, records.bottles, source.bottleId, today),
+        ...(source.weakerBottleId === null
+          ? []
+          : checkWeaker(plan, records.bottles, source.weakerBottleId, today)),
+      ];
     case 'dilute':
       return source.from.kind === 'sample'
         ? tooStrong(plan, Number(source.from.molarity), source.from.name)
@@ -188,6 +193,29 @@ function checkLotInUse(
   ];
 }
 
+/** A bottle that may be taken from for a plan: of its substance, not withdrawn, in date. */
+function checkUsable(
+  plan: PreparationPlan,
+  bottle: BottleState,
+  today: PlainDate,
+): readonly Finding[] {
+  const name = `Bottle ${bottle.code}`;
+  if (bottle.substanceId !== plan.soluteId) {
+    return [impossible('wrong-bottle', 'source', `${name} holds another substance.`)];
+  }
+  if (bottle.withdrawn) {
+    const message = `${name} is in quarantine: ${bottle.withdrawn.reason}`;
+    return [impossible('withdrawn', 'source', message)];
+  }
+  return mayBeUsed(freshnessOf(bottle, today))
+    ? []
+    : [unlikely('bottle-expired', 'source', `${name} is past its last day.`)];
+}
+
+function strengthOf(bottle: BottleState): number {
+  return Number(knownMolarity(bottle)?.molarity ?? bottle.nominalMolarity ?? 0);
+}
+
 function checkBottleInUse(
   plan: PreparationPlan,
   bottles: readonly BottleState[],
@@ -196,21 +224,26 @@ function checkBottleInUse(
 ): readonly Finding[] {
   const bottle = bottles.find(({ id }) => id === bottleId);
   if (!bottle) return [];
-  const name = `Bottle ${bottle.code}`;
-  if (bottle.substanceId !== plan.soluteId) {
-    return [impossible('wrong-bottle', 'source', `${name} holds another substance.`)];
-  }
-  if (bottle.withdrawn) {
-    return [
-      impossible('withdrawn', 'source', `${name} is in quarantine: ${bottle.withdrawn.reason}`),
-    ];
-  }
-  const strength = Number(knownMolarity(bottle)?.molarity ?? bottle.nominalMolarity ?? 0);
   return [
-    ...tooStrong(plan, strength, name),
-    ...(mayBeUsed(freshnessOf(bottle, today))
-      ? []
-      : [unlikely('bottle-expired', 'source', `${name} is past its last day.`)]),
+    ...checkUsable(plan, bottle, today),
+    ...tooStrong(plan, strengthOf(bottle), `Bottle ${bottle.code}`),
+  ];
+}
+
+/** The weaker of two solutions that are added together must be weaker than what is wanted. */
+function checkWeaker(
+  plan: PreparationPlan,
+  bottles: readonly BottleState[],
+  bottleId: string,
+  today: PlainDate,
+): readonly Finding[] {
+  const bottle = bottles.find(({ id }) => id === bottleId);
+  if (!bottle) return [];
+  const isWeaker = strengthOf(bottle) < Number(plan.targetMolarity ?? 0);
+  const message = `Bottle ${bottle.code} is no weaker than what is wanted: adding a stronger one to it does not help.`;
+  return [
+    ...checkUsable(plan, bottle, today),
+    ...(isWeaker ? [] : [impossible('not-weaker', 'source', message)]),
   ];
 }
 
@@ -220,31 +253,49 @@ function checkStock(
   { lots, bottles, equipment }: PreparationRecords,
   left: Left,
 ): readonly Finding[] {
-  const need = ((): { id: string; amount: number; unit: 'g' | 'mL' } | null => {
-    switch (source.kind) {
-      case 'weigh':
-        return { id: source.lotId, amount: Number(source.massG), unit: 'g' };
-      case 'concentrate':
-        return { id: source.lotId, amount: Number(source.takeMl), unit: 'mL' };
-      case 'add-volumes':
-        return { id: source.bottleId, amount: Number(source.takeMl), unit: 'mL' };
-      case 'dilute': {
-        const pipette = equipment.find(({ id }) => id === source.stages[0]?.pipetteId)?.equipment;
-        if (source.from.kind === 'sample' || pipette?.type !== 'glassware') return null;
-        return { id: source.from.bottleId, amount: Number(pipette.volumeMl), unit: 'mL' };
-      }
-      case 'indicator':
-        return null;
+  return needsOf(source, equipment).flatMap(({ id, amount, unit }) => {
+    const there = left.get(id);
+    if (there === undefined || there >= amount) return [];
+    const lot = lots.find((one) => one.id === id)?.lot.lotNumber;
+    const code = bottles.find((one) => one.id === id)?.code;
+    const name = lot === undefined ? `bottle ${code ?? ''}` : `lot ${lot}`;
+    const figure = roundSignificant(Math.max(0, there), 3);
+    const message = `Only ${figure} ${unit} of ${name} are left and ${roundSignificant(amount, 3)} ${unit} are needed. If there is more, count it first.`;
+    return [impossible('not-enough', 'source', message)];
+  });
+}
+
+interface Need {
+  readonly id: string;
+  readonly amount: number;
+  readonly unit: 'g' | 'mL';
+}
+
+/** What a plan will take of which lot or bottle. */
+function needsOf(
+  source: PreparationPlan['source'],
+  equipment: readonly EquipmentState[],
+): readonly Need[] {
+  switch (source.kind) {
+    case 'weigh':
+      return [{ id: source.lotId, amount: Number(source.massG), unit: 'g' }];
+    case 'concentrate':
+      return [{ id: source.lotId, amount: Number(source.takeMl), unit: 'mL' }];
+    case 'add-volumes': {
+      const { bottleId, takeMl, weakerBottleId, fillMl } = source;
+      const stronger: Need = { id: bottleId, amount: Number(takeMl), unit: 'mL' };
+      return weakerBottleId === null
+        ? [stronger]
+        : [stronger, { id: weakerBottleId, amount: Number(fillMl), unit: 'mL' }];
     }
-  })();
-  const there = need && left.get(need.id);
-  if (!need || there === undefined || there === null || there >= need.amount) return [];
-  const lot = lots.find(({ id }) => id === need.id)?.lot.lotNumber;
-  const code = bottles.find(({ id }) => id === need.id)?.code;
-  const name = lot === undefined ? `bottle ${code ?? ''}` : `lot ${lot}`;
-  const figure = roundSignificant(Math.max(0, there), 3);
-  const message = `Only ${figure} ${need.unit} of ${name} are left and ${roundSignificant(need.amount, 3)} ${need.unit} are needed. If there is more, count it first.`;
-  return [impossible('not-enough', 'source', message)];
+    case 'dilute': {
+      const pipette = equipment.find(({ id }) => id === source.stages[0]?.pipetteId)?.equipment;
+      if (source.from.kind === 'sample' || pipette?.type !== 'glassware') return [];
+      return [{ id: source.from.bottleId, amount: Number(pipette.volumeMl), unit: 'mL' }];
+    }
+    case 'indicator':
+      return [];
+  }
 }
 
 function checkEquipmentInUse(

@@ -144,6 +144,49 @@ describe('what came of it', () => {
     expect(of('nominal')).toMatchObject({ kind: 'nominal', molarity: '0.400' });
   });
 
+  test('a calibrated flask counts with its own volume', () => {
+    const calibration = {
+      ...{ factId: 'c', by: 'ines', at: '2026-02-01T08:00:00.000Z' },
+      ...{ calibratedOn: '2026-02-01', due: '2027-02-01', certificate: 'C 7' },
+      found: {
+        kind: 'points',
+        points: [{ nominal: '250', deviation: '-0.25', expandedUncertainty: '0.05' }],
+      },
+    } as const;
+    const equipment = EQUIPMENT.map((one) =>
+      one.id === 'F250' ? { ...one, calibrations: [calibration] } : one,
+    );
+    const { state } = new PreparationScript(KHP_PLAN).weigh('5.1103');
+    const [asMarked, calibrated] = [RECORDS, { ...RECORDS, equipment }].map((records) => {
+      const result = resultOf(state, records);
+      return result?.kind === 'made' ? result.evaluation.value : 0;
+    });
+    expect((calibrated ?? 0) / (asMarked ?? 1)).toBeCloseTo(250 / 249.75, 9);
+  });
+
+  test('a weak solution strengthened with a stock: amounts add up, both are charged', () => {
+    const strong = standardBottle({ id: 'strong', made: null, nominalMolarity: '6' });
+    const weak = standardBottle({ id: 'weak', made: null, nominalMolarity: '0.09' });
+    const source = {
+      kind: 'add-volumes',
+      bottleId: 'strong',
+      takeMl: '1.7',
+      weakerBottleId: 'weak',
+      fillMl: '998',
+      cylinderId: null,
+    } as const;
+    const plan = planOf(source, { soluteId: 'sodium-chloride', purpose: 'titrant' });
+    const records = recordsWith([], [strong, weak]);
+    expect(codes(plan, records)).toEqual([]);
+    expect(codes({ ...plan, targetMolarity: '0.05' }, records)).toEqual(['not-weaker']);
+    const { state } = new PreparationScript(plan).measure('1.7');
+    expect(resultOf(state, records)).toMatchObject({ kind: 'nominal', molarity: '0.100' });
+    expect(takenFor(state, () => 0).map(({ parent, amount }) => [parent.id, amount])).toEqual([
+      ['strong', 1.7],
+      ['weak', 998],
+    ]);
+  });
+
   test('a sample is diluted by a factor that its bottle carries', () => {
     const source = {
       kind: 'dilute',
@@ -176,7 +219,7 @@ describe('what came of it', () => {
           6,
         );
         const taken = takenFor(state, () => 0);
-        expect(taken).toEqual({ parent: { kind: 'lot', id: KHP.id }, amount: Number(massG) });
+        expect(taken).toEqual([{ parent: { kind: 'lot', id: KHP.id }, amount: Number(massG) }]);
       }),
     );
   });

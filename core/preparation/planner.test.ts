@@ -100,7 +100,7 @@ describe('the routes to a solution', () => {
     const shelf = { ...SHELF, solids: [], solutions: [stock] };
     const wish: Wish = { molarityMolPerL: 0.3, volumeMl: 400, exactness: 'approximate' };
     const [route] = planRoutes(wish, shelf).filter(({ kind }) => kind === 'add-volumes');
-    expect(route?.source).toMatchObject({ kind: 'add-volumes', takeMl: '20.0', waterMl: '380' });
+    expect(route?.source).toMatchObject({ kind: 'add-volumes', takeMl: '20.0', fillMl: '380' });
     expect(
       planRoutes({ ...wish, exactness: 'exact' }, shelf).map(({ kind }) => kind),
     ).not.toContain('add-volumes');

@@ -77,7 +77,7 @@ export interface PlannedQuantity {
 
 /** A way to what is wanted. */
 export interface Route {
-  readonly kind: 'weigh' | 'concentrate' | 'add-volumes' | 'dilute' | 'dilute-twice';
+  readonly kind: 'weigh' | 'concentrate' | 'add-volumes' | 'strengthen' | 'dilute' | 'dilute-twice';
   /** The same for whoever starts it; null where something that it needs is missing. */
   readonly source: PreparationSource | null;
   readonly sourceId: string;
@@ -124,7 +124,10 @@ export function planRoutes(wish: Wish, shelf: PlannerShelf): readonly Route[] {
     ...shelf.concentrates.map((one) => fromConcentrate(wish, one, shelf.vessels)),
     ...dilutions(wish, shelf),
     ...(wish.exactness === 'approximate'
-      ? shelf.solutions.map((solution) => addingVolumes(wish, solution, shelf.vessels))
+      ? [
+          ...shelf.solutions.map((solution) => addingVolumes(wish, solution, shelf.vessels)),
+          ...strengthening(wish, shelf),
+        ]
       : []),
   ];
   return routes
@@ -332,7 +335,8 @@ function addingVolumes(
       kind: 'add-volumes',
       bottleId: solution.id,
       takeMl: roundSignificant(takeMl, 3),
-      waterMl: roundSignificant(waterMl, 3),
+      weakerBottleId: null,
+      fillMl: roundSignificant(waterMl, 3),
       cylinderId: cylinder?.id ?? null,
     },
     sourceId: solution.id,
@@ -361,6 +365,63 @@ function addingVolumes(
     dominatedBy: null,
     objections: notEnough(takeMl, leftMl, 'mL', name),
   };
+}
+
+/** A solution weaker than this part of what is wanted is not worth strengthening. */
+const WORTH_STRENGTHENING = 0.5;
+
+/** A solution that came out too weak, strengthened with the strongest one of the shelf: both by cylinder. */
+function strengthening(wish: Wish, { solutions, vessels }: PlannerShelf): readonly Route[] {
+  const { molarityMolPerL: wanted, volumeMl } = wish;
+  const [strongest] = solutions
+    .filter(({ molarityMolPerL }) => molarityMolPerL > LEAST_DILUTION * wanted)
+    .toSorted((a, b) => b.molarityMolPerL - a.molarityMolPerL);
+  if (!strongest) return [];
+  return solutions
+    .filter(
+      ({ molarityMolPerL }) =>
+        molarityMolPerL < wanted * (1 - NEAR_ENOUGH) &&
+        molarityMolPerL >= WORTH_STRENGTHENING * wanted,
+    )
+    .map((weaker): Route => {
+      const takeMl =
+        (volumeMl * (wanted - weaker.molarityMolPerL)) /
+        (strongest.molarityMolPerL - weaker.molarityMolPerL);
+      const fillMl = volumeMl - takeMl;
+      const cylinder = smallestHolding(vessels, 'measuring-cylinder', takeMl);
+      const why = 'The molarity is found out by titration, whatever the volume was.';
+      const approximate = { unit: 'mL', exactness: 'approximate', why } as const;
+      return {
+        kind: 'strengthen',
+        source: {
+          kind: 'add-volumes',
+          bottleId: strongest.id,
+          takeMl: roundSignificant(takeMl, 3),
+          weakerBottleId: weaker.id,
+          fillMl: roundSignificant(fillMl, 3),
+          cylinderId: cylinder?.id ?? null,
+        },
+        sourceId: weaker.id,
+        sourceName: `${weaker.name} with ${strongest.name}`,
+        quantities: [
+          { ...approximate, what: weaker.name, amount: fillMl, with: 'a cylinder' },
+          {
+            ...approximate,
+            what: `${strongest.name}, added to it`,
+            amount: takeMl,
+            with: cylinder?.name ?? 'a cylinder',
+          },
+        ],
+        molarityMolPerL: wanted,
+        volumeMl,
+        relativeUncertainty: null,
+        dominatedBy: null,
+        objections: [
+          ...notEnough(fillMl, weaker.leftMl, 'mL', weaker.name),
+          ...notEnough(takeMl, strongest.leftMl, 'mL', strongest.name),
+        ],
+      };
+    });
 }
 
 function notEnough(

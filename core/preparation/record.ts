@@ -206,7 +206,7 @@ export interface Taking {
 export function takenFor(
   preparation: PreparationState,
   volumeOfVesselMl: (vesselId: string) => number,
-): Taking | null {
+): readonly Taking[] {
   const { source } = preparation.plan;
   const amountOf = (kind: 'mass' | 'volume'): number => {
     const quantity = measuredIn(preparation, kind)?.quantity;
@@ -215,21 +215,30 @@ export function takenFor(
   };
   switch (source.kind) {
     case 'weigh':
-      return { parent: { kind: 'lot', id: source.lotId }, amount: amountOf('mass') };
+      return [{ parent: { kind: 'lot', id: source.lotId }, amount: amountOf('mass') }];
     case 'concentrate':
-      return { parent: { kind: 'lot', id: source.lotId }, amount: amountOf('volume') };
+      return [{ parent: { kind: 'lot', id: source.lotId }, amount: amountOf('volume') }];
     case 'add-volumes':
-      return { parent: { kind: 'bottle', id: source.bottleId }, amount: amountOf('volume') };
+      return fromBottles(source, amountOf('volume'));
     case 'dilute': {
-      if (source.from.kind === 'sample') return null;
+      if (source.from.kind === 'sample') return [];
       const isTaken = preparation.steps.find(({ work }) => work === 'measure')?.done;
       const first = source.stages[0]?.pipetteId;
-      return {
-        parent: { kind: 'bottle', id: source.from.bottleId },
-        amount: isTaken && first !== undefined ? volumeOfVesselMl(first) : 0,
-      };
+      const amount = isTaken && first !== undefined ? volumeOfVesselMl(first) : 0;
+      return [{ parent: { kind: 'bottle', id: source.from.bottleId }, amount }];
     }
     case 'indicator':
-      return null;
+      return [];
   }
+}
+
+/** The weaker solution goes with the stronger one, in the measure that was planned. */
+function fromBottles(
+  { bottleId, weakerBottleId, fillMl }: Extract<PreparationPlan['source'], { kind: 'add-volumes' }>,
+  takenMl: number,
+): readonly Taking[] {
+  const stronger: Taking = { parent: { kind: 'bottle', id: bottleId }, amount: takenMl };
+  if (weakerBottleId === null) return [stronger];
+  const amount = takenMl > 0 ? Number(fillMl) : 0;
+  return [stronger, { parent: { kind: 'bottle', id: weakerBottleId }, amount }];
 }

@@ -212,18 +212,23 @@ function molarityModel(
     case 'add-volumes': {
       const taken = volumeTaken(preparation, records, source.cylinderId);
       if (!taken) return null;
+      const { weakerBottleId } = source;
       const parent = find(records.bottles, source.bottleId);
-      const water = given({
-        id: 'water',
+      const fill = given({
+        id: 'fill',
         symbol: 'V_w',
-        name: 'water added',
-        effect: 'Water',
-        value: Number(source.waterMl),
+        name: weakerBottleId === null ? 'water' : 'weaker solution',
+        effect: 'Volume',
+        value: Number(source.fillMl),
         unit: UNITS.millilitre,
-        components: [rectangular('cylinder', BEAKER * Number(source.waterMl))],
+        components: [rectangular('cylinder', BEAKER * Number(source.fillMl))],
         source: 'cylinder; volumes taken as additive',
       });
-      return quotient(product([molarityOfBottle(parent), taken]), sum([plus(taken), plus(water)]));
+      const strong = product([molarityOfBottle(parent), taken]);
+      const whole = sum([plus(taken), plus(fill)]);
+      if (weakerBottleId === null) return quotient(strong, whole);
+      const weak = molarityOfBottle(find(records.bottles, weakerBottleId));
+      return quotient(sum([plus(strong), plus(product([weak, fill]))]), whole);
     }
     case 'dilute': {
       const { from, stages } = source;

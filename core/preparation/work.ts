@@ -31,7 +31,9 @@ export type PreparationSource =
       readonly kind: 'add-volumes';
       readonly bottleId: string;
       readonly takeMl: DecimalText;
-      readonly waterMl: DecimalText;
+      /** The weaker solution that it is added to; null for water. */
+      readonly weakerBottleId: string | null;
+      readonly fillMl: DecimalText;
       readonly cylinderId: string | null;
     }
   | {
@@ -79,6 +81,8 @@ export interface Step {
   readonly measures: Measure | null;
   /** The flask or pipette that it is done with, where that matters. */
   readonly vesselId: string | null;
+  /** What to take care of in it. */
+  readonly caution: string | null;
 }
 
 /** Whether masses and volumes of a plan stand in the equation: balance, pipettes and volumetric flasks. */
@@ -93,7 +97,9 @@ export function parentsOf(source: PreparationSource): readonly Parent[] {
     case 'concentrate':
       return [{ kind: 'lot', id: source.lotId }];
     case 'add-volumes':
-      return [{ kind: 'bottle', id: source.bottleId }];
+      return [source.bottleId, source.weakerBottleId]
+        .filter((id) => id !== null)
+        .map((id) => ({ kind: 'bottle', id }));
     case 'dilute':
       return source.from.kind === 'bottle' ? [{ kind: 'bottle', id: source.from.bottleId }] : [];
     case 'indicator':
@@ -157,6 +163,7 @@ export function stepsOf(plan: PreparationPlan): readonly Step[] {
       id: turn === 1 ? step.work : `${step.work}-${String(turn)}`,
       measures: measureOf(plan, step.work),
       vesselId: vesselOf(plan, step.work, stage),
+      caution: cautionOf(plan, step.work),
     });
   }
   return steps;
@@ -172,6 +179,25 @@ function staged(plan: PreparationPlan): { step: PreparationStep; stage: number }
     ...plan.source.stages.flatMap((_, stage) => repeated.map((step) => ({ step, stage }))),
     ...steps.filter(isAfter).map((step) => ({ step, stage: 0 })),
   ];
+}
+
+/** Cautions that go with a kind of work, whatever the substance. Source: usual laboratory practice. */
+const CAUTIONS: Readonly<Partial<Record<Step['work'], string>>> = {
+  dry: 'The oven and what comes out of it are hot: tongs, heatproof gloves.',
+  boil: 'It scalds, and water from a microwave oven can erupt; never stopper it hot.',
+  stand: 'Closed and labelled: nobody else knows what it is.',
+  filter: 'Sintered glass, never paper; goggles.',
+  label: 'An unlabelled bottle is waste.',
+};
+
+/** What to take care of in a step: a concentrate before all. */
+function cautionOf({ source, soluteId }: PreparationPlan, work: Step['work']): string | null {
+  if (work === 'measure' && source.kind === 'concentrate') {
+    return 'Goggles, gloves, coat, fume cupboard; into the water, never the reverse.';
+  }
+  if (work === 'measure' && source.kind === 'dilute') return 'Never pipette by mouth.';
+  if (work === 'weigh') return findSubstance(soluteId)?.cautions[0] ?? null;
+  return CAUTIONS[work] ?? null;
 }
 
 /** How the substance itself is dried, or the indicator made, goes before the general words. */

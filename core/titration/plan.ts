@@ -26,6 +26,9 @@ const GOOD_RANGE = { least: 0.4, most: 0.9 };
  */
 const AIM = 0.47;
 
+/** Titrant that a blank takes, with a drop too much, mL. */
+const BLANK_ML = 1;
+
 /** Titrant that runs through the tip when the burette is filled above zero and let down, mL. */
 const TIP_ML = 2;
 
@@ -79,6 +82,7 @@ export function titrantNeed(
       volumeMl: rules.agreeAtLeast * titreMl,
     },
     { what: 'one repeat in reserve', volumeMl: titreMl },
+    { what: 'a blank', volumeMl: BLANK_ML },
   ];
   return {
     titrations,

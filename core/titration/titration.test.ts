@@ -262,8 +262,8 @@ describe('planning and what comes next', () => {
     expect(plan.massG.suggested).toBeCloseTo(0.48, 2);
     expect(plan.massG.least).toBeCloseTo(0.408, 3);
     expect(plan.massG.most).toBeCloseTo(0.919, 3);
-    // 3 rinses of 4, two tips of 2, five titrations of 23.5 (rough, three, one in reserve)
-    expect(plan.titrantTotalMl).toBeCloseTo(12 + 4 + 5 * 23.5, 9);
+    // 3 rinses of 4, two tips of 2, five titrations of 23.5 (rough, three, one in reserve), a blank
+    expect(plan.titrantTotalMl).toBeCloseTo(12 + 4 + 5 * 23.5 + 1, 9);
   });
 
   test('the forecast is wide on the label, narrow after a titration', () => {

@@ -174,6 +174,12 @@ describe('a break is found and named', () => {
       null,
       'does not know of the account',
     ],
+    [
+      `INSERT INTO files SELECT gen_random_uuid(), record_id, 'kp.pdf', 'application/pdf', 'x', 'forged'
+       FROM facts LIMIT 1`,
+      null,
+      'is not what it was when it was attached',
+    ],
   ])('%s', async (sql, sequence, why) => {
     const found = await tamperWith(sql);
     expect(found.sequence).toEqual(sequence);

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import type { Fact } from '#core/record';
+import { findStrayFile } from '../files/files';
 import { findStoredFacts } from '../ledger/queries';
 import { findAccount, listAccountIds } from '../people/queries';
 import { GENESIS_HASH } from '../database/migrations/002_audit';
@@ -116,5 +117,7 @@ async function whatStandsOutside(
     return `${String(stored)} facts are stored, the log knows of ${String(chained)}`;
   }
   const unknown = (await listAccountIds(tx)).find((id) => !accounts.has(id));
-  return unknown === undefined ? null : `the log does not know of the account ${unknown}`;
+  if (unknown !== undefined) return `the log does not know of the account ${unknown}`;
+  const stray = await findStrayFile(tx);
+  return stray === null ? null : `the file ${stray} is not what it was when it was attached`;
 }

@@ -102,3 +102,18 @@ export async function findFile(
 ): Promise<Pick<FileRow, 'name' | 'type' | 'content'> | null> {
   return (await db<FileRow>('files').where({ id }).first('name', 'type', 'content')) ?? null;
 }
+
+/**
+ * A file whose content is not what the fact that attached it says, that is missing, or that no fact speaks of; null when all is well.
+ * The log vouches for the facts.
+ */
+export async function findStrayFile(db: Knex): Promise<string | null> {
+  const { rows } = await db.raw<{ rows: { id: string }[] }>(`
+    SELECT coalesce(file.id::text, fact.body->>'fileId') AS id
+    FROM files file
+    FULL JOIN (SELECT body FROM facts WHERE kind = 'lot.certificate-attached') fact
+      ON fact.body->>'fileId' = file.id::text
+    WHERE encode(sha256(file.content), 'hex') IS DISTINCT FROM fact.body->>'sha256'
+    LIMIT 1`);
+  return rows[0]?.id ?? null;
+}

@@ -5,6 +5,7 @@ import type { PreparationPlan, PreparationState } from '#core/preparation';
 import { stepsOf } from '#core/preparation';
 import type { BottleState, CertificateFile, LotState, PreparedBottle } from '#core/reagent';
 import type { ListAnswer, NewFact, Problem } from '#contract';
+import { verifyAudit } from '../audit/verify';
 import type { Client, TestLaboratory } from '../test-support/laboratory';
 import { foundTestLaboratory, lotBody } from '../test-support/laboratory';
 
@@ -247,7 +248,8 @@ describe('from plan to bottle', () => {
       plan('sodium-hydroxide', {
         ...{ purpose: 'titrant', targetMolarity: '0.3', volumeMl: '400' },
         source: {
-          ...{ kind: 'add-volumes', bottleId: idOf('stock'), takeMl: '20', waterMl: '380' },
+          ...{ kind: 'add-volumes', bottleId: idOf('stock'), takeMl: '20', weakerBottleId: null },
+          fillMl: '380',
           cylinderId: idOf('measuring-cylinder-100'),
         },
       }),
@@ -267,7 +269,8 @@ describe('from plan to bottle', () => {
       'violet',
     );
     const weaker = permanganate('100', {
-      ...{ kind: 'add-volumes', bottleId: idOf('violet'), takeMl: '10', waterMl: '90' },
+      ...{ kind: 'add-volumes', bottleId: idOf('violet'), takeMl: '10', weakerBottleId: null },
+      fillMl: '90',
       cylinderId: null,
     });
     expect((await make(weaker)).nominalMolarity).toBe('0.0200');
@@ -480,6 +483,7 @@ describe('certificates of lots and labels of bottles', () => {
     await expect(
       laboratory.database.db('files').where({ id: fileId }).update({ name: 'other' }),
     ).rejects.toThrow(/permission denied/);
+    expect((await verifyAudit(laboratory.database.db)).kind).toBe('whole');
   });
 
   test('a program that calls itself a PDF is refused by its content, and nothing is stored', async () => {

@@ -165,29 +165,25 @@ export function PlanForm({
           ))}
         </SelectField>
       )}
-      <div className="grid grid-cols-2 gap-3">
-        {isExact && (
-          <QuantityField
-            label="U at most"
-            unit="%"
-            value={wanted.targetU}
-            onChange={(event) => {
-              onChange({ targetU: event.target.value });
-            }}
-          />
-        )}
-        <div className={isExact ? '' : 'col-span-2'}>
-          <TextField
-            label={purpose === 'titrant' ? 'Certified by' : 'Needed by'}
-            type="datetime-local"
-            value={wanted.neededBy}
-            className={isExact ? '!px-1 !text-sm' : ''}
-            onChange={(event) => {
-              onChange({ neededBy: event.target.value });
-            }}
-          />
-        </div>
-      </div>
+      {isExact && (
+        <QuantityField
+          label="U at most"
+          hint="Expanded, k = 2; empty if any will do."
+          unit="%"
+          value={wanted.targetU}
+          onChange={(event) => {
+            onChange({ targetU: event.target.value });
+          }}
+        />
+      )}
+      <TextField
+        label={purpose === 'titrant' ? 'Certified by' : 'Needed by'}
+        type="datetime-local"
+        value={wanted.neededBy}
+        onChange={(event) => {
+          onChange({ neededBy: event.target.value });
+        }}
+      />
     </form>
   );
 }

@@ -29,6 +29,7 @@ const KINDS: Readonly<Record<Route['kind'], string>> = {
   weigh: 'Weigh',
   concentrate: 'From the concentrate',
   'add-volumes': 'Dilute by cylinder',
+  strengthen: 'Strengthen',
   dilute: 'Dilute',
   'dilute-twice': 'Dilute in two steps',
 };

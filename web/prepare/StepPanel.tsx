@@ -51,6 +51,9 @@ export function StepPanel({ preparation, step, stock, onDone }: StepPanelProps) 
     <>
       <h2 className="text-[28px] leading-tight font-bold">{WORKS[step.work]}</h2>
       <p className="mt-1 text-lg">{step.text}</p>
+      {step.caution !== null && (
+        <p className="mt-1 border-l-4 border-straw pl-3 text-straw">{step.caution}</p>
+      )}
       <Target step={step} stock={stock} isExact={isExact(plan)} />
       {step.work === 'dry' && plan.source.kind === 'weigh' && (
         <DryingState lotId={plan.source.lotId} stock={stock} />

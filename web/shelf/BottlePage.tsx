@@ -1,5 +1,6 @@
 import { Link, useParams } from 'react-router';
 import { findContent, keepingOf } from '#core/chemistry';
+import { hazardsOfSolution } from '#core/label';
 import type { BottleState } from '#core/reagent';
 import { Loading } from '../app/Loading';
 import { usePersonName } from '../app/records';
@@ -10,6 +11,7 @@ import { useStock } from '../app/stock';
 import { ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { Facts } from '../ui/Facts';
+import { HazardMarks } from '../ui/HazardMarks';
 import { Page } from '../ui/Page';
 import { StandingMark } from '../ui/Standing';
 import { UseSwitch } from '../ui/UseSwitch';
@@ -100,7 +102,11 @@ export function BottlePage() {
           <h2 className="mb-2 text-lg font-bold">Certificates</h2>
           {bottle.certified.length === 0 && (
             <p className="text-ink-soft">
-              None yet: the molarity on the label is nominal, and nothing may be measured with it.
+              {bottle.made
+                ? `None: its molarity follows from how it was made, ${bottle.made.molarity} ± ${bottle.made.expandedUncertainty} mol/L (k = ${bottle.made.coverageFactor}).`
+                : bottle.purpose === 'auxiliary'
+                  ? 'None: nothing is measured with it.'
+                  : 'None yet: the molarity on the label is nominal, and nothing may be measured with it.'}
             </p>
           )}
           <ol className="divide-y divide-rule">
@@ -127,6 +133,15 @@ export function BottlePage() {
               </li>
             ))}
           </ol>
+          <div className="mt-6">
+            <HazardMarks
+              of="What is in it"
+              hazards={hazardsOfSolution(
+                bottle.substanceId,
+                bottle.nominalMolarity === null ? null : Number(bottle.nominalMolarity),
+              )}
+            />
+          </div>
         </section>
       </div>
     </Page>

@@ -1,0 +1,83 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { lotOf, standardBottle } from '../test-support/preparations';
+import { references } from '../test-support/runs';
+import type { LabelSheet } from './index';
+import {
+  fitsOnPage,
+  hazardsOf,
+  hazardsOfLot,
+  hazardsOfSolution,
+  LABEL_SHEETS,
+  labelOf,
+  PICTOGRAM_NAMES,
+  pictogramSvg,
+  placeOnSheet,
+} from './index';
+
+const CONTEXT = { maker: 'Ines', parents: ['lot NH-1'], dateText: (date: string) => date };
+const { bottle } = references();
+
+test('hazards are those of the concentration at hand, not of the pure substance', () => {
+  expect(hazardsOfLot(lotOf('sodium-hydroxide').lot)).toMatchObject({ signal: 'Danger' });
+  const codes = (molarity: number) =>
+    hazardsOfSolution('sodium-hydroxide', molarity).statements.map(({ code }) => code);
+  expect(codes(6)).toContain('H314');
+  expect(codes(0.3)).not.toContain('H314');
+  expect(hazardsOfSolution('phenolphthalein', null).pictograms).toContain('flame');
+  expect(hazardsOf(['H301', 'H302']).pictograms).toEqual(['skull']);
+  expect(hazardsOf([])).toEqual({ signal: null, pictograms: [], statements: [] });
+});
+
+test('a label says what is known and how well, or in capitals that it is not', () => {
+  const nominal = labelOf({ ...bottle, plausibleMolarity: ['0.094', '0.106'] }, CONTEXT);
+  expect(nominal).toMatchObject({ molarity: 'nominal 0.1 mol/L', warning: 'not standardized' });
+  expect(nominal.lines).toContain('between 0.094 and 0.106 mol/L');
+  expect(nominal.lines.at(-1)).toBe('made 2026-03-01 by Ines from lot NH-1, 1000 mL');
+  const standard = labelOf(standardBottle(), CONTEXT);
+  expect(standard).toMatchObject({
+    molarity: '2.0012 ± 0.0024 mol/L (k = 2.00)',
+    warning: null,
+    useBy: '2026-09-01',
+  });
+  const auxiliary = labelOf(
+    { ...bottle, purpose: 'auxiliary', nominalMolarity: null, dilutionFactor: '25' },
+    CONTEXT,
+  );
+  expect(auxiliary).toMatchObject({ molarity: null, warning: 'auxiliary' });
+  expect(auxiliary.lines).toContain('sample, diluted 25 times');
+  expect(labelOf({ ...bottle, note: 'x'.repeat(500) }, CONTEXT).lines.at(-1)).toHaveLength(80);
+});
+
+test('every pictogram has its name and is a drawing in a diamond', () => {
+  for (const pictogram of Object.keys(PICTOGRAM_NAMES) as (keyof typeof PICTOGRAM_NAMES)[]) {
+    expect(pictogramSvg(pictogram)).toMatch(/^<svg .*fill="#000".*<\/svg>$/);
+  }
+});
+
+test('the sheets that ship lie on their pages; labels never overlap and never leave the page', () => {
+  expect(LABEL_SHEETS.map(fitsOnPage)).not.toContain(false);
+  const mm = fc.integer({ min: 0, max: 20 });
+  const sheets = fc.record({
+    label: fc.tuple(fc.integer({ min: 25, max: 90 }), fc.integer({ min: 15, max: 60 })),
+    columns: fc.integer({ min: 1, max: 4 }),
+    rows: fc.integer({ min: 1, max: 6 }),
+    margin: fc.tuple(mm, mm),
+    gap: fc.tuple(mm, mm),
+  });
+  fc.assert(
+    fc.property(sheets, fc.nat(60), ({ label, columns, rows, margin, gap }, index) => {
+      const sheet: LabelSheet = {
+        ...{ name: 's', pageMm: [210, 297], labelMm: label, columns, rows },
+        ...{ marginMm: margin, gapMm: gap },
+      };
+      fc.pre(fitsOnPage(sheet));
+      const [one, next] = [placeOnSheet(sheet, index), placeOnSheet(sheet, index + 1)];
+      expect(one.xMm + label[0]).toBeLessThanOrEqual(210);
+      expect(one.yMm + label[1]).toBeLessThanOrEqual(297);
+      const isApart =
+        next.page !== one.page || next.xMm >= one.xMm + label[0] || next.yMm >= one.yMm + label[1];
+      expect(isApart).toBe(true);
+    }),
+  );
+});
