@@ -7,7 +7,7 @@ export type {
   SolidOnShelf,
   SolutionOnShelf,
   Wish,
-} from './planner';
+} from './route';
 export { planRoutes, whatWouldHalve } from './planner';
 export { plannerShelf } from './shelf';
 export type { ConcentrationUnit, SolutionFacts } from './displayUnits';
@@ -36,8 +36,9 @@ export {
   serialDilution,
   solventToAddMl,
 } from './solution';
-export type { Left } from './checks';
-export { checkBottling, checkPreparationFact, checkPreparationStart, missingFor } from './checks';
+export type { Left } from './startChecks';
+export { checkPreparationStart, missingFor, needsOf } from './startChecks';
+export { checkBottling, checkPreparationFact } from './stepChecks';
 export { dilutedMolarity, molarityOfSolution } from './equations';
 export { MISHAPS } from './mishaps';
 export type {

@@ -11,14 +11,14 @@ import {
   lotMolarMass,
   mayBeUsed,
 } from '../reagent';
-import type { Left } from './checks';
+import type { Left } from './startChecks';
 import type {
   ConcentrateOnShelf,
   MeasuringVessel,
   PlannerShelf,
   SolidOnShelf,
   SolutionOnShelf,
-} from './planner';
+} from './route';
 import type { PreparationRecords } from './result';
 
 /**

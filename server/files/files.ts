@@ -4,12 +4,10 @@ import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import { foldRecord } from '#core/ledger';
 import type { CertificateFile } from '#core/reagent';
-import type { Fact } from '#core/record';
-import { currentSchemaVersion } from '#core/record';
 import type { Person } from '#contract';
 import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
-import { recordOf, storeNext } from '../ledger/append';
+import { makeServerFact, recordOf, storeNext } from '../ledger/append';
 import { lockRecords } from '../ledger/queries';
 import { loadRecords } from '../ledger/references';
 import type { Services } from '../services';
@@ -63,22 +61,12 @@ export async function attachCertificate(
       sha256,
       content,
     });
-    const now = services.now().toISOString();
-    const fact: Fact = {
-      id: uuidv7(),
+    const fact = makeServerFact(services, person.id, {
       recordId: lotId,
       recordKind: 'lot',
       kind: 'lot.certificate-attached',
-      schemaVersion: currentSchemaVersion('lot.certificate-attached'),
       body: file,
-      authorId: person.id,
-      deviceId: null,
-      clockOffsetMs: null,
-      deviceTime: now,
-      basedOn: null,
-      sequence: null,
-      recordedAt: now,
-    };
+    });
     await storeNext(tx, [fact], records);
   });
   return file;

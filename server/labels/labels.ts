@@ -1,12 +1,9 @@
 import type { Knex } from 'knex';
-import { v7 as uuidv7 } from 'uuid';
 import { labelOf } from '#core/label';
 import type { BottleState, Parent } from '#core/reagent';
-import type { Fact } from '#core/record';
-import { currentSchemaVersion } from '#core/record';
 import type { LabelsRequest, Person } from '#contract';
 import { durably } from '../database/durably';
-import { storeNext } from '../ledger/append';
+import { makeServerFact, storeNext } from '../ledger/append';
 import { findLaboratory, findProjection, lockRecords } from '../ledger/queries';
 import { loadRecords, unknownReference } from '../ledger/references';
 import { findPerson } from '../people/queries';
@@ -35,22 +32,14 @@ export async function makeLabels(
       tx,
       unique.map((id) => ({ id, kind: 'bottle' as const })),
     );
-    const now = services.now().toISOString();
-    const facts = unique.map((recordId): Fact => ({
-      id: uuidv7(),
-      recordId,
-      recordKind: 'bottle',
-      kind: 'bottle.labelled',
-      schemaVersion: currentSchemaVersion('bottle.labelled'),
-      body: { sheet: sheet.name },
-      authorId: person.id,
-      deviceId: null,
-      clockOffsetMs: null,
-      deviceTime: now,
-      basedOn: null,
-      sequence: null,
-      recordedAt: now,
-    }));
+    const facts = unique.map((recordId) =>
+      makeServerFact(services, person.id, {
+        recordId,
+        recordKind: 'bottle',
+        kind: 'bottle.labelled',
+        body: { sheet: sheet.name },
+      }),
+    );
     await storeNext(tx, facts, records);
   });
   return pdf;

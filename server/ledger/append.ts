@@ -132,6 +132,27 @@ async function store(
   await storeFacts(tx, { facts, projections, auditEntries: facts.map(auditEntryOfFact) });
 }
 
+/** What a fact that the server makes says of itself; the rest follows from who asked for it, and when. */
+type Made = Pick<Fact, 'recordId' | 'recordKind' | 'kind' | 'body'> &
+  Partial<Pick<Fact, 'id' | 'deviceId' | 'deviceTime' | 'clockOffsetMs' | 'basedOn'>>;
+
+/** A fact of the server's own making on somebody's behalf, not numbered yet. */
+export function makeServerFact(services: Services, authorId: string, made: Made): Fact {
+  const now = services.now().toISOString();
+  return {
+    id: uuidv7(),
+    schemaVersion: currentSchemaVersion(made.kind),
+    authorId,
+    deviceId: null,
+    deviceTime: now,
+    clockOffsetMs: null,
+    basedOn: null,
+    sequence: null,
+    recordedAt: now,
+    ...made,
+  };
+}
+
 /** Stores facts that the server made, each as the next of its locked record. */
 export async function storeNext(
   tx: Knex,
@@ -201,23 +222,14 @@ export async function foundLaboratory(
   authorId: string,
   laboratory: Laboratory,
 ): Promise<void> {
-  const now = services.now().toISOString();
   const recordId = uuidv7();
-  const fact: Fact = {
-    id: uuidv7(),
+  const made = makeServerFact(services, authorId, {
     recordId,
     recordKind: 'laboratory',
     kind: 'laboratory.founded',
-    schemaVersion: currentSchemaVersion('laboratory.founded'),
     body: laboratory,
-    authorId,
-    deviceId: null,
-    deviceTime: now,
-    clockOffsetMs: null,
-    basedOn: null,
-    sequence: 1,
-    recordedAt: now,
-  };
+  });
+  const fact = { ...made, sequence: 1 };
   const record = { id: recordId, kind: 'laboratory', facts: [fact], references: null } as const;
   await store(services.db, [fact], new Map([[recordId, record]]));
 }

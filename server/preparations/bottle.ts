@@ -4,12 +4,17 @@ import type { PreparationState } from '#core/preparation';
 import { bottleOf, checkBottling, resultOf } from '#core/preparation';
 import type { PreparedBottle } from '#core/reagent';
 import type { Fact } from '#core/record';
-import { currentSchemaVersion } from '#core/record';
 import type { BottlingRequest, Person } from '#contract';
 import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
 import { loadShelf, today } from '../ledger/admit';
-import { recordOf, refuseStale, refuseUnexplained, storeNext } from '../ledger/append';
+import {
+  makeServerFact,
+  recordOf,
+  refuseStale,
+  refuseUnexplained,
+  storeNext,
+} from '../ledger/append';
 import { lockRecords } from '../ledger/queries';
 import { loadRecords } from '../ledger/references';
 import type { Services } from '../services';
@@ -76,34 +81,25 @@ function bottlingFacts(
   request: BottlingRequest,
   bottle: PreparedBottle,
 ): readonly Fact[] {
-  const common = {
-    authorId: person.id,
-    deviceId: request.deviceId,
-    clockOffsetMs: request.clockOffsetMs,
-    deviceTime: request.deviceTime,
-    recordedAt: services.now().toISOString(),
-    sequence: null,
-  };
+  const { deviceId, deviceTime, clockOffsetMs, basedOn } = request;
+  const device = { deviceId, deviceTime, clockOffsetMs };
   return [
-    {
-      ...common,
+    makeServerFact(services, person.id, {
+      ...device,
       id: request.factId,
       recordId: preparation.id,
       recordKind: 'preparation',
       kind: 'preparation.bottled',
-      schemaVersion: currentSchemaVersion('preparation.bottled'),
       body: { bottleId: request.bottleId },
-      basedOn: request.basedOn,
-    },
-    {
-      ...common,
+      basedOn,
+    }),
+    makeServerFact(services, person.id, {
+      ...device,
       id: request.bottleFactId,
       recordId: request.bottleId,
       recordKind: 'bottle',
       kind: 'bottle.prepared',
-      schemaVersion: currentSchemaVersion('bottle.prepared'),
       body: bottle,
-      basedOn: null,
-    },
+    }),
   ];
 }

@@ -1,13 +1,18 @@
 import type { Knex } from 'knex';
 import type { Fact } from '#core/record';
-import { currentSchemaVersion } from '#core/record';
 import type { Certificate, RunState } from '#core/titration';
 import { certificationFindings, issueCertificate, judgeRun } from '#core/titration';
 import type { CertifyRequest, Person } from '#contract';
 import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
 import { today } from '../ledger/admit';
-import { recordOf, refuseStale, refuseUnexplained, storeNext } from '../ledger/append';
+import {
+  makeServerFact,
+  recordOf,
+  refuseStale,
+  refuseUnexplained,
+  storeNext,
+} from '../ledger/append';
 import { findProjection, lockRecords } from '../ledger/queries';
 import { findRun, foldLoaded, loadRecords } from '../ledger/references';
 import type { Services } from '../services';
@@ -80,43 +85,35 @@ function certifiedFacts(
   request: CertifyRequest,
   certificate: Certificate,
 ): readonly Fact[] {
-  const common = {
-    authorId: person.id,
-    deviceId: request.deviceId,
-    clockOffsetMs: request.clockOffsetMs,
-    deviceTime: request.deviceTime,
-    recordedAt: services.now().toISOString(),
-    sequence: null,
-  };
+  const { deviceId, deviceTime, clockOffsetMs, basedOn } = request;
+  const device = { deviceId, deviceTime, clockOffsetMs };
   const { number, molarity, expandedUncertainty, coverageFactor, certifiedOn, validUntil } =
     certificate;
-  const inRun: Fact = {
-    ...common,
-    id: request.factId,
-    recordId: run.id,
-    recordKind: 'run',
-    kind: 'run.certified',
-    schemaVersion: currentSchemaVersion('run.certified'),
-    body: { certificate },
-    basedOn: request.basedOn,
-  };
-  const onBottle: Fact = {
-    ...common,
-    id: request.bottleFactId,
-    recordId: run.setUp.bottle.id,
-    recordKind: 'bottle',
-    kind: 'bottle.certified',
-    schemaVersion: currentSchemaVersion('bottle.certified'),
-    body: {
-      runId: run.id,
-      certificateNumber: number,
-      molarity,
-      expandedUncertainty,
-      coverageFactor,
-      certifiedOn,
-      validUntil,
-    },
-    basedOn: null,
-  };
-  return [inRun, onBottle];
+  return [
+    makeServerFact(services, person.id, {
+      ...device,
+      id: request.factId,
+      recordId: run.id,
+      recordKind: 'run',
+      kind: 'run.certified',
+      body: { certificate },
+      basedOn,
+    }),
+    makeServerFact(services, person.id, {
+      ...device,
+      id: request.bottleFactId,
+      recordId: run.setUp.bottle.id,
+      recordKind: 'bottle',
+      kind: 'bottle.certified',
+      body: {
+        runId: run.id,
+        certificateNumber: number,
+        molarity,
+        expandedUncertainty,
+        coverageFactor,
+        certifiedOn,
+        validUntil,
+      },
+    }),
+  ];
 }

@@ -1,7 +1,6 @@
-import type { ReactNode } from 'react';
 import { useEffect, useState } from 'react';
 import type { Balance } from '#core/metrology';
-import { Button } from '../ui/Button';
+import { Button, SmallButton } from '../ui/Button';
 import type { BalanceReading } from './balance';
 import { SimulatedBalance } from './simulatedBalance';
 
@@ -64,42 +63,49 @@ export function BalancePanel({
         </p>
       </div>
       <div className="mt-3 flex flex-wrap gap-2">
-        <Small
+        <SmallButton
+          className="min-h-12 px-3 text-[15px]"
           onClick={handle(() => {
             device.load(vesselG);
           })}
         >
           {targetG > LARGE_G ? 'Beaker' : 'Boat'} on
-        </Small>
-        <Small onClick={handle(device.tare)}>Tare</Small>
-        <Small
+        </SmallButton>
+        <SmallButton className="min-h-12 px-3 text-[15px]" onClick={handle(device.tare)}>
+          Tare
+        </SmallButton>
+        <SmallButton
+          className="min-h-12 px-3 text-[15px]"
           onClick={handle(() => {
             device.load(SPOONFUL * targetG, 0.12);
           })}
         >
           A spoonful
-        </Small>
-        <Small
+        </SmallButton>
+        <SmallButton
+          className="min-h-12 px-3 text-[15px]"
           onClick={handle(() => {
             device.load(GRAINS * targetG, 0.5);
           })}
         >
           A few grains
-        </Small>
-        <Small
+        </SmallButton>
+        <SmallButton
+          className="min-h-12 px-3 text-[15px]"
           onClick={handle(() => {
             device.load(-TOO_MUCH * targetG, 0.2);
           })}
         >
           Take some off
-        </Small>
-        <Small
+        </SmallButton>
+        <SmallButton
+          className="min-h-12 px-3 text-[15px]"
           onClick={handle(() => {
             device.moveDoors(!device.areDoorsOpen);
           })}
         >
           {device.areDoorsOpen ? 'Shut the doors' : 'Open the doors'}
-        </Small>
+        </SmallButton>
         <Button className="ml-auto px-4" onClick={take}>
           Take reading
         </Button>
@@ -113,23 +119,5 @@ export function BalancePanel({
         {device.name}: a stand-in for the demo. Typing works as well.
       </p>
     </section>
-  );
-}
-
-function Small({
-  onClick,
-  children,
-}: {
-  readonly onClick: () => void;
-  readonly children: ReactNode;
-}) {
-  return (
-    <button
-      type="button"
-      onClick={onClick}
-      className="min-h-12 rounded border border-rule-strong bg-paper px-3 text-[15px] font-semibold hover:bg-shade"
-    >
-      {children}
-    </button>
   );
 }

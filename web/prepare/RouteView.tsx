@@ -10,6 +10,7 @@ import type {
 } from '#core/preparation';
 import {
   durationsOf,
+  needsOf,
   scheduleBackwards,
   stepsOf,
   tasksOf,
@@ -81,7 +82,7 @@ export function RouteView({
         {route.relativeUncertainty === null
           ? 'nominal: not standardized'
           : `U about ${roundSignificant(200 * route.relativeUncertainty, 2)} % (k = 2), most of it from ${route.dominatedBy ?? ''}`}
-        . {plan && <Time plan={plan} stock={stock} />}
+        . {plan && <Cost plan={plan} stock={stock} />} {plan && <Time plan={plan} stock={stock} />}
       </p>
       <Aliquots route={route} wanted={wanted} stock={stock} />
       {route.relativeUncertainty !== null && <Halve wish={wish} route={route} shelf={shelf} />}
@@ -92,6 +93,19 @@ export function RouteView({
       ))}
     </article>
   );
+}
+
+/** What is left afterwards of what it is made from. */
+function Cost({ plan, stock }: { readonly plan: PreparationPlan; readonly stock: Stock }) {
+  const leavings = needsOf(plan.source, stock.equipment).flatMap(({ id, amount, unit }) => {
+    const left = stock.left.get(id);
+    if (left === undefined || left < amount) return [];
+    const lot = stock.lots.find((one) => one.id === id)?.lot.lotNumber;
+    const code = stock.bottles.find((one) => one.id === id)?.code;
+    const name = lot === undefined ? `bottle ${code ?? ''}` : `lot ${lot}`;
+    return [`It leaves ${roundSignificant(left - amount, 3)} ${unit} of ${name}.`];
+  });
+  return leavings.join(' ');
 }
 
 /** How long it takes, and when to begin for what is needed by a time. */

@@ -3,6 +3,7 @@ import { roundHalfEven } from '#core/measurement';
 import type { Entry, Replicate, RunState } from '#core/titration';
 import { forecastTitre } from '#core/titration';
 import { netMassG } from '#core/metrology';
+import { SmallButton } from '../ui/Button';
 import { flaskColour, FlaskDrawing } from './FlaskDrawing';
 import { VERDICTS, weighingText } from './wording';
 
@@ -193,23 +194,5 @@ function Figure<T>({ entry, rivals, text, label, onCorrect }: FigureProps<T>) {
         </span>
       ))}
     </span>
-  );
-}
-
-function SmallButton({
-  onClick,
-  children,
-}: {
-  readonly onClick: () => void;
-  readonly children: ReactNode;
-}) {
-  return (
-    <button
-      type="button"
-      onClick={onClick}
-      className="min-h-10 rounded border border-rule-strong bg-sheet px-2.5 font-semibold hover:bg-shade"
-    >
-      {children}
-    </button>
   );
 }

@@ -23,6 +23,17 @@ export function Button({
   return <button type={type} className={classes(look, className)} {...rest} />;
 }
 
+/** A smaller button for things done many times at one place. */
+export function SmallButton({ className, type = 'button', ...rest }: ComponentProps<'button'>) {
+  return (
+    <button
+      type={type}
+      className={`min-h-10 rounded border border-rule-strong bg-sheet px-2.5 font-semibold hover:bg-shade ${className ?? ''}`}
+      {...rest}
+    />
+  );
+}
+
 /** A link that leads on, drawn like a button. */
 export function ButtonLink({
   look = 'plain',

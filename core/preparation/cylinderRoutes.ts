@@ -1,0 +1,167 @@
+import { roundSignificant } from '../measurement';
+import type {
+  ConcentrateOnShelf,
+  MeasuringVessel,
+  PlannerShelf,
+  Route,
+  SolutionOnShelf,
+  Wish,
+} from './route';
+import { LEAST_DILUTION, NEAR_ENOUGH, notEnough, smallestHolding } from './route';
+
+/** From a concentrate by cylinder, into water; null when it is too weak. */
+export function fromConcentrate(
+  wish: Wish,
+  { id, name, molarityMolPerL: strength, remark, leftMl }: ConcentrateOnShelf,
+  vessels: readonly MeasuringVessel[],
+): Route | null {
+  if (strength < wish.molarityMolPerL) return null;
+  const volumeMl = (wish.molarityMolPerL * wish.volumeMl) / strength;
+  const cylinder = smallestHolding(vessels, 'measuring-cylinder', volumeMl);
+  return {
+    kind: 'concentrate',
+    source: {
+      kind: 'concentrate',
+      lotId: id,
+      takeMl: roundSignificant(volumeMl, 3),
+      cylinderId: cylinder?.id ?? null,
+    },
+    sourceId: id,
+    sourceName: name,
+    quantities: [
+      {
+        what: name,
+        amount: volumeMl,
+        unit: 'mL',
+        with: cylinder?.name ?? 'a cylinder',
+        exactness: 'approximate',
+        why: `It has ${String(Number(strength.toPrecision(3)))} mol/L, known to a per cent or two. ${remark}`,
+      },
+      {
+        what: 'water, first, up to',
+        amount: wish.volumeMl,
+        unit: 'mL',
+        with: 'a beaker and a cylinder',
+        exactness: 'approximate',
+        why: 'The molarity is found out by titration, whatever the volume was.',
+      },
+    ],
+    molarityMolPerL: wish.molarityMolPerL,
+    volumeMl: wish.volumeMl,
+    relativeUncertainty: null,
+    dominatedBy: null,
+    objections: [
+      ...notEnough(volumeMl, leftMl, 'mL', name),
+      ...(wish.exactness === 'exact'
+        ? ['A concentrate gives a nominal molarity: it must be standardized.']
+        : []),
+    ],
+  };
+}
+
+/** A solution and water by cylinder, added together: quick, and good for what is standardized afterwards. */
+export function addingVolumes(
+  wish: Wish,
+  solution: SolutionOnShelf,
+  vessels: readonly MeasuringVessel[],
+): Route | null {
+  const { molarityMolPerL: strength, name, leftMl } = solution;
+  if (strength < LEAST_DILUTION * wish.molarityMolPerL) return null;
+  const takeMl = (wish.molarityMolPerL * wish.volumeMl) / strength;
+  const waterMl = wish.volumeMl - takeMl;
+  const cylinder = smallestHolding(vessels, 'measuring-cylinder', takeMl);
+  const why = 'The molarity is found out by titration, whatever the volume was.';
+  return {
+    kind: 'add-volumes',
+    source: {
+      kind: 'add-volumes',
+      bottleId: solution.id,
+      takeMl: roundSignificant(takeMl, 3),
+      weakerBottleId: null,
+      fillMl: roundSignificant(waterMl, 3),
+      cylinderId: cylinder?.id ?? null,
+    },
+    sourceId: solution.id,
+    sourceName: name,
+    quantities: [
+      {
+        what: name,
+        amount: takeMl,
+        unit: 'mL',
+        with: cylinder?.name ?? 'a cylinder',
+        exactness: 'approximate',
+        why,
+      },
+      {
+        what: 'water, added to it',
+        amount: waterMl,
+        unit: 'mL',
+        with: 'a cylinder',
+        exactness: 'approximate',
+        why: 'Volumes are added, not made up to a mark: taken as additive.',
+      },
+    ],
+    molarityMolPerL: wish.molarityMolPerL,
+    volumeMl: wish.volumeMl,
+    relativeUncertainty: null,
+    dominatedBy: null,
+    objections: notEnough(takeMl, leftMl, 'mL', name),
+  };
+}
+
+/** A solution weaker than this part of what is wanted is not worth strengthening. */
+const WORTH_STRENGTHENING = 0.5;
+
+/** A solution that came out too weak, strengthened with the strongest one of the shelf: both by cylinder. */
+export function strengthening(wish: Wish, { solutions, vessels }: PlannerShelf): readonly Route[] {
+  const { molarityMolPerL: wanted, volumeMl } = wish;
+  const [strongest] = solutions
+    .filter(({ molarityMolPerL }) => molarityMolPerL > LEAST_DILUTION * wanted)
+    .toSorted((a, b) => b.molarityMolPerL - a.molarityMolPerL);
+  if (!strongest) return [];
+  return solutions
+    .filter(
+      ({ molarityMolPerL }) =>
+        molarityMolPerL < wanted * (1 - NEAR_ENOUGH) &&
+        molarityMolPerL >= WORTH_STRENGTHENING * wanted,
+    )
+    .map((weaker): Route => {
+      const takeMl =
+        (volumeMl * (wanted - weaker.molarityMolPerL)) /
+        (strongest.molarityMolPerL - weaker.molarityMolPerL);
+      const fillMl = volumeMl - takeMl;
+      const cylinder = smallestHolding(vessels, 'measuring-cylinder', takeMl);
+      const why = 'The molarity is found out by titration, whatever the volume was.';
+      const approximate = { unit: 'mL', exactness: 'approximate', why } as const;
+      return {
+        kind: 'strengthen',
+        source: {
+          kind: 'add-volumes',
+          bottleId: strongest.id,
+          takeMl: roundSignificant(takeMl, 3),
+          weakerBottleId: weaker.id,
+          fillMl: roundSignificant(fillMl, 3),
+          cylinderId: cylinder?.id ?? null,
+        },
+        sourceId: weaker.id,
+        sourceName: `${weaker.name} with ${strongest.name}`,
+        quantities: [
+          { ...approximate, what: weaker.name, amount: fillMl, with: 'a cylinder' },
+          {
+            ...approximate,
+            what: `${strongest.name}, added to it`,
+            amount: takeMl,
+            with: cylinder?.name ?? 'a cylinder',
+          },
+        ],
+        molarityMolPerL: wanted,
+        volumeMl,
+        relativeUncertainty: null,
+        dominatedBy: null,
+        objections: [
+          ...notEnough(fillMl, weaker.leftMl, 'mL', weaker.name),
+          ...notEnough(takeMl, strongest.leftMl, 'mL', strongest.name),
+        ],
+      };
+    });
+}

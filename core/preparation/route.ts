@@ -1,0 +1,144 @@
+import type { Component } from '../measurement';
+import { combineComponents } from '../measurement';
+import type { Balance } from '../metrology';
+import type { PreparationSource } from './work';
+
+/** A vessel that measures a volume, with what is known of it. */
+export interface MeasuringVessel {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: 'volumetric-flask' | 'one-mark-pipette' | 'measuring-cylinder';
+  readonly volumeMl: number;
+  readonly tolerance: Component;
+}
+
+export interface SolidOnShelf {
+  readonly id: string;
+  readonly name: string;
+  readonly molarMassGPerMol: number;
+  readonly purity: number;
+  /** Relative, of purity and molar mass together. */
+  readonly relativeUncertainty: number;
+  /** Whether it is a standard: weighed exactly, its solution is one too. */
+  readonly isStandard: boolean;
+  readonly leftG: number;
+}
+
+export interface ConcentrateOnShelf {
+  readonly id: string;
+  readonly name: string;
+  readonly molarityMolPerL: number;
+  /** What its label would mean in the other way of stating a percentage. */
+  readonly remark: string;
+  readonly leftMl: number;
+}
+
+export interface SolutionOnShelf {
+  readonly id: string;
+  readonly name: string;
+  readonly molarityMolPerL: number;
+  /** Relative standard uncertainty of a certified molarity; null while it is only nominal. */
+  readonly relativeUncertainty: number | null;
+  readonly leftMl: number;
+  /** A sample that came to the laboratory, which is not on the shelf. */
+  readonly isSample: boolean;
+}
+
+/** What a laboratory has, as far as a plan goes. */
+export interface PlannerShelf {
+  readonly solids: readonly SolidOnShelf[];
+  readonly concentrates: readonly ConcentrateOnShelf[];
+  readonly solutions: readonly SolutionOnShelf[];
+  readonly vessels: readonly MeasuringVessel[];
+  readonly balances: readonly { readonly id: string; readonly balance: Balance }[];
+}
+
+export interface Wish {
+  readonly molarityMolPerL: number;
+  readonly volumeMl: number;
+  /** A standard must be exact; a titrant that will be standardized need not be. */
+  readonly exactness: 'exact' | 'approximate';
+  /** Relative expanded uncertainty (k = 2) that is good enough; absent when any is. */
+  readonly targetRelativeU?: number;
+}
+
+/** One quantity of a plan: how much, with what, how exactly, and why. */
+export interface PlannedQuantity {
+  readonly what: string;
+  readonly amount: number;
+  readonly unit: 'g' | 'mL';
+  readonly with: string;
+  readonly exactness: 'exact' | 'approximate';
+  readonly why: string;
+}
+
+/** A way to what is wanted. */
+export interface Route {
+  readonly kind: 'weigh' | 'concentrate' | 'add-volumes' | 'strengthen' | 'dilute' | 'dilute-twice';
+  /** The same for whoever starts it; null where something that it needs is missing. */
+  readonly source: PreparationSource | null;
+  readonly sourceId: string;
+  readonly sourceName: string;
+  readonly quantities: readonly PlannedQuantity[];
+  readonly molarityMolPerL: number;
+  readonly volumeMl: number;
+  /** Relative standard uncertainty of the molarity; null where it is nominal. */
+  readonly relativeUncertainty: number | null;
+  /** What most of that uncertainty comes from. */
+  readonly dominatedBy: string | null;
+  /** What speaks against it, in sentences; the route is then not offered first. */
+  readonly objections: readonly string[];
+}
+
+/** A molarity within this of the one wanted is near enough: it is known, not round. */
+export const NEAR_ENOUGH = 0.02;
+
+/** A solution that is hardly stronger than what is wanted is no stock to dilute by cylinder. */
+export const LEAST_DILUTION = 1.5;
+
+/** The smallest vessel of a kind that holds a volume; null when there is none. */
+export function smallestHolding(
+  vessels: readonly MeasuringVessel[],
+  kind: MeasuringVessel['kind'],
+  volumeMl: number,
+): MeasuringVessel | null {
+  return (
+    vessels
+      .filter((vessel) => vessel.kind === kind && vessel.volumeMl >= volumeMl)
+      .toSorted((a, b) => a.volumeMl - b.volumeMl)[0] ?? null
+  );
+}
+
+/** Relative standard uncertainty of the volume of a vessel. */
+export function vesselUncertainty({ tolerance, volumeMl }: MeasuringVessel): number {
+  return combineComponents([tolerance]) / volumeMl;
+}
+
+/** Says that something does not suffice; nothing when it does. */
+export function notEnough(
+  needed: number,
+  left: number,
+  unit: 'g' | 'mL',
+  name: string,
+): readonly string[] {
+  return needed <= left
+    ? []
+    : [`Only ${String(Number(left.toPrecision(3)))} ${unit} of ${name} are left.`];
+}
+
+/** A part of the whole as a percentage of two figures. */
+export function percent(relative: number): string {
+  return `${String(Number((100 * relative).toPrecision(2)))} %`;
+}
+
+/** Parts of a relative uncertainty, combined, and the name of the largest. */
+export function combineRelative(parts: readonly (readonly [name: string, relative: number])[]): {
+  readonly relativeUncertainty: number;
+  readonly dominatedBy: string | null;
+} {
+  const [largest] = parts.toSorted((a, b) => b[1] - a[1]);
+  return {
+    relativeUncertainty: Math.hypot(...parts.map(([, relative]) => relative)),
+    dominatedBy: largest?.[0] ?? null,
+  };
+}

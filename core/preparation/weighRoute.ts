@@ -1,0 +1,93 @@
+import { roundHalfEven, roundSignificant } from '../measurement';
+import { massUncertainty, TOO_COARSE } from './startChecks';
+import type { MeasuringVessel, PlannerShelf, Route, SolidOnShelf, Wish } from './route';
+import { combineRelative, notEnough, percent, vesselUncertainty } from './route';
+import { massForSolutionG } from './solution';
+
+/** A solid, weighed: a standard exactly and into a flask, what will be standardized roughly and into a beaker. */
+export function weighing(
+  wish: Wish,
+  solid: SolidOnShelf,
+  flask: MeasuringVessel | null,
+  balances: PlannerShelf['balances'],
+): Route {
+  const isExact = wish.exactness === 'exact' && solid.isStandard;
+  const volumeMl = isExact ? (flask?.volumeMl ?? wish.volumeMl) : wish.volumeMl;
+  const massG = massForSolutionG(wish.molarityMolPerL, volumeMl, solid);
+  const suitable = balances
+    .filter(({ balance }) => Number(balance.maxLoadG) >= massG)
+    .map(({ balance, id }) => ({ id, balance, relative: massUncertainty(balance, massG) }))
+    .toSorted((a, b) => a.relative - b.relative);
+  // A titrant that will be standardized goes on the coarsest balance that shows it to a per cent.
+  const chosen = isExact
+    ? suitable[0]
+    : (suitable.filter(({ relative }) => relative < 0.01).at(-1) ?? suitable[0]);
+  const objections = [
+    ...(chosen ? [] : ['No balance carries this mass.']),
+    ...(isExact && chosen && chosen.relative > TOO_COARSE
+      ? [
+          `The mass is too small for ${chosen.balance.name}: uncertain by ${percent(chosen.relative)}.`,
+        ]
+      : []),
+    ...(isExact && !flask ? ['There is no volumetric flask that large.'] : []),
+    ...notEnough(massG, solid.leftG, 'g', solid.name),
+    ...(wish.exactness === 'exact' && !solid.isStandard
+      ? [`${solid.name} is no standard: its solution stays nominal until it is standardized.`]
+      : []),
+  ];
+  const uncertainty =
+    isExact && chosen && flask
+      ? combineRelative([
+          ['the mass', chosen.relative],
+          ['the purity', solid.relativeUncertainty],
+          ['the flask', vesselUncertainty(flask)],
+        ])
+      : { relativeUncertainty: null, dominatedBy: null };
+  return {
+    kind: 'weigh',
+    source: chosen
+      ? {
+          kind: 'weigh',
+          lotId: solid.id,
+          massG: isExact ? roundHalfEven(massG, 4) : roundSignificant(massG, 3),
+          balanceId: chosen.id,
+          flaskId: isExact ? (flask?.id ?? null) : null,
+        }
+      : null,
+    sourceId: solid.id,
+    sourceName: solid.name,
+    quantities: [
+      {
+        what: solid.name,
+        amount: massG,
+        unit: 'g',
+        with: chosen?.balance.name ?? 'a balance',
+        exactness: isExact ? 'exact' : 'approximate',
+        why: isExact
+          ? 'It stands in the equation: near this mass, every digit written down.'
+          : 'The molarity is found out by titration, whatever the mass was.',
+      },
+      isExact
+        ? {
+            what: 'made up to the mark',
+            amount: volumeMl,
+            unit: 'mL',
+            with: flask?.name ?? 'a volumetric flask',
+            exactness: 'exact',
+            why: 'It stands in the equation.',
+          }
+        : {
+            what: 'water',
+            amount: volumeMl,
+            unit: 'mL',
+            with: 'a cylinder and a beaker',
+            exactness: 'approximate',
+            why: 'The molarity is found out by titration, whatever the volume was.',
+          },
+    ],
+    molarityMolPerL: wish.molarityMolPerL,
+    volumeMl,
+    ...uncertainty,
+    objections,
+  };
+}
