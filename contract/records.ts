@@ -411,6 +411,20 @@ export const CLIENT_FACTS = {
       reason: optionalReason,
     }) satisfies RunBody<'run.burette-read'>,
   },
+  'run.incident-noted': {
+    recordKind: 'run',
+    body: v.strictObject({
+      flask,
+      incidentId: line,
+      measured: v.nullable(
+        v.strictObject({
+          what: v.picklist(['volumeMl', 'massG', 'drops']),
+          value: positiveDecimal,
+        }),
+      ),
+      remark,
+    }) satisfies RunBody<'run.incident-noted'>,
+  },
   'run.weighing-corrected': {
     recordKind: 'run',
     body: v.strictObject({

@@ -1,5 +1,13 @@
 import { expect } from '@playwright/test';
-import { enter, laboratoryUrl, signInToDemo, test, titrate } from './laboratory';
+import {
+  enter,
+  expectAccessible,
+  expectNoScrolling,
+  laboratoryUrl,
+  signInToDemo,
+  test,
+  titrate,
+} from './laboratory';
 
 test('weighing by difference, carrying over and correcting a shared reading', async ({ page }) => {
   await signInToDemo(page, 'Jasna');
@@ -125,6 +133,38 @@ test('overdue equipment asks for a reason before the run, and a taken code is sa
   await page.getByLabel('Nominal molarity').fill('0,1');
   await page.getByRole('button', { name: 'Put it on the shelf' }).click();
   await expect(page.getByText('choose the next one')).toBeVisible();
+});
+
+test('an incident is judged on this run’s numbers, written down, and its flask void; a colour must last', async ({
+  page,
+}) => {
+  await signInToDemo(page, 'Tobin');
+  await page.goto(`${laboratoryUrl('DEMO_URL')}/titrate/set-up`);
+  await page.getByRole('button', { name: 'To the bench' }).click();
+  await enter(page, /net mass, flask 1/, '0.4800');
+  await titrate(page, 1);
+  await enter(page, /initial reading, flask 1/, '0.10');
+  await expect(page.getByRole('textbox', { name: /final reading, flask 1/ })).toBeFocused();
+  await page.keyboard.press('p');
+  await expect(page.getByRole('timer')).toContainText('s to go');
+  await expectNoScrolling(page);
+  await page.keyboard.press('f');
+  await expect(page.getByRole('timer')).toBeHidden();
+
+  await page.getByRole('button', { name: 'Does it matter?' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('What happened').fill('washed');
+  await dialog.getByLabel(/^Walls or tip washed down/).check();
+  await expect(dialog.getByRole('status')).toContainText('Carry on: it does not matter.');
+  await dialog.getByLabel('What happened').fill('bubble');
+  await dialog.getByLabel(/^A bubble in the tip/).check();
+  await expect(dialog.getByRole('status')).toContainText(/too low, by 0\.\d+ to \d/);
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: 'Write it down and void it' }).click();
+  const flask = page.getByRole('region', { name: 'Flask 1' });
+  await expect(flask).toContainText('A bubble in the tip at the start, gone at the end.');
+  await expect(flask).toContainText('void');
+  await expect(page.getByText('all entries kept')).toBeVisible();
 });
 
 test('an abandoned run keeps its entries and takes no more', async ({ page }) => {

@@ -21,6 +21,11 @@ export interface Assessment {
   readonly action: string;
 }
 
+/** The incident of that id, if it is in the list. */
+export function findIncident(id: string): Incident | undefined {
+  return INCIDENTS.find((incident) => incident.id === id);
+}
+
 /** The incidents that can happen in a run with these features. */
 export function incidentsFor(features: ReadonlySet<RunFeature>): readonly Incident[] {
   return INCIDENTS.filter(({ onlyIn }) => onlyIn.every((feature) => features.has(feature)));
@@ -61,7 +66,7 @@ export function assessIncident(
 ): Assessment {
   requirePositive(numbers.titreMl, 'titreMl');
   requirePositive(numbers.titrantMolarityMolPerL, 'titrantMolarityMolPerL');
-  const incident = INCIDENTS.find((one) => one.id === id);
+  const incident = findIncident(id);
   if (!incident) {
     throw new Unanswerable('empty', 'incident', `There is no incident ${id} in the list.`);
   }

@@ -7,6 +7,7 @@ import { nominalMolPerL, suggestValidUntil } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import type { PlainDate } from '../laboratory';
+import { unresolvedIncidents } from './incidents';
 import type { Judgement, Result } from './judge';
 import type { RunState } from './run';
 import { openConflicts, titreMl } from './run';
@@ -105,6 +106,10 @@ export function certificationFindings(
         'A titration is left out by concordance alone, without a recorded fault. Say why that is right.',
       ),
     );
+  }
+  for (const { flask, assessment } of unresolvedIncidents(run, judgement)) {
+    const message = `Flask ${String(flask)} counts although “${assessment.incident.name}” was noted: ${assessment.reason} Void it, or say why it counts.`;
+    findings.push(unlikely('incident-unresolved', 'run', message));
   }
   const away = percentFromNominal(run, judgement.result);
   if (Math.abs(away) > Number(rules.farFromNominalReasonPercent)) {

@@ -9,6 +9,7 @@ import { suspectReading } from '../slip';
 import type { RunFact } from './facts';
 import type { Forecast } from './forecast';
 import { forecastTitre } from './forecast';
+import { incidentsOf } from './incidents';
 import type { Flask, RunReferences, RunState } from './run';
 import { flaskUnderBurette, openConflicts, readingToCarryOver } from './run';
 
@@ -43,6 +44,13 @@ export function checkRunFact(run: RunState, fact: RunFact): readonly Finding[] {
       return checkWeighingOf(run, fact.body.weighing);
     case 'run.burette-read':
       return checkNewReading(run, fact.body);
+    case 'run.incident-noted': {
+      const { flask: number, incidentId } = fact.body;
+      if (!run.flasks.some((flask) => flask.number === number)) return [unknownFlask(number)];
+      return incidentsOf(run).some(({ id }) => id === incidentId)
+        ? []
+        : [impossible('unknown-incident', 'incidentId', 'This cannot happen in such a run.')];
+    }
     case 'run.weighing-corrected': {
       const flask = run.flasks.find((item) => item.weighing.factId === fact.body.corrects);
       if (!flask) return [unknownEntry('weighing')];

@@ -185,8 +185,11 @@ test('a later entry rests on the start, on the mass and the first reading of its
 function expectNothingLost(run: RunState, facts: readonly RunFact[]): void {
   const shown = JSON.stringify([run.flasks, run.late]);
   for (const fact of facts.filter(isObservation)) {
+    const { body } = fact;
     const value =
-      fact.kind === 'run.burette-read' ? fact.body.readingMl : JSON.stringify(fact.body.weighing);
+      'readingMl' in body
+        ? body.readingMl
+        : JSON.stringify('weighing' in body ? body.weighing : body.measured);
     expect(shown).toContain(value);
   }
 }
@@ -194,7 +197,9 @@ function expectNothingLost(run: RunState, facts: readonly RunFact[]): void {
 test('whatever two devices enter without seeing each other can be folded, judged and shown', () => {
   const entry = fc.record({
     device: fc.constantFrom(TABLET, DESK),
-    what: fc.constantFrom('weigh', 'initial', 'final', 'carry', 'void', 'settle', 'abandon'),
+    what: fc.constantFrom(
+      ...(['weigh', 'initial', 'final', 'carry', 'void', 'settle', 'abandon', 'incident'] as const),
+    ),
     flask: fc.integer({ min: 1, max: 3 }),
     hundredths: fc.integer({ min: 0, max: 5000 }),
   });
@@ -213,7 +218,15 @@ test('whatever two devices enter without seeing each other can be folded, judged
         else if (!isThere) continue;
         else if (what === 'initial' || what === 'final') script.read(flask, what, value);
         else if (what === 'carry' && last) script.carryOver(flask);
-        else if (what === 'void') script.add('run.flask-voided', { flask, reason });
+        else if (what === 'incident') {
+          const measured = { what: 'volumeMl', value } as const;
+          script.add('run.incident-noted', {
+            flask,
+            incidentId: 'stopcock-leaks',
+            measured,
+            remark: '',
+          });
+        } else if (what === 'void') script.add('run.flask-voided', { flask, reason });
         else if (what === 'abandon' && hundredths < 300) script.add('run.abandoned', { reason });
         else if (what === 'settle' && conflict) {
           const keeps = rivals?.[conflict.place][0]?.factId ?? '';

@@ -30,6 +30,12 @@ export interface RunSetUp {
 /** The first or the last reading of a titration. */
 export type Moment = 'initial' | 'final';
 
+/** What was measured or counted of an incident. */
+export interface MeasuredIncident {
+  readonly what: 'volumeMl' | 'massG' | 'drops';
+  readonly value: DecimalText;
+}
+
 export interface RunFactBodies {
   'run.started': RunSetUp;
   'run.flask-weighed': {
@@ -44,6 +50,14 @@ export interface RunFactBodies {
     /** The fact of the final reading that this initial one is, when the burette was not touched since. */
     readonly carriedFrom: string | null;
     readonly reason: string | null;
+  };
+  /** Something that happened to a flask; asked about, judged, and kept with what was measured of it. */
+  'run.incident-noted': {
+    readonly flask: number;
+    readonly incidentId: string;
+    /** Null where only the usual size is known. */
+    readonly measured: MeasuredIncident | null;
+    readonly remark: string;
   };
   'run.weighing-corrected': {
     readonly corrects: string;
@@ -64,9 +78,16 @@ export interface RunFactBodies {
 export type RunFact = FactOf<RunFactBodies>;
 
 /** What was seen at the bench and cannot be seen again: never refused because somebody else was quicker. */
-export type Observation = Extract<RunFact, { kind: 'run.flask-weighed' | 'run.burette-read' }>;
+export type Observation = Extract<
+  RunFact,
+  { kind: 'run.flask-weighed' | 'run.burette-read' | 'run.incident-noted' }
+>;
 
 /** Whether a fact writes down an observation; the other facts of a run are decisions. */
 export function isObservation(fact: RunFact): fact is Observation {
-  return fact.kind === 'run.flask-weighed' || fact.kind === 'run.burette-read';
+  return (
+    fact.kind === 'run.flask-weighed' ||
+    fact.kind === 'run.burette-read' ||
+    fact.kind === 'run.incident-noted'
+  );
 }

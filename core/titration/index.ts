@@ -18,7 +18,14 @@ export type { DilutionStep } from '../preparation';
 export type { GranKind, TitrationData, VolumeWindow } from './endPoint';
 export { granIntercept, inflection } from './endPoint';
 export type { ResultQuantity } from './equations';
-export type { Observation, RecordVersion, RunFact, RunFactBodies, RunSetUp } from './facts';
+export type {
+  MeasuredIncident,
+  Observation,
+  RecordVersion,
+  RunFact,
+  RunFactBodies,
+  RunSetUp,
+} from './facts';
 export { isObservation } from './facts';
 export type { Forecast } from './forecast';
 export { forecastTitre, standardOf } from './forecast';
@@ -27,6 +34,7 @@ export { judgeRun } from './judge';
 export type { NextStep } from './next';
 export { nextStep, titrateStep, weighStep } from './next';
 export { planSeries, suggestAliquots, titrantNeed } from './plan';
+export { assessFlaskIncident, incidentsOf, unresolvedIncidents } from './incidents';
 export { factsSeenBy, restsOn } from './order';
 export type { Conflict, Entry, Flask, RunReferences, RunState } from './run';
 export {

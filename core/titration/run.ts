@@ -7,7 +7,7 @@ import type { BottleState, LotState } from '../reagent';
 import type { Provenance } from '../record';
 import { provenance } from '../record';
 import type { Certificate } from './certificate';
-import type { Moment, Observation, RunFact, RunSetUp } from './facts';
+import type { Moment, Observation, RunFact, RunFactBodies, RunSetUp } from './facts';
 import { isObservation } from './facts';
 
 /** The records that a run rests on, each at the version that its set-up names. */
@@ -55,6 +55,8 @@ export interface Flask {
     readonly initial: readonly Entry<DecimalText>[];
     readonly final: readonly Entry<DecimalText>[];
   };
+  /** What happened to it, in the order of noting. */
+  readonly incidents: readonly (Provenance & RunFactBodies['run.incident-noted'])[];
   readonly voided: (Provenance & { readonly reason: string }) | null;
 }
 
@@ -101,6 +103,7 @@ interface FlaskDraft {
   initial: { factId: string; carriedFromFlask: number | null } | null;
   final: string | null;
   rivals: Record<Place, string[]>;
+  incidents: Flask['incidents'];
   voided: Flask['voided'];
 }
 
@@ -152,6 +155,7 @@ function apply(draft: Draft, fact: RunFact): void {
         initial: null,
         final: null,
         rivals: { weighing: [], initial: [], final: [] },
+        incidents: [],
         voided: null,
       });
       return;
@@ -159,6 +163,11 @@ function apply(draft: Draft, fact: RunFact): void {
     case 'run.burette-read':
       applyReading(draft, fact);
       return;
+    case 'run.incident-noted': {
+      const flask = draft.flasks.get(fact.body.flask);
+      if (flask) flask.incidents = [...flask.incidents, { ...provenance(fact), ...fact.body }];
+      return;
+    }
     case 'run.weighing-corrected':
       correct(draft.weighings, fact.body.corrects, fact.body.weighing, fact);
       return;
@@ -323,6 +332,7 @@ function finish(
         initial: flask.rivals.initial.map((factId) => entryOf(draft.readings, factId)),
         final: flask.rivals.final.map((factId) => entryOf(draft.readings, factId)),
       },
+      incidents: flask.incidents,
       voided: flask.voided,
     };
   });

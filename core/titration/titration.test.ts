@@ -3,11 +3,13 @@ import { describe, expect, test } from 'vitest';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { balance, burette, concordantSeries, references, RunScript } from '../test-support/runs';
 import {
+  assessFlaskIncident,
   certificationFindings,
   checkRunFact,
   checkRunStart,
   foldRun,
   forecastTitre,
+  incidentsOf,
   issueCertificate,
   judgeRun,
   nextStep,
@@ -345,5 +347,56 @@ describe('certifying', () => {
       'valid-too-long',
     ]);
     expect(found.every((finding) => finding.severity === 'unlikely')).toBe(true);
+  });
+});
+
+describe('incidents', () => {
+  const noted = (script: RunScript, flask: number, incidentId: string) =>
+    script.add('run.incident-noted', { flask, incidentId, measured: null, remark: '' });
+
+  test('are judged on the numbers of their flask, and by what was measured', () => {
+    const { state } = concordantSeries();
+    const [, flask] = state.flasks;
+    if (!flask) throw new Error('no flask');
+    const judgement = judgeRun(state);
+    const usual = assessFlaskIncident(state, judgement, flask, 'bubble-in-tip', null);
+    expect(usual).toMatchObject({ verdict: 'void', direction: 'too-low' });
+    const measured = { what: 'volumeMl', value: '0.24' } as const;
+    const bubble = assessFlaskIncident(state, judgement, flask, 'bubble-in-tip', measured);
+    // 0.24 mL of a titre of 23.39 mL.
+    expect(bubble.biasPercent?.[0]).toBeCloseTo((100 * 0.24) / 23.39, 9);
+    expect(incidentsOf(state).map(({ id }) => id)).not.toContain('iron-left-in-air');
+  });
+
+  test('one that spoils a titration which counts asks for a reason before certifying; a void one does not', () => {
+    const script = noted(concordantSeries(), 2, 'bubble-in-tip');
+    const codesOf = ({ state }: RunScript) =>
+      certificationFindings(state, judgeRun(state), {
+        certifiedOn: '2026-03-02',
+        validUntil: '2026-03-20',
+      }).map(({ code }) => code);
+    expect(codesOf(script)).toContain('incident-unresolved');
+    script.add('run.flask-voided', { flask: 2, reason: 'bubble' });
+    expect(codesOf(script)).not.toContain('incident-unresolved');
+    expect(codesOf(noted(concordantSeries(), 2, 'flask-wet-with-water'))).not.toContain(
+      'incident-unresolved',
+    );
+  });
+
+  test('what cannot happen in such a run, or to a flask that is not there, is refused', () => {
+    const { state } = concordantSeries();
+    const check = (flask: number, incidentId: string) =>
+      checkRunFact(
+        state,
+        new RunScript().propose('run.incident-noted', {
+          flask,
+          incidentId,
+          measured: null,
+          remark: '',
+        }),
+      ).map(({ code }) => code);
+    expect(check(2, 'bubble-in-tip')).toEqual([]);
+    expect(check(9, 'bubble-in-tip')).toEqual(['unknown-flask']);
+    expect(check(2, 'earthquake')).toEqual(['unknown-incident']);
   });
 });

@@ -1,3 +1,4 @@
+import { findIncident } from '#core/incident';
 import { enteredAt } from '#core/record';
 import type { Observation, RunState } from '#core/titration';
 import { placeName } from '#core/titration';
@@ -49,18 +50,26 @@ function collectRemarks(run: RunState): readonly Remark[] {
 
 /** What arrived when the run was closed: on record, in no figure. */
 function remarkOnLate(fact: Observation): Remark {
-  const place = fact.kind === 'run.flask-weighed' ? 'weighing' : fact.body.moment;
-  const value =
-    fact.kind === 'run.flask-weighed'
-      ? `${weighingText(fact.body.weighing)} g`
-      : `${fact.body.readingMl} mL`;
+  const [place, value] = sayingOf(fact);
   return {
-    where: `Flask ${String(fact.body.flask)}, ${placeName(place)}`,
+    where: `Flask ${String(fact.body.flask)}, ${place}`,
     was: null,
     reason: `${value} arrived after the run was closed and is not counted.`,
     by: fact.authorId,
     at: enteredAt(fact),
   };
+}
+
+/** What an observation is about, and what it says. */
+function sayingOf(fact: Observation): readonly [place: string, value: string] {
+  switch (fact.kind) {
+    case 'run.flask-weighed':
+      return [placeName('weighing'), `${weighingText(fact.body.weighing)} g`];
+    case 'run.burette-read':
+      return [placeName(fact.body.moment), `${fact.body.readingMl} mL`];
+    case 'run.incident-noted':
+      return ['incident', findIncident(fact.body.incidentId)?.name ?? fact.body.incidentId];
+  }
 }
 
 function remarksOnFlasks(run: RunState): readonly Remark[] {

@@ -1,8 +1,15 @@
+import { findIncident } from '#core/incident';
 import { roundHalfEven } from '#core/measurement';
 import type { Judgement } from '#core/titration';
 import { netMassG } from '#core/metrology';
 import { VERDICTS } from '../titrate/wording';
 import { Table } from '../ui/Table';
+
+/** The name of an incident, in the middle of a line. */
+function nameOf(incidentId: string): string {
+  const name = findIncident(incidentId)?.name ?? incidentId;
+  return name.charAt(0).toLowerCase() + name.slice(1);
+}
 
 /** Which titrations count, and why the others do not. */
 export function ReplicateTable({ judgement }: { readonly judgement: Judgement }) {
@@ -32,6 +39,12 @@ export function ReplicateTable({ judgement }: { readonly judgement: Judgement })
             >
               {VERDICTS[verdict].word}
             </span>
+            {flask.incidents.map(({ factId, incidentId, remark }) => (
+              <span key={factId} className="text-[15px] text-blush">
+                {nameOf(incidentId)}
+                {remark && ` (${remark})`}
+              </span>
+            ))}
             {why !== null && verdict !== 'open' && (
               <span className="text-[15px] text-ink-soft">{why}</span>
             )}

@@ -27,6 +27,8 @@ import type { WeighingMode } from '../ui/WeighingModeChoice';
 import { EntryPanel } from './EntryPanel';
 import type { FlaskActions } from './FlaskColumn';
 import { FlaskColumn } from './FlaskColumn';
+import { IncidentDialog } from './IncidentDialog';
+import { Persistence } from './Persistence';
 import { MolarityScale } from './MolarityScale';
 import { ReasonDialog } from '../ui/ReasonDialog';
 import { SettleDialog } from './SettleDialog';
@@ -46,6 +48,7 @@ type Question =
   | { readonly kind: 'correct'; readonly correction: Correction }
   | { readonly kind: 'void'; readonly flask: number }
   | { readonly kind: 'settle'; readonly conflict: Conflict }
+  | { readonly kind: 'incident'; readonly flask: number }
   | { readonly kind: 'abandon' };
 
 function Bench({ run }: { readonly run: RunState }) {
@@ -100,16 +103,28 @@ function Bench({ run }: { readonly run: RunState }) {
             </h1>
             <RunLine run={run} standard={standard} />
           </div>
-          {run.status === 'open' && (
-            <Button
-              className="px-3 text-[15px]"
-              onClick={() => {
-                setQuestion({ kind: 'abandon' });
-              }}
-            >
-              Abandon…
-            </Button>
-          )}
+          <div className="flex shrink-0 gap-2">
+            {run.flasks.length > 0 && (
+              <Button
+                className="px-3 text-[15px] whitespace-nowrap"
+                onClick={() => {
+                  setQuestion({ kind: 'incident', flask: flaskAtHand(run, step) });
+                }}
+              >
+                Does it matter?
+              </Button>
+            )}
+            {run.status === 'open' && (
+              <Button
+                className="px-3 text-[15px]"
+                onClick={() => {
+                  setQuestion({ kind: 'abandon' });
+                }}
+              >
+                Abandon…
+              </Button>
+            )}
+          </div>
         </header>
         <Action
           run={run}
@@ -138,9 +153,15 @@ function Bench({ run }: { readonly run: RunState }) {
         </div>
         <SoFar run={run} judgement={judgement} />
       </div>
-      <Questions run={run} question={question} onClose={closeQuestion} />
+      <Questions run={run} judgement={judgement} question={question} onClose={closeQuestion} />
     </div>
   );
+}
+
+/** The flask that a question is probably about: the one that comes next, else the last one. */
+function flaskAtHand(run: RunState, step: NextStep): number {
+  const isThere = run.flasks.some(({ number }) => number === step.flask);
+  return isThere && step.flask !== null ? step.flask : (run.flasks.at(-1)?.number ?? 1);
 }
 
 /** The analyst's own choice where there is one, else what core says comes next. */
@@ -205,6 +226,10 @@ function Action({ run, step, mode, onMode, onPreview, onDetour, onSettle }: Acti
   const { flask } = step;
   const waiting = run.flasks.find((item) => !item.initial && !item.voided);
   const isWeighing = step.action === 'weigh';
+  const { persistenceS } = run.references.method;
+  // The colour of one flask says nothing of another.
+  const [colour, setColour] = useState<{ flask: number | null; sinceMs: number } | null>(null);
+  const sinceMs = colour?.flask === flask ? colour.sinceMs : null;
   const ways = [
     ...(isWeighing && waiting
       ? [
@@ -213,6 +238,28 @@ function Action({ run, step, mode, onMode, onPreview, onDetour, onSettle }: Acti
             name: `Titrate flask ${String(waiting.number)}`,
             go: () => {
               onDetour({ kind: 'titrate', flask: waiting.number });
+            },
+          },
+        ]
+      : []),
+    ...(step.action === 'read-final' && sinceMs === null
+      ? [
+          {
+            key: 'p',
+            name: `The colour is there: does it last ${String(persistenceS)} s?`,
+            go: () => {
+              setColour({ flask, sinceMs: Date.now() });
+            },
+          },
+        ]
+      : []),
+    ...(step.action === 'read-final' && sinceMs !== null
+      ? [
+          {
+            key: 'f',
+            name: 'It faded',
+            go: () => {
+              setColour(null);
             },
           },
         ]
@@ -235,7 +282,12 @@ function Action({ run, step, mode, onMode, onPreview, onDetour, onSettle }: Acti
         <p role="status" className="text-[26px] leading-[1.25] font-semibold">
           {step.sentence}
         </p>
-        {step.action === 'read-final' && <EndPointHint run={run} step={step} />}
+        {step.action === 'read-final' && (
+          <>
+            <EndPointHint run={run} step={step} />
+            {sinceMs !== null && <Persistence sinceMs={sinceMs} seconds={persistenceS} />}
+          </>
+        )}
       </div>
       {step.action === 'settle' && flask !== null ? (
         <div className="flex items-start justify-end gap-3">
@@ -375,12 +427,13 @@ function SoFar({ run, judgement }: { readonly run: RunState; readonly judgement:
 
 interface QuestionsProps {
   readonly run: RunState;
+  readonly judgement: Judgement;
   readonly question: Question | null;
   readonly onClose: () => void;
 }
 
 /** The dialog that is open, if any. */
-function Questions({ run, question, onClose }: QuestionsProps) {
+function Questions({ run, judgement, question, onClose }: QuestionsProps) {
   const { propose, keep } = useEnter(run);
   switch (question?.kind) {
     case undefined:
@@ -403,6 +456,10 @@ function Questions({ run, question, onClose }: QuestionsProps) {
           }
           onClose={onClose}
         />
+      );
+    case 'incident':
+      return (
+        <IncidentDialog run={run} judgement={judgement} flask={question.flask} onClose={onClose} />
       );
     case 'abandon':
       return (

@@ -104,6 +104,13 @@ export function FlaskColumn(props: FlaskColumnProps) {
       </dl>
       <div className="mt-1 flex min-h-12 shrink-0 flex-wrap items-center gap-2 text-sm">
         {flask.voided && <p className="leading-snug">{flask.voided.reason}</p>}
+        {flask.incidents.length > 0 && !flask.voided && (
+          <p className="leading-snug text-blush">
+            {flask.incidents.length === 1
+              ? 'an incident noted'
+              : `${String(flask.incidents.length)} incidents noted`}
+          </p>
+        )}
         {isOpen && !flask.voided && !flask.initial && mayTitrate && !isCurrent && (
           <SmallButton
             onClick={() => {

@@ -19,7 +19,7 @@ export function Dialog({ title, description, onClose, children }: DialogProps) {
     >
       <Primitive.Portal>
         <Primitive.Overlay className="fixed inset-0 bg-ink/40" />
-        <Primitive.Content className="fixed top-1/2 left-1/2 w-[min(560px,92vw)] -translate-x-1/2 -translate-y-1/2 rounded-lg border-t-4 border-violet bg-paper p-6 shadow-2xl">
+        <Primitive.Content className="fixed top-1/2 left-1/2 max-h-[98vh] w-[min(560px,92vw)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-lg border-t-4 border-violet bg-paper p-6 shadow-2xl">
           <Primitive.Title className="text-xl font-bold">{title}</Primitive.Title>
           <Primitive.Description asChild>
             <div className="mt-1 mb-4 text-ink-soft">{description}</div>
