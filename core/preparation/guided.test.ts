@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import type { EquipmentState } from '#core/metrology';
 import {
   EQUIPMENT,
   KHP_PLAN,
@@ -322,6 +323,26 @@ describe('what is asked and what is refused', () => {
     expect(codes(KHP_PLAN, recordsWith([{ ...KHP, withdrawn }]))).toEqual(['withdrawn']);
     const other = { ...lotOf('oxalic-acid-dihydrate'), id: KHP.id };
     expect(codes(KHP_PLAN, recordsWith([other]))).toEqual(['wrong-lot']);
+  });
+
+  test('a balance past its calibration needs a reason; one out of service is not used', () => {
+    const changed = (change: (one: EquipmentState) => EquipmentState) => ({
+      ...RECORDS,
+      equipment: EQUIPMENT.map((one) => (one.id === 'balance' ? change(one) : one)),
+    });
+    const overdue = changed((one) => ({
+      ...one,
+      equipment: { ...one.equipment, calibrationDue: '2026-01-01' },
+    }));
+    expect(codes(KHP_PLAN, overdue)).toEqual(['calibration-overdue']);
+    const at = '2026-03-01T08:00:00.000Z';
+    const withdrawn = { factId: 'f', by: 'ines', at, reason: 'dropped' };
+    expect(
+      codes(
+        KHP_PLAN,
+        changed((one) => ({ ...one, withdrawn })),
+      ),
+    ).toEqual(['out-of-service']);
   });
 
   test('a molarity above what the concentrate or the bottle has cannot be made from it', () => {

@@ -15,6 +15,7 @@ import {
   weighed,
 } from '../test-support/laboratory';
 import { rebuildProjections } from './project';
+import { findProjection } from './queries';
 
 let laboratory: TestLaboratory;
 let client: Client;
@@ -279,5 +280,32 @@ describe('the database', () => {
     expect(foldRun(facts, references)?.version).toBe(summary?.version);
     // Three rinses of 4 mL and four fillings.
     expect(summary?.titrantTakenMl).toBeCloseTo(12 + 4 * 50 - 0.25, 9);
+  });
+
+  test('a fact of an older program keeps its text and is read in the shape of today', async () => {
+    const { db } = laboratory.database;
+    const recordId = uuidv7();
+    const body = { code: 'OLD', lotId: ids.naoh, substanceId: 'sodium-hydroxide' };
+    await db('records').insert({ id: recordId, kind: 'bottle', version: 1 });
+    const now = new Date().toISOString();
+    await db('facts').insert({
+      id: uuidv7(),
+      record_id: recordId,
+      sequence: 1,
+      kind: 'bottle.prepared',
+      schema_version: 1,
+      body,
+      author_id: laboratory.chief.id,
+      device_time: now,
+      recorded_at: now,
+    });
+    await rebuildProjections(db);
+    expect(await findProjection(db, 'bottle', recordId)).toMatchObject({
+      code: 'OLD',
+      purpose: 'titrant',
+      parents: [{ kind: 'lot', id: ids.naoh }],
+      withdrawn: null,
+    });
+    expect(await db('facts').where({ record_id: recordId }).first('body')).toEqual({ body });
   });
 });
