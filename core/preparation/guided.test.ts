@@ -79,6 +79,10 @@ describe('the steps', () => {
     const works = stepsOf({ ...KHP_PLAN, soluteId }).map(({ work }) => work);
     expect(works).not.toContain('dry');
     expect(works.indexOf('add')).toBeLessThan(works.indexOf('to-mark'));
+    const half = stepsOf({ ...KHP_PLAN, soluteId, volumeMl: '125' });
+    expect(half.find(({ work }) => work === 'add')?.text).toMatch(
+      /10 mL of 1 mol\/L sulfuric acid/,
+    );
   });
 });
 
@@ -368,4 +372,7 @@ test('waiting is reckoned from when it began, work goes on where it was left, fa
   expect(nextWork(begun.done('dry').state)?.id).toBe('cool');
   expect(foldPreparation([...begun.facts, ...begun.facts])).toEqual(begun.state);
   expect(foldPreparation(begun.facts.slice(1))).toBeNull();
+  const bottled = begun.add('preparation.bottled', { bottleId: 'b' }).state;
+  expect(bottled).toMatchObject({ status: 'bottled', bottleId: 'b', closed: { by: 'ines' } });
+  expect(bottled.steps.find(({ work }) => work === 'bottle')?.done).not.toBeNull();
 });

@@ -167,6 +167,11 @@ function changeOf(before: PreparationState, fact: PreparationFact): Partial<Prep
       return {
         status: 'bottled',
         bottleId: fact.body.bottleId,
+        steps: before.steps.map((step) =>
+          step.work === 'bottle' && !step.done
+            ? { ...step, done: { ...by, isLeftOut: false, reason: null } }
+            : step,
+        ),
         closed: { ...by, reason: null },
       };
   }

@@ -8,6 +8,7 @@ import {
   usualSteps,
 } from '../chemistry';
 import type { DecimalText } from '../measurement';
+import { roundSignificant } from '../measurement';
 import type { Parent, Purpose } from '../reagent';
 
 /** Where the solute comes from, how much of it is wanted, and in which vessels. */
@@ -134,7 +135,7 @@ function isFor({ route, exactness, from }: Preparation, plan: PreparationPlan): 
 
 function plainSteps(plan: PreparationPlan): readonly PreparationStep[] {
   const recipe = recipeOf(plan);
-  if (recipe) return recipe.steps;
+  if (recipe) return withAdditions(recipe, Number(plan.volumeMl));
   const isDried = findSubstance(plan.soluteId)?.drying?.kind === 'oven';
   switch (plan.source.kind) {
     case 'weigh':
@@ -148,6 +149,22 @@ function plainSteps(plan: PreparationPlan): readonly PreparationStep[] {
     case 'indicator':
       return INDICATOR_STEPS;
   }
+}
+
+/** The steps of a recipe; the last thing that is added says how much of it goes into this volume. */
+function withAdditions(
+  { steps, additions, volumeMl: usualMl }: Preparation,
+  volumeMl: number,
+): readonly PreparationStep[] {
+  const amounts = additions.map(
+    ({ what, volumeMl: usual }) =>
+      `${roundSignificant((usual * volumeMl) / usualMl, 2)} mL of ${what}`,
+  );
+  if (amounts.length === 0) return steps;
+  const last = steps.findLastIndex(({ work }) => work === 'add');
+  return steps.map((step, i) =>
+    i === last ? { ...step, text: `${step.text} Add ${amounts.join(' and ')}.` } : step,
+  );
 }
 
 /** The steps of a preparation, in the order of doing; the same for the same plan. */
