@@ -68,6 +68,7 @@ export const proposedFactSchema = v.variant('kind', [
   proposed('run.started'),
   proposed('run.flask-weighed'),
   proposed('run.burette-read'),
+  proposed('run.burette-checked'),
   proposed('run.incident-noted'),
   proposed('run.weighing-corrected'),
   proposed('run.reading-corrected'),

@@ -411,6 +411,16 @@ export const CLIENT_FACTS = {
       reason: optionalReason,
     }) satisfies RunBody<'run.burette-read'>,
   },
+  'run.burette-checked': {
+    recordKind: 'run',
+    body: v.strictObject({
+      faults: v.pipe(
+        v.array(v.strictObject({ checkId: line, remark })),
+        v.maxLength(20),
+        v.readonly(),
+      ),
+    }) satisfies RunBody<'run.burette-checked'>,
+  },
   'run.incident-noted': {
     recordKind: 'run',
     body: v.strictObject({

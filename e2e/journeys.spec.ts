@@ -143,6 +143,17 @@ test('an incident is judged on this run’s numbers, written down, and its flask
   await page.getByRole('button', { name: 'To the bench' }).click();
   await enter(page, /net mass, flask 1/, '0.4800');
   await titrate(page, 1);
+  await expect(page.getByRole('textbox', { name: /initial reading, flask 1/ })).toBeFocused();
+  await page.keyboard.press('b');
+  await expect(page.getByRole('dialog')).toContainText('the bottom of the meniscus');
+  await page.getByRole('dialog').getByLabel('Tip full').uncheck();
+  await page.getByLabel(/What was off/).fill('a bubble, let out');
+  await expectAccessible(page);
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /Write it down/ })
+    .click();
+  await expect(page.getByRole('button', { name: /Check the burette/ })).toBeHidden();
   await enter(page, /initial reading, flask 1/, '0.10');
   await expect(page.getByRole('textbox', { name: /final reading, flask 1/ })).toBeFocused();
   await page.keyboard.press('p');
@@ -165,6 +176,8 @@ test('an incident is judged on this run’s numbers, written down, and its flask
   await expect(flask).toContainText('A bubble in the tip at the start, gone at the end.');
   await expect(flask).toContainText('void');
   await expect(page.getByText('all entries kept')).toBeVisible();
+  await page.goto(`${page.url()}/judge`);
+  await expect(page.getByText(/Not so: “Tip full.* a bubble, let out/)).toBeVisible();
 });
 
 test('an abandoned run keeps its entries and takes no more', async ({ page }) => {

@@ -6,6 +6,7 @@ import { isLotExpired } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import { suspectReading } from '../slip';
+import { buretteChecks } from './buretteCheck';
 import type { RunFact } from './facts';
 import type { Forecast } from './forecast';
 import { forecastTitre } from './forecast';
@@ -44,6 +45,15 @@ export function checkRunFact(run: RunState, fact: RunFact): readonly Finding[] {
       return checkWeighingOf(run, fact.body.weighing);
     case 'run.burette-read':
       return checkNewReading(run, fact.body);
+    case 'run.burette-checked': {
+      const known = buretteChecks(run.references.method, run.setUp.rules.rinses);
+      const isUnknown = fact.body.faults.some(
+        ({ checkId }) => !known.some(({ id }) => id === checkId),
+      );
+      return isUnknown
+        ? [impossible('unknown-check', 'faults', 'There is no such check of the burette.')]
+        : [];
+    }
     case 'run.incident-noted': {
       const { flask: number, incidentId } = fact.body;
       if (!run.flasks.some((flask) => flask.number === number)) return [unknownFlask(number)];

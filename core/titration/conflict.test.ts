@@ -184,12 +184,13 @@ test('a later entry rests on the start, on the mass and the first reading of its
 /** Every observation is in the state somewhere: standing, beside it, given up, late, or the same as another. */
 function expectNothingLost(run: RunState, facts: readonly RunFact[]): void {
   const shown = JSON.stringify([run.flasks, run.late]);
-  for (const fact of facts.filter(isObservation)) {
-    const { body } = fact;
+  for (const { body } of facts.filter(isObservation)) {
     const value =
       'readingMl' in body
         ? body.readingMl
-        : JSON.stringify('weighing' in body ? body.weighing : body.measured);
+        : JSON.stringify(
+            'weighing' in body ? body.weighing : 'measured' in body ? body.measured : [],
+          );
     expect(shown).toContain(value);
   }
 }

@@ -51,6 +51,10 @@ export interface RunFactBodies {
     readonly carriedFrom: string | null;
     readonly reason: string | null;
   };
+  /** The burette was looked over before a reading; faults are what was not as it should be. */
+  'run.burette-checked': {
+    readonly faults: readonly { readonly checkId: string; readonly remark: string }[];
+  };
   /** Something that happened to a flask; asked about, judged, and kept with what was measured of it. */
   'run.incident-noted': {
     readonly flask: number;
@@ -80,7 +84,7 @@ export type RunFact = FactOf<RunFactBodies>;
 /** What was seen at the bench and cannot be seen again: never refused because somebody else was quicker. */
 export type Observation = Extract<
   RunFact,
-  { kind: 'run.flask-weighed' | 'run.burette-read' | 'run.incident-noted' }
+  { kind: 'run.flask-weighed' | 'run.burette-read' | 'run.burette-checked' | 'run.incident-noted' }
 >;
 
 /** Whether a fact writes down an observation; the other facts of a run are decisions. */
@@ -88,6 +92,7 @@ export function isObservation(fact: RunFact): fact is Observation {
   return (
     fact.kind === 'run.flask-weighed' ||
     fact.kind === 'run.burette-read' ||
+    fact.kind === 'run.burette-checked' ||
     fact.kind === 'run.incident-noted'
   );
 }

@@ -1,3 +1,5 @@
+export type { BuretteCheck } from './buretteCheck';
+export { buretteChecks } from './buretteCheck';
 export type { Certificate } from './certificate';
 export { certificationFindings, issueCertificate, percentFromNominal } from './certificate';
 export { checkRunFact, checkRunStart } from './checks';

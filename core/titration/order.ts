@@ -39,6 +39,7 @@ export function restsOn(later: Pick<RunFact, 'recordId' | 'body'>, earlier: RunF
         'moment' in body &&
         body.moment === 'final'
       );
+    case 'run.burette-checked':
     case 'run.incident-noted':
     case 'run.weighing-corrected':
     case 'run.reading-corrected':

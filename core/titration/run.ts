@@ -76,6 +76,8 @@ export interface RunState {
   readonly level: { readonly readingMl: DecimalText; readonly flask: number } | null;
   /** First readings after a filling of the burette, in mL; each filling took the rest from the bottle. */
   readonly fillings: readonly DecimalText[];
+  /** Every look at the burette, oldest first. */
+  readonly buretteChecked: readonly (Provenance & RunFactBodies['run.burette-checked'])[];
   readonly certificate: Certificate | null;
   readonly closed: (Provenance & { readonly reason: string | null }) | null;
   /** Observations that arrived after the run was closed: on record, in no figure. */
@@ -91,6 +93,7 @@ interface Draft {
   titrationOrder: number[];
   lastRead: { factId: string; flask: number } | null;
   fillings: string[];
+  buretteChecked: RunState['buretteChecked'];
   version: number;
   status: RunState['status'];
   certificate: Certificate | null;
@@ -122,6 +125,7 @@ export function foldRun(facts: readonly RunFact[], references: RunReferences): R
     titrationOrder: [],
     lastRead: null,
     fillings: [],
+    buretteChecked: [],
     version: unique.length,
     storedVersion: unique.filter((fact) => fact.sequence !== null).length,
     status: 'open',
@@ -162,6 +166,9 @@ function apply(draft: Draft, fact: RunFact): void {
     }
     case 'run.burette-read':
       applyReading(draft, fact);
+      return;
+    case 'run.burette-checked':
+      draft.buretteChecked = [...draft.buretteChecked, { ...provenance(fact), ...fact.body }];
       return;
     case 'run.incident-noted': {
       const flask = draft.flasks.get(fact.body.flask);
@@ -351,6 +358,7 @@ function finish(
       flask: draft.lastRead.flask,
     },
     fillings: draft.fillings.map(valueOf),
+    buretteChecked: draft.buretteChecked,
     certificate: draft.certificate,
     closed: draft.closed,
     late: draft.late,

@@ -4,6 +4,7 @@ import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { balance, burette, concordantSeries, references, RunScript } from '../test-support/runs';
 import {
   assessFlaskIncident,
+  buretteChecks,
   certificationFindings,
   checkRunFact,
   checkRunStart,
@@ -399,4 +400,18 @@ describe('incidents', () => {
     expect(check(9, 'bubble-in-tip')).toEqual(['unknown-flask']);
     expect(check(2, 'earthquake')).toEqual(['unknown-incident']);
   });
+});
+
+test('the burette is looked over before the first reading; what was off is kept, the edge follows the titrant', () => {
+  const script = new RunScript().weigh(1, '0.4802');
+  const faults = [{ checkId: 'tip', remark: 'a bubble, let out' }];
+  const { state } = script.add('run.burette-checked', { faults });
+  expect(state.buretteChecked).toMatchObject([{ faults, by: 'ines' }]);
+  const other = script.propose('run.burette-checked', { faults: [{ checkId: 'x', remark: '' }] });
+  expect(checkRunFact(state, other).map(({ code }) => code)).toEqual(['unknown-check']);
+  const { method } = references();
+  const meniscus = (indicatorId: string | null) =>
+    buretteChecks({ ...method, indicatorId }, 3).find(({ id }) => id === 'meniscus')?.text;
+  expect(meniscus('phenolphthalein')).toContain('the bottom of the meniscus');
+  expect(meniscus(null)).toContain('the top of the meniscus');
 });

@@ -1,7 +1,7 @@
 import { findIncident } from '#core/incident';
 import { enteredAt } from '#core/record';
 import type { Observation, RunState } from '#core/titration';
-import { placeName } from '#core/titration';
+import { buretteChecks, placeName } from '#core/titration';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { weighingText } from '../titrate/wording';
@@ -45,14 +45,14 @@ export function Corrections({ run }: { readonly run: RunState }) {
 }
 
 function collectRemarks(run: RunState): readonly Remark[] {
-  return [...remarksOnFlasks(run), ...run.late.map(remarkOnLate)];
+  return [...remarksOnBurette(run), ...remarksOnFlasks(run), ...run.late.map(remarkOnLate)];
 }
 
 /** What arrived when the run was closed: on record, in no figure. */
 function remarkOnLate(fact: Observation): Remark {
-  const [place, value] = sayingOf(fact);
+  const [where, value] = sayingOf(fact);
   return {
-    where: `Flask ${String(fact.body.flask)}, ${place}`,
+    where,
     was: null,
     reason: `${value} arrived after the run was closed and is not counted.`,
     by: fact.authorId,
@@ -61,15 +61,33 @@ function remarkOnLate(fact: Observation): Remark {
 }
 
 /** What an observation is about, and what it says. */
-function sayingOf(fact: Observation): readonly [place: string, value: string] {
+function sayingOf(fact: Observation): readonly [where: string, value: string] {
+  const flask = (place: string): string =>
+    'flask' in fact.body ? `Flask ${String(fact.body.flask)}, ${place}` : place;
   switch (fact.kind) {
     case 'run.flask-weighed':
-      return [placeName('weighing'), `${weighingText(fact.body.weighing)} g`];
+      return [flask(placeName('weighing')), `${weighingText(fact.body.weighing)} g`];
     case 'run.burette-read':
-      return [placeName(fact.body.moment), `${fact.body.readingMl} mL`];
-    case 'run.incident-noted':
-      return ['incident', findIncident(fact.body.incidentId)?.name ?? fact.body.incidentId];
+      return [flask(placeName(fact.body.moment)), `${fact.body.readingMl} mL`];
+    case 'run.burette-checked':
+      return ['Burette', 'A check of it'];
+    case 'run.incident-noted': {
+      const { incidentId } = fact.body;
+      return [flask('incident'), findIncident(incidentId)?.name ?? incidentId];
+    }
   }
+}
+
+/** What was off when the burette was looked over. */
+function remarksOnBurette({ buretteChecked, references, setUp }: RunState): readonly Remark[] {
+  const checks = buretteChecks(references.method, setUp.rules.rinses);
+  return buretteChecked.flatMap(({ faults, by, at }) =>
+    faults.map(({ checkId, remark }) => {
+      const text = checks.find(({ id }) => id === checkId)?.text ?? checkId;
+      const reason = `Not so: “${text}” ${remark}`.trim();
+      return { where: 'Burette', was: null, reason, by, at };
+    }),
+  );
 }
 
 function remarksOnFlasks(run: RunState): readonly Remark[] {

@@ -63,6 +63,7 @@ function NothingYet({ run, judgement }: { readonly run: RunState; readonly judge
         </ButtonLink>
       </div>
       <ReplicateTable judgement={judgement} />
+      <Corrections run={run} />
     </section>
   );
 }

@@ -88,6 +88,8 @@ function whatOfRun(fact: RunFact): string {
       return 'settling two entries.';
     case 'run.abandoned':
       return 'abandoning the run.';
+    case 'run.burette-checked':
+      return 'the check of the burette.';
     case 'run.incident-noted':
       return `flask ${String(fact.body.flask)}, an incident.`;
     case 'run.started':

@@ -20,6 +20,7 @@ import { usePersonName } from '../app/records';
 import { Button, ButtonLink } from '../ui/Button';
 import { usePageHeading } from '../ui/Page';
 import { capitalized } from '../ui/typeset';
+import { BuretteCheckDialog } from './BuretteCheckDialog';
 import { BuretteDrawing } from './BuretteDrawing';
 import type { Correction } from './CorrectionDialog';
 import { CorrectionDialog } from './CorrectionDialog';
@@ -49,6 +50,7 @@ type Question =
   | { readonly kind: 'void'; readonly flask: number }
   | { readonly kind: 'settle'; readonly conflict: Conflict }
   | { readonly kind: 'incident'; readonly flask: number }
+  | { readonly kind: 'burette' }
   | { readonly kind: 'abandon' };
 
 function Bench({ run }: { readonly run: RunState }) {
@@ -134,6 +136,9 @@ function Bench({ run }: { readonly run: RunState }) {
           onPreview={setPreviewMl}
           onDetour={setDetour}
           onSettle={settle}
+          onBurette={() => {
+            setQuestion({ kind: 'burette' });
+          }}
         />
         <div className="flex min-h-0 flex-1 overflow-x-auto border-y border-rule">
           {run.flasks.length === 0 && <NoFlaskYet />}
@@ -207,6 +212,7 @@ function RunLine({ run, standard }: { readonly run: RunState; readonly standard:
     <p className="text-[15px] text-ink-soft">
       {standard} lot {lot.lot.lotNumber} · {balance.name} · {burette.name} ·{' '}
       {describeEndPoint(method)} · {nameOf(run.started.by)}
+      {run.buretteChecked.at(-1)?.faults.length === 0 && ' · burette checked'}
     </p>
   );
 }
@@ -219,10 +225,12 @@ interface ActionProps {
   readonly onPreview: (readingMl: number | null) => void;
   readonly onDetour: (detour: Detour | null) => void;
   readonly onSettle: (flask: number) => void;
+  readonly onBurette: () => void;
 }
 
 /** What to do next, and where to write it down. */
-function Action({ run, step, mode, onMode, onPreview, onDetour, onSettle }: ActionProps) {
+function Action(props: ActionProps) {
+  const { run, step, mode, onMode, onPreview, onDetour, onSettle, onBurette } = props;
   const { flask } = step;
   const waiting = run.flasks.find((item) => !item.initial && !item.voided);
   const isWeighing = step.action === 'weigh';
@@ -263,6 +271,9 @@ function Action({ run, step, mode, onMode, onPreview, onDetour, onSettle }: Acti
             },
           },
         ]
+      : []),
+    ...(step.action === 'read-initial' && run.buretteChecked.length === 0
+      ? [{ key: 'b', name: 'Check the burette', go: onBurette }]
       : []),
     ...(step.action === 'read-initial'
       ? [
@@ -457,6 +468,8 @@ function Questions({ run, judgement, question, onClose }: QuestionsProps) {
           onClose={onClose}
         />
       );
+    case 'burette':
+      return <BuretteCheckDialog run={run} onClose={onClose} />;
     case 'incident':
       return (
         <IncidentDialog run={run} judgement={judgement} flask={question.flask} onClose={onClose} />
