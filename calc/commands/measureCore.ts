@@ -246,7 +246,7 @@ const PLANNED: Wish = { molarityMolPerL: 0.00137, volumeMl: 200, exactness: 'exa
 function planner(): object {
   const vessel = (kind: MeasuringVessel['kind'], volumeMl: number, i: number): MeasuringVessel => ({
     ...{ id: `${kind} ${String(i)}`, name: `${kind} ${String(i)}`, kind, volumeMl },
-    tolerance: { name: 'tolerance', distribution: 'triangular', halfWidth: 0.002 * volumeMl },
+    tolerance: [{ name: 'tolerance', distribution: 'triangular', halfWidth: 0.002 * volumeMl }],
   });
   const vessels = Array.from({ length: 100 }, (_, i) => [
     vessel('one-mark-pipette', 1 + (i % 25), i),

@@ -2,7 +2,7 @@ import type { HazardCode, Pictogram } from '../chemistry';
 import { findContent, HAZARD_STATEMENTS, hazardsAt, molarMass } from '../chemistry';
 import type { PlainDate } from '../laboratory';
 import type { BottleState, Lot } from '../reagent';
-import { knownMolarity, lotMassConcentrationGPerMl } from '../reagent';
+import { knownMolarity } from '../reagent';
 
 /** Hazards as a label or a page shows them. */
 export interface Hazards {
@@ -47,9 +47,7 @@ export function hazardsOfSolution(contentId: string, molarityMolPerL: number | n
 export function hazardsOfLot(lot: Lot): Hazards {
   const content = findContent(lot.substanceId);
   if (!content) return hazardsOf([]);
-  const isByVolume = lot.dissolved?.meaning === 'by-volume';
-  const fraction = isByVolume ? (lotMassConcentrationGPerMl(lot) ?? 1) : Number(lot.purity);
-  return hazardsOf(hazardsAt(content.hazards, lot.dissolved ? 100 * fraction : 100));
+  return hazardsOf(hazardsAt(content.hazards, lot.dissolved ? 100 * Number(lot.purity) : 100));
 }
 
 /** What a label says, line by line; the printer and the screen lay it out. */

@@ -65,6 +65,11 @@ export function input(given: Input): Expression {
   return { kind: 'input', input: given, dimension: given.unit.dimension };
 }
 
+/** An input known from a specification, with endless degrees of freedom, and shared by all replicates. */
+export function commonInput(given: Omit<Input, 'degreesOfFreedom' | 'variation'>): Expression {
+  return input({ ...given, degreesOfFreedom: Number.POSITIVE_INFINITY, variation: 'common' });
+}
+
 /** A number known exactly, such as a mole ratio. */
 export function exact(value: number, unit: Unit = UNITS.one): Expression {
   return { kind: 'exact', value, unit, dimension: unit.dimension };

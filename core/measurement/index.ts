@@ -13,6 +13,7 @@ export { evaluate } from './evaluate';
 export type { Expression, Input } from './expression';
 export {
   apply,
+  commonInput,
   define,
   exact,
   input,

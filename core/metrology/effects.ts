@@ -1,5 +1,6 @@
-import type { Component } from '../measurement';
-import type { Balance, Burette } from './equipment';
+import type { Component, Expression } from '../measurement';
+import { exact, minus, plus, product, sum, UNITS } from '../measurement';
+import type { Balance, Burette, Glassware } from './equipment';
 
 /**
  * Repeatability of a mass by two weighings (tare and gross), in g. Where the balance's repeatability is smaller than
@@ -32,14 +33,13 @@ export function weighingLinearity(balance: Balance): readonly Component[] {
   ];
 }
 
-/** Calibration of the burette over the volume of a filling, in mL. */
-export function buretteTolerance(burette: Burette): readonly Component[] {
+/** Tolerance of what measures a volume, in mL: of a burette, over the volume of a filling. */
+export function volumeTolerance({
+  toleranceDistribution,
+  toleranceMl,
+}: Burette | Glassware): readonly Component[] {
   return [
-    {
-      name: 'tolerance',
-      distribution: burette.toleranceDistribution,
-      halfWidth: Number(burette.toleranceMl),
-    },
+    { name: 'tolerance', distribution: toleranceDistribution, halfWidth: Number(toleranceMl) },
   ];
 }
 
@@ -59,4 +59,15 @@ export function endPointDrop(burette: Burette): readonly Component[] {
   return [
     { name: 'last drop', distribution: 'rectangular', halfWidth: Number(burette.dropMl) / 2 },
   ];
+}
+
+/** 1 - gamma dT: what a volume has at 20 °C of the volume it has dT above; gamma of the solvent, in 1/K. */
+export function volumeFactorAt20(
+  cubicExpansionPerK: number,
+  temperatureDeviationK: Expression,
+): Expression {
+  return sum([
+    plus(exact(1)),
+    minus(product([exact(cubicExpansionPerK, UNITS.perKelvin), temperatureDeviationK])),
+  ]);
 }

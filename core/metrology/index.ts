@@ -14,8 +14,9 @@ export {
 } from './calibration';
 export {
   buretteReading,
-  buretteTolerance,
   endPointDrop,
+  volumeFactorAt20,
+  volumeTolerance,
   weighingLinearity,
   weighingRepeatability,
 } from './effects';

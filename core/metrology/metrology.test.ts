@@ -4,7 +4,7 @@ import { balance, burette } from '../test-support/runs';
 import type { Balance, EquipmentState } from './index';
 import {
   buretteReading,
-  buretteTolerance,
+  volumeTolerance,
   endPointDrop,
   foldEquipment,
   isCalibrationOverdue,
@@ -23,7 +23,7 @@ describe('standard uncertainties of the instruments', () => {
       weighingLinearity(balance),
       (Math.SQRT2 * 0.0002) / Math.sqrt(3),
     ],
-    ['a tolerance of 0.05 mL, triangular', buretteTolerance(burette), 0.05 / Math.sqrt(6)],
+    ['a tolerance of 0.05 mL, triangular', volumeTolerance(burette), 0.05 / Math.sqrt(6)],
     ['a meniscus between tenths, triangular', buretteReading(burette), 0.02 / Math.sqrt(6)],
     ['the last step of a display, rectangular', buretteReading(piston), 0.005 / Math.sqrt(3)],
     ['half a drop either way, rectangular', endPointDrop(burette), 0.025 / Math.sqrt(3)],
@@ -36,7 +36,7 @@ describe('standard uncertainties of the instruments', () => {
 
   test('a tolerance is spread as its maker or certificate says', () => {
     const spread = (toleranceDistribution: typeof burette.toleranceDistribution) =>
-      combineComponents(buretteTolerance({ ...burette, toleranceDistribution }));
+      combineComponents(volumeTolerance({ ...burette, toleranceDistribution }));
     expect(spread('rectangular')).toBeCloseTo(0.05 / Math.sqrt(3), 9);
     expect(spread('normal')).toBeCloseTo(0.05 / 1.959964, 6);
   });

@@ -11,7 +11,7 @@ function vessel(
   toleranceMl: number,
 ): MeasuringVessel {
   const name = `${kind} ${String(volumeMl)}`;
-  const tolerance = { name, distribution: 'triangular', halfWidth: toleranceMl } as const;
+  const tolerance = [{ name, distribution: 'triangular', halfWidth: toleranceMl }] as const;
   return { id: name, name, kind, volumeMl, tolerance };
 }
 

@@ -1,9 +1,8 @@
 import { findSolvent, findSubstance } from '../chemistry';
-import type { Component, DecimalText, Evaluation, Expression, Input } from '../measurement';
+import type { Component, DecimalText, Evaluation, Expression } from '../measurement';
 import {
+  commonInput,
   exact,
-  input,
-  minus,
   plus,
   product,
   propagate,
@@ -14,16 +13,18 @@ import {
   sum,
   UNITS,
 } from '../measurement';
-import type { Equipment, EquipmentState, Glassware } from '../metrology';
+import type { Equipment, EquipmentState } from '../metrology';
 import {
   calibratedPointOf,
   netMassG,
   temperatureDeviation,
+  volumeFactorAt20,
+  volumeTolerance,
   weighingLinearity,
   weighingRepeatability,
 } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
-import { knownMolarity, lotMolarMass } from '../reagent';
+import { knownMolarity, lotMolarMass, lotPurityComponent } from '../reagent';
 import { dilutedMolarity, molarityOfSolution } from './equations';
 import type { PreparationState } from './record';
 import { measuredIn } from './record';
@@ -41,7 +42,6 @@ export type PreparationResult =
   | {
       /** Known from how it was made: a standard. */
       readonly kind: 'made';
-      readonly model: Expression;
       readonly evaluation: Evaluation;
       readonly rounded: { readonly value: DecimalText; readonly uncertainty: DecimalText };
       readonly coverageFactor: DecimalText;
@@ -91,7 +91,6 @@ export function resultOf(
   if (why === null) {
     return {
       kind: 'made',
-      model,
       evaluation,
       rounded: roundToUncertainty(value, expandedUncertainty),
       coverageFactor: roundHalfEven(evaluation.coverageFactor, 2),
@@ -141,10 +140,6 @@ function ofType<K extends Equipment['type']>(
   return { item: equipment as Extract<Equipment, { type: K }>, at };
 }
 
-function given(one: Omit<Input, 'degreesOfFreedom' | 'variation'>): Expression {
-  return input({ ...one, degreesOfFreedom: Number.POSITIVE_INFINITY, variation: 'common' });
-}
-
 function rectangular(name: string, halfWidth: number): Component {
   return { name, distribution: 'rectangular', halfWidth };
 }
@@ -161,7 +156,7 @@ function molarityModel(
       if (entry?.quantity.kind !== 'mass') return null;
       const { item: balance } = ofType(records, source.balanceId, 'balance');
       const lot = find(records.lots, source.lotId);
-      const mass = given({
+      const mass = commonInput({
         id: `fact:${entry.factId}/mass`,
         symbol: 'm',
         name: `mass of ${findSubstance(plan.soluteId)?.name ?? 'solid'}`,
@@ -187,7 +182,7 @@ function molarityModel(
         dissolved.meaning === 'by-mass' ? 1000 * Number(dissolved.densityGPerMl) : 1000;
       const massConcentration = product([
         purityOf(lot),
-        given({
+        commonInput({
           id: `lot:${lot.id}/density@${String(lot.version)}`,
           symbol: 'ρ',
           name: 'density of the concentrate',
@@ -214,7 +209,7 @@ function molarityModel(
       if (!taken) return null;
       const { weakerBottleId } = source;
       const parent = find(records.bottles, source.bottleId);
-      const fill = given({
+      const fill = commonInput({
         id: 'fill',
         symbol: 'V_w',
         name: weakerBottleId === null ? 'water' : 'weaker solution',
@@ -235,7 +230,7 @@ function molarityModel(
       const molarity =
         from.kind === 'bottle'
           ? molarityOfBottle(find(records.bottles, from.bottleId))
-          : given({
+          : commonInput({
               id: 'sample',
               symbol: 'c_0',
               name: `molarity of ${from.name}`,
@@ -259,27 +254,21 @@ function molarityModel(
 }
 
 function purityOf({ id, version, lot }: LotState): Expression {
-  return given({
+  return commonInput({
     id: `lot:${id}/purity@${String(version)}`,
     symbol: lot.dissolved ? 'w' : 'P',
     name: lot.dissolved ? 'content of the concentrate' : 'purity',
     effect: 'Purity',
     value: Number(lot.purity),
     unit: UNITS.one,
-    components: [
-      {
-        name: 'purity',
-        distribution: lot.purityDistribution,
-        halfWidth: Number(lot.purityHalfWidth),
-      },
-    ],
+    components: [lotPurityComponent(lot)],
     source: `lot ${lot.lotNumber}, certificate`,
   });
 }
 
 function molarMassOf({ id, version, lot }: LotState): Expression {
   const { valueGPerMol, standardUncertaintyGPerMol } = lotMolarMass(lot);
-  return given({
+  return commonInput({
     id: `lot:${id}/molar-mass@${String(version)}`,
     symbol: 'M',
     name: 'molar mass',
@@ -297,7 +286,7 @@ function molarityOfBottle(bottle: BottleState): Expression {
   const nominal = Number(bottle.nominalMolarity ?? 0);
   const [low, high] = bottle.plausibleMolarity?.map(Number) ?? [];
   const halfWidth = low === undefined || high === undefined ? NOMINAL * nominal : (high - low) / 2;
-  return given({
+  return commonInput({
     id: `bottle:${bottle.id}/molarity@${String(bottle.version)}`,
     symbol: 'c_0',
     name: `molarity of bottle ${bottle.code}`,
@@ -326,20 +315,20 @@ function volumeTaken(
   if (entry?.quantity.kind !== 'volume') return null;
   const value = Number(entry.quantity.volumeMl);
   const cylinder = cylinderId === null ? null : ofType(records, cylinderId, 'glassware').item;
-  return given({
+  return commonInput({
     id: `fact:${entry.factId}/volume`,
     symbol: "V'",
     name: 'volume taken',
     effect: 'Volume taken',
     value,
     unit: UNITS.millilitre,
-    components: [cylinder ? toleranceOf(cylinder) : rectangular('cylinder', BEAKER * value)],
+    components: cylinder ? volumeTolerance(cylinder) : [rectangular('cylinder', BEAKER * value)],
     source: cylinder?.name ?? 'a cylinder',
   });
 }
 
 function beaker(volumeMl: DecimalText): Expression {
-  return given({
+  return commonInput({
     id: 'volume',
     symbol: 'V',
     name: 'volume made up',
@@ -351,14 +340,6 @@ function beaker(volumeMl: DecimalText): Expression {
   });
 }
 
-function toleranceOf({ toleranceDistribution, toleranceMl }: Glassware): Component {
-  return {
-    name: 'tolerance',
-    distribution: toleranceDistribution,
-    halfWidth: Number(toleranceMl),
-  };
-}
-
 /** What a flask holds or a pipette delivers, as calibrated where it was. The temperature cancels between the two of a dilution. */
 function vessel(
   records: PreparationRecords,
@@ -368,7 +349,7 @@ function vessel(
 ): Expression {
   const { item, at } = ofType(records, id, 'glassware');
   const point = calibratedPointOf(find(records.equipment, id));
-  return given({
+  return commonInput({
     id: `${at}/volume/${symbol}`,
     symbol,
     name: `volume of ${item.name}`,
@@ -383,7 +364,7 @@ function vessel(
             coverageFactor: 2,
           },
         ]
-      : [toleranceOf(item)],
+      : volumeTolerance(item),
     source: point ? `${item.name}, calibrated` : `${item.name}, ± ${item.toleranceMl} mL`,
   });
 }
@@ -399,7 +380,7 @@ function flaskAt20(
   const solventId = recipeOf(preparation.plan)?.solventId ?? 'water';
   const solvent = findSolvent(solventId);
   if (!solvent) throw new RangeError(`solvent ${solventId} is not in the catalogue`);
-  const deviation = given({
+  const deviation = commonInput({
     id: `preparation:${preparation.id}/temperature`,
     symbol: 'ΔT',
     name: 'temperature at the mark above 20 °C',
@@ -414,9 +395,6 @@ function flaskAt20(
   });
   return product([
     vessel(records, flaskId, 'V', 'Flask'),
-    sum([
-      plus(exact(1)),
-      minus(product([exact(solvent.cubicExpansionPerK, UNITS.perKelvin), deviation])),
-    ]),
+    volumeFactorAt20(solvent.cubicExpansionPerK, deviation),
   ]);
 }

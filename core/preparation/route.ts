@@ -9,7 +9,7 @@ export interface MeasuringVessel {
   readonly name: string;
   readonly kind: 'volumetric-flask' | 'one-mark-pipette' | 'measuring-cylinder';
   readonly volumeMl: number;
-  readonly tolerance: Component;
+  readonly tolerance: readonly Component[];
 }
 
 export interface SolidOnShelf {
@@ -111,7 +111,7 @@ export function smallestHolding(
 
 /** Relative standard uncertainty of the volume of a vessel. */
 export function vesselUncertainty({ tolerance, volumeMl }: MeasuringVessel): number {
-  return combineComponents([tolerance]) / volumeMl;
+  return combineComponents(tolerance) / volumeMl;
 }
 
 /** Says that something does not suffice; nothing when it does. */

@@ -1,14 +1,15 @@
 import { findSubstance } from '../chemistry';
 import type { PlainDate } from '../laboratory';
 import { combineComponents, roundHalfEven, roundSignificant } from '../measurement';
-import { isCalibrationOverdue } from '../metrology';
+import { isCalibrationOverdue, volumeTolerance } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
 import {
   freshnessOf,
   isLotExpired,
   knownMolarity,
-  lotMassConcentrationGPerMl,
+  lotMolarity,
   lotMolarMass,
+  lotPurityComponent,
   mayBeUsed,
 } from '../reagent';
 import type { Left } from './startChecks';
@@ -62,11 +63,7 @@ export function plannerShelf(
               name: item.name,
               kind: item.kind,
               volumeMl: Number(item.volumeMl),
-              tolerance: {
-                name: 'tolerance',
-                distribution: item.toleranceDistribution,
-                halfWidth: Number(item.toleranceMl),
-              },
+              tolerance: volumeTolerance(item),
             },
           ]
         : [],
@@ -81,13 +78,7 @@ function solidOf({ id, lot }: LotState): Omit<SolidOnShelf, 'leftG'> {
   const substance = findSubstance(lot.substanceId);
   const ofLot = lotMolarMass(lot);
   const purity = Number(lot.purity);
-  const purityUncertainty = combineComponents([
-    {
-      name: 'purity',
-      distribution: lot.purityDistribution,
-      halfWidth: Number(lot.purityHalfWidth),
-    },
-  ]);
+  const purityUncertainty = combineComponents([lotPurityComponent(lot)]);
   return {
     id,
     name: `${substance?.shortName ?? lot.substanceId}, lot ${lot.lotNumber}`,
@@ -104,14 +95,13 @@ function solidOf({ id, lot }: LotState): Omit<SolidOnShelf, 'leftG'> {
 function concentrateOf({ id, lot }: LotState): Omit<ConcentrateOnShelf, 'leftMl'> {
   const substance = findSubstance(lot.substanceId);
   const molarMass = lotMolarMass(lot).valueGPerMol;
-  const molarity = (1000 * (lotMassConcentrationGPerMl(lot) ?? 0)) / molarMass;
   const percent = roundHalfEven(100 * Number(lot.purity), 1).replace(/\.0$/, '');
   const byVolume = roundSignificant((1000 * Number(lot.purity)) / molarMass, 3);
   const isByMass = lot.dissolved?.meaning === 'by-mass';
   return {
     id,
     name: `${substance?.shortName ?? lot.substanceId} ${percent} %, lot ${lot.lotNumber}`,
-    molarityMolPerL: molarity,
+    molarityMolPerL: lotMolarity(lot) ?? 0,
     remark: isByMass
       ? `Its label means % by mass; grams in 100 mL would be ${byVolume} mol/L.`
       : 'Its label means grams in 100 mL, not % by mass.',

@@ -4,14 +4,7 @@ import { combineComponents, roundSignificant } from '../measurement';
 import type { Balance, EquipmentState, Glassware } from '../metrology';
 import { isCalibrationOverdue, weighingLinearity, weighingRepeatability } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
-import {
-  freshnessOf,
-  isLotExpired,
-  knownMolarity,
-  lotMassConcentrationGPerMl,
-  lotMolarMass,
-  mayBeUsed,
-} from '../reagent';
+import { freshnessOf, isLotExpired, knownMolarity, lotMolarity, mayBeUsed } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import type { PreparationRecords } from './result';
@@ -126,8 +119,8 @@ function checkSource(
     case 'concentrate': {
       const lot = records.lots.find(({ id }) => id === source.lotId);
       if (!lot) return [];
-      const strength = (1000 * (lotMassConcentrationGPerMl(lot.lot) ?? 0)) / molarMassOf(lot);
-      if (strength === 0) {
+      const strength = lotMolarity(lot.lot);
+      if (strength === null) {
         return [impossible('not-dissolved', 'source', `Lot ${lot.lot.lotNumber} is a solid.`)];
       }
       return [
@@ -149,10 +142,6 @@ function checkSource(
     case 'indicator':
       return [];
   }
-}
-
-function molarMassOf({ lot }: LotState): number {
-  return lotMolarMass(lot).valueGPerMol;
 }
 
 function tooStrong(plan: PreparationPlan, strength: number, name: string): readonly Finding[] {

@@ -5,4 +5,4 @@ export { COOLING_MINUTES, dryness } from './drying';
 export type { Freshness, KnownMolarity } from './freshness';
 export { freshnessOf, knownMolarity, mayBeUsed, suggestValidUntil } from './freshness';
 export type { CertificateFile, Lot, LotFact, LotFactBodies, LotState } from './lot';
-export { foldLot, isLotExpired, lotMassConcentrationGPerMl, lotMolarMass } from './lot';
+export { foldLot, isLotExpired, lotMolarity, lotMolarMass, lotPurityComponent } from './lot';

@@ -3,7 +3,7 @@ import { provenance, withdrawalOf } from '../record';
 import type { MolarMass } from '../chemistry';
 import { findSubstance, molarMass } from '../chemistry';
 import type { PlainDate } from '../laboratory';
-import type { DecimalText, Distribution } from '../measurement';
+import type { Component, DecimalText, Distribution } from '../measurement';
 
 /** How the content of a dissolved substance is stated; the two differ by the density. */
 type Dissolved =
@@ -127,11 +127,21 @@ export function lotMolarMass(lot: Lot): MolarMass {
   return molarMass(substance.formula);
 }
 
-/** Mass of substance in a millilitre of a dissolved lot, g/mL; null for a solid. */
-export function lotMassConcentrationGPerMl({ purity, dissolved }: Lot): number | null {
+/** Molarity of a dissolved lot as its label states it, c = 1000 w rho / M, in mol/L; null for a solid. */
+export function lotMolarity(lot: Lot): number | null {
+  const { purity, dissolved } = lot;
   if (!dissolved) return null;
   const density = dissolved.meaning === 'by-mass' ? Number(dissolved.densityGPerMl) : 1;
-  return Number(purity) * density;
+  return (1000 * Number(purity) * density) / lotMolarMass(lot).valueGPerMol;
+}
+
+/** What is not known of a lot's purity. */
+export function lotPurityComponent({ purityDistribution, purityHalfWidth }: Lot): Component {
+  return {
+    name: 'purity',
+    distribution: purityDistribution,
+    halfWidth: Number(purityHalfWidth),
+  };
 }
 
 /** Whether its use-by date has passed. */

@@ -1,5 +1,6 @@
 import {
   combineComponents,
+  commonInput,
   define,
   exact,
   input,
@@ -13,7 +14,8 @@ import {
 import type { Expression, Input } from '../measurement';
 import {
   buretteReading,
-  buretteTolerance,
+  volumeFactorAt20,
+  volumeTolerance,
   endPointDrop,
   netMassG,
   temperatureDeviation,
@@ -21,7 +23,7 @@ import {
   weighingRepeatability,
 } from '../metrology';
 import { findSolvent, findSubstance, moleRatioOfMethod } from '../chemistry';
-import { lotMolarMass } from '../reagent';
+import { lotMolarMass, lotPurityComponent } from '../reagent';
 import { molarityByWeighedStandard } from './equations';
 import type { Flask, Reading, RunState } from './run';
 
@@ -88,11 +90,6 @@ interface CommonInputs {
   readonly thermalFactor: Expression;
 }
 
-/** An input known from a specification and shared by all replicates. */
-function commonInput(given: Omit<Input, 'degreesOfFreedom' | 'variation'>): Expression {
-  return input({ ...given, degreesOfFreedom: Number.POSITIVE_INFINITY, variation: 'common' });
-}
-
 function commonInputs(run: RunState): CommonInputs {
   const { lot, balance, burette, method } = run.references;
   const { setUp } = run;
@@ -122,13 +119,7 @@ function commonInputs(run: RunState): CommonInputs {
       effect: 'Purity',
       value: Number(lot.lot.purity),
       unit: UNITS.one,
-      components: [
-        {
-          name: 'purity',
-          distribution: lot.lot.purityDistribution,
-          halfWidth: Number(lot.lot.purityHalfWidth),
-        },
-      ],
+      components: [lotPurityComponent(lot.lot)],
       source: lotSource,
     }),
     molarMass: commonInput({
@@ -160,13 +151,10 @@ function commonInputs(run: RunState): CommonInputs {
       effect: 'Burette tolerance',
       value: 0,
       unit: UNITS.millilitre,
-      components: buretteTolerance(burette),
+      components: volumeTolerance(burette),
       source: `burette ${burette.name}, ± ${burette.toleranceMl} mL`,
     }),
-    thermalFactor: sum([
-      plus(exact(1)),
-      minus(product([exact(solvent.cubicExpansionPerK, UNITS.perKelvin), temperature])),
-    ]),
+    thermalFactor: volumeFactorAt20(solvent.cubicExpansionPerK, temperature),
   };
 }
 

@@ -5,7 +5,7 @@ import { findSubstance } from '#core/chemistry';
 import { hazardsOfLot } from '#core/label';
 import { parseDecimal, roundSignificant } from '#core/measurement';
 import type { LotState } from '#core/reagent';
-import { dryness, lotMassConcentrationGPerMl, lotMolarMass } from '#core/reagent';
+import { dryness, lotMolarity, lotMolarMass } from '#core/reagent';
 import type { NewFact } from '#contract';
 import { sendFile } from '../app/api';
 import { Loading } from '../app/Loading';
@@ -43,7 +43,7 @@ function LotView({ state, left }: { readonly state: LotState; readonly left: num
   const substance = findSubstance(lot.substanceId);
   const add = useAddToRecord();
   const molarMass = lotMolarMass(lot).valueGPerMol;
-  const concentration = lotMassConcentrationGPerMl(lot);
+  const molarity = lotMolarity(lot);
   return (
     <Page
       title={`Lot ${lot.lotNumber}`}
@@ -86,11 +86,9 @@ function LotView({ state, left }: { readonly state: LotState; readonly left: num
                   {lot.dissolved?.meaning === 'by-volume' ? ' g/mL' : ''}
                 </span>,
               ],
-              ...(concentration === null
+              ...(molarity === null
                 ? []
-                : ([
-                    ['That is', `${roundSignificant((1000 * concentration) / molarMass, 3)} mol/L`],
-                  ] as const)),
+                : ([['That is', `${roundSignificant(molarity, 3)} mol/L`]] as const)),
               [
                 'Molar mass',
                 <span key="m" className="font-mono">
