@@ -61,11 +61,11 @@ export function LotsPage() {
                 <Link
                   key="l"
                   to={`/lots/${id}`}
-                  className="font-mono font-semibold text-violet underline underline-offset-4"
+                  className="font-mono font-semibold whitespace-nowrap text-violet underline underline-offset-4"
                 >
                   {lot.lotNumber}
                 </Link>,
-                <span key="p" className="font-mono">
+                <span key="p" className="font-mono whitespace-nowrap">
                   {lot.purity} ± {lot.purityHalfWidth}
                 </span>,
                 <span key="m" className="font-mono">
