@@ -113,7 +113,7 @@ function LotView({ state, left }: { readonly state: LotState; readonly left: num
           </div>
         </section>
         <section className="flex flex-col gap-8">
-          <DryingLog state={state} />
+          {!lot.dissolved && <DryingLog state={state} />}
           <Certificates state={state} />
         </section>
         <aside className="flex flex-col gap-4">
