@@ -5,6 +5,7 @@ import {
   expectNoScrolling,
   laboratoryUrl,
   signInToDemo,
+  signOut,
   test,
   titrate,
 } from './laboratory';
@@ -63,13 +64,13 @@ test('on a shared tablet a reading waits for its own author', async ({ page, con
   await context.route('**/api/facts', (route) => route.abort());
   await enter(page, /net mass, flask 1/, '0.4800');
   await expect(page.getByText('1 kept here, to be sent')).toBeVisible();
-  await page.getByRole('button', { name: 'Sign out' }).click();
+  await signOut(page);
   await context.unroute('**/api/facts');
 
   await page.getByRole('button', { name: /Mirela/ }).click();
   await expect(page.getByText('Mirela Aschbach')).toBeVisible();
   await expect(page.getByText('1 kept here, to be sent')).toBeVisible();
-  await page.getByRole('button', { name: 'Sign out' }).click();
+  await signOut(page);
   await page.getByRole('button', { name: /Tobin/ }).click();
   await expect(page.getByText('all entries kept')).toBeVisible();
   await page.goto(bench);
@@ -94,7 +95,7 @@ test('a new person signs in with name and password; a wrong one is refused witho
   await page.getByLabel('First password').fill('a long enough secret');
   await page.getByRole('button', { name: 'Add the person' }).click();
   await expect(page.getByText('This name is taken.')).toBeVisible();
-  await page.getByRole('button', { name: 'Sign out' }).click();
+  await signOut(page);
 
   await page.getByLabel('Name').fill('Pavo Keller');
   await page.getByLabel('Password').fill('not the right one');

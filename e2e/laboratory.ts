@@ -34,6 +34,12 @@ export async function signInToDemo(page: Page, name: string): Promise<void> {
   await expect(page.getByRole('heading', { level: 1, name: 'Shelf' })).toBeVisible();
 }
 
+/** Signs out and waits until the sign-in page has taken the place of the form that was open. */
+export async function signOut(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Sign out' }).click();
+  await expect(page.getByRole('button', { name: 'Sign out' })).toBeHidden();
+}
+
 /** axe finds nothing serious or worse on the page as it stands. */
 export async function expectAccessible(page: Page): Promise<void> {
   const { violations } = await new AxeBuilder({ page })
