@@ -63,14 +63,16 @@ describe('the catalogue that ships', () => {
 });
 
 describe('entries of a laboratory’s own', () => {
-  const own = { ...findMethod('naoh-by-khp'), id: 'own-method', persistenceS: 15 };
+  const own = { ...findMethod('naoh-by-khp'), id: 'own-method', rules: { persistenceS: 15 } };
 
   test('take the same path and stand before those that ship', () => {
     const entries = v.parse(catalogueSchema, { methods: [own, { ...own, id: 'naoh-by-khp' }] });
     const extended = extendCatalogue(CATALOGUE, entries);
     expect(checkCatalogue(extended)).toEqual([]);
     expect(extended.methods).toHaveLength(CATALOGUE.methods.length + 1);
-    expect(extended.methods.find(({ id }) => id === 'naoh-by-khp')?.persistenceS).toBe(15);
+    expect(extended.methods.find(({ id }) => id === 'naoh-by-khp')?.rules).toEqual({
+      persistenceS: 15,
+    });
   });
 
   test.each([
@@ -86,7 +88,7 @@ describe('entries of a laboratory’s own', () => {
   });
 
   test.each([
-    [{ persistenceS: -1 }],
+    [{ rules: { persistenceS: -1 } }],
     [{ colours: { ...own.colours, before: { word: 'blue', css: 'blue' } } }],
     [{ surprise: true }],
   ])('%j does not fit the schema', (change) => {

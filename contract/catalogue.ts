@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import { HAZARD_STATEMENTS } from '#core/chemistry';
 import type { Catalogue, HazardCode } from '#core/chemistry';
 import { line, remark as text } from './fields';
+import { houseRulesSchema } from './houseRules';
 
 const id = v.pipe(
   v.string('Write an id.'),
@@ -110,7 +111,8 @@ const colour = v.strictObject({
   css: v.pipe(v.string(), v.hexColor('Write a colour as #rrggbb.')),
 });
 
-const method = v.strictObject({
+/** How a titrant is standardized; a laboratory's own methods pass it too. */
+export const methodSchema = v.strictObject({
   id,
   name: line,
   titrantIds: v.pipe(ids, v.minLength(1, 'Name the titrant.')),
@@ -137,7 +139,8 @@ const method = v.strictObject({
   medium: sentence,
   solventId: id,
   flaskTemperatureC: v.nullable(range),
-  persistenceS: positive,
+  rules: v.optional(v.partial(houseRulesSchema), {}),
+  needsBlank: v.optional(v.boolean(), false),
   cautions: v.array(sentence),
   source,
 });
@@ -227,7 +230,7 @@ export const catalogueSchema = v.strictObject({
   concentrates: v.optional(v.array(concentrate), []),
   solvents: v.optional(v.array(solvent), []),
   indicators: v.optional(v.array(indicator), []),
-  methods: v.optional(v.array(method), []),
+  methods: v.optional(v.array(methodSchema), []),
   analyses: v.optional(v.array(analysis), []),
   preparations: v.optional(v.array(preparation), []),
   keeping: v.optional(v.array(keeping), []),

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
 import * as v from 'valibot';
 import { describe, expect, test } from 'vitest';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { findMethod } from '#core/chemistry';
+import { DEFAULT_HOUSE_RULES, RULE_TEXTS } from '#core/laboratory';
 import {
   balanceSchema,
   bottleSchema,
@@ -86,10 +87,9 @@ const plan = {
 };
 const at = { id: uuidv7(), version: 1 };
 const setUp = {
-  methodId: 'naoh-by-khp',
+  method: { kind: 'catalogue', id: 'naoh-by-khp' },
   bottle: at,
-  lot: at,
-  balance: at,
+  standard: { kind: 'lot', lot: at, balance: at },
   burette: at,
   rules: DEFAULT_HOUSE_RULES,
   temperatureC: '20',
@@ -144,6 +144,29 @@ describe('what a client may send', () => {
     ],
     ['preparation.step-done', { step: 'mix-2', isLeftOut: false, reason: null }],
     ['run.started', setUp],
+    [
+      'run.started',
+      {
+        ...setUp,
+        method: { kind: 'own', ...at },
+        standard: { kind: 'bottle', bottle: at, vessel: at },
+      },
+    ],
+    ['method.written', { method: findMethod('naoh-by-khp'), reason: 'as our school does it' }],
+    ['run.flask-pipetted', { flask: 1, volumeMl: '25.00', reason: null }],
+    ['run.blank-made', { flask: 1 }],
+    [
+      'run.burette-refilled',
+      { flask: 1, refill: 1, moment: 'stop', readingMl: '49.5', reason: null },
+    ],
+    ['run.provisional-read', { flask: 1, readingMl: '23.5' }],
+    ['run.temperature-taken', { flask: 1, temperatureC: '78', reason: null }],
+    ['run.reading-confirmed', { confirms: uuidv7() }],
+    ['run.end-point-graded', { flask: 1, grade: 'drop-over' }],
+    ['run.end-point-taken-back', { flask: 1, reason: 'it faded' }],
+    ['run.paused', { toId: null, remark: '' }],
+    ['run.resumed', { remark: 'burette filled anew' }],
+    ['run.volume-corrected', { corrects: uuidv7(), volumeMl: '25', reason: 'the other pipette' }],
     ['run.flask-weighed', { flask: 1, weighing: { mode: 'tared', massG: '0.48' }, reason: null }],
     [
       'run.flask-weighed',
@@ -192,20 +215,47 @@ describe('what a client may send', () => {
     expect(v.safeParse(proposedFactSchema, value).success).toBe(false);
   });
 
-  test('decisions are the kinds that carry a reason of their own', () => {
+  test('every house rule is asked about once, and every answer that is offered is taken', () => {
+    const texts = RULE_TEXTS.flatMap(({ rules }) => rules);
+    expect(texts.map(({ key }) => key).toSorted()).toEqual(
+      Object.keys(DEFAULT_HOUSE_RULES).toSorted(),
+    );
+    for (const { key, answer } of texts) {
+      const values =
+        answer.kind === 'choice'
+          ? answer.choices.map(([value]) => value)
+          : [DEFAULT_HOUSE_RULES[key]];
+      expect(values).toContain(DEFAULT_HOUSE_RULES[key]);
+      for (const value of values) {
+        const rules = { ...DEFAULT_HOUSE_RULES, [key]: value };
+        const fact = envelope('laboratory.rules-set', { rules, reason: 'as we do it' });
+        expect(v.safeParse(proposedFactSchema, fact).success).toBe(true);
+      }
+    }
+  });
+
+  test('decisions are the kinds that rest on what was seen', () => {
     expect([...DECISION_KINDS].toSorted()).toEqual([
       'bottle.returned',
       'bottle.withdrawn',
       'equipment.returned',
       'equipment.withdrawn',
+      'laboratory.rules-set',
       'lot.counted',
       'lot.returned',
       'lot.withdrawn',
+      'method.returned',
+      'method.withdrawn',
+      'method.written',
       'preparation.discarded',
       'run.abandoned',
       'run.conflict-settled',
+      'run.end-point-taken-back',
       'run.flask-voided',
+      'run.paused',
       'run.reading-corrected',
+      'run.resumed',
+      'run.volume-corrected',
       'run.weighing-corrected',
     ]);
   });

@@ -1,4 +1,5 @@
-export { catalogueSchema } from './catalogue';
+export { catalogueSchema, methodSchema } from './catalogue';
+export { houseRulesSchema } from './houseRules';
 export {
   decimal,
   decimalUpTo,

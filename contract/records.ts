@@ -1,5 +1,6 @@
 import * as v from 'valibot';
-import type { HouseRules } from '#core/laboratory';
+import type { MethodFactBodies } from '#core/chemistry';
+import type { LaboratoryFactBodies } from '#core/laboratory';
 import type {
   Balance,
   Burette,
@@ -13,6 +14,7 @@ import type { PreparationFactBodies, PreparationPlan } from '#core/preparation';
 import type { Lot, LotFactBodies, PreparedBottle } from '#core/reagent';
 import type { RunFactBodies, RunSetUp } from '#core/titration';
 import type { Weighing } from '#core/metrology';
+import { methodSchema } from './catalogue';
 import {
   decimal,
   decimalUpTo,
@@ -25,6 +27,7 @@ import {
   reason,
   remark,
 } from './fields';
+import { houseRulesSchema } from './houseRules';
 
 /** A schema whose output is exactly a type of core, checked by the compiler. */
 type SchemaOf<T> = v.GenericSchema<unknown, T>;
@@ -217,29 +220,21 @@ const stepId = v.pipe(v.string(), v.regex(/^[a-z-]{1,30}(-\d{1,2})?$/, 'This is 
 const count = (most: number) => v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(most));
 const flask = count(99);
 
-const houseRulesSchema = v.strictObject({
-  concordanceRelativeRangePercent: positiveDecimal,
-  agreeAtLeast: count(10),
-  titrationsAtMost: count(20),
-  firstIsRough: v.boolean(),
-  readingDecimals: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(3)),
-  rinses: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(10)),
-  rinseMl: nonNegativeDecimal,
-  farFromNominalAskPercent: positiveDecimal,
-  farFromNominalReasonPercent: positiveDecimal,
-  nominalTolerancePercent: positiveDecimal,
-}) satisfies SchemaOf<HouseRules>;
-
 const recordVersion = v.strictObject({
   id,
   version: v.pipe(v.number(), v.integer(), v.minValue(1)),
 });
 
 const runSetUpSchema = v.strictObject({
-  methodId: line,
+  method: v.variant('kind', [
+    v.strictObject({ kind: v.literal('catalogue'), id: line }),
+    v.strictObject({ kind: v.literal('own'), ...recordVersion.entries }),
+  ]),
   bottle: recordVersion,
-  lot: recordVersion,
-  balance: recordVersion,
+  standard: v.variant('kind', [
+    v.strictObject({ kind: v.literal('lot'), lot: recordVersion, balance: recordVersion }),
+    v.strictObject({ kind: v.literal('bottle'), bottle: recordVersion, vessel: recordVersion }),
+  ]),
   burette: recordVersion,
   rules: houseRulesSchema,
   temperatureC: v.pipe(
@@ -316,6 +311,20 @@ type RunBody<K extends keyof RunFactBodies> = SchemaOf<RunFactBodies[K]>;
  * that only the server makes (the founding of the laboratory, certificates) are not among them.
  */
 export const CLIENT_FACTS = {
+  'laboratory.rules-set': {
+    recordKind: 'laboratory',
+    body: v.strictObject({ rules: houseRulesSchema, reason }) satisfies SchemaOf<
+      LaboratoryFactBodies['laboratory.rules-set']
+    >,
+  },
+  'method.written': {
+    recordKind: 'method',
+    body: v.strictObject({ method: methodSchema, reason }) satisfies SchemaOf<
+      MethodFactBodies['method.written']
+    >,
+  },
+  'method.withdrawn': { recordKind: 'method', body: withdrawalSchema },
+  'method.returned': { recordKind: 'method', body: withdrawalSchema },
   'lot.registered': { recordKind: 'lot', body: lotSchema },
   'equipment.registered': { recordKind: 'equipment', body: equipmentSchema },
   'bottle.prepared': { recordKind: 'bottle', body: bottleSchema },
@@ -401,6 +410,66 @@ export const CLIENT_FACTS = {
       reason: optionalReason,
     }) satisfies RunBody<'run.flask-weighed'>,
   },
+  'run.flask-pipetted': {
+    recordKind: 'run',
+    body: v.strictObject({
+      flask,
+      volumeMl: decimal,
+      reason: optionalReason,
+    }) satisfies RunBody<'run.flask-pipetted'>,
+  },
+  'run.blank-made': {
+    recordKind: 'run',
+    body: v.strictObject({ flask }) satisfies RunBody<'run.blank-made'>,
+  },
+  'run.burette-refilled': {
+    recordKind: 'run',
+    body: v.strictObject({
+      flask,
+      refill: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(20)),
+      moment: v.picklist(['stop', 'restart']),
+      readingMl: decimal,
+      reason: optionalReason,
+    }) satisfies RunBody<'run.burette-refilled'>,
+  },
+  'run.provisional-read': {
+    recordKind: 'run',
+    body: v.strictObject({
+      flask,
+      readingMl: decimal,
+    }) satisfies RunBody<'run.provisional-read'>,
+  },
+  'run.temperature-taken': {
+    recordKind: 'run',
+    body: v.strictObject({
+      flask,
+      temperatureC: decimal,
+      reason: optionalReason,
+    }) satisfies RunBody<'run.temperature-taken'>,
+  },
+  'run.reading-confirmed': {
+    recordKind: 'run',
+    body: v.strictObject({ confirms: id }) satisfies RunBody<'run.reading-confirmed'>,
+  },
+  'run.paused': {
+    recordKind: 'run',
+    body: v.strictObject({ toId: v.nullable(id), remark }) satisfies RunBody<'run.paused'>,
+  },
+  'run.resumed': {
+    recordKind: 'run',
+    body: v.strictObject({ remark }) satisfies RunBody<'run.resumed'>,
+  },
+  'run.end-point-graded': {
+    recordKind: 'run',
+    body: v.strictObject({
+      flask,
+      grade: v.picklist(['good', 'drop-over', 'far-over']),
+    }) satisfies RunBody<'run.end-point-graded'>,
+  },
+  'run.end-point-taken-back': {
+    recordKind: 'run',
+    body: v.strictObject({ flask, reason }) satisfies RunBody<'run.end-point-taken-back'>,
+  },
   'run.burette-read': {
     recordKind: 'run',
     body: v.strictObject({
@@ -443,6 +512,14 @@ export const CLIENT_FACTS = {
       reason,
     }) satisfies RunBody<'run.weighing-corrected'>,
   },
+  'run.volume-corrected': {
+    recordKind: 'run',
+    body: v.strictObject({
+      corrects: id,
+      volumeMl: decimal,
+      reason,
+    }) satisfies RunBody<'run.volume-corrected'>,
+  },
   'run.reading-corrected': {
     recordKind: 'run',
     body: v.strictObject({
@@ -477,8 +554,16 @@ export type ClientFactBody<K extends ClientFactKind> = v.InferOutput<
  * that they were based on, and are refused when it has moved on.
  */
 export const DECISION_KINDS: ReadonlySet<string> = new Set<ClientFactKind>([
+  'laboratory.rules-set',
+  'method.written',
+  'method.withdrawn',
+  'method.returned',
   'run.weighing-corrected',
+  'run.volume-corrected',
   'run.reading-corrected',
+  'run.end-point-taken-back',
+  'run.paused',
+  'run.resumed',
   'run.conflict-settled',
   'run.flask-voided',
   'run.abandoned',

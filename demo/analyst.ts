@@ -2,15 +2,17 @@ import { roundHalfEven } from '#core/measurement';
 import { nominalMolPerL, suggestValidUntil } from '#core/reagent';
 import type { Flask, NextStep, RunState } from '#core/titration';
 import {
+  amountIn,
   expectedTitreMl,
+  isBlank,
   judgeRun,
   nextStep,
   planSeries,
   readingToCarryOver,
-  standardOf,
+  pipetteMl,
+  stoichiometryOf,
   titreMl,
 } from '#core/titration';
-import { netMassG } from '#core/metrology';
 import type { NewFact } from '#contract';
 import type { PlannedSeries } from './cooperative';
 import type { Chance } from './random';
@@ -64,16 +66,48 @@ async function takeStep(
   number: number,
 ): Promise<void> {
   const flask = run.flasks.find((item) => item.number === number);
-  if (next.action === 'weigh' || !flask) await weigh(bench, run, number);
-  else if (next.action === 'read-initial') await readInitial(bench, run, next, number);
-  else await readFinal(bench, series, run, flask);
+  switch (next.action) {
+    case 'weigh':
+      await weigh(bench, run, number);
+      return;
+    case 'pipette': {
+      const volumeMl = `${String(pipetteMl(run.references.standard))}.00`;
+      const body = { flask: number, volumeMl, reason: null };
+      await bench.enter({ kind: 'run.flask-pipetted', body });
+      return;
+    }
+    case 'blank':
+      await bench.enter({ kind: 'run.blank-made', body: { flask: number } });
+      return;
+    case 'read-initial':
+      await readInitial(bench, run, next, number);
+      return;
+    case 'read-final':
+      if (!flask) throw new Error(`the demo's analyst finds no flask ${String(number)}`);
+      await readFinal(bench, series, run, flask);
+      return;
+    case 'read-stop':
+    case 'read-restart':
+    case 'settle':
+    case 'resume':
+    case 'certify':
+    case 'stop':
+    case 'closed':
+      throw new Error(`the demo's analyst does not know how to ${next.action}`);
+  }
 }
 
 async function weigh(bench: Bench, run: RunState, flask: number): Promise<void> {
-  const { bottle, burette } = run.references;
-  const nominal = nominalMolPerL(bottle);
-  const plan = planSeries(standardOf(run.references), nominal, burette, run.setUp.rules);
-  const netG = plan.massG.suggested * (1 + 0.012 * bench.chance.normal());
+  const { references, setUp } = run;
+  const { bottle, burette, standard } = references;
+  const plan = planSeries(
+    stoichiometryOf(references),
+    nominalMolPerL(bottle),
+    burette,
+    setUp.rules,
+    pipetteMl(standard),
+  );
+  const netG = plan.portion.suggested * (1 + 0.012 * bench.chance.normal());
   const beforeG = 18 + bench.chance.between(0.5, 4);
   const weighing =
     flask % 2 === 0
@@ -108,21 +142,37 @@ async function readInitial(
   });
 }
 
+/** What a blank takes, mL, where the medium takes any. */
+const BLANK_ML = 0.12;
+
+/** Heats a flask whose titration must be hot, and writes down how hot it is. */
+async function heat(bench: Bench, run: RunState, flask: number): Promise<void> {
+  const window = run.references.method.flaskTemperatureC;
+  if (!window) return;
+  const temperatureC = roundHalfEven(window[1] - bench.chance.between(0, 4), 0);
+  const body = { flask, temperatureC, reason: null };
+  await bench.enter({ kind: 'run.temperature-taken', body });
+}
+
 async function readFinal(
   bench: Bench,
   series: PlannedSeries,
   run: RunState,
   flask: Flask,
 ): Promise<void> {
-  const massG = Number(netMassG(flask.weighing.value));
   const overshoot = flask.isRough
     ? bench.chance.between(0.05, 0.15)
     : HAND_ML * bench.chance.normal();
-  const titre = expectedTitreMl(standardOf(run.references), massG, bench.trueMolarity) + overshoot;
+  await heat(bench, run, flask.number);
+  const blank = run.references.method.needsBlank ? BLANK_ML : 0;
+  const net = isBlank(flask)
+    ? 0
+    : expectedTitreMl(stoichiometryOf(run.references), amountIn(flask), bench.trueMolarity);
+  const titre = Math.max(0, net + blank + overshoot);
   const end = Number(flask.initial?.value) + titre;
-  const read = (readingMl: string): NewFact => ({
+  const read = (readingMl: string, reason: string | null = null): NewFact => ({
     kind: 'run.burette-read',
-    body: { flask: flask.number, moment: 'final', readingMl, carriedFrom: null, reason: null },
+    body: { flask: flask.number, moment: 'final', readingMl, carriedFrom: null, reason },
   });
   if (series.mishap === 'misread' && flask.number === 3) {
     await bench.enter(read(millilitres(end + 0.2)));
@@ -142,7 +192,34 @@ async function readFinal(
     await bench.enter({ kind: 'run.flask-voided', body }, (await bench.look()).version);
     return;
   }
+  if (series.mishap === 'brown' && flask.number === 3) {
+    await bench.enter(read(millilitres(end + 0.9), 'The flask has gone brown.'));
+    const remark = 'Run too fast at the start.';
+    const body = { flask: 3, incidentId: 'brown-turbidity', measured: null, remark };
+    await bench.enter({ kind: 'run.incident-noted', body });
+    const reason = 'Brown turbidity in the flask.';
+    const { version } = await bench.look();
+    await bench.enter({ kind: 'run.flask-voided', body: { flask: 3, reason } }, version);
+    return;
+  }
+  if (series.mishap === 'overshot' && flask.number === 3) {
+    const before = { flask: 3, readingMl: millilitres(end - 0.01) };
+    await bench.enter({ kind: 'run.provisional-read', body: before });
+    await bench.enter(read(millilitres(end + 0.05)));
+    const body = { flask: 3, grade: 'drop-over' } as const;
+    await bench.enter({ kind: 'run.end-point-graded', body });
+    return;
+  }
   await bench.enter(read(millilitres(end)));
+  if (series.mishap === 'read-twice' && flask.number === 2) {
+    const looked = await bench.look();
+    const body = {
+      corrects: looked.flasks.find((item) => item.number === 2)?.final?.factId ?? '',
+      readingMl: millilitres(end - 0.01),
+      reason: 'Read again with the card behind the meniscus.',
+    };
+    await bench.enter({ kind: 'run.reading-corrected', body }, looked.version);
+  }
 }
 
 function grams(value: number): string {

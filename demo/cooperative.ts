@@ -1,6 +1,6 @@
 import type { Balance, Burette, Glassware, Heater } from '#core/metrology';
 import type { PreparationPlan } from '#core/preparation';
-import type { Lot } from '#core/reagent';
+import type { Lot, PreparedBottle } from '#core/reagent';
 
 /** The made-up laboratory: the control laboratory of a winery cooperative. */
 export const LABORATORY = {
@@ -15,6 +15,8 @@ export const PEOPLE = [
   { key: 'jasna', name: 'Jasna Orlik', mayCertify: true, mayManage: false },
 ] as const;
 export type PersonKey = (typeof PEOPLE)[number]['key'];
+
+type Container = PreparedBottle['container'];
 
 /** Dates are days before or after today. */
 type Dated<T, K extends keyof T> = Omit<T, K> & Readonly<Record<K, number>>;
@@ -121,6 +123,50 @@ export const LOTS: Readonly<Record<string, DatedLot>> = {
     purity: '0.9996',
     amountReceived: '100',
   }),
+  oxalate: lot({
+    ...REFERENCE,
+    substanceId: 'sodium-oxalate',
+    lotNumber: 'SO-0618',
+    purity: '0.9995',
+    amountReceived: '100',
+  }),
+  benzoic: lot({
+    ...REFERENCE,
+    substanceId: 'benzoic-acid',
+    lotNumber: 'BA-0340',
+    purity: '0.9997',
+    amountReceived: '50',
+  }),
+  iodate: lot({
+    ...REFERENCE,
+    substanceId: 'potassium-iodate',
+    lotNumber: 'KI-0755',
+    purity: '0.9994',
+    amountReceived: '50',
+  }),
+  thiosulfate: lot({
+    substanceId: 'sodium-thiosulfate-pentahydrate',
+    lotNumber: 'TS-0428',
+    purity: '0.995',
+    purityHalfWidth: '0.005',
+  }),
+  iron: lot({
+    ...REFERENCE,
+    substanceId: 'ammonium-iron-ii-sulfate-hexahydrate',
+    lotNumber: 'FE-0233',
+    purity: '0.9985',
+    purityHalfWidth: '0.001',
+    amountReceived: '250',
+    openedOn: -20,
+  }),
+  dichromate: lot({
+    substanceId: 'potassium-dichromate',
+    lotNumber: 'CR-0107',
+    purity: '0.998',
+    purityHalfWidth: '0.002',
+    amountReceived: '100',
+    store: 'cupboard 1, locked',
+  }),
   permanganate: lot({
     substanceId: 'potassium-permanganate',
     lotNumber: 'PM-0204',
@@ -226,14 +272,22 @@ export interface PlannedSeries {
   readonly by: PersonKey;
   readonly certifiedBy: PersonKey;
   readonly burette: keyof typeof BURETTES;
+  /** Against a lot that is weighed, or the solution in a bottle; potassium hydrogen phthalate where nothing is said. */
+  readonly method?: string;
+  readonly against?:
+    | { readonly lot: keyof typeof LOTS }
+    | { readonly bottle: string; readonly pipette: keyof typeof GLASSWARE };
   /** `half-done`: left on the bench after so many titrations. */
   readonly stopAfter?: number;
-  readonly mishap?: 'bubble' | 'misread';
+  readonly mishap?: 'bubble' | 'misread' | 'overshot' | 'brown' | 'read-twice';
 }
 
 /** One bottle: how it was made up and what happened to it since. */
 export interface PlannedBottle {
   readonly code: string;
+  readonly substanceId: string;
+  readonly lot: keyof typeof LOTS;
+  readonly container: Container;
   readonly nominalMolarity: string;
   readonly volumeMl: string;
   readonly preparedDay: number;
@@ -244,9 +298,17 @@ export interface PlannedBottle {
   readonly series: readonly PlannedSeries[];
 }
 
+/** Hydroxide in plastic, which most of the titrants are. */
+const HYDROXIDE = {
+  substanceId: 'sodium-hydroxide',
+  lot: 'pellets',
+  container: 'plastic',
+} as const;
+
 /** Three months of titrants, days before today. */
 export const BOTTLES: readonly PlannedBottle[] = [
   {
+    ...HYDROXIDE,
     code: '0398',
     nominalMolarity: '0.1',
     volumeMl: '1000',
@@ -260,6 +322,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
     ],
   },
   {
+    ...HYDROXIDE,
     code: '0404',
     nominalMolarity: '0.25',
     volumeMl: '500',
@@ -270,6 +333,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
     series: [{ day: -64, by: 'jasna', certifiedBy: 'mirela', burette: 'glass50' }],
   },
   {
+    ...HYDROXIDE,
     code: '0409',
     nominalMolarity: '0.1',
     volumeMl: '2000',
@@ -283,6 +347,43 @@ export const BOTTLES: readonly PlannedBottle[] = [
     ],
   },
   {
+    code: '0411',
+    substanceId: 'potassium-dichromate',
+    lot: 'dichromate',
+    container: 'clear-glass',
+    nominalMolarity: '0.0167',
+    volumeMl: '500',
+    preparedDay: -30,
+    preparedBy: 'jasna',
+    note: 'Ethanol by oxidation.',
+    offsetPercent: 0.3,
+    series: [],
+  },
+  {
+    code: '0412',
+    substanceId: 'sodium-thiosulfate-pentahydrate',
+    lot: 'thiosulfate',
+    container: 'brown-glass',
+    nominalMolarity: '0.1',
+    volumeMl: '1000',
+    preparedDay: -24,
+    preparedBy: 'jasna',
+    note: 'Reducing sugar by copper.',
+    offsetPercent: -0.6,
+    series: [
+      {
+        day: -4,
+        by: 'jasna',
+        certifiedBy: 'jasna',
+        burette: 'glass50',
+        method: 'thiosulfate-by-iodate',
+        against: { lot: 'iodate' },
+        mishap: 'overshot',
+      },
+    ],
+  },
+  {
+    ...HYDROXIDE,
     code: '0413',
     nominalMolarity: '0.1',
     volumeMl: '1000',
@@ -290,9 +391,43 @@ export const BOTTLES: readonly PlannedBottle[] = [
     preparedBy: 'mirela',
     note: 'Total sulfite after distillation.',
     offsetPercent: -1.1,
-    series: [{ day: -19, by: 'mirela', certifiedBy: 'mirela', burette: 'piston20' }],
+    series: [
+      { day: -19, by: 'mirela', certifiedBy: 'mirela', burette: 'piston20' },
+      {
+        day: -11,
+        by: 'jasna',
+        certifiedBy: 'mirela',
+        burette: 'glass50',
+        method: 'naoh-by-benzoic-acid',
+        against: { lot: 'benzoic' },
+      },
+    ],
   },
   {
+    code: '0414',
+    substanceId: 'potassium-permanganate',
+    lot: 'permanganate',
+    container: 'brown-glass',
+    nominalMolarity: '0.02',
+    volumeMl: '1000',
+    preparedDay: -16,
+    preparedBy: 'tobin',
+    note: 'Calcium as oxalate.',
+    offsetPercent: 1.2,
+    series: [
+      {
+        day: -3,
+        by: 'tobin',
+        certifiedBy: 'mirela',
+        burette: 'glass50',
+        method: 'permanganate-by-sodium-oxalate',
+        against: { lot: 'oxalate' },
+        mishap: 'brown',
+      },
+    ],
+  },
+  {
+    ...HYDROXIDE,
     code: '0416',
     nominalMolarity: '0.1',
     volumeMl: '2000',
@@ -300,9 +435,21 @@ export const BOTTLES: readonly PlannedBottle[] = [
     preparedBy: 'jasna',
     note: 'Titratable acidity of must and wine.',
     offsetPercent: 2.1,
-    series: [{ day: -8, by: 'jasna', certifiedBy: 'jasna', burette: 'glass50', mishap: 'misread' }],
+    series: [
+      { day: -8, by: 'jasna', certifiedBy: 'jasna', burette: 'glass50', mishap: 'misread' },
+      {
+        day: -5,
+        by: 'tobin',
+        certifiedBy: 'mirela',
+        burette: 'glass50',
+        method: 'naoh-by-oxalic-acid',
+        against: { bottle: 'S021', pipette: 'pipette20' },
+        mishap: 'read-twice',
+      },
+    ],
   },
   {
+    ...HYDROXIDE,
     code: '0417',
     nominalMolarity: '0.1',
     volumeMl: '1000',
@@ -313,6 +460,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
     series: [{ day: 0, by: 'tobin', certifiedBy: 'mirela', burette: 'glass50', stopAfter: 2 }],
   },
   {
+    ...HYDROXIDE,
     code: '0418',
     nominalMolarity: '0.1',
     volumeMl: '1000',
@@ -321,6 +469,27 @@ export const BOTTLES: readonly PlannedBottle[] = [
     note: 'Reserve for the harvest weeks.',
     offsetPercent: 0.4,
     series: [],
+  },
+];
+
+/** Series on bottles that were made by guided preparation, with how far they really are from their label. */
+export const FURTHER_SERIES: readonly {
+  readonly bottle: Pick<
+    PlannedBottle,
+    'code' | 'nominalMolarity' | 'preparedDay' | 'offsetPercent'
+  >;
+  readonly series: PlannedSeries;
+}[] = [
+  {
+    bottle: { code: '0415', nominalMolarity: '0.1', preparedDay: -12, offsetPercent: 1.4 },
+    series: {
+      day: -7,
+      by: 'jasna',
+      certifiedBy: 'jasna',
+      burette: 'glass50',
+      method: 'hydroxide-into-hydrochloric-acid',
+      against: { bottle: '0416', pipette: 'pipette25' },
+    },
   },
 ];
 
@@ -364,7 +533,7 @@ export interface PlannedPreparation {
   readonly mishap?: { readonly at: string; readonly mishapId: string; readonly remark: string };
 }
 
-/** An oxalic acid standard, hydrochloric acid from its concentrate, a flask over-filled, and a standard on its way. */
+/** Standards for each arrangement, hydrochloric acid from its concentrate, a flask over-filled, and a standard on its way. */
 export const PREPARATIONS: readonly PlannedPreparation[] = [
   {
     day: -12,
@@ -378,6 +547,32 @@ export const PREPARATIONS: readonly PlannedPreparation[] = [
     },
     from: { concentrate: 'hydrochloric', takeMl: '8.28', cylinder: 'cylinder10' },
     code: '0415',
+  },
+  {
+    day: -9,
+    by: 'jasna',
+    plan: {
+      purpose: 'standard',
+      soluteId: 'sodium-carbonate',
+      targetMolarity: '0.05',
+      volumeMl: '250',
+      note: 'For the acid, from the burette.',
+    },
+    from: { weigh: 'carbonate', massG: '1.3253', balance: 'analytical', flask: 'flask250' },
+    code: 'S020',
+  },
+  {
+    day: 0,
+    by: 'tobin',
+    plan: {
+      purpose: 'standard',
+      soluteId: 'ammonium-iron-ii-sulfate-hexahydrate',
+      targetMolarity: '0.1',
+      volumeMl: '250',
+      note: 'Fresh, for permanganate and dichromate.',
+    },
+    from: { weigh: 'iron', massG: '9.8033', balance: 'analytical', flask: 'flask250' },
+    code: 'S022',
   },
   {
     day: -6,

@@ -3,7 +3,7 @@ import { plainDateAt } from '#core/laboratory';
 import { freshnessOf } from '#core/reagent';
 import { listProjections } from '../server/ledger/queries';
 import { createTestDatabase } from '../server/test-support/database';
-import { LABORATORY } from './cooperative';
+import { BOTTLES, FURTHER_SERIES, LABORATORY } from './cooperative';
 import { loadDemo } from './play';
 
 test.each([1, 417])(
@@ -20,6 +20,8 @@ test.each([1, 417])(
     expect(preparations.map(({ status }) => status).toSorted()).toEqual([
       'bottled',
       'bottled',
+      'bottled',
+      'bottled',
       'discarded',
       'open',
     ]);
@@ -33,6 +35,10 @@ test.each([1, 417])(
     const runs = await listProjections(db, 'run');
     expect(runs.filter((run) => run.status === 'open')).toMatchObject([{ titrationsMade: 2 }]);
     expect(runs.filter((run) => run.status === 'abandoned')).toEqual([]);
+    // Each arrangement of the bench was worked through to a certificate.
+    expect(runs.filter((run) => run.status === 'certified')).toHaveLength(
+      BOTTLES.flatMap(({ series }) => series).length + FURTHER_SERIES.length - 1,
+    );
     await drop();
   },
 );

@@ -1,9 +1,11 @@
 import { v7 as uuidv7 } from 'uuid';
-import { addToDate, DEFAULT_HOUSE_RULES, plainDateAt } from '#core/laboratory';
+import { findMethod } from '#core/chemistry';
+import { addToDate, DEFAULT_HOUSE_RULES, plainDateAt, withOverrides } from '#core/laboratory';
 import { currentSchemaVersion } from '#core/record';
 import type { RunState } from '#core/titration';
 import type { ClientFactBody, NewFact, Person, ProposedFact } from '#contract';
 import { appendFact, foundLaboratory } from '../server/ledger/append';
+import { findProjection } from '../server/ledger/queries';
 import { findRun } from '../server/ledger/references';
 import { addPerson } from '../server/people/accounts';
 import { bottlePreparation } from '../server/preparations/bottle';
@@ -16,6 +18,7 @@ import {
   BALANCES,
   BOTTLES,
   BURETTES,
+  FURTHER_SERIES,
   GLASSWARE,
   HEATERS,
   LABORATORY,
@@ -115,11 +118,11 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     ids.set(bottle.code, recordId);
     const body = {
       code: bottle.code,
-      substanceId: 'sodium-hydroxide',
+      substanceId: bottle.substanceId,
       nominalMolarity: bottle.nominalMolarity,
       volumeMl: bottle.volumeMl,
       purpose: 'titrant',
-      parents: [{ kind: 'lot', id: idOf('pellets') }],
+      parents: [{ kind: 'lot', id: idOf(bottle.lot) }],
       preparationId: null,
       made: null,
       plausibleMolarity: null,
@@ -127,13 +130,21 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
       useBy: null,
       preparedOn: today(),
       preparedBy: people[bottle.preparedBy].id,
-      container: 'plastic',
+      container: bottle.container,
       note: bottle.note,
     } satisfies ClientFactBody<'bottle.prepared'>;
     await enter(people[bottle.preparedBy], recordId, { kind: 'bottle.prepared', body });
   };
 
-  const standardize = async (bottle: PlannedBottle, series: PlannedSeries): Promise<void> => {
+  const atVersion = async (key: string): Promise<{ id: string; version: number }> => {
+    const id = idOf(key);
+    return { id, version: (await findProjection(db, 'bottle', id))?.version ?? 1 };
+  };
+
+  const standardize = async (
+    bottle: Pick<PlannedBottle, 'code' | 'nominalMolarity' | 'preparedDay' | 'offsetPercent'>,
+    series: PlannedSeries,
+  ): Promise<void> => {
     goTo(series.day);
     const analyst = people[series.by];
     const runId = uuidv7({ msecs: now });
@@ -164,16 +175,26 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
       },
     };
     const firstVersion = (key: string) => ({ id: idOf(key), version: 1 });
-    const earlier = bottle.series.filter((other) => other.day < series.day).length;
+    const { method = 'naoh-by-khp', against = { lot: 'khp' } } = series;
     await bench.enter({
       kind: 'run.started',
       body: {
-        methodId: 'naoh-by-khp',
-        bottle: { id: idOf(bottle.code), version: 1 + earlier },
-        lot: firstVersion('khp'),
-        balance: firstVersion('analytical'),
+        method: { kind: 'catalogue', id: method },
+        bottle: await atVersion(bottle.code),
+        standard:
+          'lot' in against
+            ? {
+                kind: 'lot',
+                lot: firstVersion(against.lot),
+                balance: firstVersion('analytical'),
+              }
+            : {
+                kind: 'bottle',
+                bottle: await atVersion(against.bottle),
+                vessel: firstVersion(against.pipette),
+              },
         burette: firstVersion(series.burette),
-        rules: DEFAULT_HOUSE_RULES,
+        rules: withOverrides(DEFAULT_HOUSE_RULES, findMethod(method)?.rules ?? {}),
         temperatureC: '21',
         temperatureVariationK: '2',
         methodRepeatabilityPercent: null,
@@ -224,6 +245,10 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
         play: () => standardize(bottle, series),
       })),
     ]),
+    ...FURTHER_SERIES.map(({ bottle, series }) => ({
+      day: series.day,
+      play: () => standardize(bottle, series),
+    })),
   ];
   for (const event of events.toSorted((a, b) => a.day - b.day)) await event.play();
 }

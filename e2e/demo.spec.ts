@@ -104,7 +104,7 @@ test('who may not certify is told who may', async ({ page }) => {
   await enter(page, /initial reading/, '0.00');
   await enter(page, /final reading/, '23.50');
   await enter(page, /net mass, flask 2/, '0.4800');
-  await page.getByRole('button', { name: /Carry on from here/ }).click();
+  await page.getByRole('button', { name: /Carry on/ }).click();
   await enter(page, /final reading/, '47.00');
   await page.getByRole('link', { name: 'Judge it' }).click();
   await expect(page.getByText('To be certified by Jasna Orlik or Mirela Aschbach.')).toBeVisible();

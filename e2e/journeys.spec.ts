@@ -154,7 +154,7 @@ test('an incident is judged on this run’s numbers, written down, and its flask
     .getByRole('dialog')
     .getByRole('button', { name: /Write it down/ })
     .click();
-  await expect(page.getByRole('button', { name: /Check the burette/ })).toBeHidden();
+  await expect(page.getByRole('button', { name: /Check burette/ })).toBeHidden();
   await enter(page, /initial reading, flask 1/, '0.10');
   await expect(page.getByRole('textbox', { name: /final reading, flask 1/ })).toBeFocused();
   await page.keyboard.press('p');
@@ -187,7 +187,8 @@ test('an abandoned run keeps its entries and takes no more', async ({ page }) =>
   await page.getByRole('button', { name: 'To the bench' }).click();
   await enter(page, /net mass, flask 1/, '0.4800');
   await titrate(page, 1);
-  await page.getByRole('button', { name: 'Abandon…' }).click();
+  await page.getByRole('button', { name: 'More…' }).click();
+  await page.getByRole('menuitem', { name: 'Abandon…' }).click();
   await page.getByRole('dialog').getByLabel('Why').fill('the stopcock leaks');
   await page.getByRole('dialog').getByRole('button', { name: 'Abandon it' }).click();
   await expect(page.getByText('This run is abandoned. Its figures are frozen.')).toBeVisible();

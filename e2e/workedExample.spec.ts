@@ -71,7 +71,7 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
   await page.getByRole('link', { name: /bottle 0001.*not standardized/ }).click();
   await page.getByRole('link', { name: 'Standardize', exact: true }).click();
 
-  await page.getByLabel('Repeatability of the method').fill('0.05');
+  await page.getByLabel('Known RSD').fill('0.05');
   await page.getByLabel('The first titration is rough').uncheck();
   await page.getByRole('button', { name: 'To the bench' }).click();
   await enter(page, /net mass, flask 1/, '0.3888');

@@ -86,7 +86,7 @@ async function measureInserts(url) {
 
 /** Somebody who sends weighings to runs of their own. */
 class Analyst {
-  /** @param {string} base @param {{ cookie: string, token: string, personId: string }} session @param {object} setUp */
+  /** @param {string} base @param {{ cookie: string, token: string, personId: string }} session @param {{ body: object, schemaVersion: number }} setUp */
   constructor(base, session, setUp) {
     this.base = base;
     this.session = session;
@@ -99,15 +99,15 @@ class Analyst {
     if (this.flask === 99) {
       this.runId = randomUUID();
       this.flask = 0;
-      await this.post('run.started', this.setUp);
+      await this.post('run.started', this.setUp.body, this.setUp.schemaVersion);
     }
     this.flask += 1;
     const weighing = { mode: 'tared', massG: '0.4802' };
     await this.post('run.flask-weighed', { flask: this.flask, weighing, reason: null });
   }
 
-  /** @param {string} kind @param {object} body */
-  async post(kind, body) {
+  /** @param {string} kind @param {object} body @param {number} schemaVersion */
+  async post(kind, body, schemaVersion = 1) {
     const answer = await fetch(`${this.base}/api/facts`, {
       method: 'POST',
       headers: {
@@ -116,7 +116,7 @@ class Analyst {
         'x-csrf-token': this.session.token,
       },
       body: JSON.stringify({
-        ...{ id: randomUUID(), recordId: this.runId, recordKind: 'run', kind, schemaVersion: 1 },
+        ...{ id: randomUUID(), recordId: this.runId, recordKind: 'run', kind, schemaVersion },
         ...{ body, authorId: this.session.personId, deviceId: null, clockOffsetMs: null },
         ...{ deviceTime: new Date().toISOString(), basedOn: null },
       }),
@@ -252,7 +252,7 @@ await runCommand(async () => {
     const headers = { cookie: session.cookie };
     const { records } = await (await fetch(`${base}/api/records/run`, { headers })).json();
     const run = await (await fetch(`${base}/api/runs/${records.at(-1).id}`, { headers })).json();
-    const setUp = run.facts[0].body;
+    const setUp = run.facts[0];
     const analysts = Array.from({ length: ANALYSTS }, () => new Analyst(base, session, setUp));
 
     say('Facts against bare INSERTs …');

@@ -33,9 +33,12 @@ export {
   findSolvent,
   findSubstance,
   keepingOf,
-  methodsAtBench,
+  methodsFor,
   moleRatioOfMethod,
+  NO_ENTRIES,
   ratioOfAnalysis,
 } from './lookUp';
 export type { MolarMass } from './molarMass';
 export { molarMass } from './molarMass';
+export type { MethodFactBodies, MethodState } from './ownMethod';
+export { foldMethod } from './ownMethod';

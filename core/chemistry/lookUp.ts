@@ -1,3 +1,4 @@
+import type { HouseRules } from '../laboratory';
 import type { Finding } from '../record';
 import { impossible } from '../record';
 import { CATALOGUE } from './catalogue';
@@ -33,14 +34,9 @@ export function findSolvent(id: string): Solvent | undefined {
   return CATALOGUE.solvents.find((solvent) => solvent.id === id);
 }
 
-/** The methods that the bench runs for a titrant: the standard weighed into each flask, the titrant in the burette. */
-export function methodsAtBench(titrantId: string): readonly Method[] {
-  return CATALOGUE.methods.filter(
-    (method) =>
-      method.titrantIds.includes(titrantId) &&
-      method.inBurette === 'titrant' &&
-      method.portions.some(({ kind }) => kind === 'weighed'),
-  );
+/** The methods that ship for a titrant. */
+export function methodsFor(titrantId: string): readonly Method[] {
+  return CATALOGUE.methods.filter(({ titrantIds }) => titrantIds.includes(titrantId));
 }
 
 /** The indicator of that id, if the catalogue has it. */
@@ -113,10 +109,14 @@ export function moleRatioOfMethod(method: Method): number {
 }
 
 /** What shows the end point, in words for a plan or certificate: `phenolphthalein, 2 drops`. */
-export function describeEndPoint(method: Method): string {
+export function describeEndPoint(
+  method: Method,
+  { indicatorDrops }: Pick<HouseRules, 'indicatorDrops'>,
+): string {
   if (method.indicatorId === null) return 'no indicator: the titrant shows the end point';
   const name = findIndicator(method.indicatorId)?.name ?? method.indicatorId;
-  return method.indicatorDrops === null ? name : `${name}, ${String(method.indicatorDrops)} drops`;
+  const drops = method.indicatorDrops ?? indicatorDrops;
+  return `${name}, ${drops === 1 ? 'a drop' : `${String(drops)} drops`}`;
 }
 
 /** How a solid is dried, in words. */
@@ -128,6 +128,18 @@ export function describeDrying(drying: Drying): string {
   const remark = drying.remark === '' ? '' : `; ${drying.remark}`;
   return `${range} °C${time}, cooled in a desiccator${remark}`;
 }
+
+/** A catalogue without entries, to add some to. */
+export const NO_ENTRIES: Catalogue = {
+  substances: [],
+  concentrates: [],
+  solvents: [],
+  indicators: [],
+  methods: [],
+  analyses: [],
+  preparations: [],
+  keeping: [],
+};
 
 /**
  * Adds a laboratory's own entries, which stand before those that ship where ids are the same.

@@ -1,46 +1,66 @@
+import type { Judgement, RunState, Standard } from '../titration';
+import { amountIn, blankMl, standardMolPerL, standardSubstanceId, stretchesOf } from '../titration';
 import { findSubstance, molarMass, moleRatioOfMethod } from '../chemistry';
+import { decimalPlaces } from '../measurement';
 import { lotMolarMass, nominalMolPerL } from '../reagent';
-import type { Judgement, RunState } from '../titration';
-import { netMassG } from '../metrology';
 import type { Diagnosis } from './explain';
 import { explain } from './explain';
+
+/** The standard of a run as its arithmetic needs it. */
+function standardOf({ standard, method }: RunState['references']): Standard {
+  if (standard.kind === 'bottle') {
+    return {
+      kind: 'solution',
+      molarityMolPerL: standardMolPerL(standard.bottle),
+      dilutions: [],
+      isInBurette: method.inBurette === 'standard',
+    };
+  }
+  const { lot } = standard.lot;
+  return {
+    kind: 'weighed',
+    molarMassGPerMol: lotMolarMass(lot).valueGPerMol,
+    purity: Number(lot.purity),
+  };
+}
 
 /**
  * What is out of line in a run, against the label of its bottle and the house rule of agreement, and what would explain it. Null
  * while no accurate titration gives a result.
  */
 export function explainRun(run: RunState, judgement: Judgement): Diagnosis | null {
-  const { lot, bottle, method, burette } = run.references;
+  const { standard, bottle, method, burette } = run.references;
   const replicates = judgement.replicates.flatMap(({ flask, verdict }) => {
-    const isAccurate = verdict === 'counts' || verdict === 'set-aside';
-    if (!isAccurate || !flask.initial || !flask.final) return [];
+    if (verdict !== 'counts' && verdict !== 'set-aside') return [];
+    const amount = amountIn(flask);
     return [
       {
         id: `flask ${String(flask.number)}`,
-        fillings: [{ initialMl: Number(flask.initial.value), finalMl: Number(flask.final.value) }],
-        portion: { massG: Number(netMassG(flask.weighing.value)) },
+        fillings: stretchesOf(flask).map(({ from, to }) => ({
+          initialMl: Number(from.value),
+          finalMl: Number(to.value),
+        })),
+        portion: standard.kind === 'lot' ? { massG: amount } : { aliquotMl: amount },
       },
     ];
   });
   if (replicates.length === 0) return null;
   const ratio = { titrant: moleRatioOfMethod(method), other: 1 };
-  const otherForms = (findSubstance(lot.lot.substanceId)?.mistakenFor ?? []).flatMap((id) => {
-    const form = findSubstance(id);
-    return form
-      ? [{ name: form.name, molarMassGPerMol: molarMass(form.formula).valueGPerMol }]
-      : [];
-  });
+  const otherForms = (findSubstance(standardSubstanceId(standard))?.mistakenFor ?? []).flatMap(
+    (id) => {
+      const form = findSubstance(id);
+      return form
+        ? [{ name: form.name, molarMassGPerMol: molarMass(form.formula).valueGPerMol }]
+        : [];
+    },
+  );
   return explain(
     {
       determination: {
         kind: 'standardization',
-        standard: {
-          kind: 'weighed',
-          molarMassGPerMol: lotMolarMass(lot.lot).valueGPerMol,
-          purity: Number(lot.lot.purity),
-        },
+        standard: standardOf(run.references),
         ratio,
-        blankMl: null,
+        blankMl: blankMl(run),
       },
       replicates,
       expectedMolPerL: nominalMolPerL(bottle),
@@ -52,7 +72,7 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
       titrantDilutionFactor: null,
       tareG: null,
       buretteCapacityMl: Number(burette.capacityMl),
-      readingDecimals: run.setUp.rules.readingDecimals,
+      readingDecimals: decimalPlaces(run.setUp.rules.readingResolutionMl),
       history: bottle.certified.map(({ molarity }) => Number(molarity)),
     },
     {

@@ -1,32 +1,101 @@
 import type { DecimalText } from '../measurement';
+import type { Finding } from '../record';
+import { impossible } from '../record';
 
-/** The conventions on which good laboratories differ. A run records the ones it followed. */
+/**
+ * The conventions on which good laboratories differ. The laboratory sets them, a method may override them, and a run
+ * records the ones it followed.
+ */
 export interface HouseRules {
+  /** Of equal aliquots: highest minus lowest titre, mL. */
+  readonly concordanceRangeMl: DecimalText;
+  /** How weighed portions must agree: by the range of their molarities, by their RSD, or not at all. */
+  readonly weighedConcordance: 'relative-range' | 'rsd' | 'none';
   /** Highest minus lowest molarity, relative to their mean. */
   readonly concordanceRelativeRangePercent: DecimalText;
+  readonly concordanceRsdPercent: DecimalText;
   readonly agreeAtLeast: number;
   readonly titrationsAtMost: number;
   readonly firstIsRough: boolean;
-  readonly readingDecimals: number;
+  /** Which choice the set-up shows first. */
+  readonly standardBy: 'weighed' | 'aliquot';
+  readonly weighing: 'tared' | 'by-difference';
+  /** Whether the last final reading is offered as the next initial one. */
+  readonly startOfTitration: 'carry-on' | 'refill';
+  readonly readingResolutionMl: '0.1' | '0.05' | '0.02' | '0.01';
+  readonly darkMeniscus: 'top' | 'bottom';
+  readonly persistenceS: number;
+  /** Where the method says nothing else. */
+  readonly indicatorDrops: number;
+  /** Whether a titration beyond its end point is averaged: one with a drop too much, all, or none. */
+  readonly overshotCounts: 'within-a-drop' | 'always' | 'never';
+  readonly oxalateHeating: 'to-75-80' | 'until-steaming' | 'after-most';
   readonly rinses: number;
   readonly rinseMl: DecimalText;
+  readonly washDown: 'distilled' | 'tap';
+  readonly carbonDioxide: 'boiled' | 'fresh' | 'nothing';
+  readonly outlierTest: 'grubbs' | 'dixon' | 'none';
+  readonly coverage: 'effective-degrees' | 'two';
   /** A molarity this far from nominal is asked about at certification. */
   readonly farFromNominalAskPercent: DecimalText;
   /** This far, it needs a reason. */
   readonly farFromNominalReasonPercent: DecimalText;
   /** What a freshly made titrant may differ from its label. */
   readonly nominalTolerancePercent: DecimalText;
+  readonly cleaning: 'detergent' | 'water';
+  readonly waste: 'container' | 'sink';
 }
 
+/** What a method says otherwise. */
+export type RuleOverrides = { readonly [K in keyof HouseRules]?: HouseRules[K] | undefined };
+
+/** The rules as a method changes them. */
+export function withOverrides(rules: HouseRules, overrides: RuleOverrides): HouseRules {
+  const given = Object.entries(overrides).filter(([, value]) => value !== undefined);
+  return { ...rules, ...Object.fromEntries(given) };
+}
+
+/** What we ship. */
 export const DEFAULT_HOUSE_RULES: HouseRules = {
+  concordanceRangeMl: '0.10',
+  weighedConcordance: 'relative-range',
   concordanceRelativeRangePercent: '0.3',
+  concordanceRsdPercent: '0.1',
   agreeAtLeast: 3,
   titrationsAtMost: 6,
   firstIsRough: true,
-  readingDecimals: 2,
+  standardBy: 'weighed',
+  weighing: 'tared',
+  startOfTitration: 'carry-on',
+  readingResolutionMl: '0.01',
+  darkMeniscus: 'top',
+  persistenceS: 30,
+  indicatorDrops: 2,
+  overshotCounts: 'within-a-drop',
+  oxalateHeating: 'to-75-80',
   rinses: 3,
   rinseMl: '4',
+  washDown: 'distilled',
+  carbonDioxide: 'boiled',
+  outlierTest: 'grubbs',
+  coverage: 'effective-degrees',
   farFromNominalAskPercent: '5',
   farFromNominalReasonPercent: '10',
   nominalTolerancePercent: '5',
+  cleaning: 'detergent',
+  waste: 'container',
 };
+
+/** What makes rules impossible to follow together. */
+export function checkRules(rules: HouseRules): readonly Finding[] {
+  const findings: Finding[] = [];
+  if (rules.titrationsAtMost < rules.agreeAtLeast) {
+    const message = 'There must be at least as many titrations as have to agree.';
+    findings.push(impossible('too-few', 'titrationsAtMost', message));
+  }
+  if (Number(rules.farFromNominalReasonPercent) < Number(rules.farFromNominalAskPercent)) {
+    const message = 'A reason is asked for further from the label than explanations are.';
+    findings.push(impossible('out-of-order', 'farFromNominalReasonPercent', message));
+  }
+  return findings;
+}

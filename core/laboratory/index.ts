@@ -1,6 +1,8 @@
-export type { HouseRules } from './houseRules';
-export { DEFAULT_HOUSE_RULES } from './houseRules';
-export type { Laboratory, LaboratoryState } from './laboratory';
+export type { HouseRules, RuleOverrides } from './houseRules';
+export { checkRules, DEFAULT_HOUSE_RULES, withOverrides } from './houseRules';
+export type { RuleText } from './ruleTexts';
+export { RULE_TEXTS } from './ruleTexts';
+export type { Laboratory, LaboratoryFactBodies, LaboratoryState } from './laboratory';
 export { foldLaboratory } from './laboratory';
 export type { CalendarDuration, PlainDate } from './plainDate';
 export { addToDate, daysBetween, isPlainDate, plainDateAt } from './plainDate';

@@ -1,4 +1,6 @@
 import type { FactOf } from '../record';
+import type { HouseRules } from './houseRules';
+import { DEFAULT_HOUSE_RULES } from './houseRules';
 
 /** The laboratory itself. */
 export interface Laboratory {
@@ -7,18 +9,24 @@ export interface Laboratory {
   readonly timeZone: string;
 }
 
-interface LaboratoryFactBodies {
+export interface LaboratoryFactBodies {
   'laboratory.founded': Laboratory;
+  'laboratory.rules-set': { readonly rules: HouseRules; readonly reason: string };
 }
 type LaboratoryFact = FactOf<LaboratoryFactBodies>;
 
 export interface LaboratoryState extends Laboratory {
   readonly id: string;
   readonly version: number;
+  /** Those in force. */
+  readonly rules: HouseRules;
 }
 
 /** Folds the facts of the laboratory; null before the first. */
 export function foldLaboratory(facts: readonly LaboratoryFact[]): LaboratoryState | null {
-  const [first] = facts;
-  return first ? { id: first.recordId, version: facts.length, ...first.body } : null;
+  const founded = facts.find((fact) => fact.kind === 'laboratory.founded');
+  if (!founded) return null;
+  const set = facts.findLast((fact) => fact.kind === 'laboratory.rules-set');
+  const rules = set?.body.rules ?? DEFAULT_HOUSE_RULES;
+  return { id: founded.recordId, version: facts.length, ...founded.body, rules };
 }

@@ -1,3 +1,5 @@
+import type { MethodState } from '../chemistry';
+import { foldMethod } from '../chemistry';
 import type { LaboratoryState } from '../laboratory';
 import { foldLaboratory } from '../laboratory';
 import type { EquipmentState } from '../metrology';
@@ -11,6 +13,7 @@ import type { Fact, RecordKind } from '../record';
 /** The states of the records that stand on their own; a run needs the records that it rests on. */
 export interface PlainStates {
   readonly laboratory: LaboratoryState;
+  readonly method: MethodState;
   readonly lot: LotState;
   readonly equipment: EquipmentState;
   readonly bottle: BottleState;
@@ -20,6 +23,7 @@ export type PlainRecordKind = Exclude<RecordKind, 'run'>;
 
 const FOLDS: { readonly [K in PlainRecordKind]: (facts: never) => PlainStates[K] | null } = {
   laboratory: foldLaboratory,
+  method: foldMethod,
   lot: foldLot,
   equipment: foldEquipment,
   bottle: foldBottle,

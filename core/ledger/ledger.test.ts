@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import type { Fact } from '#core/record';
-import { judgeRun } from '#core/titration';
-import { concordantSeries, references, RunScript } from '../test-support/runs';
+import { judgeRun, titrantTakenMl } from '#core/titration';
+import { concordantSeries, khpLot, references, RunScript } from '../test-support/runs';
 import { KHP_PLAN, lotOf, PreparationScript } from '../test-support/preparations';
 import { foldRecord, stockLeft, summarizeRun } from './index';
 
@@ -10,7 +10,6 @@ test('a run as lists show it follows its entries', () => {
   expect(open).toMatchObject({
     status: 'open',
     titrationsMade: 0,
-    titrantTakenMl: 0,
     molarity: null,
   });
   const script = concordantSeries();
@@ -30,7 +29,8 @@ test('a run as lists show it follows its entries', () => {
 });
 
 test('each kind of record folds by its own rules; none gives nothing', () => {
-  const { bottle, lot } = references();
+  const { bottle } = references();
+  const lot = khpLot();
   const { id, version, prepared, certified, ...asMade } = bottle;
   const fact = (kind: string, body: unknown, sequence: number): Fact => ({
     id: `f${String(sequence)}`,
@@ -68,11 +68,12 @@ test('each kind of record folds by its own rules; none gives nothing', () => {
 });
 
 test('stock falls by what preparations and titrations took since the last count, and may fall below nothing', () => {
-  const run = summarizeRun(concordantSeries().state);
+  const series = concordantSeries().state;
+  const run = summarizeRun(series);
   const preparation = new PreparationScript(KHP_PLAN).weigh('5.1100').state;
   const khp = { ...lotOf('potassium-hydrogen-phthalate', { amountReceived: '6' }) };
   const records = {
-    lots: [{ ...khp, id: run.standardLotId }, khp],
+    lots: [{ ...khp, id: 'lot-khp' }, khp],
     bottles: [references().bottle],
     equipment: [],
     preparations: [preparation],
@@ -80,9 +81,9 @@ test('stock falls by what preparations and titrations took since the last count,
   };
   const left = stockLeft(records);
   // Four flasks of the series, 0.4802 + 0.4795 + 0.4811 + 0.4788 g; one preparation of 5.1100 g.
-  expect(left.get(run.standardLotId)).toBeCloseTo(6 - 1.9196, 9);
+  expect(left.get('lot-khp')).toBeCloseTo(6 - 1.9196, 9);
   expect(left.get(khp.id)).toBeCloseTo(0.89, 9);
-  expect(left.get('bottle-1')).toBeCloseTo(1000 - run.titrantTakenMl, 9);
+  expect(left.get('bottle-1')).toBeCloseTo(1000 - titrantTakenMl(series), 9);
   const at = '2026-03-03T08:00:00.000Z';
   const counted = { factId: 'c', by: 'ines', at, amountLeft: '4' };
   expect(stockLeft({ ...records, lots: [{ ...khp, counted }] }).get(khp.id)).toBe(4);

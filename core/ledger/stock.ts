@@ -43,8 +43,7 @@ export function stockLeft(records: StockRecords): ReadonlyMap<string, number> {
     }
   }
   for (const run of records.runs) {
-    take(run.bottleId, run.titrantTakenMl, run.startedAt);
-    take(run.standardLotId, run.standardTakenG, run.startedAt);
+    for (const { id, amount } of run.taken) take(id, amount, run.startedAt);
   }
   return left;
 }

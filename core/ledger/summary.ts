@@ -1,7 +1,6 @@
 import type { DecimalText } from '../measurement';
-import { netMassG } from '../metrology';
 import type { Certificate, RunState } from '../titration';
-import { judgeRun, nextStep, titrantTakenMl, titreMl } from '../titration';
+import { judgeRun, nextStep, takenBy, titreMl } from '../titration';
 
 /** A run as lists show it. */
 export interface RunSummary {
@@ -13,14 +12,12 @@ export interface RunSummary {
   readonly startedAt: string;
   readonly closedAt: string | null;
   readonly titrationsMade: number;
-  readonly titrantTakenMl: number;
-  /** Of the lot of standard, in all flasks, void ones too. */
-  readonly standardTakenG: number;
+  /** From each lot (g) and bottle (mL), void flasks too. */
+  readonly taken: ReturnType<typeof takenBy>;
   /** Unrounded mean of what counts so far, mol/L. */
   readonly molarity: number | null;
   readonly next: string;
   readonly certificateNumber: string | null;
-  readonly standardLotId: string;
   readonly temperatureC: DecimalText;
 }
 
@@ -37,15 +34,10 @@ export function summarizeRun(run: RunState): RunSummary {
     startedAt: run.started.at,
     closedAt: run.closed?.at ?? null,
     titrationsMade: run.flasks.filter((flask) => titreMl(flask) !== null).length,
-    titrantTakenMl: titrantTakenMl(run),
-    standardTakenG: run.flasks.reduce(
-      (total, { weighing }) => total + Number(netMassG(weighing.value)),
-      0,
-    ),
+    taken: takenBy(run),
     molarity: judgement.averaged?.mean ?? null,
     next: nextStep(run, judgement).sentence,
     certificateNumber: certificate?.number ?? null,
-    standardLotId: run.setUp.lot.id,
     temperatureC: run.setUp.temperatureC,
   };
 }

@@ -25,6 +25,12 @@ export function subtractDecimals(minuend: DecimalText, subtrahend: DecimalText):
   return new Big(minuend).minus(subtrahend).toFixed(places);
 }
 
+/** Exact decimal sum, with the decimals of the finer operand. */
+export function addDecimals(one: DecimalText, other: DecimalText): DecimalText {
+  const places = Math.max(decimalPlaces(one), decimalPlaces(other));
+  return new Big(one).plus(other).toFixed(places);
+}
+
 /** Rounds half to even on the decimal digits of the number, to `places` digits after the point. */
 export function roundHalfEven(value: number | DecimalText, places: number): DecimalText {
   return new Big(value).round(places, Big.roundHalfEven).toFixed(Math.max(0, places));

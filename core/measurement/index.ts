@@ -5,12 +5,13 @@ export {
   decimalPlaces,
   parseDecimal,
   roundHalfEven,
+  addDecimals,
   subtractDecimals,
   sumDecimals,
 } from './decimal';
 export { Chance } from './draw';
 export { evaluate } from './evaluate';
-export type { Expression, Input } from './expression';
+export type { Expression, Input, Term } from './expression';
 export {
   apply,
   commonInput,

@@ -45,6 +45,8 @@ export interface EvaluationOptions {
   readonly isMuted?: (input: Input) => boolean;
   /** Beside what correlates by being the same input. */
   readonly correlations?: readonly Correlation[];
+  /** In place of the one from the effective degrees of freedom. */
+  readonly coverageFactor?: number;
 }
 
 /**
@@ -59,7 +61,7 @@ export interface EvaluationOptions {
 export function propagate(
   root: Expression,
   unit: Unit,
-  { isMuted = () => false, correlations = [] }: EvaluationOptions = {},
+  { isMuted = () => false, correlations = [], coverageFactor: fixedFactor }: EvaluationOptions = {},
 ): Evaluation {
   const values = evaluateNodes(root);
   const lines = [...inputSensitivities(root, values)].map(([input, coherent]) => {
@@ -81,7 +83,7 @@ export function propagate(
     combined,
     lines.map((line) => [line.contribution, inputDegreesOfFreedom(line.input)]),
   );
-  const coverageFactor = coverageFactorFor(freedom);
+  const coverageFactor = fixedFactor ?? coverageFactorFor(freedom);
   return {
     value: (values.get(root) ?? Number.NaN) / unit.toCoherent,
     unit,

@@ -1,6 +1,6 @@
 import type { Component, Expression } from '../measurement';
 import { exact, minus, plus, product, sum, UNITS } from '../measurement';
-import type { Balance, Burette, Glassware } from './equipment';
+import type { Balance, Burette, CalibrationPoint, Glassware } from './equipment';
 
 /**
  * Repeatability of a mass by two weighings (tare and gross), in g. Where the balance's repeatability is smaller than
@@ -54,11 +54,36 @@ export function buretteReading(burette: Burette): readonly Component[] {
     : [{ name: 'display', distribution: 'rectangular', halfWidth: division / 2 }];
 }
 
-/** The end point lies somewhere within the last drop: half a drop either way, in mL. */
-export function endPointDrop(burette: Burette): readonly Component[] {
+/** The end point lies within this either way of where it is put, in mL: half a drop when it was met well. */
+export function endPointWithin(halfWidthMl: number): readonly Component[] {
+  return [{ name: 'last drop', distribution: 'rectangular', halfWidth: halfWidthMl }];
+}
+
+/** A pipette is filled to its mark within this part of its tolerance. */
+const FILLING_PART = 1 / 3;
+
+/**
+ * How well an aliquot is repeated, in mL. Pipette: filling and draining, taken as normal with a third of the tolerance.
+ * Burette: its two readings. Source: EURACHEM/CITAC Guide CG 4, appendix G (repeatability apart from calibration).
+ */
+export function deliveryRepeatability(vessel: Burette | Glassware): readonly Component[] {
+  if (vessel.type === 'glassware') {
+    const standardUncertainty = Number(vessel.toleranceMl) * FILLING_PART;
+    return [{ name: 'filling and draining', standardUncertainty }];
+  }
+  const [reading] = buretteReading(vessel);
+  if (!reading) throw new RangeError('a burette has a reading');
   return [
-    { name: 'last drop', distribution: 'rectangular', halfWidth: Number(burette.dropMl) / 2 },
+    { ...reading, name: `${reading.name}, initial` },
+    { ...reading, name: `${reading.name}, final` },
   ];
+}
+
+/** What a calibration leaves unknown of a volume, in mL; null without one. */
+export function calibrationComponents(point: CalibrationPoint | null): readonly Component[] | null {
+  if (!point) return null;
+  const { expandedUncertainty } = point;
+  return [{ name: 'calibration', expandedUncertainty, coverageFactor: 2 }];
 }
 
 /** 1 - gamma dT: what a volume has at 20 °C of the volume it has dT above; gamma of the solvent, in 1/K. */

@@ -14,7 +14,9 @@ export {
 } from './calibration';
 export {
   buretteReading,
-  endPointDrop,
+  calibrationComponents,
+  deliveryRepeatability,
+  endPointWithin,
   volumeFactorAt20,
   volumeTolerance,
   weighingLinearity,

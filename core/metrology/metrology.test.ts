@@ -5,7 +5,7 @@ import type { Balance, EquipmentState } from './index';
 import {
   buretteReading,
   volumeTolerance,
-  endPointDrop,
+  endPointWithin,
   foldEquipment,
   isCalibrationOverdue,
   temperatureDeviation,
@@ -26,7 +26,7 @@ describe('standard uncertainties of the instruments', () => {
     ['a tolerance of 0.05 mL, triangular', volumeTolerance(burette), 0.05 / Math.sqrt(6)],
     ['a meniscus between tenths, triangular', buretteReading(burette), 0.02 / Math.sqrt(6)],
     ['the last step of a display, rectangular', buretteReading(piston), 0.005 / Math.sqrt(3)],
-    ['half a drop either way, rectangular', endPointDrop(burette), 0.025 / Math.sqrt(3)],
+    ['half a drop either way, rectangular', endPointWithin(0.025), 0.025 / Math.sqrt(3)],
     ['20 °C within 3 K (95 %)', temperatureDeviation(20, 3), 3 / 1.959964],
     ['25 °C, not corrected', temperatureDeviation(25, 3), Math.hypot(3 / 1.959964, 5)],
     ['15 °C, not corrected', temperatureDeviation(15, 0), 5],

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { Lot, LotState } from '#core/reagent';
-import { balance, lotState, references } from '../test-support/runs';
+import { balance, khpLot, lotState } from '../test-support/runs';
 import type { MeasuringVessel, PlannerShelf, Wish } from './index';
 import { plannerShelf, planRoutes, whatWouldHalve } from './index';
 
@@ -28,7 +28,7 @@ const STOCK = {
   ...{ id: 's', name: 'bottle 1', molarityMolPerL: 1, relativeUncertainty: 0.001 },
   ...{ leftMl: 1e4, isSample: false },
 };
-const { lot: LOT } = references().lot;
+const { lot: LOT } = khpLot();
 const PELLETS = {
   ...KHP,
   id: 'pellets',

@@ -16,6 +16,7 @@ import {
 import type { Equipment, EquipmentState } from '../metrology';
 import {
   calibratedPointOf,
+  calibrationComponents,
   netMassG,
   temperatureDeviation,
   volumeFactorAt20,
@@ -24,7 +25,7 @@ import {
   weighingRepeatability,
 } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
-import { knownMolarity, lotMolarMass, lotPurityComponent } from '../reagent';
+import { bottleMolarityInput, knownMolarity, lotMolarMassInput, lotPurityInput } from '../reagent';
 import { dilutedMolarity, molarityOfSolution } from './equations';
 import type { PreparationState } from './record';
 import { measuredIn } from './record';
@@ -62,8 +63,8 @@ const BEAKER = 0.05;
 /** The density on a label is good to this part, rectangular. */
 const LABEL_DENSITY = 0.01;
 
-/** A nominal solution on the shelf is what its label says within this part, rectangular, when nobody computed it. */
-const NOMINAL = 0.05;
+/** What is written of a sample may be off by this part, rectangular. */
+const GUESS = 0.05;
 
 /** Half-width of the laboratory's temperature when nobody measured it, K. */
 const UNMEASURED_K = 5;
@@ -170,7 +171,7 @@ function molarityModel(
         source.flaskId === null
           ? beaker(plan.volumeMl)
           : flaskAt20(preparation, records, source.flaskId);
-      return molarityOfSolution(mass, purityOf(lot), molarMassOf(lot), volume);
+      return molarityOfSolution(mass, lotPurityInput(lot), lotMolarMassInput(lot), volume);
     }
     case 'concentrate': {
       const taken = volumeTaken(preparation, records, source.cylinderId);
@@ -181,7 +182,7 @@ function molarityModel(
       const density =
         dissolved.meaning === 'by-mass' ? 1000 * Number(dissolved.densityGPerMl) : 1000;
       const massConcentration = product([
-        purityOf(lot),
+        lotPurityInput(lot),
         commonInput({
           id: `lot:${lot.id}/density@${String(lot.version)}`,
           symbol: 'ρ',
@@ -200,7 +201,7 @@ function molarityModel(
       return molarityOfSolution(
         product([massConcentration, taken]),
         exact(1),
-        molarMassOf(lot),
+        lotMolarMassInput(lot),
         beaker(plan.volumeMl),
       );
     }
@@ -219,17 +220,17 @@ function molarityModel(
         components: [rectangular('cylinder', BEAKER * Number(source.fillMl))],
         source: 'cylinder; volumes taken as additive',
       });
-      const strong = product([molarityOfBottle(parent), taken]);
+      const strong = product([parentInput(parent), taken]);
       const whole = sum([plus(taken), plus(fill)]);
       if (weakerBottleId === null) return quotient(strong, whole);
-      const weak = molarityOfBottle(find(records.bottles, weakerBottleId));
+      const weak = parentInput(find(records.bottles, weakerBottleId));
       return quotient(sum([plus(strong), plus(product([weak, fill]))]), whole);
     }
     case 'dilute': {
       const { from, stages } = source;
       const molarity =
         from.kind === 'bottle'
-          ? molarityOfBottle(find(records.bottles, from.bottleId))
+          ? parentInput(find(records.bottles, from.bottleId))
           : commonInput({
               id: 'sample',
               symbol: 'c_0',
@@ -237,7 +238,7 @@ function molarityModel(
               effect: 'Sample',
               value: Number(from.molarity),
               unit: UNITS.molePerLitre,
-              components: [rectangular('a guess', NOMINAL * Number(from.molarity))],
+              components: [rectangular('a guess', GUESS * Number(from.molarity))],
               source: 'as written',
             });
       return dilutedMolarity(
@@ -253,57 +254,8 @@ function molarityModel(
   }
 }
 
-function purityOf({ id, version, lot }: LotState): Expression {
-  return commonInput({
-    id: `lot:${id}/purity@${String(version)}`,
-    symbol: lot.dissolved ? 'w' : 'P',
-    name: lot.dissolved ? 'content of the concentrate' : 'purity',
-    effect: 'Purity',
-    value: Number(lot.purity),
-    unit: UNITS.one,
-    components: [lotPurityComponent(lot)],
-    source: `lot ${lot.lotNumber}, certificate`,
-  });
-}
-
-function molarMassOf({ id, version, lot }: LotState): Expression {
-  const { valueGPerMol, standardUncertaintyGPerMol } = lotMolarMass(lot);
-  return commonInput({
-    id: `lot:${id}/molar-mass@${String(version)}`,
-    symbol: 'M',
-    name: 'molar mass',
-    effect: 'Molar mass',
-    value: valueGPerMol,
-    unit: UNITS.gramPerMole,
-    components: [{ name: 'molar mass', standardUncertainty: standardUncertaintyGPerMol }],
-    source: lot.statedMolarMass ? `lot ${lot.lotNumber}` : 'formula, IUPAC atomic weights 2021',
-  });
-}
-
-/** A parent solution: of its certificate or making, else nominal within its plausible range. */
-function molarityOfBottle(bottle: BottleState): Expression {
-  const known = knownMolarity(bottle);
-  const nominal = Number(bottle.nominalMolarity ?? 0);
-  const [low, high] = bottle.plausibleMolarity?.map(Number) ?? [];
-  const halfWidth = low === undefined || high === undefined ? NOMINAL * nominal : (high - low) / 2;
-  return commonInput({
-    id: `bottle:${bottle.id}/molarity@${String(bottle.version)}`,
-    symbol: 'c_0',
-    name: `molarity of bottle ${bottle.code}`,
-    effect: 'Parent solution',
-    value: known ? Number(known.molarity) : nominal,
-    unit: UNITS.molePerLitre,
-    components: known
-      ? [
-          {
-            name: known.certificateNumber ?? 'as made',
-            expandedUncertainty: Number(known.expandedUncertainty),
-            coverageFactor: Number(known.coverageFactor),
-          },
-        ]
-      : [rectangular('nominal', halfWidth)],
-    source: known ? (known.certificateNumber ?? 'as made') : 'nominal, on its label',
-  });
+function parentInput(bottle: BottleState): Expression {
+  return bottleMolarityInput(bottle, 'c_0', 'Parent solution');
 }
 
 function volumeTaken(
@@ -356,15 +308,7 @@ function vessel(
     effect,
     value: point ? point.nominal + point.deviation : Number(item.volumeMl),
     unit: UNITS.millilitre,
-    components: point
-      ? [
-          {
-            name: 'calibration',
-            expandedUncertainty: point.expandedUncertainty,
-            coverageFactor: 2,
-          },
-        ]
-      : volumeTolerance(item),
+    components: calibrationComponents(point) ?? volumeTolerance(item),
     source: point ? `${item.name}, calibrated` : `${item.name}, ± ${item.toleranceMl} mL`,
   });
 }

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest';
 import { findSubstance } from '#core/chemistry';
 import type { LotFact } from './index';
 import { dryness, foldLot } from './index';
-import { references } from '../test-support/runs';
+import { khpLot } from '../test-support/runs';
 
 const KHP = findSubstance('potassium-hydrogen-phthalate')?.drying ?? null;
 const AT = '2026-03-02T0';
@@ -20,7 +20,7 @@ function fact(kind: LotFact['kind'], body: object, time: string): LotFact {
 /** A lot that was registered, then put in and taken out at these times. */
 function driedAt(temperatureC: string, putIn: string, takenOut: string | null) {
   const lot = foldLot([
-    fact('lot.registered', references().lot.lot, '6:00'),
+    fact('lot.registered', khpLot().lot, '6:00'),
     fact('lot.put-to-dry', { temperatureC }, putIn),
     ...(takenOut === null ? [] : [fact('lot.taken-out', {}, takenOut)]),
   ]);
@@ -56,7 +56,7 @@ test('a hydrate is never put into the oven, and what was not dried is said', () 
 
 test('a lot folds what happens to it: opened, counted, put away, and back in use', () => {
   const state = foldLot([
-    fact('lot.registered', references().lot.lot, '6:00'),
+    fact('lot.registered', khpLot().lot, '6:00'),
     fact('lot.opened', { openedOn: '2026-03-02' }, '6:10'),
     fact('lot.counted', { amountLeft: '61.2', reason: 'yearly' }, '6:20'),
     fact('lot.withdrawn', { reason: 'wet' }, '6:30'),

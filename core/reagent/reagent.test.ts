@@ -1,9 +1,10 @@
 import { expect, test } from 'vitest';
 import { addToDate, daysBetween, isPlainDate, plainDateAt } from '#core/laboratory';
-import { references } from '../test-support/runs';
+import { khpLot, references } from '../test-support/runs';
 import { freshnessOf, lotMolarMass, suggestValidUntil } from './index';
 
-const { bottle, lot } = references();
+const { bottle } = references();
+const lot = khpLot();
 const certified = {
   ...bottle,
   certified: [

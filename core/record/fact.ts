@@ -1,5 +1,6 @@
 /** The kinds of things that have a stream of facts of their own. */
-export type RecordKind = 'laboratory' | 'lot' | 'equipment' | 'bottle' | 'preparation' | 'run';
+export type RecordKind =
+  'laboratory' | 'method' | 'lot' | 'equipment' | 'bottle' | 'preparation' | 'run';
 
 /**
  * One thing that somebody entered. Facts are appended and never edited; whatever a screen shows is

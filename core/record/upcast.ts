@@ -10,6 +10,8 @@ export type UpcastTable = Readonly<Record<string, readonly UpcastStep[]>>;
 const UPCASTS: UpcastTable = {
   'lot.registered': [toLotWithAmount],
   'bottle.prepared': [toBottleWithParents],
+  'run.started': [toRunWithStandard],
+  'run.certified': [toCertificateOfPortions],
 };
 
 /** Lots were solids of which nobody counted how much there was. */
@@ -29,6 +31,76 @@ function toBottleWithParents(body: unknown): unknown {
     plausibleMolarity: null,
     dilutionFactor: null,
     useBy: null,
+  };
+}
+
+interface FewRules {
+  readonly readingDecimals: number;
+}
+
+/** What was left to the analyst, as the bench then did it. */
+function toAllRules({ readingDecimals, ...rules }: FewRules): object {
+  return {
+    concordanceRangeMl: '0.10',
+    weighedConcordance: 'relative-range',
+    concordanceRsdPercent: '0.1',
+    standardBy: 'weighed',
+    weighing: 'tared',
+    startOfTitration: 'carry-on',
+    readingResolutionMl: readingDecimals === 1 ? '0.1' : '0.01',
+    darkMeniscus: 'top',
+    persistenceS: 30,
+    indicatorDrops: 2,
+    overshotCounts: 'within-a-drop',
+    oxalateHeating: 'to-75-80',
+    washDown: 'distilled',
+    carbonDioxide: 'boiled',
+    outlierTest: 'none',
+    coverage: 'effective-degrees',
+    cleaning: 'detergent',
+    waste: 'container',
+    ...rules,
+  };
+}
+
+/** Standards were weighed, and nobody asked what becomes of an overshot titration. */
+function toRunWithStandard(body: unknown): unknown {
+  const { methodId, lot, balance, rules, ...rest } = body as {
+    readonly methodId: string;
+    readonly lot: unknown;
+    readonly balance: unknown;
+    readonly rules: FewRules;
+  };
+  return {
+    ...rest,
+    method: { kind: 'catalogue', id: methodId },
+    standard: { kind: 'lot', lot, balance },
+    rules: toAllRules(rules),
+  };
+}
+
+/** Certificates listed masses of a lot, by their numbers. */
+function toCertificateOfPortions(body: unknown): unknown {
+  const { certificate } = body as {
+    readonly certificate: {
+      readonly standardLot: string;
+      readonly balance: string;
+      readonly rules: FewRules;
+      readonly replicates: readonly { readonly massG: string }[];
+    };
+  };
+  const { standardLot, balance, rules, replicates, ...rest } = certificate;
+  return {
+    certificate: {
+      ...rest,
+      standard: `lot ${standardLot}`,
+      measuredWith: balance,
+      rules: toAllRules(rules),
+      replicates: replicates.map(({ massG, ...replicate }) => ({
+        ...replicate,
+        portion: `${massG} g`,
+      })),
+    },
   };
 }
 

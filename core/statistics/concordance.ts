@@ -1,3 +1,5 @@
+import { meanOf, rangeOf, sampleVariance } from './summary';
+
 /** The concordant values of a series, as positions in it. */
 export interface Concordance {
   readonly indices: readonly number[];
@@ -6,7 +8,9 @@ export interface Concordance {
 
 /** How far apart concordant values may lie, in their own unit or relative to their mean; the limit itself is within. */
 export type ConcordanceLimit =
-  { readonly maxRange: number } | { readonly maxRelativeRangePercent: number };
+  | { readonly maxRange: number }
+  | { readonly maxRelativeRangePercent: number }
+  | { readonly maxRsdPercent: number };
 
 /**
  * The largest set of values whose range stays within the rule. Ties: the
@@ -30,16 +34,25 @@ export function largestConcordantSet(
         indices: window.map((item) => item.index).toSorted((a, b) => a - b),
         range: (window.at(-1)?.value ?? 0) - (window[0]?.value ?? 0),
       };
-      const mean = window.reduce((total, item) => total + item.value, 0) / window.length;
-      const noise = Math.abs(mean) * 1e-9;
-      const maxRange =
-        'maxRange' in limit
-          ? limit.maxRange
-          : (Math.abs(mean) * limit.maxRelativeRangePercent) / 100;
-      if (found.range <= maxRange + noise && (!best || isBetter(found, best, noise))) best = found;
+      const inWindow = window.map((item) => item.value);
+      const noise = Math.abs(meanOf(inWindow)) * 1e-9;
+      const isWithin = spreadOf(inWindow, limit) <= limitOf(inWindow, limit) + noise;
+      if (isWithin && (!best || isBetter(found, best, noise))) best = found;
     }
   }
   return best;
+}
+
+/** What of a window is limited, in the unit of its values. */
+function spreadOf(values: readonly number[], limit: ConcordanceLimit): number {
+  if ('maxRsdPercent' in limit) return values.length < 2 ? 0 : Math.sqrt(sampleVariance(values));
+  return rangeOf(values);
+}
+
+function limitOf(values: readonly number[], limit: ConcordanceLimit): number {
+  if ('maxRange' in limit) return limit.maxRange;
+  const percent = 'maxRsdPercent' in limit ? limit.maxRsdPercent : limit.maxRelativeRangePercent;
+  return (Math.abs(meanOf(values)) * percent) / 100;
 }
 
 function isBetter(a: Concordance, b: Concordance, noise: number): boolean {

@@ -9,6 +9,7 @@ export { controlChart } from './control';
 export { normalQuantile, studentTQuantile, twoSidedT } from './distributions';
 export type { DixonConfidence, DixonTest, GrubbsTest } from './outliers';
 export {
+  DIXON_UP_TO,
   dixonCritical,
   dixonCriticalByIntegration,
   dixonQ,
@@ -18,4 +19,4 @@ export {
 export type { Line, Regression } from './regression';
 export { fitLine, regress } from './regression';
 export type { Summary } from './summary';
-export { summarize } from './summary';
+export { isConstant, summarize } from './summary';

@@ -18,6 +18,9 @@ const DIXON_CRITICAL: Readonly<Record<DixonConfidence, readonly number[]>> = {
   99: [0.994, 0.926, 0.821, 0.74, 0.68, 0.634, 0.598, 0.568],
 };
 
+/** Largest series of the table. */
+export const DIXON_UP_TO = DIXON_FROM + DIXON_CRITICAL[95].length - 1;
+
 /** Dixon's ratio of a series at both ends. */
 export interface DixonTest {
   readonly n: number;
@@ -60,7 +63,6 @@ export function dixonCritical(n: number, confidencePercent: DixonConfidence): nu
 }
 
 function requireDixonSize(n: number): void {
-  const most = DIXON_FROM + DIXON_CRITICAL[95].length - 1;
   if (n < DIXON_FROM) {
     throw new Unanswerable(
       'too-few-values',
@@ -68,11 +70,11 @@ function requireDixonSize(n: number): void {
       `Dixon's test needs at least ${String(DIXON_FROM)} values.`,
     );
   }
-  if (n > most) {
+  if (n > DIXON_UP_TO) {
     throw new Unanswerable(
       'too-many-values',
       'values',
-      `Dixon's test in this form serves up to ${String(most)} values; take Grubbs' test for more.`,
+      `Dixon's test in this form serves up to ${String(DIXON_UP_TO)} values; take Grubbs' test for more.`,
     );
   }
 }

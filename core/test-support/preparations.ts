@@ -8,7 +8,7 @@ import type {
 } from '#core/preparation';
 import { foldPreparation } from '#core/preparation';
 import type { BottleState, Lot, LotState } from '#core/reagent';
-import { balance, lotState, references } from './runs';
+import { balance, khpLot, references } from './runs';
 
 const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
 
@@ -45,8 +45,7 @@ export const EQUIPMENT: readonly EquipmentState[] = [
 
 /** A lot by its substance, with changes. */
 export function lotOf(substanceId: string, changes: Partial<Lot> = {}): LotState {
-  const { lot } = references().lot;
-  return { ...lotState({ ...lot, substanceId, ...changes }), id: `lot-${substanceId}` };
+  return { ...khpLot({ substanceId, ...changes }), id: `lot-${substanceId}` };
 }
 
 /** A bottle of sodium chloride, known from how it was made, with changes. */

@@ -1,3 +1,4 @@
+import type { Method } from '#core/chemistry';
 import { findMethod } from '#core/chemistry';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { Balance, Burette } from '#core/metrology';
@@ -83,26 +84,44 @@ export function lotState(registered: Lot): LotState {
   };
 }
 
-export function references(
-  changes: Partial<Omit<RunReferences, 'lot'>> & { lot?: Partial<Lot> } = {},
-): RunReferences {
-  const method = findMethod('naoh-by-khp');
-  if (!method) throw new Error('the catalogue lacks the method');
+/** Potassium hydrogen phthalate weighed for a bottle of sodium hydroxide, with changes. */
+export function references({
+  lot: lotChanges = {},
+  balance: otherBalance = balance,
+  ...changes
+}: Partial<Omit<RunReferences, 'standard'>> & {
+  readonly lot?: Partial<Lot>;
+  readonly balance?: Balance;
+} = {}): RunReferences {
   return {
-    method,
+    method: methodOf('naoh-by-khp'),
     bottle,
-    balance,
     burette,
+    standard: { kind: 'lot', lot: khpLot(lotChanges), balance: otherBalance },
     ...changes,
-    lot: lotState({ ...lot, ...changes.lot }),
   };
 }
 
+/** A lot of potassium hydrogen phthalate, with changes. */
+export function khpLot(changes: Partial<Lot> = {}): LotState {
+  return lotState({ ...lot, ...changes });
+}
+
+/** A method of the catalogue. */
+export function methodOf(id: string): Method {
+  const method = findMethod(id);
+  if (!method) throw new Error(`the catalogue lacks ${id}`);
+  return method;
+}
+
 const setUp: RunSetUp = {
-  methodId: 'naoh-by-khp',
+  method: { kind: 'catalogue', id: 'naoh-by-khp' },
   bottle: { id: 'bottle-1', version: 1 },
-  lot: { id: 'lot-khp', version: 1 },
-  balance: { id: 'balance-1', version: 1 },
+  standard: {
+    kind: 'lot',
+    lot: { id: 'lot-khp', version: 1 },
+    balance: { id: 'balance-1', version: 1 },
+  },
   burette: { id: 'burette-1', version: 1 },
   rules: DEFAULT_HOUSE_RULES,
   temperatureC: '20',

@@ -1,4 +1,5 @@
 import type { Method } from '../chemistry';
+import type { HouseRules } from '../laboratory';
 
 /** One thing to look at before the first reading. */
 export interface BuretteCheck {
@@ -12,10 +13,10 @@ export interface BuretteCheck {
  */
 export function buretteChecks(
   { colours, indicatorId }: Method,
-  rinses: number,
+  { rinses, darkMeniscus }: Pick<HouseRules, 'rinses' | 'darkMeniscus'>,
 ): readonly BuretteCheck[] {
   // A titrant that shows the end point by its own colour hides the bottom of its meniscus.
-  const edge = indicatorId === null ? 'top' : 'bottom';
+  const edge = indicatorId === null ? darkMeniscus : 'bottom';
   return [
     { id: 'rinsed', text: `Rinsed ${String(rinses)} times with the titrant, the tip too.` },
     { id: 'tip', text: 'Tip full, no bubble in it or in the column.' },

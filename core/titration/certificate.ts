@@ -2,7 +2,6 @@ import { describeEndPoint } from '../chemistry';
 import type { HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
 import { roundHalfEven } from '../measurement';
-import { netMassG } from '../metrology';
 import { nominalMolPerL, suggestValidUntil } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
@@ -10,10 +9,12 @@ import type { PlainDate } from '../laboratory';
 import { unresolvedIncidents } from './incidents';
 import type { Judgement, Result } from './judge';
 import type { RunState } from './run';
+import { portionText } from './portion';
 import { openConflicts, titreMl } from './run';
+import { describeStandard, instrumentOf } from './standard';
 
 /** Version of the computing core, written on every certificate. Raised when a figure could change. */
-const CORE_VERSION = '1';
+const CORE_VERSION = '2';
 
 /** Version of the catalogue (substances, methods, atomic weights), written on every certificate. */
 const CATALOGUE_VERSION = '2';
@@ -33,8 +34,10 @@ export interface Certificate {
   readonly replicates: readonly CertifiedReplicate[];
   readonly indicator: string;
   readonly temperatureC: DecimalText;
-  readonly standardLot: string;
-  readonly balance: string;
+  /** The lot, or the bottle with its certificate. */
+  readonly standard: string;
+  /** The balance, or what measured the aliquots. */
+  readonly measuredWith: string;
   readonly burette: string;
   readonly analystId: string;
   readonly certifiedById: string;
@@ -52,7 +55,8 @@ export interface Certificate {
 /** One flask as the certificate lists it. */
 interface CertifiedReplicate {
   readonly flask: number;
-  readonly massG: DecimalText;
+  /** With its unit: `0.4802 g`. */
+  readonly portion: string;
   readonly titreMl: DecimalText | null;
   readonly verdict: string;
   readonly why: string | null;
@@ -94,7 +98,7 @@ export function certificationFindings(
       unlikely(
         'not-concordant',
         'run',
-        `The house rule asks for ${String(rules.agreeAtLeast)} titrations within ${rules.concordanceRelativeRangePercent} %. Say why it is certified without them.`,
+        `The house rule asks for ${String(rules.agreeAtLeast)} titrations within ${judgement.limit}. Say why it is certified without them.`,
       ),
     );
   }
@@ -157,7 +161,7 @@ export function issueCertificate(
   const { result, accurate } = judgement;
   if (!result || !accurate) throw new RangeError('a certificate needs a result');
   const { evaluation, rounded } = result;
-  const { lot, balance, burette, method } = run.references;
+  const { standard, burette, method } = run.references;
   const verdictCount = (verdict: string): number =>
     judgement.replicates.filter((replicate) => replicate.verdict === verdict).length;
   return {
@@ -177,15 +181,15 @@ export function issueCertificate(
     replicatesAveraged: verdictCount('counts'),
     replicates: judgement.replicates.map(({ flask, verdict, why }) => ({
       flask: flask.number,
-      massG: netMassG(flask.weighing.value),
+      portion: portionText(flask.portion.value),
       titreMl: titreMl(flask),
       verdict,
       why,
     })),
-    indicator: describeEndPoint(method),
+    indicator: describeEndPoint(method, run.setUp.rules),
     temperatureC: run.setUp.temperatureC,
-    standardLot: lot.lot.lotNumber,
-    balance: balance.name,
+    standard: describeStandard(standard),
+    measuredWith: instrumentOf(standard).name,
     burette: burette.name,
     analystId: run.started.by,
     ...decision,

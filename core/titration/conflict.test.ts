@@ -1,4 +1,3 @@
-import { netMassG } from '#core/metrology';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { RunFact, RunFactBodies, RunState } from '#core/titration';
@@ -12,6 +11,7 @@ import {
   judgeRun,
   nextStep,
   openConflicts,
+  portionAmount,
   readingToCarryOver,
   restsOn,
   titrantTakenMl,
@@ -53,7 +53,7 @@ describe('two different entries for one place', () => {
     const script = disputed();
     expect(openConflicts(script.state)).toEqual([{ flask: 1, place: 'final' }]);
     const [flask] = script.state.flasks;
-    expect([flask?.final?.value, flask?.rivals.final.map((rival) => rival.value)]).toEqual([
+    expect([flask?.final?.value, flask?.rivals.final?.map((rival) => rival.value)]).toEqual([
       '23.60',
       ['23.55'],
     ]);
@@ -63,7 +63,7 @@ describe('two different entries for one place', () => {
     const decision = { certifiedOn: '2026-03-02', validUntil: '2026-04-02' };
     expect(certificationFindings(script.state, judgement, decision)[0]?.code).toBe('conflict-open');
 
-    const keeps = flask?.rivals.final[0]?.factId ?? '';
+    const keeps = flask?.rivals.final?.[0]?.factId ?? '';
     const body = { keeps, reason: 'read again with the card behind it' };
     expect(checkRunFact(script.state, script.propose('run.conflict-settled', body))).toEqual([]);
     const after = script.add('run.conflict-settled', body).state;
@@ -89,7 +89,7 @@ describe('two different entries for one place', () => {
     });
     const fillings = script.state.fillings.length;
     script.read(2, 'initial', '0.20');
-    const rival = script.state.flasks[1]?.rivals.initial[0]?.factId ?? '';
+    const rival = script.state.flasks[1]?.rivals.initial?.[0]?.factId ?? '';
     script.add('run.conflict-settled', { keeps: rival, reason: 'it had been refilled' });
     const [first, second] = script.state.flasks;
     expect([first?.final?.value, second?.initial?.value]).toEqual(['23.60', '0.20']);
@@ -99,8 +99,8 @@ describe('two different entries for one place', () => {
 
   test('masses too; the same value twice is no conflict', () => {
     const script = new RunScript().weigh(1, '0.4802').weigh(1, '0.4802').weigh(1, '0.4900');
-    expect(script.state.flasks[0]?.rivals.weighing.map((rival) => rival.value)).toEqual([
-      { mode: 'tared', massG: '0.4900' },
+    expect(script.state.flasks[0]?.rivals.portion.map((rival) => rival.value)).toEqual([
+      { kind: 'mass', weighing: { mode: 'tared', massG: '0.4900' } },
     ]);
     script.add('run.flask-voided', { flask: 1, reason: 'nobody knows which' });
     expect(openConflicts(script.state)).toEqual([]);
@@ -230,7 +230,7 @@ test('whatever two devices enter without seeing each other can be folded, judged
         } else if (what === 'void') script.add('run.flask-voided', { flask, reason });
         else if (what === 'abandon' && hundredths < 300) script.add('run.abandoned', { reason });
         else if (what === 'settle' && conflict) {
-          const keeps = rivals?.[conflict.place][0]?.factId ?? '';
+          const keeps = rivals?.[conflict.place]?.[0]?.factId ?? '';
           script.add('run.conflict-settled', { keeps, reason });
         }
         expectNothingLost(script.state, script.facts);
@@ -250,13 +250,16 @@ test('a value that was given up twice over can still be read', () => {
   const reason = 'weighed again';
   const script = new RunScript().weigh(1, '0.1000').weigh(1, '0.1001');
   const settleForRival = (): void => {
-    const keeps = script.state.flasks[0]?.rivals.weighing[0]?.factId ?? '';
+    const keeps = script.state.flasks[0]?.rivals.portion[0]?.factId ?? '';
     script.add('run.conflict-settled', { keeps, reason });
   };
   settleForRival();
   script.weigh(1, '0.1002');
   settleForRival();
-  const weighing = script.state.flasks[0]?.weighing;
-  expect(weighing?.value).toEqual({ mode: 'tared', massG: '0.1002' });
-  expect(weighing?.superseded.map(({ value }) => netMassG(value))).toEqual(['0.1000', '0.1001']);
+  const portion = script.state.flasks[0]?.portion;
+  expect(portion && portionAmount(portion.value)).toBe('0.1002');
+  expect(portion?.superseded.map(({ value }) => portionAmount(value))).toEqual([
+    '0.1000',
+    '0.1001',
+  ]);
 });

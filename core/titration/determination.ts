@@ -10,6 +10,7 @@ import {
   amountByDifference,
   amountTitrated,
   molarityByAliquot,
+  molarityByStandardInBurette,
   molarityByWeighedStandard,
   ratioOf,
   stateResult,
@@ -41,6 +42,8 @@ export type Standard =
       readonly kind: 'solution';
       readonly molarityMolPerL: number;
       readonly dilutions: readonly DilutionStep[];
+      /** Titrated into aliquots of what is standardized, instead of the other way round. */
+      readonly isInBurette?: boolean;
     }
   | {
       readonly kind: 'made-up';
@@ -210,8 +213,10 @@ export function expectedEnd(
   requireSense(determination);
   requirePositive(expected, 'expected');
   const perMl = resultOf(determination, { id: 'forecast', fillings: [], portion }, 1);
-  // c = x / V for a titrant, c = x V for an unknown, where x is what 1 mL would give.
-  const netMl = determination.kind === 'standardization' ? perMl / expected : expected / perMl;
+  // c = x / V for a titrant, c = x V for what is in the flask, where x is what 1 mL would give.
+  const isTitrant =
+    determination.kind === 'standardization' && !isInBurette(determination.standard);
+  const netMl = isTitrant ? perMl / expected : expected / perMl;
   const titreMl = netMl + (determination.blankMl ?? 0);
   const halfBandMl = netMl * relativeHalfBand + dropMl / 2;
   const readingMl = initialMl + titreMl;
@@ -366,7 +371,12 @@ function standardizationOf(
     aliquot: exact(step.aliquotMl, UNITS.millilitre),
     flask: exact(step.flaskMl, UNITS.millilitre),
   }));
-  return molarityByAliquot(nu, dilutedMolarity(undiluted, steps), portion, volume);
+  const molarityBy = isInBurette(standard) ? molarityByStandardInBurette : molarityByAliquot;
+  return molarityBy(nu, dilutedMolarity(undiluted, steps), portion, volume);
+}
+
+function isInBurette(standard: Standard): boolean {
+  return standard.kind === 'solution' && (standard.isInBurette ?? false);
 }
 
 function analyteAmount(

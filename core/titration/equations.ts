@@ -28,6 +28,16 @@ export function molarityByAliquot(
   return quotient(product([ratio, standardMolarity, aliquot]), volume);
 }
 
+/** Molarity of a solution in the flask by a standard solution in the burette: c = nu c_s V / V_a. */
+export function molarityByStandardInBurette(
+  ratio: Expression,
+  standardMolarity: Expression,
+  aliquot: Expression,
+  volume: Expression,
+): Expression {
+  return quotient(product([ratio, standardMolarity, volume]), aliquot);
+}
+
 /** Amount that a volume of titrant consumes: n = c V / nu, with nu moles of titrant per mole of it. */
 export function amountTitrated(
   titrantMolarity: Expression,

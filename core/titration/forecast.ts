@@ -1,11 +1,10 @@
-import { netMassG } from '../metrology';
-import { moleRatioOfMethod } from '../chemistry';
-import { lotMolarMass, nominalMolPerL } from '../reagent';
+import { subtractDecimals } from '../measurement';
+import { nominalMolPerL } from '../reagent';
 import { summarize } from '../statistics';
+import { amountIn, blankMl, flaskMolarity, isOvershot, stoichiometryOf } from './consumed';
 import { SLOW_MARGIN_ML } from './determination';
-import type { Flask, RunReferences, RunState } from './run';
-import { titreMl } from './run';
-import type { WeighedStandard } from './stoichiometry';
+import type { Flask, RunState } from './run';
+import { isBlank, stretchesOf, titreMl } from './run';
 import { expectedTitreMl } from './stoichiometry';
 
 /** Where the end point of a flask is expected on the burette. All in mL. */
@@ -15,7 +14,7 @@ export interface Forecast {
   readonly halfBandMl: number;
   /** What it rests on: the label, the rough titration, or the titrations made so far. */
   readonly basis: 'nominal' | 'rough' | 'replicates';
-  /** What one drop too many is worth, in percent of the titre. */
+  /** What one drop too many is worth, in % of the titre. */
   readonly dropPercent: number;
   /** Null until the initial reading is known. */
   readonly onBurette: {
@@ -34,29 +33,8 @@ const SERIES_HALF_BAND = 0.003;
 /** A rough titration may have overshot by so many drops. */
 const ROUGH_DROPS = 3;
 
-/** The standard that a run rests on, for the arithmetic between mass and titre. */
-export function standardOf({
-  lot,
-  method,
-}: Pick<RunReferences, 'lot' | 'method'>): WeighedStandard {
-  return {
-    moleRatio: moleRatioOfMethod(method),
-    purity: Number(lot.lot.purity),
-    molarMassGPerMol: lotMolarMass(lot.lot).valueGPerMol,
-  };
-}
-
-/** Molarity that one flask gives: c = 1000 nu m P / (M V), in mol/L; null until it is titrated. */
-export function flaskMolarity(run: RunState, flask: Flask): number | null {
-  const titre = titreMl(flask);
-  if (titre === null || Number(titre) <= 0) return null;
-  // The equation is symmetric in c and V.
-  return expectedTitreMl(
-    standardOf(run.references),
-    Number(netMassG(flask.weighing.value)),
-    Number(titre),
-  );
-}
+/** A blank takes little: the titre expected of it, and within what, mL. */
+const BLANK_ML = { titreMl: 0.1, halfBandMl: 0.3 };
 
 /** The molarity to expect, and how far a titre may stray from it, relative. */
 function expectation(run: RunState): {
@@ -66,7 +44,7 @@ function expectation(run: RunState): {
 } {
   const dropMl = Number(run.references.burette.dropMl);
   const found = run.flasks
-    .filter((flask) => !flask.voided)
+    .filter((flask) => !flask.voided && !isOvershot(run, flask))
     .map((flask) => ({ flask, molarity: flaskMolarity(run, flask) }))
     .filter((item): item is { flask: Flask; molarity: number } => item.molarity !== null);
   const accurate = summarize(
@@ -97,33 +75,54 @@ function expectation(run: RunState): {
 }
 
 /**
- * Forecasts the titre of a mass of standard, and where it ends on the burette when the level is at `initialMl`. The
+ * Forecasts the titre of a portion (g or mL), and where it ends on the burette when the level is at `initialMl`. The
  * band is wide while the titrant is only nominal (it may be stronger than its label) and narrows with each
  * titration.
  */
-export function forecastTitre(run: RunState, massG: number, initialMl: number | null): Forecast {
+export function forecastTitre(run: RunState, amount: number, initialMl: number | null): Forecast {
   const { molarity, relativeHalfBand, basis } = expectation(run);
-  const titre = expectedTitreMl(standardOf(run.references), massG, molarity);
-  const dropMl = Number(run.references.burette.dropMl);
-  const halfBandMl = titre * relativeHalfBand + dropMl / 2;
-  const dropPercent = (100 * dropMl) / titre;
-  if (initialMl === null) {
-    return { titreMl: titre, halfBandMl, basis, dropPercent, onBurette: null };
-  }
-  const expected = initialMl + titre;
+  const titre = expectedTitreMl(stoichiometryOf(run.references), amount, molarity) + blankMl(run);
+  const halfBandMl = titre * relativeHalfBand + Number(run.references.burette.dropMl) / 2;
+  return place(run, { titreMl: titre, halfBandMl, basis }, initialMl, 0);
+}
+
+/**
+ * Forecasts the titration of a flask from where its burette stands: at its initial reading or after its last refill, or at
+ * `levelMl` when it has not begun.
+ */
+export function forecastFlask(run: RunState, flask: Flask, levelMl: number | null): Forecast {
+  const refill = flask.refills.at(-1);
+  const from = refill ? refill.restart : flask.initial;
+  const level = from ? Number(from.value) : refill ? null : levelMl;
+  const delivered = stretchesOf({ ...flask, final: null })
+    .map(({ from: start, to }) => Number(subtractDecimals(to.value, start.value)))
+    .reduce((total, one) => total + one, 0);
+  if (isBlank(flask)) return place(run, { ...BLANK_ML, basis: 'nominal' }, level, delivered);
+  return place(run, forecastTitre(run, amountIn(flask), null), level, delivered);
+}
+
+/** Lays a titre along the burette, from a level, after what earlier fillings delivered. */
+function place(
+  run: RunState,
+  { titreMl: titre, halfBandMl, basis }: Pick<Forecast, 'titreMl' | 'halfBandMl' | 'basis'>,
+  levelMl: number | null,
+  deliveredMl: number,
+): Forecast {
+  const { capacityMl, dropMl } = run.references.burette;
+  const dropPercent = (100 * Number(dropMl)) / titre;
+  const base = { titreMl: titre, halfBandMl, basis, dropPercent };
+  if (levelMl === null) return { ...base, onBurette: null };
+  const expected = levelMl + titre - deliveredMl;
   const from = expected - halfBandMl;
   const to = expected + halfBandMl;
   return {
-    titreMl: titre,
-    halfBandMl,
-    basis,
-    dropPercent,
+    ...base,
     onBurette: {
-      runFreelyTo: Math.max(initialMl, Math.floor((from - SLOW_MARGIN_ML) * 10) / 10),
+      runFreelyTo: Math.max(levelMl, Math.floor((from - SLOW_MARGIN_ML) * 10) / 10),
       expected,
       from,
       to,
-      holds: to <= Number(run.references.burette.capacityMl),
+      holds: to <= Number(capacityMl),
     },
   };
 }

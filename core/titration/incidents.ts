@@ -1,10 +1,11 @@
 import type { Assessment, Incident } from '../incident';
 import { assessIncident, featuresOf, incidentsFor } from '../incident';
 import { combineComponents } from '../measurement';
-import { buretteReading, netMassG } from '../metrology';
+import { buretteReading } from '../metrology';
 import { nominalMolPerL } from '../reagent';
+import { amountIn, standardMolPerL } from './consumed';
 import type { MeasuredIncident } from './facts';
-import { forecastTitre } from './forecast';
+import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
 import type { Flask, RunState } from './run';
 import { titreMl } from './run';
@@ -14,7 +15,8 @@ const WATER_ML = 50;
 
 /** The incidents that can happen in such a run. */
 export function incidentsOf(run: RunState): readonly Incident[] {
-  return incidentsFor(featuresOf(run.references.method, 'weighed'));
+  const { method, standard } = run.references;
+  return incidentsFor(featuresOf(method, standard.kind === 'lot' ? 'weighed' : 'aliquot'));
 }
 
 /**
@@ -30,16 +32,19 @@ export function assessFlaskIncident(
   incidentId: string,
   measured: MeasuredIncident | null,
 ): Assessment {
-  const { bottle, burette } = run.references;
-  const massG = Number(netMassG(flask.weighing.value));
-  const titre = titreMl(flask);
+  const { bottle, burette, method, standard } = run.references;
+  const titre = Number(titreMl(flask) ?? 0);
+  const molarity = judgement.averaged?.mean ?? nominalMolPerL(bottle);
+  const isReversed = method.inBurette === 'standard' && standard.kind === 'bottle';
+  const amount = amountIn(flask);
   return assessIncident(
     incidentId,
-    'standardization',
+    // With the standard in the burette, a titre too high makes what is in the flask seem stronger.
+    isReversed ? 'assay' : 'standardization',
     {
-      titreMl: titre === null ? forecastTitre(run, massG, null).titreMl : Number(titre),
-      titrantMolarityMolPerL: judgement.averaged?.mean ?? nominalMolPerL(bottle),
-      portion: { massG },
+      titreMl: titre > 0 ? titre : forecastFlask(run, flask, null).titreMl,
+      titrantMolarityMolPerL: isReversed ? standardMolPerL(standard.bottle) : molarity,
+      portion: flask.portion.value.kind === 'mass' ? { massG: amount } : { aliquotMl: amount },
       buretteCapacityMl: Number(burette.capacityMl),
       dropMl: Number(burette.dropMl),
       readingUncertaintyMl: combineComponents(buretteReading(burette)),

@@ -15,37 +15,66 @@ export type {
   Statement,
   TitrationReplicate,
 } from './determination';
+export { cooledToC, minutesUntil } from './cooling';
 export { determine, expectedEnd } from './determination';
+export { amountIn, blankMl, isOvershot, standardMolPerL, stoichiometryOf } from './consumed';
 export type { DilutionStep } from '../preparation';
 export type { GranKind, TitrationData, VolumeWindow } from './endPoint';
 export { granIntercept, inflection } from './endPoint';
 export type { ResultQuantity } from './equations';
 export type {
+  EndPointGrade,
   MeasuredIncident,
+  MethodChoice,
+  Moment,
   Observation,
   RecordVersion,
   RunFact,
   RunFactBodies,
   RunSetUp,
+  StandardChoice,
 } from './facts';
 export { isObservation } from './facts';
 export type { Forecast } from './forecast';
-export { forecastTitre, standardOf } from './forecast';
+export { forecastFlask, forecastTitre } from './forecast';
 export type { Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { NextStep } from './next';
-export { nextStep, titrateStep, weighStep } from './next';
+export { blankStep, nextStep, portionStep, refillStep, titrateStep } from './next';
 export { planSeries, suggestAliquots, titrantNeed } from './plan';
 export { assessFlaskIncident, incidentsOf, unresolvedIncidents } from './incidents';
 export { factsSeenBy, restsOn } from './order';
-export type { Conflict, Entry, Flask, RunReferences, RunState } from './run';
+export type { Portion } from './portion';
+export { portionAmount, portionText } from './portion';
+export type {
+  Conflict,
+  Entry,
+  Flask,
+  Place,
+  Reading,
+  ReadingPlace,
+  RunReferences,
+  RunStandard,
+  RunState,
+} from './run';
 export {
+  entriesAt,
   flaskUnderBurette,
   foldRun,
+  isBlank,
   openConflicts,
+  openRefill,
+  pauseOf,
   placeName,
+  readingAt,
+  readingsOf,
+  refillPlace,
   readingToCarryOver,
+  stretchesOf,
+  takenBy,
   titrantTakenMl,
   titreMl,
 } from './run';
-export { expectedTitreMl } from './stoichiometry';
+export type { Stoichiometry } from './stoichiometry';
+export { expectedTitreMl, strengthOfWeighed } from './stoichiometry';
+export { describeStandard, instrumentOf, pipetteMl, standardSubstanceId } from './standard';

@@ -1,12 +1,22 @@
+import type { HouseRules } from '../laboratory';
 import type { DecimalText, Evaluation, Expression, WorkingStep } from '../measurement';
 import { propagate, roundToUncertainty, UNITS, working } from '../measurement';
 import type { Summary } from '../statistics';
-import { largestConcordantSet, summarize } from '../statistics';
-import { flaskMolarity } from './forecast';
+import {
+  DIXON_UP_TO,
+  dixonCritical,
+  dixonQ,
+  grubbs,
+  isConstant,
+  largestConcordantSet,
+  summarize,
+} from '../statistics';
+import { agreementOf } from './agreement';
+import { consumedMl, flaskMolarity, isOvershot } from './consumed';
 import type { Repeatability } from './model';
 import { isSeenInScatter, standardizationModel } from './model';
 import type { Flask, Place, RunState } from './run';
-import { openConflicts, placeName, titreMl } from './run';
+import { isBlank, openConflicts, placeName, titreMl } from './run';
 
 /** What became of a flask. */
 export interface Replicate {
@@ -15,9 +25,11 @@ export interface Replicate {
   readonly molarity: number | null;
   /**
    * `counts`: averaged. `set-aside`: accurate, but outside the concordant set; its scatter still enters s.
-   * `open`: not yet titrated. `disputed`: two different entries for one place wait to be settled.
+   * `open`: not yet titrated. `blank`: subtracted from the others. `overshot`: beyond the end point by more than the house
+   * rule averages. `disputed`: two different entries for one place wait to be settled.
    */
-  readonly verdict: 'counts' | 'set-aside' | 'rough' | 'void' | 'open' | 'disputed';
+  readonly verdict:
+    'counts' | 'set-aside' | 'rough' | 'void' | 'open' | 'blank' | 'overshot' | 'disputed';
   /** Why it does not count, as a clause. */
   readonly why: string | null;
 }
@@ -30,7 +42,23 @@ export interface Judgement {
   /** The titrations that are averaged. */
   readonly averaged: Summary | null;
   readonly isConcordant: boolean;
+  /** `0.3 %` or `0.10 mL`: within what they must agree. */
+  readonly limit: string;
+  /** How wide a band of molarities that is, in %; null when nothing is asked of them. */
+  readonly bandPercent: number | null;
+  /** How far the accurate ones, and those that are averaged, spread, in the words of the limit. */
+  readonly spread: { readonly accurate: string | null; readonly averaged: string | null };
+  readonly outlier: OutlierVerdict | null;
   readonly result: Result | null;
+}
+
+/** What the house rule's test says of the titration that stands out most. */
+interface OutlierVerdict {
+  readonly flask: number;
+  readonly test: 'grubbs' | 'dixon';
+  readonly statistic: number;
+  readonly critical: number;
+  readonly isOutlier: boolean;
 }
 
 /** A molarity with its uncertainty and how it came about. */
@@ -60,13 +88,19 @@ export function judgeRun(run: RunState): Judgement {
   const { rules } = run.setUp;
   const disputed = new Map(openConflicts(run).map(({ flask, place }) => [flask, place]));
   const titrated = run.flasks
-    .filter((flask) => !flask.voided && !flask.isRough && !disputed.has(flask.number))
+    .filter(
+      (flask) =>
+        !flask.voided && !flask.isRough && !isOvershot(run, flask) && !disputed.has(flask.number),
+    )
     .map((flask) => ({ flask, molarity: flaskMolarity(run, flask) }))
     .filter((item): item is { flask: Flask; molarity: number } => item.molarity !== null);
   const molarities = titrated.map((item) => item.molarity);
+  const agreement = agreementOf(run);
   const concordance = largestConcordantSet(
-    molarities,
-    { maxRelativeRangePercent: Number(rules.concordanceRelativeRangePercent) },
+    agreement.compares === 'titres'
+      ? titrated.map(({ flask }) => consumedMl(run, flask) ?? Number.NaN)
+      : molarities,
+    agreement.limit,
     rules.agreeAtLeast,
   );
   // Until enough agree, the series is shown as it is: everything accurate is averaged.
@@ -75,13 +109,24 @@ export function judgeRun(run: RunState): Judgement {
     : titrated;
   const counted = new Set(counting.map((item) => item.flask.number));
   const accurate = summarize(molarities);
+  const averaged = summarize(counting.map((item) => item.molarity));
+  const titresOf = (items: typeof titrated): Summary | null =>
+    summarize(items.map(({ flask }) => consumedMl(run, flask) ?? Number.NaN));
+  const spreadOf = (items: typeof titrated, summary: Summary | null): string | null => {
+    const titres = titresOf(items);
+    return titres && summary && agreement.spreadText(titres, summary);
+  };
   return {
     replicates: run.flasks.map((flask) =>
-      replicateOf(run, flask, counted, disputed.get(flask.number)),
+      replicateOf(run, flask, counted, disputed.get(flask.number), agreement.limitText),
     ),
     accurate,
-    averaged: summarize(counting.map((item) => item.molarity)),
+    averaged,
     isConcordant: concordance !== null,
+    limit: agreement.limitText,
+    bandPercent: agreement.bandPercent(titresOf(counting)),
+    spread: { accurate: spreadOf(titrated, accurate), averaged: spreadOf(counting, averaged) },
+    outlier: outlierAmong(rules.outlierTest, titrated),
     result:
       accurate &&
       resultOf(
@@ -92,17 +137,48 @@ export function judgeRun(run: RunState): Judgement {
   };
 }
 
+/** Dixon's table begins with three values, and Grubbs' test says little below four. */
+const TESTED_FROM = { grubbs: 4, dixon: 3 } as const;
+
+/** Confidence of the outlier tests. */
+const OUTLIER_PERCENT = 95;
+
+function outlierAmong(
+  test: HouseRules['outlierTest'],
+  titrated: readonly { readonly flask: Flask; readonly molarity: number }[],
+): OutlierVerdict | null {
+  const values = titrated.map(({ molarity }) => molarity);
+  if (test === 'none' || values.length < TESTED_FROM[test] || isConstant(values)) return null;
+  const verdict = (at: number | null, statistic: number, critical: number) => {
+    const flask = at === null ? undefined : titrated[at]?.flask;
+    return flask
+      ? { flask: flask.number, test, statistic, critical, isOutlier: statistic > critical }
+      : null;
+  };
+  if (test === 'grubbs') {
+    const { suspectIndex, g, critical } = grubbs(values, OUTLIER_PERCENT / 100);
+    return verdict(suspectIndex, g, critical);
+  }
+  if (values.length > DIXON_UP_TO) return null;
+  const { suspectIndex, q } = dixonQ(values);
+  return verdict(suspectIndex, q, dixonCritical(values.length, OUTLIER_PERCENT));
+}
+
 function replicateOf(
   run: RunState,
   flask: Flask,
   counted: ReadonlySet<number>,
   disputed: Place | undefined,
+  limit: string,
 ): Replicate {
   const base = { flask, titreMl: titreMl(flask), molarity: flaskMolarity(run, flask) };
   if (flask.voided) return { ...base, verdict: 'void', why: flask.voided.reason };
   if (disputed) {
     const why = `two different entries for its ${placeName(disputed)}: settle which one stands`;
     return { ...base, verdict: 'disputed', why };
+  }
+  if (isBlank(flask) && base.titreMl !== null) {
+    return { ...base, verdict: 'blank', why: 'its titre is subtracted from the others' };
   }
   if (base.molarity === null) {
     const why = flask.final ? 'its readings contradict each other' : 'not titrated yet';
@@ -111,12 +187,15 @@ function replicateOf(
   if (flask.isRough) {
     return { ...base, verdict: 'rough', why: 'rough titration, left out by the house rule' };
   }
+  if (isOvershot(run, flask)) {
+    const why = 'overshot, with nothing read before: left out by the house rule';
+    return { ...base, verdict: 'overshot', why };
+  }
   if (counted.has(flask.number)) return { ...base, verdict: 'counts', why: null };
-  const limit = run.setUp.rules.concordanceRelativeRangePercent;
   return {
     ...base,
     verdict: 'set-aside',
-    why: `outside the ${limit} % in which the others agree; its scatter still enters s`,
+    why: `outside the ${limit} in which the others agree; its scatter still enters s`,
   };
 }
 
@@ -143,6 +222,7 @@ function resultOf(run: RunState, flasks: readonly Flask[], accurate: Summary): R
   const model = standardizationModel(run, flasks, given);
   const evaluation = propagate(model, UNITS.molePerLitre, {
     isMuted: (effect) => from !== 'inputs' && isSeenInScatter(effect),
+    ...(run.setUp.rules.coverage === 'two' && { coverageFactor: 2 }),
   });
   return {
     evaluation,

@@ -11,21 +11,30 @@ import {
   sum,
   UNITS,
 } from '../measurement';
-import type { Expression, Input } from '../measurement';
+import type { Expression, Input, Term } from '../measurement';
+import type { Burette, EquipmentState } from '../metrology';
 import {
   buretteReading,
+  calibratedPointOf,
+  calibrationComponents,
+  deliveryRepeatability,
+  endPointWithin,
+  temperatureDeviation,
   volumeFactorAt20,
   volumeTolerance,
-  endPointDrop,
-  netMassG,
-  temperatureDeviation,
   weighingLinearity,
   weighingRepeatability,
 } from '../metrology';
 import { findSolvent, findSubstance, moleRatioOfMethod } from '../chemistry';
-import { lotMolarMass, lotPurityComponent } from '../reagent';
-import { molarityByWeighedStandard } from './equations';
+import { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from '../reagent';
+import {
+  molarityByAliquot,
+  molarityByStandardInBurette,
+  molarityByWeighedStandard,
+} from './equations';
+import { amountIn, blanksOf, endPointOf } from './consumed';
 import type { Flask, Reading, RunState } from './run';
+import { placeName, readingsOf } from './run';
 
 /** The repeatability of the mean, relative, when it enters the budget in place of the inputs it covers. */
 export interface Repeatability {
@@ -35,24 +44,28 @@ export interface Repeatability {
 }
 
 /**
- * Measurement equation of a standardization against weighed portions:
+ * Measurement equation of a standardization, the mean over the flasks i times f_rep of
  *
- *     c = mean over i of ( nu m_i P / (M V_i) ) f_rep
- *     m_i = m_read,i + dm_lin + dm_rep,i
- *     V_i = (R_final,i - R_initial,i + dV_cal + dV_end,i) (1 - gamma dT)
+ *     weighed standard in the flask     c_i = nu m_i P / (M V_i)       m_i = m_read,i + dm_lin + dm_rep,i
+ *     aliquot of a standard solution    c_i = nu c_s V_a,i / V_i       V_a,i = V_read,i + dV_a
+ *     standard solution in the burette  c_i = nu c_s V_i / V_a,i
  *
- * Corrections have the value 0 (f_rep the value 1) and carry uncertainty. Purity, molar mass, linearity, calibration
- * and temperature are common to all flasks; readings, weighing repeatability and end point vary. A reading carried
- * over from one flask to the next is one input.
- * Source: EURACHEM/CITAC Guide CG 4, example A2, with the readings and the end point made explicit.
+ *     V_i = (sum over the fillings of R_to - R_from, less the blank, + dV_cal + dV_end,i) (1 - gamma dT)
+ *
+ * Corrections have the value 0 (f_rep the value 1; dV_end that of an end point that was overshot) and carry uncertainty.
+ * Purity, molar mass, molarity of the standard, linearity, calibration, blank and temperature are common to all flasks;
+ * readings, weighing repeatability, filling of the pipette and end point vary. A reading carried over from one flask
+ * to the next is one input. The temperature cancels between two volumes of a solution in water.
+ * Source: EURACHEM/CITAC Guide CG 4, examples A2 and A3, with the readings and the end point made explicit.
  */
 export function standardizationModel(
   run: RunState,
   flasks: readonly Flask[],
   repeatability: Repeatability,
 ): Expression {
-  const common = commonInputs(run);
-  const molarities = flasks.map((flask) => flaskMolarityModel(run, flask, common));
+  const burette = buretteInputs(run);
+  const standard = standardInputs(run, burette.thermalFactor);
+  const molarities = flasks.map((flask) => flaskMolarityModel(run, flask, standard, burette));
   const factor = input({
     id: `run:${run.id}/repeatability`,
     symbol: 'f_rep',
@@ -81,23 +94,17 @@ export function standardizationModel(
   );
 }
 
-interface CommonInputs {
-  readonly ratio: Expression;
-  readonly purity: Expression;
-  readonly molarMass: Expression;
-  readonly linearity: Expression;
+/** Inputs that all readings of a burette share. */
+interface BuretteInputs {
   readonly calibration: Expression;
   readonly thermalFactor: Expression;
+  /** Volume that the blanks took; null without one. */
+  readonly blank: Expression | null;
 }
 
-function commonInputs(run: RunState): CommonInputs {
-  const { lot, balance, burette, method } = run.references;
+function buretteInputs(run: RunState): BuretteInputs {
+  const { burette, method } = run.references;
   const { setUp } = run;
-  const lotId = `lot:${lot.id}`;
-  const lotVersion = String(lot.version);
-  const lotSource = `lot ${lot.lot.lotNumber}, certificate`;
-  const molarMass = lotMolarMass(lot.lot);
-  const temperatureC = Number(setUp.temperatureC);
   const solvent = findSolvent(method.solventId);
   if (!solvent) throw new RangeError(`solvent ${method.solventId} is not in the catalogue`);
   const temperature = commonInput({
@@ -107,43 +114,14 @@ function commonInputs(run: RunState): CommonInputs {
     effect: 'Temperature',
     value: 0,
     unit: UNITS.kelvin,
-    components: temperatureDeviation(temperatureC, Number(setUp.temperatureVariationK)),
+    components: temperatureDeviation(
+      Number(setUp.temperatureC),
+      Number(setUp.temperatureVariationK),
+    ),
     source: `${setUp.temperatureC} °C, ± ${setUp.temperatureVariationK} K (95 %)`,
   });
+  const blanks = blanksOf(run);
   return {
-    ratio: exact(moleRatioOfMethod(method)),
-    purity: commonInput({
-      id: `${lotId}/purity@${lotVersion}`,
-      symbol: 'P',
-      name: 'purity of the standard',
-      effect: 'Purity',
-      value: Number(lot.lot.purity),
-      unit: UNITS.one,
-      components: [lotPurityComponent(lot.lot)],
-      source: lotSource,
-    }),
-    molarMass: commonInput({
-      id: `${lotId}/molar-mass@${lotVersion}`,
-      symbol: 'M',
-      name: 'molar mass of the standard',
-      effect: 'Molar mass',
-      value: molarMass.valueGPerMol,
-      unit: UNITS.gramPerMole,
-      components: [
-        { name: 'molar mass', standardUncertainty: molarMass.standardUncertaintyGPerMol },
-      ],
-      source: lot.lot.statedMolarMass ? lotSource : 'formula, IUPAC atomic weights 2021',
-    }),
-    linearity: commonInput({
-      id: `equipment:${setUp.balance.id}/linearity@${String(setUp.balance.version)}`,
-      symbol: 'δm_lin',
-      name: 'linearity of the balance',
-      effect: 'Balance',
-      value: 0,
-      unit: UNITS.gram,
-      components: weighingLinearity(balance),
-      source: `balance ${balance.name}`,
-    }),
     calibration: commonInput({
       id: `equipment:${setUp.burette.id}/tolerance@${String(setUp.burette.version)}`,
       symbol: 'δV_cal',
@@ -155,76 +133,175 @@ function commonInputs(run: RunState): CommonInputs {
       source: `burette ${burette.name}, ± ${burette.toleranceMl} mL`,
     }),
     thermalFactor: volumeFactorAt20(solvent.cubicExpansionPerK, temperature),
+    blank:
+      blanks.length === 0
+        ? null
+        : define(
+            'V_blank',
+            'volume that a blank takes',
+            UNITS.millilitre,
+            mean(
+              blanks.map((flask) =>
+                sum([...readingTerms(burette, flask), plus(endPointInput(run, flask))]),
+              ),
+            ),
+          ),
   };
 }
 
-function flaskMolarityModel(run: RunState, flask: Flask, common: CommonInputs): Expression {
-  const { balance, burette } = run.references;
-  if (!flask.initial || !flask.final) {
-    throw new RangeError(`flask ${String(flask.number)} has not been titrated`);
+/** What the standard contributes to the molarity of each flask, given its volume from the burette. */
+type StandardInputs = (flask: Flask, volume: Expression) => Expression;
+
+function standardInputs(run: RunState, thermalFactor: Expression): StandardInputs {
+  const { standard, method } = run.references;
+  const ratio = exact(moleRatioOfMethod(method));
+  if (standard.kind === 'bottle') {
+    const molarity = bottleMolarityInput(standard.bottle, 'c_s', 'Standard solution');
+    const aliquotOf = aliquotInputs(standard.vessel, thermalFactor);
+    const molarityBy =
+      method.inBurette === 'titrant' ? molarityByAliquot : molarityByStandardInBurette;
+    return (flask, volume) => molarityBy(ratio, molarity, aliquotOf(flask), volume);
   }
-  const i = String(flask.number);
-  const ownInput = (given: Omit<Input, 'degreesOfFreedom' | 'variation'>): Expression =>
-    input({ ...given, degreesOfFreedom: Number.POSITIVE_INFINITY, variation: 'by-replicate' });
-  const mass = ownInput({
-    id: `fact:${flask.weighing.factId}/mass`,
-    symbol: `m_${i}`,
-    name: `mass of standard in flask ${i}`,
+  const { lot, balance } = standard;
+  const linearity = commonInput({
+    id: `equipment:${balanceIdOf(run)}`,
+    symbol: 'δm_lin',
+    name: 'linearity of the balance',
     effect: 'Balance',
-    value: Number(netMassG(flask.weighing.value)),
+    value: 0,
     unit: UNITS.gram,
-    components: weighingRepeatability(balance),
+    components: weighingLinearity(balance),
     source: `balance ${balance.name}`,
   });
-  const reading = (entry: Reading, moment: string): Expression =>
+  const purity = lotPurityInput(lot);
+  const molarMass = lotMolarMassInput(lot);
+  return (flask, volume) => {
+    const i = String(flask.number);
+    const mass = ownInput({
+      id: `fact:${flask.portion.factId}/mass`,
+      symbol: `m_${i}`,
+      name: `mass of standard in flask ${i}`,
+      effect: 'Balance',
+      value: amountIn(flask),
+      unit: UNITS.gram,
+      components: weighingRepeatability(balance),
+      source: `balance ${balance.name}`,
+    });
+    return molarityByWeighedStandard(
+      { ratio, mass: sum([plus(mass), plus(linearity)]), purity, molarMass },
+      volume,
+    );
+  };
+}
+
+function balanceIdOf({ setUp: { standard } }: RunState): string {
+  if (standard.kind !== 'lot') throw new RangeError('only a lot is weighed');
+  return `${standard.balance.id}/linearity@${String(standard.balance.version)}`;
+}
+
+/** The aliquot of each flask: what the vessel delivers, as calibrated where it was, and how well it was filled. */
+function aliquotInputs(
+  vessel: EquipmentState,
+  thermalFactor: Expression,
+): (flask: Flask) => Expression {
+  const { equipment, id, version } = vessel;
+  if (equipment.type !== 'glassware' && equipment.type !== 'burette') {
+    throw new RangeError(`${equipment.name} measures no volume`);
+  }
+  const point = calibratedPointOf(vessel);
+  const deviation = commonInput({
+    // The tolerance of a burette that serves for both the aliquot and the titre is one and the same.
+    id: `equipment:${id}/tolerance@${String(version)}`,
+    symbol: 'δV_a',
+    name: `calibration of ${equipment.name}`,
+    effect: 'Aliquot',
+    value: point?.deviation ?? 0,
+    unit: UNITS.millilitre,
+    components: calibrationComponents(point) ?? volumeTolerance(equipment),
+    source: point
+      ? `${equipment.name}, calibrated`
+      : `${equipment.name}, ± ${equipment.toleranceMl} mL`,
+  });
+  return (flask) => {
+    const i = String(flask.number);
+    const read = ownInput({
+      id: `fact:${flask.portion.factId}/aliquot`,
+      symbol: `V_a,${i}`,
+      name: `aliquot in flask ${i}`,
+      effect: 'Aliquot',
+      value: amountIn(flask),
+      unit: UNITS.millilitre,
+      components: deliveryRepeatability(equipment),
+      source: equipment.name,
+    });
+    return product([sum([plus(read), plus(deviation)]), thermalFactor]);
+  };
+}
+
+function ownInput(given: Omit<Input, 'degreesOfFreedom' | 'variation'>): Expression {
+  return input({ ...given, degreesOfFreedom: Number.POSITIVE_INFINITY, variation: 'by-replicate' });
+}
+
+/** The readings of a titration with their signs. */
+function readingTerms(burette: Burette, flask: Flask): readonly Term[] {
+  const reading = (entry: Reading, symbol: string, name: string): Expression =>
     ownInput({
       id: `fact:${entry.factId}/reading`,
-      symbol: `R_${moment},${i}`,
-      name: `${moment} reading of flask ${i}`,
+      symbol: `R_${symbol},${String(flask.number)}`,
+      name: `${name} of flask ${String(flask.number)}`,
       effect: 'Readings',
       value: Number(entry.value),
       unit: UNITS.millilitre,
       components: buretteReading(burette),
       source: `burette ${burette.name}`,
     });
-  const endPoint = ownInput({
+  return readingsOf(flask)
+    .map(({ place, entry }) => {
+      const expression = reading(entry, place.replace(' ', ''), placeName(place));
+      return place === 'final' || place.startsWith('stop') ? plus(expression) : minus(expression);
+    })
+    .toReversed();
+}
+
+function endPointInput(run: RunState, flask: Flask): Expression {
+  const { dropMl } = run.references.burette;
+  const { correctionMl, halfWidthMl, isBracketed } = endPointOf(flask, Number(dropMl));
+  const i = String(flask.number);
+  return ownInput({
     id: `run:${run.id}/end-point/${i}`,
     symbol: `δV_end,${i}`,
     name: `end point of flask ${i}`,
     effect: 'End point',
-    value: 0,
+    value: correctionMl,
     unit: UNITS.millilitre,
-    components: endPointDrop(burette),
-    source: `drop of ${burette.dropMl} mL`,
+    components: endPointWithin(halfWidthMl),
+    source: isBracketed ? 'between two readings' : `drop of ${dropMl} mL`,
   });
+}
+
+function flaskMolarityModel(
+  run: RunState,
+  flask: Flask,
+  standard: StandardInputs,
+  { calibration, thermalFactor, blank }: BuretteInputs,
+): Expression {
+  const i = String(flask.number);
+  if (!flask.initial || !flask.final) throw new RangeError(`flask ${i} has not been titrated`);
   const volume = define(
     `V_${i}`,
     `volume for flask ${i} at 20 °C`,
     UNITS.millilitre,
     product([
       sum([
-        plus(reading(flask.final, 'final')),
-        minus(reading(flask.initial, 'initial')),
-        plus(common.calibration),
-        plus(endPoint),
+        ...readingTerms(run.references.burette, flask),
+        ...(blank ? [minus(blank)] : []),
+        plus(calibration),
+        plus(endPointInput(run, flask)),
       ]),
-      common.thermalFactor,
+      thermalFactor,
     ]),
   );
-  return define(
-    `c_${i}`,
-    `molarity from flask ${i}`,
-    UNITS.molePerLitre,
-    molarityByWeighedStandard(
-      {
-        ratio: common.ratio,
-        mass: sum([plus(mass), plus(common.linearity)]),
-        purity: common.purity,
-        molarMass: common.molarMass,
-      },
-      volume,
-    ),
-  );
+  return define(`c_${i}`, `molarity from flask ${i}`, UNITS.molePerLitre, standard(flask, volume));
 }
 
 /** Whether an input's effect already shows in the scatter of replicates. */

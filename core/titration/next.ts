@@ -1,17 +1,29 @@
 import { findSubstance } from '../chemistry';
 import { roundHalfEven } from '../measurement';
-import { netMassG } from '../metrology';
 import { nominalMolPerL } from '../reagent';
-import { forecastTitre, standardOf } from './forecast';
+import { stoichiometryOf } from './consumed';
+import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
 import { planSeries } from './plan';
 import type { Flask, RunState } from './run';
-import { flaskUnderBurette, openConflicts, placeName } from './run';
+import { flaskUnderBurette, isBlank, openConflicts, openRefill, pauseOf, placeName } from './run';
+import { instrumentOf, pipetteMl, standardSubstanceId } from './standard';
 
 /** What the analyst does next. The sentence is the same on every screen. */
 export interface NextStep {
   readonly action:
-    'weigh' | 'read-initial' | 'read-final' | 'settle' | 'certify' | 'stop' | 'closed';
+    | 'weigh'
+    | 'pipette'
+    | 'blank'
+    | 'read-initial'
+    | 'read-stop'
+    | 'read-restart'
+    | 'read-final'
+    | 'settle'
+    | 'resume'
+    | 'certify'
+    | 'stop'
+    | 'closed';
   /** The flask it concerns. */
   readonly flask: number | null;
   readonly sentence: string;
@@ -19,13 +31,17 @@ export interface NextStep {
   readonly canCarryOver: boolean;
 }
 
-/** Decides what comes next: finish the flask under the burette, settle, weigh, titrate, or stop. */
+/** Decides what comes next: finish the flask under the burette, settle, fill a flask, titrate, or stop. */
 export function nextStep(run: RunState, judgement: Judgement): NextStep {
   if (run.status !== 'open') {
     return step('closed', null, `This run is ${run.status}. Its figures are frozen.`);
   }
+  if (pauseOf(run)) {
+    const level = flaskUnderBurette(run) ? '' : ' The burette is then filled and read anew.';
+    return step('resume', null, `This run is paused. Whoever goes on resumes it.${level}`);
+  }
   const busy = flaskUnderBurette(run);
-  if (busy) return readFinal(run, busy);
+  if (busy) return underBurette(run, busy);
   const [conflict] = openConflicts(run);
   if (conflict) {
     const sentence = `Two different entries for the ${placeName(conflict.place)} of flask ${String(conflict.flask)}: settle which one stands.`;
@@ -34,103 +50,158 @@ export function nextStep(run: RunState, judgement: Judgement): NextStep {
   const { rules } = run.setUp;
   const live = run.flasks.filter((flask) => !flask.voided);
   const waiting = live.filter((flask) => !flask.initial);
-  if (judgement.isConcordant) {
-    const percent = judgement.averaged?.relativeRangePercent ?? 0;
+  const filled = live.filter((flask) => !isBlank(flask)).length;
+  const planned = (rules.firstIsRough ? 1 : 0) + rules.agreeAtLeast;
+  const lacksBlank = run.references.method.needsBlank && !live.some(isBlank);
+  const [first] = waiting;
+  if (judgement.isConcordant && !lacksBlank && !waiting.some(isBlank)) {
     return step(
       'certify',
       null,
-      `You may stop: ${String(judgement.averaged?.n ?? 0)} titrations agree within ${roundHalfEven(percent, 2)} %.`,
+      `You may stop: ${String(judgement.averaged?.n ?? 0)} titrations agree within ${judgement.spread.averaged ?? ''}.`,
     );
   }
+  if (lacksBlank && filled >= planned) return blankStep(run);
   const accurate = judgement.accurate?.n ?? 0;
-  if (accurate >= rules.titrationsAtMost) {
+  if (accurate >= rules.titrationsAtMost && !judgement.isConcordant) {
     return step(
       'stop',
       null,
-      `Stop: ${String(accurate)} titrations and no ${String(rules.agreeAtLeast)} of them agree within ${rules.concordanceRelativeRangePercent} %. Look for the cause before more.`,
+      `Stop: ${String(accurate)} titrations and no ${String(rules.agreeAtLeast)} of them agree within ${judgement.limit}. Look for the cause before more.`,
     );
   }
-  const planned = (rules.firstIsRough ? 1 : 0) + rules.agreeAtLeast;
-  const [first] = waiting;
-  if (first && (live.length >= planned || live.length > waiting.length)) {
-    return titrateStep(run, first);
-  }
-  return weighStep(run, judgement, live.length >= planned);
+  if (first && (filled >= planned || live.length > waiting.length)) return titrateStep(run, first);
+  return portionStep(run, judgement, filled >= planned);
 }
 
 function step(action: NextStep['action'], flask: number | null, sentence: string): NextStep {
   return { action, flask, sentence, canCarryOver: false };
 }
 
-function readFinal(run: RunState, flask: Flask): NextStep {
-  const { onBurette } = forecastTitre(
-    run,
-    Number(netMassG(flask.weighing.value)),
-    Number(flask.initial?.value),
-  );
+/** What to do with the flask that is being titrated. */
+function underBurette(run: RunState, flask: Flask): NextStep {
   const number = String(flask.number);
+  if (openRefill(flask) !== null) {
+    const sentence = `Flask ${number}: fill the burette again, then read the level that it goes on from.`;
+    return step('read-restart', flask.number, sentence);
+  }
+  const { onBurette } = forecastFlask(run, flask, null);
+  const expected = onBurette?.expected ?? 0;
+  const capacityMl = Number(run.references.burette.capacityMl);
+  if (expected > capacityMl) {
+    const sentence = `Flask ${number}: stop before the last mark at ${String(capacityMl)}, read, and refill. About ${roundHalfEven(expected - capacityMl, 1)} mL will still be wanted.`;
+    return step('read-stop', flask.number, sentence);
+  }
   if (!onBurette?.holds) {
     return step(
       'read-final',
       flask.number,
-      `Flask ${number}: watch the last mark. The end is expected at ${roundHalfEven(onBurette?.expected ?? 0, 1)} and the burette may not hold it.`,
+      `Flask ${number}: watch the last mark. The end is expected at ${roundHalfEven(expected, 1)} and the burette may not hold it.`,
     );
+  }
+  if (isBlank(flask)) {
+    const sentence = `Flask ${number}, the blank: drop by drop from the start, to the same colour. A few tenths of a millilitre at most.`;
+    return step('read-final', flask.number, sentence);
   }
   return step(
     'read-final',
     flask.number,
-    `Run freely to ${roundHalfEven(onBurette.runFreelyTo, 1)}, then drop by drop. The end point is expected at ${roundHalfEven(onBurette.expected, 2)}.`,
+    `Run freely to ${roundHalfEven(onBurette.runFreelyTo, 1)}, then drop by drop. The end point is expected at ${roundHalfEven(expected, 2)}.`,
   );
 }
 
-/** The step that begins the titration of a weighed flask. */
+/** The step that stops a titration in the middle, to refill. */
+export function refillStep({ number }: Flask): NextStep {
+  const sentence = `Flask ${String(number)}: read the level at which you stop, before you refill.`;
+  return step('read-stop', number, sentence);
+}
+
+/** The step that begins the titration of a flask. */
 export function titrateStep(run: RunState, flask: Flask): NextStep {
-  const massG = Number(netMassG(flask.weighing.value));
-  const number = String(flask.number);
+  const name = isBlank(flask)
+    ? `flask ${String(flask.number)}, the blank,`
+    : `flask ${String(flask.number)}`;
   const level = run.level ? Number(run.level.readingMl) : null;
-  const forecast = forecastTitre(run, massG, level);
+  const forecast = forecastFlask(run, flask, level);
+  const goOn =
+    run.setUp.rules.startOfTitration === 'carry-on'
+      ? `Carry on from ${roundHalfEven(level ?? 0, 2)}, or refill and read.`
+      : 'Refill to near zero and read.';
+  const heat = heatFirst(run, flask);
   if (level === null) {
     return step(
       'read-initial',
       flask.number,
-      `Rinse and fill the burette, bring it to or below zero, then read it for flask ${number}.`,
+      `${heat}Rinse and fill the burette, bring it to or below zero, then read it for ${name.replace(/,$/, '')}.`,
     );
   }
   if (!forecast.onBurette?.holds) {
     return step(
       'read-initial',
       flask.number,
-      `Refill: flask ${number} needs about ${roundHalfEven(forecast.titreMl, 1)} mL and what is left does not suffice. Then read.`,
+      `${heat}Refill: ${name} needs about ${roundHalfEven(forecast.titreMl, 1)} mL and what is left does not suffice. Then read.`,
     );
   }
   return {
     ...step(
       'read-initial',
       flask.number,
-      `Flask ${number} is next. Carry on from ${roundHalfEven(level, 2)}, or refill and read.`,
+      `${heat}${name.charAt(0).toUpperCase()}${name.slice(1)} is next. ${goOn}`,
     ),
-    canCarryOver: true,
+    canCarryOver: run.setUp.rules.startOfTitration === 'carry-on',
   };
 }
 
-/** The step that weighs one more flask; `isExtra` says why the planned ones were not enough. */
-export function weighStep(run: RunState, judgement: Judgement, isExtra: boolean): NextStep {
-  const number = Math.max(0, ...run.flasks.map((flask) => flask.number)) + 1;
-  const molarity = judgement.accurate?.mean ?? nominalMolPerL(run.references.bottle);
-  const plan = planSeries(
-    standardOf(run.references),
-    molarity,
-    run.references.burette,
-    run.setUp.rules,
-  );
-  const about = roundHalfEven(plan.massG.suggested, 2);
-  const standard = findSubstance(run.references.lot.lot.substanceId)?.shortName ?? 'the standard';
+/** What a hot titration asks before its first reading. */
+function heatFirst({ references: { method }, setUp: { rules } }: RunState, flask: Flask): string {
+  if (!method.flaskTemperatureC) return '';
+  const [least, most] = method.flaskTemperatureC;
+  const number = String(flask.number);
+  const isOxalate = method.standard.species === 'C2O4^2-' || method.standard.species === 'H2C2O4';
+  if (!isOxalate || rules.oxalateHeating === 'to-75-80') {
+    return `Heat flask ${number} to about ${String(most)} °C; it must stay above ${String(least)}. `;
+  }
+  return rules.oxalateHeating === 'until-steaming'
+    ? `Heat flask ${number} until it steams; it must stay above ${String(least)} °C. `
+    : `Titrate flask ${number} cold for most of the way, then heat it to ${String(least)} °C. `;
+}
+
+/** The step that fills one more flask; `isExtra` says why the planned ones were not enough. */
+export function portionStep(run: RunState, judgement: Judgement, isExtra: boolean): NextStep {
+  const { references, setUp } = run;
+  const { standard, method, bottle, burette } = references;
+  const number = nextFlask(run);
   const why = isExtra ? whyAnother(run, judgement) : '';
-  return step(
-    'weigh',
-    number,
-    `${why}Weigh about ${about} g of ${standard} into flask ${String(number)}.`,
+  const plan = planSeries(
+    stoichiometryOf(references),
+    judgement.accurate?.mean ?? nominalMolPerL(bottle),
+    burette,
+    setUp.rules,
+    pipetteMl(standard),
   );
+  const into = `into flask ${String(number)}.`;
+  if (standard.kind === 'lot') {
+    const about = roundHalfEven(plan.portion.suggested, 2);
+    const name = findSubstance(standardSubstanceId(standard))?.shortName ?? 'the standard';
+    return step('weigh', number, `${why}Weigh about ${about} g of ${name} ${into}`);
+  }
+  const { code } = method.inBurette === 'titrant' ? standard.bottle : bottle;
+  const volume =
+    instrumentOf(standard).type === 'glassware'
+      ? `Pipette ${String(plan.portion.suggested)} mL`
+      : `Let about ${roundHalfEven(plan.portion.suggested, 0)} mL`;
+  return step('pipette', number, `${why}${volume} of bottle ${code} ${into}`);
+}
+
+/** The step that makes a blank. */
+export function blankStep(run: RunState): NextStep {
+  const number = nextFlask(run);
+  const sentence = `Make a blank as flask ${String(number)}: the same medium and indicator, and nothing to titrate.`;
+  return step('blank', number, sentence);
+}
+
+function nextFlask(run: RunState): number {
+  return Math.max(0, ...run.flasks.map((flask) => flask.number)) + 1;
 }
 
 /** What keeps the series from being finished, as a sentence that leads to one more flask. */
@@ -138,7 +209,7 @@ function whyAnother(run: RunState, judgement: Judgement): string {
   const { rules } = run.setUp;
   const counted = judgement.accurate;
   if (counted && counted.n >= rules.agreeAtLeast) {
-    return `The titrations spread over ${roundHalfEven(counted.relativeRangePercent, 2)} %, the rule allows ${rules.concordanceRelativeRangePercent} %. `;
+    return `The titrations spread over ${judgement.spread.accurate ?? ''}, the rule allows ${judgement.limit}. `;
   }
   const missing = rules.agreeAtLeast - (counted?.n ?? 0);
   return `${String(missing)} more ${missing === 1 ? 'titration is' : 'titrations are'} needed. `;

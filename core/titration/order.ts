@@ -24,24 +24,36 @@ export function restsOn(later: Pick<RunFact, 'recordId' | 'body'>, earlier: RunF
   if (later.recordId !== earlier.recordId) return false;
   const { body } = later;
   const names = (key: string): boolean => key in body && Reflect.get(body, key) === earlier.id;
-  if (names('carriedFrom') || names('corrects') || names('keeps')) return true;
+  if (names('carriedFrom') || names('corrects') || names('keeps') || names('confirms')) return true;
   const sharesFlask =
     'flask' in body && 'flask' in earlier.body && body.flask === earlier.body.flask;
   switch (earlier.kind) {
     case 'run.started':
       return true;
     case 'run.flask-weighed':
+    case 'run.flask-pipetted':
+    case 'run.blank-made':
       return sharesFlask;
     case 'run.burette-read':
+    case 'run.burette-refilled':
+      // Later readings of the same titration; its first one stands on its own.
       return (
         sharesFlask &&
-        earlier.body.moment === 'initial' &&
-        'moment' in body &&
-        body.moment === 'final'
+        earlier.body.moment !== 'final' &&
+        'readingMl' in body &&
+        !('moment' in body && body.moment === 'initial')
       );
+    case 'run.provisional-read':
+    case 'run.temperature-taken':
+    case 'run.reading-confirmed':
+    case 'run.paused':
+    case 'run.resumed':
+    case 'run.end-point-graded':
+    case 'run.end-point-taken-back':
     case 'run.burette-checked':
     case 'run.incident-noted':
     case 'run.weighing-corrected':
+    case 'run.volume-corrected':
     case 'run.reading-corrected':
     case 'run.conflict-settled':
     case 'run.flask-voided':

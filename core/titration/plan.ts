@@ -2,19 +2,26 @@ import type { Method } from '../chemistry';
 import { CATALOGUE, moleRatioOfMethod } from '../chemistry';
 import type { HouseRules } from '../laboratory';
 import type { Burette } from '../metrology';
-import type { WeighedStandard } from './stoichiometry';
-import { massForTitreG } from './stoichiometry';
+import type { Stoichiometry } from './stoichiometry';
+import { expectedTitreMl, portionForTitre } from './stoichiometry';
 
-/** What to weigh, and what the series will take from the bottle. */
+/** What to weigh or pipette, and what the series will take. */
 export interface SeriesPlan {
-  readonly massG: { readonly suggested: number; readonly least: number; readonly most: number };
-  readonly titreMl: { readonly suggested: number; readonly least: number; readonly most: number };
-  /** Titrations that one filling of the burette serves at the suggested mass. */
+  /** In g, or mL of a solution; a pipette leaves no choice, so all three are its volume. */
+  readonly portion: Range;
+  readonly titreMl: Range;
+  /** Titrations that one filling of the burette serves at the suggested portion. */
   readonly titrationsPerFilling: number;
   readonly titrations: number;
-  /** Titrant for the series, in mL, part by part. */
+  /** What the burette takes for the series, in mL, part by part. */
   readonly titrant: readonly { readonly what: string; readonly volumeMl: number }[];
   readonly titrantTotalMl: number;
+}
+
+interface Range {
+  readonly suggested: number;
+  readonly least: number;
+  readonly most: number;
 }
 
 /** The burette's good range, as parts of its capacity. */
@@ -33,31 +40,36 @@ const BLANK_ML = 1;
 const TIP_ML = 2;
 
 /**
- * Plans a series of weighed replicates. Source of the good range: 40 to 90 % of the burette's capacity, below
- * which reading errors dominate and above which a refill adds two readings.
+ * Plans a series of replicates; `pipetteMl` is the volume of the pipette where one measures the portion. Source of the good
+ * range: 40 to 90 % of the burette's capacity, below which reading errors dominate and above which a refill adds two readings.
  */
 export function planSeries(
-  standard: WeighedStandard,
+  stoichiometry: Stoichiometry,
   molarityMolPerL: number,
   burette: Burette,
   rules: HouseRules,
+  pipetteMl: number | null,
 ): SeriesPlan {
   const capacityMl = Number(burette.capacityMl);
-  const titreMl = {
+  const good = {
     suggested: AIM * capacityMl,
     least: GOOD_RANGE.least * capacityMl,
     most: GOOD_RANGE.most * capacityMl,
   };
-  const mass = (titre: number): number => massForTitreG(standard, titre, molarityMolPerL);
+  const fixed =
+    pipetteMl === null ? null : expectedTitreMl(stoichiometry, pipetteMl, molarityMolPerL);
+  const titreMl = { ...good, suggested: fixed ?? good.suggested };
+  const portion = (titre: number): number =>
+    pipetteMl ?? portionForTitre(stoichiometry, titre, molarityMolPerL);
   return {
-    massG: {
-      suggested: mass(titreMl.suggested),
-      least: mass(titreMl.least),
-      most: mass(titreMl.most),
+    portion: {
+      suggested: portion(titreMl.suggested),
+      least: portion(titreMl.least),
+      most: portion(titreMl.most),
     },
     titreMl,
-    titrationsPerFilling: Math.floor(1 / AIM),
-    ...titrantNeed(burette, rules),
+    titrationsPerFilling: Math.floor(capacityMl / titreMl.suggested),
+    ...titrantNeed(burette, rules, titreMl.suggested),
   };
 }
 
@@ -65,11 +77,11 @@ export function planSeries(
 export function titrantNeed(
   burette: Burette,
   rules: HouseRules,
+  titreMl = AIM * Number(burette.capacityMl),
 ): Pick<SeriesPlan, 'titrations' | 'titrant' | 'titrantTotalMl'> {
-  const titreMl = AIM * Number(burette.capacityMl);
   const roughs = rules.firstIsRough ? 1 : 0;
   const titrations = roughs + rules.agreeAtLeast;
-  const fillings = Math.ceil(titrations / 2);
+  const fillings = Math.ceil((titrations * titreMl) / Number(burette.capacityMl));
   const titrant = [
     {
       what: `${String(rules.rinses)} rinses of the burette`,

@@ -1,21 +1,34 @@
 import type { Method } from '../chemistry';
 import type { DecimalText } from '../measurement';
-import { subtractDecimals } from '../measurement';
-import type { Balance, Burette, Weighing } from '../metrology';
-import { netMassG } from '../metrology';
+import { addDecimals, subtractDecimals } from '../measurement';
+import type { Balance, Burette, EquipmentState } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
-import type { Provenance } from '../record';
+import type { Fact, Provenance } from '../record';
 import { provenance } from '../record';
 import type { Certificate } from './certificate';
-import type { Moment, Observation, RunFact, RunFactBodies, RunSetUp } from './facts';
+import type {
+  EndPointGrade,
+  Moment,
+  Observation,
+  RefillMoment,
+  RunFact,
+  RunFactBodies,
+  RunSetUp,
+} from './facts';
 import { isObservation } from './facts';
+import type { Portion } from './portion';
+import { portionAmount } from './portion';
+
+/** The standard of a run, as its records say: the lot that is weighed, or the solution whose molarity is known. */
+export type RunStandard =
+  | { readonly kind: 'lot'; readonly lot: LotState; readonly balance: Balance }
+  | { readonly kind: 'bottle'; readonly bottle: BottleState; readonly vessel: EquipmentState };
 
 /** The records that a run rests on, each at the version that its set-up names. */
 export interface RunReferences {
   readonly method: Method;
   readonly bottle: BottleState;
-  readonly lot: LotState;
-  readonly balance: Balance;
+  readonly standard: RunStandard;
   readonly burette: Burette;
 }
 
@@ -37,23 +50,39 @@ export interface Entry<T> extends Provenance {
 export interface Reading extends Entry<DecimalText> {
   /** The flask whose final reading this was, for a carried-over initial reading. */
   readonly carriedFromFlask: number | null;
+  /** Who has read the same after its author. */
+  readonly confirmed: readonly Provenance[];
 }
 
+/** A place of a titration that takes one reading; refills are numbered from 1: `stop 1`, `restart 1`. */
+export type ReadingPlace = Moment | `${RefillMoment} ${string}`;
+
 /** A place of a flask that takes one entry. */
-export type Place = 'weighing' | Moment;
+export type Place = 'portion' | ReadingPlace;
+
+/** A refill in the middle of a titration: where it stopped, and where it went on. */
+interface Refill {
+  readonly stop: Reading;
+  readonly restart: Reading | null;
+}
 
 /** One flask of a run, in the order of numbering. */
 export interface Flask {
   readonly number: number;
   readonly isRough: boolean;
-  readonly weighing: Entry<Weighing>;
+  readonly portion: Entry<Portion>;
   readonly initial: Reading | null;
+  readonly refills: readonly Refill[];
+  /** Readings before a doubtful drop, end points that were taken back among them; oldest first. */
+  readonly provisional: readonly Entry<DecimalText>[];
   readonly final: Reading | null;
+  /** Of the flask, oldest first. */
+  readonly temperatures: readonly (Provenance & { readonly temperatureC: DecimalText })[];
+  /** Null when nobody said how the end point was met. */
+  readonly grade: (Provenance & { readonly grade: EndPointGrade }) | null;
   /** Other values for a place that has one, entered without knowing of it; they wait to be settled. */
-  readonly rivals: {
-    readonly weighing: readonly Entry<Weighing>[];
-    readonly initial: readonly Entry<DecimalText>[];
-    readonly final: readonly Entry<DecimalText>[];
+  readonly rivals: Partial<Readonly<Record<ReadingPlace, readonly Entry<DecimalText>[]>>> & {
+    readonly portion: readonly Entry<Portion>[];
   };
   /** What happened to it, in the order of noting. */
   readonly incidents: readonly (Provenance & RunFactBodies['run.incident-noted'])[];
@@ -78,6 +107,9 @@ export interface RunState {
   readonly fillings: readonly DecimalText[];
   /** Every look at the burette, oldest first. */
   readonly buretteChecked: readonly (Provenance & RunFactBodies['run.burette-checked'])[];
+  /** Every pause, oldest first; `resumed` is null while it lasts. */
+  readonly pauses: readonly (Provenance &
+    RunFactBodies['run.paused'] & { readonly resumed: Provenance | null })[];
   readonly certificate: Certificate | null;
   readonly closed: (Provenance & { readonly reason: string | null }) | null;
   /** Observations that arrived after the run was closed: on record, in no figure. */
@@ -87,13 +119,15 @@ export interface RunState {
 /** Working state of the fold: entries by fact, flasks by number. */
 interface Draft {
   storedVersion: number;
-  weighings: Map<string, Entry<Weighing>>;
+  portions: Map<string, Entry<Portion>>;
   readings: Map<string, Entry<DecimalText>>;
   flasks: Map<number, FlaskDraft>;
   titrationOrder: number[];
   lastRead: { factId: string; flask: number } | null;
   fillings: string[];
   buretteChecked: RunState['buretteChecked'];
+  confirmed: Map<string, Provenance[]>;
+  pauses: RunState['pauses'];
   version: number;
   status: RunState['status'];
   certificate: Certificate | null;
@@ -102,10 +136,12 @@ interface Draft {
 }
 
 interface FlaskDraft {
-  weighing: string;
-  initial: { factId: string; carriedFromFlask: number | null } | null;
-  final: string | null;
-  rivals: Record<Place, string[]>;
+  portion: string;
+  readings: Map<ReadingPlace, { factId: string; carriedFromFlask: number | null }>;
+  provisional: string[];
+  temperatures: Flask['temperatures'];
+  grade: Flask['grade'];
+  rivals: Map<Place, string[]>;
   incidents: Flask['incidents'];
   voided: Flask['voided'];
 }
@@ -119,13 +155,15 @@ export function foldRun(facts: readonly RunFact[], references: RunReferences): R
   const start = unique.find((fact) => fact.kind === 'run.started');
   if (!start) return null;
   const draft: Draft = {
-    weighings: new Map(),
+    portions: new Map(),
     readings: new Map(),
     flasks: new Map(),
     titrationOrder: [],
     lastRead: null,
     fillings: [],
     buretteChecked: [],
+    confirmed: new Map(),
+    pauses: [],
     version: unique.length,
     storedVersion: unique.filter((fact) => fact.sequence !== null).length,
     status: 'open',
@@ -146,26 +184,63 @@ function apply(draft: Draft, fact: RunFact): void {
     case 'run.started':
       return;
     case 'run.flask-weighed': {
-      const { flask: number, weighing, reason } = fact.body;
-      draft.weighings.set(fact.id, newEntry(fact, weighing, reason));
-      const known = draft.flasks.get(number);
-      if (known) {
-        const standing = entryOf(draft.weighings, known.weighing).value;
-        if (netMassG(standing) !== netMassG(weighing)) known.rivals.weighing.push(fact.id);
-        return;
-      }
-      draft.flasks.set(number, {
-        weighing: fact.id,
-        initial: null,
-        final: null,
-        rivals: { weighing: [], initial: [], final: [] },
-        incidents: [],
-        voided: null,
-      });
+      const { flask, weighing, reason } = fact.body;
+      applyPortion(draft, fact, flask, { kind: 'mass', weighing }, reason);
       return;
     }
+    case 'run.flask-pipetted': {
+      const { flask, volumeMl, reason } = fact.body;
+      applyPortion(draft, fact, flask, { kind: 'volume', volumeMl }, reason);
+      return;
+    }
+    case 'run.blank-made':
+      applyPortion(draft, fact, fact.body.flask, { kind: 'blank' }, null);
+      return;
     case 'run.burette-read':
-      applyReading(draft, fact);
+      applyReading(draft, fact, fact.body.moment, fact.body.carriedFrom);
+      return;
+    case 'run.burette-refilled': {
+      const { flask, refill, moment } = fact.body;
+      const known = draft.flasks.get(flask)?.readings;
+      if (known?.has(placeBefore(moment, refill))) {
+        applyReading(draft, fact, refillPlace(moment, refill), null);
+      }
+      return;
+    }
+    case 'run.provisional-read': {
+      const flask = draft.flasks.get(fact.body.flask);
+      if (!flask) return;
+      draft.readings.set(fact.id, newEntry(fact, fact.body.readingMl, null));
+      flask.provisional.push(fact.id);
+      return;
+    }
+    case 'run.temperature-taken': {
+      const flask = draft.flasks.get(fact.body.flask);
+      const { temperatureC } = fact.body;
+      if (flask)
+        flask.temperatures = [...flask.temperatures, { ...provenance(fact), temperatureC }];
+      return;
+    }
+    case 'run.reading-confirmed': {
+      const { confirms } = fact.body;
+      const earlier = draft.confirmed.get(confirms) ?? [];
+      if (draft.readings.has(confirms))
+        draft.confirmed.set(confirms, [...earlier, provenance(fact)]);
+      return;
+    }
+    case 'run.paused':
+      draft.pauses = [...draft.pauses, { ...provenance(fact), ...fact.body, resumed: null }];
+      return;
+    case 'run.resumed':
+      resume(draft, fact);
+      return;
+    case 'run.end-point-graded': {
+      const flask = draft.flasks.get(fact.body.flask);
+      if (flask) flask.grade = { ...provenance(fact), grade: fact.body.grade };
+      return;
+    }
+    case 'run.end-point-taken-back':
+      takeBack(draft, fact);
       return;
     case 'run.burette-checked':
       draft.buretteChecked = [...draft.buretteChecked, { ...provenance(fact), ...fact.body }];
@@ -175,9 +250,16 @@ function apply(draft: Draft, fact: RunFact): void {
       if (flask) flask.incidents = [...flask.incidents, { ...provenance(fact), ...fact.body }];
       return;
     }
-    case 'run.weighing-corrected':
-      correct(draft.weighings, fact.body.corrects, fact.body.weighing, fact);
+    case 'run.weighing-corrected': {
+      const { corrects, weighing } = fact.body;
+      correct(draft.portions, corrects, { kind: 'mass', weighing }, fact);
       return;
+    }
+    case 'run.volume-corrected': {
+      const { corrects, volumeMl } = fact.body;
+      correct(draft.portions, corrects, { kind: 'volume', volumeMl }, fact);
+      return;
+    }
     case 'run.reading-corrected':
       correct(draft.readings, fact.body.corrects, fact.body.readingMl, fact);
       return;
@@ -201,36 +283,117 @@ function apply(draft: Draft, fact: RunFact): void {
   }
 }
 
-function applyReading(draft: Draft, fact: Extract<RunFact, { kind: 'run.burette-read' }>): void {
-  const { flask: number, moment, readingMl, carriedFrom, reason } = fact.body;
-  const flask = draft.flasks.get(number);
-  if (!flask) return;
-  const standing = moment === 'final' ? flask.final : (flask.initial?.factId ?? null);
-  if (standing !== null) {
-    draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
-    const known = entryOf(draft.readings, standing).value;
-    if (Number(known) !== Number(readingMl)) flask.rivals[moment].push(fact.id);
+function applyPortion(
+  draft: Draft,
+  fact: RunFact,
+  number: number,
+  portion: Portion,
+  reason: string | null,
+): void {
+  draft.portions.set(fact.id, newEntry(fact, portion, reason));
+  const known = draft.flasks.get(number);
+  if (known) {
+    const standing = entryOf(draft.portions, known.portion).value;
+    if (standing.kind !== portion.kind || portionAmount(standing) !== portionAmount(portion)) {
+      rivalsAt(known, 'portion').push(fact.id);
+    }
     return;
   }
-  if (moment === 'final') {
-    draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
-    flask.final = fact.id;
-    draft.lastRead = { factId: fact.id, flask: number };
-    return;
-  }
-  draft.titrationOrder.push(number);
-  const source = carriedFrom !== null && draft.readings.has(carriedFrom) ? carriedFrom : null;
-  if (source === null) {
-    draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
-    draft.fillings.push(fact.id);
-  }
-  const carriedFromFlask =
-    [...draft.flasks].find(([, other]) => source !== null && other.final === source)?.[0] ?? null;
-  flask.initial = { factId: source ?? fact.id, carriedFromFlask };
-  draft.lastRead = { factId: source ?? fact.id, flask: number };
+  draft.flasks.set(number, {
+    portion: fact.id,
+    readings: new Map(),
+    provisional: [],
+    temperatures: [],
+    grade: null,
+    rivals: new Map(),
+    incidents: [],
+    voided: null,
+  });
 }
 
-function newEntry<T>(fact: RunFact, value: T, reason: string | null): Entry<T> {
+function rivalsAt({ rivals }: FlaskDraft, place: Place): string[] {
+  const known = rivals.get(place);
+  if (known) return known;
+  const fresh: string[] = [];
+  rivals.set(place, fresh);
+  return fresh;
+}
+
+function applyReading(
+  draft: Draft,
+  fact: Extract<RunFact, { kind: 'run.burette-read' | 'run.burette-refilled' }>,
+  place: ReadingPlace,
+  carriedFrom: string | null,
+): void {
+  const { flask: number, readingMl, reason } = fact.body;
+  const flask = draft.flasks.get(number);
+  if (!flask) return;
+  const standing = flask.readings.get(place);
+  if (standing) {
+    draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
+    const known = entryOf(draft.readings, standing.factId).value;
+    if (Number(known) !== Number(readingMl)) rivalsAt(flask, place).push(fact.id);
+    return;
+  }
+  const source = carriedFrom !== null && draft.readings.has(carriedFrom) ? carriedFrom : null;
+  if (source === null) draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
+  const factId = source ?? fact.id;
+  if (place === 'initial') draft.titrationOrder.push(number);
+  // What was not carried over was read after a filling.
+  if (source === null && beginsFilling(place)) draft.fillings.push(factId);
+  const carriedFromFlask =
+    [...draft.flasks].find(
+      ([, other]) => source !== null && other.readings.get('final')?.factId === source,
+    )?.[0] ?? null;
+  flask.readings.set(place, { factId, carriedFromFlask });
+  draft.lastRead = { factId, flask: number };
+}
+
+/** The place of a refill's reading. */
+export function refillPlace(moment: RefillMoment, refill: number): ReadingPlace {
+  return `${moment} ${String(refill)}`;
+}
+
+/** The reading that must be there before one of a refill makes sense. */
+function placeBefore(moment: RefillMoment, refill: number): ReadingPlace {
+  if (moment === 'restart') return refillPlace('stop', refill);
+  return refill === 1 ? 'initial' : refillPlace('restart', refill - 1);
+}
+
+function beginsFilling(place: ReadingPlace): boolean {
+  return place === 'initial' || place.startsWith('restart');
+}
+
+/** An end point that was none becomes a provisional reading, and what rivalled it does too. */
+function takeBack(
+  draft: Draft,
+  fact: Extract<RunFact, { kind: 'run.end-point-taken-back' }>,
+): void {
+  const flask = draft.flasks.get(fact.body.flask);
+  const final = flask?.readings.get('final');
+  if (!flask || !final) return;
+  for (const factId of [final.factId, ...(flask.rivals.get('final') ?? [])]) {
+    const entry = entryOf(draft.readings, factId);
+    draft.readings.set(factId, { ...entry, reason: fact.body.reason });
+    flask.provisional.push(factId);
+  }
+  flask.readings.delete('final');
+  flask.rivals.delete('final');
+  flask.grade = null;
+}
+
+/** Going on after a pause: a burette that no flask stands under has been emptied, so its level is read anew. */
+function resume(draft: Draft, fact: RunFact): void {
+  const last = draft.pauses.at(-1);
+  if (!last || last.resumed) return;
+  draft.pauses = [...draft.pauses.slice(0, -1), { ...last, resumed: provenance(fact) }];
+  const isBusy = [...draft.flasks.values()].some(
+    ({ readings, voided }) => readings.has('initial') && !readings.has('final') && !voided,
+  );
+  if (!isBusy) draft.lastRead = null;
+}
+
+function newEntry<T>(fact: Fact, value: T, reason: string | null): Entry<T> {
   return { ...provenance(fact), value, reason, superseded: [] };
 }
 
@@ -238,7 +401,7 @@ function correct<T>(
   entries: Map<string, Entry<T>>,
   target: string,
   value: T,
-  fact: Extract<RunFact, { kind: 'run.weighing-corrected' | 'run.reading-corrected' }>,
+  fact: Fact<string, { readonly reason: string }>,
 ): void {
   const entry = entries.get(target);
   if (!entry) return;
@@ -253,18 +416,14 @@ function correct<T>(
 /** Lets one of two different entries for a place stand; what is given up is told with the entry that stands. */
 function settle(draft: Draft, fact: Extract<RunFact, { kind: 'run.conflict-settled' }>): void {
   for (const flask of draft.flasks.values()) {
-    settlePlace(draft.weighings, flask, 'weighing', flask.weighing, fact, (kept) => {
-      flask.weighing = kept;
+    settlePlace(draft.portions, flask, 'portion', flask.portion, fact, (kept) => {
+      flask.portion = kept;
     });
-    settlePlace(draft.readings, flask, 'final', flask.final, fact, (kept) => {
-      replaceFinal(draft, flask, kept);
-    });
-    settlePlace(draft.readings, flask, 'initial', flask.initial?.factId ?? null, fact, (kept) => {
-      const given = flask.initial?.factId;
-      draft.fillings = [...draft.fillings.filter((factId) => factId !== given), kept];
-      readAnew(draft, given, kept);
-      flask.initial = { factId: kept, carriedFromFlask: null };
-    });
+    for (const [place, { factId }] of flask.readings) {
+      settlePlace(draft.readings, flask, place, factId, fact, (kept) => {
+        replaceReading(draft, flask, place, factId, kept);
+      });
+    }
   }
 }
 
@@ -273,14 +432,13 @@ function settlePlace<T>(
   entries: Map<string, Entry<T>>,
   flask: FlaskDraft,
   place: Place,
-  standing: string | null,
+  standing: string,
   fact: Extract<RunFact, { kind: 'run.conflict-settled' }>,
   replace: (kept: string) => void,
 ): void {
   const { keeps, reason } = fact.body;
-  const rivals = flask.rivals[place];
-  if (standing === null || (keeps !== standing && !rivals.includes(keeps))) return;
-  if (rivals.length === 0) return;
+  const rivals = flask.rivals.get(place) ?? [];
+  if (rivals.length === 0 || (keeps !== standing && !rivals.includes(keeps))) return;
   const { by, at } = provenance(fact);
   const kept = entryOf(entries, keeps);
   const givenUp = [standing, ...rivals].filter((factId) => factId !== keeps);
@@ -290,26 +448,27 @@ function settlePlace<T>(
     return [...earlier, { value, reason, by, at }];
   });
   entries.set(keeps, { ...kept, superseded: [...kept.superseded, ...superseded] });
-  flask.rivals[place] = [];
+  flask.rivals.delete(place);
   if (keeps !== standing) replace(keeps);
 }
 
-/** A final reading gives way, for the flask that carried it over too: it is one level of the burette. */
-function replaceFinal(draft: Draft, flask: FlaskDraft, kept: string): void {
-  const given = flask.final;
-  flask.final = kept;
-  for (const other of draft.flasks.values()) {
-    if (other.initial?.factId === given && other.initial.carriedFromFlask !== null) {
-      other.initial = { ...other.initial, factId: kept };
-    }
+/** A reading gives way; a final one for the flask that carried it over too: it is one level of the burette. */
+function replaceReading(
+  draft: Draft,
+  flask: FlaskDraft,
+  place: ReadingPlace,
+  given: string,
+  kept: string,
+): void {
+  flask.readings.set(place, { factId: kept, carriedFromFlask: null });
+  if (draft.lastRead?.factId === given) draft.lastRead = { ...draft.lastRead, factId: kept };
+  if (beginsFilling(place)) {
+    draft.fillings = [...draft.fillings.filter((factId) => factId !== given), kept];
   }
-  readAnew(draft, given, kept);
-}
-
-/** Where the burette stood by a reading that gave way, it stands by the one that was kept. */
-function readAnew(draft: Draft, given: string | null | undefined, kept: string): void {
-  if (draft.lastRead && draft.lastRead.factId === given) {
-    draft.lastRead = { flask: draft.lastRead.flask, factId: kept };
+  if (place !== 'final') return;
+  for (const { readings } of draft.flasks.values()) {
+    const initial = readings.get('initial');
+    if (initial?.factId === given) readings.set('initial', { ...initial, factId: kept });
   }
 }
 
@@ -320,29 +479,8 @@ function finish(
   setUp: RunSetUp,
   references: RunReferences,
 ): RunState {
-  const reading = (factId: string, carriedFromFlask: number | null): Reading => ({
-    ...entryOf(draft.readings, factId),
-    carriedFromFlask,
-  });
   const numbers = [...draft.flasks.keys()].toSorted((a, b) => a - b);
   const roughFlask = setUp.rules.firstIsRough ? firstTitrated(draft, numbers) : null;
-  const flasks = numbers.map((number): Flask => {
-    const flask = entryOf(draft.flasks, number);
-    return {
-      number,
-      isRough: number === roughFlask,
-      weighing: entryOf(draft.weighings, flask.weighing),
-      initial: flask.initial && reading(flask.initial.factId, flask.initial.carriedFromFlask),
-      final: flask.final === null ? null : reading(flask.final, null),
-      rivals: {
-        weighing: flask.rivals.weighing.map((factId) => entryOf(draft.weighings, factId)),
-        initial: flask.rivals.initial.map((factId) => entryOf(draft.readings, factId)),
-        final: flask.rivals.final.map((factId) => entryOf(draft.readings, factId)),
-      },
-      incidents: flask.incidents,
-      voided: flask.voided,
-    };
-  });
   const valueOf = (factId: string): DecimalText => entryOf(draft.readings, factId).value;
   return {
     id,
@@ -352,24 +490,67 @@ function finish(
     started,
     setUp,
     references,
-    flasks,
+    flasks: numbers.map((number) => finishFlask(draft, number, number === roughFlask)),
     level: draft.lastRead && {
       readingMl: valueOf(draft.lastRead.factId),
       flask: draft.lastRead.flask,
     },
     fillings: draft.fillings.map(valueOf),
     buretteChecked: draft.buretteChecked,
+    pauses: draft.pauses,
     certificate: draft.certificate,
     closed: draft.closed,
     late: draft.late,
   };
 }
 
-/** The flask titrated first; before any is, the lowest number that is not void. */
+function finishFlask(draft: Draft, number: number, isRough: boolean): Flask {
+  const flask = entryOf(draft.flasks, number);
+  const reading = (place: ReadingPlace): Reading | null => {
+    const known = flask.readings.get(place);
+    if (!known) return null;
+    const { factId, carriedFromFlask } = known;
+    const confirmed = draft.confirmed.get(factId) ?? [];
+    return { ...entryOf(draft.readings, factId), carriedFromFlask, confirmed };
+  };
+  const refills: Refill[] = [];
+  for (;;) {
+    const refill = refills.length + 1;
+    const stop = reading(refillPlace('stop', refill));
+    if (!stop) break;
+    refills.push({ stop, restart: reading(refillPlace('restart', refill)) });
+  }
+  const rivalReadings = [...flask.rivals].flatMap(([place, factIds]) =>
+    place === 'portion'
+      ? []
+      : [[place, factIds.map((factId) => entryOf(draft.readings, factId))] as const],
+  );
+  return {
+    number,
+    isRough,
+    portion: entryOf(draft.portions, flask.portion),
+    initial: reading('initial'),
+    refills,
+    provisional: flask.provisional.map((factId) => entryOf(draft.readings, factId)),
+    final: reading('final'),
+    temperatures: flask.temperatures,
+    grade: flask.grade,
+    rivals: {
+      ...Object.fromEntries(rivalReadings),
+      portion: (flask.rivals.get('portion') ?? []).map((factId) => entryOf(draft.portions, factId)),
+    },
+    incidents: flask.incidents,
+    voided: flask.voided,
+  };
+}
+
+/** The flask titrated first; before any is, the lowest number that is not void. A blank is never the rough one. */
 function firstTitrated(draft: Draft, numbers: readonly number[]): number | null {
+  const isBlank = (number: number): boolean =>
+    entryOf(draft.portions, entryOf(draft.flasks, number).portion).value.kind === 'blank';
   return (
-    draft.titrationOrder[0] ??
-    numbers.find((number) => entryOf(draft.flasks, number).voided === null) ??
+    draft.titrationOrder.find((number) => !isBlank(number)) ??
+    numbers.find((number) => entryOf(draft.flasks, number).voided === null && !isBlank(number)) ??
     null
   );
 }
@@ -380,19 +561,52 @@ function entryOf<K, V>(entries: ReadonlyMap<K, V>, key: K): V {
   return entry;
 }
 
+/** Whether a flask holds medium and indicator only. */
+export function isBlank({ portion }: Pick<Flask, 'portion'>): boolean {
+  return portion.value.kind === 'blank';
+}
+
+/** The stretches of a titration that have both their readings, from one filling of the burette to the next. */
+export function stretchesOf(
+  flask: Pick<Flask, Moment | 'refills'>,
+): readonly { readonly from: Reading; readonly to: Reading }[] {
+  const starts = [flask.initial, ...flask.refills.map(({ restart }) => restart)];
+  const ends = [...flask.refills.map(({ stop }) => stop), flask.final];
+  return starts.flatMap((from, i) => {
+    const to = ends[i];
+    return from && to ? [{ from, to }] : [];
+  });
+}
+
 /**
- * Titre of a flask, final minus initial, exact in its decimals, in mL; null until both are read, and where they
- * contradict each other: two devices may have entered what neither would have alone.
+ * Titre of a flask: final minus initial of every filling, summed, exact in its decimals, in mL. Null until all are
+ * read, and where they contradict each other: two devices may have entered what neither would have alone. A blank
+ * may take nothing.
  */
-export function titreMl(flask: Pick<Flask, Moment>): DecimalText | null {
-  if (!flask.initial || !flask.final) return null;
-  if (Number(flask.final.value) <= Number(flask.initial.value)) return null;
-  return subtractDecimals(flask.final.value, flask.initial.value);
+export function titreMl(flask: Pick<Flask, Moment | 'refills' | 'portion'>): DecimalText | null {
+  const stretches = stretchesOf(flask);
+  if (stretches.length !== flask.refills.length + 1) return null;
+  const volumes = stretches.map(({ from, to }) => subtractDecimals(to.value, from.value));
+  const isPossible = volumes.every(
+    (text) => Number(text) > 0 || (Number(text) === 0 && isBlank(flask)),
+  );
+  return isPossible ? volumes.reduce(addDecimals) : null;
 }
 
 /** The flask under the burette: its initial reading is taken, its final one is not. */
 export function flaskUnderBurette(run: RunState): Flask | null {
   return run.flasks.find((flask) => flask.initial && !flask.final && !flask.voided) ?? null;
+}
+
+/** The pause that lasts; null while the run is worked on. */
+export function pauseOf(run: RunState): RunState['pauses'][number] | null {
+  const last = run.pauses.at(-1);
+  return last?.resumed === null ? last : null;
+}
+
+/** The refill of a flask that waits for the level from which it goes on; null when there is none. */
+export function openRefill({ refills }: Pick<Flask, 'refills'>): number | null {
+  return refills.at(-1)?.restart === null ? refills.length : null;
 }
 
 /** The final reading at which the burette still stands, so that it can serve as the next initial one. */
@@ -401,7 +615,7 @@ export function readingToCarryOver(run: RunState): Reading | null {
 }
 
 /**
- * Titrant taken from the bottle by the run, in mL: the rinses before the first filling, and for each filling the
+ * What the burette took from its bottle, in mL: the rinses before the first filling, and for each filling the
  * burette from its first reading to its last mark. What stays in the burette is discarded, not poured back.
  */
 export function titrantTakenMl(run: RunState): number {
@@ -409,6 +623,23 @@ export function titrantTakenMl(run: RunState): number {
   const capacity = Number(run.references.burette.capacityMl);
   const rinses = run.setUp.rules.rinses * Number(run.setUp.rules.rinseMl);
   return run.fillings.reduce((total, first) => total + capacity - Number(first), rinses);
+}
+
+/** What a run took from each lot (g) and bottle (mL), void flasks too. */
+export function takenBy(
+  run: RunState,
+): readonly { readonly id: string; readonly amount: number }[] {
+  const { bottle, standard } = run.setUp;
+  const standardId = standard.kind === 'lot' ? standard.lot.id : standard.bottle.id;
+  const [inBurette, inFlasks] =
+    run.references.method.inBurette === 'titrant'
+      ? [bottle.id, standardId]
+      : [standardId, bottle.id];
+  const portions = run.flasks.map(({ portion }) => Number(portionAmount(portion.value)));
+  return [
+    { id: inBurette, amount: titrantTakenMl(run) },
+    { id: inFlasks, amount: portions.reduce((total, one) => total + one, 0) },
+  ];
 }
 
 /** A place for which two devices entered different values. */
@@ -422,19 +653,49 @@ export function openConflicts(run: RunState): readonly Conflict[] {
   return run.flasks
     .filter((flask) => !flask.voided)
     .flatMap(({ number, rivals }) =>
-      (['weighing', 'initial', 'final'] as const)
-        .filter((place) => rivals[place].length > 0)
+      (Object.keys(rivals) as Place[])
+        .filter((place) => (rivals[place] ?? []).length > 0)
         .map((place) => ({ flask: number, place })),
     );
 }
 
-const PLACE_NAMES = {
-  weighing: 'mass',
-  initial: 'initial reading',
-  final: 'final reading',
-} as const;
+/** The entries for a place of a flask, the standing one first. */
+export function entriesAt(flask: Flask, place: Place): readonly Entry<Portion | DecimalText>[] {
+  const standing = place === 'portion' ? flask.portion : readingAt(flask, place);
+  return [...(standing ? [standing] : []), ...(flask.rivals[place] ?? [])];
+}
+
+/** The reading that stands at a place of a flask. */
+export function readingAt(flask: Flask, place: ReadingPlace): Reading | null {
+  if (place === 'initial' || place === 'final') return flask[place];
+  const [moment, refill] = place.split(' ');
+  return flask.refills[Number(refill) - 1]?.[moment === 'stop' ? 'stop' : 'restart'] ?? null;
+}
+
+/** Every reading that stands, with its place, in the order of reading. */
+export function readingsOf(
+  flask: Flask,
+): readonly { readonly place: ReadingPlace; readonly entry: Reading }[] {
+  const places: readonly ReadingPlace[] = [
+    'initial',
+    ...flask.refills.flatMap((_, i) => [refillPlace('stop', i + 1), refillPlace('restart', i + 1)]),
+    'final',
+  ];
+  return places.flatMap((place) => {
+    const entry = readingAt(flask, place);
+    return entry ? [{ place, entry }] : [];
+  });
+}
 
 /** What a place of a flask is called. */
 export function placeName(place: Place): string {
-  return PLACE_NAMES[place];
+  switch (place) {
+    case 'portion':
+      return 'portion';
+    case 'initial':
+    case 'final':
+      return `${place} reading`;
+    default:
+      return place.startsWith('stop') ? 'reading before the refill' : 'reading after the refill';
+  }
 }

@@ -1,34 +1,56 @@
-import { massForSolutionG } from '../preparation';
+/**
+ * The arithmetic between a portion in the flask, the titre and the titrant's molarity. With the titrant in the
+ * burette, c V = s x; with the standard solution there, c x = s V; x is the portion (g or mL), V the titre (mL).
+ */
+export interface Stoichiometry {
+  readonly inBurette: 'titrant' | 'standard';
+  /** s: of a weighed standard 1000 nu P / M, in mol/L mL/g; of a standard solution nu c_s, in mol/L. */
+  readonly strength: number;
+}
 
-/** What a weighed standard and a titrant are, for the arithmetic between them. */
+/** A solid standard; nu is moles of titrant per mole of standard, P a mass fraction. */
 export interface WeighedStandard {
-  /** nu, moles of titrant per mole of standard. */
   readonly moleRatio: number;
-  /** P, mass fraction. */
   readonly purity: number;
-  /** M, g/mol. */
   readonly molarMassGPerMol: number;
 }
 
-/** Titre that a mass of standard asks for: V = 1000 nu m P / (M c), in mL, m in g, c in mol/L. */
-export function expectedTitreMl(
-  standard: WeighedStandard,
-  massG: number,
-  molarityMolPerL: number,
-): number {
-  return (
-    (1000 * standard.moleRatio * massG * standard.purity) /
-    (standard.molarMassGPerMol * molarityMolPerL)
-  );
+/** The strength of a weighed standard in the flask: 1000 nu P / M. */
+export function strengthOfWeighed({
+  moleRatio,
+  purity,
+  molarMassGPerMol,
+}: WeighedStandard): number {
+  return (1000 * moleRatio * purity) / molarMassGPerMol;
 }
 
-/** Mass of standard for a titre: m = c V M / (1000 P nu), in g, V in mL, c in mol/L. */
-export function massForTitreG(
-  standard: WeighedStandard,
+/** Titre in mL that a portion asks for, at a molarity of the titrant in mol/L. */
+export function expectedTitreMl(
+  { inBurette, strength }: Stoichiometry,
+  portion: number,
+  molarityMolPerL: number,
+): number {
+  return inBurette === 'titrant'
+    ? (strength * portion) / molarityMolPerL
+    : (molarityMolPerL * portion) / strength;
+}
+
+/** Portion (g or mL) for a titre in mL. */
+export function portionForTitre(
+  { inBurette, strength }: Stoichiometry,
   titreMl: number,
   molarityMolPerL: number,
 ): number {
-  const { molarMassGPerMol, purity, moleRatio: ratio } = standard;
-  const massG = massForSolutionG(molarityMolPerL, titreMl, { molarMassGPerMol, purity });
-  return massG / ratio;
+  return inBurette === 'titrant'
+    ? (titreMl * molarityMolPerL) / strength
+    : (titreMl * strength) / molarityMolPerL;
+}
+
+/** Molarity of the titrant, mol/L, from a portion and its titre in mL. */
+export function molarityFromTitre(
+  { inBurette, strength }: Stoichiometry,
+  portion: number,
+  titreMl: number,
+): number {
+  return inBurette === 'titrant' ? (strength * portion) / titreMl : (strength * titreMl) / portion;
 }

@@ -15,6 +15,7 @@ import {
   judgeRun,
   nextStep,
   planSeries,
+  strengthOfWeighed,
   titrantTakenMl,
   titreMl,
 } from './index';
@@ -260,11 +261,12 @@ describe('guarding entries', () => {
 
 describe('planning and what comes next', () => {
   test('the mass aims at two titrations from one filling, within 40 to 90 % of the burette', () => {
-    const standard = { moleRatio: 1, purity: 1, molarMassGPerMol: 204.22 };
-    const plan = planSeries(standard, 0.1, burette, DEFAULT_HOUSE_RULES);
-    expect(plan.massG.suggested).toBeCloseTo(0.48, 2);
-    expect(plan.massG.least).toBeCloseTo(0.408, 3);
-    expect(plan.massG.most).toBeCloseTo(0.919, 3);
+    const strength = strengthOfWeighed({ moleRatio: 1, purity: 1, molarMassGPerMol: 204.22 });
+    const standard = { inBurette: 'titrant', strength } as const;
+    const plan = planSeries(standard, 0.1, burette, DEFAULT_HOUSE_RULES, null);
+    expect(plan.portion.suggested).toBeCloseTo(0.48, 2);
+    expect(plan.portion.least).toBeCloseTo(0.408, 3);
+    expect(plan.portion.most).toBeCloseTo(0.919, 3);
     // 3 rinses of 4, two tips of 2, five titrations of 23.5 (rough, three, one in reserve), a blank
     expect(plan.titrantTotalMl).toBeCloseTo(12 + 4 + 5 * 23.5 + 1, 9);
   });
@@ -323,7 +325,8 @@ describe('certifying', () => {
       number: '0417-1',
       replicatesMade: 4,
       replicatesAveraged: 3,
-      standardLot: 'K-22',
+      standard: 'lot K-22',
+      measuredWith: 'B1',
       runVersion: script.facts.length,
     });
     expect(certificate.molarity).toMatch(/^0\.100\d+$/);
@@ -411,7 +414,9 @@ test('the burette is looked over before the first reading; what was off is kept,
   expect(checkRunFact(state, other).map(({ code }) => code)).toEqual(['unknown-check']);
   const { method } = references();
   const meniscus = (indicatorId: string | null) =>
-    buretteChecks({ ...method, indicatorId }, 3).find(({ id }) => id === 'meniscus')?.text;
+    buretteChecks({ ...method, indicatorId }, DEFAULT_HOUSE_RULES).find(
+      ({ id }) => id === 'meniscus',
+    )?.text;
   expect(meniscus('phenolphthalein')).toContain('the bottom of the meniscus');
   expect(meniscus(null)).toContain('the top of the meniscus');
 });

@@ -196,7 +196,8 @@ class Caller {
     const { records } = (await this.ask('GET', '/records/run')).body;
     const { facts } = (await this.ask('GET', `/runs/${records[0].id}`)).body;
     const runId = randomUUID();
-    const fact = this.fact('run.started', facts[0].body, runId);
+    const { body, schemaVersion } = facts[0];
+    const fact = { ...this.fact('run.started', body, runId), schemaVersion };
     const answer = await this.ask('POST', '/facts', fact);
     if (answer.status !== 201) throw new Error(`a run was refused: ${JSON.stringify(answer.body)}`);
     return runId;
@@ -338,7 +339,7 @@ class Typist {
     if (!page) return;
     await page.goto(`${this.laboratory.base}/runs/${this.runId}`, { timeout: 15_000 });
     const door = page.getByRole('button', { name: /Mirela/ });
-    const isOpen = page.getByRole('heading', { level: 1, name: /bottle/ });
+    const isOpen = page.getByRole('heading', { level: 1, name: /^Bottle/ });
     const isCalm = page.getByText('all entries kept');
     let calm = 0;
     for (let turn = 0; calm < 3; turn += 1) {

@@ -1,7 +1,15 @@
 import type { Knex } from 'knex';
-import { findSubstance } from '#core/chemistry';
+import type { MethodFactBodies } from '#core/chemistry';
+import {
+  CATALOGUE,
+  checkCatalogue,
+  extendCatalogue,
+  findSubstance,
+  NO_ENTRIES,
+} from '#core/chemistry';
 import { suspectForm } from '#core/slip';
-import { plainDateAt } from '#core/laboratory';
+import type { LaboratoryFactBodies } from '#core/laboratory';
+import { checkRules, plainDateAt } from '#core/laboratory';
 import { roundSignificant } from '#core/measurement';
 import type { Calibration, Equipment, EquipmentState } from '#core/metrology';
 import { calibrationPoints } from '#core/metrology';
@@ -24,7 +32,7 @@ import { findPerson } from '../people/queries';
 import type { Services } from '../services';
 import { findLaboratory, findProjection, listProjections } from './queries';
 import type { LoadedRecord } from './references';
-import { foldLoaded, loadReferences, unknownReference } from './references';
+import { foldLoaded, loadReferences, partsOf, unknownReference } from './references';
 
 /**
  * What core has against a fact, given the records that it touches. The body has passed its schema, so its
@@ -57,6 +65,14 @@ export async function admit(
         ...checkRunStart(references, await today(tx, services)),
       ];
     }
+    case 'laboratory.rules-set':
+      await requireManager(tx, fact.authorId);
+      return checkRules((fact.body as LaboratoryFactBodies['laboratory.rules-set']).rules);
+    case 'method.written': {
+      await requireManager(tx, fact.authorId);
+      const { method } = fact.body as MethodFactBodies['method.written'];
+      return checkCatalogue(extendCatalogue(CATALOGUE, { ...NO_ENTRIES, methods: [method] }));
+    }
     case 'preparation.started': {
       const records = await loadShelf(tx);
       const plan = fact.body as PreparationPlan;
@@ -87,10 +103,20 @@ export async function admit(
             : checkUse(requireState('equipment', record), fact);
         case 'bottle':
           return checkUse(requireState('bottle', record), fact);
+        case 'method':
+          return checkUse(requireState('method', record), fact);
         case 'laboratory':
-          throw new RangeError('only the server writes facts of the laboratory');
+          throw new RangeError('only the server founds the laboratory');
       }
   }
+}
+
+/** Rules and methods bind everybody. @throws AppError `not-allowed` for who may not set them. */
+async function requireManager(tx: Knex, personId: string): Promise<void> {
+  const person = await findPerson(tx, personId);
+  if (person?.mayManage) return;
+  const message = 'House rules and methods are set by those who may manage the laboratory.';
+  throw new AppError('not-allowed', message);
 }
 
 /** The state of a record that a later fact adds to. @throws AppError `not-found` before its first fact. */
@@ -113,17 +139,19 @@ export async function loadShelf(tx: Knex): Promise<StockRecords> {
 
 /** What of a set-up has been taken out of use, as its record says now. */
 async function withdrawnOf(tx: Knex, setUp: RunSetUp): Promise<readonly Finding[]> {
-  const parts = [
-    ['bottle', await findProjection(tx, 'bottle', setUp.bottle.id)],
-    ['lot', await findProjection(tx, 'lot', setUp.lot.id)],
-    ['balance', await findProjection(tx, 'equipment', setUp.balance.id)],
-    ['burette', await findProjection(tx, 'equipment', setUp.burette.id)],
-  ] as const;
-  return parts.flatMap(([field, state]) =>
-    state?.withdrawn
-      ? [impossible('withdrawn', field, `This ${field} is out of use: ${state.withdrawn.reason}`)]
-      : [],
-  );
+  const found: Finding[] = [];
+  for (const { field, kind, at } of partsOf(setUp)) {
+    const withdrawn = withdrawalIn(await findProjection(tx, kind, at.id));
+    if (withdrawn) {
+      const message = `This ${field} is out of use: ${withdrawn.reason}`;
+      found.push(impossible('withdrawn', field, message));
+    }
+  }
+  return found;
+}
+
+function withdrawalIn(state: PlainStates[PlainRecordKind] | null): Withdrawal | null {
+  return state && 'withdrawn' in state ? state.withdrawn : null;
 }
 
 function checkUse(

@@ -1,5 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { RunSummary } from '#core/ledger';
 import { foldRun, openConflicts } from '#core/titration';
 import type { Problem, RunAnswer } from '#contract';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
@@ -274,12 +275,15 @@ describe('the database', () => {
     await titrateSeries(client, runId);
     const { facts, references } = (await client.get(`/api/runs/${runId}`)).body as RunAnswer;
     const list = (await client.get('/api/records/run')).body as {
-      records: { id: string; titrantTakenMl: number; version: number }[];
+      records: RunSummary[];
     };
     const summary = list.records.find((run) => run.id === runId);
     expect(foldRun(facts, references)?.version).toBe(summary?.version);
     // Three rinses of 4 mL and four fillings.
-    expect(summary?.titrantTakenMl).toBeCloseTo(12 + 4 * 50 - 0.25, 9);
+    expect(summary?.taken.find(({ id }) => id === ids.bottle)?.amount).toBeCloseTo(
+      12 + 4 * 50 - 0.25,
+      9,
+    );
   });
 
   test('a fact of an older program keeps its text and is read in the shape of today', async () => {

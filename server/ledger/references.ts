@@ -78,12 +78,7 @@ function loadStreams(
   db: Knex,
   setUps: readonly RunSetUp[],
 ): Promise<ReadonlyMap<string, readonly Fact[]>> {
-  const ids = setUps.flatMap(({ bottle, lot, balance, burette }) => [
-    bottle.id,
-    lot.id,
-    balance.id,
-    burette.id,
-  ]);
+  const ids = setUps.flatMap((setUp) => partsOf(setUp).map(({ at }) => at.id));
   return listFactsOf(db, [...new Set(ids)]);
 }
 
@@ -91,15 +86,60 @@ function foldReferences(
   streams: ReadonlyMap<string, readonly Fact[]>,
   setUp: RunSetUp,
 ): RunReferences {
-  const method = findMethod(setUp.methodId);
-  if (!method) throw unknownReference('methodId', 'The catalogue has no such method.');
+  const method =
+    setUp.method.kind === 'catalogue'
+      ? findMethod(setUp.method.id)
+      : foldVersion(streams, 'method', setUp.method, 'method').method;
+  if (!method) throw unknownReference('method', 'The catalogue has no such method.');
   const bottle = foldVersion(streams, 'bottle', setUp.bottle, 'bottle');
-  const lot = foldVersion(streams, 'lot', setUp.lot, 'lot');
-  const { equipment: balance } = foldVersion(streams, 'equipment', setUp.balance, 'balance');
   const { equipment: burette } = foldVersion(streams, 'equipment', setUp.burette, 'burette');
-  if (balance.type !== 'balance') throw unknownReference('balance', 'This is not a balance.');
   if (burette.type !== 'burette') throw unknownReference('burette', 'This is not a burette.');
-  return { method, bottle, lot, balance, burette };
+  return { method, bottle, standard: foldStandard(streams, setUp), burette };
+}
+
+function foldStandard(
+  streams: ReadonlyMap<string, readonly Fact[]>,
+  { standard }: RunSetUp,
+): RunReferences['standard'] {
+  if (standard.kind === 'lot') {
+    const lot = foldVersion(streams, 'lot', standard.lot, 'standard.lot');
+    const at = standard.balance;
+    const { equipment } = foldVersion(streams, 'equipment', at, 'standard.balance');
+    if (equipment.type === 'balance') return { kind: 'lot', lot, balance: equipment };
+    throw unknownReference('standard.balance', 'This is not a balance.');
+  }
+  const bottle = foldVersion(streams, 'bottle', standard.bottle, 'standard.bottle');
+  const vessel = foldVersion(streams, 'equipment', standard.vessel, 'standard.vessel');
+  const { equipment } = vessel;
+  const isPipette = equipment.type === 'glassware' && equipment.kind === 'one-mark-pipette';
+  if (isPipette || equipment.type === 'burette') return { kind: 'bottle', bottle, vessel };
+  const message = 'An aliquot is measured with a pipette or a burette.';
+  throw unknownReference('standard.vessel', message);
+}
+
+/** A record that a set-up names: its kind, and where the set-up names it. */
+interface NamedRecord {
+  readonly field: string;
+  readonly kind: PlainRecordKind;
+  readonly at: RecordVersion;
+}
+
+/** The records that a set-up names. */
+export function partsOf({ method, bottle, standard, burette }: RunSetUp): readonly NamedRecord[] {
+  return [
+    ...(method.kind === 'own' ? ([{ field: 'method', kind: 'method', at: method }] as const) : []),
+    { field: 'bottle', kind: 'bottle', at: bottle },
+    ...(standard.kind === 'lot'
+      ? ([
+          { field: 'standard', kind: 'lot', at: standard.lot },
+          { field: 'instrument', kind: 'equipment', at: standard.balance },
+        ] as const)
+      : ([
+          { field: 'standard', kind: 'bottle', at: standard.bottle },
+          { field: 'instrument', kind: 'equipment', at: standard.vessel },
+        ] as const)),
+    { field: 'burette', kind: 'equipment', at: burette },
+  ];
 }
 
 function foldVersion<K extends PlainRecordKind>(

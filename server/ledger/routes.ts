@@ -10,6 +10,7 @@ import { listProjections } from './queries';
 
 const LIST_KINDS: readonly ListKind[] = [
   'laboratory',
+  'method',
   'lot',
   'equipment',
   'bottle',

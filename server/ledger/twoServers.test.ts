@@ -63,7 +63,7 @@ test('a second app process on the same database knows the session and every fact
   const after = (await client.get(`/api/runs/${runId}`)).body as RunAnswer;
   expect(after.facts.map((fact) => fact.sequence)).toEqual(after.facts.map((_, i) => i + 1));
   const run = foldRun(after.facts, after.references);
-  expect(run && openConflicts(run)).toEqual(pairs.map((flask) => ({ flask, place: 'weighing' })));
+  expect(run && openConflicts(run)).toEqual(pairs.map((flask) => ({ flask, place: 'portion' })));
   await app.close();
   await Promise.all([db.destroy(), pool.end()]);
 });
@@ -82,12 +82,15 @@ test('a run names the versions it rests on: another version, or another kind, is
     client.send({ kind: 'run.started', body: { ...runSetUp(ids), ...changes } }, uuidv7());
   await run({}).expect(201);
   for (const changes of [
-    { methodId: 'by-magic' },
-    { lot: at(ids.khp, 2) },
-    { lot: at(uuidv7()) },
-    { lot: at(ids.bottle) },
-    { lot: at(ids.naoh) },
-    { balance: at(ids.burette) },
+    { method: { kind: 'catalogue', id: 'by-magic' } },
+    { method: { kind: 'own', ...at(ids.khp) } },
+    { standard: { kind: 'lot', lot: at(ids.khp, 2), balance: at(ids.balance) } },
+    { standard: { kind: 'lot', lot: at(uuidv7()), balance: at(ids.balance) } },
+    { standard: { kind: 'lot', lot: at(ids.bottle), balance: at(ids.balance) } },
+    { standard: { kind: 'lot', lot: at(ids.naoh), balance: at(ids.balance) } },
+    { standard: { kind: 'lot', lot: at(ids.khp), balance: at(ids.burette) } },
+    { standard: { kind: 'bottle', bottle: at(ids.bottle), vessel: at(ids.burette) } },
+    { standard: { kind: 'bottle', bottle: at(ids.bottle), vessel: at(ids.balance) } },
     { burette: at(ids.balance) },
   ]) {
     await run(changes).expect(422);

@@ -64,7 +64,7 @@ export function proposeFact(
     clockOffsetMs: null,
     basedOn: null,
     ...changes,
-  } as ProposedFact;
+  };
 }
 
 /** An app server on a test database: one process of several, as the database sees it. */
@@ -278,10 +278,9 @@ export function bottleBody(code: string, lotId: string, client: Client, today: s
 export function runSetUp(ids: StockIds) {
   const at = (id: string) => ({ id, version: 1 });
   return {
-    methodId: 'naoh-by-khp',
+    method: { kind: 'catalogue', id: 'naoh-by-khp' } as const,
     bottle: at(ids.bottle),
-    lot: at(ids.khp),
-    balance: at(ids.balance),
+    standard: { kind: 'lot', lot: at(ids.khp), balance: at(ids.balance) } as const,
     burette: at(ids.burette),
     rules: DEFAULT_HOUSE_RULES,
     temperatureC: '20',

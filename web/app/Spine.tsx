@@ -15,12 +15,14 @@ type Stage = (typeof STAGES)[number]['name'];
 const KEPT_BELOW = [
   { name: 'Substances', to: '/lots' },
   { name: 'Equipment', to: '/equipment' },
+  { name: 'Methods', to: '/methods' },
+  { name: 'House rules', to: '/rules' },
   { name: 'People', to: '/people' },
   { name: 'Verification', to: '/verification' },
 ] as const;
 
 /** Height of the scale between two major marks, px. */
-const STEP = 104;
+const STEP = 88;
 const TOP = 26;
 const WIDTH = 148;
 
@@ -46,8 +48,8 @@ export function Spine() {
       </Link>
       <nav
         aria-label="Stages of the work"
-        className="relative"
-        style={{ height: TOP + 3 * STEP + 58 }}
+        className="relative shrink-0"
+        style={{ height: TOP + 3 * STEP + 34 }}
       >
         <Scale here={here} />
         {STAGES.map((stage, i) => (
@@ -61,7 +63,7 @@ export function Spine() {
             {stage.name}
           </Link>
         ))}
-        <OpenRuns top={TOP + 2 * STEP + 22} />
+        <OpenRuns top={TOP + 2 * STEP + 17} />
       </nav>
       <nav aria-label="Laboratory" className="mx-5 mt-2 border-t border-rule pt-2 text-[15px]">
         {KEPT_BELOW.map(({ name, to }) => (
@@ -69,7 +71,7 @@ export function Spine() {
             key={to}
             to={to}
             className={({ isActive }) =>
-              `flex min-h-9 items-center rounded-md hover:bg-shade ${isActive ? 'font-bold text-violet' : 'text-ink-soft'}`
+              `flex min-h-8 items-center rounded-md hover:bg-shade ${isActive ? 'font-bold text-violet' : 'text-ink-soft'}`
             }
           >
             {name}
@@ -86,7 +88,7 @@ export function Spine() {
 
 /** The graduated scale; liquid stands from the meniscus downwards. */
 function Scale({ here }: { readonly here: Stage | null }) {
-  const height = TOP + 3 * STEP + 58;
+  const height = TOP + 3 * STEP + 34;
   const index = STAGES.findIndex((stage) => stage.name === here);
   const level = TOP + index * STEP;
   const ticks = Array.from({ length: 37 }, (_, i) => TOP - 10 + i * (STEP / 10));
@@ -126,7 +128,7 @@ function OpenRuns({ top }: { readonly top: number }) {
         <li key={run.id}>
           <Link
             to={`/runs/${run.id}`}
-            className="flex min-h-7 items-center rounded px-2 text-sm text-ink-soft hover:bg-shade"
+            className="flex min-h-6 items-center rounded px-2 text-sm text-ink-soft hover:bg-shade"
           >
             bottle {bottles?.find((bottle) => bottle.id === run.bottleId)?.code ?? '…'}
           </Link>

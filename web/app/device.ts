@@ -25,7 +25,7 @@ export function measureClock(serverNow: string, askedMs: number, answeredMs: num
 }
 
 /** The server's clock minus this device's, in ms, as last measured, perhaps before a reload; null if never. */
-function clockOffsetMs(): number | null {
+export function clockOffsetMs(): number | null {
   const kept = localStorage.getItem(OFFSET_KEY);
   return kept === null ? null : Number(kept);
 }

@@ -57,8 +57,11 @@ export function makeFact(
     authorId,
     ...deviceStamp(),
     basedOn,
-  } as ProposedFact;
+  };
 }
+
+/** The version of a record before its first fact. */
+const NOTHING_YET = 0;
 
 /** Begins a new record with its first fact; gives the record's id. What was typed stays in the form if it fails. */
 export function useBeginRecord() {
@@ -67,7 +70,7 @@ export function useBeginRecord() {
   return useMutation({
     mutationFn: async (fact: NewFact) => {
       const recordId = uuidv7();
-      await ask('POST', '/facts', makeFact(fact, recordId, person.id));
+      await ask('POST', '/facts', makeFact(fact, recordId, person.id, NOTHING_YET));
       return recordId;
     },
     onSuccess: () => client.invalidateQueries({ queryKey: ['records'] }),

@@ -1,10 +1,10 @@
 import { findIncident } from '#core/incident';
 import { enteredAt } from '#core/record';
-import type { Observation, RunState } from '#core/titration';
-import { buretteChecks, placeName } from '#core/titration';
+import { netMassG } from '#core/metrology';
+import type { Entry, Observation, Portion, RunState } from '#core/titration';
+import { buretteChecks, placeName, portionText, readingsOf } from '#core/titration';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
-import { weighingText } from '../titrate/wording';
 import { instantText } from '../ui/typeset';
 
 interface Remark {
@@ -66,7 +66,21 @@ function sayingOf(fact: Observation): readonly [where: string, value: string] {
     'flask' in fact.body ? `Flask ${String(fact.body.flask)}, ${place}` : place;
   switch (fact.kind) {
     case 'run.flask-weighed':
-      return [flask(placeName('weighing')), `${weighingText(fact.body.weighing)} g`];
+      return [flask(placeName('portion')), `${netMassG(fact.body.weighing)} g`];
+    case 'run.flask-pipetted':
+      return [flask(placeName('portion')), `${fact.body.volumeMl} mL`];
+    case 'run.blank-made':
+      return [flask('blank'), 'It'];
+    case 'run.burette-refilled':
+      return [flask('refill'), `${fact.body.readingMl} mL`];
+    case 'run.provisional-read':
+      return [flask('provisional reading'), `${fact.body.readingMl} mL`];
+    case 'run.temperature-taken':
+      return [flask('temperature'), `${fact.body.temperatureC} °C`];
+    case 'run.end-point-graded':
+      return [flask('end point'), 'How it was met'];
+    case 'run.reading-confirmed':
+      return ['A reading', 'Its confirmation'];
     case 'run.burette-read':
       return [flask(placeName(fact.body.moment)), `${fact.body.readingMl} mL`];
     case 'run.burette-checked':
@@ -80,7 +94,7 @@ function sayingOf(fact: Observation): readonly [where: string, value: string] {
 
 /** What was off when the burette was looked over. */
 function remarksOnBurette({ buretteChecked, references, setUp }: RunState): readonly Remark[] {
-  const checks = buretteChecks(references.method, setUp.rules.rinses);
+  const checks = buretteChecks(references.method, setUp.rules);
   return buretteChecked.flatMap(({ faults, by, at }) =>
     faults.map(({ checkId, remark }) => {
       const text = checks.find(({ id }) => id === checkId)?.text ?? checkId;
@@ -92,19 +106,23 @@ function remarksOnBurette({ buretteChecked, references, setUp }: RunState): read
 
 function remarksOnFlasks(run: RunState): readonly Remark[] {
   return run.flasks.flatMap((flask) => {
-    const entries = [
-      { name: 'mass', entry: { ...flask.weighing, text: weighingText } },
+    const { portion } = flask;
+    const entries: readonly { readonly name: string; readonly entry: Entry<string> }[] = [
+      { name: 'portion', entry: { ...portion, ...portionTexts(portion) } },
       // A carried-over reading is told once, where it was read.
-      ...(flask.initial?.carriedFromFlask === null
-        ? [{ name: 'initial reading', entry: { ...flask.initial, text: String } }]
-        : []),
-      ...(flask.final ? [{ name: 'final reading', entry: { ...flask.final, text: String } }] : []),
+      ...readingsOf(flask)
+        .filter(({ entry }) => entry.carriedFromFlask === null)
+        .map(({ place, entry }) => ({ name: placeName(place), entry })),
+      ...flask.provisional.map((entry) => ({
+        name: `reading ${entry.value} before the end`,
+        entry,
+      })),
     ];
     return entries.flatMap(({ name, entry }): Remark[] => {
       const where = `Flask ${String(flask.number)}, ${name}`;
       const corrected = entry.superseded.map((old) => ({
         where,
-        was: (entry.text as (value: unknown) => string)(old.value),
+        was: old.value,
         reason: old.reason,
         by: old.by,
         at: old.at,
@@ -116,4 +134,15 @@ function remarksOnFlasks(run: RunState): readonly Remark[] {
       return [...corrected, ...kept];
     });
   });
+}
+
+/** A portion's entry in words. */
+function portionTexts({
+  value,
+  superseded,
+}: Entry<Portion>): Pick<Entry<string>, 'value' | 'superseded'> {
+  return {
+    value: portionText(value),
+    superseded: superseded.map((old) => ({ ...old, value: portionText(old.value) })),
+  };
 }

@@ -2,7 +2,7 @@ import { useParams } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { roundHalfEven, roundToUncertainty } from '#core/measurement';
 import type { Judgement, Result, RunState } from '#core/titration';
-import { judgeRun, nextStep, percentFromNominal } from '#core/titration';
+import { describeStandard, judgeRun, nextStep, percentFromNominal } from '#core/titration';
 import { Loading } from '../app/Loading';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
@@ -25,14 +25,14 @@ export function JudgePage() {
   if (!loaded) return <Loading />;
   const { run, isAllKept } = loaded;
   const judgement = judgeRun(run);
-  const { bottle, method, lot } = run.references;
+  const { bottle, method } = run.references;
   const titrant = findSubstance(bottle.substanceId);
   const standard = findSubstance(method.standardId);
   return (
     <Page
       title={`${run.certificate ? `Certificate ${run.certificate.number}` : 'Judgement'}: bottle ${bottle.code}`}
       tabTitle={`Judge bottle ${bottle.code}`}
-      lead={`${capitalized(titrant?.name ?? '')} against ${standard?.name ?? ''}, lot ${lot.lot.lotNumber}`}
+      lead={`${capitalized(titrant?.name ?? '')} against ${standard?.name ?? ''}, ${describeStandard(run.references.standard)}`}
       actions={
         <>
           <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>

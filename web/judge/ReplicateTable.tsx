@@ -1,7 +1,7 @@
 import { findIncident } from '#core/incident';
 import { roundHalfEven } from '#core/measurement';
 import type { Judgement } from '#core/titration';
-import { netMassG } from '#core/metrology';
+import { portionText } from '#core/titration';
 import { VERDICTS } from '../titrate/wording';
 import { Table } from '../ui/Table';
 
@@ -16,13 +16,13 @@ export function ReplicateTable({ judgement }: { readonly judgement: Judgement })
   return (
     <Table
       caption="Titrations"
-      heads={['Flask', 'Mass / g', 'Titre / mL', 'c / (mol/L)', 'Verdict']}
+      heads={['Flask', 'Portion', 'Titre / mL', 'c / (mol/L)', 'Verdict']}
       rows={judgement.replicates.map(({ flask, titreMl, molarity, verdict, why }) => ({
         key: String(flask.number),
         cells: [
           flask.number,
           <span key="m" className="font-mono">
-            {netMassG(flask.weighing.value)}
+            {portionText(flask.portion.value)}
           </span>,
           <span key="t" className="font-mono">
             {titreMl ?? '–'}

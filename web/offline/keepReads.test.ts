@@ -35,6 +35,18 @@ test('what was read is there after a reload, and is asked for again as soon as t
   expect(client.getQueryState(['run'])?.isInvalidated).toBe(true);
 });
 
+test('what could not be read again, the server being away, is still kept', async () => {
+  const client = new QueryClient();
+  await keepReads(client, 'build 1');
+  client.setQueryData(['run'], { facts: [1, 2] });
+  const away = (): Promise<never> => Promise.reject(new Error('the server is away'));
+  await client.query({ queryKey: ['run'], queryFn: away, retry: false }).catch(() => undefined);
+  expect(client.getQueryState(['run'])?.status).toBe('error');
+  window.dispatchEvent(new Event('pagehide'));
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  expect((await reopen('build 1')).getQueryData(['run'])).toEqual({ facts: [1, 2] });
+});
+
 test('another build of the program does not take over what it may not understand', async () => {
   await readAndClose('build 1', [['run', { facts: [1, 2] }]]);
   expect((await reopen('build 2')).getQueryData(['run'])).toBeUndefined();

@@ -31,7 +31,7 @@ export async function keepReads(client: QueryClient, build: string): Promise<voi
   await giveBack(database, client, build);
   let isDue = false;
   const write = (): void => {
-    if (isDue) void database.put('reads', { build, state: dehydrate(client) }, 'all');
+    if (isDue) void database.put('reads', { build, state: readsOf(client) }, 'all');
     isDue = false;
   };
   client.getQueryCache().subscribe((event) => {
@@ -40,6 +40,18 @@ export async function keepReads(client: QueryClient, build: string): Promise<voi
     setTimeout(write, WRITE_AFTER_MS);
   });
   window.addEventListener('pagehide', write);
+}
+
+/** All that was read, what could not be read again since included: away from the server that is everything. */
+function readsOf(client: QueryClient): DehydratedState {
+  const { queries, ...rest } = dehydrate(client, {
+    shouldDehydrateQuery: ({ state }) => state.data !== undefined,
+  });
+  const asRead = queries.map((query) => ({
+    ...query,
+    state: { ...query.state, status: 'success' as const, error: null },
+  }));
+  return { ...rest, queries: asRead };
 }
 
 async function giveBack(

@@ -78,6 +78,27 @@ function whatOfRun(fact: RunFact): string {
       return `flask ${String(fact.body.flask)}, ${fact.body.moment} reading ${fact.body.readingMl} mL.`;
     case 'run.flask-weighed':
       return `flask ${String(fact.body.flask)}, ${weighed(fact.body.weighing)}.`;
+    case 'run.flask-pipetted':
+      return `flask ${String(fact.body.flask)}, ${fact.body.volumeMl} mL.`;
+    case 'run.blank-made':
+      return `flask ${String(fact.body.flask)}, a blank.`;
+    case 'run.burette-refilled':
+    case 'run.provisional-read':
+      return `flask ${String(fact.body.flask)}, ${fact.body.readingMl} mL.`;
+    case 'run.temperature-taken':
+      return `flask ${String(fact.body.flask)}, ${fact.body.temperatureC} °C.`;
+    case 'run.end-point-graded':
+      return `flask ${String(fact.body.flask)}, how its end point was met.`;
+    case 'run.end-point-taken-back':
+      return `flask ${String(fact.body.flask)}, its end point taken back.`;
+    case 'run.reading-confirmed':
+      return 'confirming a reading.';
+    case 'run.paused':
+      return 'pausing the run.';
+    case 'run.resumed':
+      return 'going on with the run.';
+    case 'run.volume-corrected':
+      return `volume corrected to ${fact.body.volumeMl} mL.`;
     case 'run.reading-corrected':
       return `reading corrected to ${fact.body.readingMl} mL.`;
     case 'run.weighing-corrected':

@@ -1,6 +1,5 @@
 import { useState } from 'react';
 import { CATALOGUE, findIndicator, findSubstance } from '#core/chemistry';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { hazardsOfLot } from '#core/label';
 import { parseDecimal } from '#core/measurement';
 import type { PlannerShelf, Wish } from '#core/preparation';
@@ -67,7 +66,7 @@ function firstChoice(purpose: Wanted['purpose'], choices: readonly { readonly id
 }
 
 function Planner({ stock }: { readonly stock: Stock }) {
-  const { today } = useSession();
+  const { today, laboratory } = useSession();
   const [wanted, setWanted] = useState<Wanted>(() => ({
     purpose: 'titrant',
     substanceId: firstChoice('titrant', choicesFor('titrant', stock)),
@@ -94,7 +93,7 @@ function Planner({ stock }: { readonly stock: Stock }) {
   };
   const burette = stock.equipment.find(({ equipment }) => equipment.type === 'burette')?.equipment;
   const seriesMl =
-    burette?.type === 'burette' ? titrantNeed(burette, DEFAULT_HOUSE_RULES).titrantTotalMl : null;
+    burette?.type === 'burette' ? titrantNeed(burette, laboratory.rules).titrantTotalMl : null;
   const indicator = findIndicator(wanted.substanceId);
   const substance = findSubstance(wanted.substanceId);
   const lot = stock.lots.find((one) => one.lot.substanceId === wanted.substanceId)?.lot;

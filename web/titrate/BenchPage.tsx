@@ -1,39 +1,49 @@
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { Colour } from '#core/chemistry';
-import { describeEndPoint, findSubstance } from '#core/chemistry';
+import { describeEndPoint } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
 import { nominalMolPerL } from '#core/reagent';
-import type { Conflict, Forecast, Judgement, NextStep, RunState } from '#core/titration';
+import type { Conflict, Flask, Forecast, Judgement, NextStep, RunState } from '#core/titration';
 import {
+  blankStep,
+  describeStandard,
   flaskUnderBurette,
-  forecastTitre,
+  forecastFlask,
+  instrumentOf,
   judgeRun,
   nextStep,
   openConflicts,
+  pauseOf,
+  portionStep,
+  refillStep,
   titrateStep,
-  weighStep,
 } from '#core/titration';
-import { netMassG } from '#core/metrology';
 import { Loading } from '../app/Loading';
 import { usePersonName } from '../app/records';
-import { Button, ButtonLink } from '../ui/Button';
+import { Button } from '../ui/Button';
 import { usePageHeading } from '../ui/Page';
-import { capitalized } from '../ui/typeset';
+import { ReasonDialog } from '../ui/ReasonDialog';
+import { ShortName } from '../ui/ShortName';
+import type { WeighingMode } from '../ui/WeighingModeChoice';
+import type { Detour } from './Action';
+import { Action } from './Action';
+import { BenchMenu } from './BenchMenu';
 import { BuretteCheckDialog } from './BuretteCheckDialog';
 import { BuretteDrawing } from './BuretteDrawing';
 import type { Correction } from './CorrectionDialog';
 import { CorrectionDialog } from './CorrectionDialog';
-import type { WeighingMode } from '../ui/WeighingModeChoice';
-import { EntryPanel } from './EntryPanel';
 import type { FlaskActions } from './FlaskColumn';
 import { FlaskColumn } from './FlaskColumn';
 import { IncidentDialog } from './IncidentDialog';
-import { Persistence } from './Persistence';
+import { KeysDialog } from './KeysDialog';
+import { LargeFigures } from './LargeFigures';
 import { MolarityScale } from './MolarityScale';
-import { ReasonDialog } from '../ui/ReasonDialog';
+import { PauseDialog } from './PauseDialog';
 import { SettleDialog } from './SettleDialog';
 import { useEnter, useRun } from './useRun';
+import type { Way } from './useKeys';
+import { useWakeLock } from './useWakeLock';
+import { Warnings } from './Warnings';
 
 /** The screen beside the burette. */
 export function BenchPage() {
@@ -42,36 +52,33 @@ export function BenchPage() {
   return loaded ? <Bench key={runId} run={loaded.run} /> : <Loading />;
 }
 
-/** What the analyst has chosen to do instead of what comes next by default. */
-type Detour = { readonly kind: 'weigh' } | { readonly kind: 'titrate'; readonly flask: number };
-
 type Question =
   | { readonly kind: 'correct'; readonly correction: Correction }
-  | { readonly kind: 'void'; readonly flask: number }
+  | { readonly kind: 'void' | 'take-back' | 'incident'; readonly flask: number }
   | { readonly kind: 'settle'; readonly conflict: Conflict }
-  | { readonly kind: 'incident'; readonly flask: number }
-  | { readonly kind: 'burette' }
-  | { readonly kind: 'abandon' };
+  | { readonly kind: 'burette' | 'pause' | 'abandon' | 'keys' };
 
 function Bench({ run }: { readonly run: RunState }) {
-  const { bottle, method, burette } = run.references;
-  const titrant = findSubstance(bottle.substanceId);
-  const standard = findSubstance(method.standardId)?.shortName ?? 'standard';
+  const { bottle, burette } = run.references;
   const heading = usePageHeading(`Bottle ${bottle.code} on the bench`);
+  useWakeLock();
+  const { propose, keep } = useEnter(run);
   const [detour, setDetour] = useState<Detour | null>(null);
   const [question, setQuestion] = useState<Question | null>(null);
-  const [mode, setMode] = useState<WeighingMode>('tared');
+  const [mode, setMode] = useState<WeighingMode>(run.setUp.rules.weighing);
   const [previewMl, setPreviewMl] = useState<number | null>(null);
+  const [isLarge, setIsLarge] = useState(false);
   const judgement = judgeRun(run);
   const step = takeDetour(run, judgement, detour);
   const onBurette = burettePosition(run, step, previewMl);
-  const closeQuestion = (): void => {
-    setQuestion(null);
-  };
-  const flaskOf = (number: number) => run.flasks.find((flask) => flask.number === number);
+  const flaskOf = (number: number): Flask | undefined =>
+    run.flasks.find((flask) => flask.number === number);
   const settle = (flask: number): void => {
     const conflict = openConflicts(run).find((item) => item.flask === flask);
     if (conflict) setQuestion({ kind: 'settle', conflict });
+  };
+  const askAboutIncident = (): void => {
+    setQuestion({ kind: 'incident', flask: flaskAtHand(run, step) });
   };
   const actions: FlaskActions = {
     onTitrate: (flask) => {
@@ -81,56 +88,68 @@ function Bench({ run }: { readonly run: RunState }) {
       setQuestion({ kind: 'void', flask });
     },
     onSettle: settle,
-    onCorrectWeighing: (flask) => {
-      const entry = flaskOf(flask)?.weighing;
-      if (entry) setQuestion({ kind: 'correct', correction: { what: 'weighing', flask, entry } });
+    onCorrectPortion: (flask) => {
+      const entry = flaskOf(flask)?.portion;
+      if (entry) setQuestion({ kind: 'correct', correction: { what: 'portion', flask, entry } });
     },
-    onCorrectReading: (flask, moment) => {
-      const entry = flaskOf(flask)?.[moment];
-      if (entry)
-        setQuestion({ kind: 'correct', correction: { what: 'reading', flask, moment, entry } });
+    onCorrectReading: (flask, place, entry) => {
+      setQuestion({ kind: 'correct', correction: { what: 'reading', flask, place, entry } });
     },
   };
+  const pageWays: readonly Way[] = [
+    ...(run.flasks.length > 0 ? [{ key: 'i', name: 'Does it matter?', go: askAboutIncident }] : []),
+    {
+      key: 'l',
+      name: 'Large figures',
+      go: () => {
+        setIsLarge(!isLarge);
+      },
+    },
+    {
+      key: '?',
+      name: 'Keys',
+      go: () => {
+        setQuestion({ kind: 'keys' });
+      },
+    },
+  ];
   return (
     <div className="grid h-screen min-h-[760px] grid-cols-[268px_minmax(0,1fr)]">
       <div className="h-screen max-h-[860px] min-h-0 border-r border-rule bg-[#faf6ee]">
         <BuretteDrawing burette={burette} {...onBurette} />
       </div>
       <div className="flex min-h-0 flex-col px-6 pt-4 pb-3">
-        <header className="flex items-end justify-between border-b-2 border-ink pb-2">
-          <div>
-            <h1 ref={heading} tabIndex={-1} className="text-2xl font-bold">
-              {capitalized(titrant?.name ?? 'titrant')} {bottle.nominalMolarity} mol/L, bottle{' '}
-              {bottle.code}
+        <header className="flex items-end justify-between gap-4 border-b-2 border-ink pb-2">
+          <div className="min-w-0">
+            <h1 ref={heading} tabIndex={-1} className="truncate text-2xl font-bold">
+              Bottle {bottle.code}: <ShortName of={bottle.substanceId} /> {bottle.nominalMolarity}{' '}
+              mol/L
             </h1>
-            <RunLine run={run} standard={standard} />
+            <RunLine run={run} />
           </div>
           <div className="flex shrink-0 gap-2">
             {run.flasks.length > 0 && (
-              <Button
-                className="px-3 text-[15px] whitespace-nowrap"
-                onClick={() => {
-                  setQuestion({ kind: 'incident', flask: flaskAtHand(run, step) });
-                }}
-              >
+              <Button className="px-3 text-[15px] whitespace-nowrap" onClick={askAboutIncident}>
                 Does it matter?
               </Button>
             )}
-            {run.status === 'open' && (
-              <Button
-                className="px-3 text-[15px]"
-                onClick={() => {
-                  setQuestion({ kind: 'abandon' });
-                }}
-              >
-                Abandon…
-              </Button>
-            )}
+            <BenchMenu
+              run={run}
+              isLarge={isLarge}
+              onLarge={() => {
+                setIsLarge(!isLarge);
+              }}
+              onAsk={(kind) => {
+                setQuestion({ kind });
+              }}
+            />
           </div>
         </header>
+        <Warnings run={run} />
         <Action
           run={run}
           step={step}
+          isTakingTemperature={detour?.kind === 'temperature'}
           mode={mode}
           onMode={setMode}
           onPreview={setPreviewMl}
@@ -139,26 +158,49 @@ function Bench({ run }: { readonly run: RunState }) {
           onBurette={() => {
             setQuestion({ kind: 'burette' });
           }}
+          onGrade={(flask, grade) => {
+            const body = { flask: flask.number, grade };
+            void keep(propose({ kind: 'run.end-point-graded', body }).proposed);
+          }}
+          onTakeBack={(flask) => {
+            setQuestion({ kind: 'take-back', flask: flask.number });
+          }}
+          onResume={() =>
+            void keep(propose({ kind: 'run.resumed', body: { remark: '' } }).proposed)
+          }
+          pageWays={pageWays}
         />
-        <div className="flex min-h-0 flex-1 overflow-x-auto border-y border-rule">
-          {run.flasks.length === 0 && <NoFlaskYet />}
-          <div className="flex min-h-0 flex-1 divide-x divide-rule">
-            {judgement.replicates.map((replicate) => (
-              <FlaskColumn
-                key={replicate.flask.number}
-                run={run}
-                replicate={replicate}
-                standard={standard}
-                isCurrent={step.flask === replicate.flask.number}
-                mayTitrate={!flaskUnderBurette(run)}
-                actions={actions}
-              />
-            ))}
-          </div>
-        </div>
-        <SoFar run={run} judgement={judgement} />
+        {isLarge ? (
+          <LargeFigures run={run} step={step} levelMl={onBurette.levelMl} />
+        ) : (
+          <>
+            <div className="flex min-h-0 flex-1 overflow-x-auto border-y border-rule">
+              {run.flasks.length === 0 && <NoFlaskYet run={run} />}
+              <div className="flex min-h-0 flex-1 divide-x divide-rule">
+                {judgement.replicates.map((replicate) => (
+                  <FlaskColumn
+                    key={replicate.flask.number}
+                    run={run}
+                    replicate={replicate}
+                    isCurrent={step.flask === replicate.flask.number}
+                    mayTitrate={!flaskUnderBurette(run)}
+                    actions={actions}
+                  />
+                ))}
+              </div>
+            </div>
+            <SoFar run={run} judgement={judgement} />
+          </>
+        )}
       </div>
-      <Questions run={run} judgement={judgement} question={question} onClose={closeQuestion} />
+      <Questions
+        run={run}
+        judgement={judgement}
+        question={question}
+        onClose={() => {
+          setQuestion(null);
+        }}
+      />
     </div>
   );
 }
@@ -171,13 +213,23 @@ function flaskAtHand(run: RunState, step: NextStep): number {
 
 /** The analyst's own choice where there is one, else what core says comes next. */
 function takeDetour(run: RunState, judgement: Judgement, detour: Detour | null): NextStep {
-  const flask =
-    detour?.kind === 'titrate' ? run.flasks.find((item) => item.number === detour.flask) : null;
-  if (run.status === 'open' && detour?.kind === 'weigh') return weighStep(run, judgement, false);
-  if (run.status === 'open' && flask && !flask.initial && !flaskUnderBurette(run)) {
-    return titrateStep(run, flask);
+  if (run.status !== 'open' || pauseOf(run)) return nextStep(run, judgement);
+  const busy = flaskUnderBurette(run);
+  switch (detour?.kind) {
+    case 'fill':
+      return portionStep(run, judgement, false);
+    case 'blank':
+      return blankStep(run);
+    case 'refill':
+      return busy ? refillStep(busy) : nextStep(run, judgement);
+    case 'titrate': {
+      const flask = run.flasks.find((item) => item.number === detour.flask);
+      return flask && !flask.initial && !busy ? titrateStep(run, flask) : nextStep(run, judgement);
+    }
+    case 'temperature':
+    case undefined:
+      return nextStep(run, judgement);
   }
-  return nextStep(run, judgement);
 }
 
 interface Position {
@@ -193,198 +245,34 @@ function burettePosition(run: RunState, step: NextStep, previewMl: number | null
   const readMl = run.level === null ? null : Number(run.level.readingMl);
   const levelMl = isOnScale ? previewMl : readMl;
   const flask = run.flasks.find((item) => item.number === step.flask);
-  if (!flask || (step.action !== 'read-initial' && step.action !== 'read-final')) {
+  if (!flask || !step.action.startsWith('read-')) {
     return { levelMl, startedMl: null, forecast: null };
   }
-  const startedMl = flask.initial ? Number(flask.initial.value) : null;
-  const from = startedMl ?? levelMl;
-  const massG = Number(netMassG(flask.weighing.value));
-  const { onBurette } = forecastTitre(run, massG, from);
+  const from = flask.refills.at(-1)?.restart ?? flask.initial;
+  const { onBurette } = forecastFlask(run, flask, levelMl);
   // A burette that has to be refilled first shows no end point below its last mark.
   const forecast = onBurette && onBurette.expected <= capacityMl ? onBurette : null;
-  return { levelMl, startedMl, forecast };
+  return { levelMl, startedMl: from ? Number(from.value) : null, forecast };
 }
 
-function RunLine({ run, standard }: { readonly run: RunState; readonly standard: string }) {
+function RunLine({ run }: { readonly run: RunState }) {
   const nameOf = usePersonName();
-  const { lot, balance, burette, method } = run.references;
+  const { standard, burette, method } = run.references;
   return (
-    <p className="text-[15px] text-ink-soft">
-      {standard} lot {lot.lot.lotNumber} · {balance.name} · {burette.name} ·{' '}
-      {describeEndPoint(method)} · {nameOf(run.started.by)}
+    <p className="truncate text-[15px] text-ink-soft">
+      <ShortName of={method.standardId} /> {describeStandard(standard)}
+      {method.inBurette === 'standard' && ' in the burette'} · {instrumentOf(standard).name} ·{' '}
+      {burette.name} · {describeEndPoint(method, run.setUp.rules)} · {nameOf(run.started.by)}
       {run.buretteChecked.at(-1)?.faults.length === 0 && ' · burette checked'}
     </p>
   );
 }
 
-interface ActionProps {
-  readonly run: RunState;
-  readonly step: NextStep;
-  readonly mode: WeighingMode;
-  readonly onMode: (mode: WeighingMode) => void;
-  readonly onPreview: (readingMl: number | null) => void;
-  readonly onDetour: (detour: Detour | null) => void;
-  readonly onSettle: (flask: number) => void;
-  readonly onBurette: () => void;
-}
-
-/** What to do next, and where to write it down. */
-function Action(props: ActionProps) {
-  const { run, step, mode, onMode, onPreview, onDetour, onSettle, onBurette } = props;
-  const { flask } = step;
-  const waiting = run.flasks.find((item) => !item.initial && !item.voided);
-  const isWeighing = step.action === 'weigh';
-  const { persistenceS } = run.references.method;
-  // The colour of one flask says nothing of another.
-  const [colour, setColour] = useState<{ flask: number | null; sinceMs: number } | null>(null);
-  const sinceMs = colour?.flask === flask ? colour.sinceMs : null;
-  const ways = [
-    ...(isWeighing && waiting
-      ? [
-          {
-            key: 't',
-            name: `Titrate flask ${String(waiting.number)}`,
-            go: () => {
-              onDetour({ kind: 'titrate', flask: waiting.number });
-            },
-          },
-        ]
-      : []),
-    ...(step.action === 'read-final' && sinceMs === null
-      ? [
-          {
-            key: 'p',
-            name: `The colour is there: does it last ${String(persistenceS)} s?`,
-            go: () => {
-              setColour({ flask, sinceMs: Date.now() });
-            },
-          },
-        ]
-      : []),
-    ...(step.action === 'read-final' && sinceMs !== null
-      ? [
-          {
-            key: 'f',
-            name: 'It faded',
-            go: () => {
-              setColour(null);
-            },
-          },
-        ]
-      : []),
-    ...(step.action === 'read-initial' && run.buretteChecked.length === 0
-      ? [{ key: 'b', name: 'Check the burette', go: onBurette }]
-      : []),
-    ...(step.action === 'read-initial'
-      ? [
-          {
-            key: 'w',
-            name: 'Weigh another',
-            go: () => {
-              onDetour({ kind: 'weigh' });
-            },
-          },
-        ]
-      : []),
-  ];
-  return (
-    <div className="grid min-h-[158px] grid-cols-[minmax(0,1fr)_minmax(0,420px)] gap-6 py-3">
-      <div>
-        <p role="status" className="text-[26px] leading-[1.25] font-semibold">
-          {step.sentence}
-        </p>
-        {step.action === 'read-final' && (
-          <>
-            <EndPointHint run={run} step={step} />
-            {sinceMs !== null && <Persistence sinceMs={sinceMs} seconds={persistenceS} />}
-          </>
-        )}
-      </div>
-      {step.action === 'settle' && flask !== null ? (
-        <div className="flex items-start justify-end gap-3">
-          <Button
-            onClick={() => {
-              onDetour({ kind: 'weigh' });
-            }}
-          >
-            Weigh another
-          </Button>
-          <Button
-            look="primary"
-            onClick={() => {
-              onSettle(flask);
-            }}
-          >
-            Compare and settle
-          </Button>
-        </div>
-      ) : flask !== null ? (
-        <EntryPanel
-          key={`${step.action}-${String(flask)}-${String(run.version)}`}
-          run={run}
-          step={{ ...step, flask }}
-          mode={mode}
-          onMode={onMode}
-          onPreview={onPreview}
-          onKept={() => {
-            onDetour(null);
-          }}
-          ways={ways}
-        />
-      ) : (
-        <div className="flex items-start justify-end gap-3">
-          {run.status === 'open' && (
-            <Button
-              onClick={() => {
-                onDetour({ kind: 'weigh' });
-              }}
-            >
-              Weigh another
-            </Button>
-          )}
-          <ButtonLink look="primary" to={`/runs/${run.id}/judge`}>
-            {run.status === 'open' ? 'Judge and certify' : 'See the result'}
-          </ButtonLink>
-        </div>
-      )}
-    </div>
-  );
-}
-
-/** The colours to look for, and what a drop is worth. */
-function EndPointHint({ run, step }: { readonly run: RunState; readonly step: NextStep }) {
-  const { colours, persistenceS } = run.references.method;
-  const flask = run.flasks.find((item) => item.number === step.flask);
-  if (!flask) return null;
-  const { dropPercent } = forecastTitre(run, Number(netMassG(flask.weighing.value)), null);
-  return (
-    <p className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[15px] text-ink-soft">
-      <Swatch word="wanted" colour={colours.endPoint} />
-      <Swatch word="overshot" colour={colours.overshot} />
-      <span>for {persistenceS} s</span>
-      <span>one drop: {roundHalfEven(dropPercent, 2)} %</span>
-    </p>
-  );
-}
-
-function Swatch({ word, colour }: { readonly word: string; readonly colour: Colour }) {
-  return (
-    <span className="flex items-center gap-1.5">
-      <span
-        aria-hidden="true"
-        className="inline-block size-5 rounded-full border border-rule-strong"
-        style={{ background: colour.css }}
-      />
-      {word}: {colour.word}
-    </span>
-  );
-}
-
-function NoFlaskYet() {
+function NoFlaskYet({ run }: { readonly run: RunState }) {
   return (
     <p className="self-center px-4 text-lg text-ink-soft">
-      Weigh all flasks first, number them, add water and indicator to all; then titrate one after
-      the other.
+      {run.references.standard.kind === 'lot' ? 'Weigh' : 'Fill'} all flasks first, number them, add
+      to all: {run.references.method.medium}; then titrate one after the other.
     </p>
   );
 }
@@ -395,11 +283,7 @@ function SoFar({ run, judgement }: { readonly run: RunState; readonly judgement:
   const { averaged, result } = judgement;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_300px] items-center gap-6 pt-2">
-      <MolarityScale
-        judgement={judgement}
-        nominal={nominalMolPerL(run.references.bottle)}
-        rangePercent={Number(rules.concordanceRelativeRangePercent)}
-      />
+      <MolarityScale judgement={judgement} nominal={nominalMolPerL(run.references.bottle)} />
       <div className="text-[15px] leading-snug">
         {averaged && result ? (
           <>
@@ -413,8 +297,7 @@ function SoFar({ run, judgement }: { readonly run: RunState; readonly judgement:
             </p>
             {averaged.n > 1 && (
               <p className="text-ink-soft">
-                spread {roundHalfEven(averaged.relativeRangePercent, 2)} % of the{' '}
-                {rules.concordanceRelativeRangePercent} % allowed
+                spread {judgement.spread.averaged} of the {judgement.limit} allowed
               </p>
             )}
             <Link
@@ -426,8 +309,7 @@ function SoFar({ run, judgement }: { readonly run: RunState; readonly judgement:
           </>
         ) : (
           <p className="text-ink-soft">
-            No titration counts yet. {rules.agreeAtLeast} must agree within{' '}
-            {rules.concordanceRelativeRangePercent} %
+            No titration counts yet. {rules.agreeAtLeast} must agree within {judgement.limit}
             {rules.firstIsRough ? '; the first one is rough and left out.' : '.'}
           </p>
         )}
@@ -468,6 +350,27 @@ function Questions({ run, judgement, question, onClose }: QuestionsProps) {
           onClose={onClose}
         />
       );
+    case 'take-back':
+      return (
+        <ReasonDialog
+          title={`The end point of flask ${String(question.flask)} was not reached`}
+          description="Its reading is kept as one before the end, and the titration goes on."
+          confirm="Take it back"
+          onConfirm={(reason) =>
+            keep(
+              propose({
+                kind: 'run.end-point-taken-back',
+                body: { flask: question.flask, reason },
+              }).proposed,
+            )
+          }
+          onClose={onClose}
+        />
+      );
+    case 'pause':
+      return <PauseDialog run={run} onClose={onClose} />;
+    case 'keys':
+      return <KeysDialog onClose={onClose} />;
     case 'burette':
       return <BuretteCheckDialog run={run} onClose={onClose} />;
     case 'incident':

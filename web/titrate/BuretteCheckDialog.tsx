@@ -15,7 +15,7 @@ export function BuretteCheckDialog({
 }) {
   const { propose, keep } = useEnter(run);
   const [faults, setFaults] = useState<ReadonlyMap<string, string>>(new Map());
-  const checks = buretteChecks(run.references.method, run.setUp.rules.rinses);
+  const checks = buretteChecks(run.references.method, run.setUp.rules);
   const change = (id: string, remark: string | null): void => {
     const next = new Map(faults);
     if (remark === null) next.delete(id);

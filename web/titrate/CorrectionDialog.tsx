@@ -1,8 +1,7 @@
 import { useState } from 'react';
 import { parseDecimal } from '#core/measurement';
-import type { Entry, RunState } from '#core/titration';
-import type { Weighing } from '#core/metrology';
-import { checkRunFact } from '#core/titration';
+import type { Entry, Portion, Reading, ReadingPlace, RunState } from '#core/titration';
+import { checkRunFact, placeName, portionAmount, readingsOf } from '#core/titration';
 import type { NewFact } from '#contract';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
@@ -11,16 +10,15 @@ import { Dialog } from '../ui/Dialog';
 import { QuantityField, TextAreaField } from '../ui/fields';
 import { instantText } from '../ui/typeset';
 import { useEnter } from './useRun';
-import { weighingText } from './wording';
 
 /** What is to be corrected. */
 export type Correction =
-  | { readonly what: 'weighing'; readonly flask: number; readonly entry: Entry<Weighing> }
+  | { readonly what: 'portion'; readonly flask: number; readonly entry: Entry<Portion> }
   | {
       readonly what: 'reading';
       readonly flask: number;
-      readonly moment: 'initial' | 'final';
-      readonly entry: Entry<string>;
+      readonly place: ReadingPlace;
+      readonly entry: Reading;
     };
 
 interface CorrectionDialogProps {
@@ -32,15 +30,20 @@ interface CorrectionDialogProps {
 /** Corrects a figure: the old one is kept, struck through, with who, when and why. */
 export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogProps) {
   const { propose, keep } = useEnter(run);
-  const isDifference =
-    correction.what === 'weighing' && correction.entry.value.mode === 'by-difference';
+  const portion = correction.what === 'portion' ? correction.entry.value : null;
+  const isDifference = portion?.kind === 'mass' && portion.weighing.mode === 'by-difference';
   const [first, setFirst] = useState('');
   const [second, setSecond] = useState('');
   const [reason, setReason] = useState('');
   const [error, setError] = useState<string>();
   const [reasonError, setReasonError] = useState<string>();
-  const unit = correction.what === 'weighing' ? 'g' : 'mL';
+  const unit = portion?.kind === 'mass' ? 'g' : 'mL';
   const sharedWith = otherFlaskOf(run, correction);
+  const { person } = useSession();
+  const mayConfirm =
+    correction.what === 'reading' &&
+    correction.entry.by !== person.id &&
+    correction.entry.confirmed.every(({ by }) => by !== person.id);
 
   const submit = async (): Promise<void> => {
     const one = parseDecimal(first);
@@ -123,6 +126,17 @@ export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogP
             Correct it
           </Button>
           <Button onClick={onClose}>Leave it as it is</Button>
+          {mayConfirm && (
+            <Button
+              className="ml-auto"
+              onClick={() => {
+                const body = { confirms: correction.entry.factId };
+                void keep(propose({ kind: 'run.reading-confirmed', body }).proposed).then(onClose);
+              }}
+            >
+              I have read the same
+            </Button>
+          )}
         </div>
       </form>
     </Dialog>
@@ -132,14 +146,16 @@ export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogP
 /** The flask that shares a carried-over reading with the one that is corrected; null when there is none. */
 function otherFlaskOf(run: RunState, { flask, entry }: Correction): number | null {
   const other = run.flasks.find(
-    ({ number, initial, final }) =>
-      number !== flask && (initial?.factId === entry.factId || final?.factId === entry.factId),
+    (one) =>
+      one.number !== flask &&
+      readingsOf(one).some(({ entry: { factId } }) => factId === entry.factId),
   );
   return other?.number ?? null;
 }
 
 function nameOf(correction: Correction): string {
-  return correction.what === 'weighing' ? 'mass' : `${correction.moment} reading`;
+  if (correction.what === 'reading') return placeName(correction.place);
+  return correction.entry.value.kind === 'mass' ? 'mass' : 'volume';
 }
 
 /** The figure as it stands, and what it was before. */
@@ -148,11 +164,12 @@ function History({ correction }: { readonly correction: Correction }) {
   const personName = usePersonName();
   const { entry } = correction;
   const versions: readonly { value: string; reason: string; by: string; at: string }[] =
-    correction.what === 'weighing'
-      ? correction.entry.superseded.map((old) => ({ ...old, value: weighingText(old.value) }))
+    correction.what === 'portion'
+      ? correction.entry.superseded.map((old) => ({ ...old, value: portionAmount(old.value) }))
       : correction.entry.superseded;
   const now =
-    correction.what === 'weighing' ? weighingText(correction.entry.value) : correction.entry.value;
+    correction.what === 'portion' ? portionAmount(correction.entry.value) : correction.entry.value;
+  const confirmed = correction.what === 'reading' ? correction.entry.confirmed : [];
   return (
     <ol className="border-y border-rule py-2">
       {versions.map((old) => (
@@ -166,6 +183,11 @@ function History({ correction }: { readonly correction: Correction }) {
         {personName(entry.by)}, {instantText(entry.at, laboratory.timeZone)}
         {entry.reason !== null && <>: {entry.reason}</>}
       </li>
+      {confirmed.map(({ factId, by, at }) => (
+        <li key={factId} className="text-[15px] text-leaf">
+          read by {personName(by)} too, {instantText(at, laboratory.timeZone)}
+        </li>
+      ))}
     </ol>
   );
 }
@@ -179,6 +201,9 @@ function correctionFact(
   const corrects = correction.entry.factId;
   if (correction.what === 'reading') {
     return { kind: 'run.reading-corrected', body: { corrects, readingMl: first, reason } };
+  }
+  if (correction.entry.value.kind !== 'mass') {
+    return { kind: 'run.volume-corrected', body: { corrects, volumeMl: first, reason } };
   }
   const weighing =
     second === null

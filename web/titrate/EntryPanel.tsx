@@ -1,31 +1,53 @@
-import type { KeyboardEvent } from 'react';
 import { useEffect, useRef, useState } from 'react';
 import { parseDecimal } from '#core/measurement';
 import type { Finding } from '#core/record';
 import type { NextStep, RunState } from '#core/titration';
-import { checkRunFact, readingToCarryOver } from '#core/titration';
+import { checkRunFact, openRefill, pipetteMl, readingToCarryOver } from '#core/titration';
 import type { NewFact } from '#contract';
 import { Button, KeyHint } from '../ui/Button';
 import { FigureField } from '../ui/FigureField';
 import { Findings, isLetThrough } from '../ui/Findings';
 import type { WeighingMode } from '../ui/WeighingModeChoice';
 import { WeighingModeChoice } from '../ui/WeighingModeChoice';
+import type { Way } from './useKeys';
+import { useKeys } from './useKeys';
 import { useEnter } from './useRun';
+
+const CORE_ENTRIES = [
+  'weigh',
+  'pipette',
+  'blank',
+  'read-initial',
+  'read-stop',
+  'read-restart',
+  'read-final',
+] as const satisfies readonly NextStep['action'][];
+type CoreEntry = (typeof CORE_ENTRIES)[number];
+
+/** Whether a step asks for an entry. */
+export function isEntryAction(action: NextStep['action']): action is CoreEntry {
+  return CORE_ENTRIES.some((one) => one === action);
+}
+
+/** What is entered next: what core says, or the temperature of the flask. */
+type EntryAction = CoreEntry | 'take-temperature';
+
+export interface Entering {
+  readonly action: EntryAction;
+  readonly flask: number;
+  readonly canCarryOver: boolean;
+}
 
 interface EntryPanelProps {
   readonly run: RunState;
-  readonly step: NextStep & { readonly flask: number };
+  readonly step: Entering;
   readonly mode: WeighingMode;
   readonly onMode: (mode: WeighingMode) => void;
   /** What is being typed, for the drawing of the burette. */
   readonly onPreview: (readingMl: number | null) => void;
   readonly onKept: () => void;
   /** Other ways on from here, each with its key. */
-  readonly ways: readonly {
-    readonly key: string;
-    readonly name: string;
-    readonly go: () => void;
-  }[];
+  readonly ways: readonly Way[];
 }
 
 /** The figures that an entry is made of: one reading or mass, or two masses of a difference. */
@@ -35,21 +57,26 @@ type Typed = readonly [first: string, second: string];
 export function EntryPanel(props: EntryPanelProps) {
   const { run, step, mode, onPreview, onKept, ways } = props;
   const { propose, keep } = useEnter(run);
-  const [typed, setTyped] = useState<Typed>(['', '']);
+  const preset = step.action === 'pipette' ? pipetteMl(run.references.standard) : null;
+  const given = preset === null ? '' : String(preset);
+  const [typed, setTyped] = useState<Typed>([given, '']);
   const [findings, setFindings] = useState<readonly Finding[]>([]);
   const [reason, setReason] = useState('');
   const first = useRef<HTMLInputElement>(null);
+  const confirm = useRef<HTMLButtonElement>(null);
   const isWeighing = step.action === 'weigh';
   const isDifference = isWeighing && mode === 'by-difference';
+  const isReading = step.action.startsWith('read-');
 
   useEffect(() => {
     first.current?.focus();
+    confirm.current?.focus();
   }, [mode]);
 
   const change = (next: Typed): void => {
     setTyped(next);
     setFindings([]);
-    const reading = isWeighing ? null : parseDecimal(next[0]);
+    const reading = isReading ? parseDecimal(next[0]) : null;
     onPreview(reading === null ? null : Number(reading));
   };
 
@@ -65,17 +92,29 @@ export function EntryPanel(props: EntryPanelProps) {
     onKept();
   };
 
-  const keepTyped = async (): Promise<void> => {
-    const texts = typed.map(parseDecimal);
-    const [one, two] = texts;
+  const withFigures = async (
+    make: (first: string, second: string, reason: string | null) => NewFact,
+  ): Promise<void> => {
+    const [one, two] = typed.map(parseDecimal);
     if (typeof one !== 'string' || (isDifference && typeof two !== 'string')) {
       const message = 'Write a plain number, such as 7.10, with a decimal point or comma.';
       setFindings([{ severity: 'impossible', code: 'not-a-number', field: 'entry', message }]);
       return;
     }
-    const given = reason.trim() === '' ? null : reason.trim();
-    await submit(entryFor(step, mode, one, two ?? '', given));
+    const why = reason.trim() === '' ? null : reason.trim();
+    await submit(make(one, two ?? '', why));
   };
+
+  const keepTyped = (): Promise<void> =>
+    step.action === 'blank'
+      ? submit({ kind: 'run.blank-made', body: { flask: step.flask } })
+      : withFigures((one, two, why) => entryFor(run, step, mode, one, two, why));
+
+  const keepProvisional = (): Promise<void> =>
+    withFigures((readingMl) => ({
+      kind: 'run.provisional-read',
+      body: { flask: step.flask, readingMl },
+    }));
 
   const carryOver = async (): Promise<void> => {
     const last = readingToCarryOver(run);
@@ -92,21 +131,11 @@ export function EntryPanel(props: EntryPanelProps) {
     });
   };
 
-  const allWays = [
-    ...(step.canCarryOver
-      ? [{ key: 'c', name: 'Carry on from here', go: () => void carryOver() }]
-      : []),
+  const allWays: readonly Way[] = [
+    ...(step.canCarryOver ? [{ key: 'c', name: 'Carry on', go: () => void carryOver() }] : []),
     ...ways,
   ];
-
-  /** A letter in an empty field is a command: no figure begins with one. */
-  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>): void => {
-    if (event.currentTarget.value !== '' || event.ctrlKey || event.metaKey || event.altKey) return;
-    const way = allWays.find(({ key }) => key === event.key.toLowerCase());
-    if (!way) return;
-    event.preventDefault();
-    way.go();
-  };
+  useKeys(allWays);
 
   return (
     <form
@@ -118,17 +147,24 @@ export function EntryPanel(props: EntryPanelProps) {
       }}
     >
       <div className="flex items-stretch gap-3">
-        <FigureField
-          ref={first}
-          label={firstLabel(step, mode)}
-          unit={isWeighing ? 'g' : 'mL'}
-          value={typed[0]}
-          isWrong={findings.length > 0}
-          onKeyDown={onKeyDown}
-          onChange={(text) => {
-            change([text, typed[1]]);
-          }}
-        />
+        {step.action !== 'blank' && (
+          <FigureField
+            ref={first}
+            label={firstLabel(step, mode)}
+            unit={UNITS[step.action]}
+            value={typed[0]}
+            isWrong={findings.length > 0}
+            takesKeys={typed[0] === given}
+            onKeyDown={(event) => {
+              if (step.action !== 'read-final' || event.key !== 'Enter' || !event.shiftKey) return;
+              event.preventDefault();
+              void keepProvisional();
+            }}
+            onChange={(text) => {
+              change([text, typed[1]]);
+            }}
+          />
+        )}
         {isDifference && (
           <FigureField
             label={`after, flask ${String(step.flask)}`}
@@ -140,49 +176,106 @@ export function EntryPanel(props: EntryPanelProps) {
             }}
           />
         )}
-        <Button type="submit" look="primary" className="w-[112px] shrink-0 px-2 text-lg">
-          Keep <KeyHint>Enter</KeyHint>
+        <Button
+          type="submit"
+          look="primary"
+          className={`shrink-0 px-2 text-lg ${step.action === 'blank' ? 'min-h-[76px] flex-1' : 'w-[112px]'}`}
+          ref={step.action === 'blank' ? confirm : undefined}
+        >
+          {step.action === 'blank' ? 'The blank is ready' : 'Keep'} <KeyHint>Enter</KeyHint>
         </Button>
       </div>
       {isWeighing && <WeighingModeChoice mode={mode} onMode={props.onMode} />}
       <Findings findings={findings} reason={reason} onReason={setReason} />
-      {findings.length === 0 && allWays.length > 0 && (
-        <div className="mt-2 flex gap-2">
-          {allWays.map(({ key, name, go }) => (
-            <Button key={key} className="px-3 text-[15px]" onClick={go}>
-              {name} <KeyHint>{key.toUpperCase()}</KeyHint>
+      {findings.length === 0 && (
+        <div className="mt-2 flex flex-wrap gap-2">
+          {step.action === 'read-final' && typed[0] !== '' && (
+            <Button className="px-3 text-[15px]" onClick={() => void keepProvisional()}>
+              Write it down, then one more drop <KeyHint>⇧ Enter</KeyHint>
             </Button>
-          ))}
+          )}
+          {(step.action !== 'read-final' || typed[0] === '') &&
+            allWays.map(({ key, name, go }) => (
+              <Button key={key} className="px-3 text-[15px]" onClick={go}>
+                {name} <KeyHint>{key.toUpperCase()}</KeyHint>
+              </Button>
+            ))}
         </div>
       )}
     </form>
   );
 }
 
-function firstLabel(step: EntryPanelProps['step'], mode: WeighingMode): string {
-  const flask = `flask ${String(step.flask)}`;
-  if (step.action === 'weigh') return mode === 'tared' ? `net mass, ${flask}` : `before, ${flask}`;
-  return step.action === 'read-initial' ? `initial reading, ${flask}` : `final reading, ${flask}`;
+const UNITS: Readonly<Record<EntryAction, string>> = {
+  weigh: 'g',
+  pipette: 'mL',
+  blank: '',
+  'read-initial': 'mL',
+  'read-stop': 'mL',
+  'read-restart': 'mL',
+  'read-final': 'mL',
+  'take-temperature': '°C',
+};
+
+const LABELS: Readonly<Record<EntryAction, string>> = {
+  weigh: 'net mass',
+  pipette: 'volume',
+  blank: '',
+  'read-initial': 'initial reading',
+  'read-stop': 'reading before the refill',
+  'read-restart': 'reading after the refill',
+  'read-final': 'final reading',
+  'take-temperature': 'temperature',
+};
+
+function firstLabel({ action, flask }: Entering, mode: WeighingMode): string {
+  const label = action === 'weigh' && mode === 'by-difference' ? 'before' : LABELS[action];
+  return `${label}, flask ${String(flask)}`;
 }
 
 function entryFor(
-  step: EntryPanelProps['step'],
+  run: RunState,
+  { action, flask: number }: Entering,
   mode: WeighingMode,
   first: string,
   second: string,
   reason: string | null,
 ): NewFact {
-  const { flask } = step;
-  if (step.action === 'weigh') {
-    const weighing =
-      mode === 'tared'
-        ? ({ mode, massG: first } as const)
-        : ({ mode, beforeG: first, afterG: second } as const);
-    return { kind: 'run.flask-weighed', body: { flask, weighing, reason } };
+  const flask = run.flasks.find((one) => one.number === number);
+  switch (action) {
+    case 'weigh': {
+      const weighing =
+        mode === 'tared'
+          ? ({ mode, massG: first } as const)
+          : ({ mode, beforeG: first, afterG: second } as const);
+      return { kind: 'run.flask-weighed', body: { flask: number, weighing, reason } };
+    }
+    case 'pipette':
+      return { kind: 'run.flask-pipetted', body: { flask: number, volumeMl: first, reason } };
+    case 'blank':
+      return { kind: 'run.blank-made', body: { flask: number } };
+    case 'take-temperature':
+      return {
+        kind: 'run.temperature-taken',
+        body: { flask: number, temperatureC: first, reason },
+      };
+    case 'read-stop':
+    case 'read-restart': {
+      const done = flask?.refills.length ?? 0;
+      const moment = action === 'read-stop' ? 'stop' : 'restart';
+      const refill = action === 'read-stop' ? done + 1 : ((flask && openRefill(flask)) ?? done);
+      return {
+        kind: 'run.burette-refilled',
+        body: { flask: number, refill, moment, readingMl: first, reason },
+      };
+    }
+    case 'read-initial':
+    case 'read-final': {
+      const moment = action === 'read-initial' ? 'initial' : 'final';
+      return {
+        kind: 'run.burette-read',
+        body: { flask: number, moment, readingMl: first, carriedFrom: null, reason },
+      };
+    }
   }
-  const moment = step.action === 'read-initial' ? 'initial' : 'final';
-  return {
-    kind: 'run.burette-read',
-    body: { flask, moment, readingMl: first, carriedFrom: null, reason },
-  };
 }

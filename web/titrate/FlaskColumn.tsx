@@ -1,26 +1,32 @@
 import type { ReactNode } from 'react';
 import { roundHalfEven } from '#core/measurement';
-import type { Entry, Replicate, RunState } from '#core/titration';
-import { forecastTitre } from '#core/titration';
-import { netMassG } from '#core/metrology';
+import type { Entry, Reading, ReadingPlace, Replicate, RunState } from '#core/titration';
+import {
+  forecastFlask,
+  isBlank,
+  placeName,
+  portionAmount,
+  readingAt,
+  refillPlace,
+} from '#core/titration';
 import { SmallButton } from '../ui/Button';
+import { ShortName } from '../ui/ShortName';
 import { flaskColour, FlaskDrawing } from './FlaskDrawing';
-import { VERDICTS, weighingText } from './wording';
+import { gradeName } from './Grade';
+import { VERDICTS } from './wording';
 
 /** What can be done with a flask. */
 export interface FlaskActions {
   readonly onTitrate: (flask: number) => void;
   readonly onVoid: (flask: number) => void;
   readonly onSettle: (flask: number) => void;
-  readonly onCorrectWeighing: (flask: number) => void;
-  readonly onCorrectReading: (flask: number, moment: 'initial' | 'final') => void;
+  readonly onCorrectPortion: (flask: number) => void;
+  readonly onCorrectReading: (flask: number, place: ReadingPlace, entry: Reading) => void;
 }
 
 interface FlaskColumnProps {
   readonly run: RunState;
   readonly replicate: Replicate;
-  /** The short name of the standard. */
-  readonly standard: string;
   readonly isCurrent: boolean;
   readonly mayTitrate: boolean;
   readonly actions: FlaskActions;
@@ -28,17 +34,37 @@ interface FlaskColumnProps {
 
 /** One flask: its entries, its titre and what it gives. */
 export function FlaskColumn(props: FlaskColumnProps) {
-  const { run, replicate, standard, isCurrent, mayTitrate, actions } = props;
+  const { run, replicate, isCurrent, mayTitrate, actions } = props;
   const { flask } = replicate;
   const number = String(flask.number);
   const isDisputed = replicate.verdict === 'disputed';
   const look = isCurrent && !isDisputed ? VERDICTS.current : VERDICTS[replicate.verdict];
-  const forecast = forecastTitre(
-    run,
-    Number(netMassG(flask.weighing.value)),
-    flask.initial ? Number(flask.initial.value) : null,
-  );
+  const forecast = forecastFlask(run, flask, null);
   const isOpen = run.status === 'open';
+  const isWeighed = run.references.standard.kind === 'lot';
+  const { method, bottle } = run.references;
+  const inFlask = method.inBurette === 'standard' ? bottle.substanceId : method.standardId;
+  const reading = (place: ReadingPlace): ReactNode => {
+    const entry = readingAt(flask, place);
+    return (
+      entry && (
+        <Figure
+          entry={entry}
+          rivals={flask.rivals[place] ?? []}
+          text={String}
+          isConfirmed={entry.confirmed.length > 0}
+          label={`Correct the ${placeName(place)} of flask ${number}`}
+          onCorrect={
+            isOpen
+              ? () => {
+                  actions.onCorrectReading(flask.number, place, entry);
+                }
+              : undefined
+          }
+        />
+      )
+    );
+  };
   return (
     <section
       aria-label={`Flask ${number}`}
@@ -54,40 +80,55 @@ export function FlaskColumn(props: FlaskColumnProps) {
         <FlaskDrawing colour={flaskColour(flask, run.references.method)} />
       </div>
       <dl className="space-y-0.5">
-        <Row name={`${standard} / g`}>
-          <Figure
-            entry={flask.weighing}
-            rivals={flask.rivals.weighing}
-            text={weighingText}
-            label={`Correct the mass in flask ${number}`}
-            onCorrect={
-              isOpen
-                ? () => {
-                    actions.onCorrectWeighing(flask.number);
-                  }
-                : undefined
-            }
-          />
+        <Row
+          name={
+            isBlank(flask) ? (
+              'blank'
+            ) : (
+              <>
+                <ShortName of={inFlask} /> / {isWeighed ? 'g' : 'mL'}
+              </>
+            )
+          }
+        >
+          {isBlank(flask) ? (
+            <span className="text-ink-soft">
+              no <ShortName of={inFlask} />
+            </span>
+          ) : (
+            <Figure
+              entry={flask.portion}
+              rivals={flask.rivals.portion}
+              text={portionAmount}
+              label={`Correct the ${isWeighed ? 'mass' : 'volume'} in flask ${number}`}
+              onCorrect={
+                isOpen
+                  ? () => {
+                      actions.onCorrectPortion(flask.number);
+                    }
+                  : undefined
+              }
+            />
+          )}
         </Row>
-        {(['initial', 'final'] as const).map((moment) => (
-          <Row key={moment} name={moment === 'initial' ? 'start / mL' : 'end / mL'}>
-            {flask[moment] && (
-              <Figure
-                entry={flask[moment]}
-                rivals={flask.rivals[moment]}
-                text={String}
-                label={`Correct the ${moment} reading of flask ${number}`}
-                onCorrect={
-                  isOpen
-                    ? () => {
-                        actions.onCorrectReading(flask.number, moment);
-                      }
-                    : undefined
-                }
-              />
-            )}
+        <Row name="start / mL">{reading('initial')}</Row>
+        {flask.refills.map((_, i) => (
+          <Row key={i} name="refilled">
+            <span className="flex">
+              {reading(refillPlace('stop', i + 1))}
+              <span className="text-ink-soft">→</span>
+              {reading(refillPlace('restart', i + 1))}
+            </span>
           </Row>
         ))}
+        {flask.provisional.length > 0 && (
+          <Row name="before">
+            <span className="font-mono text-[17px] text-ink-soft">
+              {flask.provisional.at(-1)?.value}
+            </span>
+          </Row>
+        )}
+        <Row name="end / mL">{reading('final')}</Row>
         <Row name="titre / mL">
           {replicate.titreMl === null ? (
             flask.voided ? null : (
@@ -104,6 +145,9 @@ export function FlaskColumn(props: FlaskColumnProps) {
       </dl>
       <div className="mt-1 flex min-h-12 shrink-0 flex-wrap items-center gap-2 text-sm">
         {flask.voided && <p className="leading-snug">{flask.voided.reason}</p>}
+        {flask.grade && flask.grade.grade !== 'good' && !flask.voided && (
+          <p className="leading-snug text-straw">{gradeName(flask.grade.grade)}</p>
+        )}
         {flask.incidents.length > 0 && !flask.voided && (
           <p className="leading-snug text-blush">
             {flask.incidents.length === 1
@@ -145,14 +189,20 @@ export function FlaskColumn(props: FlaskColumnProps) {
           className={`font-mono text-[22px] ${isDisputed ? 'text-ink-soft' : 'font-semibold'} ${flask.voided ? 'line-through' : ''}`}
           data-testid={`molarity-${number}`}
         >
-          {replicate.molarity === null ? '–' : roundHalfEven(replicate.molarity, 5)}
+          {replicate.molarity === null ? (
+            <span className="text-base font-normal text-ink-soft">
+              {replicate.verdict === 'blank' ? 'subtracted' : '–'}
+            </span>
+          ) : (
+            roundHalfEven(replicate.molarity, 5)
+          )}
         </span>
       </p>
     </section>
   );
 }
 
-function Row({ name, children }: { readonly name: string; readonly children: ReactNode }) {
+function Row({ name, children }: { readonly name: ReactNode; readonly children: ReactNode }) {
   return (
     <div className="flex min-h-8 items-center justify-between gap-2">
       <dt className="text-[15px] text-ink-soft">{name}</dt>
@@ -167,11 +217,13 @@ interface FigureProps<T> {
   readonly rivals: readonly Entry<T>[];
   readonly text: (value: T) => string;
   readonly label: string;
+  /** Whether a second person has read the same. */
+  readonly isConfirmed?: boolean;
   readonly onCorrect: (() => void) | undefined;
 }
 
 /** A figure that was entered; pressing it asks for a correction. What it was before stands struck through. */
-function Figure<T>({ entry, rivals, text, label, onCorrect }: FigureProps<T>) {
+function Figure<T>({ entry, rivals, text, label, isConfirmed = false, onCorrect }: FigureProps<T>) {
   const before = entry.superseded.at(-1);
   // Neither of two values is more right than the other before somebody has settled it.
   const rivalLook = rivals.length > 0 ? 'rounded bg-blush-wash font-semibold text-blush' : '';
@@ -193,6 +245,11 @@ function Figure<T>({ entry, rivals, text, label, onCorrect }: FigureProps<T>) {
         </button>
       ) : (
         <span className="px-1 font-mono text-[17px]">{text(entry.value)}</span>
+      )}
+      {isConfirmed && (
+        <span className="text-sm text-leaf" title="read by a second person too">
+          ✓<span className="sr-only">read by a second person too</span>
+        </span>
       )}
       {rivals.map((rival) => (
         <span key={rival.factId} className={`px-1 font-mono text-[17px] ${rivalLook}`}>

@@ -6,6 +6,9 @@ const HEIGHT = 92;
 const AXIS_Y = 62;
 const MARGIN = 34;
 
+/** Where nothing else says how far to look, the scale shows this part either way. */
+const LEAST_REACH = 0.001;
+
 interface Shown {
   readonly replicate: Replicate;
   readonly molarity: number;
@@ -15,11 +18,9 @@ interface Shown {
 export function MolarityScale({
   judgement,
   nominal,
-  rangePercent,
 }: {
   readonly judgement: Judgement;
   readonly nominal: number;
-  readonly rangePercent: number;
 }) {
   const shown = judgement.replicates.flatMap((replicate): Shown[] =>
     replicate.molarity === null || replicate.verdict === 'void'
@@ -27,14 +28,15 @@ export function MolarityScale({
       : [{ replicate, molarity: replicate.molarity }],
   );
   const centre = judgement.averaged?.mean ?? shown[0]?.molarity ?? nominal;
-  const band = (centre * rangePercent) / 100;
+  const band = (centre * (judgement.bandPercent ?? 0)) / 100;
   const reach = Math.max(
     band * 1.6,
+    centre * LEAST_REACH,
     ...shown.map(({ molarity }) => Math.abs(molarity - centre) * 1.15),
   );
   const x = (molarity: number): number =>
     WIDTH / 2 + ((molarity - centre) / reach) * (WIDTH / 2 - MARGIN);
-  const ticks = axisTicks(centre - reach, centre + reach);
+  const { ticks, decimals } = axisTicks(centre - reach, centre + reach);
   return (
     <figure className="min-w-0">
       <svg
@@ -64,7 +66,7 @@ export function MolarityScale({
               fontFamily="var(--font-mono)"
               fill="var(--color-ink-soft)"
             >
-              {roundHalfEven(tick, 4)}
+              {roundHalfEven(tick, decimals)}
             </text>
           </g>
         ))}
@@ -73,7 +75,7 @@ export function MolarityScale({
         ))}
       </svg>
       <figcaption className="text-center text-[13px] text-ink-soft">
-        molarity found / (mol/L), and the band of {rangePercent} % in which titrations must agree
+        molarity found / (mol/L), and the band in which titrations must agree: {judgement.limit}
       </figcaption>
     </figure>
   );
@@ -109,12 +111,18 @@ function describe(shown: readonly Shown[]): string {
     .join(', ');
 }
 
-/** About five round values between two limits. */
-function axisTicks(from: number, to: number): readonly number[] {
+/** About five round values between two limits, and the decimals that tell them apart. */
+function axisTicks(
+  from: number,
+  to: number,
+): { readonly ticks: readonly number[]; readonly decimals: number } {
   const rough = (to - from) / 5;
   const power = 10 ** Math.floor(Math.log10(rough));
   const step = [1, 2, 5, 10].map((factor) => factor * power).find((size) => size >= rough) ?? rough;
   const first = Math.ceil(from / step);
   const count = Math.floor(to / step) - first + 1;
-  return Array.from({ length: count }, (_, i) => (first + i) * step);
+  return {
+    ticks: Array.from({ length: count }, (_, i) => (first + i) * step),
+    decimals: Math.max(0, Math.ceil(-Math.log10(step) - 1e-9)),
+  };
 }

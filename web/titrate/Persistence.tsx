@@ -1,15 +1,10 @@
 import { useEffect, useState } from 'react';
 
 /** Counts down how long the colour must last before it is the end point. */
-export function Persistence({
-  sinceMs,
-  seconds,
-}: {
-  /** When the colour came, by this device's clock. */
-  readonly sinceMs: number;
-  readonly seconds: number;
-}) {
-  const [now, setNow] = useState(() => Date.now());
+export function Persistence({ seconds }: { readonly seconds: number }) {
+  // The colour came when this began to be shown.
+  const [sinceMs] = useState(() => Date.now());
+  const [now, setNow] = useState(sinceMs);
   useEffect(() => {
     const timer = setInterval(() => {
       setNow(Date.now());
@@ -21,7 +16,7 @@ export function Persistence({
   const left = Math.max(0, Math.ceil(seconds - (now - sinceMs) / 1000));
   return left > 0 ? (
     <p role="timer" className="mt-1 text-lg">
-      <span className="font-mono text-[28px] leading-none font-bold">{left} s</span> to go; swirl,
+      <span className="font-mono text-[28px] leading-none font-bold">{left}</span> s to go; swirl,
       and watch it
     </p>
   ) : (

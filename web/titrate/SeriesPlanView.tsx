@@ -3,11 +3,11 @@ import type { HouseRules } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import { nominalMolPerL } from '#core/reagent';
 import type { RunReferences } from '#core/titration';
-import { planSeries, standardOf } from '#core/titration';
+import { instrumentOf, pipetteMl, planSeries, stoichiometryOf } from '#core/titration';
 import { useStock } from '../app/stock';
 import { ReactionEquation } from '../ui/typeset';
 
-/** What to weigh and how much titrant the series needs. */
+/** What to weigh or pipette, and how much of which bottle the series needs. */
 export function SeriesPlanView({
   references,
   rules,
@@ -15,12 +15,25 @@ export function SeriesPlanView({
   readonly references: RunReferences;
   readonly rules: HouseRules;
 }) {
-  const { bottle, lot, burette, method } = references;
-  const standard = findSubstance(lot.lot.substanceId);
-  const plan = planSeries(standardOf(references), nominalMolPerL(bottle), burette, rules);
-  const grams = (value: number): string => roundHalfEven(value, 2);
+  const { bottle, standard, burette, method } = references;
+  const substance = findSubstance(method.standardId);
+  const plan = planSeries(
+    stoichiometryOf(references),
+    nominalMolPerL(bottle),
+    burette,
+    rules,
+    pipetteMl(standard),
+  );
+  const isWeighed = standard.kind === 'lot';
+  const figure = (value: number): string => roundHalfEven(value, isWeighed ? 2 : 1);
+  const inFlask =
+    method.inBurette === 'titrant' || isWeighed ? substance : findSubstance(bottle.substanceId);
+  const inBuretteId =
+    method.inBurette === 'standard' && standard.kind === 'bottle' ? standard.bottle.id : bottle.id;
+  const titre = plan.titreMl.suggested;
+  const isOff = titre < plan.titreMl.least || titre > plan.titreMl.most;
   return (
-    <section aria-labelledby="plan" className="border-l border-rule pl-10">
+    <section aria-labelledby="plan">
       <h2 id="plan" className="text-lg font-bold">
         The plan
       </h2>
@@ -31,43 +44,55 @@ export function SeriesPlanView({
           </span>
         ))}
       </p>
-      <p className="mt-4 text-ink-soft">Weigh into each flask, exactly known:</p>
-      <p className="text-[34px] leading-tight font-bold">
-        about <span className="font-mono">{grams(plan.massG.suggested)}</span> g{' '}
-        {standard?.shortName}
+      <p className="mt-4 text-ink-soft">
+        {isWeighed ? 'Weigh' : 'Measure'} into each flask, exactly known:
       </p>
-      <p className="mt-1">
-        for a titre near <b>{roundHalfEven(plan.titreMl.suggested, 1)} mL</b>
-        {plan.titrationsPerFilling > 1 && ', two titrations from one filling'}. Between{' '}
-        {grams(plan.massG.least)} and {grams(plan.massG.most)} g the titre stays in the good range
-        of the burette.
+      <p className="text-[34px] leading-tight font-bold">
+        {pipetteMl(standard) === null && 'about '}
+        <span className="font-mono">{figure(plan.portion.suggested)}</span> {isWeighed ? 'g' : 'mL'}{' '}
+        {inFlask?.shortName}
+        {!isWeighed && ' solution'}
+      </p>
+      <p className={`mt-1 ${isOff ? 'font-semibold text-blush' : ''}`}>
+        for a titre near <b>{roundHalfEven(titre, 1)} mL</b>
+        {plan.titrationsPerFilling > 1 &&
+          `, ${plan.titrationsPerFilling === 2 ? 'two' : 'several'} titrations from one filling`}
+        .{' '}
+        {isOff
+          ? `The good range of the burette is ${roundHalfEven(plan.titreMl.least, 0)} to ${roundHalfEven(plan.titreMl.most, 0)} mL: take another ${instrumentOf(standard).type === 'glassware' ? 'pipette' : 'portion'} or burette.`
+          : pipetteMl(standard) === null &&
+            `Between ${figure(plan.portion.least)} and ${figure(plan.portion.most)} ${isWeighed ? 'g' : 'mL'} the titre stays in the good range of the burette.`}
       </p>
       <p className="mt-2 text-ink-soft">
-        Approximate: {method.medium}; {describeEndPoint(method)}.{' '}
-        {standard?.drying && `Drying of the standard: ${describeDrying(standard.drying)}.`}
+        Approximate: {method.medium}; {describeEndPoint(method, rules)}.{' '}
+        {isWeighed &&
+          substance?.drying &&
+          `Drying of the standard: ${describeDrying(substance.drying)}.`}
       </p>
-      <table className="mt-5 w-full max-w-md">
-        <caption className="pb-1 text-left font-bold">Titrant that the series needs</caption>
+      <table className="mt-4 w-full max-w-md">
+        <caption className="pb-1 text-left font-bold">
+          {method.inBurette === 'titrant' ? 'Titrant' : 'Standard solution'} that the series needs
+        </caption>
         <tbody>
           {plan.titrant.map(({ what, volumeMl }) => (
             <tr key={what} className="border-t border-rule">
-              <th scope="row" className="py-1 text-left font-normal">
+              <th scope="row" className="py-0.5 text-left font-normal">
                 {what}
               </th>
-              <td className="py-1 text-right font-mono">{roundHalfEven(volumeMl, 0)} mL</td>
+              <td className="py-0.5 text-right font-mono">{roundHalfEven(volumeMl, 0)} mL</td>
             </tr>
           ))}
           <tr className="border-t-2 border-ink font-bold">
-            <th scope="row" className="py-1 text-left">
+            <th scope="row" className="py-0.5 text-left">
               in all
             </th>
-            <td className="py-1 text-right font-mono">
+            <td className="py-0.5 text-right font-mono">
               {roundHalfEven(plan.titrantTotalMl, 0)} mL
             </td>
           </tr>
         </tbody>
       </table>
-      <Enough bottleId={bottle.id} neededMl={plan.titrantTotalMl} />
+      <Enough bottleId={inBuretteId} neededMl={plan.titrantTotalMl} />
     </section>
   );
 }

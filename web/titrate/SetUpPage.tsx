@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
-import type { Method } from '#core/chemistry';
-import { findSubstance, methodsAtBench } from '#core/chemistry';
-import type { BottleState, LotState } from '#core/reagent';
-import type { EquipmentState } from '#core/metrology';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import { findSubstance } from '#core/chemistry';
+import { withOverrides } from '#core/laboratory';
 import { parseDecimal } from '#core/measurement';
-import type { RunReferences } from '#core/titration';
+import type { EquipmentState } from '#core/metrology';
+import type { BottleState } from '#core/reagent';
+import { freshnessOf, knownMolarity } from '#core/reagent';
+import type { RunReferences, StandardChoice } from '#core/titration';
 import { checkRunStart } from '#core/titration';
 import { Loading } from '../app/Loading';
 import { ProblemError } from '../app/api';
@@ -18,28 +18,29 @@ import { CheckField, QuantityField, SelectField, TextAreaField } from '../ui/fie
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
 import { SeriesPlanView } from './SeriesPlanView';
+import type { Shelf, Way } from './ways';
+import { waysFor } from './ways';
 
 /** Choosing what a standardization is made with; the plan follows every choice. */
 export function SetUpPage() {
   const bottles = useRecords('bottle');
   const lots = useRecords('lot');
+  const methods = useRecords('method');
   const equipment = useRecords('equipment');
-  if (!bottles || !lots || !equipment) return <Loading />;
+  const { laboratory, today } = useSession();
+  if (!bottles || !lots || !methods || !equipment) return <Loading />;
+  const shelf = { bottles, lots, methods, today };
   const titrants = bottles.filter(
-    ({ substanceId, nominalMolarity, withdrawn }) =>
-      nominalMolarity !== null && withdrawn === null && methodsAtBench(substanceId).length > 0,
-  );
-  const standards = lots.filter(
-    ({ lot, withdrawn }) =>
-      withdrawn === null && findSubstance(lot.substanceId)?.role === 'primary-standard',
+    (bottle) =>
+      bottle.nominalMolarity !== null &&
+      freshnessOf(bottle, today).kind !== 'withdrawn' &&
+      bottle.purpose !== 'auxiliary' &&
+      waysFor(bottle, shelf, laboratory.rules).length > 0,
   );
   const inService = equipment.filter(({ withdrawn }) => withdrawn === null);
-  const balances = inService.filter((item) => item.equipment.type === 'balance');
   const burettes = inService.filter((item) => item.equipment.type === 'burette');
   const missing = [
     ...(titrants.length === 0 ? [{ what: 'a titrant', to: '/prepare' }] : []),
-    ...(standards.length === 0 ? [{ what: 'a lot of a primary standard', to: '/lots' }] : []),
-    ...(balances.length === 0 ? [{ what: 'a balance', to: '/equipment' }] : []),
     ...(burettes.length === 0 ? [{ what: 'a burette', to: '/equipment' }] : []),
   ];
   return (
@@ -62,85 +63,148 @@ export function SetUpPage() {
           </ul>
         </section>
       ) : (
-        <SetUpForm
-          bottles={titrants}
-          standards={standards}
-          balances={balances}
-          burettes={burettes}
-        />
+        <SetUpForm titrants={titrants.toReversed()} shelf={shelf} equipment={inService} />
       )}
     </Page>
   );
 }
 
 interface SetUpFormProps {
-  readonly bottles: readonly BottleState[];
-  readonly standards: readonly LotState[];
-  readonly balances: readonly EquipmentState[];
-  readonly burettes: readonly EquipmentState[];
+  /** Newest first. */
+  readonly titrants: readonly BottleState[];
+  readonly shelf: Shelf;
+  readonly equipment: readonly EquipmentState[];
 }
 
-/** The chosen record, or the first. */
-function chosen<T extends { readonly id: string }>(items: readonly T[], id: string | null): T {
-  const found = items.find((item) => item.id === id) ?? items[0];
-  if (!found) throw new RangeError('there is nothing to choose from');
-  return found;
+/** The chosen record, or the first; undefined when there is nothing to choose from. */
+function chosen<T extends { readonly id: string }>(
+  items: readonly T[],
+  id: string | null,
+): T | undefined {
+  return items.find((item) => item.id === id) ?? items[0];
 }
 
-function SetUpForm(props: SetUpFormProps) {
+/** The pipette whose volume lies in what the method takes, else any; then burettes, which measure an aliquot too. */
+function vesselsFor({ method }: Way, equipment: readonly EquipmentState[]) {
+  const portion = method.portions.find(({ kind }) => kind === 'aliquot');
+  const [low, high] = portion?.kind === 'aliquot' ? portion.volumeMl : [0, Infinity];
+  const pipettes = equipment.filter(
+    ({ equipment: one }) => one.type === 'glassware' && one.kind === 'one-mark-pipette',
+  );
+  const fits = ({ equipment: one }: EquipmentState): boolean =>
+    one.type === 'glassware' && Number(one.volumeMl) >= low && Number(one.volumeMl) <= high;
+  return [
+    ...pipettes.filter(fits).toSorted((a, b) => volumeOf(b.equipment) - volumeOf(a.equipment)),
+    ...pipettes.filter((item) => !fits(item)),
+    ...equipment.filter((item) => item.equipment.type === 'burette'),
+  ];
+}
+
+function volumeOf(equipment: EquipmentState['equipment']): number {
+  return equipment.type === 'glassware' ? Number(equipment.volumeMl) : 0;
+}
+
+function hintOf({ equipment }: EquipmentState): string {
+  switch (equipment.type) {
+    case 'balance':
+      return `Shows ${equipment.readabilityG} g`;
+    case 'burette':
+      return `${equipment.capacityMl} mL, ± ${equipment.toleranceMl} mL`;
+    case 'glassware':
+      return `${equipment.volumeMl} mL, ± ${equipment.toleranceMl} mL`;
+    case 'thermometer':
+    case 'heater':
+      return '';
+  }
+}
+
+/** What the standard and its instrument come to: as the run names them, and as their records say. */
+function standardOf(
+  way: Way,
+  standardId: string | null,
+  instrument: EquipmentState | undefined,
+): { readonly choice: StandardChoice; readonly record: RunReferences['standard'] } | null {
+  if (!instrument) return null;
+  const at = ({ id, version }: { readonly id: string; readonly version: number }) => ({
+    id,
+    version,
+  });
+  if (way.takes === 'lot') {
+    const lot = chosen(way.lots, standardId);
+    const { equipment: balance } = instrument;
+    if (!lot || balance.type !== 'balance') return null;
+    return {
+      choice: { kind: 'lot', lot: at(lot), balance: at(instrument) },
+      record: { kind: 'lot', lot, balance },
+    };
+  }
+  const bottle = chosen(way.bottles, standardId);
+  return (
+    (bottle && {
+      choice: { kind: 'bottle', bottle: at(bottle), vessel: at(instrument) },
+      record: { kind: 'bottle', bottle, vessel: instrument },
+    }) ??
+    null
+  );
+}
+
+function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const [search] = useSearchParams();
-  const { today } = useSession();
+  const { today, laboratory } = useSession();
   const runs = useRecords('run');
   const begin = useBeginRecord();
   const navigate = useNavigate();
   const [bottleId, setBottleId] = useState(search.get('bottle'));
-  const [lotId, setLotId] = useState<string | null>(null);
-  const [balanceId, setBalanceId] = useState<string | null>(null);
+  const [wayKey, setWayKey] = useState<string | null>(null);
+  const [standardId, setStandardId] = useState<string | null>(null);
+  const [instrumentId, setInstrumentId] = useState<string | null>(null);
   const [buretteId, setBuretteId] = useState<string | null>(null);
   const [temperature, setTemperature] = useState('20');
   const [variation, setVariation] = useState('3');
   const [repeatability, setRepeatability] = useState('');
-  const [firstIsRough, setFirstIsRough] = useState(DEFAULT_HOUSE_RULES.firstIsRough);
+  const [firstIsRough, setFirstIsRough] = useState(laboratory.rules.firstIsRough);
   const [reason, setReason] = useState('');
 
-  const bottle = chosen(props.bottles.toReversed(), bottleId);
-  const methods = methodsAtBench(bottle.substanceId);
-  const methodFor = ({ lot: { substanceId } }: LotState): Method | undefined =>
-    methods.find((one) => one.standardId === substanceId);
-  const fitting = props.standards.find((item) => methodFor(item));
-  const lot = chosen(props.standards, lotId ?? fitting?.id ?? null);
-  const balance = chosen(props.balances, balanceId);
-  const burette = chosen(props.burettes, buretteId);
-  // A lot that no method takes is still shown, and checkRunStart says what is wrong with it.
-  const method = methodFor(lot) ?? methods[0];
-  if (!method) {
-    return <p>No method of the catalogue standardizes this titrant with a weighed standard.</p>;
-  }
-  if (balance.equipment.type !== 'balance' || burette.equipment.type !== 'burette') return null;
+  const bottle = chosen(titrants, bottleId);
+  const ways = bottle ? waysFor(bottle, shelf, laboratory.rules) : [];
+  const way = ways.find(({ key }) => key === wayKey) ?? ways[0];
+  const burettes = equipment.filter((item) => item.equipment.type === 'burette');
+  const burette = chosen(burettes, buretteId);
+  if (!bottle || !way || burette?.equipment.type !== 'burette') return null;
+  const instruments =
+    way.takes === 'lot'
+      ? equipment.filter((item) => item.equipment.type === 'balance')
+      : vesselsFor(way, equipment);
+  const instrument = chosen(instruments, instrumentId);
+  const standard = standardOf(way, standardId, instrument);
+  const { method } = way;
 
-  const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough };
-  const references: RunReferences = {
+  const rules = {
+    ...withOverrides(laboratory.rules, method.rules),
+    firstIsRough,
+  };
+  const references: RunReferences | null = standard && {
     method,
     bottle,
-    lot,
-    balance: balance.equipment,
+    standard: standard.record,
     burette: burette.equipment,
   };
   const isOnBench = runs?.some((run) => run.bottleId === bottle.id && run.status === 'open');
-  const findings = checkRunStart(references, today);
+  const findings = references ? checkRunStart(references, today) : [];
   const problem = begin.error instanceof ProblemError ? begin.error : null;
   const findingAt = (field: string): string | undefined =>
     findings.find((finding) => finding.field === field)?.message ?? problem?.fieldMessage(field);
+  const standardName = findSubstance(method.standardId)?.name ?? method.standardId;
 
   const start = (): void => {
+    if (!standard) return;
     begin.mutate(
       {
         kind: 'run.started',
         body: {
-          methodId: method.id,
+          method: way.choice,
           bottle: { id: bottle.id, version: bottle.version },
-          lot: { id: lot.id, version: lot.version },
-          balance: { id: balance.id, version: balance.version },
+          standard: standard.choice,
           burette: { id: burette.id, version: burette.version },
           rules,
           temperatureC: parseDecimal(temperature) ?? temperature,
@@ -158,7 +222,7 @@ function SetUpForm(props: SetUpFormProps) {
     <div className="grid grid-cols-[minmax(0,560px)_minmax(0,1fr)] gap-12">
       <form
         noValidate
-        className="grid grid-cols-2 content-start gap-x-6 gap-y-4"
+        className="grid grid-cols-2 content-start gap-x-6 gap-y-3"
         onSubmit={(event) => {
           event.preventDefault();
           start();
@@ -171,95 +235,140 @@ function SetUpForm(props: SetUpFormProps) {
           hint={isOnBench ? 'On the bench already: this begins a second run beside it.' : undefined}
           onChange={(event) => {
             setBottleId(event.target.value);
+            setWayKey(null);
+            setInstrumentId(null);
           }}
         >
-          {props.bottles.toReversed().map((item) => (
+          {titrants.map((item) => (
             <option key={item.id} value={item.id}>
               {item.code}, {findSubstance(item.substanceId)?.shortName} {item.nominalMolarity} mol/L
             </option>
           ))}
         </SelectField>
         <SelectField
-          label="Standard"
-          value={lot.id}
-          error={findingAt('lot')}
-          hint={`Purity ${lot.lot.purity} ± ${lot.lot.purityHalfWidth}`}
-          onChange={(event) => {
-            setLotId(event.target.value);
-          }}
-        >
-          {props.standards.map((item) => (
-            <option key={item.id} value={item.id}>
-              {findSubstance(item.lot.substanceId)?.shortName}, lot {item.lot.lotNumber}
-            </option>
-          ))}
-        </SelectField>
-        <SelectField
-          label="Balance"
-          value={balance.id}
-          error={findingAt('balance')}
-          hint={`Shows ${balance.equipment.readabilityG} g`}
-          onChange={(event) => {
-            setBalanceId(event.target.value);
-          }}
-        >
-          {props.balances.map((item) => (
-            <option key={item.id} value={item.id}>
-              {item.equipment.name}
-            </option>
-          ))}
-        </SelectField>
-        <SelectField
-          label="Burette"
+          label={method.inBurette === 'standard' ? 'Burette, for the standard' : 'Burette'}
           value={burette.id}
           error={findingAt('burette')}
-          hint={`${burette.equipment.capacityMl} mL, ± ${burette.equipment.toleranceMl} mL`}
+          hint={hintOf(burette)}
           onChange={(event) => {
             setBuretteId(event.target.value);
           }}
         >
-          {props.burettes.map((item) => (
+          {burettes.map((item) => (
             <option key={item.id} value={item.id}>
               {item.equipment.name}
             </option>
           ))}
         </SelectField>
-        <QuantityField
-          label="Temperature"
-          unit="°C"
-          value={temperature}
-          error={problem?.fieldMessage('temperatureC')}
-          onChange={(event) => {
-            setTemperature(event.target.value);
-          }}
-        />
-        <QuantityField
-          label="Varies by plus or minus"
-          unit="K"
-          value={variation}
-          error={problem?.fieldMessage('temperatureVariationK')}
-          onChange={(event) => {
-            setVariation(event.target.value);
-          }}
-        />
-        <QuantityField
-          label="Repeatability of the method"
-          unit="%"
-          hint="RSD of one titration, if known. Empty otherwise."
-          value={repeatability}
-          error={problem?.fieldMessage('methodRepeatabilityPercent')}
-          onChange={(event) => {
-            setRepeatability(event.target.value);
-          }}
-        />
-        <CheckField
-          label="The first titration is rough"
-          hint="It finds where the end lies and is left out of the mean."
-          checked={firstIsRough}
-          onChange={(event) => {
-            setFirstIsRough(event.target.checked);
-          }}
-        />
+        <div className="col-span-2">
+          <SelectField
+            label="How"
+            value={way.key}
+            error={findingAt('method')}
+            onChange={(event) => {
+              setWayKey(event.target.value);
+              setInstrumentId(null);
+            }}
+          >
+            {ways.map((one) => (
+              <option key={one.key} value={one.key}>
+                {one.choice.kind === 'own' ? 'own: ' : ''}
+                {one.name}
+                {one.lots.length + one.bottles.length === 0 ? ' (no standard on the shelf)' : ''}
+              </option>
+            ))}
+          </SelectField>
+        </div>
+        {way.lots.length + way.bottles.length === 0 ? (
+          <NoStandard way={way} name={standardName} />
+        ) : (
+          <>
+            <SelectField
+              label="Standard"
+              value={chosen([...way.lots, ...way.bottles], standardId)?.id ?? ''}
+              error={findingAt('standard')}
+              hint={standard ? standardHint(standard.record) : undefined}
+              onChange={(event) => {
+                setStandardId(event.target.value);
+              }}
+            >
+              {way.lots.map((item) => (
+                <option key={item.id} value={item.id}>
+                  {findSubstance(item.lot.substanceId)?.shortName}, lot {item.lot.lotNumber}
+                </option>
+              ))}
+              {way.bottles.map((item) => (
+                <option key={item.id} value={item.id}>
+                  bottle {item.code}, {findSubstance(item.substanceId)?.shortName}{' '}
+                  {item.nominalMolarity} mol/L
+                </option>
+              ))}
+            </SelectField>
+            {instrument ? (
+              <SelectField
+                label={way.takes === 'lot' ? 'Balance' : 'Aliquots with'}
+                value={instrument.id}
+                error={findingAt('instrument')}
+                hint={hintOf(instrument)}
+                onChange={(event) => {
+                  setInstrumentId(event.target.value);
+                }}
+              >
+                {instruments.map((item) => (
+                  <option key={item.id} value={item.id}>
+                    {item.equipment.name}
+                  </option>
+                ))}
+              </SelectField>
+            ) : (
+              <p>
+                <Link className="text-violet underline" to="/equipment">
+                  {way.takes === 'lot' ? 'A balance' : 'A pipette'} is missing: add one.
+                </Link>
+              </p>
+            )}
+          </>
+        )}
+        <div className="col-span-2 grid grid-cols-3 gap-4">
+          <QuantityField
+            label="Temperature"
+            unit="°C"
+            value={temperature}
+            error={problem?.fieldMessage('temperatureC')}
+            onChange={(event) => {
+              setTemperature(event.target.value);
+            }}
+          />
+          <QuantityField
+            label="Plus or minus"
+            unit="K"
+            value={variation}
+            error={problem?.fieldMessage('temperatureVariationK')}
+            onChange={(event) => {
+              setVariation(event.target.value);
+            }}
+          />
+          <QuantityField
+            label="Known RSD"
+            unit="%"
+            hint="of one titration, if known"
+            value={repeatability}
+            error={problem?.fieldMessage('methodRepeatabilityPercent')}
+            onChange={(event) => {
+              setRepeatability(event.target.value);
+            }}
+          />
+        </div>
+        <div className="col-span-2">
+          <CheckField
+            label="The first titration is rough"
+            hint="It finds where the end lies and is left out of the mean."
+            checked={firstIsRough}
+            onChange={(event) => {
+              setFirstIsRough(event.target.checked);
+            }}
+          />
+        </div>
         {findings.length > 0 && (
           <div className="col-span-2">
             <TextAreaField
@@ -273,12 +382,12 @@ function SetUpForm(props: SetUpFormProps) {
           </div>
         )}
         <div className="col-span-2 flex items-center gap-4">
-          <Button type="submit" look="primary" disabled={begin.isPending}>
+          <Button type="submit" look="primary" disabled={begin.isPending || !standard}>
             To the bench
           </Button>
           <FormError message={begin.error?.message} />
         </div>
-        <div className="col-span-2 mt-2">
+        <div className="col-span-2">
           <Cautions
             cautions={[
               ...(findSubstance(bottle.substanceId)?.cautions.slice(0, 1) ?? []),
@@ -287,7 +396,35 @@ function SetUpForm(props: SetUpFormProps) {
           />
         </div>
       </form>
-      <SeriesPlanView references={references} rules={rules} />
+      <div className="border-l border-rule pl-10">
+        {references && <SeriesPlanView references={references} rules={rules} />}
+      </div>
     </div>
+  );
+}
+
+function standardHint(standard: RunReferences['standard']): string {
+  if (standard.kind === 'lot') {
+    const { purity, purityHalfWidth } = standard.lot.lot;
+    return `Purity ${purity} ± ${purityHalfWidth}`;
+  }
+  const known = knownMolarity(standard.bottle);
+  return known ? `${known.molarity} ± ${known.expandedUncertainty} mol/L` : '';
+}
+
+/** What to do when the shelf has no standard for a method. */
+function NoStandard({ way, name }: { readonly way: Way; readonly name: string }) {
+  return (
+    <p className="col-span-2 rounded-md border-l-4 border-straw bg-straw-wash px-4 py-3">
+      {way.takes === 'lot'
+        ? `There is no lot of ${name}. `
+        : `There is no solution of ${name} whose molarity is known. `}
+      <Link
+        className="font-semibold text-violet underline"
+        to={way.takes === 'lot' ? '/lots' : '/prepare'}
+      >
+        {way.takes === 'lot' ? 'Register a lot' : 'Prepare one'}
+      </Link>
+    </p>
   );
 }

@@ -1,7 +1,6 @@
 import { useState } from 'react';
-import type { Conflict, Entry, RunState } from '#core/titration';
-import type { Weighing } from '#core/metrology';
-import { placeName } from '#core/titration';
+import type { Conflict, RunState } from '#core/titration';
+import { entriesAt, placeName, portionText } from '#core/titration';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
@@ -9,7 +8,6 @@ import { Dialog } from '../ui/Dialog';
 import { TextAreaField } from '../ui/fields';
 import { instantText } from '../ui/typeset';
 import { useEnter } from './useRun';
-import { weighingText } from './wording';
 
 interface SettleDialogProps {
   readonly run: RunState;
@@ -33,7 +31,6 @@ export function SettleDialog({ run, conflict, onClose }: SettleDialogProps) {
   const [keeps, setKeeps] = useState<string>();
   const [reason, setReason] = useState('');
   const [error, setError] = useState<string>();
-  const unit = conflict.place === 'weighing' ? 'g' : 'mL';
 
   const submit = async (): Promise<void> => {
     if (keeps === undefined) {
@@ -79,9 +76,7 @@ export function SettleDialog({ run, conflict, onClose }: SettleDialogProps) {
                   setKeeps(factId);
                 }}
               />
-              <span className="font-mono text-2xl font-semibold whitespace-nowrap">
-                {text} {unit}
-              </span>
+              <span className="font-mono text-2xl font-semibold whitespace-nowrap">{text}</span>
               <span className="text-[15px] text-ink-soft">
                 {personName(by)}, {instantText(at, laboratory.timeZone)}
               </span>
@@ -110,14 +105,9 @@ export function SettleDialog({ run, conflict, onClose }: SettleDialogProps) {
 function candidatesOf(run: RunState, { flask: number, place }: Conflict): readonly Candidate[] {
   const flask = run.flasks.find((item) => item.number === number);
   if (!flask) return [];
-  const standing = flask[place];
-  const entries: readonly Entry<Weighing | string>[] = [
-    ...(standing ? [standing] : []),
-    ...flask.rivals[place],
-  ];
-  return entries.map(({ factId, value, by, at }) => ({
+  return entriesAt(flask, place).map(({ factId, value, by, at }) => ({
     factId,
-    text: typeof value === 'string' ? value : weighingText(value),
+    text: typeof value === 'string' ? `${value} mL` : portionText(value),
     by,
     at,
   }));

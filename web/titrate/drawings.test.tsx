@@ -66,9 +66,7 @@ test('the loupe shows no marks that the glass does not bear', () => {
 
 test('each dot of the molarity scale stands in the order of its molarity', () => {
   const judgement = judgeRun(concordantSeries().state);
-  const svg = renderToStaticMarkup(
-    <MolarityScale judgement={judgement} nominal={0.1} rangePercent={0.3} />,
-  );
+  const svg = renderToStaticMarkup(<MolarityScale judgement={judgement} nominal={0.1} />);
   const places = [...svg.matchAll(/<circle cx="([\d.]+)"/g)].map((dot) => Number(dot[1]));
   const molarities = judgement.replicates.map((replicate) => replicate.molarity ?? 0);
   const order = (values: readonly number[]) =>
@@ -85,13 +83,11 @@ test('each dot of the molarity scale stands in the order of its molarity', () =>
 test('an empty series and a single titration draw without a gap', () => {
   const draft = new RunScript();
   const empty = judgeRun(draft.state);
-  expect(
-    renderToStaticMarkup(<MolarityScale judgement={empty} nominal={0.1} rangePercent={0.3} />),
-  ).toContain('no molarity found yet');
-  const single = judgeRun(draft.titrate(1, '0.4800', '0.00', '23.50').state);
-  const svg = renderToStaticMarkup(
-    <MolarityScale judgement={single} nominal={0.1} rangePercent={0.3} />,
+  expect(renderToStaticMarkup(<MolarityScale judgement={empty} nominal={0.1} />)).toContain(
+    'no molarity found yet',
   );
+  const single = judgeRun(draft.titrate(1, '0.4800', '0.00', '23.50').state);
+  const svg = renderToStaticMarkup(<MolarityScale judgement={single} nominal={0.1} />);
   expect(svg).not.toContain('NaN');
 });
 

@@ -8,6 +8,8 @@ interface FigureFieldProps {
   readonly isWrong: boolean;
   readonly onChange: (text: string) => void;
   readonly onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
+  /** Whether a letter typed into it is a command of the page. */
+  readonly takesKeys?: boolean;
   readonly ref?: Ref<HTMLInputElement>;
 }
 
@@ -34,6 +36,7 @@ export function FigureField({ ref, ...props }: FigureFieldProps) {
           props.onChange(event.target.value);
         }}
         onKeyDown={props.onKeyDown}
+        data-takes-keys={props.takesKeys ? '' : undefined}
         className="h-12 w-full bg-transparent font-mono text-[34px] leading-none font-semibold focus-visible:outline-none"
       />
     </div>

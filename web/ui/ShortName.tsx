@@ -1,10 +1,32 @@
 import { findContent } from '#core/chemistry';
 import { ChemicalFormula } from './typeset';
 
-/** The short name of a substance or indicator; with true subscripts where that is its formula. */
+/** The short name of a substance or indicator; with true subscripts where that is a formula. */
 export function ShortName({ of }: { readonly of: string }) {
   const content = findContent(of);
   if (!content) return of;
-  const { shortName, formula } = content;
-  return shortName === formula ? <ChemicalFormula of={formula} /> : shortName;
+  // An indicator has a name only; what is no formula stays as it is.
+  return content.formula === null ? content.shortName : <ChemicalFormula of={content.shortName} />;
+}
+
+/** A sentence in which the short names of some substances stand, each typeset. */
+export function Sentence({
+  text,
+  about,
+}: {
+  readonly text: string;
+  readonly about: readonly string[];
+}) {
+  for (const id of about) {
+    const shortName = findContent(id)?.shortName;
+    const [before, ...after] = shortName === undefined ? [text] : text.split(` ${shortName} `);
+    if (after.length > 0) {
+      return (
+        <>
+          {before} <ShortName of={id} /> {after.join(` ${shortName ?? ''} `)}
+        </>
+      );
+    }
+  }
+  return text;
 }

@@ -1,4 +1,4 @@
-import type { CalendarDuration } from '../../laboratory';
+import type { CalendarDuration, RuleOverrides } from '../../laboratory';
 import type { HazardBand } from './hazards';
 
 /** How a solid is made ready to be weighed. Temperatures are not to be exceeded. */
@@ -114,7 +114,10 @@ export interface Method {
   readonly solventId: string;
   /** Null at room temperature. */
   readonly flaskTemperatureC: readonly [low: number, high: number] | null;
-  readonly persistenceS: number;
+  /** House rules that this method sets itself. */
+  readonly rules: RuleOverrides;
+  /** Whether the medium itself takes titrant, so that a blank is subtracted. */
+  readonly needsBlank: boolean;
   readonly cautions: readonly string[];
   readonly source: string;
 }

@@ -43,7 +43,14 @@ function reacting(species: string, perFormulaUnit = 1): Reacting {
 
 type Given = Omit<
   Method,
-  'inBurette' | 'links' | 'solventId' | 'flaskTemperatureC' | 'persistenceS' | 'cautions' | 'source'
+  | 'inBurette'
+  | 'links'
+  | 'solventId'
+  | 'flaskTemperatureC'
+  | 'rules'
+  | 'needsBlank'
+  | 'cautions'
+  | 'source'
 > &
   Partial<Method>;
 
@@ -54,7 +61,8 @@ function method(given: Given): Method {
     links: [],
     solventId: 'water',
     flaskTemperatureC: null,
-    persistenceS: 30,
+    rules: {},
+    needsBlank: false,
     cautions: [],
     source: TEXTBOOK,
     ...given,
@@ -84,6 +92,7 @@ const OXALATE_BY_PERMANGANATE = {
   colours: colours('colourless', 'paleViolet', 'permanganate'),
   medium: 'about 50 mL water and 10 mL of 3 M sulfuric acid',
   flaskTemperatureC: [60, 80],
+  rules: { persistenceS: 20 },
   cautions: [
     HOT_FLASK,
     'Slow at the start: manganese(II), which the reaction makes, is its catalyst. The first colour that stays long is not the end.',
@@ -166,6 +175,7 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 2,
     colours: colours('yellow', 'thymolGreen', 'blue'),
     medium: '25 mL of 95 % ethanol, in which it dissolves; a blank of the same ethanol',
+    needsBlank: true,
     cautions: [FILL_BELOW_EYES, 'Ethanol is flammable: no flame, no open hot plate.'],
   }),
   method({
@@ -269,6 +279,7 @@ export const METHODS: readonly Method[] = [
     titrantIds: ['potassium-permanganate'],
     equations: ['MnO4^- + Fe^2+ + H^+ -> Mn^2+ + Fe^3+ + H2O'],
     titrant: reacting('MnO4^-'),
+    rules: { persistenceS: 20 },
     nominalMolarityMolPerL: 0.02,
     portions: [{ kind: 'aliquot', standardMolarityMolPerL: 0.1, volumeMl: [25, 25] }],
     indicatorId: null,
@@ -312,7 +323,7 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 20,
     colours: colours('starchBlue', 'colourless', 'colourless'),
     medium: `${IODIDE}; starch only when the solution is pale yellow`,
-    persistenceS: 20,
+    rules: { persistenceS: 20 },
   }),
   method({
     id: 'thiosulfate-by-dichromate',
@@ -329,7 +340,7 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 20,
     colours: colours('starchBlue', 'chromiumGreen', 'chromiumGreen'),
     medium: `${IODIDE}; five minutes in the dark; starch late`,
-    persistenceS: 20,
+    rules: { persistenceS: 20 },
     cautions: [CHROMIUM_WASTE],
   }),
   method({
@@ -395,6 +406,7 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 20,
     colours: colours('yellow', 'redBrown', 'brown'),
     medium: 'about 50 mL water, pH 7 to 10; a blank with the same chromate',
+    needsBlank: true,
     cautions: ['Silver and chromium wastes are collected, each apart.'],
   }),
   method({

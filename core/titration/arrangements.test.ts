@@ -1,0 +1,345 @@
+import { describe, expect, test } from 'vitest';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import type { EquipmentState } from '#core/metrology';
+import type { BottleState } from '#core/reagent';
+import { khpLot, methodOf, references, RunScript } from '../test-support/runs';
+import type { RunFactBodies } from './index';
+import {
+  checkRunFact,
+  checkRunStart,
+  forecastFlask,
+  judgeRun,
+  nextStep,
+  takenBy,
+  titreMl,
+} from './index';
+
+const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
+
+const pipette: EquipmentState = {
+  id: 'pipette-1',
+  version: 1,
+  registered: provenance,
+  equipment: {
+    type: 'glassware',
+    name: 'P25',
+    kind: 'one-mark-pipette',
+    volumeMl: '25',
+    toleranceMl: '0.03',
+    toleranceDistribution: 'triangular',
+    calibrationDue: null,
+  },
+  calibrations: [],
+  withdrawn: null,
+};
+
+function bottleOf(substanceId: string, changes: Partial<BottleState>): BottleState {
+  return { ...references().bottle, id: `bottle-${substanceId}`, substanceId, ...changes };
+}
+
+function made(molarity: string): Pick<BottleState, 'made' | 'useBy'> {
+  const expandedUncertainty = (Number(molarity) * 0.001).toFixed(8);
+  return {
+    made: { molarity, expandedUncertainty, coverageFactor: '2.00' },
+    useBy: '2026-12-31',
+  };
+}
+
+/** A run that takes aliquots of one solution, by a method of the catalogue. */
+function aliquots(
+  methodId: string,
+  standard: BottleState,
+  titrant: { readonly substanceId: string; readonly nominalMolarity: string },
+): RunScript {
+  const refs = {
+    method: methodOf(methodId),
+    bottle: bottleOf(titrant.substanceId, { ...titrant, id: 'bottle-1' }),
+    burette: references().burette,
+    standard: { kind: 'bottle' as const, bottle: standard, vessel: pipette },
+  };
+  return new RunScript(refs, {
+    method: { kind: 'catalogue', id: methodId },
+    standard: {
+      kind: 'bottle',
+      bottle: { id: standard.id, version: 1 },
+      vessel: { id: pipette.id, version: 1 },
+    },
+    rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false },
+  });
+}
+
+function pipetted(script: RunScript, flask: number, from: string, to: string): RunScript {
+  return script
+    .add('run.flask-pipetted', { flask, volumeMl: '25.00', reason: null })
+    .read(flask, 'initial', from)
+    .read(flask, 'final', to);
+}
+
+describe('arrangements, by hand calculation', () => {
+  test('aliquots of oxalic acid: c = nu c_s V_a / V', () => {
+    const oxalic = bottleOf('oxalic-acid-dihydrate', made('0.05012'));
+    const script = aliquots('naoh-by-oxalic-acid', oxalic, {
+      substanceId: 'sodium-hydroxide',
+      nominalMolarity: '0.1',
+    });
+    pipetted(script, 1, '0.10', '24.85');
+    // 2 x 0.05012 x 25.00 / 24.75
+    expect(judgeRun(script.state).result?.evaluation.value).toBeCloseTo(0.1012525, 7);
+    const u = judgeRun(script.state).result?.evaluation;
+    // Relative: standard solution 0.0005, pipette 0.03/sqrt(6)/25 and filling 0.01/25, burette 0.05/sqrt(6)/24.75,
+    // two readings 0.02/sqrt(6)/24.75, end point 0.025/sqrt(3)/24.75; the temperature cancels.
+    const byHand = Math.hypot(
+      0.0005,
+      0.03 / Math.sqrt(6) / 25,
+      0.01 / 25,
+      0.05 / Math.sqrt(6) / 24.75,
+      (Math.SQRT2 * 0.02) / Math.sqrt(6) / 24.75,
+      0.025 / Math.sqrt(3) / 24.75,
+    );
+    expect((u?.combinedStandardUncertainty ?? 0) / (u?.value ?? 1)).toBeCloseTo(byHand, 7);
+    expect(takenBy(script.state)).toEqual([
+      { id: 'bottle-1', amount: expect.closeTo(12 + 49.9, 9) as number },
+      { id: 'bottle-oxalic-acid-dihydrate', amount: 25 },
+    ]);
+  });
+
+  test('sodium carbonate in the burette: c = nu c_s V / V_a', () => {
+    const carbonate = bottleOf('sodium-carbonate', made('0.05000'));
+    const script = aliquots('carbonate-into-hydrochloric-acid', carbonate, {
+      substanceId: 'hydrochloric-acid',
+      nominalMolarity: '0.1',
+    });
+    const planned = nextStep(script.state, judgeRun(script.state));
+    expect(planned).toMatchObject({ action: 'pipette', flask: 1 });
+    // The aliquot comes from the bottle that is standardized.
+    expect(planned.sentence).toBe('Pipette 25 mL of bottle 0417 into flask 1.');
+    script.add('run.flask-pipetted', { flask: 1, volumeMl: '25.00', reason: null });
+    const [flask] = script.state.flasks;
+    expect(flask && forecastFlask(script.state, flask, 0).titreMl).toBeCloseTo(25, 9);
+    script.read(1, 'initial', '0.00').read(1, 'final', '25.50');
+    // 2 x 0.05000 x 25.50 / 25.00
+    expect(judgeRun(script.state).result?.evaluation.value).toBeCloseTo(0.102, 9);
+    expect(takenBy(script.state).map(({ id }) => id)).toEqual([
+      'bottle-sodium-carbonate',
+      'bottle-1',
+    ]);
+  });
+
+  test('dichromate by iron(II): a sixth', () => {
+    const iron = bottleOf('ammonium-iron-ii-sulfate-hexahydrate', made('0.1003'));
+    const script = aliquots('dichromate-by-iron-ii', iron, {
+      substanceId: 'potassium-dichromate',
+      nominalMolarity: '0.0167',
+    });
+    pipetted(script, 1, '0.00', '25.00');
+    expect(judgeRun(script.state).result?.evaluation.value).toBeCloseTo(0.1003 / 6, 9);
+  });
+
+  test('a nominal solution, its own bottle, or a wrong portion is no standard; an old one asks why', () => {
+    const codes = (changes: Partial<BottleState>): string[] => {
+      const oxalic = bottleOf('oxalic-acid-dihydrate', { ...made('0.05'), ...changes });
+      const script = aliquots('naoh-by-oxalic-acid', oxalic, {
+        substanceId: 'sodium-hydroxide',
+        nominalMolarity: '0.1',
+      });
+      return checkRunStart(script.references, '2026-03-02').map(({ code }) => code);
+    };
+    expect(codes({})).toEqual([]);
+    expect(codes({ made: null, useBy: null })).toEqual(['not-standardized']);
+    expect(codes({ useBy: '2026-03-01' })).toEqual(['standard-overdue']);
+    expect(codes({ id: 'bottle-1' })).toEqual(['same-bottle']);
+    const weighed = references({ method: methodOf('permanganate-by-oxalic-acid') });
+    expect(checkRunStart(weighed, '2026-03-02').map(({ code }) => code)).toContain('wrong-portion');
+    const dissolved = { meaning: 'by-mass', densityGPerMl: '1.5' } as const;
+    const { standard, ...rest } = references();
+    const solution = {
+      ...rest,
+      standard: { ...standard, lot: khpLot({ dissolved }) } as typeof standard,
+    };
+    expect(checkRunStart(solution, '2026-03-02').map(({ code }) => code)).toEqual(['not-solid']);
+  });
+
+  test('the pipette delivers what it delivers, and nothing is weighed', () => {
+    const oxalic = bottleOf('oxalic-acid-dihydrate', made('0.05'));
+    const script = aliquots('naoh-by-oxalic-acid', oxalic, {
+      substanceId: 'sodium-hydroxide',
+      nominalMolarity: '0.1',
+    });
+    const codes = (volumeMl: string): string[] =>
+      checkRunFact(
+        script.state,
+        script.propose('run.flask-pipetted', { flask: 1, volumeMl, reason: null }),
+      ).map(({ code }) => code);
+    expect([codes('25.00'), codes('20'), codes('0')]).toEqual([
+      [],
+      ['other-volume'],
+      ['no-volume'],
+    ]);
+    const weighing = { mode: 'tared', massG: '0.3' } as const;
+    const weighed = script.propose('run.flask-weighed', { flask: 1, weighing, reason: null });
+    expect(checkRunFact(script.state, weighed).map(({ code }) => code)).toEqual(['not-weighed']);
+  });
+});
+
+describe('a blank', () => {
+  const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+  const benzoic = (): RunScript =>
+    new RunScript(
+      references({
+        method: methodOf('naoh-by-benzoic-acid'),
+        lot: { substanceId: 'benzoic-acid', purity: '1', purityHalfWidth: '0.0005' },
+      }),
+      { method: { kind: 'catalogue', id: 'naoh-by-benzoic-acid' }, rules },
+    );
+
+  test('is asked for by a method whose medium takes titrant, and subtracted from every titre', () => {
+    const script = benzoic().weigh(1, '0.3000').weigh(2, '0.3000').weigh(3, '0.3000');
+    const next = () => nextStep(script.state, judgeRun(script.state));
+    expect(next()).toMatchObject({ action: 'blank', flask: 4 });
+    script.add('run.blank-made', { flask: 4 }).read(4, 'initial', '0.10');
+    expect(next().sentence).toMatch(/^Flask 4, the blank: drop by drop/);
+    script.read(4, 'final', '0.25').carryOver(1).read(1, 'final', '24.97');
+    const judgement = judgeRun(script.state);
+    // 300.0 mg / 122.123 mg/mmol / (24.72 - 0.15) mL
+    expect(judgement.replicates[0]?.molarity).toBeCloseTo(300 / 122.123 / 24.57, 6);
+    expect(judgement.replicates[3]).toMatchObject({ verdict: 'blank', titreMl: '0.15' });
+    expect(judgement.result?.evaluation.value).toBeCloseTo(300 / 122.123 / 24.57, 6);
+    // The reading that the blank ended with and the flask began with is one input: it counts twice.
+    const shared = judgement.result?.evaluation.budget.find(({ input }) => input.value === 0.25);
+    expect(Math.abs(shared?.sensitivity ?? 0)).toBeCloseTo(
+      (2 * (judgement.result?.evaluation.value ?? 0)) / 24.57,
+      6,
+    );
+  });
+
+  test('may take nothing, and is asked about when it takes much', () => {
+    const script = benzoic().add('run.blank-made', { flask: 1 }).read(1, 'initial', '0.10');
+    const codes = (readingMl: string): string[] =>
+      checkRunFact(
+        script.state,
+        script.propose('run.burette-read', {
+          flask: 1,
+          moment: 'final',
+          readingMl,
+          carriedFrom: null,
+          reason: null,
+        }),
+      ).map(({ code }) => code);
+    expect([codes('0.10'), codes('0.05'), codes('5.00')]).toEqual([
+      [],
+      ['reads-upwards'],
+      ['titre-off-forecast'],
+    ]);
+    expect(script.read(1, 'final', '0.10').state.flasks[0]?.isRough).toBe(false);
+    const [flask] = script.state.flasks;
+    expect(flask && titreMl(flask)).toBe('0.00');
+  });
+});
+
+describe('several fillings in one titration', () => {
+  const small = (): RunScript =>
+    new RunScript(references({ burette: { ...references().burette, capacityMl: '20' } }), {
+      rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false },
+    });
+  const refill = (
+    moment: 'stop' | 'restart',
+    readingMl: string,
+  ): RunFactBodies['run.burette-refilled'] => ({
+    flask: 1,
+    refill: 1,
+    moment,
+    readingMl,
+    reason: null,
+  });
+
+  test('the stretches add up, every reading enters, and what comes next is said', () => {
+    const script = small().weigh(1, '0.4802').read(1, 'initial', '0.10');
+    const next = () => nextStep(script.state, judgeRun(script.state));
+    expect(next()).toMatchObject({ action: 'read-stop', flask: 1 });
+    script.add('run.burette-refilled', refill('stop', '19.60'));
+    expect(next()).toMatchObject({ action: 'read-restart', flask: 1 });
+    expect(judgeRun(script.state).replicates[0]?.molarity).toBeNull();
+    script.add('run.burette-refilled', refill('restart', '0.20'));
+    // 23.51 - 19.50 still wanted, from 0.20 on.
+    expect(next().sentence).toMatch(/expected at 4\.2\d\.$/);
+    script.read(1, 'final', '4.20');
+    const [flask] = script.state.flasks;
+    expect(flask && titreMl(flask)).toBe('23.50');
+    const budget = judgeRun(script.state).result?.evaluation.budget ?? [];
+    expect(budget.filter(({ input }) => input.effect === 'Readings')).toHaveLength(4);
+    // Two fillings of 20 mL, from 0.10 and from 0.20, after three rinses of 4.
+    expect(takenBy(script.state)[0]?.amount).toBeCloseTo(12 + 19.9 + 19.8, 9);
+  });
+
+  test('a refill is written down in order, and what was not written is suspected', () => {
+    const script = small().weigh(1, '0.4802').read(1, 'initial', '0.10');
+    const codes = (moment: 'stop' | 'restart', readingMl: string, which = 1): string[] =>
+      checkRunFact(
+        script.state,
+        script.propose('run.burette-refilled', { ...refill(moment, readingMl), refill: which }),
+      ).map(({ code }) => code);
+    expect(codes('restart', '0.20')).toEqual(['no-stop']);
+    expect(codes('stop', '0.05')).toEqual(['reads-upwards']);
+    expect(codes('stop', '18.00', 2)).toEqual(['not-titrating']);
+    expect(codes('stop', '18.00')).toEqual([]);
+    script.add('run.burette-refilled', refill('stop', '18.00'));
+    const final = script.propose('run.burette-read', {
+      flask: 1,
+      moment: 'final',
+      readingMl: '5.00',
+      carriedFrom: null,
+      reason: null,
+    });
+    expect(checkRunFact(script.state, final).map(({ code }) => code)).toEqual(['refill-open']);
+  });
+});
+
+describe('how the end point was met', () => {
+  const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+  const titrated = (): RunScript =>
+    new RunScript(references(), { rules }).weigh(1, '0.4802').read(1, 'initial', '0.00');
+  const molarity = (script: RunScript) => judgeRun(script.state).result?.evaluation.value ?? 0;
+  const endPoint = (script: RunScript) =>
+    judgeRun(script.state).result?.evaluation.budget.find(
+      ({ input }) => input.effect === 'End point',
+    )?.input;
+
+  test('overshot after a provisional reading, the end lies between the two', () => {
+    const script = titrated()
+      .add('run.provisional-read', { flask: 1, readingMl: '23.46' })
+      .read(1, 'final', '23.54');
+    const asRead = molarity(script);
+    script.add('run.end-point-graded', { flask: 1, grade: 'far-over' });
+    expect(molarity(script) / asRead).toBeCloseTo(23.54 / 23.5, 6);
+    expect(endPoint(script)).toMatchObject({ value: expect.closeTo(-0.04, 9) as number });
+    expect(judgeRun(script.state).replicates[0]?.verdict).toBe('counts');
+  });
+
+  test('far over with nothing read is left out; a drop over counts within the drop before', () => {
+    const script = titrated().read(1, 'final', '23.54');
+    const asRead = molarity(script);
+    script.add('run.end-point-graded', { flask: 1, grade: 'drop-over' });
+    expect(molarity(script) / asRead).toBeCloseTo(23.54 / 23.515, 6);
+    script.add('run.end-point-graded', { flask: 1, grade: 'far-over' });
+    expect(judgeRun(script.state).replicates[0]?.verdict).toBe('overshot');
+    expect(judgeRun(script.state).result).toBeNull();
+  });
+
+  test('an end point is taken back until the next titration begins', () => {
+    const script = titrated().read(1, 'final', '23.40').weigh(2, '0.4795');
+    const back = { flask: 1, reason: 'it faded' };
+    const check = (): string[] =>
+      checkRunFact(script.state, script.propose('run.end-point-taken-back', back)).map(
+        ({ code }) => code,
+      );
+    expect(check()).toEqual([]);
+    script.add('run.end-point-taken-back', back);
+    expect(script.state.flasks[0]).toMatchObject({
+      final: null,
+      provisional: [{ value: '23.40', reason: 'it faded' }],
+    });
+    expect(nextStep(script.state, judgeRun(script.state))).toMatchObject({ action: 'read-final' });
+    script.read(1, 'final', '23.50').carryOver(2);
+    expect(check()).toEqual(['rested-on']);
+  });
+});

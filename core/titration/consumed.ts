@@ -1,0 +1,112 @@
+import { moleRatioOfMethod } from '../chemistry';
+import type { BottleState } from '../reagent';
+import { knownMolarity, lotMolarMass, nominalMolPerL } from '../reagent';
+import { portionAmount } from './portion';
+import type { Flask, RunReferences, RunState } from './run';
+import { isBlank, openConflicts, titreMl } from './run';
+import type { Stoichiometry } from './stoichiometry';
+import { molarityFromTitre, strengthOfWeighed } from './stoichiometry';
+
+/** The arithmetic of a run between portion, titre and molarity. */
+export function stoichiometryOf({
+  standard,
+  method,
+}: Pick<RunReferences, 'standard' | 'method'>): Stoichiometry {
+  const moleRatio = moleRatioOfMethod(method);
+  const { inBurette } = method;
+  return {
+    inBurette,
+    strength:
+      standard.kind === 'bottle'
+        ? moleRatio * standardMolPerL(standard.bottle)
+        : strengthOfWeighed({
+            moleRatio,
+            purity: Number(standard.lot.lot.purity),
+            molarMassGPerMol: lotMolarMass(standard.lot.lot).valueGPerMol,
+          }),
+  };
+}
+
+/** The molarity of a standard solution, mol/L: the known one, or the label's where a run should not have begun. */
+export function standardMolPerL(bottle: BottleState): number {
+  return Number(knownMolarity(bottle)?.molarity ?? nominalMolPerL(bottle));
+}
+
+/** The amount of a portion as a number: g or mL. */
+export function amountIn({ portion }: Pick<Flask, 'portion'>): number {
+  return Number(portionAmount(portion.value));
+}
+
+/**
+ * Where the end point lies against the final reading, mL: within the last drop when it was met well, within the drop
+ * before the reading when that was a drop too much, and between the provisional reading and the final one when the
+ * end point was overshot after it.
+ */
+export function endPointOf(
+  { grade, provisional, refills, initial, final }: Flask,
+  dropMl: number,
+): { readonly correctionMl: number; readonly halfWidthMl: number; readonly isBracketed: boolean } {
+  const isOver = grade !== null && grade.grade !== 'good';
+  const end = Number(final?.value);
+  const from = Number((refills.at(-1)?.restart ?? initial)?.value);
+  const before = provisional
+    .map(({ value }) => Number(value))
+    .filter((value) => value > from && value < end)
+    .at(-1);
+  if (isOver && before !== undefined) {
+    const halfWidthMl = (end - before) / 2;
+    return { correctionMl: -halfWidthMl, halfWidthMl, isBracketed: true };
+  }
+  const halfWidthMl = dropMl / 2;
+  const correctionMl = grade?.grade === 'drop-over' ? -halfWidthMl : 0;
+  return { correctionMl, halfWidthMl, isBracketed: false };
+}
+
+/** Flasks whose blank titres are subtracted from the others, mL each. */
+export function blanksOf(run: RunState): readonly Flask[] {
+  const disputed = new Set(openConflicts(run).map(({ flask }) => flask));
+  return run.flasks.filter(
+    (flask) =>
+      isBlank(flask) && !flask.voided && !disputed.has(flask.number) && titreMl(flask) !== null,
+  );
+}
+
+/** What the blanks of a run take in the mean, mL; 0 without a blank. */
+export function blankMl(run: RunState): number {
+  const titres = blanksOf(run).map((flask) => Number(titreMl(flask)));
+  return titres.length === 0 ? 0 : titres.reduce((total, one) => total + one, 0) / titres.length;
+}
+
+/**
+ * Volume that the portion of a flask consumed, mL: its titre less the blank, set right for an end point that was
+ * overshot. Null until it is titrated, and where the blank leaves nothing.
+ */
+export function consumedMl(run: RunState, flask: Flask): number | null {
+  const titre = titreMl(flask);
+  if (titre === null || isBlank(flask)) return null;
+  const { correctionMl } = endPointOf(flask, Number(run.references.burette.dropMl));
+  const consumed = Number(titre) - blankMl(run) + correctionMl;
+  return consumed > 0 ? consumed : null;
+}
+
+/** Molarity that one flask gives, mol/L; null until it is titrated. */
+export function flaskMolarity(run: RunState, flask: Flask): number | null {
+  const consumed = consumedMl(run, flask);
+  const amount = amountIn(flask);
+  if (consumed === null || amount <= 0) return null;
+  return molarityFromTitre(stoichiometryOf(run.references), amount, consumed);
+}
+
+/** Whether a flask was overshot by more than the house rule averages, with nothing read before it. */
+export function isOvershot(run: RunState, flask: Flask): boolean {
+  const grade = flask.grade?.grade ?? 'good';
+  const { isBracketed } = endPointOf(flask, Number(run.references.burette.dropMl));
+  switch (run.setUp.rules.overshotCounts) {
+    case 'always':
+      return false;
+    case 'within-a-drop':
+      return grade === 'far-over' && !isBracketed;
+    case 'never':
+      return grade !== 'good';
+  }
+}

@@ -1,0 +1,179 @@
+import type { Page } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { enter, laboratoryUrl, signInToDemo, test, titrate } from './laboratory';
+
+/** One titration of the demo's bottles, and the molarity that it gives by hand. */
+interface Arrangement {
+  readonly name: string;
+  readonly bottle: string;
+  readonly how: string;
+  /** Grams weighed; null where the pipette measures. */
+  readonly massG: string | null;
+  readonly temperatureC?: string;
+  readonly initialMl: string;
+  readonly finalMl: string;
+  /** mol/L, from the molarity of the standard solution as the set-up page states it. */
+  readonly byHand: (standardMolPerL: number) => number;
+}
+
+const ARRANGEMENTS: readonly Arrangement[] = [
+  {
+    name: 'hydroxide by phthalate, weighed',
+    bottle: '0418, NaOH 0.1 mol/L',
+    how: 'hydroxide by potassium hydrogen phthalate, weighed',
+    massG: '0.4802',
+    initialMl: '0.10',
+    finalMl: '23.60',
+    // 0.4802 g x 0.9998 / 204.222 g/mol / 23.50 mL
+    byHand: () => (1000 * 0.4802 * 0.9998) / 204.222 / 23.5,
+  },
+  {
+    name: 'hydroxide by aliquots of oxalic acid, two to one',
+    bottle: '0418, NaOH 0.1 mol/L',
+    how: 'hydroxide by oxalic acid dihydrate, aliquots of its solution',
+    massG: null,
+    initialMl: '0.05',
+    finalMl: '19.95',
+    byHand: (standard) => (2 * standard * 20) / 19.9,
+  },
+  {
+    name: 'hydrochloric acid by sodium carbonate, weighed, two to one',
+    bottle: '0415, HCl 0.100 mol/L',
+    how: 'hydrochloric acid by sodium carbonate, weighed',
+    massG: '0.1250',
+    initialMl: '0.00',
+    finalMl: '23.40',
+    byHand: () => (2 * 1000 * 0.125 * 0.9996) / 105.988 / 23.4,
+  },
+  {
+    name: 'sodium carbonate in the burette, hydrochloric acid in the flask',
+    bottle: '0415, HCl 0.100 mol/L',
+    how: 'hydrochloric acid in the flask, sodium carbonate in the burette',
+    massG: null,
+    initialMl: '0.10',
+    finalMl: '25.40',
+    byHand: (standard) => (2 * standard * 25.3) / 25,
+  },
+  {
+    name: 'hydrochloric acid by standardized hydroxide',
+    bottle: '0415, HCl 0.100 mol/L',
+    how: 'hydrochloric acid by standardized sodium hydroxide',
+    massG: null,
+    initialMl: '0.10',
+    finalMl: '25.30',
+    byHand: (standard) => (standard * 25) / 25.2,
+  },
+  {
+    name: 'permanganate by oxalate, hot, two to five',
+    bottle: '0414, KMnO4 0.02 mol/L',
+    how: 'permanganate by sodium oxalate, hot',
+    massG: '0.2101',
+    temperatureC: '78',
+    initialMl: '0.10',
+    finalMl: '31.20',
+    byHand: () => (0.4 * 1000 * 0.2101 * 0.9995) / 133.998 / 31.1,
+  },
+  {
+    name: 'permanganate by iron(II), one to five',
+    bottle: '0414, KMnO4 0.02 mol/L',
+    how: 'permanganate by ammonium iron(II) sulfate',
+    massG: null,
+    initialMl: '0.00',
+    finalMl: '24.70',
+    byHand: (standard) => (0.2 * standard * 25) / 24.7,
+  },
+  {
+    name: 'dichromate by iron(II), one to six',
+    bottle: '0411, K2Cr2O7 0.0167 mol/L',
+    how: 'dichromate by ammonium iron(II) sulfate',
+    massG: null,
+    initialMl: '0.20',
+    finalMl: '20.10',
+    byHand: (standard) => (standard * 20) / 6 / 19.9,
+  },
+  {
+    name: 'thiosulfate by iodate, six to one',
+    bottle: '0412, Na2S2O3 0.1 mol/L',
+    how: 'thiosulfate by potassium iodate, weighed',
+    massG: '0.0850',
+    initialMl: '0.10',
+    finalMl: '24.10',
+    byHand: () => (6 * 1000 * 0.085 * 0.9994) / 213.999 / 24,
+  },
+];
+
+/** Sets a run up by the page and goes to its bench; gives the molarity of the standard solution, if it is one. */
+async function setUp(page: Page, bottle: string, how: string): Promise<number> {
+  await page.goto(`${laboratoryUrl('DEMO_URL')}/titrate/set-up`);
+  await page.getByLabel('Bottle', { exact: true }).selectOption({ label: bottle });
+  await page.getByLabel('How', { exact: true }).selectOption({ label: how });
+  await page.getByLabel('The first titration is rough').uncheck();
+  const stated = await page.getByLabel('Standard', { exact: true }).evaluate((select) => {
+    const note = document.getElementById(select.getAttribute('aria-describedby') ?? '');
+    return note?.textContent ?? '';
+  });
+  await page.getByRole('button', { name: 'To the bench' }).click();
+  await expect(page.getByRole('form', { name: 'Next entry' })).toBeVisible();
+  return Number.parseFloat(stated);
+}
+
+for (const given of ARRANGEMENTS) {
+  test(`${given.name}: the molarity is that of the hand calculation`, async ({ page }) => {
+    await signInToDemo(page, 'Tobin');
+    const standard = await setUp(page, given.bottle, given.how);
+    if (given.massG === null) {
+      await expect(page.getByRole('status').filter({ hasText: /^Pipette/ })).toBeVisible();
+      await page.keyboard.press('Enter');
+    } else {
+      await enter(page, /net mass, flask 1/, given.massG);
+    }
+    await titrate(page, 1);
+    await enter(page, /initial reading, flask 1/, given.initialMl);
+    await expect(page.getByRole('textbox', { name: /final reading, flask 1/ })).toBeFocused();
+    if (given.temperatureC !== undefined) {
+      await page.keyboard.press('h');
+      await enter(page, /temperature, flask 1/, '55');
+      await expect(page.getByText(/Below 60 °C the reaction is slow/)).toBeVisible();
+      await enter(page, /temperature, flask 1/, given.temperatureC);
+      await expect(page.getByText(/min until 60 °C/)).toBeVisible();
+    }
+    await enter(page, /final reading, flask 1/, given.finalMl);
+    await expect(page.getByTestId('molarity-1')).toHaveText(given.byHand(standard).toFixed(5));
+  });
+}
+
+test('a blank is asked for, made and subtracted; a burette too small is refilled in the middle', async ({
+  page,
+}) => {
+  await signInToDemo(page, 'Tobin');
+  await setUp(page, '0418, NaOH 0.1 mol/L', 'hydroxide by benzoic acid in ethanol');
+  for (const flask of [1, 2, 3]) {
+    await enter(page, new RegExp(`net mass, flask ${String(flask)}`), '0.3000');
+    await expect(page.getByRole('region', { name: `Flask ${String(flask)}` })).toBeVisible();
+  }
+  await expect(page.getByText(/Make a blank as flask 4/)).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Flask 4' })).toContainText('blank');
+  await enter(page, /initial reading, flask 1/, '30.00');
+  await expect(page.getByText(/beyond the last mark at 50 mL/)).toBeVisible();
+  await page.getByLabel('If it stands, why?').fill('the rest of it is wanted');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/stop before the last mark at 50, read, and refill/)).toBeVisible();
+  await enter(page, /reading before the refill, flask 1/, '49.60');
+  await enter(page, /reading after the refill, flask 1/, '0.10');
+  await enter(page, /final reading, flask 1/, '5.20');
+  const flask = page.getByRole('region', { name: 'Flask 1' });
+  // 19.60 mL of the first filling and 5.10 mL of the second
+  await expect(flask).toContainText('24.70');
+  await expect(page.getByRole('button', { name: /just there/ })).toBeVisible();
+  await page
+    .getByRole('region', { name: 'Flask 4' })
+    .getByRole('button', { name: /Titrate/ })
+    .click();
+  await page.keyboard.press('c');
+  await enter(page, /final reading, flask 4/, '5.30');
+  await expect(page.getByTestId('molarity-4')).toHaveText('subtracted');
+  // 0.3000 g x 0.9997 / 122.123 g/mol / (24.70 - 0.10) mL
+  const byHand = (1000 * 0.3 * 0.9997) / 122.123 / 24.6;
+  await expect(page.getByTestId('molarity-1')).toHaveText(byHand.toFixed(5));
+});

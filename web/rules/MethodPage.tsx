@@ -1,0 +1,326 @@
+import { useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import * as v from 'valibot';
+import type { Method } from '#core/chemistry';
+import { CATALOGUE, findMethod, moleRatioOfMethod } from '#core/chemistry';
+import type { HouseRules } from '#core/laboratory';
+import { RULE_TEXTS } from '#core/laboratory';
+import { parseDecimal, roundSignificant } from '#core/measurement';
+import { Unanswerable } from '#core/problem';
+import { methodSchema } from '#contract';
+import { Loading } from '../app/Loading';
+import { ProblemError } from '../app/api';
+import { useAddToRecord, useBeginRecord, useRecords } from '../app/records';
+import { useSession } from '../app/session';
+import { Button } from '../ui/Button';
+import { CheckField, QuantityField, SelectField, TextAreaField, TextField } from '../ui/fields';
+import { FormError } from '../ui/FormError';
+import { Page } from '../ui/Page';
+import { RuleControl, ruleValue } from './RuleControl';
+import type { TypedRule } from './RuleControl';
+
+/** The house rules that a method usually says something else about. */
+const OVERRIDABLE: readonly (keyof HouseRules)[] = [
+  'persistenceS',
+  'concordanceRangeMl',
+  'concordanceRelativeRangePercent',
+  'agreeAtLeast',
+  'titrationsAtMost',
+  'firstIsRough',
+  'darkMeniscus',
+];
+
+/** Writing a method of the laboratory's own: a copy of one that ships, or a new version of one's own. */
+export function MethodPage() {
+  const { methodId } = useParams();
+  const [search] = useSearchParams();
+  const own = useRecords('method');
+  if (!own) return <Loading />;
+  const known = own.find(({ id }) => id === methodId);
+  const method = known?.method ?? findMethod(search.get('from') ?? '');
+  return (
+    <Page
+      title={known ? `Change “${known.method.name}”` : 'A method of your own'}
+      tabTitle="Method"
+      lead={
+        known
+          ? `Version ${String(known.written.length + 1)}. Runs that began with an earlier one keep it.`
+          : 'What you change here is yours; the method that ships stays as it is.'
+      }
+    >
+      {method ? (
+        <MethodForm
+          method={method}
+          record={known ? { id: known.id, version: known.version } : null}
+        />
+      ) : (
+        <p className="text-lg">There is no such method to begin with.</p>
+      )}
+    </Page>
+  );
+}
+
+function lines(text: string): string[] {
+  return text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter((line) => line !== '');
+}
+
+interface MethodFormProps {
+  readonly method: Method;
+  readonly record: { readonly id: string; readonly version: number } | null;
+}
+
+function MethodForm({ method, record }: MethodFormProps) {
+  const { laboratory } = useSession();
+  const navigate = useNavigate();
+  const begin = useBeginRecord();
+  const add = useAddToRecord();
+  const [name, setName] = useState(record ? method.name : `${method.name}, our way`);
+  const [equations, setEquations] = useState(method.equations.join('\n'));
+  const [indicatorId, setIndicatorId] = useState(method.indicatorId ?? '');
+  const [drops, setDrops] = useState(method.indicatorDrops?.toString() ?? '');
+  const [medium, setMedium] = useState(method.medium);
+  const [low, setLow] = useState(method.flaskTemperatureC?.[0].toString() ?? '');
+  const [high, setHigh] = useState(method.flaskTemperatureC?.[1].toString() ?? '');
+  const [needsBlank, setNeedsBlank] = useState(method.needsBlank);
+  const [cautions, setCautions] = useState(method.cautions.join('\n'));
+  const [rules, setRules] = useState<Partial<Record<keyof HouseRules, TypedRule>>>(() =>
+    Object.fromEntries(
+      Object.entries(method.rules).map(([key, value]) => [
+        key,
+        typeof value === 'boolean' ? value : String(value),
+      ]),
+    ),
+  );
+  const [reason, setReason] = useState('');
+  const [errors, setErrors] = useState<Readonly<Record<string, string>>>({});
+  const texts = RULE_TEXTS.flatMap((group) => group.rules).filter(({ key }) =>
+    OVERRIDABLE.includes(key),
+  );
+  const number = (typed: string): number | null => {
+    const text = parseDecimal(typed);
+    return text === null ? null : Number(text);
+  };
+  const written = {
+    ...method,
+    name: name.trim(),
+    equations: lines(equations),
+    indicatorId: indicatorId === '' ? null : indicatorId,
+    indicatorDrops: number(drops),
+    medium: medium.trim(),
+    flaskTemperatureC: low === '' && high === '' ? null : [number(low) ?? 0, number(high) ?? 0],
+    needsBlank,
+    cautions: lines(cautions),
+    rules: Object.fromEntries(
+      Object.entries(rules).map(([key, value]) => [key, ruleValue(key as keyof HouseRules, value)]),
+    ),
+  };
+  const error = begin.error ?? add.error;
+  const failure = error instanceof ProblemError ? error : null;
+
+  const submit = (): void => {
+    const parsed = v.safeParse(methodSchema, written);
+    if (!parsed.success) {
+      const { nested = {} } = v.flatten<typeof methodSchema>(parsed.issues);
+      setErrors(
+        Object.fromEntries(
+          Object.entries(nested).map(([key, messages]) => [
+            key.split('.')[0] === 'rules' ? key.slice(6) : (key.split('.')[0] ?? ''),
+            messages?.[0] ?? '',
+          ]),
+        ),
+      );
+      return;
+    }
+    if (reason.trim().length < 3) {
+      setErrors({ reason: 'Say why, in a few words.' });
+      return;
+    }
+    setErrors({});
+    const fact = {
+      kind: 'method.written' as const,
+      body: { method: parsed.output, reason: reason.trim() },
+    };
+    const onSuccess = (): void => {
+      void navigate('/methods');
+    };
+    if (record) add.mutate({ fact, recordId: record.id, basedOn: record.version }, { onSuccess });
+    else begin.mutate(fact, { onSuccess });
+  };
+
+  return (
+    <form
+      noValidate
+      className="grid max-w-[1040px] grid-cols-2 gap-x-8 gap-y-4"
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit();
+      }}
+    >
+      <TextField
+        label="Name"
+        value={name}
+        error={errors.name}
+        onChange={(event) => {
+          setName(event.target.value);
+        }}
+      />
+      <SelectField
+        label="Indicator"
+        value={indicatorId}
+        error={errors.indicatorId}
+        onChange={(event) => {
+          setIndicatorId(event.target.value);
+        }}
+      >
+        <option value="">none: the titrant shows the end point</option>
+        {CATALOGUE.indicators.map(({ id, name: indicator }) => (
+          <option key={id} value={id}>
+            {indicator}
+          </option>
+        ))}
+      </SelectField>
+      <TextAreaField
+        label="Reaction, a line for each step"
+        hint={<Ratio method={{ ...method, equations: lines(equations) }} />}
+        value={equations}
+        error={errors.equations ?? failure?.fieldMessage('equations')}
+        onChange={(event) => {
+          setEquations(event.target.value);
+        }}
+      />
+      <TextAreaField
+        label="Medium and what is added"
+        value={medium}
+        error={errors.medium}
+        onChange={(event) => {
+          setMedium(event.target.value);
+        }}
+      />
+      <div className="grid grid-cols-3 gap-4">
+        <QuantityField
+          label="Drops"
+          value={drops}
+          error={errors.indicatorDrops}
+          onChange={(event) => {
+            setDrops(event.target.value);
+          }}
+        />
+        <QuantityField
+          label="Flask from"
+          unit="°C"
+          value={low}
+          error={errors.flaskTemperatureC}
+          onChange={(event) => {
+            setLow(event.target.value);
+          }}
+        />
+        <QuantityField
+          label="to"
+          unit="°C"
+          value={high}
+          onChange={(event) => {
+            setHigh(event.target.value);
+          }}
+        />
+      </div>
+      <CheckField
+        label="With a blank"
+        hint="The medium takes titrant itself."
+        checked={needsBlank}
+        onChange={(event) => {
+          setNeedsBlank(event.target.checked);
+        }}
+      />
+      <fieldset className="col-span-2">
+        <legend className="mb-1 font-bold">Says otherwise than the house rules</legend>
+        <div className="grid grid-cols-[28px_290px_minmax(0,300px)_minmax(0,1fr)] items-center gap-x-4 gap-y-2">
+          {texts.map((rule) => {
+            const value = rules[rule.key];
+            return (
+              <div key={rule.key} className="contents">
+                <input
+                  type="checkbox"
+                  aria-label={`Otherwise: ${rule.question}`}
+                  className="size-6 accent-violet"
+                  checked={value !== undefined}
+                  onChange={(event) => {
+                    const next = { ...rules };
+                    const house = laboratory.rules[rule.key];
+                    if (event.target.checked) {
+                      next[rule.key] = typeof house === 'boolean' ? house : String(house);
+                    } else Reflect.deleteProperty(next, rule.key);
+                    setRules(next);
+                  }}
+                />
+                {value === undefined ? (
+                  <>
+                    <span className="flex min-h-11 items-center text-ink-soft">
+                      {rule.question}
+                    </span>
+                    <span className="text-ink-soft">as the house rule</span>
+                    <span />
+                  </>
+                ) : (
+                  <RuleControl
+                    rule={rule}
+                    value={value}
+                    error={errors[rule.key]}
+                    onChange={(changed) => {
+                      setRules({ ...rules, [rule.key]: changed });
+                    }}
+                  />
+                )}
+              </div>
+            );
+          })}
+        </div>
+      </fieldset>
+      <TextAreaField
+        label="Cautions, a line each"
+        rows={3}
+        value={cautions}
+        error={errors.cautions}
+        onChange={(event) => {
+          setCautions(event.target.value);
+        }}
+      />
+      <TextAreaField
+        label={record ? 'What changes, and why' : 'Why it is written'}
+        rows={3}
+        value={reason}
+        error={errors.reason}
+        onChange={(event) => {
+          setReason(event.target.value);
+        }}
+      />
+      <div className="col-span-2 flex items-center gap-4">
+        <Button type="submit" look="primary" disabled={begin.isPending || add.isPending}>
+          {record ? 'Write this version' : 'Write this method'}
+        </Button>
+        <FormError message={error?.message} />
+      </div>
+    </form>
+  );
+}
+
+/** What the reaction as typed comes to, or why it does not. */
+function Ratio({ method }: { readonly method: Method }) {
+  const ratio = ratioOf(method);
+  return ratio instanceof Unanswerable ? (
+    <span className="text-blush">{ratio.message}</span>
+  ) : (
+    <>Balances: {roundSignificant(ratio, 4)} mol of titrant for each mole of standard.</>
+  );
+}
+
+function ratioOf(method: Method): number | Unanswerable {
+  try {
+    return moleRatioOfMethod(method);
+  } catch (error) {
+    if (error instanceof Unanswerable) return error;
+    throw error;
+  }
+}

@@ -1,0 +1,97 @@
+import { useId } from 'react';
+import type { HouseRules, RuleText } from '#core/laboratory';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { parseDecimal } from '#core/measurement';
+
+/** A rule's value as it is typed or chosen. */
+export type TypedRule = string | boolean;
+
+/** Rules as a form holds them. */
+export function typedRules(rules: HouseRules): Record<keyof HouseRules, TypedRule> {
+  const typed = Object.entries(rules).map(([key, value]) => [
+    key,
+    typeof value === 'boolean' ? value : String(value),
+  ]);
+  return Object.fromEntries(typed) as Record<keyof HouseRules, TypedRule>;
+}
+
+/** A typed rule as the contract takes it: counts as numbers, quantities as decimal texts. */
+export function ruleValue(key: keyof HouseRules, typed: TypedRule): unknown {
+  if (typeof typed === 'boolean') return typed;
+  const text = parseDecimal(typed) ?? typed;
+  return typeof DEFAULT_HOUSE_RULES[key] === 'number' ? Number(text) : text;
+}
+
+/** What a rule says, in words: `30 s`, `by difference`. */
+export function ruleWords({ key, answer }: RuleText, rules: HouseRules): string {
+  const value = rules[key];
+  return answer.kind === 'figure'
+    ? `${String(value)} ${answer.unit}`
+    : (answer.choices.find(([choice]) => choice === value)?.[1] ?? String(value));
+}
+
+/** One rule: its question, its answer, and why the default is what it is. */
+export function RuleControl({
+  rule,
+  value,
+  error,
+  onChange,
+}: {
+  readonly rule: RuleText;
+  readonly value: TypedRule;
+  readonly error: string | undefined;
+  readonly onChange: (value: TypedRule) => void;
+}) {
+  const id = useId();
+  const { answer } = rule;
+  const control =
+    'min-h-11 w-full rounded-md border border-rule-strong bg-sheet px-3 text-base aria-invalid:border-2 aria-invalid:border-blush';
+  const shared = { id, 'aria-invalid': error !== undefined, 'aria-describedby': `${id}-why` };
+  return (
+    <>
+      <label htmlFor={id} className="self-center font-semibold">
+        {rule.question}
+      </label>
+      {answer.kind === 'figure' ? (
+        <div className="flex items-center gap-2">
+          <input
+            {...shared}
+            className={`${control} max-w-[110px] font-mono`}
+            inputMode="decimal"
+            maxLength={12}
+            value={String(value)}
+            onChange={(event) => {
+              onChange(event.target.value);
+            }}
+          />
+          <span className="text-ink-soft">{answer.unit}</span>
+        </div>
+      ) : (
+        <select
+          {...shared}
+          className={control}
+          value={String(value)}
+          onChange={(event) => {
+            const chosen = answer.choices.find(([choice]) => String(choice) === event.target.value);
+            if (chosen) onChange(chosen[0]);
+          }}
+        >
+          {answer.choices.map(([choice, words]) => (
+            <option key={String(choice)} value={String(choice)}>
+              {words}
+            </option>
+          ))}
+        </select>
+      )}
+      <p id={`${id}-why`} className="self-center text-sm text-ink-soft">
+        {error === undefined ? (
+          rule.why
+        ) : (
+          <span role="alert" className="font-semibold text-blush">
+            {error}
+          </span>
+        )}
+      </p>
+    </>
+  );
+}

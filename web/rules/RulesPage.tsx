@@ -1,0 +1,169 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import * as v from 'valibot';
+import type { HouseRules } from '#core/laboratory';
+import { checkRules, DEFAULT_HOUSE_RULES, RULE_TEXTS } from '#core/laboratory';
+import { houseRulesSchema } from '#contract';
+import { useAddToRecord } from '../app/records';
+import { useSession } from '../app/session';
+import { Button } from '../ui/Button';
+import { TextField } from '../ui/fields';
+import { FormError } from '../ui/FormError';
+import { Page } from '../ui/Page';
+import type { TypedRule } from './RuleControl';
+import { RuleControl, ruleValue, ruleWords, typedRules } from './RuleControl';
+
+/** The conventions of the laboratory, each with its reason. */
+export function RulesPage() {
+  const { laboratory, person } = useSession();
+  return (
+    <Page
+      title="House rules"
+      tabTitle="House rules"
+      lead="Where good laboratories differ. A method may say otherwise, and each run keeps the rules it began with."
+    >
+      {person.mayManage ? (
+        <RulesForm key={laboratory.version} />
+      ) : (
+        <RulesInForce rules={laboratory.rules} />
+      )}
+    </Page>
+  );
+}
+
+function RulesInForce({ rules }: { readonly rules: HouseRules }) {
+  return (
+    <>
+      {RULE_TEXTS.map((group) => (
+        <section key={group.heading} className="mb-6">
+          <h2 className="mb-1 text-lg font-bold">{group.heading}</h2>
+          <dl className="grid grid-cols-[300px_minmax(0,340px)_minmax(0,1fr)] gap-x-6 gap-y-2">
+            {group.rules.map((rule) => (
+              <div key={rule.key} className="contents">
+                <dt className="font-semibold">{rule.question}</dt>
+                <dd>{ruleWords(rule, rules)}</dd>
+                <dd className="text-sm text-ink-soft">{rule.why}</dd>
+              </div>
+            ))}
+          </dl>
+        </section>
+      ))}
+    </>
+  );
+}
+
+function RulesForm() {
+  const { laboratory } = useSession();
+  const client = useQueryClient();
+  const save = useAddToRecord();
+  const [typed, setTyped] = useState(() => typedRules(laboratory.rules));
+  const [reason, setReason] = useState('');
+  const [errors, setErrors] = useState<Readonly<Record<string, string>>>({});
+  const inForce = typedRules(laboratory.rules);
+  const shipped = typedRules(DEFAULT_HOUSE_RULES);
+  const isChanged = Object.entries(typed).some(
+    ([key, value]) => inForce[key as keyof HouseRules] !== value,
+  );
+  const differs = Object.entries(typed).some(
+    ([key, value]) => shipped[key as keyof HouseRules] !== value,
+  );
+  const change = (key: keyof HouseRules, value: TypedRule): void => {
+    setTyped({ ...typed, [key]: value });
+    setErrors({});
+  };
+
+  const submit = (): void => {
+    const values = Object.entries(typed).map(([key, value]) => [
+      key,
+      ruleValue(key as keyof HouseRules, value),
+    ]);
+    const parsed = v.safeParse(houseRulesSchema, Object.fromEntries(values));
+    if (!parsed.success) {
+      const { nested = {} } = v.flatten<typeof houseRulesSchema>(parsed.issues);
+      setErrors(
+        Object.fromEntries(Object.entries(nested).map(([key, messages]) => [key, messages[0]])),
+      );
+      return;
+    }
+    const found = checkRules(parsed.output);
+    if (found.length > 0) {
+      setErrors(Object.fromEntries(found.map(({ field, message }) => [field, message])));
+      return;
+    }
+    if (reason.trim().length < 3) {
+      setErrors({ reason: 'Say why, in a few words.' });
+      return;
+    }
+    save.mutate(
+      {
+        fact: {
+          kind: 'laboratory.rules-set',
+          body: { rules: parsed.output, reason: reason.trim() },
+        },
+        recordId: laboratory.id,
+        basedOn: laboratory.version,
+      },
+      {
+        onSuccess: () => {
+          void client.invalidateQueries({ queryKey: ['session'] });
+        },
+      },
+    );
+  };
+
+  return (
+    <form
+      noValidate
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit();
+      }}
+    >
+      {RULE_TEXTS.map((group) => (
+        <fieldset key={group.heading} className="mb-6">
+          <legend className="mb-2 text-lg font-bold">{group.heading}</legend>
+          <div className="grid grid-cols-[290px_minmax(0,350px)_minmax(0,1fr)] gap-x-6 gap-y-2">
+            {group.rules.map((rule) => (
+              <RuleControl
+                key={rule.key}
+                rule={rule}
+                value={typed[rule.key]}
+                error={errors[rule.key]}
+                onChange={(value) => {
+                  change(rule.key, value);
+                }}
+              />
+            ))}
+          </div>
+        </fieldset>
+      ))}
+      <div className="sticky bottom-0 -mx-8 flex items-end gap-4 border-t-2 border-ink bg-paper px-8 py-3">
+        <div className="w-[420px]">
+          <TextField
+            label="Why they change"
+            value={reason}
+            error={errors.reason}
+            disabled={!isChanged}
+            onChange={(event) => {
+              setReason(event.target.value);
+            }}
+          />
+        </div>
+        <Button type="submit" look="primary" disabled={!isChanged || save.isPending}>
+          Set these rules
+        </Button>
+        {differs && (
+          <Button
+            onClick={() => {
+              setTyped(shipped);
+              setErrors({});
+            }}
+          >
+            As they ship
+          </Button>
+        )}
+        <FormError message={save.error?.message} />
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,59 @@
+import { DropdownMenu } from 'radix-ui';
+import { Link } from 'react-router';
+import type { RunState } from '#core/titration';
+import { pauseOf } from '#core/titration';
+import { Button, KeyHint } from '../ui/Button';
+
+interface BenchMenuProps {
+  readonly run: RunState;
+  readonly isLarge: boolean;
+  readonly onLarge: () => void;
+  readonly onAsk: (kind: 'pause' | 'abandon' | 'keys') => void;
+}
+
+const ITEM =
+  'flex min-h-12 cursor-pointer items-center justify-between gap-6 rounded px-3 data-highlighted:bg-violet-wash data-highlighted:outline-none';
+
+/** What is seldom wanted at the bench, behind one button. */
+export function BenchMenu({ run, isLarge, onLarge, onAsk }: BenchMenuProps) {
+  const ask = (kind: 'pause' | 'abandon' | 'keys') => () => {
+    onAsk(kind);
+  };
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger asChild>
+        <Button className="px-3 text-[15px]">More…</Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="min-w-[250px] rounded-md border border-rule-strong bg-sheet p-1 shadow-xl"
+        >
+          <DropdownMenu.Item asChild className={ITEM}>
+            <Link to={`/runs/${run.id}/sheet`}>Run sheet, to print</Link>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={onLarge}>
+            {isLarge ? 'All figures' : 'Large figures'} <KeyHint>L</KeyHint>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={ask('keys')}>
+            List of keys <KeyHint>?</KeyHint>
+          </DropdownMenu.Item>
+          {run.status === 'open' && (
+            <>
+              <DropdownMenu.Separator className="my-1 border-t border-rule" />
+              {!pauseOf(run) && (
+                <DropdownMenu.Item className={ITEM} onSelect={ask('pause')}>
+                  Pause, or hand over…
+                </DropdownMenu.Item>
+              )}
+              <DropdownMenu.Item className={`${ITEM} text-blush`} onSelect={ask('abandon')}>
+                Abandon…
+              </DropdownMenu.Item>
+            </>
+          )}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

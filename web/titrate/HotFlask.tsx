@@ -1,0 +1,39 @@
+import { roundHalfEven } from '#core/measurement';
+import type { Flask, RunState } from '#core/titration';
+import { cooledToC, minutesUntil } from '#core/titration';
+import { useNow } from '../app/useNow';
+
+const MINUTE_MS = 60_000;
+
+/** How warm a flask of a hot titration is by now, by estimate, and when it has to be heated again. */
+export function HotFlask({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
+  const now = useNow(5_000);
+  const window = run.references.method.flaskTemperatureC;
+  const last = flask.temperatures.at(-1);
+  if (!window) return null;
+  const [least, most] = window;
+  if (!last) {
+    return (
+      <p className="mt-1 text-[15px] text-ink-soft">
+        Between {least} and {most} °C. Measure it once: then its cooling is followed.
+      </p>
+    );
+  }
+  const roomC = Number(run.setUp.temperatureC);
+  const measuredC = Number(last.temperatureC);
+  const minutes = Math.max(0, (Date.parse(now) - Date.parse(last.at)) / MINUTE_MS);
+  const nowC = cooledToC(measuredC, roomC, minutes);
+  const left = minutesUntil(least, nowC, roomC);
+  return left <= 0 ? (
+    <p role="alert" className="mt-1 text-lg font-bold text-blush">
+      About {roundHalfEven(nowC, 0)} °C by now: below {least}. Heat it again before the next drop,
+      and measure.
+    </p>
+  ) : (
+    <p className={`mt-1 text-lg ${left < 2 ? 'font-bold text-straw' : ''}`}>
+      About <span className="font-mono font-bold">{roundHalfEven(nowC, 0)} °C</span> by now (
+      {last.temperatureC} measured);{' '}
+      {left < 1 ? 'less than a minute' : `about ${roundHalfEven(left, 0)} min`} until {least} °C.
+    </p>
+  );
+}

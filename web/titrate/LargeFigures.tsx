@@ -1,0 +1,53 @@
+import { roundHalfEven } from '#core/measurement';
+import type { NextStep, RunState } from '#core/titration';
+import { forecastFlask } from '#core/titration';
+
+/** The figures that are needed with both hands at the burette, to be read from two metres. */
+export function LargeFigures({
+  run,
+  step,
+  levelMl,
+}: {
+  readonly run: RunState;
+  readonly step: NextStep;
+  readonly levelMl: number | null;
+}) {
+  const flask = run.flasks.find(({ number }) => number === step.flask);
+  const capacityMl = Number(run.references.burette.capacityMl);
+  const onBurette = flask ? forecastFlask(run, flask, levelMl).onBurette : null;
+  return (
+    <div
+      className="grid min-h-0 flex-1 grid-cols-2 content-center gap-x-8 gap-y-6 border-t border-rule"
+      aria-label="Large figures"
+    >
+      <Large name="run freely to" value={onBurette && roundHalfEven(onBurette.runFreelyTo, 1)} />
+      <Large
+        name="expect the end at"
+        value={onBurette && roundHalfEven(onBurette.expected, 2)}
+        isMain
+      />
+      <Large name="level" value={levelMl === null ? null : roundHalfEven(levelMl, 2)} />
+      <Large
+        name={onBurette && !onBurette.holds ? 'refill before' : 'burette holds until'}
+        value={String(capacityMl)}
+        isWarning={onBurette !== null && !onBurette.holds}
+      />
+    </div>
+  );
+}
+
+interface LargeProps {
+  readonly name: string;
+  readonly value: string | null;
+  readonly isMain?: boolean;
+  readonly isWarning?: boolean;
+}
+
+function Large({ name, value, isMain = false, isWarning = false }: LargeProps) {
+  return (
+    <p className={isWarning ? 'text-blush' : isMain ? 'text-violet' : ''}>
+      <span className="block text-[26px] leading-tight text-ink-soft">{name}</span>
+      <span className="block font-mono text-[128px] leading-none font-bold">{value ?? '–'}</span>
+    </p>
+  );
+}

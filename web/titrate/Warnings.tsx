@@ -1,0 +1,61 @@
+import { pauseOf } from '#core/titration';
+import type { RunState } from '#core/titration';
+import { freshnessOf } from '#core/reagent';
+import { clockOffsetMs } from '../app/device';
+import { usePersonName, useRecords } from '../app/records';
+import { useSession } from '../app/session';
+import { instantText } from '../ui/typeset';
+
+/** A clock this far off is told; the times of entries are set right all the same. */
+const CLOCK_MS = 5 * 60_000;
+
+/** What has come up since the run began: a bottle out of use, a pause, a device whose clock is wrong. */
+export function Warnings({ run }: { readonly run: RunState }) {
+  const { today, laboratory } = useSession();
+  const nameOf = usePersonName();
+  const bottles = useRecords('bottle') ?? [];
+  const lots = useRecords('lot') ?? [];
+  const { bottle, standard } = run.setUp;
+  const ids = standard.kind === 'bottle' ? [bottle.id, standard.bottle.id] : [bottle.id];
+  const warnings: string[] = [];
+  for (const item of bottles.filter(({ id }) => ids.includes(id))) {
+    const freshness = freshnessOf(item, today);
+    if (freshness.kind === 'withdrawn') {
+      warnings.push(`Bottle ${item.code} is out of use: ${freshness.reason}`);
+    }
+  }
+  const lot = standard.kind === 'lot' ? lots.find(({ id }) => id === standard.lot.id) : undefined;
+  if (lot?.withdrawn) {
+    warnings.push(`Lot ${lot.lot.lotNumber} is in quarantine: ${lot.withdrawn.reason}`);
+  }
+  const offset = clockOffsetMs() ?? 0;
+  if (Math.abs(offset) > CLOCK_MS) {
+    const minutes = Math.round(Math.abs(offset) / 60_000);
+    const off = minutes < 90 ? `${String(minutes)} min` : `${String(Math.round(minutes / 60))} h`;
+    warnings.push(
+      `The clock of this device is ${off} ${offset > 0 ? 'slow' : 'fast'}. Entries get the true time; set the clock right.`,
+    );
+  }
+  const pause = pauseOf(run);
+  return (
+    <>
+      {run.status === 'open' &&
+        warnings.map((text) => (
+          <p
+            key={text}
+            role="alert"
+            className="mt-2 rounded border-l-4 border-blush bg-blush-wash px-3 py-1.5 font-semibold"
+          >
+            {text}
+          </p>
+        ))}
+      {pause && (
+        <p className="mt-2 rounded border-l-4 border-straw bg-straw-wash px-3 py-1.5">
+          Paused by {nameOf(pause.by)}, {instantText(pause.at, laboratory.timeZone)}
+          {pause.toId !== null && <>, for {nameOf(pause.toId)}</>}
+          {pause.remark !== '' && <>: {pause.remark}</>}
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,83 @@
+import type { Method, MethodState } from '#core/chemistry';
+import { methodsFor } from '#core/chemistry';
+import type { HouseRules, PlainDate } from '#core/laboratory';
+import type { BottleState, LotState } from '#core/reagent';
+import { freshnessOf, knownMolarity, mayBeUsed } from '#core/reagent';
+import type { MethodChoice } from '#core/titration';
+
+/** A way to standardize a bottle: a method, and where its standard comes from. */
+export interface Way {
+  readonly key: string;
+  readonly name: string;
+  readonly choice: MethodChoice;
+  readonly method: Method;
+  /** What may serve as the standard; one of the two lists is empty. */
+  readonly lots: readonly LotState[];
+  readonly bottles: readonly BottleState[];
+  readonly takes: 'lot' | 'bottle';
+}
+
+/** What the shelf holds. */
+export interface Shelf {
+  readonly today: PlainDate;
+  readonly methods: readonly MethodState[];
+  readonly lots: readonly LotState[];
+  readonly bottles: readonly BottleState[];
+}
+
+/**
+ * The ways to standardize a bottle: those for which there is a standard first, among them the one that the house rule
+ * prefers, own methods before those that ship.
+ */
+export function waysFor(bottle: BottleState, shelf: Shelf, rules: HouseRules): readonly Way[] {
+  const own = shelf.methods
+    .filter(({ method, withdrawn }) => !withdrawn && method.titrantIds.includes(bottle.substanceId))
+    .map(({ id, version, method }) => ({
+      method,
+      choice: { kind: 'own', id, version } as const,
+    }));
+  const shipped = methodsFor(bottle.substanceId).map((method) => ({
+    method,
+    choice: { kind: 'catalogue', id: method.id } as const,
+  }));
+  const preferred = rules.standardBy === 'weighed' ? 'lot' : 'bottle';
+  const rank = (way: Way): number =>
+    (way.lots.length + way.bottles.length > 0 ? 0 : 2) + (way.takes === preferred ? 0 : 1);
+  return [...own, ...shipped]
+    .flatMap(({ method, choice }) =>
+      method.portions.map(({ kind }) => wayOf(bottle, shelf, method, choice, kind)),
+    )
+    .toSorted((a, b) => rank(a) - rank(b));
+}
+
+function wayOf(
+  bottle: BottleState,
+  shelf: Shelf,
+  method: Method,
+  choice: MethodChoice,
+  portion: 'weighed' | 'aliquot',
+): Way {
+  const base = { key: `${choice.id} ${portion}`, choice, method };
+  const both = method.portions.length > 1;
+  if (portion === 'weighed') {
+    const lots = shelf.lots.filter(
+      ({ lot, withdrawn }) => !withdrawn && !lot.dissolved && lot.substanceId === method.standardId,
+    );
+    const name = both ? `${method.name}, weighed` : method.name;
+    return { ...base, name, takes: 'lot', lots, bottles: [] };
+  }
+  const isUsable = (one: BottleState): boolean => mayBeUsed(freshnessOf(one, shelf.today));
+  // In date before those that are not, the newest first.
+  const bottles = shelf.bottles
+    .filter(
+      (one) =>
+        !one.withdrawn &&
+        one.id !== bottle.id &&
+        one.substanceId === method.standardId &&
+        knownMolarity(one) !== null,
+    )
+    .toReversed()
+    .toSorted((a, b) => Number(isUsable(b)) - Number(isUsable(a)));
+  const name = both ? `${method.name}, aliquots of its solution` : method.name;
+  return { ...base, name, takes: 'bottle', lots: [], bottles };
+}
