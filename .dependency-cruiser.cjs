@@ -4,7 +4,7 @@ module.exports = {
     {
       name: 'core-imports-nothing-of-ours',
       severity: 'error',
-      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^core/', pathNot: '\\.test\\.ts$|^core/test-support/' },
       to: { path: '^(calc|contract|server|web|demo)/' },
     },
     {
@@ -12,7 +12,7 @@ module.exports = {
       comment:
         'Decimals, fractions, calendar dates, distributions, chance and the parser of typed equations come from libraries.',
       severity: 'error',
-      from: { path: '^core/', pathNot: '\\.test\\.ts$' },
+      from: { path: '^core/', pathNot: '\\.test\\.ts$|^core/test-support/' },
       to: {
         dependencyTypesNot: ['local', 'aliased', 'aliased-subpath-import'],
         pathNot: [

@@ -169,6 +169,21 @@ export const ROUTES: readonly Route[] = [
     problems: ['unsupported-media-type', 'too-large', 'wrong-origin'],
   },
   {
+    method: 'post',
+    path: '/runs/{runId}/flasks/{flask}/photographs',
+    summary:
+      'Attaches a photograph of a flask: the file itself as the body, PNG or JPEG, at most 8 MB.',
+    needsSession: true,
+    body: null,
+    parameters: {
+      runId: { in: 'path', meaning: 'id of a run' },
+      flask: { in: 'path', meaning: 'number of the flask' },
+      name: { in: 'query', meaning: 'name of the file' },
+    },
+    answers: { 201: 'The file as it was stored.' },
+    problems: ['unsupported-media-type', 'too-large', 'wrong-origin', 'impossible-entry'],
+  },
+  {
     method: 'get',
     path: '/files/{fileId}',
     summary: 'A file that was attached.',

@@ -11,6 +11,11 @@ import {
   titrate,
 } from './laboratory';
 
+const ONE_PIXEL = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+  'base64',
+);
+
 test('by keyboard: a reading before a doubtful drop, an overshot end point, one taken back, large figures', async ({
   page,
 }) => {
@@ -98,6 +103,14 @@ test('paused and handed over, a second reader confirms, the sheet tells it all',
   await expect(page.getByText(/Rinse and fill the burette/)).toBeVisible();
   await expect(page.getByRole('button', { name: /Carry on/ })).toBeHidden();
 
+  await enter(page, /initial reading, flask 2/, '0.05');
+  await page.getByRole('button', { name: 'More…' }).click();
+  await page.getByRole('menuitem', { name: 'Photograph a flask…' }).click();
+  const picture = { name: 'shade.png', mimeType: 'image/png', buffer: ONE_PIXEL };
+  await page.getByRole('dialog').getByLabel('Picture').setInputFiles(picture);
+  await expect(page.getByAltText(/flask 1, photographed as the shade to match/)).toBeVisible();
+  await expectAccessible(page);
+
   await page.getByRole('button', { name: 'More…' }).click();
   await page.getByRole('menuitem', { name: 'Run sheet, to print' }).click();
   await expect(page.getByRole('heading', { level: 1, name: /Run sheet/ })).toBeVisible();
@@ -155,7 +168,7 @@ test('house rules and methods of one’s own: set by who may, and kept by the ru
   await enter(page, /net mass, flask 1/, '0.4800');
   await titrate(page, 1);
   await enter(page, /initial reading, flask 1/, '0.10');
-  await expect(page.getByRole('button', { name: /does it last 45 s/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Does it last 45 s/ })).toBeVisible();
   await page.goto(`${laboratoryUrl('DEMO_URL')}/rules`);
   await page.getByRole('button', { name: 'As they ship' }).click();
   await page.getByLabel('Why they change').fill('tried enough');

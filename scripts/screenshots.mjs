@@ -49,6 +49,37 @@ await page.getByRole('link', { name: 'Go on titrating' }).click();
 // Typed, not kept: the demo stays as it is, and the burette shows where the end would come.
 await page.getByRole('textbox', { name: /initial reading/ }).fill('0.14');
 await picture('bench');
+await page.keyboard.press('Escape');
+await page.goto(`${base}/rules`);
+await picture('rules');
+// A hot titration of its own, left on the bench.
+await page.goto(`${base}/titrate/set-up`);
+await page.getByLabel('Bottle', { exact: true }).selectOption({ label: '0414, KMnO4 0.02 mol/L' });
+await page.getByRole('button', { name: 'To the bench' }).click();
+/** @type {readonly (readonly [RegExp, string])[]} */
+const hotEntries = [
+  [/net mass, flask 1/, '0.2101'],
+  [/net mass, flask 2/, '0.2088'],
+  [/net mass, flask 3/, '0.2115'],
+  [/net mass, flask 4/, '0.2092'],
+  [/initial reading, flask 1/, '0.10'],
+  [/final reading, flask 1/, '31.12'],
+  [/initial reading, flask 2/, '0.20'],
+];
+for (const [name, figure] of hotEntries) {
+  await page.getByRole('textbox', { name }).fill(figure);
+  await page.keyboard.press('Enter');
+}
+await page.getByRole('textbox', { name: /final reading, flask 2/ }).waitFor();
+await page.keyboard.press('h');
+await page.getByRole('textbox', { name: /temperature, flask 2/ }).fill('78');
+await page.keyboard.press('Enter');
+await page.getByText(/min until 60/).waitFor();
+await picture('hot');
+await page.keyboard.press('l');
+await picture('large');
+await page.goto(`${page.url()}/sheet`);
+await picture('sheet');
 await page.goto(`${base}/judge`);
 await page.getByRole('link', { name: 'certificate 0416-1' }).click();
 await page.getByRole('heading', { name: 'Certified' }).waitFor();

@@ -11,6 +11,9 @@ import { createQueryClient } from './app/queryClient';
 import { keepProgram } from './offline/keepProgram';
 import { keepReads } from './offline/keepReads';
 
+/** By then the page that was asked for stands. */
+const KEEP_AFTER_MS = 1_500;
+
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');
 const client = createQueryClient();
@@ -19,7 +22,8 @@ const build = import.meta.url;
 await keepReads(client, build).catch((error: unknown) => {
   console.warn('What was read could not be kept on this device.', error);
 });
-void keepProgram();
+// The page that is wanted now comes first; the rest of the program is kept after it.
+setTimeout(() => void keepProgram(), KEEP_AFTER_MS);
 createRoot(root).render(
   <StrictMode>
     <App client={client} />

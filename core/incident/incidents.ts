@@ -266,6 +266,17 @@ export const INCIDENTS: readonly Incident[] = [
     action: 'Keep it, and record both readings of the refill.',
   },
   {
+    id: 'other-bottle',
+    name: 'The burette was refilled from another bottle',
+    onlyIn: [],
+    shift: 'unknown',
+    size: unknown,
+    verdict: 'void',
+    reason: 'Two solutions are mixed in it, and neither molarity is that of the mixture.',
+    action:
+      'Void what was titrated since. Empty the burette, rinse three times, and begin a run on the other bottle if that is the one to be used.',
+  },
+  {
     id: 'overshot-bracketed',
     name: 'Overshot, and the reading before the last drop was written down',
     onlyIn: [],

@@ -5,5 +5,5 @@ export { COOLING_MINUTES, dryness } from './drying';
 export type { Freshness, KnownMolarity } from './freshness';
 export { freshnessOf, knownMolarity, mayBeUsed, suggestValidUntil } from './freshness';
 export { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from './inputs';
-export type { CertificateFile, Lot, LotFact, LotFactBodies, LotState } from './lot';
+export type { Lot, LotFact, LotFactBodies, LotState } from './lot';
 export { foldLot, isLotExpired, lotMolarity, lotMolarMass, lotPurityComponent } from './lot';

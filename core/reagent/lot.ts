@@ -1,4 +1,4 @@
-import type { FactOf, Provenance, Withdrawal, WithdrawalBody } from '../record';
+import type { FactOf, Provenance, Withdrawal, WithdrawalBody, StoredFile } from '../record';
 import { provenance, withdrawalOf } from '../record';
 import type { MolarMass } from '../chemistry';
 import { findSubstance, molarMass } from '../chemistry';
@@ -36,16 +36,6 @@ export interface Lot {
   readonly useBy: PlainDate | null;
 }
 
-/** A file that was attached to a lot. */
-export interface CertificateFile {
-  readonly fileId: string;
-  readonly name: string;
-  readonly type: 'application/pdf' | 'image/png' | 'image/jpeg';
-  readonly sizeBytes: number;
-  /** Of its content, in hexadecimal: the log vouches for the file through it. */
-  readonly sha256: string;
-}
-
 export interface LotFactBodies {
   'lot.registered': Lot;
   'lot.opened': { readonly openedOn: PlainDate };
@@ -53,7 +43,7 @@ export interface LotFactBodies {
   'lot.counted': { readonly amountLeft: DecimalText; readonly reason: string };
   'lot.put-to-dry': { readonly temperatureC: DecimalText };
   'lot.taken-out': Readonly<Record<string, never>>;
-  'lot.certificate-attached': CertificateFile;
+  'lot.certificate-attached': StoredFile;
   'lot.withdrawn': WithdrawalBody;
   'lot.returned': WithdrawalBody;
 }
@@ -76,7 +66,7 @@ export interface LotState {
   readonly counted: (Provenance & { readonly amountLeft: DecimalText }) | null;
   /** Oldest first. */
   readonly drying: readonly DryingSpell[];
-  readonly certificates: readonly CertificateFile[];
+  readonly certificates: readonly StoredFile[];
   readonly withdrawn: Withdrawal | null;
 }
 

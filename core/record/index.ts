@@ -5,3 +5,4 @@ export { impossible, unlikely } from './finding';
 export { currentSchemaVersion, upcast } from './upcast';
 export type { Withdrawal, WithdrawalBody } from './withdrawal';
 export { withdrawalOf } from './withdrawal';
+export type { StoredFile } from './storedFile';

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
 import type { Fact } from './fact';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { enteredAt } from './fact';
 import { upcast } from './upcast';
 
@@ -62,4 +63,42 @@ test('a bottle of before there were parents keeps its lot as the one it was made
     store: '',
     openedOn: null,
   });
+});
+
+test('a run of before there were aliquots keeps its lot as what was weighed, and every rule as the bench had it', () => {
+  const rules = {
+    concordanceRelativeRangePercent: '0.3',
+    agreeAtLeast: 3,
+    titrationsAtMost: 6,
+    firstIsRough: true,
+    readingDecimals: 2,
+    rinses: 3,
+    rinseMl: '4',
+    farFromNominalAskPercent: '5',
+    farFromNominalReasonPercent: '10',
+    nominalTolerancePercent: '5',
+  };
+  const old = { methodId: 'naoh-by-khp', lot: 'n', balance: 'b', burette: 'g', rules };
+  expect(upcast({ ...fact, kind: 'run.started', body: old })).toMatchObject({
+    schemaVersion: 2,
+    body: {
+      method: { kind: 'catalogue', id: 'naoh-by-khp' },
+      standard: { kind: 'lot', lot: 'n', balance: 'b' },
+      burette: 'g',
+      rules: { agreeAtLeast: 3, readingResolutionMl: '0.01', overshotCounts: 'within-a-drop' },
+    },
+  });
+  const replicates = [{ flask: 1, massG: '0.4802', verdict: 'rough' }];
+  const certificate = { number: '0417-1', standardLot: 'K-22', balance: 'B1', rules, replicates };
+  const { body } = upcast({ ...fact, kind: 'run.certified', body: { certificate } });
+  expect(body).toMatchObject({
+    certificate: {
+      standard: 'lot K-22',
+      measuredWith: 'B1',
+      replicates: [{ flask: 1, portion: '0.4802 g', verdict: 'rough' }],
+    },
+  });
+  // Every rule of today is there, so that what was certified can be computed again.
+  const { rules: today } = (body as { certificate: { rules: object } }).certificate;
+  expect(Object.keys(today).toSorted()).toEqual(Object.keys(DEFAULT_HOUSE_RULES).toSorted());
 });

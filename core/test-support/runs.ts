@@ -1,7 +1,7 @@
 import type { Method } from '#core/chemistry';
 import { findMethod } from '#core/chemistry';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
-import type { Balance, Burette } from '#core/metrology';
+import type { Balance, Burette, EquipmentState } from '#core/metrology';
 import type { BottleState, Lot, LotState } from '#core/reagent';
 import type { RunFact, RunFactBodies, RunReferences, RunSetUp, RunState } from '#core/titration';
 import { foldRun, readingToCarryOver } from '#core/titration';
@@ -205,4 +205,59 @@ export function concordantSeries(): RunScript {
     .titrate(2, '0.4795', '0.05', '23.44')
     .titrate(3, '0.4811', '23.44', '46.91')
     .titrate(4, '0.4788', '0.00', '23.37');
+}
+
+/** A pipette of 25 mL. */
+const pipette: EquipmentState = {
+  id: 'pipette-1',
+  version: 1,
+  registered: provenance,
+  equipment: {
+    type: 'glassware',
+    name: 'P25',
+    kind: 'one-mark-pipette',
+    volumeMl: '25',
+    toleranceMl: '0.03',
+    toleranceDistribution: 'triangular',
+    calibrationDue: null,
+  },
+  calibrations: [],
+  withdrawn: null,
+};
+
+/** A bottle of another substance, with changes. */
+export function bottleOf(substanceId: string, changes: Partial<BottleState>): BottleState {
+  return { ...bottle, id: `bottle-${substanceId}`, substanceId, ...changes };
+}
+
+/** What a standard solution says of its molarity. */
+export function made(molarity: string): Pick<BottleState, 'made' | 'useBy'> {
+  const expandedUncertainty = (Number(molarity) * 0.001).toFixed(8);
+  return {
+    made: { molarity, expandedUncertainty, coverageFactor: '2.00' },
+    useBy: '2026-12-31',
+  };
+}
+
+/** A run that takes aliquots of one solution, by a method of the catalogue. */
+export function aliquots(
+  methodId: string,
+  standard: BottleState,
+  titrant: { readonly substanceId: string; readonly nominalMolarity: string },
+): RunScript {
+  const refs = {
+    method: methodOf(methodId),
+    bottle: bottleOf(titrant.substanceId, { ...titrant, id: 'bottle-1' }),
+    burette,
+    standard: { kind: 'bottle' as const, bottle: standard, vessel: pipette },
+  };
+  return new RunScript(refs, {
+    method: { kind: 'catalogue', id: methodId },
+    standard: {
+      kind: 'bottle',
+      bottle: { id: standard.id, version: 1 },
+      vessel: { id: pipette.id, version: 1 },
+    },
+    rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false },
+  });
 }

@@ -1,7 +1,7 @@
 import { roundHalfEven } from '../measurement';
 import type { ConcordanceLimit, Summary } from '../statistics';
 import { amountIn } from './consumed';
-import type { RunState } from './run';
+import type { RunState } from './state';
 import { isBlank } from './run';
 import { pipetteMl } from './standard';
 

@@ -1,72 +1,27 @@
 import { describe, expect, test } from 'vitest';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
-import type { EquipmentState } from '#core/metrology';
 import type { BottleState } from '#core/reagent';
-import { khpLot, methodOf, references, RunScript } from '../test-support/runs';
+import {
+  aliquots,
+  bottleOf,
+  khpLot,
+  made,
+  methodOf,
+  references,
+  RunScript,
+} from '../test-support/runs';
 import type { RunFactBodies } from './index';
 import {
   checkRunFact,
   checkRunStart,
+  cooledToC,
   forecastFlask,
   judgeRun,
+  minutesUntil,
   nextStep,
   takenBy,
   titreMl,
 } from './index';
-
-const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
-
-const pipette: EquipmentState = {
-  id: 'pipette-1',
-  version: 1,
-  registered: provenance,
-  equipment: {
-    type: 'glassware',
-    name: 'P25',
-    kind: 'one-mark-pipette',
-    volumeMl: '25',
-    toleranceMl: '0.03',
-    toleranceDistribution: 'triangular',
-    calibrationDue: null,
-  },
-  calibrations: [],
-  withdrawn: null,
-};
-
-function bottleOf(substanceId: string, changes: Partial<BottleState>): BottleState {
-  return { ...references().bottle, id: `bottle-${substanceId}`, substanceId, ...changes };
-}
-
-function made(molarity: string): Pick<BottleState, 'made' | 'useBy'> {
-  const expandedUncertainty = (Number(molarity) * 0.001).toFixed(8);
-  return {
-    made: { molarity, expandedUncertainty, coverageFactor: '2.00' },
-    useBy: '2026-12-31',
-  };
-}
-
-/** A run that takes aliquots of one solution, by a method of the catalogue. */
-function aliquots(
-  methodId: string,
-  standard: BottleState,
-  titrant: { readonly substanceId: string; readonly nominalMolarity: string },
-): RunScript {
-  const refs = {
-    method: methodOf(methodId),
-    bottle: bottleOf(titrant.substanceId, { ...titrant, id: 'bottle-1' }),
-    burette: references().burette,
-    standard: { kind: 'bottle' as const, bottle: standard, vessel: pipette },
-  };
-  return new RunScript(refs, {
-    method: { kind: 'catalogue', id: methodId },
-    standard: {
-      kind: 'bottle',
-      bottle: { id: standard.id, version: 1 },
-      vessel: { id: pipette.id, version: 1 },
-    },
-    rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false },
-  });
-}
 
 function pipetted(script: RunScript, flask: number, from: string, to: string): RunScript {
   return script
@@ -342,4 +297,120 @@ describe('how the end point was met', () => {
     script.read(1, 'final', '23.50').carryOver(2);
     expect(check()).toEqual(['rested-on']);
   });
+});
+
+describe('house rules of judging', () => {
+  const oxalic = bottleOf('oxalic-acid-dihydrate', made('0.05'));
+  const hydroxide = { substanceId: 'sodium-hydroxide', nominalMolarity: '0.1' };
+
+  test('titres of equal aliquots agree in mL, highest minus lowest', () => {
+    const seriesOf = (...finals: readonly string[]) => {
+      const script = aliquots('naoh-by-oxalic-acid', oxalic, hydroxide);
+      finals.forEach((final, i) => pipetted(script, i + 1, '0.00', final));
+      return judgeRun(script.state);
+    };
+    const close = seriesOf('24.80', '24.88', '24.90');
+    expect(close).toMatchObject({ isConcordant: true, limit: '0.10 mL' });
+    expect(close.spread.averaged).toBe('0.10 mL');
+    expect(seriesOf('24.80', '24.88', '24.91').isConcordant).toBe(false);
+    const four = seriesOf('24.80', '24.88', '24.91', '24.95');
+    expect(four.replicates.map(({ verdict }) => verdict)).toEqual([
+      'set-aside',
+      'counts',
+      'counts',
+      'counts',
+    ]);
+  });
+
+  test('weighed portions agree by range, by RSD, or need not', () => {
+    const seriesBy = (weighedConcordance: 'relative-range' | 'rsd' | 'none') => {
+      const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false, weighedConcordance };
+      const script = new RunScript(references(), { rules });
+      ['23.48', '23.50', '23.53'].forEach((final, i) => {
+        script.titrate(i + 1, '0.4802', '0.00', final);
+      });
+      const { isConcordant, limit } = judgeRun(script.state);
+      return [isConcordant, limit];
+    };
+    // Range 0.21 %, s = 0.107 %.
+    expect(seriesBy('relative-range')).toEqual([true, '0.3 %']);
+    expect(seriesBy('rsd')).toEqual([false, 'an RSD of 0.1 %']);
+    expect(seriesBy('none')).toEqual([true, 'whatever they spread']);
+  });
+
+  test('k is 2 where the house says so; the outlier test of the house gives its verdict', () => {
+    const finals = ['23.48', '23.50', '23.51', '23.95'];
+    const judged = (changes: Partial<typeof DEFAULT_HOUSE_RULES>) => {
+      const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false, ...changes };
+      const script = new RunScript(references(), { rules });
+      finals.forEach((final, i) => script.titrate(i + 1, '0.4802', '0.00', final));
+      return judgeRun(script.state);
+    };
+    expect(judged({ coverage: 'two' }).result?.evaluation.coverageFactor).toBe(2);
+    expect(judged({}).result?.evaluation.coverageFactor).not.toBe(2);
+    expect(judged({}).outlier).toMatchObject({ flask: 4, test: 'grubbs', isOutlier: true });
+    expect(judged({ outlierTest: 'dixon' }).outlier).toMatchObject({ flask: 4, test: 'dixon' });
+    expect(judged({ outlierTest: 'none' }).outlier).toBeNull();
+  });
+});
+
+test('a hot flask cools towards the room, slower the cooler it is', () => {
+  expect(cooledToC(80, 20, 0)).toBe(80);
+  expect(cooledToC(80, 20, 10)).toBeLessThan(70);
+  expect(cooledToC(80, 20, 1e6)).toBeCloseTo(20, 9);
+  const minutes = minutesUntil(60, 80, 20);
+  expect(cooledToC(80, 20, minutes)).toBeCloseTo(60, 9);
+  expect([minutesUntil(60, 55, 20), minutesUntil(15, 80, 20)]).toEqual([0, Infinity]);
+});
+
+test('a flask is heated before it is read, by the school of the house; a reading is confirmed by somebody else', () => {
+  const hot = (oxalateHeating: (typeof DEFAULT_HOUSE_RULES)['oxalateHeating']) => {
+    const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false, agreeAtLeast: 1, oxalateHeating };
+    const script = new RunScript(
+      references({
+        method: methodOf('permanganate-by-sodium-oxalate'),
+        bottle: bottleOf('potassium-permanganate', { nominalMolarity: '0.02' }),
+        lot: { substanceId: 'sodium-oxalate' },
+      }),
+      { rules },
+    ).weigh(1, '0.2101');
+    return { script, next: nextStep(script.state, judgeRun(script.state)).sentence };
+  };
+  expect(hot('to-75-80').next).toMatch(/^Heat flask 1 to 80 °C, never below 60\. Rinse and fill/);
+  expect(hot('until-steaming').next).toMatch(/until it steams/);
+  expect(hot('after-most').next).toMatch(/cold for most of the way, then heat it to 60 °C/);
+  const { script } = hot('to-75-80');
+  const codes = (temperatureC: string): string[] =>
+    checkRunFact(
+      script.state,
+      script.propose('run.temperature-taken', { flask: 1, temperatureC, reason: null }),
+    ).map(({ code }) => code);
+  expect(['78', '55', '92', '150'].map(codes)).toEqual([
+    [],
+    ['too-cold'],
+    ['too-hot'],
+    ['no-such-temperature'],
+  ]);
+  script.read(1, 'initial', '0.10');
+  const confirms = script.state.flasks[0]?.initial?.factId ?? '';
+  const by = (authorId: string) =>
+    checkRunFact(script.state, {
+      ...script.propose('run.reading-confirmed', { confirms }),
+      authorId,
+    }).map(({ code }) => code);
+  expect([by('ines'), by('tobin')]).toEqual([['same-person'], []]);
+});
+
+test('a run that is paused waits for whoever goes on, and its burette is read anew', () => {
+  const script = new RunScript().titrate(1, '0.4802', '0.10', '23.60').weigh(2, '0.4795');
+  const next = () => nextStep(script.state, judgeRun(script.state));
+  expect(next().canCarryOver).toBe(true);
+  script.add('run.paused', { toId: null, remark: '' });
+  expect(next().action).toBe('resume');
+  script.add('run.resumed', { remark: '' });
+  expect(next()).toMatchObject({ action: 'read-initial', canCarryOver: false });
+  // In the middle of a titration the level stays what it was.
+  script.read(2, 'initial', '0.20').add('run.paused', { toId: null, remark: '' });
+  script.add('run.resumed', { remark: '' });
+  expect(script.state.level?.readingMl).toBe('0.20');
 });

@@ -8,7 +8,7 @@ import { impossible, unlikely } from '../record';
 import type { PlainDate } from '../laboratory';
 import { unresolvedIncidents } from './incidents';
 import type { Judgement, Result } from './judge';
-import type { RunState } from './run';
+import type { RunState } from './state';
 import { portionText } from './portion';
 import { openConflicts, titreMl } from './run';
 import { describeStandard, instrumentOf } from './standard';

@@ -2,7 +2,7 @@ import { moleRatioOfMethod } from '../chemistry';
 import type { BottleState } from '../reagent';
 import { knownMolarity, lotMolarMass, nominalMolPerL } from '../reagent';
 import { portionAmount } from './portion';
-import type { Flask, RunReferences, RunState } from './run';
+import type { Flask, RunReferences, RunState } from './state';
 import { isBlank, openConflicts, titreMl } from './run';
 import type { Stoichiometry } from './stoichiometry';
 import { molarityFromTitre, strengthOfWeighed } from './stoichiometry';
@@ -71,8 +71,19 @@ export function blanksOf(run: RunState): readonly Flask[] {
   );
 }
 
+/** Every titration of a run asks for its blank; a state never changes, so it is reckoned once. */
+const KNOWN_BLANKS = new WeakMap<RunState, number>();
+
 /** What the blanks of a run take in the mean, mL; 0 without a blank. */
 export function blankMl(run: RunState): number {
+  const known = KNOWN_BLANKS.get(run);
+  if (known !== undefined) return known;
+  const blank = meanBlankMl(run);
+  KNOWN_BLANKS.set(run, blank);
+  return blank;
+}
+
+function meanBlankMl(run: RunState): number {
   const titres = blanksOf(run).map((flask) => Number(titreMl(flask)));
   return titres.length === 0 ? 0 : titres.reduce((total, one) => total + one, 0) / titres.length;
 }

@@ -1,7 +1,7 @@
 import type { HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
 import type { Weighing } from '../metrology';
-import type { FactOf } from '../record';
+import type { FactOf, StoredFile } from '../record';
 import type { Certificate } from './certificate';
 
 /** A record that a run rests on, at the version that was in force. */
@@ -92,6 +92,8 @@ export interface RunFactBodies {
     readonly reason: string | null;
   };
   /** A second person has read the same. */
+  /** A finished flask as the shade to match; the picture is kept beside the facts. */
+  'run.flask-photographed': { readonly flask: number } & StoredFile;
   'run.reading-confirmed': { readonly confirms: string };
   'run.end-point-graded': { readonly flask: number; readonly grade: EndPointGrade };
   /** It was not the end point after all; its reading is kept as a provisional one. */

@@ -3,7 +3,7 @@ import { nominalMolPerL } from '../reagent';
 import { summarize } from '../statistics';
 import { amountIn, blankMl, flaskMolarity, isOvershot, stoichiometryOf } from './consumed';
 import { SLOW_MARGIN_ML } from './determination';
-import type { Flask, RunState } from './run';
+import type { Flask, RunState } from './state';
 import { isBlank, stretchesOf, titreMl } from './run';
 import { expectedTitreMl } from './stoichiometry';
 

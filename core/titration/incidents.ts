@@ -7,7 +7,7 @@ import { amountIn, standardMolPerL } from './consumed';
 import type { MeasuredIncident } from './facts';
 import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
-import type { Flask, RunState } from './run';
+import type { Flask, RunState } from './state';
 import { titreMl } from './run';
 
 /** Water in a flask when nobody measured it, mL: it dissolves the standard and is in no equation. */

@@ -2,7 +2,8 @@ export type { BuretteCheck } from './buretteCheck';
 export { buretteChecks } from './buretteCheck';
 export type { Certificate } from './certificate';
 export { certificationFindings, issueCertificate, percentFromNominal } from './certificate';
-export { checkRunFact, checkRunStart } from './checks';
+export { checkRunFact } from './checks';
+export { checkRunStart } from './startChecks';
 export type {
   ConcordanceRule,
   Determination,
@@ -35,6 +36,7 @@ export type {
   StandardChoice,
 } from './facts';
 export { isObservation } from './facts';
+export { foldRun } from './fold';
 export type { Forecast } from './forecast';
 export { forecastFlask, forecastTitre } from './forecast';
 export type { Judgement, Replicate, Result } from './judge';
@@ -43,11 +45,13 @@ export type { NextStep } from './next';
 export { blankStep, nextStep, portionStep, refillStep, titrateStep } from './next';
 export { planSeries, suggestAliquots, titrantNeed } from './plan';
 export { assessFlaskIncident, incidentsOf, unresolvedIncidents } from './incidents';
+export type { SeriesFault } from './seriesFault';
+export { seriesFault } from './seriesFault';
 export { factsSeenBy, restsOn } from './order';
 export type { Portion } from './portion';
 export { portionAmount, portionText } from './portion';
+export type { Conflict } from './run';
 export type {
-  Conflict,
   Entry,
   Flask,
   Place,
@@ -56,11 +60,10 @@ export type {
   RunReferences,
   RunStandard,
   RunState,
-} from './run';
+} from './state';
 export {
   entriesAt,
   flaskUnderBurette,
-  foldRun,
   isBlank,
   openConflicts,
   openRefill,

@@ -15,7 +15,7 @@ import { agreementOf } from './agreement';
 import { consumedMl, flaskMolarity, isOvershot } from './consumed';
 import type { Repeatability } from './model';
 import { isSeenInScatter, standardizationModel } from './model';
-import type { Flask, Place, RunState } from './run';
+import type { Flask, Place, RunState } from './state';
 import { isBlank, openConflicts, placeName, titreMl } from './run';
 
 /** What became of a flask. */

@@ -33,7 +33,7 @@ import {
   molarityByWeighedStandard,
 } from './equations';
 import { amountIn, blanksOf, endPointOf } from './consumed';
-import type { Flask, Reading, RunState } from './run';
+import type { Flask, Reading, RunState } from './state';
 import { placeName, readingsOf } from './run';
 
 /** The repeatability of the mean, relative, when it enters the budget in place of the inputs it covers. */

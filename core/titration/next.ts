@@ -5,7 +5,8 @@ import { stoichiometryOf } from './consumed';
 import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
 import { planSeries } from './plan';
-import type { Flask, RunState } from './run';
+import { seriesFault } from './seriesFault';
+import type { Flask, RunState } from './state';
 import { flaskUnderBurette, isBlank, openConflicts, openRefill, pauseOf, placeName } from './run';
 import { instrumentOf, pipetteMl, standardSubstanceId } from './standard';
 
@@ -67,7 +68,7 @@ export function nextStep(run: RunState, judgement: Judgement): NextStep {
     return step(
       'stop',
       null,
-      `Stop: ${String(accurate)} titrations and no ${String(rules.agreeAtLeast)} of them agree within ${judgement.limit}. Look for the cause before more.`,
+      `Stop: ${String(accurate)} titrations and no ${String(rules.agreeAtLeast)} of them agree within ${judgement.limit}. ${seriesFault(judgement)?.sentence ?? 'Look for the cause before more.'}`,
     );
   }
   if (first && (filled >= planned || live.length > waiting.length)) return titrateStep(run, first);
@@ -139,7 +140,9 @@ export function titrateStep(run: RunState, flask: Flask): NextStep {
     return step(
       'read-initial',
       flask.number,
-      `${heat}Refill: ${name} needs about ${roundHalfEven(forecast.titreMl, 1)} mL and what is left does not suffice. Then read.`,
+      heat === ''
+        ? `Refill: ${name} needs about ${roundHalfEven(forecast.titreMl, 1)} mL and what is left does not suffice. Then read.`
+        : `${heat}Refill, and read: it needs about ${roundHalfEven(forecast.titreMl, 1)} mL.`,
     );
   }
   return {
@@ -159,10 +162,10 @@ function heatFirst({ references: { method }, setUp: { rules } }: RunState, flask
   const number = String(flask.number);
   const isOxalate = method.standard.species === 'C2O4^2-' || method.standard.species === 'H2C2O4';
   if (!isOxalate || rules.oxalateHeating === 'to-75-80') {
-    return `Heat flask ${number} to about ${String(most)} °C; it must stay above ${String(least)}. `;
+    return `Heat flask ${number} to ${String(most)} °C, never below ${String(least)}. `;
   }
   return rules.oxalateHeating === 'until-steaming'
-    ? `Heat flask ${number} until it steams; it must stay above ${String(least)} °C. `
+    ? `Heat flask ${number} until it steams, never below ${String(least)} °C. `
     : `Titrate flask ${number} cold for most of the way, then heat it to ${String(least)} °C. `;
 }
 

@@ -45,6 +45,7 @@ export function restsOn(later: Pick<RunFact, 'recordId' | 'body'>, earlier: RunF
       );
     case 'run.provisional-read':
     case 'run.temperature-taken':
+    case 'run.flask-photographed':
     case 'run.reading-confirmed':
     case 'run.paused':
     case 'run.resumed':

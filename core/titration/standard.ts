@@ -1,6 +1,6 @@
 import type { Equipment } from '../metrology';
 import { knownMolarity } from '../reagent';
-import type { RunStandard } from './run';
+import type { RunStandard } from './state';
 
 /** The substance of a standard. */
 export function standardSubstanceId(standard: RunStandard): string {

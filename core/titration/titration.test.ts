@@ -15,6 +15,7 @@ import {
   judgeRun,
   nextStep,
   planSeries,
+  seriesFault,
   strengthOfWeighed,
   titrantTakenMl,
   titreMl,
@@ -256,6 +257,32 @@ describe('guarding entries', () => {
       'lot-expired',
       'calibration-overdue',
     ]);
+  });
+});
+
+describe('a series that does not agree', () => {
+  const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+  const faultOf = (titres: readonly string[]) => {
+    const script = new RunScript(references(), { rules });
+    titres.forEach((titre, i) => script.titrate(i + 1, '0.4800', '0.00', titre));
+    const judgement = judgeRun(script.state);
+    return { fault: seriesFault(judgement), next: nextStep(script.state, judgement) };
+  };
+
+  test('one that stands out, a drift and mere scatter are told apart', () => {
+    expect(faultOf(['23.40', '23.55']).fault).toBeNull();
+    const spread = ['23.30', '23.42', '23.54', '23.66', '23.78', '23.90'];
+    const drift = faultOf(spread);
+    // c = n / V: a titre that grows by 0.12 mL of 23.60 each time.
+    expect(drift.fault?.sentence).toMatch(/^They fall by 0\.51 % from one to the next/);
+    expect(drift.next.sentence).toMatch(/^Stop: 6 titrations and no 3 of them agree.*They fall by/);
+    const shuffled = faultOf([3, 0, 5, 1, 4, 2].map((i) => spread[i] ?? ''));
+    expect(shuffled.fault?.kind).toBe('scatter');
+    const outlier = faultOf(['23.40', '23.48', '23.45', '23.52', '25.90']);
+    expect(outlier.fault).toMatchObject({
+      kind: 'outlier',
+      sentence: expect.stringMatching(/^Flask 5 stands out/) as string,
+    });
   });
 });
 

@@ -8,7 +8,7 @@ import { prepareDatabase, runBuilt, startAppServer } from './app.mjs';
 import { freePort, startCluster } from './cluster.mjs';
 import { ROOT } from './place.mjs';
 
-const CHROMIUM_ARGS = [
+export const CHROMIUM_ARGS = [
   ...['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
   ...['--disable-background-networking', '--disable-component-update', '--disable-sync'],
 ];

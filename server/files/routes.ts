@@ -5,15 +5,22 @@ import { AppError } from '../http/appError';
 import { idParameter } from '../http/problems';
 import { requirePerson } from '../http/session';
 import type { Services } from '../services';
-import { attachCertificate, CERTIFICATE_BYTES, CERTIFICATE_TYPES, findFile } from './files';
+import {
+  attachCertificate,
+  attachPhotograph,
+  CERTIFICATE_TYPES,
+  FILE_BYTES,
+  findFile,
+  PICTURE_TYPES,
+} from './files';
 
-/** Certificates of lots, kept in the database. */
+/** Certificates of lots and photographs of flasks, kept in the database. */
 export function fileRoutes(services: Services): Router {
   const router = Router();
 
   router.post(
     '/lots/:lotId/certificates',
-    express.raw({ type: [...CERTIFICATE_TYPES], limit: CERTIFICATE_BYTES }),
+    express.raw({ type: [...CERTIFICATE_TYPES], limit: FILE_BYTES }),
     async (request, response) => {
       const person = await requirePerson(services, request);
       const lotId = idParameter(request, 'lotId');
@@ -24,6 +31,31 @@ export function fileRoutes(services: Services): Router {
         throw new AppError('unsupported-media-type', message);
       }
       const file = await attachCertificate(services, person, lotId, name.output, request.body);
+      response.status(201).json(file);
+    },
+  );
+
+  router.post(
+    '/runs/:runId/flasks/:flask/photographs',
+    express.raw({ type: [...PICTURE_TYPES], limit: FILE_BYTES }),
+    async (request, response) => {
+      const person = await requirePerson(services, request);
+      const runId = idParameter(request, 'runId');
+      const flask = Number(request.params.flask);
+      const name = v.safeParse(line, request.query.name);
+      if (!name.success) throw new AppError('invalid-request', 'Give the file a name.');
+      if (!Buffer.isBuffer(request.body)) {
+        const message = 'A photograph is a picture as PNG or JPEG; nothing was stored.';
+        throw new AppError('unsupported-media-type', message);
+      }
+      const file = await attachPhotograph(
+        services,
+        person,
+        runId,
+        flask,
+        name.output,
+        request.body,
+      );
       response.status(201).json(file);
     },
   );

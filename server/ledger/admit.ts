@@ -67,6 +67,7 @@ export async function admit(
     }
     case 'laboratory.rules-set':
       await requireManager(tx, fact.authorId);
+      requireState('laboratory', record);
       return checkRules((fact.body as LaboratoryFactBodies['laboratory.rules-set']).rules);
     case 'method.written': {
       await requireManager(tx, fact.authorId);
@@ -104,6 +105,7 @@ export async function admit(
         case 'bottle':
           return checkUse(requireState('bottle', record), fact);
         case 'method':
+          await requireManager(tx, fact.authorId);
           return checkUse(requireState('method', record), fact);
         case 'laboratory':
           throw new RangeError('only the server founds the laboratory');

@@ -1,8 +1,12 @@
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { findMethod } from '#core/chemistry';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { RunSummary } from '#core/ledger';
+import type { StoredFile } from '#core/record';
 import { foldRun, openConflicts } from '#core/titration';
-import type { Problem, RunAnswer } from '#contract';
+import type { NewFact, Problem, RunAnswer } from '#contract';
+import { findStrayFile } from '../files/files';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
 import {
   bottleBody,
@@ -10,6 +14,7 @@ import {
   foundTestLaboratory,
   proposeFact,
   read,
+  runSetUp,
   startRun,
   stockLaboratory,
   titrateSeries,
@@ -312,4 +317,87 @@ describe('the database', () => {
     });
     expect(await db('facts').where({ record_id: recordId }).first('body')).toEqual({ body });
   });
+});
+
+test('a photograph is kept with its flask; what is no picture, or comes too late, is refused', async () => {
+  const PNG = Buffer.from(
+    'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+    'base64',
+  );
+  const runId = await startRun(client, ids);
+  await client.send(weighed(1, '0.4802'), runId).expect(201);
+  const attach = (flask: string, type: string, content: Buffer) =>
+    client.agent
+      .post(`/api/runs/${runId}/flasks/${flask}/photographs`)
+      .query({ name: 'shade.png' })
+      .set('x-csrf-token', client.headers['x-csrf-token'])
+      .set('content-type', type)
+      .send(content);
+  const answer = await attach('1', 'image/png', PNG).expect(201);
+  const { fileId } = answer.body as StoredFile;
+  const { facts, references } = (await client.get(`/api/runs/${runId}`)).body as RunAnswer;
+  expect(foldRun(facts, references)?.flasks[0]?.photographs).toMatchObject([{ fileId }]);
+  expect((await client.get(`/api/files/${fileId}`).expect(200)).headers['content-type']).toBe(
+    'image/png',
+  );
+  await attach('2', 'image/png', PNG).expect(404);
+  await attach('one', 'image/png', PNG).expect(404);
+  await attach('1', 'image/png', Buffer.from('%PDF-1.7\n%%EOF\n')).expect(415);
+  await attach('1', 'application/pdf', PNG).expect(415);
+  const abandoned = { kind: 'run.abandoned', body: { reason: 'out of titrant' } } as const;
+  await client.send(abandoned, runId, { basedOn: 3 }).expect(201);
+  const late = await attach('1', 'image/png', PNG).expect(422);
+  expect((late.body as Problem).title).toBe('This run is abandoned; nothing can be added.');
+  expect(await findStrayFile(laboratory.database.db)).toBeNull();
+});
+
+test('house rules and methods are set by who may manage, as far as they make sense', async () => {
+  const laboratoryId = (
+    (await client.get('/api/records/laboratory')).body as { records: { id: string }[] }
+  ).records[0]?.id;
+  const chief = await laboratory.signIn(laboratory.chief);
+  const rules = { ...DEFAULT_HOUSE_RULES, agreeAtLeast: 2 };
+  const set = (by: Client, changes: object, basedOn: number) =>
+    by.send(
+      {
+        kind: 'laboratory.rules-set',
+        body: { rules: { ...rules, ...changes }, reason: 'as we do it' },
+      },
+      laboratoryId ?? '',
+      { basedOn },
+    );
+  await set(client, {}, 1).expect(403);
+  const elsewhere = {
+    kind: 'laboratory.rules-set',
+    body: { rules, reason: 'as we do it' },
+  } as const;
+  await chief.send(elsewhere, uuidv7(), { basedOn: 0 }).expect(404);
+  await set(chief, { titrationsAtMost: 1 }, 1).expect(422);
+  await set(chief, { rinses: -1 }, 1).expect(400);
+  await set(chief, {}, 1).expect(201);
+  await set(chief, {}, 1).expect(409);
+  const method = findMethod('naoh-by-khp');
+  if (!method) throw new Error('the catalogue lacks the method');
+  const write = (by: Client, changes: object, id = uuidv7()) =>
+    by.send(
+      {
+        kind: 'method.written',
+        body: { method: { ...method, ...changes }, reason: 'our school' },
+      } as NewFact,
+      id,
+      { basedOn: 0 },
+    );
+  await write(client, {}).expect(403);
+  await write(chief, { equations: ['H^+ -> H2O'] }).expect(422);
+  const id = uuidv7();
+  await write(chief, { name: 'our way', rules: { persistenceS: 45 } }, id).expect(201);
+  const setUp = { ...runSetUp(ids), method: { kind: 'own', id, version: 1 } as const };
+  const runId = uuidv7();
+  await client.send({ kind: 'run.started', body: setUp }, runId).expect(201);
+  const { references } = (await client.get(`/api/runs/${runId}`)).body as RunAnswer;
+  expect(references.method).toMatchObject({ name: 'our way', rules: { persistenceS: 45 } });
+  const withdrawn = { kind: 'method.withdrawn', body: { reason: 'given up' } } as const;
+  await client.send(withdrawn, id, { basedOn: 1 }).expect(403);
+  await chief.send(withdrawn, id, { basedOn: 1 }).expect(201);
+  await client.send({ kind: 'run.started', body: setUp }, uuidv7()).expect(422);
 });

@@ -3,7 +3,8 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { LABEL_SHEETS } from '#core/label';
 import type { PreparationPlan, PreparationState } from '#core/preparation';
 import { stepsOf } from '#core/preparation';
-import type { BottleState, CertificateFile, LotState, PreparedBottle } from '#core/reagent';
+import type { BottleState, LotState, PreparedBottle } from '#core/reagent';
+import type { StoredFile } from '#core/record';
 import type { ListAnswer, NewFact, Problem } from '#contract';
 import { verifyAudit } from '../audit/verify';
 import type { Client, TestLaboratory } from '../test-support/laboratory';
@@ -472,7 +473,7 @@ describe('certificates of lots and labels of bottles', () => {
   test('a PDF is kept with its lot and comes back as it was', async () => {
     const lotId = idOf('sodium-carbonate');
     const answer = await attach(lotId, 'certificate.pdf', 'application/pdf', PDF).expect(201);
-    const { fileId } = answer.body as CertificateFile;
+    const { fileId } = answer.body as StoredFile;
     const back = await client.get(`/api/files/${fileId}`).expect(200);
     expect(back.headers['content-disposition']).toContain('attachment');
     expect(Buffer.compare(back.body as Buffer, PDF)).toBe(0);

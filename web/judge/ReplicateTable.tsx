@@ -21,7 +21,7 @@ export function ReplicateTable({ judgement }: { readonly judgement: Judgement })
         key: String(flask.number),
         cells: [
           flask.number,
-          <span key="m" className="font-mono">
+          <span key="m" className="font-mono whitespace-nowrap">
             {portionText(flask.portion.value)}
           </span>,
           <span key="t" className="font-mono">

@@ -114,6 +114,7 @@ function whatOfRun(fact: RunFact): string {
     case 'run.incident-noted':
       return `flask ${String(fact.body.flask)}, an incident.`;
     case 'run.started':
+    case 'run.flask-photographed':
     case 'run.certified':
       return '';
   }

@@ -79,7 +79,10 @@ export function BottleDrawing({ bottle, freshness, fill }: BottleDrawingProps) {
 }
 
 /** A longer formula is set smaller, so that it fits on the label. */
-const LONG_FORMULA = 8;
+function formulaSize({ length }: string): string {
+  if (length > 16) return 'pt-2.5 text-[9.5px]';
+  return length > 8 ? 'pt-2 text-[12px]' : 'pt-1.5 text-[18px]';
+}
 
 function Label({ bottle, freshness }: Pick<BottleDrawingProps, 'bottle' | 'freshness'>) {
   const look = STANDING_LOOKS[freshness.kind];
@@ -87,9 +90,7 @@ function Label({ bottle, freshness }: Pick<BottleDrawingProps, 'bottle' | 'fresh
   return (
     <div className="absolute inset-x-[20px] top-[100px] h-[120px] overflow-hidden border border-rule-strong bg-white text-center leading-tight text-ink">
       {content?.formula ? (
-        <p
-          className={`font-bold ${content.formula.length > LONG_FORMULA ? 'pt-2 text-[12px]' : 'pt-1.5 text-[18px]'}`}
-        >
+        <p className={`font-bold ${formulaSize(content.formula)}`}>
           <ChemicalFormula of={content.formula} />
         </p>
       ) : (

@@ -69,13 +69,11 @@ export function Action(props: ActionProps) {
   const ways = entering ? [...waysFrom(props, flask), ...timing] : [];
   const isUnderBurette = step.action === 'read-final' || step.action === 'read-stop';
   return (
-    <div className="grid min-h-[158px] grid-cols-[minmax(0,1fr)_minmax(0,440px)] gap-x-6 gap-y-2 py-3">
+    <div className="grid min-h-[158px] grid-cols-[minmax(0,1fr)_minmax(0,460px)] gap-x-6 gap-y-2 py-3">
       <div>
         <p role="status" className="text-[26px] leading-[1.25] font-semibold">
           <Sentence text={step.sentence} about={[run.references.method.standardId]} />
         </p>
-        {isUnderBurette && flask && <EndPointHint run={run} flask={flask} />}
-        {flask && step.action.startsWith('read-') && <HotFlask run={run} flask={flask} />}
         {isColoured && <Persistence seconds={persistenceS} />}
       </div>
       {entering ? (
@@ -93,6 +91,12 @@ export function Action(props: ActionProps) {
         />
       ) : (
         <Choices {...props} />
+      )}
+      {isUnderBurette && flask && (
+        <div className="col-span-2">
+          <EndPointHint run={run} flask={flask} />
+          <HotFlask run={run} flask={flask} />
+        </div>
       )}
       {ended && <GradeRow flask={ended} ways={grading} />}
     </div>
@@ -118,7 +122,7 @@ function waysFrom(props: ActionProps, flask: Flask | undefined): readonly Way[] 
   const { flaskTemperatureC } = run.references.method;
   const heat: readonly Way[] =
     flaskTemperatureC && flask
-      ? [{ key: 'h', name: 'How hot is it?', go: to({ kind: 'temperature' }) }]
+      ? [{ key: 'h', name: 'How hot?', go: to({ kind: 'temperature' }) }]
       : [];
   const waiting = run.flasks.find((item) => !item.initial && !item.voided);
   const another: Way = {
@@ -153,7 +157,7 @@ function waysFrom(props: ActionProps, flask: Flask | undefined): readonly Way[] 
         another,
       ];
     case 'read-final':
-      return [{ key: 'r', name: 'Stop and refill', go: to({ kind: 'refill' }) }, ...heat];
+      return [{ key: 'r', name: 'Refill', go: to({ kind: 'refill' }) }, ...heat];
     case 'read-stop':
       return [{ key: 'r', name: 'No refill', go: to(null) }, ...heat];
     case 'read-restart':
@@ -174,7 +178,7 @@ function persistenceWay(
   return !isColoured
     ? {
         key: 'p',
-        name: `The colour is there: does it last ${String(seconds)} s?`,
+        name: `Does it last ${String(seconds)} s?`,
         go: () => {
           onColour(true);
         },
@@ -232,11 +236,24 @@ function EndPointHint({ run, flask }: { readonly run: RunState; readonly flask: 
   const { colours } = run.references.method;
   const { dropPercent } = forecastFlask(run, flask, null);
   const before = flask.provisional.at(-1);
+  const shade = run.flasks
+    .flatMap(({ number, photographs }) => photographs.map((file) => ({ flask: number, file })))
+    .at(-1);
   return (
-    <p className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1 text-[15px] text-ink-soft">
+    <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[15px] text-ink-soft">
       <Swatch word="now" colour={colours.before} />
       <Swatch word="wanted" colour={colours.endPoint} />
       <Swatch word="overshot" colour={colours.overshot} />
+      {shade && (
+        <a href={`/api/files/${shade.file.fileId}`} className="flex items-center gap-1.5">
+          <img
+            src={`/api/files/${shade.file.fileId}`}
+            alt={`flask ${String(shade.flask)}, photographed as the shade to match`}
+            className="size-12 rounded border border-rule-strong object-cover"
+          />
+          to match
+        </a>
+      )}
       {!isBlank(flask) && <span>one drop: {roundHalfEven(dropPercent, 2)} %</span>}
       <span>burette holds until {run.references.burette.capacityMl}</span>
       {before && (

@@ -4,11 +4,14 @@ import type { RunState } from '#core/titration';
 import { pauseOf } from '#core/titration';
 import { Button, KeyHint } from '../ui/Button';
 
+/** What the menu asks for in a dialog. */
+export type BenchQuestion = 'photograph' | 'pause' | 'abandon' | 'keys';
+
 interface BenchMenuProps {
   readonly run: RunState;
   readonly isLarge: boolean;
   readonly onLarge: () => void;
-  readonly onAsk: (kind: 'pause' | 'abandon' | 'keys') => void;
+  readonly onAsk: (kind: BenchQuestion) => void;
 }
 
 const ITEM =
@@ -16,7 +19,7 @@ const ITEM =
 
 /** What is seldom wanted at the bench, behind one button. */
 export function BenchMenu({ run, isLarge, onLarge, onAsk }: BenchMenuProps) {
-  const ask = (kind: 'pause' | 'abandon' | 'keys') => () => {
+  const ask = (kind: BenchQuestion) => () => {
     onAsk(kind);
   };
   return (
@@ -41,6 +44,11 @@ export function BenchMenu({ run, isLarge, onLarge, onAsk }: BenchMenuProps) {
           </DropdownMenu.Item>
           {run.status === 'open' && (
             <>
+              {run.flasks.some(({ final, voided }) => final && !voided) && (
+                <DropdownMenu.Item className={ITEM} onSelect={ask('photograph')}>
+                  Photograph a flask…
+                </DropdownMenu.Item>
+              )}
               <DropdownMenu.Separator className="my-1 border-t border-rule" />
               {!pauseOf(run) && (
                 <DropdownMenu.Item className={ITEM} onSelect={ask('pause')}>

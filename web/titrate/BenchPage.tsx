@@ -27,6 +27,7 @@ import { ShortName } from '../ui/ShortName';
 import type { WeighingMode } from '../ui/WeighingModeChoice';
 import type { Detour } from './Action';
 import { Action } from './Action';
+import type { BenchQuestion } from './BenchMenu';
 import { BenchMenu } from './BenchMenu';
 import { BuretteCheckDialog } from './BuretteCheckDialog';
 import { BuretteDrawing } from './BuretteDrawing';
@@ -39,6 +40,7 @@ import { KeysDialog } from './KeysDialog';
 import { LargeFigures } from './LargeFigures';
 import { MolarityScale } from './MolarityScale';
 import { PauseDialog } from './PauseDialog';
+import { PhotographDialog } from './PhotographDialog';
 import { SettleDialog } from './SettleDialog';
 import { useEnter, useRun } from './useRun';
 import type { Way } from './useKeys';
@@ -56,7 +58,7 @@ type Question =
   | { readonly kind: 'correct'; readonly correction: Correction }
   | { readonly kind: 'void' | 'take-back' | 'incident'; readonly flask: number }
   | { readonly kind: 'settle'; readonly conflict: Conflict }
-  | { readonly kind: 'burette' | 'pause' | 'abandon' | 'keys' };
+  | { readonly kind: 'burette' | BenchQuestion };
 
 function Bench({ run }: { readonly run: RunState }) {
   const { bottle, burette } = run.references;
@@ -369,6 +371,8 @@ function Questions({ run, judgement, question, onClose }: QuestionsProps) {
       );
     case 'pause':
       return <PauseDialog run={run} onClose={onClose} />;
+    case 'photograph':
+      return <PhotographDialog run={run} onClose={onClose} />;
     case 'keys':
       return <KeysDialog onClose={onClose} />;
     case 'burette':

@@ -188,7 +188,7 @@ export function EntryPanel(props: EntryPanelProps) {
       {isWeighing && <WeighingModeChoice mode={mode} onMode={props.onMode} />}
       <Findings findings={findings} reason={reason} onReason={setReason} />
       {findings.length === 0 && (
-        <div className="mt-2 flex flex-wrap gap-2">
+        <div className="mt-2 flex flex-wrap gap-1.5">
           {step.action === 'read-final' && typed[0] !== '' && (
             <Button className="px-3 text-[15px]" onClick={() => void keepProvisional()}>
               Write it down, then one more drop <KeyHint>⇧ Enter</KeyHint>
@@ -196,7 +196,7 @@ export function EntryPanel(props: EntryPanelProps) {
           )}
           {(step.action !== 'read-final' || typed[0] === '') &&
             allWays.map(({ key, name, go }) => (
-              <Button key={key} className="px-3 text-[15px]" onClick={go}>
+              <Button key={key} className="px-2.5 text-[15px]" onClick={go}>
                 {name} <KeyHint>{key.toUpperCase()}</KeyHint>
               </Button>
             ))}

@@ -1,18 +1,10 @@
-import type { ReactNode } from 'react';
-import { roundHalfEven } from '#core/measurement';
-import type { Entry, Reading, ReadingPlace, Replicate, RunState } from '#core/titration';
-import {
-  forecastFlask,
-  isBlank,
-  placeName,
-  portionAmount,
-  readingAt,
-  refillPlace,
-} from '#core/titration';
+import type { Reading, ReadingPlace, Replicate, RunState } from '#core/titration';
 import { SmallButton } from '../ui/Button';
-import { ShortName } from '../ui/ShortName';
+import { FlaskEntries } from './FlaskEntries';
 import { flaskColour, FlaskDrawing } from './FlaskDrawing';
+import { FlaskTimer } from './FlaskTimer';
 import { gradeName } from './Grade';
+import { roundHalfEven } from '#core/measurement';
 import { VERDICTS } from './wording';
 
 /** What can be done with a flask. */
@@ -35,40 +27,15 @@ interface FlaskColumnProps {
 /** One flask: its entries, its titre and what it gives. */
 export function FlaskColumn(props: FlaskColumnProps) {
   const { run, replicate, isCurrent, mayTitrate, actions } = props;
-  const { flask } = replicate;
+  const { flask, verdict, molarity } = replicate;
   const number = String(flask.number);
-  const isDisputed = replicate.verdict === 'disputed';
-  const look = isCurrent && !isDisputed ? VERDICTS.current : VERDICTS[replicate.verdict];
-  const forecast = forecastFlask(run, flask, null);
-  const isOpen = run.status === 'open';
-  const isWeighed = run.references.standard.kind === 'lot';
-  const { method, bottle } = run.references;
-  const inFlask = method.inBurette === 'standard' ? bottle.substanceId : method.standardId;
-  const reading = (place: ReadingPlace): ReactNode => {
-    const entry = readingAt(flask, place);
-    return (
-      entry && (
-        <Figure
-          entry={entry}
-          rivals={flask.rivals[place] ?? []}
-          text={String}
-          isConfirmed={entry.confirmed.length > 0}
-          label={`Correct the ${placeName(place)} of flask ${number}`}
-          onCorrect={
-            isOpen
-              ? () => {
-                  actions.onCorrectReading(flask.number, place, entry);
-                }
-              : undefined
-          }
-        />
-      )
-    );
-  };
+  const isDisputed = verdict === 'disputed';
+  const look = isCurrent && !isDisputed ? VERDICTS.current : VERDICTS[verdict];
+  const isWaiting = run.status === 'open' && !flask.voided && !flask.initial;
   return (
     <section
       aria-label={`Flask ${number}`}
-      className={`flex min-h-0 min-w-[150px] flex-1 flex-col border-t-4 px-3.5 pt-2 ${isCurrent ? 'border-t-violet bg-sheet' : 'border-t-transparent'} ${flask.voided ? 'text-ink-soft' : ''}`}
+      className={`flex min-h-0 min-w-[168px] flex-1 flex-col overflow-y-auto border-t-4 px-3 pt-1.5 ${isCurrent ? 'border-t-violet bg-sheet' : 'border-t-transparent'} ${flask.voided ? 'text-ink-soft' : ''}`}
     >
       <header className="flex items-center justify-between gap-1">
         <h3 className="text-lg font-bold">Flask {number}</h3>
@@ -76,187 +43,107 @@ export function FlaskColumn(props: FlaskColumnProps) {
           {look.word}
         </span>
       </header>
-      <div className="flex max-h-[108px] min-h-8 flex-1 justify-center py-2">
+      <div
+        className={`flex max-h-[108px] flex-1 items-center justify-center py-1 ${isWaiting ? 'min-h-14' : 'min-h-8'}`}
+      >
         <FlaskDrawing colour={flaskColour(flask, run.references.method)} />
-      </div>
-      <dl className="space-y-0.5">
-        <Row
-          name={
-            isBlank(flask) ? (
-              'blank'
-            ) : (
-              <>
-                <ShortName of={inFlask} /> / {isWeighed ? 'g' : 'mL'}
-              </>
-            )
-          }
-        >
-          {isBlank(flask) ? (
-            <span className="text-ink-soft">
-              no <ShortName of={inFlask} />
-            </span>
-          ) : (
-            <Figure
-              entry={flask.portion}
-              rivals={flask.rivals.portion}
-              text={portionAmount}
-              label={`Correct the ${isWeighed ? 'mass' : 'volume'} in flask ${number}`}
-              onCorrect={
-                isOpen
-                  ? () => {
-                      actions.onCorrectPortion(flask.number);
-                    }
-                  : undefined
-              }
-            />
-          )}
-        </Row>
-        <Row name="start / mL">{reading('initial')}</Row>
-        {flask.refills.map((_, i) => (
-          <Row key={i} name="refilled">
-            <span className="flex">
-              {reading(refillPlace('stop', i + 1))}
-              <span className="text-ink-soft">→</span>
-              {reading(refillPlace('restart', i + 1))}
-            </span>
-          </Row>
-        ))}
-        {flask.provisional.length > 0 && (
-          <Row name="before">
-            <span className="font-mono text-[17px] text-ink-soft">
-              {flask.provisional.at(-1)?.value}
-            </span>
-          </Row>
+        {isWaiting && (
+          <span className="ml-auto">
+            <FlaskTimer runId={run.id} flask={flask.number} />
+          </span>
         )}
-        <Row name="end / mL">{reading('final')}</Row>
-        <Row name="titre / mL">
-          {replicate.titreMl === null ? (
-            flask.voided ? null : (
-              <span className="font-mono text-ink-soft">
-                ≈ {roundHalfEven(forecast.titreMl, 2)}
+      </div>
+      <FlaskEntries
+        run={run}
+        replicate={replicate}
+        onCorrectPortion={actions.onCorrectPortion}
+        onCorrectReading={actions.onCorrectReading}
+      />
+      <Remarks replicate={replicate} />
+      <div className="mt-auto flex min-h-14 items-center justify-between gap-1.5 border-t border-rule">
+        <Buttons
+          run={run}
+          replicate={replicate}
+          mayBegin={mayTitrate && !isCurrent}
+          actions={actions}
+        />
+        <p
+          className={`ml-auto font-mono text-[21px] ${isDisputed ? 'text-ink-soft' : 'font-semibold'} ${flask.voided ? 'line-through' : ''}`}
+        >
+          <span className="sr-only">molarity in mol/L: </span>
+          <span data-testid={`molarity-${number}`}>
+            {molarity === null ? (
+              <span className="text-base font-normal text-ink-soft">
+                {verdict === 'blank' ? 'subtracted' : '–'}
               </span>
-            )
-          ) : (
-            <span className={`font-mono ${isDisputed ? 'text-ink-soft' : 'font-semibold'}`}>
-              {replicate.titreMl}
-            </span>
-          )}
-        </Row>
-      </dl>
-      <div className="mt-1 flex min-h-12 shrink-0 flex-wrap items-center gap-2 text-sm">
-        {flask.voided && <p className="leading-snug">{flask.voided.reason}</p>}
-        {flask.grade && flask.grade.grade !== 'good' && !flask.voided && (
-          <p className="leading-snug text-straw">{gradeName(flask.grade.grade)}</p>
-        )}
-        {flask.incidents.length > 0 && !flask.voided && (
-          <p className="leading-snug text-blush">
-            {flask.incidents.length === 1
-              ? 'an incident noted'
-              : `${String(flask.incidents.length)} incidents noted`}
-          </p>
-        )}
-        {isOpen && !flask.voided && !flask.initial && mayTitrate && !isCurrent && (
-          <SmallButton
-            onClick={() => {
-              actions.onTitrate(flask.number);
-            }}
-          >
-            Titrate <span className="sr-only">flask {number}</span>
-          </SmallButton>
-        )}
-        {isOpen && isDisputed && (
-          <SmallButton
-            onClick={() => {
-              actions.onSettle(flask.number);
-            }}
-          >
-            Settle <span className="sr-only">flask {number}</span>…
-          </SmallButton>
-        )}
-        {isOpen && !flask.voided && (
-          <SmallButton
-            onClick={() => {
-              actions.onVoid(flask.number);
-            }}
-          >
-            Void <span className="sr-only">flask {number}</span>…
-          </SmallButton>
-        )}
+            ) : (
+              roundHalfEven(molarity, 5)
+            )}
+          </span>
+        </p>
       </div>
-      <p className="mt-auto flex items-baseline justify-between border-t border-rule pt-1.5 pb-2">
-        <span className="text-sm text-ink-soft">mol/L</span>
-        <span
-          className={`font-mono text-[22px] ${isDisputed ? 'text-ink-soft' : 'font-semibold'} ${flask.voided ? 'line-through' : ''}`}
-          data-testid={`molarity-${number}`}
-        >
-          {replicate.molarity === null ? (
-            <span className="text-base font-normal text-ink-soft">
-              {replicate.verdict === 'blank' ? 'subtracted' : '–'}
-            </span>
-          ) : (
-            roundHalfEven(replicate.molarity, 5)
-          )}
-        </span>
-      </p>
     </section>
   );
 }
 
-function Row({ name, children }: { readonly name: ReactNode; readonly children: ReactNode }) {
+/** What there is to say of a flask beside its figures. */
+function Remarks({ replicate: { flask } }: { readonly replicate: Replicate }) {
+  const { voided, grade, incidents } = flask;
+  if (voided) return <p className="py-1 text-sm leading-snug">{voided.reason}</p>;
   return (
-    <div className="flex min-h-8 items-center justify-between gap-2">
-      <dt className="text-[15px] text-ink-soft">{name}</dt>
-      <dd>{children ?? <span className="text-ink-soft">–</span>}</dd>
-    </div>
+    <>
+      {grade && grade.grade !== 'good' && (
+        <p className="text-sm leading-snug text-straw">end point {gradeName(grade.grade)}</p>
+      )}
+      {incidents.length > 0 && (
+        <p className="text-sm leading-snug text-blush">
+          {incidents.length === 1
+            ? 'an incident noted'
+            : `${String(incidents.length)} incidents noted`}
+        </p>
+      )}
+    </>
   );
 }
 
-interface FigureProps<T> {
-  readonly entry: Entry<T>;
-  /** Other values for the same place, entered without knowing of it. */
-  readonly rivals: readonly Entry<T>[];
-  readonly text: (value: T) => string;
-  readonly label: string;
-  /** Whether a second person has read the same. */
-  readonly isConfirmed?: boolean;
-  readonly onCorrect: (() => void) | undefined;
+interface ButtonsProps {
+  readonly run: RunState;
+  readonly replicate: Replicate;
+  /** Whether its titration may begin now. */
+  readonly mayBegin: boolean;
+  readonly actions: FlaskActions;
 }
 
-/** A figure that was entered; pressing it asks for a correction. What it was before stands struck through. */
-function Figure<T>({ entry, rivals, text, label, isConfirmed = false, onCorrect }: FigureProps<T>) {
-  const before = entry.superseded.at(-1);
-  // Neither of two values is more right than the other before somebody has settled it.
-  const rivalLook = rivals.length > 0 ? 'rounded bg-blush-wash font-semibold text-blush' : '';
+function Buttons({ run, replicate: { flask, verdict }, mayBegin, actions }: ButtonsProps) {
+  if (run.status !== 'open' || flask.voided) return null;
+  const { number } = flask;
   return (
-    <span className="flex items-baseline gap-1.5">
-      {before && (
-        <s className="font-mono text-sm text-blush" title={before.reason}>
-          {text(before.value)}
-        </s>
-      )}
-      {onCorrect ? (
-        <button
-          type="button"
-          aria-label={`${label}, ${text(entry.value)}`}
-          className={`min-h-8 rounded px-1 font-mono text-[17px] underline decoration-rule-strong decoration-dotted underline-offset-4 hover:bg-violet-wash ${rivalLook}`}
-          onClick={onCorrect}
+    <>
+      {!flask.initial && mayBegin && (
+        <SmallButton
+          onClick={() => {
+            actions.onTitrate(number);
+          }}
         >
-          {text(entry.value)}
-        </button>
-      ) : (
-        <span className="px-1 font-mono text-[17px]">{text(entry.value)}</span>
+          Titrate<span className="sr-only"> flask {number}</span>
+        </SmallButton>
       )}
-      {isConfirmed && (
-        <span className="text-sm text-leaf" title="read by a second person too">
-          ✓<span className="sr-only">read by a second person too</span>
-        </span>
+      {verdict === 'disputed' && (
+        <SmallButton
+          onClick={() => {
+            actions.onSettle(number);
+          }}
+        >
+          Settle<span className="sr-only"> flask {number}</span>…
+        </SmallButton>
       )}
-      {rivals.map((rival) => (
-        <span key={rival.factId} className={`px-1 font-mono text-[17px] ${rivalLook}`}>
-          <span className="sr-only">or </span>
-          {text(rival.value)}
-        </span>
-      ))}
-    </span>
+      <SmallButton
+        onClick={() => {
+          actions.onVoid(number);
+        }}
+      >
+        Void<span className="sr-only"> flask {number}</span>…
+      </SmallButton>
+    </>
   );
 }

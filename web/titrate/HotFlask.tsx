@@ -15,7 +15,7 @@ export function HotFlask({ run, flask }: { readonly run: RunState; readonly flas
   if (!last) {
     return (
       <p className="mt-1 text-[15px] text-ink-soft">
-        Between {least} and {most} °C. Measure it once: then its cooling is followed.
+        {least} to {most} °C: measure it once, and its cooling is followed.
       </p>
     );
   }
@@ -34,6 +34,12 @@ export function HotFlask({ run, flask }: { readonly run: RunState; readonly flas
       About <span className="font-mono font-bold">{roundHalfEven(nowC, 0)} °C</span> by now (
       {last.temperatureC} measured);{' '}
       {left < 1 ? 'less than a minute' : `about ${roundHalfEven(left, 0)} min`} until {least} °C.
+      {isSlowAtFirst(run) && ' The first drops stay coloured for long: not the end.'}
     </p>
   );
+}
+
+/** Whether this reaction makes its own catalyst, so that its first drops are slow: permanganate with oxalate. */
+function isSlowAtFirst({ references: { method } }: RunState): boolean {
+  return method.titrant.species === 'MnO4^-' && method.standard.species.includes('C2O4');
 }

@@ -28,7 +28,7 @@ export function SmallButton({ className, type = 'button', ...rest }: ComponentPr
   return (
     <button
       type={type}
-      className={`min-h-10 rounded border border-rule-strong bg-sheet px-2.5 font-semibold hover:bg-shade ${className ?? ''}`}
+      className={`min-h-12 rounded border border-rule-strong bg-sheet px-2.5 font-semibold hover:bg-shade ${className ?? ''}`}
       {...rest}
     />
   );

@@ -1,0 +1,9 @@
+/** A file that was attached to a record, kept in the database beside the facts. */
+export interface StoredFile {
+  readonly fileId: string;
+  readonly name: string;
+  readonly type: 'application/pdf' | 'image/png' | 'image/jpeg';
+  readonly sizeBytes: number;
+  /** Of its content, in hexadecimal: the log vouches for the file through it. */
+  readonly sha256: string;
+}

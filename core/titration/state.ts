@@ -1,0 +1,114 @@
+import type { Method } from '../chemistry';
+import type { DecimalText } from '../measurement';
+import type { Balance, Burette, EquipmentState } from '../metrology';
+import type { BottleState, LotState } from '../reagent';
+import type { Provenance, StoredFile } from '../record';
+import type { Certificate } from './certificate';
+import type {
+  EndPointGrade,
+  Moment,
+  Observation,
+  RefillMoment,
+  RunFactBodies,
+  RunSetUp,
+} from './facts';
+import type { Portion } from './portion';
+
+/** The standard of a run, as its records say: the lot that is weighed, or the solution whose molarity is known. */
+export type RunStandard =
+  | { readonly kind: 'lot'; readonly lot: LotState; readonly balance: Balance }
+  | { readonly kind: 'bottle'; readonly bottle: BottleState; readonly vessel: EquipmentState };
+
+/** The records that a run rests on, each at the version that its set-up names. */
+export interface RunReferences {
+  readonly method: Method;
+  readonly bottle: BottleState;
+  readonly standard: RunStandard;
+  readonly burette: Burette;
+}
+
+/** An entry as it stands, with what it was before each correction. */
+export interface Entry<T> extends Provenance {
+  readonly value: T;
+  /** The reason given for an unlikely value. */
+  readonly reason: string | null;
+  /** Oldest first. `reason` is why the value was given up, `by` and `at` tell who corrected it and when. */
+  readonly superseded: readonly {
+    readonly value: T;
+    readonly reason: string;
+    readonly by: string;
+    readonly at: string;
+  }[];
+}
+
+/** A reading of the burette. A carried-over reading is the same entry as the final one before it. */
+export interface Reading extends Entry<DecimalText> {
+  /** The flask whose final reading this was, for a carried-over initial reading. */
+  readonly carriedFromFlask: number | null;
+  /** Who has read the same after its author. */
+  readonly confirmed: readonly Provenance[];
+}
+
+/** A place of a titration that takes one reading; refills are numbered from 1: `stop 1`, `restart 1`. */
+export type ReadingPlace = Moment | `${RefillMoment} ${string}`;
+
+/** A place of a flask that takes one entry. */
+export type Place = 'portion' | ReadingPlace;
+
+/** A refill in the middle of a titration: where it stopped, and where it went on. */
+export interface Refill {
+  readonly stop: Reading;
+  readonly restart: Reading | null;
+}
+
+/** One flask of a run, in the order of numbering. */
+export interface Flask {
+  readonly number: number;
+  readonly isRough: boolean;
+  readonly portion: Entry<Portion>;
+  readonly initial: Reading | null;
+  readonly refills: readonly Refill[];
+  /** Readings before a doubtful drop, end points that were taken back among them; oldest first. */
+  readonly provisional: readonly Entry<DecimalText>[];
+  readonly final: Reading | null;
+  /** Pictures of it, oldest first. */
+  readonly photographs: readonly StoredFile[];
+  /** Of the flask, oldest first. */
+  readonly temperatures: readonly (Provenance & { readonly temperatureC: DecimalText })[];
+  /** Null when nobody said how the end point was met. */
+  readonly grade: (Provenance & { readonly grade: EndPointGrade }) | null;
+  /** Other values for a place that has one, entered without knowing of it; they wait to be settled. */
+  readonly rivals: Partial<Readonly<Record<ReadingPlace, readonly Entry<DecimalText>[]>>> & {
+    readonly portion: readonly Entry<Portion>[];
+  };
+  /** What happened to it, in the order of noting. */
+  readonly incidents: readonly (Provenance & RunFactBodies['run.incident-noted'])[];
+  readonly voided: (Provenance & { readonly reason: string }) | null;
+}
+
+/** A run as its facts tell it. */
+export interface RunState {
+  readonly id: string;
+  /** How many facts the record has, those that wait to be acknowledged included. */
+  readonly version: number;
+  /** How many of them the server has. */
+  readonly storedVersion: number;
+  readonly status: 'open' | 'certified' | 'abandoned';
+  readonly started: Provenance;
+  readonly setUp: RunSetUp;
+  readonly references: RunReferences;
+  readonly flasks: readonly Flask[];
+  /** The last reading taken of the burette, and the flask it belongs to. */
+  readonly level: { readonly readingMl: DecimalText; readonly flask: number } | null;
+  /** First readings after a filling of the burette, in mL; each filling took the rest from the bottle. */
+  readonly fillings: readonly DecimalText[];
+  /** Every look at the burette, oldest first. */
+  readonly buretteChecked: readonly (Provenance & RunFactBodies['run.burette-checked'])[];
+  /** Every pause, oldest first; `resumed` is null while it lasts. */
+  readonly pauses: readonly (Provenance &
+    RunFactBodies['run.paused'] & { readonly resumed: Provenance | null })[];
+  readonly certificate: Certificate | null;
+  readonly closed: (Provenance & { readonly reason: string | null }) | null;
+  /** Observations that arrived after the run was closed: on record, in no figure. */
+  readonly late: readonly Observation[];
+}
