@@ -80,6 +80,47 @@ describe('arrangements, by hand calculation', () => {
     ]);
   });
 
+  test('a calibrated pipette counts with its own volume, in the flask’s figure as in the result', () => {
+    const oxalic = bottleOf('oxalic-acid-dihydrate', made('0.05000'));
+    const { references: refs, facts } = aliquots('naoh-by-oxalic-acid', oxalic, {
+      substanceId: 'sodium-hydroxide',
+      nominalMolarity: '0.1',
+    });
+    if (refs.standard.kind !== 'bottle' || facts[0]?.kind !== 'run.started') throw new Error();
+    const points = [{ nominal: '25', deviation: '-0.02', expandedUncertainty: '0.005' }];
+    const found = { kind: 'points', points } as const;
+    const calibration = { calibratedOn: '2026-01-10', due: null, certificate: 'own', found };
+    const calibrations = [{ ...refs.bottle.prepared, ...calibration }];
+    const vessel = { ...refs.standard.vessel, calibrations };
+    const standard = { ...refs.standard, vessel };
+    const script = new RunScript({ ...refs, standard }, facts[0].body);
+    pipetted(script, 1, '0.00', '25.00');
+    const judgement = judgeRun(script.state);
+    // 2 x 0.05000 x 24.98 / 25.00
+    expect(judgement.replicates[0]?.molarity).toBeCloseTo(0.09992, 9);
+    expect(judgement.result?.evaluation.value).toBeCloseTo(0.09992, 9);
+  });
+
+  test('one burette for the aliquot and the titre: its tolerance is one input', () => {
+    const oxalic = bottleOf('oxalic-acid-dihydrate', made('0.05000'));
+    const { references: refs, facts } = aliquots('naoh-by-oxalic-acid', oxalic, {
+      substanceId: 'sodium-hydroxide',
+      nominalMolarity: '0.1',
+    });
+    if (refs.standard.kind !== 'bottle' || facts[0]?.kind !== 'run.started') throw new Error();
+    const setUp = facts[0].body;
+    const vessel = { ...refs.standard.vessel, ...setUp.burette, equipment: refs.burette };
+    const script = new RunScript({ ...refs, standard: { ...refs.standard, vessel } }, setUp);
+    script.add('run.flask-pipetted', { flask: 1, volumeMl: '24.60', reason: null });
+    script.read(1, 'initial', '0.00').read(1, 'final', '24.60');
+    const budget = judgeRun(script.state).result?.evaluation.budget ?? [];
+    const ids = budget.map(({ input }) => input.id);
+    expect(new Set(ids).size).toBe(ids.length);
+    // As much too much in the one as in the other: it cancels.
+    const tolerance = budget.find(({ input }) => input.id.includes('/tolerance@'));
+    expect(tolerance?.contribution).toBeCloseTo(0, 9);
+  });
+
   test('dichromate by iron(II): a sixth', () => {
     const iron = bottleOf('ammonium-iron-ii-sulfate-hexahydrate', made('0.1003'));
     const script = aliquots('dichromate-by-iron-ii', iron, {

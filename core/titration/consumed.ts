@@ -1,4 +1,5 @@
 import { moleRatioOfMethod } from '../chemistry';
+import { calibratedPointOf } from '../metrology';
 import type { BottleState } from '../reagent';
 import { knownMolarity, lotMolarMass, nominalMolPerL } from '../reagent';
 import { portionAmount } from './portion';
@@ -35,6 +36,12 @@ export function standardMolPerL(bottle: BottleState): number {
 /** The amount of a portion as a number: g or mL. */
 export function amountIn({ portion }: Pick<Flask, 'portion'>): number {
   return Number(portionAmount(portion.value));
+}
+
+/** The same as it really was: a calibrated pipette delivers what its calibration found. */
+export function deliveredIn({ standard }: RunReferences, flask: Flask): number {
+  const point = standard.kind === 'bottle' ? calibratedPointOf(standard.vessel) : null;
+  return amountIn(flask) + (isBlank(flask) ? 0 : (point?.deviation ?? 0));
 }
 
 /**
@@ -103,7 +110,7 @@ export function consumedMl(run: RunState, flask: Flask): number | null {
 /** Molarity that one flask gives, mol/L; null until it is titrated. */
 export function flaskMolarity(run: RunState, flask: Flask): number | null {
   const consumed = consumedMl(run, flask);
-  const amount = amountIn(flask);
+  const amount = deliveredIn(run.references, flask);
   if (consumed === null || amount <= 0) return null;
   return molarityFromTitre(stoichiometryOf(run.references), amount, consumed);
 }

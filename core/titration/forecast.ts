@@ -1,7 +1,7 @@
 import { subtractDecimals } from '../measurement';
 import { nominalMolPerL } from '../reagent';
 import { summarize } from '../statistics';
-import { amountIn, blankMl, flaskMolarity, isOvershot, stoichiometryOf } from './consumed';
+import { deliveredIn, blankMl, flaskMolarity, isOvershot, stoichiometryOf } from './consumed';
 import { SLOW_MARGIN_ML } from './determination';
 import type { Flask, RunState } from './state';
 import { isBlank, stretchesOf, titreMl } from './run';
@@ -98,7 +98,7 @@ export function forecastFlask(run: RunState, flask: Flask, levelMl: number | nul
     .map(({ from: start, to }) => Number(subtractDecimals(to.value, start.value)))
     .reduce((total, one) => total + one, 0);
   if (isBlank(flask)) return place(run, { ...BLANK_ML, basis: 'nominal' }, level, delivered);
-  return place(run, forecastTitre(run, amountIn(flask), null), level, delivered);
+  return place(run, forecastTitre(run, deliveredIn(run.references, flask), null), level, delivered);
 }
 
 /** Lays a titre along the burette, from a level, after what earlier fillings delivered. */

@@ -2,7 +2,13 @@ import { useParams } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { roundHalfEven, roundToUncertainty } from '#core/measurement';
 import type { Judgement, Result, RunState } from '#core/titration';
-import { describeStandard, judgeRun, nextStep, percentFromNominal } from '#core/titration';
+import {
+  describeStandard,
+  judgeRun,
+  nextStep,
+  seriesFault,
+  percentFromNominal,
+} from '#core/titration';
 import { Loading } from '../app/Loading';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
@@ -83,6 +89,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
         <Explanations run={run} judgement={judgement} />
         <ReplicateTable judgement={judgement} />
         <Statistics judgement={judgement} />
+        <SeriesVerdict judgement={judgement} />
         <Corrections run={run} />
         <MonteCarlo key={run.version} result={result} />
       </section>
@@ -138,6 +145,26 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
         </p>
       )}
     </div>
+  );
+}
+
+/** What the house rule's outlier test says, and what keeps a series apart that does not agree. */
+function SeriesVerdict({ judgement }: { readonly judgement: Judgement }) {
+  const { outlier, isConcordant } = judgement;
+  const fault = isConcordant ? null : seriesFault(judgement);
+  if (!outlier) return fault && <p className="mt-2">{fault.sentence}</p>;
+  const [name, sign] = outlier.test === 'grubbs' ? ['Grubbs', 'G'] : ['Dixon', 'Q'];
+  return (
+    <p className="mt-2 text-[15px]">
+      {name}, 95 %: flask {outlier.flask} is furthest out, <i>{sign}</i> ={' '}
+      {roundHalfEven(outlier.statistic, 2)} of {roundHalfEven(outlier.critical, 2)}:{' '}
+      {outlier.isOutlier ? (
+        <b className="text-blush">it stands out</b>
+      ) : (
+        <span className="text-ink-soft">it does not stand out</span>
+      )}
+      . {fault?.sentence}
+    </p>
   );
 }
 

@@ -1,6 +1,7 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { describeEndPoint } from '#core/chemistry';
+import { explainRun } from '#core/explanation';
 import { roundHalfEven } from '#core/measurement';
 import { nominalMolPerL } from '#core/reagent';
 import type { Conflict, Flask, Forecast, Judgement, NextStep, RunState } from '#core/titration';
@@ -282,6 +283,8 @@ function NoFlaskYet({ run }: { readonly run: RunState }) {
 /** What the numbers say so far. */
 function SoFar({ run, judgement }: { readonly run: RunState; readonly judgement: Judgement }) {
   const { rules } = run.setUp;
+  // Every slip is tried on every entry: not at every key.
+  const diagnosis = useMemo(() => explainRun(run, judgeRun(run)), [run]);
   const { averaged, result } = judgement;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_300px] items-center gap-6 pt-2">
@@ -300,6 +303,11 @@ function SoFar({ run, judgement }: { readonly run: RunState; readonly judgement:
             {averaged.n > 1 && (
               <p className="text-ink-soft">
                 spread {judgement.spread.averaged} of the {judgement.limit} allowed
+              </p>
+            )}
+            {diagnosis?.isOutOfLine && (
+              <p className="font-semibold text-blush">
+                Out of line: {diagnosis.explanations[0]?.name ?? 'no known slip'}?
               </p>
             )}
             <Link

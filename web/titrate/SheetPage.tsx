@@ -2,6 +2,8 @@ import type { ReactNode } from 'react';
 import { useParams } from 'react-router';
 import { describeEndPoint, findSubstance } from '#core/chemistry';
 import { findIncident } from '#core/incident';
+import type { HouseRules } from '#core/laboratory';
+import { RULE_TEXTS } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import { nominalMolPerL } from '#core/reagent';
 import type { Flask, Judgement, RunState } from '#core/titration';
@@ -21,6 +23,7 @@ import { Loading } from '../app/Loading';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { Corrections } from '../judge/Corrections';
+import { ruleWords } from '../rules/RuleControl';
 import { Button, ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
 import { capitalized, instantText, ReactionEquation } from '../ui/typeset';
@@ -111,6 +114,7 @@ function Sheet({ run }: { readonly run: RunState }) {
         <p className="mt-3 font-semibold">Abandoned: {run.closed?.reason}</p>
       )}
       <Corrections run={run} />
+      <HouseRulesFollowed run={run} />
       {run.flasks.every(({ final }) => !final) && <Checklist run={run} />}
       <ul className="mt-4 list-disc pl-5 text-sm text-ink-soft">
         {method.cautions.map((caution) => (
@@ -253,6 +257,29 @@ function remarksOf({ grade, incidents, temperatures, provisional }: Flask): read
         .join(': '),
     ),
   ];
+}
+
+/** Conventions that a reader of the sheet may want to know and that no figure tells. */
+const TOLD: readonly (keyof HouseRules)[] = [
+  'rinses',
+  'carbonDioxide',
+  'washDown',
+  'overshotCounts',
+  'cleaning',
+  'waste',
+];
+
+/** The house rules that the run followed, as far as no figure tells them. */
+function HouseRulesFollowed({ run }: { readonly run: RunState }) {
+  const texts = RULE_TEXTS.flatMap(({ rules }) => rules).filter(({ key }) => TOLD.includes(key));
+  return (
+    <section className="mt-4 text-sm print:text-[10px]">
+      <h2 className="font-bold">By the house rules</h2>
+      <p className="text-ink-soft">
+        {texts.map((rule) => `${rule.question}: ${ruleWords(rule, run.setUp.rules)}.`).join(' ')}
+      </p>
+    </section>
+  );
 }
 
 /** What is looked at before the first reading, to be ticked by hand. */
