@@ -11,9 +11,6 @@ import { createQueryClient } from './app/queryClient';
 import { keepProgram } from './offline/keepProgram';
 import { keepReads } from './offline/keepReads';
 
-/** By then the page that was asked for stands. */
-const KEEP_AFTER_MS = 1_500;
-
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');
 const client = createQueryClient();
@@ -22,8 +19,7 @@ const build = import.meta.url;
 await keepReads(client, build).catch((error: unknown) => {
   console.warn('What was read could not be kept on this device.', error);
 });
-// The page that is wanted now comes first; the rest of the program is kept after it.
-setTimeout(() => void keepProgram(), KEEP_AFTER_MS);
+void keepProgram();
 createRoot(root).render(
   <StrictMode>
     <App client={client} />

@@ -1,5 +1,8 @@
 const CACHE = 'vine-measure';
 
+/** By then the page that was asked for stands. */
+const KEEP_AFTER_MS = 1_500;
+
 /**
  * Makes the program open without the server: the service worker answers from this cache, and the list of the
  * build's files says what belongs into it. Fails quietly: online everything works without it.
@@ -8,6 +11,8 @@ export async function keepProgram(): Promise<void> {
   if (!('serviceWorker' in navigator)) return;
   try {
     await navigator.serviceWorker.register('/service-worker.js');
+    // The page that is wanted now comes first; the rest of the program is fetched after it.
+    await new Promise((resolve) => setTimeout(resolve, KEEP_AFTER_MS));
     const answer = await fetch('/files.json', { cache: 'no-store' });
     const files = new Set((await answer.json()) as readonly string[]);
     const cache = await caches.open(CACHE);
