@@ -58,6 +58,16 @@ export function decimalUpTo(most: number, message: string) {
   );
 }
 
+/** A whole number within bounds. */
+export function count(least: number, most: number) {
+  return v.pipe(
+    v.number('Write a whole number.'),
+    v.integer('Write a whole number.'),
+    v.minValue(least, `At least ${String(least)}.`),
+    v.maxValue(most, `At most ${String(most)}.`),
+  );
+}
+
 export const plainDate = v.pipe(
   v.string('Give a date.'),
   v.check(isPlainDate, 'Give a date as year-month-day.'),

@@ -1,15 +1,6 @@
 import * as v from 'valibot';
 import type { HouseRules } from '#core/laboratory';
-import { nonNegativeDecimal, positiveDecimal } from './fields';
-
-function count(least: number, most: number) {
-  return v.pipe(
-    v.number('Write a whole number.'),
-    v.integer('Write a whole number.'),
-    v.minValue(least, `At least ${String(least)}.`),
-    v.maxValue(most, `At most ${String(most)}.`),
-  );
-}
+import { count, nonNegativeDecimal, positiveDecimal } from './fields';
 
 /** The conventions of a laboratory. */
 export const houseRulesSchema = v.strictObject({

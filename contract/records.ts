@@ -16,6 +16,7 @@ import type { RunFactBodies, RunSetUp } from '#core/titration';
 import type { Weighing } from '#core/metrology';
 import { methodSchema } from './catalogue';
 import {
+  count,
   decimal,
   decimalUpTo,
   distribution,
@@ -217,8 +218,7 @@ const planSchema = v.strictObject({
 
 const stepId = v.pipe(v.string(), v.regex(/^[a-z-]{1,30}(-\d{1,2})?$/, 'This is no step.'));
 
-const count = (most: number) => v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(most));
-const flask = count(99);
+const flask = count(1, 99);
 
 const recordVersion = v.strictObject({
   id,

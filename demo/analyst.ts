@@ -1,15 +1,16 @@
 import { roundHalfEven } from '#core/measurement';
-import { nominalMolPerL, suggestValidUntil } from '#core/reagent';
+import { suggestValidUntil } from '#core/reagent';
 import type { Flask, NextStep, RunState } from '#core/titration';
 import {
   amountIn,
   expectedTitreMl,
+  flaskOf,
   isBlank,
   judgeRun,
   nextStep,
-  planSeries,
-  readingToCarryOver,
   pipetteMl,
+  planRun,
+  readingToCarryOver,
   stoichiometryOf,
   titreMl,
 } from '#core/titration';
@@ -65,7 +66,7 @@ async function takeStep(
   next: NextStep,
   number: number,
 ): Promise<void> {
-  const flask = run.flasks.find((item) => item.number === number);
+  const flask = flaskOf(run, number);
   switch (next.action) {
     case 'weigh':
       await weigh(bench, run, number);
@@ -98,15 +99,7 @@ async function takeStep(
 }
 
 async function weigh(bench: Bench, run: RunState, flask: number): Promise<void> {
-  const { references, setUp } = run;
-  const { bottle, burette, standard } = references;
-  const plan = planSeries(
-    stoichiometryOf(references),
-    nominalMolPerL(bottle),
-    burette,
-    setUp.rules,
-    pipetteMl(standard),
-  );
+  const plan = planRun(run.references, run.setUp.rules);
   const netG = plan.portion.suggested * (1 + 0.012 * bench.chance.normal());
   const beforeG = 18 + bench.chance.between(0.5, 4);
   const weighing =
@@ -177,7 +170,7 @@ async function readFinal(
   if (series.mishap === 'misread' && flask.number === 3) {
     await bench.enter(read(millilitres(end + 0.2)));
     const run = await bench.look();
-    const entry = run.flasks.find((item) => item.number === 3)?.final;
+    const entry = flaskOf(run, 3)?.final;
     const body = {
       corrects: entry?.factId ?? '',
       readingMl: millilitres(end),
@@ -214,7 +207,7 @@ async function readFinal(
   if (series.mishap === 'read-twice' && flask.number === 2) {
     const looked = await bench.look();
     const body = {
-      corrects: looked.flasks.find((item) => item.number === 2)?.final?.factId ?? '',
+      corrects: flaskOf(looked, 2)?.final?.factId ?? '',
       readingMl: millilitres(end - 0.01),
       reason: 'Read again with the card behind the meniscus.',
     };

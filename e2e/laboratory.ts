@@ -10,7 +10,11 @@ export const test = base.extend<{ readonly quiet: undefined }>({
       page.on('pageerror', (error) => errors.push(error.message));
       page.on('console', (message) => {
         // A refused or failed request is part of some journeys; the page must cope with it.
-        const isNetwork = /Failed to load resource|net::ERR/.test(message.text());
+        // So is the browser's own look for a newer service worker while the network is away.
+        const isNetwork =
+          /Failed to load resource|net::ERR|unknown error occurred when fetching the script/.test(
+            message.text(),
+          );
         if (message.type() === 'error' && !isNetwork) errors.push(message.text());
       });
       await use(undefined);

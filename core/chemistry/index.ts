@@ -33,6 +33,7 @@ export {
   findSolvent,
   findSubstance,
   keepingOf,
+  isAutocatalytic,
   methodsFor,
   moleRatioOfMethod,
   NO_ENTRIES,

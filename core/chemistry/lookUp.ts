@@ -39,6 +39,11 @@ export function methodsFor(titrantId: string): readonly Method[] {
   return CATALOGUE.methods.filter(({ titrantIds }) => titrantIds.includes(titrantId));
 }
 
+/** Whether a reaction makes its own catalyst, so that its first drops are slow: permanganate with oxalate. */
+export function isAutocatalytic({ titrant, standard }: Method): boolean {
+  return titrant.species === 'MnO4^-' && standard.species === 'C2O4^2-';
+}
+
 /** The indicator of that id, if the catalogue has it. */
 export function findIndicator(id: string): Indicator | undefined {
   return CATALOGUE.indicators.find((indicator) => indicator.id === id);

@@ -1,5 +1,5 @@
 import type { Method } from '../chemistry';
-import { findSubstance, parseFormula } from '../chemistry';
+import { findSubstance, isAutocatalytic, parseFormula } from '../chemistry';
 import { requirePositive, Unanswerable } from '../problem';
 import type { Incident, IncidentDetails, RunFeature, RunNumbers, Verdict } from './incidents';
 import { INCIDENTS } from './incidents';
@@ -41,10 +41,7 @@ export function featuresOf(method: Method, portion: 'weighed' | 'aliquot'): Set<
     [portion, true],
     ['standard-solution', portion === 'aliquot'],
     ['hot', method.flaskTemperatureC !== null],
-    [
-      'permanganate-oxalate',
-      method.titrant.species === 'MnO4^-' && method.standard.species === 'C2O4^2-',
-    ],
+    ['permanganate-oxalate', isAutocatalytic(method)],
     ['iron-ii', method.standard.species === 'Fe^2+'],
     ['indicator', method.indicatorId !== null],
     ['hydrate', isHydrate],

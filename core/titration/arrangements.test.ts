@@ -30,13 +30,12 @@ function pipetted(script: RunScript, flask: number, from: string, to: string): R
     .read(flask, 'final', to);
 }
 
+const hydroxide = { substanceId: 'sodium-hydroxide', nominalMolarity: '0.1' };
+
 describe('arrangements, by hand calculation', () => {
   test('aliquots of oxalic acid: c = nu c_s V_a / V', () => {
     const oxalic = bottleOf('oxalic-acid-dihydrate', made('0.05012'));
-    const script = aliquots('naoh-by-oxalic-acid', oxalic, {
-      substanceId: 'sodium-hydroxide',
-      nominalMolarity: '0.1',
-    });
+    const script = aliquots('naoh-by-oxalic-acid', oxalic, hydroxide);
     pipetted(script, 1, '0.10', '24.85');
     // 2 x 0.05012 x 25.00 / 24.75
     expect(judgeRun(script.state).result?.evaluation.value).toBeCloseTo(0.1012525, 7);
@@ -82,10 +81,7 @@ describe('arrangements, by hand calculation', () => {
 
   test('a calibrated pipette counts with its own volume, in the flask’s figure as in the result', () => {
     const oxalic = bottleOf('oxalic-acid-dihydrate', made('0.05000'));
-    const { references: refs, facts } = aliquots('naoh-by-oxalic-acid', oxalic, {
-      substanceId: 'sodium-hydroxide',
-      nominalMolarity: '0.1',
-    });
+    const { references: refs, facts } = aliquots('naoh-by-oxalic-acid', oxalic, hydroxide);
     if (refs.standard.kind !== 'bottle' || facts[0]?.kind !== 'run.started') throw new Error();
     const points = [{ nominal: '25', deviation: '-0.02', expandedUncertainty: '0.005' }];
     const found = { kind: 'points', points } as const;
@@ -103,10 +99,7 @@ describe('arrangements, by hand calculation', () => {
 
   test('one burette for the aliquot and the titre: its tolerance is one input', () => {
     const oxalic = bottleOf('oxalic-acid-dihydrate', made('0.05000'));
-    const { references: refs, facts } = aliquots('naoh-by-oxalic-acid', oxalic, {
-      substanceId: 'sodium-hydroxide',
-      nominalMolarity: '0.1',
-    });
+    const { references: refs, facts } = aliquots('naoh-by-oxalic-acid', oxalic, hydroxide);
     if (refs.standard.kind !== 'bottle' || facts[0]?.kind !== 'run.started') throw new Error();
     const setUp = facts[0].body;
     const vessel = { ...refs.standard.vessel, ...setUp.burette, equipment: refs.burette };
@@ -134,10 +127,7 @@ describe('arrangements, by hand calculation', () => {
   test('a nominal solution, its own bottle, or a wrong portion is no standard; an old one asks why', () => {
     const codes = (changes: Partial<BottleState>): string[] => {
       const oxalic = bottleOf('oxalic-acid-dihydrate', { ...made('0.05'), ...changes });
-      const script = aliquots('naoh-by-oxalic-acid', oxalic, {
-        substanceId: 'sodium-hydroxide',
-        nominalMolarity: '0.1',
-      });
+      const script = aliquots('naoh-by-oxalic-acid', oxalic, hydroxide);
       return checkRunStart(script.references, '2026-03-02').map(({ code }) => code);
     };
     expect(codes({})).toEqual([]);
@@ -157,10 +147,7 @@ describe('arrangements, by hand calculation', () => {
 
   test('the pipette delivers what it delivers, and nothing is weighed', () => {
     const oxalic = bottleOf('oxalic-acid-dihydrate', made('0.05'));
-    const script = aliquots('naoh-by-oxalic-acid', oxalic, {
-      substanceId: 'sodium-hydroxide',
-      nominalMolarity: '0.1',
-    });
+    const script = aliquots('naoh-by-oxalic-acid', oxalic, hydroxide);
     const codes = (volumeMl: string): string[] =>
       checkRunFact(
         script.state,
@@ -342,7 +329,6 @@ describe('how the end point was met', () => {
 
 describe('house rules of judging', () => {
   const oxalic = bottleOf('oxalic-acid-dihydrate', made('0.05'));
-  const hydroxide = { substanceId: 'sodium-hydroxide', nominalMolarity: '0.1' };
 
   test('titres of equal aliquots agree in mL, highest minus lowest', () => {
     const seriesOf = (...finals: readonly string[]) => {

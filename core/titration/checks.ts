@@ -8,13 +8,14 @@ import { checkCorrectedReading, checkNewReading, checkProvisionalReading } from 
 import { unknownEntry, unknownFlask } from './refusals';
 import {
   entriesAt,
+  flaskOf,
   flaskUnderBurette,
   openConflicts,
   pauseOf,
   readingsOf,
   refillPlace,
 } from './run';
-import type { Flask, RunState } from './state';
+import type { RunState } from './state';
 
 /**
  * Checks the next fact of an open run against the run so far. The same function guards the entry fields in the
@@ -50,8 +51,6 @@ export function checkRunFact(run: RunState, fact: RunFact): readonly Finding[] {
       return checkProvisionalReading(run, fact.body.flask, fact.body.readingMl);
     case 'run.temperature-taken':
       return checkTemperature(run, fact.body.flask, Number(fact.body.temperatureC));
-    case 'run.flask-photographed':
-      return flaskOf(run, fact.body.flask) ? [] : [unknownFlask(fact.body.flask)];
     case 'run.reading-confirmed': {
       const entry = run.flasks
         .flatMap(readingsOf)
@@ -123,13 +122,10 @@ export function checkRunFact(run: RunState, fact: RunFact): readonly Finding[] {
         : [];
     }
     case 'run.abandoned':
+    case 'run.flask-photographed': // the server makes this one and the next, and checks them itself
     case 'run.certified':
       return [];
   }
-}
-
-function flaskOf(run: RunState, number: number): Flask | undefined {
-  return run.flasks.find((flask) => flask.number === number);
 }
 
 function hasPortion(run: RunState, factId: string, kind: 'mass' | 'volume'): boolean {

@@ -50,8 +50,8 @@ export function deliveredIn({ standard }: RunReferences, flask: Flask): number {
  * end point was overshot after it.
  */
 export function endPointOf(
+  { references }: Pick<RunState, 'references'>,
   { grade, provisional, refills, initial, final }: Flask,
-  dropMl: number,
 ): { readonly correctionMl: number; readonly halfWidthMl: number; readonly isBracketed: boolean } {
   const isOver = grade !== null && grade.grade !== 'good';
   const end = Number(final?.value);
@@ -64,7 +64,7 @@ export function endPointOf(
     const halfWidthMl = (end - before) / 2;
     return { correctionMl: -halfWidthMl, halfWidthMl, isBracketed: true };
   }
-  const halfWidthMl = dropMl / 2;
+  const halfWidthMl = Number(references.burette.dropMl) / 2;
   const correctionMl = grade?.grade === 'drop-over' ? -halfWidthMl : 0;
   return { correctionMl, halfWidthMl, isBracketed: false };
 }
@@ -102,7 +102,7 @@ function meanBlankMl(run: RunState): number {
 export function consumedMl(run: RunState, flask: Flask): number | null {
   const titre = titreMl(flask);
   if (titre === null || isBlank(flask)) return null;
-  const { correctionMl } = endPointOf(flask, Number(run.references.burette.dropMl));
+  const { correctionMl } = endPointOf(run, flask);
   const consumed = Number(titre) - blankMl(run) + correctionMl;
   return consumed > 0 ? consumed : null;
 }
@@ -118,7 +118,7 @@ export function flaskMolarity(run: RunState, flask: Flask): number | null {
 /** Whether a flask was overshot by more than the house rule averages, with nothing read before it. */
 export function isOvershot(run: RunState, flask: Flask): boolean {
   const grade = flask.grade?.grade ?? 'good';
-  const { isBracketed } = endPointOf(flask, Number(run.references.burette.dropMl));
+  const { isBracketed } = endPointOf(run, flask);
   switch (run.setUp.rules.overshotCounts) {
     case 'always':
       return false;

@@ -5,6 +5,7 @@ import { dilutedMolarity, molarityOfSolution, overallDilutionFactor } from '../p
 import { requireNotNegative, requirePositive, Unanswerable } from '../problem';
 import type { ConcordanceLimit, Summary } from '../statistics';
 import { largestConcordantSet, summarize } from '../statistics';
+import { endOnBurette } from './endOnBurette';
 import type { ResultQuantity } from './equations';
 import {
   amountByDifference,
@@ -197,9 +198,6 @@ export interface ForecastBasis {
   readonly dropMl: number;
 }
 
-/** From here on drop by drop: the last millilitres before the expected band. */
-export const SLOW_MARGIN_ML = 2;
-
 /**
  * Forecasts a titration, blank included: V = nu m P / (M c) + V_blank and its likes for an aliquot or an unknown.
  *
@@ -219,16 +217,13 @@ export function expectedEnd(
   const netMl = isTitrant ? perMl / expected : expected / perMl;
   const titreMl = netMl + (determination.blankMl ?? 0);
   const halfBandMl = netMl * relativeHalfBand + dropMl / 2;
-  const readingMl = initialMl + titreMl;
+  const end = endOnBurette(initialMl, initialMl + titreMl, halfBandMl, capacityMl);
   return {
     titreMl,
     halfBandMl,
-    readingMl,
-    runFreelyToMl: Math.max(
-      initialMl,
-      Math.floor((readingMl - halfBandMl - SLOW_MARGIN_ML) * 10) / 10,
-    ),
-    holds: readingMl + halfBandMl <= capacityMl,
+    readingMl: end.expected,
+    runFreelyToMl: end.runFreelyTo,
+    holds: end.holds,
   };
 }
 

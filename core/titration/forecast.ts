@@ -1,10 +1,10 @@
-import { subtractDecimals } from '../measurement';
 import { nominalMolPerL } from '../reagent';
 import { summarize } from '../statistics';
 import { deliveredIn, blankMl, flaskMolarity, isOvershot, stoichiometryOf } from './consumed';
-import { SLOW_MARGIN_ML } from './determination';
+import type { EndOnBurette } from './endOnBurette';
+import { endOnBurette } from './endOnBurette';
 import type { Flask, RunState } from './state';
-import { isBlank, stretchesOf, titreMl } from './run';
+import { deliveriesMl, isBlank, titreMl } from './run';
 import { expectedTitreMl } from './stoichiometry';
 
 /** Where the end point of a flask is expected on the burette. All in mL. */
@@ -17,14 +17,7 @@ export interface Forecast {
   /** What one drop too many is worth, in % of the titre. */
   readonly dropPercent: number;
   /** Null until the initial reading is known. */
-  readonly onBurette: {
-    readonly runFreelyTo: number;
-    readonly expected: number;
-    readonly from: number;
-    readonly to: number;
-    /** Whether the end comes before the last mark, band included. */
-    readonly holds: boolean;
-  } | null;
+  readonly onBurette: EndOnBurette | null;
 }
 
 /** Replicates of a careful series agree better than this, relative. */
@@ -94,8 +87,8 @@ export function forecastFlask(run: RunState, flask: Flask, levelMl: number | nul
   const refill = flask.refills.at(-1);
   const from = refill ? refill.restart : flask.initial;
   const level = from ? Number(from.value) : refill ? null : levelMl;
-  const delivered = stretchesOf({ ...flask, final: null })
-    .map(({ from: start, to }) => Number(subtractDecimals(to.value, start.value)))
+  const delivered = deliveriesMl({ ...flask, final: null })
+    .map(Number)
     .reduce((total, one) => total + one, 0);
   if (isBlank(flask)) return place(run, { ...BLANK_ML, basis: 'nominal' }, level, delivered);
   return place(run, forecastTitre(run, deliveredIn(run.references, flask), null), level, delivered);
@@ -110,19 +103,9 @@ function place(
 ): Forecast {
   const { capacityMl, dropMl } = run.references.burette;
   const dropPercent = (100 * Number(dropMl)) / titre;
-  const base = { titreMl: titre, halfBandMl, basis, dropPercent };
-  if (levelMl === null) return { ...base, onBurette: null };
-  const expected = levelMl + titre - deliveredMl;
-  const from = expected - halfBandMl;
-  const to = expected + halfBandMl;
-  return {
-    ...base,
-    onBurette: {
-      runFreelyTo: Math.max(levelMl, Math.floor((from - SLOW_MARGIN_ML) * 10) / 10),
-      expected,
-      from,
-      to,
-      holds: to <= Number(capacityMl),
-    },
-  };
+  const onBurette =
+    levelMl === null
+      ? null
+      : endOnBurette(levelMl, levelMl + titre - deliveredMl, halfBandMl, Number(capacityMl));
+  return { titreMl: titre, halfBandMl, basis, dropPercent, onBurette };
 }

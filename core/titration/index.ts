@@ -43,7 +43,7 @@ export type { Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { NextStep } from './next';
 export { blankStep, nextStep, portionStep, refillStep, titrateStep } from './next';
-export { planSeries, suggestAliquots, titrantNeed } from './plan';
+export { plannedTitrations, planRun, planSeries, suggestAliquots, titrantNeed } from './plan';
 export { assessFlaskIncident, incidentsOf, unresolvedIncidents } from './incidents';
 export type { SeriesFault } from './seriesFault';
 export { seriesFault } from './seriesFault';
@@ -63,6 +63,7 @@ export type {
 } from './state';
 export {
   entriesAt,
+  flaskOf,
   flaskUnderBurette,
   isBlank,
   openConflicts,

@@ -79,6 +79,13 @@ export interface Result {
   readonly mutedInputIds: readonly string[];
 }
 
+/** An accurate titration: what its portion consumed, and the molarity that it gives. */
+interface Titrated {
+  readonly flask: Flask;
+  readonly consumedMl: number;
+  readonly molarity: number;
+}
+
 /**
  * Judges a series: which titrations count under the house rule, their statistics, and the molarity with its
  * uncertainty budget. Where the rule keeps a concordant subset, s still comes from all accurate titrations:
@@ -92,14 +99,17 @@ export function judgeRun(run: RunState): Judgement {
       (flask) =>
         !flask.voided && !flask.isRough && !isOvershot(run, flask) && !disputed.has(flask.number),
     )
-    .map((flask) => ({ flask, molarity: flaskMolarity(run, flask) }))
-    .filter((item): item is { flask: Flask; molarity: number } => item.molarity !== null);
+    .flatMap((flask): readonly Titrated[] => {
+      const consumed = consumedMl(run, flask);
+      const molarity = flaskMolarity(run, flask);
+      return consumed === null || molarity === null
+        ? []
+        : [{ flask, consumedMl: consumed, molarity }];
+    });
   const molarities = titrated.map((item) => item.molarity);
   const agreement = agreementOf(run);
   const concordance = largestConcordantSet(
-    agreement.compares === 'titres'
-      ? titrated.map(({ flask }) => consumedMl(run, flask) ?? Number.NaN)
-      : molarities,
+    agreement.compares === 'titres' ? titrated.map((item) => item.consumedMl) : molarities,
     agreement.limit,
     rules.agreeAtLeast,
   );
@@ -110,9 +120,9 @@ export function judgeRun(run: RunState): Judgement {
   const counted = new Set(counting.map((item) => item.flask.number));
   const accurate = summarize(molarities);
   const averaged = summarize(counting.map((item) => item.molarity));
-  const titresOf = (items: typeof titrated): Summary | null =>
-    summarize(items.map(({ flask }) => consumedMl(run, flask) ?? Number.NaN));
-  const spreadOf = (items: typeof titrated, summary: Summary | null): string | null => {
+  const titresOf = (items: readonly Titrated[]): Summary | null =>
+    summarize(items.map((item) => item.consumedMl));
+  const spreadOf = (items: readonly Titrated[], summary: Summary | null): string | null => {
     const titres = titresOf(items);
     return titres && summary && agreement.spreadText(titres, summary);
   };
@@ -145,7 +155,7 @@ const OUTLIER_PERCENT = 95;
 
 function outlierAmong(
   test: HouseRules['outlierTest'],
-  titrated: readonly { readonly flask: Flask; readonly molarity: number }[],
+  titrated: readonly Titrated[],
 ): OutlierVerdict | null {
   const values = titrated.map(({ molarity }) => molarity);
   if (test === 'none' || values.length < TESTED_FROM[test] || isConstant(values)) return null;

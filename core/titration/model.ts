@@ -164,7 +164,7 @@ function standardInputs(run: RunState, thermalFactor: Expression): StandardInput
   }
   const { lot, balance } = standard;
   const linearity = commonInput({
-    id: `equipment:${balanceIdOf(run)}`,
+    id: linearityId(run),
     symbol: 'δm_lin',
     name: 'linearity of the balance',
     effect: 'Balance',
@@ -194,9 +194,10 @@ function standardInputs(run: RunState, thermalFactor: Expression): StandardInput
   };
 }
 
-function balanceIdOf({ setUp: { standard } }: RunState): string {
+/** The linearity of one balance is the same in every run that weighs on it. */
+function linearityId({ setUp: { standard } }: RunState): string {
   if (standard.kind !== 'lot') throw new RangeError('only a lot is weighed');
-  return `${standard.balance.id}/linearity@${String(standard.balance.version)}`;
+  return `equipment:${standard.balance.id}/linearity@${String(standard.balance.version)}`;
 }
 
 /** The aliquot of each flask: what the vessel delivers, as calibrated where it was, and how well it was filled. */
@@ -264,8 +265,7 @@ function readingTerms(burette: Burette, flask: Flask): readonly Term[] {
 }
 
 function endPointInput(run: RunState, flask: Flask): Expression {
-  const { dropMl } = run.references.burette;
-  const { correctionMl, halfWidthMl, isBracketed } = endPointOf(flask, Number(dropMl));
+  const { correctionMl, halfWidthMl, isBracketed } = endPointOf(run, flask);
   const i = String(flask.number);
   return ownInput({
     id: `run:${run.id}/end-point/${i}`,
@@ -275,7 +275,7 @@ function endPointInput(run: RunState, flask: Flask): Expression {
     value: correctionMl,
     unit: UNITS.millilitre,
     components: endPointWithin(halfWidthMl),
-    source: isBracketed ? 'between two readings' : `drop of ${dropMl} mL`,
+    source: isBracketed ? 'between two readings' : `drop of ${run.references.burette.dropMl} mL`,
   });
 }
 

@@ -1,14 +1,12 @@
 import { findSubstance } from '../chemistry';
 import { roundHalfEven } from '../measurement';
-import { nominalMolPerL } from '../reagent';
-import { stoichiometryOf } from './consumed';
 import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
-import { planSeries } from './plan';
+import { plannedTitrations, planRun } from './plan';
 import { seriesFault } from './seriesFault';
 import type { Flask, RunState } from './state';
 import { flaskUnderBurette, isBlank, openConflicts, openRefill, pauseOf, placeName } from './run';
-import { instrumentOf, pipetteMl, standardSubstanceId } from './standard';
+import { instrumentOf, standardSubstanceId } from './standard';
 
 /** What the analyst does next. The sentence is the same on every screen. */
 export interface NextStep {
@@ -52,7 +50,7 @@ export function nextStep(run: RunState, judgement: Judgement): NextStep {
   const live = run.flasks.filter((flask) => !flask.voided);
   const waiting = live.filter((flask) => !flask.initial);
   const filled = live.filter((flask) => !isBlank(flask)).length;
-  const planned = (rules.firstIsRough ? 1 : 0) + rules.agreeAtLeast;
+  const planned = plannedTitrations(rules);
   const lacksBlank = run.references.method.needsBlank && !live.some(isBlank);
   const [first] = waiting;
   if (judgement.isConcordant && !lacksBlank && !waiting.some(isBlank)) {
@@ -172,16 +170,10 @@ function heatFirst({ references: { method }, setUp: { rules } }: RunState, flask
 /** The step that fills one more flask; `isExtra` says why the planned ones were not enough. */
 export function portionStep(run: RunState, judgement: Judgement, isExtra: boolean): NextStep {
   const { references, setUp } = run;
-  const { standard, method, bottle, burette } = references;
+  const { standard, method, bottle } = references;
   const number = nextFlask(run);
   const why = isExtra ? whyAnother(run, judgement) : '';
-  const plan = planSeries(
-    stoichiometryOf(references),
-    judgement.accurate?.mean ?? nominalMolPerL(bottle),
-    burette,
-    setUp.rules,
-    pipetteMl(standard),
-  );
+  const plan = planRun(references, setUp.rules, judgement.accurate?.mean);
   const into = `into flask ${String(number)}.`;
   if (standard.kind === 'lot') {
     const about = roundHalfEven(plan.portion.suggested, 2);

@@ -2,6 +2,10 @@ import type { Method } from '../chemistry';
 import { CATALOGUE, moleRatioOfMethod } from '../chemistry';
 import type { HouseRules } from '../laboratory';
 import type { Burette } from '../metrology';
+import { nominalMolPerL } from '../reagent';
+import { stoichiometryOf } from './consumed';
+import { pipetteMl } from './standard';
+import type { RunReferences } from './state';
 import type { Stoichiometry } from './stoichiometry';
 import { expectedTitreMl, portionForTitre } from './stoichiometry';
 
@@ -40,7 +44,7 @@ const BLANK_ML = 1;
 const TIP_ML = 2;
 
 /**
- * Plans a series of replicates; `pipetteMl` is the volume of the pipette where one measures the portion. Source of the good
+ * Plans a series of replicates; `fixedMl` is the volume of the pipette where one measures the portion. Source of the good
  * range: 40 to 90 % of the burette's capacity, below which reading errors dominate and above which a refill adds two readings.
  */
 export function planSeries(
@@ -48,7 +52,7 @@ export function planSeries(
   molarityMolPerL: number,
   burette: Burette,
   rules: HouseRules,
-  pipetteMl: number | null,
+  fixedMl: number | null,
 ): SeriesPlan {
   const capacityMl = Number(burette.capacityMl);
   const good = {
@@ -56,11 +60,10 @@ export function planSeries(
     least: GOOD_RANGE.least * capacityMl,
     most: GOOD_RANGE.most * capacityMl,
   };
-  const fixed =
-    pipetteMl === null ? null : expectedTitreMl(stoichiometry, pipetteMl, molarityMolPerL);
+  const fixed = fixedMl === null ? null : expectedTitreMl(stoichiometry, fixedMl, molarityMolPerL);
   const titreMl = { ...good, suggested: fixed ?? good.suggested };
   const portion = (titre: number): number =>
-    pipetteMl ?? portionForTitre(stoichiometry, titre, molarityMolPerL);
+    fixedMl ?? portionForTitre(stoichiometry, titre, molarityMolPerL);
   return {
     portion: {
       suggested: portion(titreMl.suggested),
@@ -73,14 +76,34 @@ export function planSeries(
   };
 }
 
+/** Plans the series of a run, at the label's molarity while no better one is known (mol/L). */
+export function planRun(
+  references: RunReferences,
+  rules: HouseRules,
+  molarityMolPerL = nominalMolPerL(references.bottle),
+): SeriesPlan {
+  const { burette, standard } = references;
+  return planSeries(
+    stoichiometryOf(references),
+    molarityMolPerL,
+    burette,
+    rules,
+    pipetteMl(standard),
+  );
+}
+
+/** Titrations that a house rule asks for, the rough one with them. */
+export function plannedTitrations(rules: HouseRules): number {
+  return (rules.firstIsRough ? 1 : 0) + rules.agreeAtLeast;
+}
+
 /** Titrant that a series takes, with rinses, tip, rough titration and one repeat in reserve. */
 export function titrantNeed(
   burette: Burette,
   rules: HouseRules,
   titreMl = AIM * Number(burette.capacityMl),
 ): Pick<SeriesPlan, 'titrations' | 'titrant' | 'titrantTotalMl'> {
-  const roughs = rules.firstIsRough ? 1 : 0;
-  const titrations = roughs + rules.agreeAtLeast;
+  const titrations = plannedTitrations(rules);
   const fillings = Math.ceil((titrations * titreMl) / Number(burette.capacityMl));
   const titrant = [
     {
@@ -88,7 +111,7 @@ export function titrantNeed(
       volumeMl: rules.rinses * Number(rules.rinseMl),
     },
     { what: 'filling the tip', volumeMl: fillings * TIP_ML },
-    ...(roughs ? [{ what: 'rough titration', volumeMl: titreMl }] : []),
+    ...(rules.firstIsRough ? [{ what: 'rough titration', volumeMl: titreMl }] : []),
     {
       what: `${String(rules.agreeAtLeast)} titrations`,
       volumeMl: rules.agreeAtLeast * titreMl,

@@ -7,6 +7,7 @@ import type { Forecast } from './forecast';
 import { forecastFlask } from './forecast';
 import { notUnderBurette, unknownEntry, unknownFlask } from './refusals';
 import {
+  flaskOf,
   flaskUnderBurette,
   isBlank,
   openRefill,
@@ -34,7 +35,7 @@ export function checkNewReading(
   place: ReadingPlace,
   { readingMl, carriedFrom }: NewReading,
 ): readonly Finding[] {
-  const flask = run.flasks.find((one) => one.number === number);
+  const flask = flaskOf(run, number);
   if (!flask) return [unknownFlask(number)];
   const name = `Flask ${String(flask.number)}`;
   if (flask.voided) return [impossible('flask-void', 'readingMl', `${name} is void.`)];
@@ -134,7 +135,7 @@ export function checkProvisionalReading(
   number: number,
   readingMl: string,
 ): readonly Finding[] {
-  const flask = run.flasks.find((one) => one.number === number);
+  const flask = flaskOf(run, number);
   if (!flask) return [unknownFlask(number)];
   if (flask !== flaskUnderBurette(run) || openRefill(flask) !== null) {
     return [notUnderBurette(flask)];

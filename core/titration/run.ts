@@ -10,6 +10,14 @@ export function refillPlace(moment: RefillMoment, refill: number): ReadingPlace 
   return `${moment} ${String(refill)}`;
 }
 
+/** A flask by its number; none for null, nor for one that is not there. */
+export function flaskOf(
+  { flasks }: Pick<RunState, 'flasks'>,
+  number: number | null,
+): Flask | undefined {
+  return flasks.find((flask) => flask.number === number);
+}
+
 /** Whether a flask holds medium and indicator only. */
 export function isBlank({ portion }: Pick<Flask, 'portion'>): boolean {
   return portion.value.kind === 'blank';
@@ -27,15 +35,19 @@ export function stretchesOf(
   });
 }
 
+/** What each filling of the burette delivered into a flask, exact in its decimals, in mL. */
+export function deliveriesMl(flask: Pick<Flask, Moment | 'refills'>): readonly DecimalText[] {
+  return stretchesOf(flask).map(({ from, to }) => subtractDecimals(to.value, from.value));
+}
+
 /**
  * Titre of a flask: final minus initial of every filling, summed, exact in its decimals, in mL. Null until all are
  * read, and where they contradict each other: two devices may have entered what neither would have alone. A blank
  * may take nothing.
  */
 export function titreMl(flask: Pick<Flask, Moment | 'refills' | 'portion'>): DecimalText | null {
-  const stretches = stretchesOf(flask);
-  if (stretches.length !== flask.refills.length + 1) return null;
-  const volumes = stretches.map(({ from, to }) => subtractDecimals(to.value, from.value));
+  const volumes = deliveriesMl(flask);
+  if (volumes.length !== flask.refills.length + 1) return null;
   const isPossible = volumes.every(
     (text) => Number(text) > 0 || (Number(text) === 0 && isBlank(flask)),
   );
@@ -60,7 +72,7 @@ export function openRefill({ refills }: Pick<Flask, 'refills'>): number | null {
 
 /** The final reading at which the burette still stands, so that it can serve as the next initial one. */
 export function readingToCarryOver(run: RunState): Reading | null {
-  return run.flasks.find((flask) => flask.number === run.level?.flask)?.final ?? null;
+  return flaskOf(run, run.level?.flask ?? null)?.final ?? null;
 }
 
 /**

@@ -13,14 +13,30 @@ import type { LoadedRecord } from '../ledger/references';
 import { foldLoaded, loadRecords } from '../ledger/references';
 import type { Services } from '../services';
 
-/** What a certificate may be. */
-export const CERTIFICATE_TYPES = ['application/pdf', 'image/png', 'image/jpeg'] as const;
+/** What a file of some use may be, and the sentence that asks for it. */
+export interface Accepted {
+  readonly types: readonly StoredFile['type'][];
+  readonly wanted: string;
+}
 
-/** What a photograph may be. */
-export const PICTURE_TYPES = ['image/png', 'image/jpeg'] as const;
+export const CERTIFICATE: Accepted = {
+  types: ['application/pdf', 'image/png', 'image/jpeg'],
+  wanted: 'A certificate is a PDF, or a picture as PNG or JPEG; nothing was stored.',
+};
+
+export const PHOTOGRAPH: Accepted = {
+  types: ['image/png', 'image/jpeg'],
+  wanted: 'A photograph is a picture as PNG or JPEG; nothing was stored.',
+};
 
 /** Largest file, bytes. */
 export const FILE_BYTES = 8 * 1024 * 1024;
+
+/** A file as it was sent. */
+export interface Sent {
+  readonly name: string;
+  readonly content: Buffer;
+}
 
 interface FileRow {
   id: string;
@@ -35,7 +51,7 @@ interface FileRow {
 interface Attachment {
   readonly recordId: string;
   readonly recordKind: 'lot' | 'run';
-  readonly allowed: readonly StoredFile['type'][];
+  readonly accepted: Accepted;
   /** The fact that says so. */
   readonly fact: (file: StoredFile) => Pick<Fact, 'kind' | 'body'>;
   /** @throws AppError when the record takes no such file. */
@@ -51,11 +67,10 @@ interface Attachment {
 async function attach(
   services: Services,
   person: Person,
-  { recordId, recordKind, allowed, fact, check }: Attachment,
-  name: string,
-  content: Buffer,
+  { recordId, recordKind, accepted, fact, check }: Attachment,
+  { name, content }: Sent,
 ): Promise<StoredFile> {
-  const type = await typeOf(name, content, allowed);
+  const type = await typeOf(name, content, accepted);
   const sha256 = createHash('sha256').update(content).digest('hex');
   const file: StoredFile = { fileId: uuidv7(), name, type, sizeBytes: content.length, sha256 };
   await durably(services.db, async (tx) => {
@@ -81,19 +96,18 @@ export function attachCertificate(
   services: Services,
   person: Person,
   lotId: string,
-  name: string,
-  content: Buffer,
+  sent: Sent,
 ): Promise<StoredFile> {
   const attachment: Attachment = {
     recordId: lotId,
     recordKind: 'lot',
-    allowed: CERTIFICATE_TYPES,
+    accepted: CERTIFICATE,
     fact: (file) => ({ kind: 'lot.certificate-attached', body: file }),
     check: ({ facts }) => {
       if (!foldRecord('lot', facts)) throw new AppError('not-found', 'There is no such lot.');
     },
   };
-  return attach(services, person, attachment, name, content);
+  return attach(services, person, attachment, sent);
 }
 
 /** Attaches a photograph to a flask of an open run. @throws AppError as `attach`; what core has against it. */
@@ -102,13 +116,12 @@ export function attachPhotograph(
   person: Person,
   runId: string,
   flask: number,
-  name: string,
-  content: Buffer,
+  sent: Sent,
 ): Promise<StoredFile> {
   const attachment: Attachment = {
     recordId: runId,
     recordKind: 'run',
-    allowed: PICTURE_TYPES,
+    accepted: PHOTOGRAPH,
     fact: (file) => ({ kind: 'run.flask-photographed', body: { flask, ...file } }),
     check: (record) => {
       const run = foldLoaded(record);
@@ -123,25 +136,19 @@ export function attachPhotograph(
       }
     },
   };
-  return attach(services, person, attachment, name, content);
+  return attach(services, person, attachment, sent);
 }
 
 async function typeOf(
   name: string,
   content: Buffer,
-  allowed: Attachment['allowed'],
+  { types, wanted }: Accepted,
 ): Promise<StoredFile['type']> {
   const found = await fileTypeFromBuffer(content);
-  const type = allowed.find((one) => one === found?.mime);
+  const type = types.find((one) => one === found?.mime);
   if (type) return type;
   const what = found ? `a file of the kind ${found.ext}` : 'no file that can be recognized';
-  const wanted = allowed.includes('application/pdf')
-    ? 'A certificate is a PDF, or a picture as PNG or JPEG'
-    : 'A photograph is a picture as PNG or JPEG';
-  throw new AppError(
-    'unsupported-media-type',
-    `${name} is ${what}. ${wanted}; nothing was stored.`,
-  );
+  throw new AppError('unsupported-media-type', `${name} is ${what}. ${wanted}`);
 }
 
 /** A file by its id; null when there is none. */

@@ -1,3 +1,4 @@
+import type { Request, RequestHandler } from 'express';
 import express, { Router } from 'express';
 import * as v from 'valibot';
 import { line } from '#contract';
@@ -5,58 +6,36 @@ import { AppError } from '../http/appError';
 import { idParameter } from '../http/problems';
 import { requirePerson } from '../http/session';
 import type { Services } from '../services';
+import type { Accepted, Sent } from './files';
 import {
   attachCertificate,
   attachPhotograph,
-  CERTIFICATE_TYPES,
+  CERTIFICATE,
   FILE_BYTES,
   findFile,
-  PICTURE_TYPES,
+  PHOTOGRAPH,
 } from './files';
 
 /** Certificates of lots and photographs of flasks, kept in the database. */
 export function fileRoutes(services: Services): Router {
   const router = Router();
 
-  router.post(
-    '/lots/:lotId/certificates',
-    express.raw({ type: [...CERTIFICATE_TYPES], limit: FILE_BYTES }),
-    async (request, response) => {
-      const person = await requirePerson(services, request);
-      const lotId = idParameter(request, 'lotId');
-      const name = v.safeParse(line, request.query.name);
-      if (!name.success) throw new AppError('invalid-request', 'Give the file a name.');
-      if (!Buffer.isBuffer(request.body)) {
-        const message = 'A certificate is a PDF, or a picture as PNG or JPEG; nothing was stored.';
-        throw new AppError('unsupported-media-type', message);
-      }
-      const file = await attachCertificate(services, person, lotId, name.output, request.body);
-      response.status(201).json(file);
-    },
-  );
+  router.post('/lots/:lotId/certificates', rawFile(CERTIFICATE), async (request, response) => {
+    const person = await requirePerson(services, request);
+    const lotId = idParameter(request, 'lotId');
+    const sent = sentFile(request, CERTIFICATE);
+    response.status(201).json(await attachCertificate(services, person, lotId, sent));
+  });
 
   router.post(
     '/runs/:runId/flasks/:flask/photographs',
-    express.raw({ type: [...PICTURE_TYPES], limit: FILE_BYTES }),
+    rawFile(PHOTOGRAPH),
     async (request, response) => {
       const person = await requirePerson(services, request);
       const runId = idParameter(request, 'runId');
       const flask = Number(request.params.flask);
-      const name = v.safeParse(line, request.query.name);
-      if (!name.success) throw new AppError('invalid-request', 'Give the file a name.');
-      if (!Buffer.isBuffer(request.body)) {
-        const message = 'A photograph is a picture as PNG or JPEG; nothing was stored.';
-        throw new AppError('unsupported-media-type', message);
-      }
-      const file = await attachPhotograph(
-        services,
-        person,
-        runId,
-        flask,
-        name.output,
-        request.body,
-      );
-      response.status(201).json(file);
+      const sent = sentFile(request, PHOTOGRAPH);
+      response.status(201).json(await attachPhotograph(services, person, runId, flask, sent));
     },
   );
 
@@ -69,4 +48,17 @@ export function fileRoutes(services: Services): Router {
   });
 
   return router;
+}
+
+function rawFile({ types }: Accepted): RequestHandler {
+  return express.raw({ type: [...types], limit: FILE_BYTES });
+}
+
+/** @throws AppError for a file without a name, and for one that `rawFile` left unread because of its type. */
+function sentFile(request: Request, { wanted }: Accepted): Sent {
+  const name = v.safeParse(line, request.query.name);
+  if (!name.success) throw new AppError('invalid-request', 'Give the file a name.');
+  const content: unknown = request.body;
+  if (!Buffer.isBuffer(content)) throw new AppError('unsupported-media-type', wanted);
+  return { name: name.output, content };
 }

@@ -57,10 +57,11 @@ export async function askForFile(
   return (await request(method, path, sent)).blob();
 }
 
-/** Sends a file as it is. @throws as `ask` */
+/** Sends a file as it is, with its name. @throws as `ask` */
 export async function sendFile<T>(path: string, file: File): Promise<T> {
   const type = file.type === '' ? 'application/octet-stream' : file.type;
-  return (await (await request('POST', path, { type, body: file })).json()) as T;
+  const named = `${path}?name=${encodeURIComponent(file.name)}`;
+  return (await (await request('POST', named, { type, body: file })).json()) as T;
 }
 
 /** An answer that is no refusal. */

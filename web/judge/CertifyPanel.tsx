@@ -10,6 +10,7 @@ import { ask } from '../app/api';
 import { usePeople } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
+import { reasonProblem } from '../ui/fieldMessages';
 import { TextAreaField, TextField } from '../ui/fields';
 import { FormError } from '../ui/FormError';
 
@@ -41,7 +42,7 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
   });
   const findings = certificationFindings(run, judgement, { certifiedOn: today, validUntil });
   const obstacle = findings.find(({ severity }) => severity === 'impossible');
-  const needsReason = findings.length > 0 && reason.trim().length < 3;
+  const needsReason = findings.length > 0 && reasonProblem(reason) !== undefined;
 
   if (!person.mayCertify) return <WhoMay />;
   return (

@@ -13,11 +13,13 @@ import { ProblemError } from '../app/api';
 import { useAddToRecord, useBeginRecord, useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
+import type { FieldMessages } from '../ui/fieldMessages';
+import { fieldMessages, reasonProblem } from '../ui/fieldMessages';
 import { CheckField, QuantityField, SelectField, TextAreaField, TextField } from '../ui/fields';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
-import { RuleControl, ruleValue } from './RuleControl';
 import type { TypedRule } from './RuleControl';
+import { RuleControl, ruleValues, typedRule, typedRules } from './RuleControl';
 
 /** The house rules that a method usually says something else about. */
 const OVERRIDABLE: readonly (keyof HouseRules)[] = [
@@ -60,6 +62,12 @@ export function MethodPage() {
   );
 }
 
+/** The field of the form at a path of the method: `equations` for `equations.1`, the rule for `rules.rinses`. */
+function fieldAt(path: string): string {
+  const [first = '', second = ''] = path.split('.');
+  return first === 'rules' ? second : first;
+}
+
 function lines(text: string): string[] {
   return text
     .split('\n')
@@ -87,15 +95,10 @@ function MethodForm({ method, record }: MethodFormProps) {
   const [needsBlank, setNeedsBlank] = useState(method.needsBlank);
   const [cautions, setCautions] = useState(method.cautions.join('\n'));
   const [rules, setRules] = useState<Partial<Record<keyof HouseRules, TypedRule>>>(() =>
-    Object.fromEntries(
-      Object.entries(method.rules).map(([key, value]) => [
-        key,
-        typeof value === 'boolean' ? value : String(value),
-      ]),
-    ),
+    typedRules(method.rules),
   );
   const [reason, setReason] = useState('');
-  const [errors, setErrors] = useState<Readonly<Record<string, string>>>({});
+  const [errors, setErrors] = useState<FieldMessages>({});
   const texts = RULE_TEXTS.flatMap((group) => group.rules).filter(({ key }) =>
     OVERRIDABLE.includes(key),
   );
@@ -113,9 +116,7 @@ function MethodForm({ method, record }: MethodFormProps) {
     flaskTemperatureC: low === '' && high === '' ? null : [number(low) ?? 0, number(high) ?? 0],
     needsBlank,
     cautions: lines(cautions),
-    rules: Object.fromEntries(
-      Object.entries(rules).map(([key, value]) => [key, ruleValue(key as keyof HouseRules, value)]),
-    ),
+    rules: ruleValues(rules),
   };
   const error = begin.error ?? add.error;
   const failure = error instanceof ProblemError ? error : null;
@@ -123,19 +124,13 @@ function MethodForm({ method, record }: MethodFormProps) {
   const submit = (): void => {
     const parsed = v.safeParse(methodSchema, written);
     if (!parsed.success) {
-      const { nested = {} } = v.flatten<typeof methodSchema>(parsed.issues);
-      setErrors(
-        Object.fromEntries(
-          Object.entries(nested).map(([key, messages]) => [
-            key.split('.')[0] === 'rules' ? key.slice(6) : (key.split('.')[0] ?? ''),
-            messages?.[0] ?? '',
-          ]),
-        ),
-      );
+      const messages = Object.entries(fieldMessages(parsed.issues));
+      setErrors(Object.fromEntries(messages.map(([path, text]) => [fieldAt(path), text])));
       return;
     }
-    if (reason.trim().length < 3) {
-      setErrors({ reason: 'Say why, in a few words.' });
+    const problem = reasonProblem(reason);
+    if (problem !== undefined) {
+      setErrors({ reason: problem });
       return;
     }
     setErrors({});
@@ -248,9 +243,8 @@ function MethodForm({ method, record }: MethodFormProps) {
                   checked={value !== undefined}
                   onChange={(event) => {
                     const next = { ...rules };
-                    const house = laboratory.rules[rule.key];
                     if (event.target.checked) {
-                      next[rule.key] = typeof house === 'boolean' ? house : String(house);
+                      next[rule.key] = typedRule(laboratory.rules[rule.key]);
                     } else Reflect.deleteProperty(next, rule.key);
                     setRules(next);
                   }}

@@ -1,22 +1,34 @@
 import { useId } from 'react';
-import type { HouseRules, RuleText } from '#core/laboratory';
+import type { HouseRules, RuleOverrides, RuleText } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { parseDecimal } from '#core/measurement';
 
 /** A rule's value as it is typed or chosen. */
 export type TypedRule = string | boolean;
 
-/** Rules as a form holds them. */
-export function typedRules(rules: HouseRules): Record<keyof HouseRules, TypedRule> {
-  const typed = Object.entries(rules).map(([key, value]) => [
-    key,
-    typeof value === 'boolean' ? value : String(value),
-  ]);
-  return Object.fromEntries(typed) as Record<keyof HouseRules, TypedRule>;
+/** A rule as a form holds it. */
+export function typedRule(value: HouseRules[keyof HouseRules]): TypedRule {
+  return typeof value === 'boolean' ? value : String(value);
 }
 
-/** A typed rule as the contract takes it: counts as numbers, quantities as decimal texts. */
-export function ruleValue(key: keyof HouseRules, typed: TypedRule): unknown {
+/** Rules, all of them or those that a method names, as a form holds them. */
+export function typedRules<R extends RuleOverrides>(rules: R): Record<keyof R, TypedRule> {
+  const typed = Object.entries(rules).flatMap(([key, value]) =>
+    value === undefined ? [] : [[key, typedRule(value)]],
+  );
+  return Object.fromEntries(typed) as Record<keyof R, TypedRule>;
+}
+
+/** Typed rules as the contract takes them: counts as numbers, quantities as decimal texts. */
+export function ruleValues(
+  typed: Partial<Record<keyof HouseRules, TypedRule>>,
+): Readonly<Record<string, unknown>> {
+  return Object.fromEntries(
+    Object.entries(typed).map(([key, value]) => [key, ruleValue(key as keyof HouseRules, value)]),
+  );
+}
+
+function ruleValue(key: keyof HouseRules, typed: TypedRule): unknown {
   if (typeof typed === 'boolean') return typed;
   const text = parseDecimal(typed) ?? typed;
   return typeof DEFAULT_HOUSE_RULES[key] === 'number' ? Number(text) : text;

@@ -7,11 +7,13 @@ import { houseRulesSchema } from '#contract';
 import { useAddToRecord } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
+import type { FieldMessages } from '../ui/fieldMessages';
+import { fieldMessages, reasonProblem } from '../ui/fieldMessages';
 import { TextField } from '../ui/fields';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
 import type { TypedRule } from './RuleControl';
-import { RuleControl, ruleValue, ruleWords, typedRules } from './RuleControl';
+import { RuleControl, ruleValues, ruleWords, typedRules } from './RuleControl';
 
 /** The conventions of the laboratory, each with its reason. */
 export function RulesPage() {
@@ -58,7 +60,7 @@ function RulesForm() {
   const save = useAddToRecord();
   const [typed, setTyped] = useState(() => typedRules(laboratory.rules));
   const [reason, setReason] = useState('');
-  const [errors, setErrors] = useState<Readonly<Record<string, string>>>({});
+  const [errors, setErrors] = useState<FieldMessages>({});
   const inForce = typedRules(laboratory.rules);
   const shipped = typedRules(DEFAULT_HOUSE_RULES);
   const isChanged = Object.entries(typed).some(
@@ -73,16 +75,9 @@ function RulesForm() {
   };
 
   const submit = (): void => {
-    const values = Object.entries(typed).map(([key, value]) => [
-      key,
-      ruleValue(key as keyof HouseRules, value),
-    ]);
-    const parsed = v.safeParse(houseRulesSchema, Object.fromEntries(values));
+    const parsed = v.safeParse(houseRulesSchema, ruleValues(typed));
     if (!parsed.success) {
-      const { nested = {} } = v.flatten<typeof houseRulesSchema>(parsed.issues);
-      setErrors(
-        Object.fromEntries(Object.entries(nested).map(([key, messages]) => [key, messages[0]])),
-      );
+      setErrors(fieldMessages(parsed.issues));
       return;
     }
     const found = checkRules(parsed.output);
@@ -90,8 +85,9 @@ function RulesForm() {
       setErrors(Object.fromEntries(found.map(({ field, message }) => [field, message])));
       return;
     }
-    if (reason.trim().length < 3) {
-      setErrors({ reason: 'Say why, in a few words.' });
+    const problem = reasonProblem(reason);
+    if (problem !== undefined) {
+      setErrors({ reason: problem });
       return;
     }
     save.mutate(

@@ -1,3 +1,4 @@
+import { useMutation } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { useRef, useState } from 'react';
 import { useParams } from 'react-router';
@@ -209,16 +210,12 @@ function DryingLog({ state }: { readonly state: LotState }) {
 function Certificates({ state }: { readonly state: LotState }) {
   const readAnew = useReadAnew();
   const input = useRef<HTMLInputElement>(null);
-  const [failure, setFailure] = useState<string>();
-  const attach = async (file: File): Promise<void> => {
-    setFailure(undefined);
-    try {
-      await sendFile(`/lots/${state.id}/certificates?name=${encodeURIComponent(file.name)}`, file);
+  const sending = useMutation({
+    mutationFn: async (file: File) => {
+      await sendFile(`/lots/${state.id}/certificates`, file);
       await readAnew();
-    } catch (error) {
-      setFailure(error instanceof Error ? error.message : 'The file was not taken.');
-    }
-  };
+    },
+  });
   return (
     <section aria-label="Certificates">
       <h2 className="mb-2 text-lg font-bold">Certificate</h2>
@@ -248,7 +245,7 @@ function Certificates({ state }: { readonly state: LotState }) {
         tabIndex={-1}
         onChange={(event) => {
           const [file] = event.target.files ?? [];
-          if (file) void attach(file);
+          if (file) sending.mutate(file);
           event.target.value = '';
         }}
       />
@@ -260,7 +257,7 @@ function Certificates({ state }: { readonly state: LotState }) {
       >
         Attach a file…
       </Button>
-      <FormError message={failure} />
+      <FormError message={sending.error?.message} />
     </section>
   );
 }

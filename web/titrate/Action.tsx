@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Colour } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
 import type { EndPointGrade, Flask, NextStep, RunState } from '#core/titration';
-import { forecastFlask, isBlank } from '#core/titration';
+import { flaskOf, forecastFlask, isBlank } from '#core/titration';
 import { Button, ButtonLink } from '../ui/Button';
 import { Sentence } from '../ui/ShortName';
 import type { WeighingMode } from '../ui/WeighingModeChoice';
@@ -40,7 +40,7 @@ interface ActionProps {
 export function Action(props: ActionProps) {
   const { run, step, mode, onMode, onPreview, onDetour } = props;
   const { persistenceS } = run.setUp.rules;
-  const flask = run.flasks.find(({ number }) => number === step.flask);
+  const flask = flaskOf(run, step.flask);
   // The colour of one flask says nothing of another.
   const [colouredFlask, setColouredFlask] = useState<number | null>(null);
   const isColoured = step.action === 'read-final' && colouredFlask === step.flask;
@@ -72,7 +72,7 @@ export function Action(props: ActionProps) {
     <div className="grid min-h-[158px] grid-cols-[minmax(0,1fr)_minmax(0,460px)] gap-x-6 gap-y-2 py-3">
       <div>
         <p role="status" className="text-[26px] leading-[1.25] font-semibold">
-          <Sentence text={step.sentence} about={[run.references.method.standardId]} />
+          <Sentence text={step.sentence} about={run.references.method.standardId} />
         </p>
         {isColoured && <Persistence seconds={persistenceS} />}
       </div>

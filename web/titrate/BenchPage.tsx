@@ -4,10 +4,11 @@ import { describeEndPoint } from '#core/chemistry';
 import { explainRun } from '#core/explanation';
 import { roundHalfEven } from '#core/measurement';
 import { nominalMolPerL } from '#core/reagent';
-import type { Conflict, Flask, Forecast, Judgement, NextStep, RunState } from '#core/titration';
+import type { Conflict, Forecast, Judgement, NextStep, RunState } from '#core/titration';
 import {
   blankStep,
   describeStandard,
+  flaskOf,
   flaskUnderBurette,
   forecastFlask,
   instrumentOf,
@@ -71,17 +72,18 @@ function Bench({ run }: { readonly run: RunState }) {
   const [mode, setMode] = useState<WeighingMode>(run.setUp.rules.weighing);
   const [previewMl, setPreviewMl] = useState<number | null>(null);
   const [isLarge, setIsLarge] = useState(false);
-  const judgement = judgeRun(run);
+  const judgement = useMemo(() => judgeRun(run), [run]);
   const step = takeDetour(run, judgement, detour);
   const onBurette = burettePosition(run, step, previewMl);
-  const flaskOf = (number: number): Flask | undefined =>
-    run.flasks.find((flask) => flask.number === number);
   const settle = (flask: number): void => {
     const conflict = openConflicts(run).find((item) => item.flask === flask);
     if (conflict) setQuestion({ kind: 'settle', conflict });
   };
   const askAboutIncident = (): void => {
     setQuestion({ kind: 'incident', flask: flaskAtHand(run, step) });
+  };
+  const toggleLarge = (): void => {
+    setIsLarge(!isLarge);
   };
   const actions: FlaskActions = {
     onTitrate: (flask) => {
@@ -92,7 +94,7 @@ function Bench({ run }: { readonly run: RunState }) {
     },
     onSettle: settle,
     onCorrectPortion: (flask) => {
-      const entry = flaskOf(flask)?.portion;
+      const entry = flaskOf(run, flask)?.portion;
       if (entry) setQuestion({ kind: 'correct', correction: { what: 'portion', flask, entry } });
     },
     onCorrectReading: (flask, place, entry) => {
@@ -101,13 +103,7 @@ function Bench({ run }: { readonly run: RunState }) {
   };
   const pageWays: readonly Way[] = [
     ...(run.flasks.length > 0 ? [{ key: 'i', name: 'Does it matter?', go: askAboutIncident }] : []),
-    {
-      key: 'l',
-      name: 'Large figures',
-      go: () => {
-        setIsLarge(!isLarge);
-      },
-    },
+    { key: 'l', name: 'Large figures', go: toggleLarge },
     {
       key: '?',
       name: 'Keys',
@@ -139,9 +135,7 @@ function Bench({ run }: { readonly run: RunState }) {
             <BenchMenu
               run={run}
               isLarge={isLarge}
-              onLarge={() => {
-                setIsLarge(!isLarge);
-              }}
+              onLarge={toggleLarge}
               onAsk={(kind) => {
                 setQuestion({ kind });
               }}
@@ -226,7 +220,7 @@ function takeDetour(run: RunState, judgement: Judgement, detour: Detour | null):
     case 'refill':
       return busy ? refillStep(busy) : nextStep(run, judgement);
     case 'titrate': {
-      const flask = run.flasks.find((item) => item.number === detour.flask);
+      const flask = flaskOf(run, detour.flask);
       return flask && !flask.initial && !busy ? titrateStep(run, flask) : nextStep(run, judgement);
     }
     case 'temperature':
@@ -247,7 +241,7 @@ function burettePosition(run: RunState, step: NextStep, previewMl: number | null
   const isOnScale = previewMl !== null && previewMl >= 0 && previewMl <= capacityMl;
   const readMl = run.level === null ? null : Number(run.level.readingMl);
   const levelMl = isOnScale ? previewMl : readMl;
-  const flask = run.flasks.find((item) => item.number === step.flask);
+  const flask = flaskOf(run, step.flask);
   if (!flask || !step.action.startsWith('read-')) {
     return { levelMl, startedMl: null, forecast: null };
   }
@@ -284,7 +278,7 @@ function NoFlaskYet({ run }: { readonly run: RunState }) {
 function SoFar({ run, judgement }: { readonly run: RunState; readonly judgement: Judgement }) {
   const { rules } = run.setUp;
   // Every slip is tried on every entry: not at every key.
-  const diagnosis = useMemo(() => explainRun(run, judgeRun(run)), [run]);
+  const diagnosis = useMemo(() => explainRun(run, judgement), [run, judgement]);
   const { averaged, result } = judgement;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_300px] items-center gap-6 pt-2">

@@ -7,6 +7,7 @@ import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
+import { reasonProblem } from '../ui/fieldMessages';
 import { QuantityField, TextAreaField } from '../ui/fields';
 import { instantText } from '../ui/typeset';
 import { useEnter } from './useRun';
@@ -54,8 +55,9 @@ export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogP
       setError('Write a plain number, such as 7.10.');
       return;
     }
-    if (reason.trim().length < 3) {
-      setReasonError('Say why, in a few words.');
+    const problem = reasonProblem(reason);
+    if (problem !== undefined) {
+      setReasonError(problem);
       return;
     }
     const { proposed, fact } = propose(

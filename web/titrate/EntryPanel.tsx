@@ -2,7 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { parseDecimal } from '#core/measurement';
 import type { Finding } from '#core/record';
 import type { NextStep, RunState } from '#core/titration';
-import { checkRunFact, openRefill, pipetteMl, readingToCarryOver } from '#core/titration';
+import { checkRunFact, flaskOf, pipetteMl, readingToCarryOver } from '#core/titration';
 import type { NewFact } from '#contract';
 import { Button, KeyHint } from '../ui/Button';
 import { FigureField } from '../ui/FigureField';
@@ -241,7 +241,6 @@ function entryFor(
   second: string,
   reason: string | null,
 ): NewFact {
-  const flask = run.flasks.find((one) => one.number === number);
   switch (action) {
     case 'weigh': {
       const weighing =
@@ -261,9 +260,9 @@ function entryFor(
       };
     case 'read-stop':
     case 'read-restart': {
-      const done = flask?.refills.length ?? 0;
       const moment = action === 'read-stop' ? 'stop' : 'restart';
-      const refill = action === 'read-stop' ? done + 1 : ((flask && openRefill(flask)) ?? done);
+      const begun = flaskOf(run, number)?.refills.length ?? 0;
+      const refill = moment === 'stop' ? begun + 1 : begun;
       return {
         kind: 'run.burette-refilled',
         body: { flask: number, refill, moment, readingMl: first, reason },

@@ -1,5 +1,5 @@
 import type { EndPointGrade, Flask, RunState } from '#core/titration';
-import { flaskUnderBurette, isBlank } from '#core/titration';
+import { flaskOf, flaskUnderBurette, isBlank } from '#core/titration';
 import { Button, KeyHint } from '../ui/Button';
 import type { Way } from './useKeys';
 
@@ -21,7 +21,7 @@ export function gradeName(grade: EndPointGrade): string {
 /** The flask whose end point has just been read, while nothing rests on it; null when there is none. */
 export function flaskJustEnded(run: RunState): Flask | null {
   if (run.status !== 'open' || flaskUnderBurette(run)) return null;
-  const flask = run.flasks.find(({ number }) => number === run.level?.flask);
+  const flask = flaskOf(run, run.level?.flask ?? null);
   return flask?.final && !flask.voided && !isBlank(flask) ? flask : null;
 }
 

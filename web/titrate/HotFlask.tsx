@@ -1,3 +1,4 @@
+import { isAutocatalytic } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
 import type { Flask, RunState } from '#core/titration';
 import { cooledToC, minutesUntil } from '#core/titration';
@@ -8,7 +9,8 @@ const MINUTE_MS = 60_000;
 /** How warm a flask of a hot titration is by now, by estimate, and when it has to be heated again. */
 export function HotFlask({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
   const now = useNow(5_000);
-  const window = run.references.method.flaskTemperatureC;
+  const { method } = run.references;
+  const window = method.flaskTemperatureC;
   const last = flask.temperatures.at(-1);
   if (!window) return null;
   const [least, most] = window;
@@ -34,12 +36,7 @@ export function HotFlask({ run, flask }: { readonly run: RunState; readonly flas
       About <span className="font-mono font-bold">{roundHalfEven(nowC, 0)} °C</span> by now (
       {last.temperatureC} measured);{' '}
       {left < 1 ? 'less than a minute' : `about ${roundHalfEven(left, 0)} min`} until {least} °C.
-      {isSlowAtFirst(run) && ' The first drops stay coloured for long: not the end.'}
+      {isAutocatalytic(method) && ' The first drops stay coloured for long: not the end.'}
     </p>
   );
-}
-
-/** Whether this reaction makes its own catalyst, so that its first drops are slow: permanganate with oxalate. */
-function isSlowAtFirst({ references: { method } }: RunState): boolean {
-  return method.titrant.species === 'MnO4^-' && method.standard.species.includes('C2O4');
 }

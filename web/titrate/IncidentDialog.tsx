@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Assessment } from '#core/incident';
 import { parseDecimal, roundHalfEven, roundSignificant } from '#core/measurement';
 import type { Judgement, MeasuredIncident, RunState } from '#core/titration';
-import { assessFlaskIncident, incidentsOf } from '#core/titration';
+import { assessFlaskIncident, flaskOf, incidentsOf } from '#core/titration';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { QuantityField, SelectField, TextAreaField } from '../ui/fields';
@@ -50,7 +50,7 @@ export function IncidentDialog({
   const [what, setWhat] = useState<MeasuredIncident['what']>('volumeMl');
   const [amount, setAmount] = useState('');
   const [remark, setRemark] = useState('');
-  const flask = run.flasks.find((item) => item.number === number);
+  const flask = flaskOf(run, number);
   const found = incidentsOf(run).filter(({ name }) =>
     name.toLowerCase().includes(sought.trim().toLowerCase()),
   );

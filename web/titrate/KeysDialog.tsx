@@ -1,26 +1,53 @@
 import { Button, KeyHint } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 
-/** Every key of the bench, in the order of the work. */
-const KEYS: readonly (readonly [key: string, does: string])[] = [
-  ['Enter', 'keep what was typed'],
-  ['W', 'weigh or fill another flask'],
-  ['N', 'make a blank'],
-  ['T', 'titrate the next flask'],
-  ['B', 'check the burette'],
-  ['C', 'carry the last reading on'],
-  ['H', 'temperature of a hot flask'],
-  ['P', 'the colour is there: time it'],
-  ['F', 'it faded'],
-  ['⇧ Enter', 'write the reading down, then one more drop'],
-  ['R', 'stop and refill in the middle'],
-  ['G', 'end point just there'],
-  ['O', 'end point a drop over'],
-  ['X', 'end point far over'],
-  ['Z', 'not reached: take it back'],
-  ['I', 'does an incident matter?'],
-  ['L', 'large figures, and back'],
-  ['?', 'this list'],
+type Key = readonly [key: string, does: string];
+
+/** Every key of the bench, under the place where the hands are. */
+const KEYS: readonly (readonly [where: string, keys: readonly Key[]])[] = [
+  [
+    'Flasks',
+    [
+      ['W', 'weigh or fill another'],
+      ['N', 'make a blank'],
+      ['T', 'titrate the next'],
+    ],
+  ],
+  [
+    'Burette',
+    [
+      ['B', 'check it'],
+      ['C', 'carry the last reading on'],
+      ['R', 'stop and refill in the middle'],
+      ['⇧ Enter', 'read, one more drop'],
+    ],
+  ],
+  [
+    'Colour',
+    [
+      ['H', 'temperature of a hot flask'],
+      ['P', 'it is there: time it'],
+      ['F', 'it faded'],
+    ],
+  ],
+  [
+    'End point',
+    [
+      ['G', 'just there'],
+      ['O', 'a drop over'],
+      ['X', 'far over'],
+      ['Z', 'not reached: take it back'],
+    ],
+  ],
+  [
+    'Always',
+    [
+      ['Enter', 'keep what was typed'],
+      ['I', 'does an incident matter?'],
+      ['L', 'large figures, and back'],
+      ['?', 'this list'],
+    ],
+  ],
 ];
 
 /** The list of keys, one key away. */
@@ -31,21 +58,26 @@ export function KeysDialog({ onClose }: { readonly onClose: () => void }) {
       description={<p>A letter is a command wherever no figure is being typed.</p>}
       onClose={onClose}
     >
-      <dl className="grid grid-cols-2 gap-x-8 gap-y-1.5">
-        {KEYS.map(([key, does]) => (
-          <div key={key} className="flex items-baseline gap-3">
-            <dt className="w-[76px] shrink-0 text-right">
-              <KeyHint>{key}</KeyHint>
-            </dt>
-            <dd>{does}</dd>
-          </div>
+      <div className="mb-6 columns-2 gap-x-8">
+        {KEYS.map(([where, keys]) => (
+          <section key={where} className="break-inside-avoid pb-4">
+            <h3 className="mb-1 border-b border-rule font-bold">{where}</h3>
+            <dl className="space-y-1">
+              {keys.map(([key, does]) => (
+                <div key={key} className="flex items-baseline gap-3">
+                  <dt className="min-w-8 shrink-0">
+                    <KeyHint>{key}</KeyHint>
+                  </dt>
+                  <dd>{does}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
         ))}
-      </dl>
-      <div className="mt-4">
-        <Button look="primary" onClick={onClose}>
-          Back to the bench
-        </Button>
       </div>
+      <Button look="primary" onClick={onClose}>
+        Back to the bench
+      </Button>
     </Dialog>
   );
 }

@@ -1,6 +1,6 @@
 import { roundHalfEven } from '#core/measurement';
 import type { NextStep, RunState } from '#core/titration';
-import { forecastFlask } from '#core/titration';
+import { flaskOf, forecastFlask } from '#core/titration';
 
 /** The figures that are needed with both hands at the burette, to be read from two metres. */
 export function LargeFigures({
@@ -12,7 +12,7 @@ export function LargeFigures({
   readonly step: NextStep;
   readonly levelMl: number | null;
 }) {
-  const flask = run.flasks.find(({ number }) => number === step.flask);
+  const flask = flaskOf(run, step.flask);
   const capacityMl = Number(run.references.burette.capacityMl);
   const onBurette = flask ? forecastFlask(run, flask, levelMl).onBurette : null;
   return (

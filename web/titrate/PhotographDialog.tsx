@@ -1,10 +1,11 @@
-import { useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RunState } from '#core/titration';
 import { sendFile } from '../app/api';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { SelectField } from '../ui/fields';
+import { FormError } from '../ui/FormError';
 
 /** A picture of a finished flask, kept as the shade that the others are titrated to. */
 export function PhotographDialog({
@@ -17,22 +18,13 @@ export function PhotographDialog({
   const client = useQueryClient();
   const ended = run.flasks.filter(({ final, voided }) => final && !voided);
   const [flask, setFlask] = useState(ended.at(-1)?.number ?? 0);
-  const [failure, setFailure] = useState<string>();
-  const [isSending, setIsSending] = useState(false);
-  const send = async (file: File): Promise<void> => {
-    setFailure(undefined);
-    setIsSending(true);
-    try {
-      const path = `/runs/${run.id}/flasks/${String(flask)}/photographs`;
-      await sendFile(`${path}?name=${encodeURIComponent(file.name)}`, file);
+  const sending = useMutation({
+    mutationFn: async (file: File) => {
+      await sendFile(`/runs/${run.id}/flasks/${String(flask)}/photographs`, file);
       await client.invalidateQueries({ queryKey: ['run', run.id] });
-      onClose();
-    } catch (error) {
-      setFailure(error instanceof Error ? error.message : 'The picture was not taken.');
-    } finally {
-      setIsSending(false);
-    }
-  };
+    },
+    onSuccess: onClose,
+  });
   return (
     <Dialog
       title="The shade to match"
@@ -64,19 +56,15 @@ export function PhotographDialog({
             type="file"
             accept="image/png,image/jpeg"
             capture="environment"
-            disabled={isSending}
+            disabled={sending.isPending}
             className="mt-1 block min-h-12 w-full cursor-pointer rounded-md border border-rule-strong bg-sheet p-2 font-normal"
             onChange={(event) => {
               const [file] = event.target.files ?? [];
-              if (file) void send(file);
+              if (file) sending.mutate(file);
             }}
           />
         </label>
-        {failure !== undefined && (
-          <p role="alert" className="font-semibold text-blush">
-            {failure}
-          </p>
-        )}
+        <FormError message={sending.error?.message} />
         <div>
           <Button onClick={onClose}>Leave it</Button>
         </div>

@@ -1,9 +1,8 @@
 import { describeDrying, describeEndPoint, findSubstance } from '#core/chemistry';
 import type { HouseRules } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
-import { nominalMolPerL } from '#core/reagent';
 import type { RunReferences } from '#core/titration';
-import { instrumentOf, pipetteMl, planSeries, stoichiometryOf } from '#core/titration';
+import { instrumentOf, pipetteMl, planRun } from '#core/titration';
 import { useStock } from '../app/stock';
 import { ReactionEquation } from '../ui/typeset';
 
@@ -15,15 +14,9 @@ export function SeriesPlanView({
   readonly references: RunReferences;
   readonly rules: HouseRules;
 }) {
-  const { bottle, standard, burette, method } = references;
+  const { bottle, standard, method } = references;
   const substance = findSubstance(method.standardId);
-  const plan = planSeries(
-    stoichiometryOf(references),
-    nominalMolPerL(bottle),
-    burette,
-    rules,
-    pipetteMl(standard),
-  );
+  const plan = planRun(references, rules);
   const isWeighed = standard.kind === 'lot';
   const figure = (value: number): string => roundHalfEven(value, isWeighed ? 2 : 1);
   const inFlask =

@@ -18,8 +18,8 @@ import { CheckField, QuantityField, SelectField, TextAreaField } from '../ui/fie
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
 import { SeriesPlanView } from './SeriesPlanView';
-import type { Shelf, Way } from './ways';
-import { waysFor } from './ways';
+import type { Arrangement, Shelf } from './arrangements';
+import { arrangementsFor } from './arrangements';
 
 /** Choosing what a standardization is made with; the plan follows every choice. */
 export function SetUpPage() {
@@ -35,7 +35,7 @@ export function SetUpPage() {
       bottle.nominalMolarity !== null &&
       freshnessOf(bottle, today).kind !== 'withdrawn' &&
       bottle.purpose !== 'auxiliary' &&
-      waysFor(bottle, shelf, laboratory.rules).length > 0,
+      arrangementsFor(bottle, shelf, laboratory.rules).length > 0,
   );
   const inService = equipment.filter(({ withdrawn }) => withdrawn === null);
   const burettes = inService.filter((item) => item.equipment.type === 'burette');
@@ -85,7 +85,7 @@ function chosen<T extends { readonly id: string }>(
 }
 
 /** The pipette whose volume lies in what the method takes, else any; then burettes, which measure an aliquot too. */
-function vesselsFor({ method }: Way, equipment: readonly EquipmentState[]) {
+function vesselsFor({ method }: Arrangement, equipment: readonly EquipmentState[]) {
   const portion = method.portions.find(({ kind }) => kind === 'aliquot');
   const [low, high] = portion?.kind === 'aliquot' ? portion.volumeMl : [0, Infinity];
   const pipettes = equipment.filter(
@@ -120,7 +120,7 @@ function hintOf({ equipment }: EquipmentState): string {
 
 /** What the standard and its instrument come to: as the run names them, and as their records say. */
 function standardOf(
-  way: Way,
+  arrangement: Arrangement,
   standardId: string | null,
   instrument: EquipmentState | undefined,
 ): { readonly choice: StandardChoice; readonly record: RunReferences['standard'] } | null {
@@ -129,8 +129,8 @@ function standardOf(
     id,
     version,
   });
-  if (way.takes === 'lot') {
-    const lot = chosen(way.lots, standardId);
+  if (arrangement.takes === 'lot') {
+    const lot = chosen(arrangement.lots, standardId);
     const { equipment: balance } = instrument;
     if (!lot || balance.type !== 'balance') return null;
     return {
@@ -138,7 +138,7 @@ function standardOf(
       record: { kind: 'lot', lot, balance },
     };
   }
-  const bottle = chosen(way.bottles, standardId);
+  const bottle = chosen(arrangement.bottles, standardId);
   return (
     (bottle && {
       choice: { kind: 'bottle', bottle: at(bottle), vessel: at(instrument) },
@@ -155,7 +155,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const begin = useBeginRecord();
   const navigate = useNavigate();
   const [bottleId, setBottleId] = useState(search.get('bottle'));
-  const [wayKey, setWayKey] = useState<string | null>(null);
+  const [arrangementKey, setArrangementKey] = useState<string | null>(null);
   const [standardId, setStandardId] = useState<string | null>(null);
   const [instrumentId, setInstrumentId] = useState<string | null>(null);
   const [buretteId, setBuretteId] = useState<string | null>(null);
@@ -166,18 +166,18 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const [reason, setReason] = useState('');
 
   const bottle = chosen(titrants, bottleId);
-  const ways = bottle ? waysFor(bottle, shelf, laboratory.rules) : [];
-  const way = ways.find(({ key }) => key === wayKey) ?? ways[0];
+  const arrangements = bottle ? arrangementsFor(bottle, shelf, laboratory.rules) : [];
+  const arrangement = arrangements.find(({ key }) => key === arrangementKey) ?? arrangements[0];
   const burettes = equipment.filter((item) => item.equipment.type === 'burette');
   const burette = chosen(burettes, buretteId);
-  if (!bottle || !way || burette?.equipment.type !== 'burette') return null;
+  if (!bottle || !arrangement || burette?.equipment.type !== 'burette') return null;
   const instruments =
-    way.takes === 'lot'
+    arrangement.takes === 'lot'
       ? equipment.filter((item) => item.equipment.type === 'balance')
-      : vesselsFor(way, equipment);
+      : vesselsFor(arrangement, equipment);
   const instrument = chosen(instruments, instrumentId);
-  const standard = standardOf(way, standardId, instrument);
-  const { method } = way;
+  const standard = standardOf(arrangement, standardId, instrument);
+  const { method } = arrangement;
 
   const rules = {
     ...withOverrides(laboratory.rules, method.rules),
@@ -202,7 +202,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
       {
         kind: 'run.started',
         body: {
-          method: way.choice,
+          method: arrangement.choice,
           bottle: { id: bottle.id, version: bottle.version },
           standard: standard.choice,
           burette: { id: burette.id, version: burette.version },
@@ -235,7 +235,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           hint={isOnBench ? 'On the bench already: this begins a second run beside it.' : undefined}
           onChange={(event) => {
             setBottleId(event.target.value);
-            setWayKey(null);
+            setArrangementKey(null);
             setInstrumentId(null);
           }}
         >
@@ -263,14 +263,14 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
         <div className="col-span-2">
           <SelectField
             label="How"
-            value={way.key}
+            value={arrangement.key}
             error={findingAt('method')}
             onChange={(event) => {
-              setWayKey(event.target.value);
+              setArrangementKey(event.target.value);
               setInstrumentId(null);
             }}
           >
-            {ways.map((one) => (
+            {arrangements.map((one) => (
               <option key={one.key} value={one.key}>
                 {one.choice.kind === 'own' ? 'own: ' : ''}
                 {one.name}
@@ -279,25 +279,25 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
             ))}
           </SelectField>
         </div>
-        {way.lots.length + way.bottles.length === 0 ? (
-          <NoStandard way={way} name={standardName} />
+        {arrangement.lots.length + arrangement.bottles.length === 0 ? (
+          <NoStandard arrangement={arrangement} name={standardName} />
         ) : (
           <>
             <SelectField
               label="Standard"
-              value={chosen([...way.lots, ...way.bottles], standardId)?.id ?? ''}
+              value={chosen([...arrangement.lots, ...arrangement.bottles], standardId)?.id ?? ''}
               error={findingAt('standard')}
               hint={standard ? standardHint(standard.record) : undefined}
               onChange={(event) => {
                 setStandardId(event.target.value);
               }}
             >
-              {way.lots.map((item) => (
+              {arrangement.lots.map((item) => (
                 <option key={item.id} value={item.id}>
                   {findSubstance(item.lot.substanceId)?.shortName}, lot {item.lot.lotNumber}
                 </option>
               ))}
-              {way.bottles.map((item) => (
+              {arrangement.bottles.map((item) => (
                 <option key={item.id} value={item.id}>
                   bottle {item.code}, {findSubstance(item.substanceId)?.shortName}{' '}
                   {item.nominalMolarity} mol/L
@@ -306,7 +306,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
             </SelectField>
             {instrument ? (
               <SelectField
-                label={way.takes === 'lot' ? 'Balance' : 'Aliquots with'}
+                label={arrangement.takes === 'lot' ? 'Balance' : 'Aliquots with'}
                 value={instrument.id}
                 error={findingAt('instrument')}
                 hint={hintOf(instrument)}
@@ -323,7 +323,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
             ) : (
               <p>
                 <Link className="text-violet underline" to="/equipment">
-                  {way.takes === 'lot' ? 'A balance' : 'A pipette'} is missing: add one.
+                  {arrangement.takes === 'lot' ? 'A balance' : 'A pipette'} is missing: add one.
                 </Link>
               </p>
             )}
@@ -413,17 +413,23 @@ function standardHint(standard: RunReferences['standard']): string {
 }
 
 /** What to do when the shelf has no standard for a method. */
-function NoStandard({ way, name }: { readonly way: Way; readonly name: string }) {
+function NoStandard({
+  arrangement,
+  name,
+}: {
+  readonly arrangement: Arrangement;
+  readonly name: string;
+}) {
   return (
     <p className="col-span-2 rounded-md border-l-4 border-straw bg-straw-wash px-4 py-3">
-      {way.takes === 'lot'
+      {arrangement.takes === 'lot'
         ? `There is no lot of ${name}. `
         : `There is no solution of ${name} whose molarity is known. `}
       <Link
         className="font-semibold text-violet underline"
-        to={way.takes === 'lot' ? '/lots' : '/prepare'}
+        to={arrangement.takes === 'lot' ? '/lots' : '/prepare'}
       >
-        {way.takes === 'lot' ? 'Register a lot' : 'Prepare one'}
+        {arrangement.takes === 'lot' ? 'Register a lot' : 'Prepare one'}
       </Link>
     </p>
   );

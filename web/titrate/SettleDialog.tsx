@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import type { Conflict, RunState } from '#core/titration';
-import { entriesAt, placeName, portionText } from '#core/titration';
+import { entriesAt, flaskOf, placeName, portionText } from '#core/titration';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
+import { reasonProblem } from '../ui/fieldMessages';
 import { TextAreaField } from '../ui/fields';
 import { instantText } from '../ui/typeset';
 import { useEnter } from './useRun';
@@ -33,10 +34,9 @@ export function SettleDialog({ run, conflict, onClose }: SettleDialogProps) {
   const [error, setError] = useState<string>();
 
   const submit = async (): Promise<void> => {
-    if (keeps === undefined) {
-      setError('Choose the entry that stands.');
-    } else if (reason.trim().length < 3) {
-      setError('Say why, in a few words.');
+    const problem = keeps === undefined ? 'Choose the entry that stands.' : reasonProblem(reason);
+    if (keeps === undefined || problem !== undefined) {
+      setError(problem);
     } else {
       const body = { keeps, reason: reason.trim() };
       await keep(propose({ kind: 'run.conflict-settled', body }).proposed);
@@ -103,7 +103,7 @@ export function SettleDialog({ run, conflict, onClose }: SettleDialogProps) {
 }
 
 function candidatesOf(run: RunState, { flask: number, place }: Conflict): readonly Candidate[] {
-  const flask = run.flasks.find((item) => item.number === number);
+  const flask = flaskOf(run, number);
   if (!flask) return [];
   return entriesAt(flask, place).map(({ factId, value, by, at }) => ({
     factId,

@@ -5,8 +5,7 @@ import { findIncident } from '#core/incident';
 import type { HouseRules } from '#core/laboratory';
 import { RULE_TEXTS } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
-import { nominalMolPerL } from '#core/reagent';
-import type { Flask, Judgement, RunState } from '#core/titration';
+import type { Flask, Judgement, Reading, RunState } from '#core/titration';
 import {
   buretteChecks,
   describeStandard,
@@ -14,10 +13,9 @@ import {
   instrumentOf,
   isBlank,
   judgeRun,
-  pipetteMl,
-  planSeries,
+  plannedTitrations,
+  planRun,
   portionText,
-  stoichiometryOf,
 } from '#core/titration';
 import { Loading } from '../app/Loading';
 import { usePersonName } from '../app/records';
@@ -142,22 +140,17 @@ function Fact({ name, children }: { readonly name: string; readonly children: Re
 /** Rows to write into, for flasks that are planned and not there yet. */
 function plannedRows(run: RunState): readonly number[] {
   if (run.status !== 'open') return [];
-  const { rules } = run.setUp;
-  const planned = (rules.firstIsRough ? 1 : 0) + rules.agreeAtLeast;
   const live = run.flasks.filter((flask) => !flask.voided && !isBlank(flask)).length;
   const last = run.flasks.at(-1)?.number ?? 0;
-  return Array.from({ length: Math.max(0, planned - live) }, (_, i) => last + 1 + i);
+  return Array.from(
+    { length: Math.max(0, plannedTitrations(run.setUp.rules) - live) },
+    (_, i) => last + 1 + i,
+  );
 }
 
 function FlaskTable({ run, judgement }: { readonly run: RunState; readonly judgement: Judgement }) {
   const { references, setUp } = run;
-  const plan = planSeries(
-    stoichiometryOf(references),
-    judgement.accurate?.mean ?? nominalMolPerL(references.bottle),
-    references.burette,
-    setUp.rules,
-    pipetteMl(references.standard),
-  );
+  const plan = planRun(references, setUp.rules, judgement.accurate?.mean);
   const isWeighed = references.standard.kind === 'lot';
   const about = `about ${roundHalfEven(plan.portion.suggested, isWeighed ? 2 : 1)} ${isWeighed ? 'g' : 'mL'}`;
   return (
@@ -188,26 +181,10 @@ function FlaskTable({ run, judgement }: { readonly run: RunState; readonly judge
             </th>
             <td className="py-2 pr-3 font-mono">{portionText(flask.portion.value)}</td>
             <td className="py-2 pr-3 font-mono">
-              {[flask.initial, ...flask.refills.map(({ restart }) => restart)].map(
-                (reading, i) =>
-                  reading && (
-                    <span key={i} className="block">
-                      {reading.value}
-                      {reading.confirmed.length > 0 && ' ✓'}
-                    </span>
-                  ),
-              )}
+              <Readings of={[flask.initial, ...flask.refills.map(({ restart }) => restart)]} />
             </td>
             <td className="py-2 pr-3 font-mono">
-              {[...flask.refills.map(({ stop }) => stop), flask.final].map(
-                (reading, i) =>
-                  reading && (
-                    <span key={i} className="block">
-                      {reading.value}
-                      {reading.confirmed.length > 0 && ' ✓'}
-                    </span>
-                  ),
-              )}
+              <Readings of={[...flask.refills.map(({ stop }) => stop), flask.final]} />
             </td>
             <td className="py-2 pr-3 font-mono">
               {titreMl ?? (
@@ -243,6 +220,19 @@ function FlaskTable({ run, judgement }: { readonly run: RunState; readonly judge
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** The readings of a column, those that a second person confirmed marked. */
+function Readings({ of }: { readonly of: readonly (Reading | null)[] }) {
+  return of.map(
+    (reading) =>
+      reading && (
+        <span key={reading.factId} className="block">
+          {reading.value}
+          {reading.confirmed.length > 0 && ' ✓'}
+        </span>
+      ),
   );
 }
 

@@ -6,6 +6,7 @@ import type { RunFact, RunFactBodies, RunState } from '#core/titration';
 import {
   checkRunFact,
   factsSeenBy,
+  flaskOf,
   foldRun,
   forecastFlask,
   isObservation,
@@ -40,7 +41,7 @@ const ACTIONS = {
 function draw(run: RunState): string {
   const judgement = judgeRun(run);
   const step = nextStep(run, judgement);
-  const flask = run.flasks.find(({ number }) => number === step.flask);
+  const flask = flaskOf(run, step.flask);
   const levelMl = run.level === null ? null : Number(run.level.readingMl);
   return renderToStaticMarkup(
     <MemoryRouter>

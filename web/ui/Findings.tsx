@@ -1,9 +1,10 @@
 import type { Finding } from '#core/record';
+import { reasonProblem } from './fieldMessages';
 
 /** Whether an entry may be kept: nothing impossible, and a reason for what is unlikely. */
 export function isLetThrough(findings: readonly Finding[], reason: string): boolean {
   if (findings.some(({ severity }) => severity === 'impossible')) return false;
-  return findings.length === 0 || reason.trim().length >= 3;
+  return findings.length === 0 || reasonProblem(reason) === undefined;
 }
 
 /** What is wrong with an entry, and room for the reason why an unlikely one stands all the same. */

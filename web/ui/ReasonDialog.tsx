@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Button } from './Button';
 import { Dialog } from './Dialog';
+import { reasonProblem } from './fieldMessages';
 import { TextAreaField } from './fields';
 
 interface ReasonDialogProps {
@@ -21,7 +22,8 @@ export function ReasonDialog(props: ReasonDialogProps) {
         noValidate
         onSubmit={(event) => {
           event.preventDefault();
-          if (reason.trim().length < 3) setError('Say why, in a few words.');
+          const problem = reasonProblem(reason);
+          if (problem !== undefined) setError(problem);
           else
             props.onConfirm(reason.trim()).then(props.onClose, (failure: unknown) => {
               setError(failure instanceof Error ? failure.message : 'It was not taken.');

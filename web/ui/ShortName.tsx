@@ -9,24 +9,15 @@ export function ShortName({ of }: { readonly of: string }) {
   return content.formula === null ? content.shortName : <ChemicalFormula of={content.shortName} />;
 }
 
-/** A sentence in which the short names of some substances stand, each typeset. */
-export function Sentence({
-  text,
-  about,
-}: {
-  readonly text: string;
-  readonly about: readonly string[];
-}) {
-  for (const id of about) {
-    const shortName = findContent(id)?.shortName;
-    const [before, ...after] = shortName === undefined ? [text] : text.split(` ${shortName} `);
-    if (after.length > 0) {
-      return (
-        <>
-          {before} <ShortName of={id} /> {after.join(` ${shortName ?? ''} `)}
-        </>
-      );
-    }
-  }
-  return text;
+/** A sentence in which the short name of a substance may stand, typeset. */
+export function Sentence({ text, about }: { readonly text: string; readonly about: string }) {
+  const shortName = findContent(about)?.shortName;
+  if (shortName === undefined) return text;
+  const [before, ...after] = text.split(` ${shortName} `);
+  if (after.length === 0) return text;
+  return (
+    <>
+      {before} <ShortName of={about} /> {after.join(` ${shortName} `)}
+    </>
+  );
 }

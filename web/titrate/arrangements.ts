@@ -6,7 +6,7 @@ import { freshnessOf, knownMolarity, mayBeUsed } from '#core/reagent';
 import type { MethodChoice } from '#core/titration';
 
 /** A way to standardize a bottle: a method, and where its standard comes from. */
-export interface Way {
+export interface Arrangement {
   readonly key: string;
   readonly name: string;
   readonly choice: MethodChoice;
@@ -29,7 +29,11 @@ export interface Shelf {
  * The ways to standardize a bottle: those for which there is a standard first, among them the one that the house rule
  * prefers, own methods before those that ship.
  */
-export function waysFor(bottle: BottleState, shelf: Shelf, rules: HouseRules): readonly Way[] {
+export function arrangementsFor(
+  bottle: BottleState,
+  shelf: Shelf,
+  rules: HouseRules,
+): readonly Arrangement[] {
   const own = shelf.methods
     .filter(({ method, withdrawn }) => !withdrawn && method.titrantIds.includes(bottle.substanceId))
     .map(({ id, version, method }) => ({
@@ -41,22 +45,23 @@ export function waysFor(bottle: BottleState, shelf: Shelf, rules: HouseRules): r
     choice: { kind: 'catalogue', id: method.id } as const,
   }));
   const preferred = rules.standardBy === 'weighed' ? 'lot' : 'bottle';
-  const rank = (way: Way): number =>
-    (way.lots.length + way.bottles.length > 0 ? 0 : 2) + (way.takes === preferred ? 0 : 1);
+  const rank = (arrangement: Arrangement): number =>
+    (arrangement.lots.length + arrangement.bottles.length > 0 ? 0 : 2) +
+    (arrangement.takes === preferred ? 0 : 1);
   return [...own, ...shipped]
     .flatMap(({ method, choice }) =>
-      method.portions.map(({ kind }) => wayOf(bottle, shelf, method, choice, kind)),
+      method.portions.map(({ kind }) => arrangementOf(bottle, shelf, method, choice, kind)),
     )
     .toSorted((a, b) => rank(a) - rank(b));
 }
 
-function wayOf(
+function arrangementOf(
   bottle: BottleState,
   shelf: Shelf,
   method: Method,
   choice: MethodChoice,
   portion: 'weighed' | 'aliquot',
-): Way {
+): Arrangement {
   const base = { key: `${choice.id} ${portion}`, choice, method };
   const both = method.portions.length > 1;
   if (portion === 'weighed') {
