@@ -235,6 +235,7 @@ const runSetUpSchema = v.strictObject({
     v.strictObject({ kind: v.literal('lot'), lot: recordVersion, balance: recordVersion }),
     v.strictObject({ kind: v.literal('bottle'), bottle: recordVersion, vessel: recordVersion }),
   ]),
+  excess: v.nullable(v.strictObject({ bottle: recordVersion, vessel: recordVersion })),
   burette: recordVersion,
   rules: houseRulesSchema,
   temperatureC: v.pipe(

@@ -100,6 +100,16 @@ export const LOTS: Readonly<Record<string, DatedLot>> = {
     receivedOn: -60,
     openedOn: -12,
   }),
+  ammonia: lot({
+    substanceId: 'ammonia',
+    lotNumber: 'AM-0207',
+    purity: '0.25',
+    purityHalfWidth: '0.01',
+    dissolved: { meaning: BY_MASS, densityGPerMl: '0.91' },
+    amountReceived: '500',
+    store: 'fume cupboard, bases',
+    openedOn: -4,
+  }),
   sulfuric: lot({
     substanceId: 'sulfuric-acid',
     lotNumber: 'SU-0331',
@@ -277,6 +287,8 @@ export interface PlannedSeries {
   readonly against?:
     | { readonly lot: keyof typeof LOTS }
     | { readonly bottle: string; readonly pipette: keyof typeof GLASSWARE };
+  /** Of which each flask gets an excess, for a back-titration. */
+  readonly excess?: { readonly bottle: string; readonly pipette: keyof typeof GLASSWARE };
   /** `half-done`: left on the bench after so many titrations. */
   readonly stopAfter?: number;
   readonly mishap?: 'bubble' | 'misread' | 'overshot' | 'brown' | 'read-twice';
@@ -458,6 +470,29 @@ export const BOTTLES: readonly PlannedBottle[] = [
     note: 'Volatile acidity.',
     offsetPercent: 1.7,
     series: [{ day: 0, by: 'tobin', certifiedBy: 'mirela', burette: 'glass50', stopAfter: 2 }],
+  },
+  {
+    code: '0419',
+    substanceId: 'ammonia',
+    lot: 'ammonia',
+    container: 'plastic',
+    nominalMolarity: '0.1',
+    volumeMl: '500',
+    preparedDay: -4,
+    preparedBy: 'jasna',
+    note: 'Control solution for nitrogen by distillation.',
+    offsetPercent: -1.4,
+    series: [
+      {
+        day: -2,
+        by: 'jasna',
+        certifiedBy: 'mirela',
+        burette: 'glass50',
+        method: 'ammonia-by-excess-of-acid',
+        against: { bottle: '0416', pipette: 'pipette20' },
+        excess: { bottle: '0415', pipette: 'pipette50' },
+      },
+    ],
   },
   {
     ...HYDROXIDE,

@@ -175,7 +175,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
       },
     };
     const firstVersion = (key: string) => ({ id: idOf(key), version: 1 });
-    const { method = 'naoh-by-khp', against = { lot: 'khp' } } = series;
+    const { method = 'naoh-by-khp', against = { lot: 'khp' }, excess } = series;
     await bench.enter({
       kind: 'run.started',
       body: {
@@ -193,6 +193,9 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
                 bottle: await atVersion(against.bottle),
                 vessel: firstVersion(against.pipette),
               },
+        excess: excess
+          ? { bottle: await atVersion(excess.bottle), vessel: firstVersion(excess.pipette) }
+          : null,
         burette: firstVersion(series.burette),
         rules: withOverrides(DEFAULT_HOUSE_RULES, findMethod(method)?.rules ?? {}),
         temperatureC: '21',

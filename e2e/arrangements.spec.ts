@@ -12,8 +12,8 @@ interface Arrangement {
   readonly temperatureC?: string;
   readonly initialMl: string;
   readonly finalMl: string;
-  /** mol/L, from the molarity of the standard solution as the set-up page states it. */
-  readonly byHand: (standardMolPerL: number) => number;
+  /** mol/L, from the molarities of the standard solution and of an excess as the set-up page states them. */
+  readonly byHand: (standardMolPerL: number, excessMolPerL: number) => number;
 }
 
 const ARRANGEMENTS: readonly Arrangement[] = [
@@ -100,27 +100,49 @@ const ARRANGEMENTS: readonly Arrangement[] = [
     finalMl: '24.10',
     byHand: () => (6 * 1000 * 0.085 * 0.9994) / 213.999 / 24,
   },
+  {
+    name: 'ammonia, an excess of acid titrated back',
+    bottle: '0419, NH3 0.1 mol/L',
+    how: 'ammonia, excess of acid titrated back',
+    massG: null,
+    initialMl: '0.10',
+    finalMl: '25.60',
+    byHand: (standard, excess) => (excess * 50 - standard * 25.5) / 25,
+  },
 ];
 
-/** Sets a run up by the page and goes to its bench; gives the molarity of the standard solution, if it is one. */
-async function setUp(page: Page, bottle: string, how: string): Promise<number> {
+/** The molarity that the set-up page states below a choice; not a number where it states none. */
+async function statedAt(page: Page, label: string): Promise<number> {
+  const select = page.getByLabel(label, { exact: true });
+  if ((await select.count()) === 0) return Number.NaN;
+  const stated = await select.evaluate((element) => {
+    const note = document.getElementById(element.getAttribute('aria-describedby') ?? '');
+    return note?.textContent ?? '';
+  });
+  return Number.parseFloat(stated);
+}
+
+/** Sets a run up by the page and goes to its bench; gives the molarities of the standard solution and of an excess. */
+async function setUp(
+  page: Page,
+  bottle: string,
+  how: string,
+): Promise<{ readonly standard: number; readonly excess: number }> {
   await page.goto(`${laboratoryUrl('DEMO_URL')}/titrate/set-up`);
   await page.getByLabel('Bottle', { exact: true }).selectOption({ label: bottle });
   await page.getByLabel('How', { exact: true }).selectOption({ label: how });
   await page.getByLabel('The first titration is rough').uncheck();
-  const stated = await page.getByLabel('Standard', { exact: true }).evaluate((select) => {
-    const note = document.getElementById(select.getAttribute('aria-describedby') ?? '');
-    return note?.textContent ?? '';
-  });
+  const standard = await statedAt(page, 'Standard');
+  const excess = await statedAt(page, 'In excess');
   await page.getByRole('button', { name: 'To the bench' }).click();
   await expect(page.getByRole('form', { name: 'Next entry' })).toBeVisible();
-  return Number.parseFloat(stated);
+  return { standard, excess };
 }
 
 for (const given of ARRANGEMENTS) {
   test(`${given.name}: the molarity is that of the hand calculation`, async ({ page }) => {
     await signInToDemo(page, 'Tobin');
-    const standard = await setUp(page, given.bottle, given.how);
+    const { standard, excess } = await setUp(page, given.bottle, given.how);
     if (given.massG === null) {
       await expect(page.getByRole('status').filter({ hasText: /^Pipette/ })).toBeVisible();
       await page.keyboard.press('Enter');
@@ -138,7 +160,9 @@ for (const given of ARRANGEMENTS) {
       await expect(page.getByText(/min until 60 °C/)).toBeVisible();
     }
     await enter(page, /final reading, flask 1/, given.finalMl);
-    await expect(page.getByTestId('molarity-1')).toHaveText(given.byHand(standard).toFixed(5));
+    await expect(page.getByTestId('molarity-1')).toHaveText(
+      given.byHand(standard, excess).toFixed(5),
+    );
   });
 }
 

@@ -53,6 +53,8 @@ test('a half-done run is finished by keyboard, judged, certified and labelled', 
   await signInToDemo(page, 'Mirela');
   const row = page.getByRole('listitem').filter({ hasText: /^0417/ });
   await row.getByRole('link', { name: 'Go on titrating' }).click();
+  // The shelf says the same sentence: the bench is there when its entry field is.
+  await expect(page.getByRole('form', { name: 'Next entry' })).toBeVisible();
   await expect(page.getByText(/^Refill: flask 3 needs about/)).toBeVisible();
   await expectNoScrolling(page);
   await expectAccessible(page);

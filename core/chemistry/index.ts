@@ -36,6 +36,7 @@ export {
   isAutocatalytic,
   methodsFor,
   moleRatioOfMethod,
+  excessRatioOfMethod,
   NO_ENTRIES,
   ratioOfAnalysis,
 } from './lookUp';

@@ -101,16 +101,61 @@ function moleRatioOfReactions(
   };
 }
 
+/** Moles of titrant per mole of what it is compared with. */
+interface RatiosOfMethod {
+  readonly standard: number;
+  /** Null without an excess. */
+  readonly excess: number | null;
+}
+
 /** Balancing is exact and not quick; the bench asks for the ratio at every key. */
-const KNOWN_RATIOS = new WeakMap<Method, number>();
+const KNOWN_RATIOS = new WeakMap<Method, RatiosOfMethod>();
+
+function ratiosOfMethod(method: Method): RatiosOfMethod {
+  const known = KNOWN_RATIOS.get(method);
+  if (known !== undefined) return known;
+  const ratios = method.excess
+    ? {
+        standard: titrantPer(method, method.standard, method),
+        excess: titrantPer(method, method.excess.reagent, upToExcess(method, method.excess)),
+      }
+    : { standard: titrantPerStandard(method), excess: null };
+  KNOWN_RATIOS.set(method, ratios);
+  return ratios;
+}
+
+function titrantPerStandard(method: Method): number {
+  const { analyte, titrant } = moleRatioOfReactions(method, method.standard, method.titrant);
+  return titrant / analyte;
+}
+
+/** What is in the flask comes first in the reactions of a back-titration. */
+function titrantPer({ titrant }: Method, last: Reacting, reactions: Reactions): number {
+  const ratio = moleRatioOfReactions(reactions, titrant, last);
+  return ratio.analyte / ratio.titrant;
+}
+
+/** The reactions by which the excess is consumed before the rest is titrated. */
+function upToExcess(
+  { equations, links }: Method,
+  { reagent }: NonNullable<Method['excess']>,
+): Reactions {
+  const at = links.indexOf(reagent.species);
+  if (at < 0) {
+    const message = `${reagent.species}, of which there is an excess, links no two of the reactions.`;
+    throw new Unanswerable('empty', 'excess', message);
+  }
+  return { equations: equations.slice(0, at + 1), links: links.slice(0, at) };
+}
 
 /** nu of a method: moles of titrant per mole of standard, from the balanced equation. */
 export function moleRatioOfMethod(method: Method): number {
-  const known = KNOWN_RATIOS.get(method);
-  if (known !== undefined) return known;
-  const { analyte, titrant } = moleRatioOfReactions(method, method.standard, method.titrant);
-  KNOWN_RATIOS.set(method, titrant / analyte);
-  return titrant / analyte;
+  return ratiosOfMethod(method).standard;
+}
+
+/** Moles of titrant that a mole of the excess reagent takes; null for a method without one. */
+export function excessRatioOfMethod(method: Method): number | null {
+  return ratiosOfMethod(method).excess;
 }
 
 /** What shows the end point, in words for a plan or certificate: `phenolphthalein, 2 drops`. */
@@ -202,6 +247,10 @@ export function checkCatalogue(catalogue: Catalogue): readonly Finding[] {
     ...catalogue.methods.flatMap((entry) => [
       ...attempt(entry.id, 'equations', () => moleRatioOfMethod(entry)),
       ...missing(entry.id, 'titrantIds', [...entry.titrantIds, entry.standardId], substances),
+      ...missing(entry.id, 'excess', entry.excess ? [entry.excess.substanceId] : [], substances),
+      ...(entry.excess && entry.inBurette !== 'standard'
+        ? [impossible('bad-entry', 'excess', `${entry.id}: the burette titrates what is left.`)]
+        : []),
       ...missing(entry.id, 'indicatorId', entry.indicatorId ? [entry.indicatorId] : [], indicators),
       ...missing(entry.id, 'solventId', [entry.solventId], solvents),
     ]),

@@ -1,5 +1,12 @@
 import type { Judgement, RunState, Standard } from '../titration';
-import { amountIn, blankMl, standardMolPerL, standardSubstanceId, stretchesOf } from '../titration';
+import {
+  amountIn,
+  blankMl,
+  standardMolPerL,
+  standardSubstanceId,
+  stoichiometryOfRun,
+  stretchesOf,
+} from '../titration';
 import { findSubstance, molarMass, moleRatioOfMethod } from '../chemistry';
 import { decimalPlaces } from '../measurement';
 import { lotMolarMass, nominalMolPerL } from '../reagent';
@@ -7,13 +14,16 @@ import type { Diagnosis } from './explain';
 import { explain } from './explain';
 
 /** The standard of a run as its arithmetic needs it. */
-function standardOf({ standard, method }: RunState['references']): Standard {
+function standardOf(run: RunState): Standard {
+  const { standard, method } = run.references;
   if (standard.kind === 'bottle') {
+    const { excessMmol } = stoichiometryOfRun(run);
     return {
       kind: 'solution',
       molarityMolPerL: standardMolPerL(standard.bottle),
       dilutions: [],
       isInBurette: method.inBurette === 'standard',
+      ...(excessMmol !== null && { excessMmol }),
     };
   }
   const { lot } = standard.lot;
@@ -58,9 +68,9 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
     {
       determination: {
         kind: 'standardization',
-        standard: standardOf(run.references),
+        standard: standardOf(run),
         ratio,
-        blankMl: blankMl(run),
+        blankMl: run.references.excess ? null : blankMl(run),
       },
       replicates,
       expectedMolPerL: nominalMolPerL(bottle),

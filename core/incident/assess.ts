@@ -4,8 +4,11 @@ import { requirePositive, Unanswerable } from '../problem';
 import type { Incident, IncidentDetails, RunFeature, RunNumbers, Verdict } from './incidents';
 import { INCIDENTS } from './incidents';
 
-/** What is found out: a titrant's molarity from a standard, or an unknown from the titrant. */
-export type Purpose = 'standardization' | 'assay';
+/**
+ * What is found out: a titrant's molarity from a standard, or an unknown in the flask from the titrant, from a standard in
+ * the burette, or from what it leaves of an excess.
+ */
+export type Purpose = 'standardization' | 'assay' | 'standard-in-burette' | 'back-titration';
 
 /** What an incident means for a run. */
 export interface Assessment {
@@ -51,7 +54,7 @@ export function featuresOf(method: Method, portion: 'weighed' | 'aliquot'): Set<
 
 /**
  * Says whether an incident matters, which way it biases the result, and by how much on these numbers. A titre that is too high
- * makes a titrant seem weaker than it is, and an unknown richer.
+ * makes a titrant seem weaker than it is, and an unknown richer, but poorer where an excess is titrated back.
  *
  * @throws Unanswerable `empty` for an incident that is not known, `non-positive` for a titre of nothing.
  */
@@ -67,7 +70,12 @@ export function assessIncident(
   if (!incident) {
     throw new Unanswerable('empty', 'incident', `There is no incident ${id} in the list.`);
   }
-  const size = incident.size(numbers, details);
+  // What is wrong with a portion is a part of what it took, not of what it left over.
+  const isPartOfPortion = purpose === 'back-titration' && incident.concerns === 'portion';
+  const size = incident.size(
+    isPartOfPortion ? { ...numbers, titreMl: consumedOf(numbers) } : numbers,
+    details,
+  );
   const percentOf = (shiftMl: number): number => biasPercent(shiftMl, incident, purpose, numbers);
   const isMeasured = Object.keys(details).length > 0;
   return {
@@ -81,19 +89,44 @@ export function assessIncident(
   };
 }
 
-function directionOf({ shift }: Incident, purpose: Purpose): Assessment['direction'] {
+function directionOf(incident: Incident, purpose: Purpose): Assessment['direction'] {
+  const { shift } = incident;
   if (shift === 'none' || shift === 'either' || shift === 'unknown') return shift;
-  // c = n / V: a titrant's molarity goes against its titre, an unknown with it.
-  return (shift === 'high') === (purpose === 'assay') ? 'too-high' : 'too-low';
+  return (shift === 'high') === goesWithShift(incident, purpose) ? 'too-high' : 'too-low';
 }
 
-/** c = n / V is off by d / V, and c V by d / (V - d) or d / (V + d), where V is the titre as read. */
+/**
+ * Whether the result goes with the shift, which is that of a titre with the standard in the flask. c = n / V: a titrant's
+ * molarity goes against its titre, an unknown with it. A standard that is weaker than it is taken for makes both seem
+ * stronger; only where its titre is taken off an excess does it make them seem weaker.
+ */
+function goesWithShift({ concerns }: Incident, purpose: Purpose): boolean {
+  switch (purpose) {
+    case 'standardization':
+      return false;
+    case 'assay':
+      return true;
+    case 'standard-in-burette':
+      return concerns !== 'standard';
+    case 'back-titration':
+      return concerns !== 'titration';
+  }
+}
+
+/** Titre that what was in the flask took of an excess, mL; the titre itself without one. */
+function consumedOf({ titreMl, consumedMl }: RunNumbers): number {
+  return consumedMl ?? titreMl;
+}
+
+/** c = n / V is off by d / V, and c V by d / (V - d) or d / (V + d), where V is the titre as read, or what was consumed. */
 function biasPercent(
   shiftMl: number,
-  { shift }: Incident,
+  incident: Incident,
   purpose: Purpose,
-  { titreMl }: RunNumbers,
+  numbers: RunNumbers,
 ): number {
-  if (purpose === 'standardization') return (100 * shiftMl) / titreMl;
-  return (100 * shiftMl) / (shift === 'low' ? titreMl + shiftMl : titreMl - shiftMl);
+  const consumedMl = consumedOf(numbers);
+  if (purpose === 'standardization') return (100 * shiftMl) / consumedMl;
+  const trueMl = consumedMl + (directionOf(incident, purpose) === 'too-low' ? shiftMl : -shiftMl);
+  return (100 * shiftMl) / trueMl;
 }

@@ -1,6 +1,8 @@
 /** What an incident's effect on the titre depends on, on this run's own numbers. */
 export interface RunNumbers {
   readonly titreMl: number;
+  /** What was in the flask took so much of an excess, as titre, when the rest is titrated back. */
+  readonly consumedMl?: number;
   readonly titrantMolarityMolPerL: number;
   /** What was measured into the flask. */
   readonly portion: { readonly massG: number } | { readonly aliquotMl: number };
@@ -40,7 +42,7 @@ export type RunFeature =
   | 'indicator'
   | 'hydrate';
 
-/** Titre against what it would be for the amounts as recorded: `high`, `low`, `none`, or either way. */
+/** Titre against what it would be for the amounts as recorded, with the standard in the flask: `high`, `low`, `none`, or either way. */
 type Shift = 'high' | 'low' | 'none' | 'either' | 'unknown';
 
 /** A range of volumes in mL by which the titre is off; null when nobody can say. */
@@ -54,6 +56,8 @@ export interface Incident {
   readonly name: string;
   /** Empty when it can happen in any run. */
   readonly onlyIn: readonly RunFeature[];
+  /** What is not as it should be: what was measured into the flask, the standard itself, or the titration. */
+  readonly concerns: 'portion' | 'standard' | 'titration';
   readonly shift: Shift;
   readonly size: Size;
   readonly verdict: Verdict;
@@ -140,6 +144,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'bubble-in-tip',
     name: 'A bubble in the tip at the start, gone at the end',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'high',
     size: volume(0.05, 0.3),
     verdict: 'void',
@@ -151,6 +156,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'burette-rinsed-with-water-only',
     name: 'Burette rinsed with water but not with titrant',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'high',
     size: ({ titreMl, buretteCapacityMl }, { volumeMl }) => {
       const [least, most] = statedOr(volumeMl, [0.2, 0.5]);
@@ -164,6 +170,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'pipette-rinsed-with-water-only',
     name: 'Pipette rinsed with water only',
     onlyIn: ['aliquot'],
+    concerns: 'portion',
     shift: 'low',
     size: ofAliquot(lostFrom, 0.05, 0.2),
     verdict: 'void',
@@ -174,6 +181,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'flask-rinsed-with-solution',
     name: 'Flask rinsed with the solution that it receives',
     onlyIn: ['aliquot'],
+    concerns: 'portion',
     shift: 'high',
     size: ofAliquot(gainedBy, 0.1, 0.5),
     verdict: 'void',
@@ -184,6 +192,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'flask-wet-with-water',
     name: 'Flask wet with water, or more or less water to dissolve',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'none',
     size: none,
     verdict: 'carry-on',
@@ -194,6 +203,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'walls-rinsed-down',
     name: 'Walls or tip washed down with distilled water',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'none',
     size: none,
     verdict: 'carry-on',
@@ -204,6 +214,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'tap-water',
     name: 'Tap water instead of distilled water',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'either',
     size: ({ waterMl, titrantMolarityMolPerL }, { alkalinityMmolPerL }) => {
       const [low, high] = statedOr(alkalinityMmolPerL, TAP_ALKALINITY);
@@ -219,6 +230,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'aliquot-not-round',
     name: 'An aliquot taken by burette missed the round number',
     onlyIn: ['aliquot'],
+    concerns: 'titration',
     shift: 'none',
     size: none,
     verdict: 'carry-on',
@@ -229,6 +241,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'started-away-from-zero',
     name: 'Started away from 0.00',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'none',
     size: none,
     verdict: 'carry-on',
@@ -239,6 +252,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'initial-reading-not-taken',
     name: 'Initial reading not taken',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'unknown',
     size: unknown,
     verdict: 'void',
@@ -249,6 +263,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'past-last-mark',
     name: 'Ran past the last mark',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'unknown',
     size: unknown,
     verdict: 'void',
@@ -259,6 +274,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'refilled-in-mid-run',
     name: 'Refilled in mid-run',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'either',
     size: ({ readingUncertaintyMl }) => [0, 2 * Math.SQRT2 * readingUncertaintyMl],
     verdict: 'note',
@@ -269,6 +285,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'other-bottle',
     name: 'The burette was refilled from another bottle',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'unknown',
     size: unknown,
     verdict: 'void',
@@ -280,6 +297,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'overshot-bracketed',
     name: 'Overshot, and the reading before the last drop was written down',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'high',
     size: aDrop,
     verdict: 'correct',
@@ -290,6 +308,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'overshot',
     name: 'Overshot, and nothing was written down before',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'high',
     size: ({ dropMl }, { volumeMl }) => statedOr(volumeMl, [dropMl, 10 * dropMl]),
     verdict: 'void',
@@ -301,6 +320,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'colour-faded',
     name: 'The colour faded before the set time',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'low',
     size: aDrop,
     verdict: 'act-now',
@@ -311,6 +331,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'indicator-forgotten',
     name: 'Indicator forgotten',
     onlyIn: ['indicator'],
+    concerns: 'titration',
     shift: 'unknown',
     size: unknown,
     verdict: 'act-now',
@@ -321,6 +342,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'too-much-indicator',
     name: 'Far too much indicator',
     onlyIn: ['indicator'],
+    concerns: 'titration',
     shift: 'high',
     size: ({ titrantMolarityMolPerL }, { drops = 10 }) => {
       const volumeMl = (1000 * drops * INDICATOR_MOL_PER_DROP) / titrantMolarityMolPerL;
@@ -334,6 +356,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'pipette-blown-out',
     name: 'Pipette blown out',
     onlyIn: ['aliquot'],
+    concerns: 'portion',
     shift: 'high',
     size: ofAliquot(gainedBy, 0.02, 0.05),
     verdict: 'void',
@@ -345,6 +368,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'drop-hanging',
     name: 'A drop left hanging on the tip',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'high',
     size: aDrop,
     verdict: 'act-now',
@@ -355,6 +379,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'funnel-left',
     name: 'Funnel left in the burette',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'low',
     size: volume(0.05, 0.2),
     verdict: 'void',
@@ -365,6 +390,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'solid-left-behind',
     name: 'Solid left on the boat, the funnel or the wall',
     onlyIn: ['weighed'],
+    concerns: 'portion',
     shift: 'low',
     size: ofMass(lostFrom, 0.0005, 0.005),
     verdict: 'act-now',
@@ -376,6 +402,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'standard-not-dried',
     name: 'Standard not dried, or wet',
     onlyIn: [],
+    concerns: 'standard',
     shift: 'low',
     size: partOfTitre(0.001, 0.02),
     verdict: 'void',
@@ -386,6 +413,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'hydrate-lost-water',
     name: 'A hydrate that has lost water',
     onlyIn: ['hydrate'],
+    concerns: 'standard',
     shift: 'high',
     size: partOfTitre(0.001, 0.05),
     verdict: 'void',
@@ -396,6 +424,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'filled-past-mark',
     name: 'Standard solution filled past the mark',
     onlyIn: ['standard-solution'],
+    concerns: 'standard',
     shift: 'low',
     size: ({ titreMl, volumetricFlaskMl }, { volumeMl }) => {
       if (volumetricFlaskMl === null) return null;
@@ -410,6 +439,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'stopcock-leaks',
     name: 'The stopcock leaks',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'high',
     size: volume(0.02, 1),
     verdict: 'void',
@@ -420,6 +450,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'cooled-below-window',
     name: 'A hot titration cooled below its window',
     onlyIn: ['hot'],
+    concerns: 'titration',
     shift: 'low',
     size: partOfTitre(0.001, 0.05),
     verdict: 'act-now',
@@ -430,6 +461,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'brown-turbidity',
     name: 'Brown turbidity in the oxalate flask',
     onlyIn: ['permanganate-oxalate'],
+    concerns: 'titration',
     shift: 'high',
     // Three electrons instead of five take five thirds of the titrant: at most two fifths of the titre are too much.
     size: partOfTitre(0.005, 2 / 5),
@@ -441,6 +473,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'oxalate-boiled',
     name: 'The oxalate flask boiled',
     onlyIn: ['permanganate-oxalate'],
+    concerns: 'titration',
     shift: 'low',
     size: partOfTitre(0.001, 0.03),
     verdict: 'void',
@@ -451,6 +484,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'carbon-dioxide-in-water',
     name: 'Water not freed of carbon dioxide',
     onlyIn: ['hydroxide-titrant'],
+    concerns: 'titration',
     shift: 'high',
     size: ({ waterMl, titrantMolarityMolPerL }) => {
       const inBalance = (waterMl * CARBON_DIOXIDE_IN_WATER_MOL_PER_L) / titrantMolarityMolPerL;
@@ -464,6 +498,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'greasy-burette',
     name: 'Drops cling to the wall of the burette',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'high',
     size: volume(0.02, 0.2),
     verdict: 'void',
@@ -474,6 +509,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'read-at-once',
     name: 'Read at once after running fast',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'high',
     size: volume(0.01, 0.05),
     verdict: 'act-now',
@@ -484,6 +520,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'weighed-warm',
     name: 'Standard weighed warm',
     onlyIn: ['weighed'],
+    concerns: 'portion',
     shift: 'high',
     size: ofMass(gainedBy, 0.0002, 0.002),
     verdict: 'act-now',
@@ -494,6 +531,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'iron-left-in-air',
     name: 'Iron(II) left standing in air',
     onlyIn: ['iron-ii'],
+    concerns: 'standard',
     shift: 'low',
     size: partOfTitre(0.002, 0.02),
     verdict: 'void',
@@ -504,6 +542,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'parallax',
     name: 'Eye above or below the meniscus',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'either',
     size: volume(0.02, 0.05),
     verdict: 'note',
@@ -514,6 +553,7 @@ export const INCIDENTS: readonly Incident[] = [
     id: 'wrong-figure',
     name: 'Wrong ratio, wrong hydrate, wrong digit',
     onlyIn: [],
+    concerns: 'titration',
     shift: 'unknown',
     size: unknown,
     verdict: 'correct',

@@ -80,10 +80,11 @@ test('a run of before there were aliquots keeps its lot as what was weighed, and
   };
   const old = { methodId: 'naoh-by-khp', lot: 'n', balance: 'b', burette: 'g', rules };
   expect(upcast({ ...fact, kind: 'run.started', body: old })).toMatchObject({
-    schemaVersion: 2,
+    schemaVersion: 3,
     body: {
       method: { kind: 'catalogue', id: 'naoh-by-khp' },
       standard: { kind: 'lot', lot: 'n', balance: 'b' },
+      excess: null,
       burette: 'g',
       rules: { agreeAtLeast: 3, readingResolutionMl: '0.01', overshotCounts: 'within-a-drop' },
     },

@@ -10,7 +10,7 @@ export type UpcastTable = Readonly<Record<string, readonly UpcastStep[]>>;
 const UPCASTS: UpcastTable = {
   'lot.registered': [toLotWithAmount],
   'bottle.prepared': [toBottleWithParents],
-  'run.started': [toRunWithStandard],
+  'run.started': [toRunWithStandard, toRunWithoutExcess],
   'run.certified': [toCertificateOfPortions],
 };
 
@@ -77,6 +77,11 @@ function toRunWithStandard(body: unknown): unknown {
     standard: { kind: 'lot', lot, balance },
     rules: toAllRules(rules),
   };
+}
+
+/** There were no back-titrations. */
+function toRunWithoutExcess(body: unknown): unknown {
+  return { ...(body as object), excess: null };
 }
 
 /** Certificates listed masses of a lot, by their numbers. */

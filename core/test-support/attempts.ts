@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { RunFactBodies, RunState } from '#core/titration';
 import { readingToCarryOver } from '#core/titration';
-import { aliquots, bottleOf, made, references, RunScript } from './runs';
+import { aliquots, bottleOf, made, pipetteOf, references, RunScript } from './runs';
 
 /** Something that an analyst, careful or not, might enter next. */
 export interface Attempt {
@@ -183,4 +183,11 @@ export const SCRIPTS: readonly (() => RunScript)[] = [
       substanceId: 'hydrochloric-acid',
       nominalMolarity: '0.1',
     }),
+  () =>
+    aliquots(
+      'chloride-by-excess-of-silver',
+      bottleOf('ammonium-thiocyanate', made('0.0998')),
+      { substanceId: 'sodium-chloride', nominalMolarity: '0.1' },
+      { bottle: bottleOf('silver-nitrate', made('0.1002')), vessel: pipetteOf('50') },
+    ),
 ];

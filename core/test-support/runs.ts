@@ -98,6 +98,7 @@ export function references({
     bottle,
     burette,
     standard: { kind: 'lot', lot: khpLot(lotChanges), balance: otherBalance },
+    excess: null,
     ...changes,
   };
 }
@@ -122,6 +123,7 @@ const setUp: RunSetUp = {
     lot: { id: 'lot-khp', version: 1 },
     balance: { id: 'balance-1', version: 1 },
   },
+  excess: null,
   burette: { id: 'burette-1', version: 1 },
   rules: DEFAULT_HOUSE_RULES,
   temperatureC: '20',
@@ -239,17 +241,29 @@ export function made(molarity: string): Pick<BottleState, 'made' | 'useBy'> {
   };
 }
 
-/** A run that takes aliquots of one solution, by a method of the catalogue. */
+/** A one-mark pipette of another volume. */
+export function pipetteOf(volumeMl: string): EquipmentState {
+  const name = `P${volumeMl}`;
+  const equipment = { ...pipette.equipment, name, volumeMl } as EquipmentState['equipment'];
+  return { ...pipette, id: `pipette-${volumeMl}`, equipment };
+}
+
+/**
+ * A run that takes aliquots of one solution, by a method of the catalogue; with a pipette full of an excess, for a
+ * back-titration.
+ */
 export function aliquots(
   methodId: string,
   standard: BottleState,
   titrant: { readonly substanceId: string; readonly nominalMolarity: string },
+  excess: RunReferences['excess'] = null,
 ): RunScript {
   const refs = {
     method: methodOf(methodId),
     bottle: bottleOf(titrant.substanceId, { ...titrant, id: 'bottle-1' }),
     burette,
     standard: { kind: 'bottle' as const, bottle: standard, vessel: pipette },
+    excess,
   };
   return new RunScript(refs, {
     method: { kind: 'catalogue', id: methodId },
@@ -257,6 +271,10 @@ export function aliquots(
       kind: 'bottle',
       bottle: { id: standard.id, version: 1 },
       vessel: { id: pipette.id, version: 1 },
+    },
+    excess: excess && {
+      bottle: { id: excess.bottle.id, version: 1 },
+      vessel: { id: excess.vessel.id, version: 1 },
     },
     rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false },
   });

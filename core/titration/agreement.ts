@@ -1,9 +1,10 @@
 import { roundHalfEven } from '../measurement';
 import type { ConcordanceLimit, Summary } from '../statistics';
-import { amountIn } from './consumed';
+import { amountIn, stoichiometryOfRun } from './consumed';
 import type { RunState } from './state';
 import { isBlank } from './run';
 import { pipetteMl } from './standard';
+import { relativePerMl } from './stoichiometry';
 
 /** How the replicates of a run must agree: what is compared, within what, and in which words. */
 export interface Agreement {
@@ -30,7 +31,8 @@ export function agreementOf(run: RunState): Agreement {
       compares: 'titres',
       limit: { maxRange: Number(range) },
       limitText: `${range} mL`,
-      bandPercent: (titres) => titres && (100 * Number(range)) / titres.mean,
+      bandPercent: (titres) =>
+        titres && 100 * Number(range) * relativePerMl(stoichiometryOfRun(run), titres.mean),
       spreadText: (titres) => `${roundHalfEven(titres.range, 2)} mL`,
     };
   }

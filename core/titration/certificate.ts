@@ -11,7 +11,7 @@ import type { Judgement, Result } from './judge';
 import type { RunState } from './state';
 import { portionText } from './portion';
 import { openConflicts, titreMl } from './run';
-import { describeStandard, instrumentOf } from './standard';
+import { describeStandard, measuringInstruments } from './standard';
 
 /** Version of the computing core, written on every certificate. Raised when a figure could change. */
 const CORE_VERSION = '2';
@@ -34,7 +34,7 @@ export interface Certificate {
   readonly replicates: readonly CertifiedReplicate[];
   readonly indicator: string;
   readonly temperatureC: DecimalText;
-  /** The lot, or the bottle with its certificate. */
+  /** The lot, or the bottle with its certificate; with the excess of a back-titration. */
   readonly standard: string;
   /** The balance, or what measured the aliquots. */
   readonly measuredWith: string;
@@ -161,7 +161,7 @@ export function issueCertificate(
   const { result, accurate } = judgement;
   if (!result || !accurate) throw new RangeError('a certificate needs a result');
   const { evaluation, rounded } = result;
-  const { standard, burette, method } = run.references;
+  const { burette, method } = run.references;
   const verdictCount = (verdict: string): number =>
     judgement.replicates.filter((replicate) => replicate.verdict === verdict).length;
   return {
@@ -188,8 +188,10 @@ export function issueCertificate(
     })),
     indicator: describeEndPoint(method, run.setUp.rules),
     temperatureC: run.setUp.temperatureC,
-    standard: describeStandard(standard),
-    measuredWith: instrumentOf(standard).name,
+    standard: describeStandard(run.references),
+    measuredWith: measuringInstruments(run.references)
+      .map(({ name }) => name)
+      .join(', '),
     burette: burette.name,
     analystId: run.started.by,
     ...decision,

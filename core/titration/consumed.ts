@@ -1,22 +1,30 @@
-import { moleRatioOfMethod } from '../chemistry';
+import { excessRatioOfMethod, moleRatioOfMethod } from '../chemistry';
+import type { EquipmentState } from '../metrology';
 import { calibratedPointOf } from '../metrology';
 import type { BottleState } from '../reagent';
 import { knownMolarity, lotMolarMass, nominalMolPerL } from '../reagent';
 import { portionAmount } from './portion';
+import { pipetteVolumeMl } from './standard';
 import type { Flask, RunReferences, RunState } from './state';
 import { isBlank, openConflicts, titreMl } from './run';
 import type { Stoichiometry } from './stoichiometry';
 import { molarityFromTitre, strengthOfWeighed } from './stoichiometry';
 
-/** The arithmetic of a run between portion, titre and molarity. */
+/** The arithmetic of a run between portion, titre and molarity, by what its records say. */
 export function stoichiometryOf({
   standard,
   method,
-}: Pick<RunReferences, 'standard' | 'method'>): Stoichiometry {
+  excess,
+}: Pick<RunReferences, 'standard' | 'method' | 'excess'>): Stoichiometry {
   const moleRatio = moleRatioOfMethod(method);
   const { inBurette } = method;
   return {
     inBurette,
+    excessMmol:
+      excess &&
+      (excessRatioOfMethod(method) ?? 0) *
+        standardMolPerL(excess.bottle) *
+        (pipetteVolumeMl(excess.vessel) + deviationMl(excess.vessel)),
     strength:
       standard.kind === 'bottle'
         ? moleRatio * standardMolPerL(standard.bottle)
@@ -26,6 +34,15 @@ export function stoichiometryOf({
             molarMassGPerMol: lotMolarMass(standard.lot.lot).valueGPerMol,
           }),
   };
+}
+
+/** The same, with what the blanks say of the excess: they hold all of it. */
+export function stoichiometryOfRun(run: RunState): Stoichiometry {
+  const nominal = stoichiometryOf(run.references);
+  const blank = blankMl(run);
+  return nominal.excessMmol === null || blank === 0
+    ? nominal
+    : { ...nominal, excessMmol: nominal.strength * blank };
 }
 
 /** The molarity of a standard solution, mol/L: the known one, or the label's where a run should not have begun. */
@@ -40,8 +57,13 @@ export function amountIn({ portion }: Pick<Flask, 'portion'>): number {
 
 /** The same as it really was: a calibrated pipette delivers what its calibration found. */
 export function deliveredIn({ standard }: RunReferences, flask: Flask): number {
-  const point = standard.kind === 'bottle' ? calibratedPointOf(standard.vessel) : null;
-  return amountIn(flask) + (isBlank(flask) ? 0 : (point?.deviation ?? 0));
+  if (standard.kind === 'lot' || isBlank(flask)) return amountIn(flask);
+  return amountIn(flask) + deviationMl(standard.vessel);
+}
+
+/** What a vessel delivers beyond its nominal volume, mL, as its calibration found. */
+function deviationMl(vessel: EquipmentState): number {
+  return calibratedPointOf(vessel)?.deviation ?? 0;
 }
 
 /**
@@ -69,7 +91,7 @@ export function endPointOf(
   return { correctionMl, halfWidthMl, isBracketed: false };
 }
 
-/** Flasks whose blank titres are subtracted from the others, mL each. */
+/** Flasks whose blank titres are subtracted from the others, or give the whole of an excess. */
 export function blanksOf(run: RunState): readonly Flask[] {
   const disputed = new Set(openConflicts(run).map(({ flask }) => flask));
   return run.flasks.filter(
@@ -96,23 +118,26 @@ function meanBlankMl(run: RunState): number {
 }
 
 /**
- * Volume that the portion of a flask consumed, mL: its titre less the blank, set right for an end point that was
- * overshot. Null until it is titrated, and where the blank leaves nothing.
+ * Volume that what was in a flask consumed, mL: its titre less the blank, set right for an end point that was
+ * overshot. Null until it is titrated, and where the blank leaves nothing. A blank takes nothing from a titre that is
+ * itself the rest of an excess.
  */
 export function consumedMl(run: RunState, flask: Flask): number | null {
   const titre = titreMl(flask);
   if (titre === null || isBlank(flask)) return null;
   const { correctionMl } = endPointOf(run, flask);
-  const consumed = Number(titre) - blankMl(run) + correctionMl;
+  const blank = run.references.excess ? 0 : blankMl(run);
+  const consumed = Number(titre) - blank + correctionMl;
   return consumed > 0 ? consumed : null;
 }
 
-/** Molarity that one flask gives, mol/L; null until it is titrated. */
+/** Molarity that one flask gives, mol/L; null until it is titrated, and where more was left of an excess than was added. */
 export function flaskMolarity(run: RunState, flask: Flask): number | null {
   const consumed = consumedMl(run, flask);
   const amount = deliveredIn(run.references, flask);
   if (consumed === null || amount <= 0) return null;
-  return molarityFromTitre(stoichiometryOf(run.references), amount, consumed);
+  const molarity = molarityFromTitre(stoichiometryOfRun(run), amount, consumed);
+  return molarity > 0 ? molarity : null;
 }
 
 /** Whether a flask was overshot by more than the house rule averages, with nothing read before it. */

@@ -1,5 +1,5 @@
 import type { Expression, Unit } from '../measurement';
-import { evaluate, exact, sumDecimals, UNITS } from '../measurement';
+import { evaluate, exact, product, quotient, sumDecimals, UNITS } from '../measurement';
 import type { DilutionStep } from '../preparation';
 import { dilutedMolarity, molarityOfSolution, overallDilutionFactor } from '../preparation';
 import { requireNotNegative, requirePositive, Unanswerable } from '../problem';
@@ -45,6 +45,8 @@ export type Standard =
       readonly dilutions: readonly DilutionStep[];
       /** Titrated into aliquots of what is standardized, instead of the other way round. */
       readonly isInBurette?: boolean;
+      /** For a back-titration: what an excess in each flask can take of what is standardized, mmol. */
+      readonly excessMmol?: number;
     }
   | {
       readonly kind: 'made-up';
@@ -366,8 +368,27 @@ function standardizationOf(
     aliquot: exact(step.aliquotMl, UNITS.millilitre),
     flask: exact(step.flaskMl, UNITS.millilitre),
   }));
+  const molarity = dilutedMolarity(undiluted, steps);
+  if (standard.kind === 'solution' && standard.excessMmol !== undefined) {
+    return molarityByDifference(standard.excessMmol, nu, molarity, portion, volume);
+  }
   const molarityBy = isInBurette(standard) ? molarityByStandardInBurette : molarityByAliquot;
-  return molarityBy(nu, dilutedMolarity(undiluted, steps), portion, volume);
+  return molarityBy(nu, molarity, portion, volume);
+}
+
+/** c = (e - nu c_s V) / V_a. @throws Unanswerable `no-reagent-consumed` when nothing is left for the sample. */
+function molarityByDifference(
+  excessMmol: number,
+  ratio: Expression,
+  molarity: Expression,
+  aliquot: Expression,
+  volume: Expression,
+): Expression {
+  const added = exact(excessMmol / 1000, UNITS.mole);
+  const left = product([ratio, molarity, volume]);
+  const amount = amountByDifference(added, left, exact(1));
+  requireConsumed(amount);
+  return quotient(amount, aliquot);
 }
 
 function isInBurette(standard: Standard): boolean {
@@ -404,12 +425,15 @@ function analyteAmount(
     consumed(volumeMl),
     exact(determination.analytePerReagent),
   );
-  if (!(evaluate(amount, UNITS.mole) > 0)) {
-    throw new Unanswerable(
-      'no-reagent-consumed',
-      'final_reading',
-      'More reagent was left over than had been added; the sample consumed none.',
-    );
-  }
+  requireConsumed(amount);
   return amount;
+}
+
+function requireConsumed(amount: Expression): void {
+  if (evaluate(amount, UNITS.mole) > 0) return;
+  throw new Unanswerable(
+    'no-reagent-consumed',
+    'final_reading',
+    'More reagent was left over than had been added; the sample consumed none.',
+  );
 }

@@ -27,6 +27,8 @@ export interface RunSetUp {
   readonly method: MethodChoice;
   readonly bottle: RecordVersion;
   readonly standard: StandardChoice;
+  /** For a back-titration: the bottle of known molarity of which each flask gets an excess, and its pipette. */
+  readonly excess: { readonly bottle: RecordVersion; readonly vessel: RecordVersion } | null;
   readonly burette: RecordVersion;
   readonly rules: HouseRules;
   readonly temperatureC: DecimalText;
@@ -65,7 +67,7 @@ export interface RunFactBodies {
     readonly volumeMl: DecimalText;
     readonly reason: string | null;
   };
-  /** A flask with medium and indicator and nothing to titrate. */
+  /** A flask with medium and indicator, and an excess if there is one, but nothing of what is to be found. */
   'run.blank-made': { readonly flask: number };
   'run.burette-read': {
     readonly flask: number;

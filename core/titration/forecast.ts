@@ -1,11 +1,11 @@
 import { nominalMolPerL } from '../reagent';
 import { summarize } from '../statistics';
-import { deliveredIn, blankMl, flaskMolarity, isOvershot, stoichiometryOf } from './consumed';
+import { deliveredIn, blankMl, flaskMolarity, isOvershot, stoichiometryOfRun } from './consumed';
 import type { EndOnBurette } from './endOnBurette';
 import { endOnBurette } from './endOnBurette';
 import type { Flask, RunState } from './state';
 import { deliveriesMl, isBlank, titreMl } from './run';
-import { expectedTitreMl } from './stoichiometry';
+import { expectedTitreMl, relativePerMl } from './stoichiometry';
 
 /** Where the end point of a flask is expected on the burette. All in mL. */
 export interface Forecast {
@@ -14,7 +14,7 @@ export interface Forecast {
   readonly halfBandMl: number;
   /** What it rests on: the label, the rough titration, or the titrations made so far. */
   readonly basis: 'nominal' | 'rough' | 'replicates';
-  /** What one drop too many is worth, in % of the titre. */
+  /** What one drop too many is worth, in % of the molarity; of a blank, in % of its titre. */
   readonly dropPercent: number;
   /** Null until the initial reading is known. */
   readonly onBurette: EndOnBurette | null;
@@ -53,7 +53,8 @@ function expectation(run: RunState): {
   }
   const [rough] = found;
   if (rough) {
-    const overshoot = (ROUGH_DROPS * dropMl) / Number(titreMl(rough.flask));
+    const overshoot =
+      ROUGH_DROPS * dropMl * relativePerMl(stoichiometryOfRun(run), Number(titreMl(rough.flask)));
     return {
       molarity: rough.molarity,
       relativeHalfBand: SERIES_HALF_BAND + overshoot,
@@ -73,10 +74,38 @@ function expectation(run: RunState): {
  * titration.
  */
 export function forecastTitre(run: RunState, amount: number, initialMl: number | null): Forecast {
+  return place(run, expectedOf(run, amount), initialMl, 0);
+}
+
+type Expected = Pick<Forecast, 'titreMl' | 'halfBandMl' | 'basis' | 'dropPercent'>;
+
+function expectedOf(run: RunState, amount: number): Expected {
   const { molarity, relativeHalfBand, basis } = expectation(run);
-  const titre = expectedTitreMl(stoichiometryOf(run.references), amount, molarity) + blankMl(run);
-  const halfBandMl = titre * relativeHalfBand + Number(run.references.burette.dropMl) / 2;
-  return place(run, { titreMl: titre, halfBandMl, basis }, initialMl, 0);
+  const stoichiometry = stoichiometryOfRun(run);
+  const blank = run.references.excess ? 0 : blankMl(run);
+  const titre = expectedTitreMl(stoichiometry, amount, molarity) + blank;
+  const perMl = relativePerMl(stoichiometry, titre);
+  const dropMl = Number(run.references.burette.dropMl);
+  return {
+    titreMl: titre,
+    halfBandMl: relativeHalfBand / perMl + dropMl / 2,
+    basis,
+    dropPercent: 100 * dropMl * perMl,
+  };
+}
+
+/** A blank takes little; with an excess in it, all that this takes, of which the molarities are known. */
+function expectedOfBlank(run: RunState): Expected {
+  const dropMl = Number(run.references.burette.dropMl);
+  const { excessMmol, strength } = stoichiometryOfRun(run);
+  const titre = excessMmol === null ? BLANK_ML.titreMl : excessMmol / strength;
+  return {
+    titreMl: titre,
+    halfBandMl:
+      excessMmol === null ? BLANK_ML.halfBandMl : titre * SERIES_HALF_BAND + BLANK_ML.halfBandMl,
+    basis: 'nominal',
+    dropPercent: (100 * dropMl) / titre,
+  };
 }
 
 /**
@@ -90,22 +119,22 @@ export function forecastFlask(run: RunState, flask: Flask, levelMl: number | nul
   const delivered = deliveriesMl({ ...flask, final: null })
     .map(Number)
     .reduce((total, one) => total + one, 0);
-  if (isBlank(flask)) return place(run, { ...BLANK_ML, basis: 'nominal' }, level, delivered);
-  return place(run, forecastTitre(run, deliveredIn(run.references, flask), null), level, delivered);
+  const expected = isBlank(flask)
+    ? expectedOfBlank(run)
+    : expectedOf(run, deliveredIn(run.references, flask));
+  return place(run, expected, level, delivered);
 }
 
 /** Lays a titre along the burette, from a level, after what earlier fillings delivered. */
 function place(
   run: RunState,
-  { titreMl: titre, halfBandMl, basis }: Pick<Forecast, 'titreMl' | 'halfBandMl' | 'basis'>,
+  expected: Expected,
   levelMl: number | null,
   deliveredMl: number,
 ): Forecast {
-  const { capacityMl, dropMl } = run.references.burette;
-  const dropPercent = (100 * Number(dropMl)) / titre;
+  const capacityMl = Number(run.references.burette.capacityMl);
+  const endMl = (levelMl ?? 0) + expected.titreMl - deliveredMl;
   const onBurette =
-    levelMl === null
-      ? null
-      : endOnBurette(levelMl, levelMl + titre - deliveredMl, halfBandMl, Number(capacityMl));
-  return { titreMl: titre, halfBandMl, basis, dropPercent, onBurette };
+    levelMl === null ? null : endOnBurette(levelMl, endMl, expected.halfBandMl, capacityMl);
+  return { ...expected, onBurette };
 }

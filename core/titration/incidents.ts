@@ -3,12 +3,13 @@ import { assessIncident, featuresOf, incidentsFor } from '../incident';
 import { combineComponents } from '../measurement';
 import { buretteReading } from '../metrology';
 import { nominalMolPerL } from '../reagent';
-import { amountIn, standardMolPerL } from './consumed';
+import { amountIn, standardMolPerL, stoichiometryOfRun } from './consumed';
 import type { MeasuredIncident } from './facts';
 import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
 import type { Flask, RunState } from './state';
-import { titreMl } from './run';
+import { titreMl as titreOf } from './run';
+import { relativePerMl } from './stoichiometry';
 
 /** Water in a flask when nobody measured it, mL: it dissolves the standard and is in no equation. */
 const WATER_ML = 50;
@@ -32,17 +33,18 @@ export function assessFlaskIncident(
   incidentId: string,
   measured: MeasuredIncident | null,
 ): Assessment {
-  const { bottle, burette, method, standard } = run.references;
-  const titre = Number(titreMl(flask) ?? 0);
+  const { bottle, burette, method, standard, excess } = run.references;
+  const titre = Number(titreOf(flask) ?? 0);
   const molarity = judgement.averaged?.mean ?? nominalMolPerL(bottle);
   const isReversed = method.inBurette === 'standard' && standard.kind === 'bottle';
   const amount = amountIn(flask);
+  const titreMl = titre > 0 ? titre : forecastFlask(run, flask, null).titreMl;
   return assessIncident(
     incidentId,
-    // With the standard in the burette, a titre too high makes what is in the flask seem stronger.
-    isReversed ? 'assay' : 'standardization',
+    excess ? 'back-titration' : isReversed ? 'standard-in-burette' : 'standardization',
     {
-      titreMl: titre > 0 ? titre : forecastFlask(run, flask, null).titreMl,
+      titreMl,
+      ...(excess && { consumedMl: 1 / relativePerMl(stoichiometryOfRun(run), titreMl) }),
       titrantMolarityMolPerL: isReversed ? standardMolPerL(standard.bottle) : molarity,
       portion: flask.portion.value.kind === 'mass' ? { massG: amount } : { aliquotMl: amount },
       buretteCapacityMl: Number(burette.capacityMl),

@@ -18,7 +18,14 @@ export type {
 } from './determination';
 export { cooledToC, minutesUntil } from './cooling';
 export { determine, expectedEnd } from './determination';
-export { amountIn, blankMl, isOvershot, standardMolPerL, stoichiometryOf } from './consumed';
+export {
+  amountIn,
+  blankMl,
+  isOvershot,
+  standardMolPerL,
+  stoichiometryOf,
+  stoichiometryOfRun,
+} from './consumed';
 export type { DilutionStep } from '../preparation';
 export type { GranKind, TitrationData, VolumeWindow } from './endPoint';
 export { granIntercept, inflection } from './endPoint';
@@ -57,6 +64,7 @@ export type {
   Place,
   Reading,
   ReadingPlace,
+  RunExcess,
   RunReferences,
   RunStandard,
   RunState,
@@ -81,4 +89,11 @@ export {
 } from './run';
 export type { Stoichiometry } from './stoichiometry';
 export { expectedTitreMl, strengthOfWeighed } from './stoichiometry';
-export { describeStandard, instrumentOf, pipetteMl, standardSubstanceId } from './standard';
+export {
+  describeStandard,
+  instrumentOf,
+  measuringInstruments,
+  pipetteMl,
+  pipetteVolumeMl,
+  standardSubstanceId,
+} from './standard';

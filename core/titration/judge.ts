@@ -191,8 +191,7 @@ function replicateOf(
     return { ...base, verdict: 'blank', why: 'its titre is subtracted from the others' };
   }
   if (base.molarity === null) {
-    const why = flask.final ? 'its readings contradict each other' : 'not titrated yet';
-    return { ...base, verdict: 'open', why };
+    return { ...base, verdict: 'open', why: whyOpen(run, flask) };
   }
   if (flask.isRough) {
     return { ...base, verdict: 'rough', why: 'rough titration, left out by the house rule' };
@@ -207,6 +206,15 @@ function replicateOf(
     verdict: 'set-aside',
     why: `outside the ${limit} in which the others agree; its scatter still enters s`,
   };
+}
+
+/** Why a flask gives no molarity. */
+function whyOpen(run: RunState, flask: Flask): string {
+  if (!flask.final) return 'not titrated yet';
+  const isMoreThanAdded = run.references.excess !== null && titreMl(flask) !== null;
+  return isMoreThanAdded
+    ? 'more of the excess was left than had been added'
+    : 'its readings contradict each other';
 }
 
 /** No repeatability of its own: the varying inputs stand in the budget themselves. */

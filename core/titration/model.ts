@@ -25,14 +25,16 @@ import {
   weighingLinearity,
   weighingRepeatability,
 } from '../metrology';
-import { findSolvent, findSubstance, moleRatioOfMethod } from '../chemistry';
+import { excessRatioOfMethod, findSolvent, findSubstance, moleRatioOfMethod } from '../chemistry';
 import { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from '../reagent';
 import {
   molarityByAliquot,
+  molarityByBackTitration,
   molarityByStandardInBurette,
   molarityByWeighedStandard,
 } from './equations';
 import { amountIn, blanksOf, endPointOf } from './consumed';
+import { pipetteVolumeMl } from './standard';
 import type { Flask, Reading, RunState } from './state';
 import { placeName, readingsOf } from './run';
 
@@ -49,6 +51,7 @@ export interface Repeatability {
  *     weighed standard in the flask     c_i = nu m_i P / (M V_i)       m_i = m_read,i + dm_lin + dm_rep,i
  *     aliquot of a standard solution    c_i = nu c_s V_a,i / V_i       V_a,i = V_read,i + dV_a
  *     standard solution in the burette  c_i = nu c_s V_i / V_a,i
+ *     back-titration of an excess       c_i = (nu_e c_e V_e,i - nu c_s V_i) / V_a,i, or nu c_s (V_blank - V_i) / V_a,i
  *
  *     V_i = (sum over the fillings of R_to - R_from, less the blank, + dV_cal + dV_end,i) (1 - gamma dT)
  *
@@ -152,12 +155,32 @@ function buretteInputs(run: RunState): BuretteInputs {
 /** What the standard contributes to the molarity of each flask, given its volume from the burette. */
 type StandardInputs = (flask: Flask, volume: Expression) => Expression;
 
+/** Whether the blanks give the whole of an excess, so that its molarity is not needed. */
+function isExcessByBlank(run: RunState): boolean {
+  return run.references.excess !== null && blanksOf(run).length > 0;
+}
+
 function standardInputs(run: RunState, thermalFactor: Expression): StandardInputs {
   const { standard, method } = run.references;
   const ratio = exact(moleRatioOfMethod(method));
   if (standard.kind === 'bottle') {
     const molarity = bottleMolarityInput(standard.bottle, 'c_s', 'Standard solution');
-    const aliquotOf = aliquotInputs(standard.vessel, thermalFactor);
+    const portion = { symbol: 'V_a', name: 'aliquot', effect: 'Aliquot' };
+    const aliquotOf = pipettedInputs(standard.vessel, portion, amountIn, thermalFactor);
+    const { excess } = run.references;
+    if (excess && !isExcessByBlank(run)) {
+      const excessRatio = exact(excessRatioOfMethod(method) ?? 0);
+      const excessMolarity = bottleMolarityInput(excess.bottle, 'c_e', 'Excess');
+      const added = { symbol: 'V_e', name: 'excess', effect: 'Excess' };
+      const nominalMl = pipetteVolumeMl(excess.vessel);
+      const addedTo = pipettedInputs(excess.vessel, added, () => nominalMl, thermalFactor);
+      return (flask, volume) =>
+        molarityByBackTitration(
+          { ratio: excessRatio, molarity: excessMolarity, volume: addedTo(flask) },
+          { ratio, molarity, volume },
+          aliquotOf(flask),
+        );
+    }
     const molarityBy =
       method.inBurette === 'titrant' ? molarityByAliquot : molarityByStandardInBurette;
     return (flask, volume) => molarityBy(ratio, molarity, aliquotOf(flask), volume);
@@ -200,9 +223,18 @@ function linearityId({ setUp: { standard } }: RunState): string {
   return `equipment:${standard.balance.id}/linearity@${String(standard.balance.version)}`;
 }
 
-/** The aliquot of each flask: what the vessel delivers, as calibrated where it was, and how well it was filled. */
-function aliquotInputs(
+/** How a volume that is pipetted into every flask appears in the equation and the budget. */
+interface PipettedVolume {
+  readonly symbol: string;
+  readonly name: string;
+  readonly effect: string;
+}
+
+/** A volume in each flask: what the vessel delivers, as calibrated where it was, and how well it was filled. */
+function pipettedInputs(
   vessel: EquipmentState,
+  { symbol, name, effect }: PipettedVolume,
+  volumeMlIn: (flask: Flask) => number,
   thermalFactor: Expression,
 ): (flask: Flask) => Expression {
   const { equipment, id, version } = vessel;
@@ -213,9 +245,9 @@ function aliquotInputs(
   const deviation = commonInput({
     // The tolerance of a burette that serves for both the aliquot and the titre is one and the same.
     id: `equipment:${id}/tolerance@${String(version)}`,
-    symbol: 'δV_a',
+    symbol: `δ${symbol}`,
     name: `calibration of ${equipment.name}`,
-    effect: 'Aliquot',
+    effect,
     value: point?.deviation ?? 0,
     unit: UNITS.millilitre,
     components: calibrationComponents(point) ?? volumeTolerance(equipment),
@@ -226,11 +258,11 @@ function aliquotInputs(
   return (flask) => {
     const i = String(flask.number);
     const read = ownInput({
-      id: `fact:${flask.portion.factId}/aliquot`,
-      symbol: `V_a,${i}`,
-      name: `aliquot in flask ${i}`,
-      effect: 'Aliquot',
-      value: amountIn(flask),
+      id: `fact:${flask.portion.factId}/${name}`,
+      symbol: `${symbol},${i}`,
+      name: `${name} in flask ${i}`,
+      effect,
+      value: volumeMlIn(flask),
       unit: UNITS.millilitre,
       components: deliveryRepeatability(equipment),
       source: equipment.name,
@@ -287,19 +319,17 @@ function flaskMolarityModel(
 ): Expression {
   const i = String(flask.number);
   if (!flask.initial || !flask.final) throw new RangeError(`flask ${i} has not been titrated`);
+  const titre = [...readingTerms(run.references.burette, flask), plus(endPointInput(run, flask))];
+  const net = !blank
+    ? titre
+    : isExcessByBlank(run)
+      ? [plus(blank), minus(sum(titre))]
+      : [...titre, minus(blank)];
   const volume = define(
     `V_${i}`,
     `volume for flask ${i} at 20 °C`,
     UNITS.millilitre,
-    product([
-      sum([
-        ...readingTerms(run.references.burette, flask),
-        ...(blank ? [minus(blank)] : []),
-        plus(calibration),
-        plus(endPointInput(run, flask)),
-      ]),
-      thermalFactor,
-    ]),
+    product([sum([...net, plus(calibration)]), thermalFactor]),
   );
   return define(`c_${i}`, `molarity from flask ${i}`, UNITS.molePerLitre, standard(flask, volume));
 }

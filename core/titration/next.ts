@@ -6,7 +6,7 @@ import { plannedTitrations, planRun } from './plan';
 import { seriesFault } from './seriesFault';
 import type { Flask, RunState } from './state';
 import { flaskUnderBurette, isBlank, openConflicts, openRefill, pauseOf, placeName } from './run';
-import { instrumentOf, standardSubstanceId } from './standard';
+import { instrumentOf, pipetteVolumeMl, standardSubstanceId } from './standard';
 
 /** What the analyst does next. The sentence is the same on every screen. */
 export interface NextStep {
@@ -84,9 +84,10 @@ function underBurette(run: RunState, flask: Flask): NextStep {
     const sentence = `Flask ${number}: fill the burette again, then read the level that it goes on from.`;
     return step('read-restart', flask.number, sentence);
   }
+  const { burette, excess } = run.references;
   const { onBurette } = forecastFlask(run, flask, null);
   const expected = onBurette?.expected ?? 0;
-  const capacityMl = Number(run.references.burette.capacityMl);
+  const capacityMl = Number(burette.capacityMl);
   if (expected > capacityMl) {
     const sentence = `Flask ${number}: stop before the last mark at ${String(capacityMl)}, read, and refill. About ${roundHalfEven(expected - capacityMl, 1)} mL will still be wanted.`;
     return step('read-stop', flask.number, sentence);
@@ -98,7 +99,7 @@ function underBurette(run: RunState, flask: Flask): NextStep {
       `Flask ${number}: watch the last mark. The end is expected at ${roundHalfEven(expected, 1)} and the burette may not hold it.`,
     );
   }
-  if (isBlank(flask)) {
+  if (isBlank(flask) && !excess) {
     const sentence = `Flask ${number}, the blank: drop by drop from the start, to the same colour. A few tenths of a millilitre at most.`;
     return step('read-final', flask.number, sentence);
   }
@@ -174,24 +175,35 @@ export function portionStep(run: RunState, judgement: Judgement, isExtra: boolea
   const number = nextFlask(run);
   const why = isExtra ? whyAnother(run, judgement) : '';
   const plan = planRun(references, setUp.rules, judgement.accurate?.mean);
-  const into = `into flask ${String(number)}.`;
+  const into = `into flask ${String(number)}`;
   if (standard.kind === 'lot') {
     const about = roundHalfEven(plan.portion.suggested, 2);
     const name = findSubstance(standardSubstanceId(standard))?.shortName ?? 'the standard';
-    return step('weigh', number, `${why}Weigh about ${about} g of ${name} ${into}`);
+    return step('weigh', number, `${why}Weigh about ${about} g of ${name} ${into}.`);
   }
   const { code } = method.inBurette === 'titrant' ? standard.bottle : bottle;
-  const volume =
-    instrumentOf(standard).type === 'glassware'
-      ? `Pipette ${String(plan.portion.suggested)} mL`
-      : `Let about ${roundHalfEven(plan.portion.suggested, 0)} mL`;
-  return step('pipette', number, `${why}${volume} of bottle ${code} ${into}`);
+  const isPipetted = instrumentOf(standard).type === 'glassware';
+  const volume = isPipetted
+    ? `${String(plan.portion.suggested)} mL`
+    : `about ${roundHalfEven(plan.portion.suggested, 0)} mL`;
+  const { excess } = references;
+  if (excess) {
+    // It goes in before what it is to take up, so that nothing of that escapes.
+    const first = `Pipette ${String(pipetteVolumeMl(excess.vessel))} mL of bottle ${excess.bottle.code}, the excess, ${into}`;
+    return step('pipette', number, `${why}${first}, then ${volume} of bottle ${code}.`);
+  }
+  const verb = isPipetted ? 'Pipette' : 'Let';
+  return step('pipette', number, `${why}${verb} ${volume} of bottle ${code} ${into}.`);
 }
 
 /** The step that makes a blank. */
 export function blankStep(run: RunState): NextStep {
   const number = nextFlask(run);
-  const sentence = `Make a blank as flask ${String(number)}: the same medium and indicator, and nothing to titrate.`;
+  const { excess } = run.references;
+  const same = excess
+    ? `${String(pipetteVolumeMl(excess.vessel))} mL of bottle ${excess.bottle.code}, the excess, and nothing that takes it up`
+    : 'the same medium and indicator, and nothing to titrate';
+  const sentence = `Make a blank as flask ${String(number)}: ${same}.`;
   return step('blank', number, sentence);
 }
 

@@ -37,14 +37,24 @@ const GOOD_RANGE = { least: 0.4, most: 0.9 };
  */
 const AIM = 0.47;
 
-/** Titrant that a blank takes, with a drop too much, mL. */
+/** Titrant that a blank takes where the medium takes any, with a drop too much, mL. */
 const BLANK_ML = 1;
+
+/** Titrant that the blanks of a series take, mL: all that an excess takes, if there is one and a blank with it. */
+function blankNeedMl(
+  { excess, method }: Pick<RunReferences, 'excess' | 'method'>,
+  { excessMmol, strength }: Stoichiometry,
+): number {
+  if (!excess || excessMmol === null) return BLANK_ML;
+  return method.needsBlank ? excessMmol / strength : 0;
+}
 
 /** Titrant that runs through the tip when the burette is filled above zero and let down, mL. */
 const TIP_ML = 2;
 
 /**
- * Plans a series of replicates; `fixedMl` is the volume of the pipette where one measures the portion. Source of the good
+ * Plans a series of replicates; `fixedMl` is the volume of the pipette where one measures the portion, `blankMl` what a blank
+ * takes. Source of the good
  * range: 40 to 90 % of the burette's capacity, below which reading errors dominate and above which a refill adds two readings.
  */
 export function planSeries(
@@ -53,6 +63,7 @@ export function planSeries(
   burette: Burette,
   rules: HouseRules,
   fixedMl: number | null,
+  blankMl = BLANK_ML,
 ): SeriesPlan {
   const capacityMl = Number(burette.capacityMl);
   const good = {
@@ -64,15 +75,17 @@ export function planSeries(
   const titreMl = { ...good, suggested: fixed ?? good.suggested };
   const portion = (titre: number): number =>
     fixedMl ?? portionForTitre(stoichiometry, titre, molarityMolPerL);
+  // The more is in the flask, the less is left of an excess.
+  const ends = [portion(titreMl.least), portion(titreMl.most)] as const;
   return {
     portion: {
       suggested: portion(titreMl.suggested),
-      least: portion(titreMl.least),
-      most: portion(titreMl.most),
+      least: Math.min(...ends),
+      most: Math.max(...ends),
     },
     titreMl,
     titrationsPerFilling: Math.floor(capacityMl / titreMl.suggested),
-    ...titrantNeed(burette, rules, titreMl.suggested),
+    ...titrantNeed(burette, rules, Math.max(0, titreMl.suggested), blankMl),
   };
 }
 
@@ -83,12 +96,14 @@ export function planRun(
   molarityMolPerL = nominalMolPerL(references.bottle),
 ): SeriesPlan {
   const { burette, standard } = references;
+  const stoichiometry = stoichiometryOf(references);
   return planSeries(
-    stoichiometryOf(references),
+    stoichiometry,
     molarityMolPerL,
     burette,
     rules,
     pipetteMl(standard),
+    blankNeedMl(references, stoichiometry),
   );
 }
 
@@ -102,6 +117,7 @@ export function titrantNeed(
   burette: Burette,
   rules: HouseRules,
   titreMl = AIM * Number(burette.capacityMl),
+  blankMl = BLANK_ML,
 ): Pick<SeriesPlan, 'titrations' | 'titrant' | 'titrantTotalMl'> {
   const titrations = plannedTitrations(rules);
   const fillings = Math.ceil((titrations * titreMl) / Number(burette.capacityMl));
@@ -117,7 +133,7 @@ export function titrantNeed(
       volumeMl: rules.agreeAtLeast * titreMl,
     },
     { what: 'one repeat in reserve', volumeMl: titreMl },
-    { what: 'a blank', volumeMl: BLANK_ML },
+    ...(blankMl > 0 ? [{ what: 'a blank', volumeMl: blankMl }] : []),
   ];
   return {
     titrations,

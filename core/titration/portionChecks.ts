@@ -78,6 +78,11 @@ function checkAgainstPlan(
     const message = `This ${what} would take ${plainTitre} mL, more than the burette's ${run.references.burette.capacityMl} mL.${tenfold}`;
     return [unlikely(`${what}-too-large`, field, message)];
   }
+  if (titre < TOO_SMALL_PART * capacityMl && run.references.excess) {
+    const left = titre > 0 ? `only ${plainTitre} mL would be left` : 'nothing would be left';
+    const message = `This ${what} uses up the excess: ${left} to titrate. Take less of it, or more of the reagent.`;
+    return [unlikely(`${what}-too-large`, field, message)];
+  }
   if (titre < TOO_SMALL_PART * capacityMl) {
     const message = `This ${what} would take only ${plainTitre} mL; reading errors would dominate. Is the decimal point in its place?`;
     return [unlikely(`${what}-too-small`, field, message)];

@@ -123,9 +123,10 @@ function checkFinalReading(
   if (Math.abs(Number(readingMl) - expected) <= STRANGE_HALF_BANDS * forecast.halfBandMl) {
     return decimals;
   }
-  const message = isBlank(flask)
-    ? 'A blank takes a few tenths of a millilitre at most. Read again; if it stands, say why.'
-    : `The end point was expected near ${roundHalfEven(expected, 2)}. ${suspectedSlip(run, forecast, from, readingMl)}`;
+  const message =
+    isBlank(flask) && !run.references.excess
+      ? 'A blank takes a few tenths of a millilitre at most. Read again; if it stands, say why.'
+      : `The end point was expected near ${roundHalfEven(expected, 2)}. ${suspectedSlip(run, forecast, from, readingMl)}`;
   return [...decimals, unlikely('titre-off-forecast', 'readingMl', message)];
 }
 

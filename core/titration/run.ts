@@ -3,6 +3,7 @@ import { addDecimals, subtractDecimals } from '../measurement';
 import type { Moment, RefillMoment } from './facts';
 import type { Portion } from './portion';
 import { portionAmount } from './portion';
+import { pipetteVolumeMl } from './standard';
 import type { Entry, Flask, Place, Reading, ReadingPlace, RunState } from './state';
 
 /** The place of a refill's reading. */
@@ -90,7 +91,7 @@ export function titrantTakenMl(run: RunState): number {
 export function takenBy(
   run: RunState,
 ): readonly { readonly id: string; readonly amount: number }[] {
-  const { bottle, standard } = run.setUp;
+  const { bottle, standard, excess } = run.setUp;
   const standardId = standard.kind === 'lot' ? standard.lot.id : standard.bottle.id;
   const [inBurette, inFlasks] =
     run.references.method.inBurette === 'titrant'
@@ -100,6 +101,14 @@ export function takenBy(
   return [
     { id: inBurette, amount: titrantTakenMl(run) },
     { id: inFlasks, amount: portions.reduce((total, one) => total + one, 0) },
+    ...(excess && run.references.excess
+      ? [
+          {
+            id: excess.bottle.id,
+            amount: run.flasks.length * pipetteVolumeMl(run.references.excess.vessel),
+          },
+        ]
+      : []),
   ];
 }
 

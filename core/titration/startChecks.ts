@@ -1,9 +1,13 @@
 import type { PlainDate } from '../laboratory';
+import { findSubstance } from '../chemistry';
 import { isCalibrationOverdue } from '../metrology';
-import { freshnessOf, isLotExpired, mayBeUsed } from '../reagent';
+import type { BottleState } from '../reagent';
+import { freshnessOf, isLotExpired, mayBeUsed, nominalMolPerL } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
-import { instrumentOf, standardSubstanceId } from './standard';
+import { stoichiometryOf } from './consumed';
+import { instrumentOf, pipetteMl, standardSubstanceId } from './standard';
+import { expectedTitreMl } from './stoichiometry';
 import type { RunReferences } from './state';
 
 /** What speaks against starting a run with these records today. */
@@ -23,9 +27,10 @@ export function checkRunStart(references: RunReferences, today: PlainDate): read
     const message = 'This is not the standard that the method asks for.';
     findings.push(impossible('wrong-standard', 'standard', message));
   }
-  findings.push(...checkStandard(references, today));
+  findings.push(...checkStandard(references, today), ...checkExcess(references, today));
   const instruments = [
     ['instrument', instrumentOf(standard)] as const,
+    ...(references.excess ? [['pipette', references.excess.vessel.equipment] as const] : []),
     ['burette', burette] as const,
   ];
   for (const [field, item] of instruments) {
@@ -59,16 +64,48 @@ function checkStandard(
     const message = `Lot ${lot.lotNumber} is past its use-by date, ${lot.useBy ?? ''}.`;
     return isLotExpired(lot, today) ? [unlikely('lot-expired', 'standard', message)] : [];
   }
-  const { code, id } = standard.bottle;
-  if (id === bottle.id) {
-    return [impossible('same-bottle', 'standard', 'A bottle cannot be its own standard.')];
+  return checkKnownSolution(standard.bottle, bottle, 'standard', today);
+}
+
+/** What speaks against a solution whose molarity the run takes for granted. */
+function checkKnownSolution(
+  solution: BottleState,
+  titrant: BottleState,
+  field: 'standard' | 'excess',
+  today: PlainDate,
+): readonly Finding[] {
+  const { code, id } = solution;
+  if (id === titrant.id) {
+    return [impossible('same-bottle', field, 'A bottle cannot be its own standard.')];
   }
-  const freshness = freshnessOf(standard.bottle, today);
+  const freshness = freshnessOf(solution, today);
   if (!('known' in freshness)) {
     const message = `The molarity of bottle ${code} is only nominal: standardize it first.`;
-    return [impossible('not-standardized', 'standard', message)];
+    return [impossible('not-standardized', field, message)];
   }
   if (mayBeUsed(freshness)) return [];
   const message = `Bottle ${code} is past its last day, ${freshness.known.until ?? ''}.`;
-  return [unlikely('standard-overdue', 'standard', message)];
+  return [unlikely('standard-overdue', field, message)];
+}
+
+/** What speaks against the excess of a back-titration: that there is none, or that it does not suffice. */
+function checkExcess(references: RunReferences, today: PlainDate): readonly Finding[] {
+  const { method, bottle, excess, standard } = references;
+  if (method.excess === null) {
+    return excess
+      ? [impossible('no-excess-wanted', 'excess', 'This method adds no reagent in excess.')]
+      : [];
+  }
+  const name = findSubstance(method.excess.substanceId)?.name ?? method.excess.substanceId;
+  if (excess?.bottle.substanceId !== method.excess.substanceId) {
+    const message = `This method needs a solution of ${name} in excess.`;
+    return [impossible('wrong-excess', 'excess', message)];
+  }
+  const found = checkKnownSolution(excess.bottle, bottle, 'excess', today);
+  const aliquotMl = pipetteMl(standard);
+  if (aliquotMl === null || found.some(({ severity }) => severity === 'impossible')) return found;
+  const left = expectedTitreMl(stoichiometryOf(references), aliquotMl, nominalMolPerL(bottle));
+  if (left > 0) return found;
+  const message = `${excess.vessel.equipment.name} of bottle ${excess.bottle.code} is no excess: ${String(aliquotMl)} mL of bottle ${bottle.code} take all of it. Take less of the one or more of the other.`;
+  return [...found, impossible('no-excess', 'excess', message)];
 }

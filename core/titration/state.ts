@@ -24,7 +24,15 @@ export interface RunReferences {
   readonly method: Method;
   readonly bottle: BottleState;
   readonly standard: RunStandard;
+  /** The solution of which every flask gets a pipette full, for a back-titration; null without one. */
+  readonly excess: RunExcess | null;
   readonly burette: Burette;
+}
+
+/** The reagent of a back-titration, and the pipette that measures it. */
+export interface RunExcess {
+  readonly bottle: BottleState;
+  readonly vessel: EquipmentState;
 }
 
 /** An entry as it stands, with what it was before each correction. */

@@ -289,7 +289,7 @@ describe('a series that does not agree', () => {
 describe('planning and what comes next', () => {
   test('the mass aims at two titrations from one filling, within 40 to 90 % of the burette', () => {
     const strength = strengthOfWeighed({ moleRatio: 1, purity: 1, molarMassGPerMol: 204.22 });
-    const standard = { inBurette: 'titrant', strength } as const;
+    const standard = { inBurette: 'titrant', strength, excessMmol: null } as const;
     const plan = planSeries(standard, 0.1, burette, DEFAULT_HOUSE_RULES, null);
     expect(plan.portion.suggested).toBeCloseTo(0.48, 2);
     expect(plan.portion.least).toBeCloseTo(0.408, 3);

@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { findMethod } from '#core/chemistry';
 import type { PlainRecordKind, PlainStates } from '#core/ledger';
 import { foldRecord } from '#core/ledger';
+import type { EquipmentState } from '#core/metrology';
 import type { Fact, RecordKind } from '#core/record';
 import type { RecordVersion, RunFact, RunReferences, RunSetUp, RunState } from '#core/titration';
 import { foldRun } from '#core/titration';
@@ -94,7 +95,8 @@ function foldReferences(
   const bottle = foldVersion(streams, 'bottle', setUp.bottle, 'bottle');
   const { equipment: burette } = foldVersion(streams, 'equipment', setUp.burette, 'burette');
   if (burette.type !== 'burette') throw unknownReference('burette', 'This is not a burette.');
-  return { method, bottle, standard: foldStandard(streams, setUp), burette };
+  const excess = foldExcess(streams, setUp);
+  return { method, bottle, standard: foldStandard(streams, setUp), excess, burette };
 }
 
 function foldStandard(
@@ -110,11 +112,26 @@ function foldStandard(
   }
   const bottle = foldVersion(streams, 'bottle', standard.bottle, 'standard.bottle');
   const vessel = foldVersion(streams, 'equipment', standard.vessel, 'standard.vessel');
-  const { equipment } = vessel;
-  const isPipette = equipment.type === 'glassware' && equipment.kind === 'one-mark-pipette';
-  if (isPipette || equipment.type === 'burette') return { kind: 'bottle', bottle, vessel };
+  if (isPipette(vessel) || vessel.equipment.type === 'burette') {
+    return { kind: 'bottle', bottle, vessel };
+  }
   const message = 'An aliquot is measured with a pipette or a burette.';
   throw unknownReference('standard.vessel', message);
+}
+
+function foldExcess(
+  streams: ReadonlyMap<string, readonly Fact[]>,
+  { excess }: RunSetUp,
+): RunReferences['excess'] {
+  if (!excess) return null;
+  const bottle = foldVersion(streams, 'bottle', excess.bottle, 'excess.bottle');
+  const vessel = foldVersion(streams, 'equipment', excess.vessel, 'excess.vessel');
+  if (isPipette(vessel)) return { bottle, vessel };
+  throw unknownReference('excess.vessel', 'An excess is measured with a pipette.');
+}
+
+function isPipette({ equipment }: EquipmentState): boolean {
+  return equipment.type === 'glassware' && equipment.kind === 'one-mark-pipette';
 }
 
 /** A record that a set-up names: its kind, and where the set-up names it. */
@@ -125,7 +142,13 @@ interface NamedRecord {
 }
 
 /** The records that a set-up names. */
-export function partsOf({ method, bottle, standard, burette }: RunSetUp): readonly NamedRecord[] {
+export function partsOf({
+  method,
+  bottle,
+  standard,
+  excess,
+  burette,
+}: RunSetUp): readonly NamedRecord[] {
   return [
     ...(method.kind === 'own' ? ([{ field: 'method', kind: 'method', at: method }] as const) : []),
     { field: 'bottle', kind: 'bottle', at: bottle },
@@ -138,6 +161,12 @@ export function partsOf({ method, bottle, standard, burette }: RunSetUp): readon
           { field: 'standard', kind: 'bottle', at: standard.bottle },
           { field: 'instrument', kind: 'equipment', at: standard.vessel },
         ] as const)),
+    ...(excess
+      ? ([
+          { field: 'excess', kind: 'bottle', at: excess.bottle },
+          { field: 'pipette', kind: 'equipment', at: excess.vessel },
+        ] as const)
+      : []),
     { field: 'burette', kind: 'equipment', at: burette },
   ];
 }

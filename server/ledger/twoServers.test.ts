@@ -92,6 +92,9 @@ test('a run names the versions it rests on: another version, or another kind, is
     { standard: { kind: 'bottle', bottle: at(ids.bottle), vessel: at(ids.burette) } },
     { standard: { kind: 'bottle', bottle: at(ids.bottle), vessel: at(ids.balance) } },
     { burette: at(ids.balance) },
+    { excess: { bottle: at(ids.bottle), vessel: at(ids.burette) } },
+    { excess: { bottle: at(uuidv7()), vessel: at(ids.burette) } },
+    { method: { kind: 'catalogue', id: 'ammonia-by-excess-of-acid' } },
   ]) {
     await run(changes).expect(422);
   }

@@ -281,6 +281,7 @@ export function runSetUp(ids: StockIds) {
     method: { kind: 'catalogue', id: 'naoh-by-khp' } as const,
     bottle: at(ids.bottle),
     standard: { kind: 'lot', lot: at(ids.khp), balance: at(ids.balance) } as const,
+    excess: null,
     burette: at(ids.burette),
     rules: DEFAULT_HOUSE_RULES,
     temperatureC: '20',

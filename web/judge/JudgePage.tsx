@@ -38,7 +38,7 @@ export function JudgePage() {
     <Page
       title={`${run.certificate ? `Certificate ${run.certificate.number}` : 'Judgement'}: bottle ${bottle.code}`}
       tabTitle={`Judge bottle ${bottle.code}`}
-      lead={`${capitalized(titrant?.name ?? '')} against ${standard?.name ?? ''}, ${describeStandard(run.references.standard)}`}
+      lead={`${capitalized(titrant?.name ?? '')} against ${standard?.name ?? ''}, ${describeStandard(run.references)}`}
       actions={
         <>
           <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>

@@ -11,7 +11,7 @@ import {
   flaskOf,
   flaskUnderBurette,
   forecastFlask,
-  instrumentOf,
+  measuringInstruments,
   judgeRun,
   nextStep,
   openConflicts,
@@ -254,12 +254,15 @@ function burettePosition(run: RunState, step: NextStep, previewMl: number | null
 
 function RunLine({ run }: { readonly run: RunState }) {
   const nameOf = usePersonName();
-  const { standard, burette, method } = run.references;
+  const { burette, method } = run.references;
   return (
     <p className="truncate text-[15px] text-ink-soft">
-      <ShortName of={method.standardId} /> {describeStandard(standard)}
-      {method.inBurette === 'standard' && ' in the burette'} · {instrumentOf(standard).name} ·{' '}
-      {burette.name} · {describeEndPoint(method, run.setUp.rules)} · {nameOf(run.started.by)}
+      <ShortName of={method.standardId} />
+      {method.inBurette === 'standard' && ' in the burette'}: {describeStandard(run.references)} ·{' '}
+      {measuringInstruments(run.references)
+        .map(({ name }) => name)
+        .join(', ')}{' '}
+      · {burette.name} · {describeEndPoint(method, run.setUp.rules)} · {nameOf(run.started.by)}
       {run.buretteChecked.at(-1)?.faults.length === 0 && ' · burette checked'}
     </p>
   );

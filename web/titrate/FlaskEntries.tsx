@@ -4,6 +4,7 @@ import type { Entry, Reading, ReadingPlace, Replicate, RunState } from '#core/ti
 import {
   forecastFlask,
   isBlank,
+  pipetteVolumeMl,
   placeName,
   portionAmount,
   readingAt,
@@ -25,7 +26,7 @@ export function FlaskEntries(props: FlaskEntriesProps) {
   const number = String(flask.number);
   const isOpen = run.status === 'open';
   const isWeighed = run.references.standard.kind === 'lot';
-  const { method, bottle } = run.references;
+  const { method, bottle, excess } = run.references;
   const inFlask = method.inBurette === 'standard' ? bottle.substanceId : method.standardId;
   const reading = (place: ReadingPlace): ReactNode => {
     const entry = readingAt(flask, place);
@@ -77,6 +78,17 @@ export function FlaskEntries(props: FlaskEntriesProps) {
                 : undefined
             }
           />
+        </Row>
+      )}
+      {excess && (
+        <Row
+          name={
+            <>
+              excess of <ShortName of={excess.bottle.substanceId} /> / mL
+            </>
+          }
+        >
+          <span className="px-1 font-mono text-[17px]">{pipetteVolumeMl(excess.vessel)}</span>
         </Row>
       )}
       <Row name="start / mL">{reading('initial')}</Row>

@@ -2,8 +2,9 @@ import { describeDrying, describeEndPoint, findSubstance } from '#core/chemistry
 import type { HouseRules } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import type { RunReferences } from '#core/titration';
-import { instrumentOf, pipetteMl, planRun } from '#core/titration';
+import { instrumentOf, pipetteMl, pipetteVolumeMl, planRun } from '#core/titration';
 import { useStock } from '../app/stock';
+import { ShortName } from '../ui/ShortName';
 import { ReactionEquation } from '../ui/typeset';
 
 /** What to weigh or pipette, and how much of which bottle the series needs. */
@@ -14,7 +15,7 @@ export function SeriesPlanView({
   readonly references: RunReferences;
   readonly rules: HouseRules;
 }) {
-  const { bottle, standard, method } = references;
+  const { bottle, standard, method, excess } = references;
   const substance = findSubstance(method.standardId);
   const plan = planRun(references, rules);
   const isWeighed = standard.kind === 'lot';
@@ -38,7 +39,14 @@ export function SeriesPlanView({
         ))}
       </p>
       <p className="mt-4 text-ink-soft">
-        {isWeighed ? 'Weigh' : 'Measure'} into each flask, exactly known:
+        {isWeighed ? 'Weigh' : 'Measure'} into each flask, exactly known
+        {excess && (
+          <>
+            , after <b className="text-ink">{pipetteVolumeMl(excess.vessel)} mL</b> of{' '}
+            <ShortName of={excess.bottle.substanceId} /> from bottle {excess.bottle.code}
+          </>
+        )}
+        :
       </p>
       <p className="text-[34px] leading-tight font-bold">
         {pipetteMl(standard) === null && 'about '}
@@ -86,20 +94,44 @@ export function SeriesPlanView({
         </tbody>
       </table>
       <Enough bottleId={inBuretteId} neededMl={plan.titrantTotalMl} />
+      {excess && (
+        <Enough
+          bottleId={excess.bottle.id}
+          code={excess.bottle.code}
+          // The planned titrations, one repeat and the blank, as for the burette.
+          neededMl={
+            (plan.titrations + 1 + Number(method.needsBlank)) * pipetteVolumeMl(excess.vessel)
+          }
+        />
+      )}
     </section>
   );
 }
 
 /** Whether the bottle holds what the series needs, said before it begins. */
-function Enough({ bottleId, neededMl }: { readonly bottleId: string; readonly neededMl: number }) {
+function Enough({
+  bottleId,
+  code,
+  neededMl,
+}: {
+  readonly bottleId: string;
+  /** Of a bottle beside the one whose need is listed above. */
+  readonly code?: string;
+  readonly neededMl: number;
+}) {
   const leftMl = useStock()?.left.get(bottleId);
   if (leftMl === undefined) return null;
   const left = roundHalfEven(Math.max(0, leftMl), 0);
+  const needed = roundHalfEven(neededMl, 0);
+  const name = code === undefined ? 'The bottle' : `Bottle ${code}`;
   return leftMl >= neededMl ? (
-    <p className="mt-2 text-leaf">The bottle holds {left} mL: enough.</p>
+    <p className="mt-2 text-leaf">
+      {name} holds {left} mL: enough{code !== undefined && ` for the ${needed} mL in excess`}.
+    </p>
   ) : (
     <p role="alert" className="mt-2 font-semibold text-blush">
-      The bottle holds only {left} mL: it will not last for the series.
+      {name} holds only {left} mL: it will not last for the series
+      {code !== undefined && `, which takes ${needed} mL in excess`}.
     </p>
   );
 }

@@ -6,7 +6,7 @@ import { parseDecimal } from '#core/measurement';
 import type { EquipmentState } from '#core/metrology';
 import type { BottleState } from '#core/reagent';
 import { freshnessOf, knownMolarity } from '#core/reagent';
-import type { RunReferences, StandardChoice } from '#core/titration';
+import type { RecordVersion, RunReferences, StandardChoice } from '#core/titration';
 import { checkRunStart } from '#core/titration';
 import { Loading } from '../app/Loading';
 import { ProblemError } from '../app/api';
@@ -19,7 +19,7 @@ import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
 import { SeriesPlanView } from './SeriesPlanView';
 import type { Arrangement, Shelf } from './arrangements';
-import { arrangementsFor } from './arrangements';
+import { arrangementsFor, isPossible } from './arrangements';
 
 /** Choosing what a standardization is made with; the plan follows every choice. */
 export function SetUpPage() {
@@ -84,17 +84,22 @@ function chosen<T extends { readonly id: string }>(
   return items.find((item) => item.id === id) ?? items[0];
 }
 
+/** The pipettes, the largest first. */
+function pipettesOf(equipment: readonly EquipmentState[]): readonly EquipmentState[] {
+  return equipment
+    .filter(({ equipment: one }) => one.type === 'glassware' && one.kind === 'one-mark-pipette')
+    .toSorted((a, b) => volumeOf(b.equipment) - volumeOf(a.equipment));
+}
+
 /** The pipette whose volume lies in what the method takes, else any; then burettes, which measure an aliquot too. */
 function vesselsFor({ method }: Arrangement, equipment: readonly EquipmentState[]) {
   const portion = method.portions.find(({ kind }) => kind === 'aliquot');
   const [low, high] = portion?.kind === 'aliquot' ? portion.volumeMl : [0, Infinity];
-  const pipettes = equipment.filter(
-    ({ equipment: one }) => one.type === 'glassware' && one.kind === 'one-mark-pipette',
-  );
+  const pipettes = pipettesOf(equipment);
   const fits = ({ equipment: one }: EquipmentState): boolean =>
-    one.type === 'glassware' && Number(one.volumeMl) >= low && Number(one.volumeMl) <= high;
+    volumeOf(one) >= low && volumeOf(one) <= high;
   return [
-    ...pipettes.filter(fits).toSorted((a, b) => volumeOf(b.equipment) - volumeOf(a.equipment)),
+    ...pipettes.filter(fits),
     ...pipettes.filter((item) => !fits(item)),
     ...equipment.filter((item) => item.equipment.type === 'burette'),
   ];
@@ -118,6 +123,11 @@ function hintOf({ equipment }: EquipmentState): string {
   }
 }
 
+/** A record at the version that it has now. */
+function at({ id, version }: RecordVersion): RecordVersion {
+  return { id, version };
+}
+
 /** What the standard and its instrument come to: as the run names them, and as their records say. */
 function standardOf(
   arrangement: Arrangement,
@@ -125,10 +135,6 @@ function standardOf(
   instrument: EquipmentState | undefined,
 ): { readonly choice: StandardChoice; readonly record: RunReferences['standard'] } | null {
   if (!instrument) return null;
-  const at = ({ id, version }: { readonly id: string; readonly version: number }) => ({
-    id,
-    version,
-  });
   if (arrangement.takes === 'lot') {
     const lot = chosen(arrangement.lots, standardId);
     const { equipment: balance } = instrument;
@@ -158,6 +164,8 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const [arrangementKey, setArrangementKey] = useState<string | null>(null);
   const [standardId, setStandardId] = useState<string | null>(null);
   const [instrumentId, setInstrumentId] = useState<string | null>(null);
+  const [excessId, setExcessId] = useState<string | null>(null);
+  const [pipetteId, setPipetteId] = useState<string | null>(null);
   const [buretteId, setBuretteId] = useState<string | null>(null);
   const [temperature, setTemperature] = useState('20');
   const [variation, setVariation] = useState('3');
@@ -178,6 +186,10 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const instrument = chosen(instruments, instrumentId);
   const standard = standardOf(arrangement, standardId, instrument);
   const { method } = arrangement;
+  const excessBottle = chosen(arrangement.excesses, excessId);
+  const pipette = chosen(pipettesOf(equipment), pipetteId);
+  const excess =
+    method.excess && excessBottle && pipette ? { bottle: excessBottle, vessel: pipette } : null;
 
   const rules = {
     ...withOverrides(laboratory.rules, method.rules),
@@ -187,6 +199,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
     method,
     bottle,
     standard: standard.record,
+    excess,
     burette: burette.equipment,
   };
   const isOnBench = runs?.some((run) => run.bottleId === bottle.id && run.status === 'open');
@@ -194,7 +207,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const problem = begin.error instanceof ProblemError ? begin.error : null;
   const findingAt = (field: string): string | undefined =>
     findings.find((finding) => finding.field === field)?.message ?? problem?.fieldMessage(field);
-  const standardName = findSubstance(method.standardId)?.name ?? method.standardId;
+  const standardName = nameOf(method.standardId);
 
   const start = (): void => {
     if (!standard) return;
@@ -203,9 +216,10 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
         kind: 'run.started',
         body: {
           method: arrangement.choice,
-          bottle: { id: bottle.id, version: bottle.version },
+          bottle: at(bottle),
           standard: standard.choice,
-          burette: { id: burette.id, version: burette.version },
+          excess: excess && { bottle: at(excess.bottle), vessel: at(excess.vessel) },
+          burette: at(burette),
           rules,
           temperatureC: parseDecimal(temperature) ?? temperature,
           temperatureVariationK: parseDecimal(variation) ?? variation,
@@ -274,13 +288,13 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
               <option key={one.key} value={one.key}>
                 {one.choice.kind === 'own' ? 'own: ' : ''}
                 {one.name}
-                {one.lots.length + one.bottles.length === 0 ? ' (no standard on the shelf)' : ''}
+                {isPossible(one) ? '' : ' (no standard on the shelf)'}
               </option>
             ))}
           </SelectField>
         </div>
         {arrangement.lots.length + arrangement.bottles.length === 0 ? (
-          <NoStandard arrangement={arrangement} name={standardName} />
+          <Missing takes={arrangement.takes} name={standardName} />
         ) : (
           <>
             <SelectField
@@ -299,8 +313,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
               ))}
               {arrangement.bottles.map((item) => (
                 <option key={item.id} value={item.id}>
-                  bottle {item.code}, {findSubstance(item.substanceId)?.shortName}{' '}
-                  {item.nominalMolarity} mol/L
+                  {solutionName(item)}
                 </option>
               ))}
             </SelectField>
@@ -321,11 +334,48 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
                 ))}
               </SelectField>
             ) : (
-              <p>
-                <Link className="text-violet underline" to="/equipment">
-                  {arrangement.takes === 'lot' ? 'A balance' : 'A pipette'} is missing: add one.
-                </Link>
-              </p>
+              <NoInstrument what={arrangement.takes === 'lot' ? 'A balance' : 'A pipette'} />
+            )}
+          </>
+        )}
+        {method.excess && !excessBottle && (
+          <Missing takes="bottle" name={nameOf(method.excess.substanceId)} />
+        )}
+        {method.excess && excessBottle && (
+          <>
+            <SelectField
+              label="In excess"
+              value={excessBottle.id}
+              error={findingAt('excess')}
+              hint={molarityHint(excessBottle)}
+              onChange={(event) => {
+                setExcessId(event.target.value);
+              }}
+            >
+              {arrangement.excesses.map((item) => (
+                <option key={item.id} value={item.id}>
+                  {solutionName(item)}
+                </option>
+              ))}
+            </SelectField>
+            {pipette ? (
+              <SelectField
+                label="Excess with"
+                value={pipette.id}
+                error={findingAt('pipette')}
+                hint={hintOf(pipette)}
+                onChange={(event) => {
+                  setPipetteId(event.target.value);
+                }}
+              >
+                {pipettesOf(equipment).map((item) => (
+                  <option key={item.id} value={item.id}>
+                    {item.equipment.name}
+                  </option>
+                ))}
+              </SelectField>
+            ) : (
+              <NoInstrument what="A pipette" />
             )}
           </>
         )}
@@ -382,7 +432,11 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           </div>
         )}
         <div className="col-span-2 flex items-center gap-4">
-          <Button type="submit" look="primary" disabled={begin.isPending || !standard}>
+          <Button
+            type="submit"
+            look="primary"
+            disabled={begin.isPending || !standard || (method.excess !== null && !excess)}
+          >
             To the bench
           </Button>
           <FormError message={begin.error?.message} />
@@ -408,28 +462,44 @@ function standardHint(standard: RunReferences['standard']): string {
     const { purity, purityHalfWidth } = standard.lot.lot;
     return `Purity ${purity} ± ${purityHalfWidth}`;
   }
-  const known = knownMolarity(standard.bottle);
+  return molarityHint(standard.bottle);
+}
+
+function molarityHint(bottle: BottleState): string {
+  const known = knownMolarity(bottle);
   return known ? `${known.molarity} ± ${known.expandedUncertainty} mol/L` : '';
 }
 
-/** What to do when the shelf has no standard for a method. */
-function NoStandard({
-  arrangement,
-  name,
-}: {
-  readonly arrangement: Arrangement;
-  readonly name: string;
-}) {
+function solutionName({ code, substanceId, nominalMolarity }: BottleState): string {
+  return `bottle ${code}, ${findSubstance(substanceId)?.shortName ?? substanceId} ${nominalMolarity ?? ''} mol/L`;
+}
+
+function nameOf(substanceId: string): string {
+  return findSubstance(substanceId)?.name ?? substanceId;
+}
+
+/** What to do when the shelf lacks a standard, or what a method adds in excess. */
+function Missing({ takes, name }: { readonly takes: Arrangement['takes']; readonly name: string }) {
   return (
     <p className="col-span-2 rounded-md border-l-4 border-straw bg-straw-wash px-4 py-3">
-      {arrangement.takes === 'lot'
+      {takes === 'lot'
         ? `There is no lot of ${name}. `
         : `There is no solution of ${name} whose molarity is known. `}
       <Link
         className="font-semibold text-violet underline"
-        to={arrangement.takes === 'lot' ? '/lots' : '/prepare'}
+        to={takes === 'lot' ? '/lots' : '/prepare'}
       >
-        {arrangement.takes === 'lot' ? 'Register a lot' : 'Prepare one'}
+        {takes === 'lot' ? 'Register a lot' : 'Prepare one'}
+      </Link>
+    </p>
+  );
+}
+
+function NoInstrument({ what }: { readonly what: string }) {
+  return (
+    <p>
+      <Link className="text-violet underline" to="/equipment">
+        {what} is missing: add one.
       </Link>
     </p>
   );

@@ -10,7 +10,7 @@ import {
   buretteChecks,
   describeStandard,
   forecastFlask,
-  instrumentOf,
+  measuringInstruments,
   isBlank,
   judgeRun,
   plannedTitrations,
@@ -39,7 +39,7 @@ export function SheetPage() {
 function Sheet({ run }: { readonly run: RunState }) {
   const { laboratory } = useSession();
   const nameOf = usePersonName();
-  const { bottle, method, standard, burette } = run.references;
+  const { bottle, method, burette } = run.references;
   const judgement = judgeRun(run);
   const titrant = findSubstance(bottle.substanceId);
   const { rules } = run.setUp;
@@ -68,8 +68,8 @@ function Sheet({ run }: { readonly run: RunState }) {
           {run.setUp.method.kind === 'own' && `, version ${String(run.setUp.method.version)}`}
         </Fact>
         <Fact name="Standard">
-          {describeStandard(standard)}
-          {method.inBurette === 'standard' && ', in the burette'}
+          {method.inBurette === 'standard' && 'in the burette, '}
+          {describeStandard(run.references)}
         </Fact>
         <Fact name="Reaction">
           {method.equations.map((equation) => (
@@ -79,7 +79,8 @@ function Sheet({ run }: { readonly run: RunState }) {
           ))}
         </Fact>
         <Fact name="With">
-          {instrumentOf(standard).name}, {burette.name}, {run.setUp.temperatureC} °C
+          {[...measuringInstruments(run.references), burette].map(({ name }) => name).join(', ')},{' '}
+          {run.setUp.temperatureC} °C
         </Fact>
         <Fact name="End point">
           {describeEndPoint(method, rules)}; {method.colours.endPoint.word} (overshot:{' '}

@@ -15,6 +15,13 @@ export interface Arrangement {
   readonly lots: readonly LotState[];
   readonly bottles: readonly BottleState[];
   readonly takes: 'lot' | 'bottle';
+  /** For a back-titration, the solutions of which the flasks may get an excess; empty without one. */
+  readonly excesses: readonly BottleState[];
+}
+
+/** Whether the shelf holds what it needs. */
+export function isPossible({ lots, bottles, method, excesses }: Arrangement): boolean {
+  return lots.length + bottles.length > 0 && (method.excess === null || excesses.length > 0);
 }
 
 /** What the shelf holds. */
@@ -46,8 +53,7 @@ export function arrangementsFor(
   }));
   const preferred = rules.standardBy === 'weighed' ? 'lot' : 'bottle';
   const rank = (arrangement: Arrangement): number =>
-    (arrangement.lots.length + arrangement.bottles.length > 0 ? 0 : 2) +
-    (arrangement.takes === preferred ? 0 : 1);
+    (isPossible(arrangement) ? 0 : 2) + (arrangement.takes === preferred ? 0 : 1);
   return [...own, ...shipped]
     .flatMap(({ method, choice }) =>
       method.portions.map(({ kind }) => arrangementOf(bottle, shelf, method, choice, kind)),
@@ -62,7 +68,9 @@ function arrangementOf(
   choice: MethodChoice,
   portion: 'weighed' | 'aliquot',
 ): Arrangement {
-  const base = { key: `${choice.id} ${portion}`, choice, method };
+  const { excess } = method;
+  const excesses = excess ? knownSolutions(bottle, shelf, excess.substanceId) : [];
+  const base = { key: `${choice.id} ${portion}`, choice, method, excesses };
   const both = method.portions.length > 1;
   if (portion === 'weighed') {
     const lots = shelf.lots.filter(
@@ -71,18 +79,26 @@ function arrangementOf(
     const name = both ? `${method.name}, weighed` : method.name;
     return { ...base, name, takes: 'lot', lots, bottles: [] };
   }
-  const isUsable = (one: BottleState): boolean => mayBeUsed(freshnessOf(one, shelf.today));
-  // In date before those that are not, the newest first.
-  const bottles = shelf.bottles
+  const bottles = knownSolutions(bottle, shelf, method.standardId);
+  const name = both ? `${method.name}, aliquots of its solution` : method.name;
+  return { ...base, name, takes: 'bottle', lots: [], bottles };
+}
+
+/** The other bottles of a substance whose molarity is known: in date before those that are not, the newest first. */
+function knownSolutions(
+  bottle: BottleState,
+  { bottles, today }: Shelf,
+  substanceId: string,
+): readonly BottleState[] {
+  const isUsable = (one: BottleState): boolean => mayBeUsed(freshnessOf(one, today));
+  return bottles
     .filter(
       (one) =>
         !one.withdrawn &&
         one.id !== bottle.id &&
-        one.substanceId === method.standardId &&
+        one.substanceId === substanceId &&
         knownMolarity(one) !== null,
     )
     .toReversed()
     .toSorted((a, b) => Number(isUsable(b)) - Number(isUsable(a)));
-  const name = both ? `${method.name}, aliquots of its solution` : method.name;
-  return { ...base, name, takes: 'bottle', lots: [], bottles };
 }

@@ -94,7 +94,12 @@ export interface Method {
   readonly standardId: string;
   /** What is in the burette. */
   readonly inBurette: 'titrant' | 'standard';
-  /** Net reactions in order; each but the last makes the link that the next consumes. */
+  /**
+   * For a back-titration: the reagent of which every flask gets a known excess, what is left of it being titrated. Its
+   * species links the reactions. Null without one.
+   */
+  readonly excess: { readonly substanceId: string; readonly reagent: Reacting } | null;
+  /** Net reactions in order; each but the last makes the link that the next consumes, or leaves it over. */
   readonly equations: readonly string[];
   readonly links: readonly string[];
   readonly titrant: Reacting;

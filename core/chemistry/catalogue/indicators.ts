@@ -161,6 +161,13 @@ export const INDICATORS: readonly Indicator[] = [
     [{ fromPercent: 0, codes: ['H319'] }],
   ),
   byReagent(
+    'xylenol-orange',
+    'xylenol orange',
+    'zinc, lead and bismuth ions at pH 5',
+    ['yellow', 'red-violet'],
+    '0.2 g in 100 mL of water',
+  ),
+  byReagent(
     'chromate',
     'chromate',
     'silver ions at pH 7 to 10',

@@ -29,6 +29,7 @@ const SEEN = {
   violet: { word: 'violet', css: '#7b5aa6' },
   blueGreen: { word: 'blue-green', css: '#4f9c9a' },
   orange: { word: 'orange', css: '#e9a24c' },
+  redViolet: { word: 'red-violet', css: '#b0487c' },
 } as const satisfies Readonly<Record<string, Colour>>;
 
 type Shade = keyof typeof SEEN;
@@ -44,6 +45,7 @@ function reacting(species: string, perFormulaUnit = 1): Reacting {
 type Given = Omit<
   Method,
   | 'inBurette'
+  | 'excess'
   | 'links'
   | 'solventId'
   | 'flaskTemperatureC'
@@ -58,6 +60,7 @@ type Given = Omit<
 function method(given: Given): Method {
   return {
     inBurette: 'titrant',
+    excess: null,
     links: [],
     solventId: 'water',
     flaskTemperatureC: null,
@@ -502,6 +505,99 @@ export const METHODS: readonly Method[] = [
     cautions: [
       'Perchloric acid explodes when heated or dried with organic matter.',
       'Glacial acetic acid burns and is flammable: fume cupboard, no flame.',
+    ],
+  }),
+  method({
+    id: 'ammonia-by-excess-of-acid',
+    name: 'ammonia, excess of acid titrated back',
+    titrantIds: ['ammonia'],
+    standardId: 'sodium-hydroxide',
+    inBurette: 'standard',
+    excess: { substanceId: 'hydrochloric-acid', reagent: reacting('H^+') },
+    equations: ['NH3 + H^+ -> NH4^+', 'H^+ + OH^- -> H2O'],
+    links: ['H^+'],
+    titrant: reacting('NH3'),
+    standard: reacting('OH^-'),
+    nominalMolarityMolPerL: 0.1,
+    portions: [{ kind: 'aliquot', standardMolarityMolPerL: 0.1, volumeMl: [10, 25] }],
+    indicatorId: 'methyl-red',
+    indicatorDrops: 2,
+    colours: colours('red', 'orange', 'yellow'),
+    medium:
+      'about 25 mL water; the ammonia goes in under the surface of the acid, so that none escapes',
+    cautions: [FILL_BELOW_EYES, 'Ammonia is pungent: pipette it in the fume cupboard.'],
+  }),
+  method({
+    id: 'ammonium-by-excess-of-hydroxide',
+    name: 'ammonium, ammonia boiled out, excess of hydroxide titrated back',
+    titrantIds: ['ammonium-chloride'],
+    standardId: 'hydrochloric-acid',
+    inBurette: 'standard',
+    excess: { substanceId: 'sodium-hydroxide', reagent: reacting('OH^-') },
+    equations: ['NH4^+ + OH^- -> NH3 + H2O', 'OH^- + H^+ -> H2O'],
+    links: ['OH^-'],
+    titrant: reacting('NH4^+'),
+    standard: reacting('H^+'),
+    nominalMolarityMolPerL: 0.1,
+    portions: [{ kind: 'aliquot', standardMolarityMolPerL: 0.1, volumeMl: [10, 25] }],
+    indicatorId: 'methyl-red',
+    indicatorDrops: 2,
+    colours: colours('yellow', 'orange', 'red'),
+    medium:
+      'about 50 mL water; boiled until moist indicator paper in the steam stays red, then cooled',
+    // Hydroxide takes up carbon dioxide and attacks the glass while it boils: the blank goes the same way.
+    needsBlank: true,
+    cautions: [
+      FILL_BELOW_EYES,
+      'Boiling hydroxide spatters and burns; ammonia escapes: goggles, boiling stones, fume cupboard.',
+    ],
+  }),
+  method({
+    id: 'aluminium-by-excess-of-edta',
+    name: 'aluminium, excess of EDTA titrated back',
+    titrantIds: ['potassium-aluminium-sulfate-dodecahydrate'],
+    standardId: 'zinc',
+    inBurette: 'standard',
+    excess: {
+      substanceId: 'disodium-edta-dihydrate',
+      reagent: reacting('C10H14N2O8^2-'),
+    },
+    equations: [
+      'Al^3+ + C10H14N2O8^2- -> C10H12AlN2O8^- + H^+',
+      'C10H14N2O8^2- + Zn^2+ -> C10H12N2O8Zn^2- + H^+',
+    ],
+    links: ['C10H14N2O8^2-'],
+    titrant: reacting('Al^3+'),
+    standard: reacting('Zn^2+'),
+    nominalMolarityMolPerL: 0.01,
+    portions: [{ kind: 'aliquot', standardMolarityMolPerL: 0.01, volumeMl: [10, 25] }],
+    indicatorId: 'xylenol-orange',
+    indicatorDrops: 3,
+    colours: colours('yellow', 'orange', 'redViolet'),
+    medium: 'acetate buffer of pH 5; boiled for some minutes, for the complex forms slowly; cooled',
+    cautions: [FILL_BELOW_EYES, HOT_FLASK],
+  }),
+  method({
+    id: 'chloride-by-excess-of-silver',
+    name: 'chloride, excess of silver titrated back',
+    titrantIds: ['sodium-chloride'],
+    standardId: 'ammonium-thiocyanate',
+    inBurette: 'standard',
+    excess: { substanceId: 'silver-nitrate', reagent: reacting('Ag^+') },
+    equations: ['Ag^+ + Cl^- -> AgCl', 'Ag^+ + SCN^- -> AgSCN'],
+    links: ['Ag^+'],
+    titrant: reacting('Cl^-'),
+    standard: reacting('SCN^-'),
+    nominalMolarityMolPerL: 0.1,
+    portions: [{ kind: 'aliquot', standardMolarityMolPerL: 0.1, volumeMl: [10, 25] }],
+    indicatorId: 'iron-iii',
+    indicatorDrops: 20,
+    colours: colours('colourless', 'firstRed', 'red'),
+    medium:
+      'dilute nitric acid; the silver chloride gathered by boiling, filtered off and washed: thiocyanate would dissolve it',
+    cautions: [
+      FILL_BELOW_EYES,
+      'Silver nitrate stains and burns the skin: gloves. Silver waste is collected.',
     ],
   }),
 ];

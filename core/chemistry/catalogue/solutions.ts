@@ -181,4 +181,22 @@ export const KEEPING: readonly Keeping[] = [
     container: 'clear-glass',
     remark: 'glass; checked at each change of temperature',
   },
+  {
+    substanceId: 'ammonia',
+    interval: { months: 1 },
+    container: 'plastic',
+    remark: 'plastic, tightly closed and cool: it loses gas',
+  },
+  {
+    substanceId: 'ammonium-chloride',
+    interval: { months: 6 },
+    container: 'plastic',
+    remark: 'plastic or glass',
+  },
+  {
+    substanceId: 'potassium-aluminium-sulfate-dodecahydrate',
+    interval: { months: 6 },
+    container: 'plastic',
+    remark: 'plastic or glass, with a little acid',
+  },
 ];

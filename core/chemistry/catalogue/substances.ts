@@ -621,6 +621,17 @@ const REAGENTS: readonly Substance[] = [
     waste: 'metal',
   }),
   substance({
+    id: 'potassium-aluminium-sulfate-dodecahydrate',
+    name: 'potassium aluminium sulfate dodecahydrate',
+    shortName: 'KAl(SO4)2',
+    formula: 'KAl(SO4)2·12H2O',
+    role: 'reagent',
+    form: 'crystals; alum',
+    densityGPerCm3: 1.76,
+    drying: DO_NOT_HEAT,
+    waste: 'metal',
+  }),
+  substance({
     id: 'tartaric-acid',
     name: 'tartaric acid',
     shortName: 'tartaric acid',
