@@ -125,15 +125,18 @@ export const methodSchema = v.strictObject({
   titrant: reacting,
   standard: reacting,
   nominalMolarityMolPerL: positive,
-  portions: v.array(
-    v.variant('kind', [
-      v.strictObject({ kind: v.literal('weighed'), massG: range }),
-      v.strictObject({
-        kind: v.literal('aliquot'),
-        standardMolarityMolPerL: positive,
-        volumeMl: range,
-      }),
-    ]),
+  portions: v.pipe(
+    v.array(
+      v.variant('kind', [
+        v.strictObject({ kind: v.literal('weighed'), massG: range }),
+        v.strictObject({
+          kind: v.literal('aliquot'),
+          standardMolarityMolPerL: positive,
+          volumeMl: range,
+        }),
+      ]),
+    ),
+    v.minLength(1, 'Choose at least one.'),
   ),
   indicatorId: v.nullable(id),
   indicatorDrops: v.nullable(positive),

@@ -152,11 +152,19 @@ test('house rules and methods of one’s own: set by who may, and kept by the ru
   await page
     .getByLabel('Reaction, a line for each step')
     .fill('C8H5O4^- + OH^- -> C8H4O4^2- + H2O');
-  await page.getByLabel('Otherwise: The end point lasts at least').check();
+  await page.getByLabel('Colour wanted', { exact: true }).fill('');
+  await page
+    .getByLabel('Another rule that differs')
+    .selectOption({ label: 'The end point lasts at least' });
   await page.getByLabel('The end point lasts at least', { exact: true }).fill('45');
   await page.getByLabel('Why it is written').fill('our press house is draughty');
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Write this method' }).click();
+  const write = page.getByRole('button', { name: 'Write this method' });
+  await write.click();
+  await expect(page.getByRole('alert')).toHaveText('This must be filled in.');
+  await page.getByLabel('Colour wanted', { exact: true }).fill('shell pink');
+  await page.getByLabel('Mass from').fill('0,45');
+  await write.click();
   const written = { name: 'hydroxide by phthalate, as in the cellar', exact: true };
   await expect(page.getByRole('cell', written)).toBeVisible();
 
@@ -169,6 +177,7 @@ test('house rules and methods of one’s own: set by who may, and kept by the ru
   await titrate(page, 1);
   await enter(page, /initial reading, flask 1/, '0.10');
   await expect(page.getByRole('button', { name: /Does it last 45 s/ })).toBeVisible();
+  await expect(page.getByText('wanted: shell pink')).toBeVisible();
   await page.goto(`${laboratoryUrl('DEMO_URL')}/rules`);
   await page.getByRole('button', { name: 'As they ship' }).click();
   await page.getByLabel('Why they change').fill('tried enough');

@@ -36,6 +36,7 @@ export {
   isAutocatalytic,
   methodsFor,
   moleRatioOfMethod,
+  equivalentsOfTitrant,
   excessRatioOfMethod,
   NO_ENTRIES,
   ratioOfAnalysis,

@@ -158,6 +158,19 @@ export function excessRatioOfMethod(method: Method): number | null {
   return ratiosOfMethod(method).excess;
 }
 
+/**
+ * Equivalents in a mole of the titrant, for the reaction of a method: equal equivalents react, counted on the species that
+ * do, times how many of them a formula unit gives.
+ */
+export function equivalentsOfTitrant(method: Method): number {
+  const { titrant, standard } = method;
+  const single = ({ species }: Reacting): Reacting => ({ species, perFormulaUnit: 1 });
+  const perSpecies = method.excess
+    ? moleRatioOfReactions(method, single(titrant), single(standard)).titrant
+    : moleRatioOfReactions(method, single(standard), single(titrant)).analyte;
+  return perSpecies * titrant.perFormulaUnit;
+}
+
 /** What shows the end point, in words for a plan or certificate: `phenolphthalein, 2 drops`. */
 export function describeEndPoint(
   method: Method,

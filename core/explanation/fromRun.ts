@@ -1,6 +1,6 @@
 import type { Judgement, RunState, Standard } from '../titration';
 import {
-  amountIn,
+  deliveredIn,
   blankMl,
   standardMolPerL,
   standardSubstanceId,
@@ -42,7 +42,7 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
   const { standard, bottle, method, burette } = run.references;
   const replicates = judgement.replicates.flatMap(({ flask, verdict }) => {
     if (verdict !== 'counts' && verdict !== 'set-aside') return [];
-    const amount = amountIn(flask);
+    const amount = deliveredIn(run.references, flask);
     return [
       {
         id: `flask ${String(flask.number)}`,

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { paperUnitsOf } from '#core/laboratory';
 import { lotOf, standardBottle } from '../test-support/preparations';
 import { references } from '../test-support/runs';
 import type { LabelSheet } from './index';
@@ -15,7 +16,12 @@ import {
   placeOnSheet,
 } from './index';
 
-const CONTEXT = { maker: 'Ines', parents: ['lot NH-1'], dateText: (date: string) => date };
+const CONTEXT = {
+  maker: 'Ines',
+  parents: ['lot NH-1'],
+  dateText: (date: string) => date,
+  units: paperUnitsOf({ paperUnits: 'litre' }),
+};
 const { bottle } = references();
 
 test('hazards are those of the concentration at hand, not of the pure substance', () => {
@@ -40,6 +46,10 @@ test('a label says what is known and how well, or in capitals that it is not', (
     warning: null,
     useBy: '2026-09-01',
   });
+  const decimetres = { ...CONTEXT, units: paperUnitsOf({ paperUnits: 'decimetre' }) };
+  expect(labelOf(standardBottle(), decimetres).molarity).toBe('2.0012 ± 0.0024 mol/dm³ (k = 2.00)');
+  const molar = { ...CONTEXT, units: paperUnitsOf({ paperUnits: 'molar' }) };
+  expect(labelOf(bottle, molar).molarity).toBe('nominal 0.1 M');
   const auxiliary = labelOf(
     { ...bottle, purpose: 'auxiliary', nominalMolarity: null, dilutionFactor: '25' },
     CONTEXT,

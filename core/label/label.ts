@@ -1,6 +1,6 @@
 import type { HazardCode, Pictogram } from '../chemistry';
 import { findContent, HAZARD_STATEMENTS, hazardsAt, molarMass } from '../chemistry';
-import type { PlainDate } from '../laboratory';
+import type { PaperUnits, PlainDate } from '../laboratory';
 import type { BottleState, Lot } from '../reagent';
 import { knownMolarity } from '../reagent';
 
@@ -70,6 +70,7 @@ export interface LabelContext {
   /** Of each parent, in words: `lot KP-2207`, `bottle 0409`. */
   readonly parents: readonly string[];
   readonly dateText: (date: PlainDate) => string;
+  readonly units: PaperUnits;
 }
 
 /** A label has room for so many letters of a note. */
@@ -80,7 +81,10 @@ function shortened(note: string): string {
 }
 
 /** The label of a bottle as it stands. */
-export function labelOf(bottle: BottleState, { maker, parents, dateText }: LabelContext): Label {
+export function labelOf(
+  bottle: BottleState,
+  { maker, parents, dateText, units }: LabelContext,
+): Label {
   const content = findContent(bottle.substanceId);
   const known = knownMolarity(bottle);
   const { nominalMolarity, purpose, volumeMl, plausibleMolarity } = bottle;
@@ -92,18 +96,18 @@ export function labelOf(bottle: BottleState, { maker, parents, dateText }: Label
     name: content?.name ?? bottle.substanceId,
     formula: content?.formula ?? null,
     molarity: known
-      ? `${known.molarity} ± ${known.expandedUncertainty} mol/L (k = ${known.coverageFactor})`
+      ? `${known.molarity} ± ${known.expandedUncertainty} ${units.molarity} (k = ${known.coverageFactor})`
       : nominalMolarity === null
         ? null
-        : `nominal ${nominalMolarity} mol/L`,
+        : `nominal ${nominalMolarity} ${units.molarity}`,
     warning: known ? null : purpose === 'auxiliary' ? 'auxiliary' : 'not standardized',
     lines: [
       ...(certificate ? [`certified ${dateText(known.since)}, no. ${certificate}`] : []),
       ...(plausibleMolarity && !known
-        ? [`between ${plausibleMolarity[0]} and ${plausibleMolarity[1]} mol/L`]
+        ? [`between ${plausibleMolarity[0]} and ${plausibleMolarity[1]} ${units.molarity}`]
         : []),
       ...(bottle.dilutionFactor === null ? [] : [`sample, diluted ${bottle.dilutionFactor} times`]),
-      `made ${dateText(bottle.preparedOn)} by ${maker}${from}, ${volumeMl} mL`,
+      `made ${dateText(bottle.preparedOn)} by ${maker}${from}, ${volumeMl} ${units.volume}`,
       ...(bottle.note === '' ? [] : [shortened(bottle.note)]),
     ],
     useBy: known ? known.until : bottle.useBy,

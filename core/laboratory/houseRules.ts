@@ -19,6 +19,10 @@ export interface HouseRules {
   readonly firstIsRough: boolean;
   /** Which choice the set-up shows first. */
   readonly standardBy: 'weighed' | 'aliquot';
+  /** Which of two solutions the burette holds in the arrangement that is offered first. */
+  readonly inBurette: 'titrant' | 'standard' | 'more';
+  /** Whether dichromate is weighed as a primary standard, or standardized by the iron(II) salt. */
+  readonly dichromateBy: 'primary' | 'iron-ii';
   readonly weighing: 'tared' | 'by-difference';
   /** Whether the last final reading is offered as the next initial one. */
   readonly startOfTitration: 'carry-on' | 'refill';
@@ -36,6 +40,16 @@ export interface HouseRules {
   readonly carbonDioxide: 'boiled' | 'fresh' | 'nothing';
   readonly outlierTest: 'grubbs' | 'dixon' | 'none';
   readonly coverage: 'effective-degrees' | 'two';
+  /** How the tolerance of glassware that has not been calibrated is distributed. */
+  readonly toleranceAs: 'as-registered' | 'triangular' | 'rectangular';
+  /** What a result has to meet to be certified without a reason. */
+  readonly testedBy: 'concordance' | 'accepted-value' | 'label';
+  /** What a certificate states of how sure it is. */
+  readonly certificateStates: 'uncertainty' | 'rsd';
+  /** Whether a certificate gives the normality for the reaction beside the molarity. */
+  readonly statesNormality: boolean;
+  /** Units of labels, certificates and run sheets. The bench and the figures behind keep mL and mol/L. */
+  readonly paperUnits: 'litre' | 'decimetre' | 'molar';
   /** A molarity this far from nominal is asked about at certification. */
   readonly farFromNominalAskPercent: DecimalText;
   /** This far, it needs a reason. */
@@ -65,6 +79,8 @@ export const DEFAULT_HOUSE_RULES: HouseRules = {
   titrationsAtMost: 6,
   firstIsRough: true,
   standardBy: 'weighed',
+  inBurette: 'titrant',
+  dichromateBy: 'primary',
   weighing: 'tared',
   startOfTitration: 'carry-on',
   readingResolutionMl: '0.01',
@@ -79,12 +95,35 @@ export const DEFAULT_HOUSE_RULES: HouseRules = {
   carbonDioxide: 'boiled',
   outlierTest: 'grubbs',
   coverage: 'effective-degrees',
+  toleranceAs: 'as-registered',
+  testedBy: 'concordance',
+  certificateStates: 'uncertainty',
+  statesNormality: false,
+  paperUnits: 'litre',
   farFromNominalAskPercent: '5',
   farFromNominalReasonPercent: '10',
   nominalTolerancePercent: '5',
   cleaning: 'detergent',
   waste: 'container',
 };
+
+/** What volumes and molarities are called on paper; a millilitre and a cubic centimetre are the same. */
+export interface PaperUnits {
+  readonly volume: 'mL' | 'cm³';
+  readonly molarity: 'mol/L' | 'mol/dm³' | 'M';
+}
+
+/** The units that the house rule writes on paper. */
+export function paperUnitsOf({ paperUnits }: Pick<HouseRules, 'paperUnits'>): PaperUnits {
+  switch (paperUnits) {
+    case 'litre':
+      return { volume: 'mL', molarity: 'mol/L' };
+    case 'decimetre':
+      return { volume: 'cm³', molarity: 'mol/dm³' };
+    case 'molar':
+      return { volume: 'mL', molarity: 'M' };
+  }
+}
 
 /** What makes rules impossible to follow together. */
 export function checkRules(rules: HouseRules): readonly Finding[] {

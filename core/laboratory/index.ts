@@ -1,5 +1,5 @@
-export type { HouseRules, RuleOverrides } from './houseRules';
-export { checkRules, DEFAULT_HOUSE_RULES, withOverrides } from './houseRules';
+export type { HouseRules, PaperUnits, RuleOverrides } from './houseRules';
+export { checkRules, DEFAULT_HOUSE_RULES, paperUnitsOf, withOverrides } from './houseRules';
 export type { RuleText } from './ruleTexts';
 export { RULE_TEXTS } from './ruleTexts';
 export type { Laboratory, LaboratoryFactBodies, LaboratoryState } from './laboratory';

@@ -41,6 +41,25 @@ export const RULE_TEXTS: readonly {
         'Three weighings average the error of weighing; aliquots share it.',
       ),
       rule(
+        'inBurette',
+        'Of two solutions, the burette first holds',
+        choice(
+          ['titrant', 'the one to be standardized'],
+          ['standard', 'the one of known molarity'],
+          ['more', 'the one of which there is more'],
+        ),
+        'As it is used later, with fewer transfers. Every arrangement stays possible.',
+      ),
+      rule(
+        'dichromateBy',
+        'Dichromate is',
+        choice(
+          ['primary', 'itself the primary standard, weighed'],
+          ['iron-ii', 'standardized by ammonium iron(II) sulfate'],
+        ),
+        'The iron(II) salt keeps badly. Both stay possible.',
+      ),
+      rule(
         'weighing',
         'A mass is weighed',
         choice(['tared', 'into a tared boat'], ['by-difference', 'by difference']),
@@ -124,7 +143,7 @@ export const RULE_TEXTS: readonly {
         'overshotCounts',
         'A titration beyond its end point',
         choice(
-          ['within-a-drop', 'counts with one drop too much, not with more'],
+          ['within-a-drop', 'counts if a drop over, no further'],
           ['always', 'counts, with a note'],
           ['never', 'does not count'],
         ),
@@ -187,6 +206,44 @@ export const RULE_TEXTS: readonly {
         'Few replicates, larger k.',
       ),
       rule(
+        'toleranceAs',
+        'A tolerance of glassware counts as',
+        choice(
+          ['as-registered', 'its record says'],
+          ['triangular', 'triangular, always'],
+          ['rectangular', 'rectangular, always'],
+        ),
+        'Class A is registered as triangular: the maker aims at the mark.',
+      ),
+      rule(
+        'testedBy',
+        'A result is tested by',
+        choice(
+          ['concordance', 'the agreement of its titrations'],
+          ['accepted-value', 'the value accepted before'],
+          ['label', 'the molarity on the label'],
+        ),
+        'Agreement is needed to certify; the label is compared whatever is chosen. An accepted value suits checks and practice.',
+      ),
+      rule(
+        'certificateStates',
+        'A certificate states',
+        choice(['uncertainty', 'the expanded uncertainty, and the RSD'], ['rsd', 'the RSD alone']),
+        'The RSD hides purity, calibration and molar mass.',
+      ),
+      rule(
+        'statesNormality',
+        'The normality is given',
+        choice([false, 'on no certificate'], [true, 'beside the molarity']),
+        'An equivalent depends on the reaction; a molarity does not.',
+      ),
+      rule(
+        'paperUnits',
+        'Labels, certificates and sheets are in',
+        choice(['litre', 'mL and mol/L'], ['decimetre', 'cm³ and mol/dm³'], ['molar', 'mL and M']),
+        'A preference, the figures are the same. The bench keeps mL and mol/L.',
+      ),
+      rule(
         'nominalTolerancePercent',
         'A fresh titrant is within its label by',
         figure('%'),
@@ -212,20 +269,17 @@ export const RULE_TEXTS: readonly {
       rule(
         'cleaning',
         'Glassware is cleaned with',
-        choice(
-          ['detergent', 'laboratory detergent, then six rinses; bottles for hydroxide with water'],
-          ['water', 'water only'],
-        ),
-        'Drops that cling falsify a delivery; a film of soap is basic.',
+        choice(['detergent', 'laboratory detergent, then six rinses'], ['water', 'water only']),
+        'Drops that cling falsify a delivery; a film of soap is basic: bottles for hydroxide take water only.',
       ),
       rule(
         'waste',
         'Waste goes',
         choice(
-          ['container', 'chromium, manganese, silver and iodine to their containers'],
+          ['container', 'metals and iodine to their containers'],
           ['sink', 'down the sink, chromium apart'],
         ),
-        'The laboratory’s own rule and the local codes decide. Chromium(VI) is always collected.',
+        'Chromium, manganese, silver, iodine; the local codes decide. Chromium(VI) is always collected.',
       ),
     ],
   },

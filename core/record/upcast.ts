@@ -10,8 +10,9 @@ export type UpcastTable = Readonly<Record<string, readonly UpcastStep[]>>;
 const UPCASTS: UpcastTable = {
   'lot.registered': [toLotWithAmount],
   'bottle.prepared': [toBottleWithParents],
+  'laboratory.rules-set': [toMoreRules],
   'run.started': [toRunWithStandard, toRunWithoutExcess],
-  'run.certified': [toCertificateOfPortions],
+  'run.certified': [toCertificateOfPortions, toCertificateWithoutNormality],
 };
 
 /** Lots were solids of which nobody counted how much there was. */
@@ -39,7 +40,7 @@ interface FewRules {
 }
 
 /** What was left to the analyst, as the bench then did it. */
-function toAllRules({ readingDecimals, ...rules }: FewRules): object {
+function toEarlierRules({ readingDecimals, ...rules }: FewRules): object {
   return {
     concordanceRangeMl: '0.10',
     weighedConcordance: 'relative-range',
@@ -75,13 +76,40 @@ function toRunWithStandard(body: unknown): unknown {
     ...rest,
     method: { kind: 'catalogue', id: methodId },
     standard: { kind: 'lot', lot, balance },
-    rules: toAllRules(rules),
+    rules: toEarlierRules(rules),
   };
+}
+
+/** What nobody could choose before there were these rules, as it was done. */
+const FURTHER_RULES = {
+  inBurette: 'titrant',
+  dichromateBy: 'primary',
+  toleranceAs: 'as-registered',
+  testedBy: 'concordance',
+  certificateStates: 'uncertainty',
+  statesNormality: false,
+  paperUnits: 'litre',
+};
+
+interface WithRules {
+  readonly rules: object;
+}
+
+/** The rules in a body, with those that came later. */
+function toMoreRules(body: unknown): WithRules {
+  const { rules, ...rest } = body as WithRules;
+  return { ...rest, rules: { ...FURTHER_RULES, ...rules } };
 }
 
 /** There were no back-titrations. */
 function toRunWithoutExcess(body: unknown): unknown {
-  return { ...(body as object), excess: null };
+  return { ...toMoreRules(body), excess: null };
+}
+
+/** Certificates stated molarities only. */
+function toCertificateWithoutNormality(body: unknown): unknown {
+  const { certificate } = body as { readonly certificate: unknown };
+  return { certificate: { ...toMoreRules(certificate), normality: null } };
 }
 
 /** Certificates listed masses of a lot, by their numbers. */
@@ -100,7 +128,7 @@ function toCertificateOfPortions(body: unknown): unknown {
       ...rest,
       standard: `lot ${standardLot}`,
       measuredWith: balance,
-      rules: toAllRules(rules),
+      rules: toEarlierRules(rules),
       replicates: replicates.map(({ massG, ...replicate }) => ({
         ...replicate,
         portion: `${massG} g`,

@@ -93,7 +93,7 @@ describe('a back-titration, by hand calculation', () => {
       reason: null,
     };
     expect(issueCertificate(script.state, judgement, decision)).toMatchObject({
-      standard: 'bottle 0403 (as made), excess of bottle 0402 (as made)',
+      standard: 'bottle 0403 (as made), excess of 50 mL of bottle 0402 (as made)',
       measuredWith: 'P25, P50',
     });
   });

@@ -1,8 +1,8 @@
-import { describeEndPoint } from '../chemistry';
+import { describeEndPoint, equivalentsOfTitrant } from '../chemistry';
 import type { HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
-import { roundHalfEven } from '../measurement';
-import { nominalMolPerL, suggestValidUntil } from '../reagent';
+import { decimalPlaces, roundHalfEven } from '../measurement';
+import { knownMolarity, nominalMolPerL, suggestValidUntil } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import type { PlainDate } from '../laboratory';
@@ -17,7 +17,7 @@ import { describeStandard, measuringInstruments } from './standard';
 const CORE_VERSION = '2';
 
 /** Version of the catalogue (substances, methods, atomic weights), written on every certificate. */
-const CATALOGUE_VERSION = '2';
+const CATALOGUE_VERSION = '3';
 
 /** A frozen result with everything that it rests on. */
 export interface Certificate {
@@ -25,6 +25,11 @@ export interface Certificate {
   readonly molarity: DecimalText;
   readonly expandedUncertainty: DecimalText;
   readonly coverageFactor: DecimalText;
+  /** In equivalents per litre, for the reaction of the method; null where the house rule states none. */
+  readonly normality: {
+    readonly value: DecimalText;
+    readonly equivalentsPerMole: number;
+  } | null;
   /** Unrounded, mol/L, for whatever is computed with it later. */
   readonly unrounded: { readonly molarity: number; readonly standardUncertainty: number };
   readonly effectiveDegreesOfFreedom: number | null;
@@ -93,15 +98,7 @@ export function certificationFindings(
       'Two entries for one place contradict each other. Settle which one stands first.';
     findings.push(impossible('conflict-open', 'run', message));
   }
-  if (!judgement.isConcordant) {
-    findings.push(
-      unlikely(
-        'not-concordant',
-        'run',
-        `The house rule asks for ${String(rules.agreeAtLeast)} titrations within ${judgement.limit}. Say why it is certified without them.`,
-      ),
-    );
-  }
+  findings.push(...testedBy(run, judgement, judgement.result));
   if (judgement.replicates.some((replicate) => replicate.verdict === 'set-aside')) {
     findings.push(
       unlikely(
@@ -147,6 +144,45 @@ export function certificationFindings(
   return findings;
 }
 
+/** What the house rule's test of a result says against it. */
+function testedBy(run: RunState, judgement: Judgement, result: Result): readonly Finding[] {
+  const { rules } = run.setUp;
+  const farther = (percent: number, what: string): readonly Finding[] =>
+    Math.abs(percent) <= Number(rules.farFromNominalAskPercent)
+      ? []
+      : [
+          unlikely(
+            'off-accepted',
+            'run',
+            `The molarity is ${roundHalfEven(percent, 1)} % from ${what}, more than the ${rules.farFromNominalAskPercent} % of the house rule. Say why it is certified.`,
+          ),
+        ];
+  switch (rules.testedBy) {
+    case 'concordance':
+      return judgement.isConcordant
+        ? []
+        : [
+            unlikely(
+              'not-concordant',
+              'run',
+              `The house rule asks for ${String(rules.agreeAtLeast)} titrations within ${judgement.limit}. Say why it is certified without them.`,
+            ),
+          ];
+    case 'label':
+      return farther(percentFromNominal(run, result), 'the label');
+    case 'accepted-value': {
+      const accepted = knownMolarity(run.references.bottle)?.molarity;
+      if (accepted !== undefined) {
+        const percent = 100 * (result.evaluation.value / Number(accepted) - 1);
+        return farther(percent, `the ${accepted} mol/L accepted before`);
+      }
+      const message =
+        'The house rule tests a result by the value accepted before, and this bottle has none. Say what it was compared with.';
+      return [unlikely('no-accepted-value', 'run', message)];
+    }
+  }
+}
+
 /** How far the result lies from the label, in percent of the label. */
 export function percentFromNominal(run: RunState, result: Result): number {
   return 100 * (result.evaluation.value / nominalMolPerL(run.references.bottle) - 1);
@@ -168,6 +204,7 @@ export function issueCertificate(
     molarity: rounded.value,
     expandedUncertainty: rounded.uncertainty,
     coverageFactor: roundHalfEven(evaluation.coverageFactor, 2),
+    normality: run.setUp.rules.statesNormality ? normalityOf(run, result) : null,
     unrounded: {
       molarity: evaluation.value,
       standardUncertainty: evaluation.combinedStandardUncertainty,
@@ -200,4 +237,10 @@ export function issueCertificate(
     coreVersion: CORE_VERSION,
     catalogueVersion: CATALOGUE_VERSION,
   };
+}
+
+function normalityOf(run: RunState, { evaluation, rounded }: Result): Certificate['normality'] {
+  const equivalentsPerMole = equivalentsOfTitrant(run.references.method);
+  const value = equivalentsPerMole * evaluation.value;
+  return { equivalentsPerMole, value: roundHalfEven(value, decimalPlaces(rounded.value)) };
 }

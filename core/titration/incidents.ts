@@ -3,7 +3,7 @@ import { assessIncident, featuresOf, incidentsFor } from '../incident';
 import { combineComponents } from '../measurement';
 import { buretteReading } from '../metrology';
 import { nominalMolPerL } from '../reagent';
-import { amountIn, standardMolPerL, stoichiometryOfRun } from './consumed';
+import { deliveredIn, standardMolPerL, stoichiometryOfRun } from './consumed';
 import type { MeasuredIncident } from './facts';
 import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
@@ -37,7 +37,7 @@ export function assessFlaskIncident(
   const titre = Number(titreOf(flask) ?? 0);
   const molarity = judgement.averaged?.mean ?? nominalMolPerL(bottle);
   const isReversed = method.inBurette === 'standard' && standard.kind === 'bottle';
-  const amount = amountIn(flask);
+  const amount = deliveredIn(run.references, flask);
   const titreMl = titre > 0 ? titre : forecastFlask(run, flask, null).titreMl;
   return assessIncident(
     incidentId,

@@ -3,7 +3,7 @@ export { buretteChecks } from './buretteCheck';
 export type { Certificate } from './certificate';
 export { certificationFindings, issueCertificate, percentFromNominal } from './certificate';
 export { checkRunFact } from './checks';
-export { checkRunStart } from './startChecks';
+export { adviceAgainst, checkRunStart } from './startChecks';
 export type {
   ConcordanceRule,
   Determination,
@@ -21,6 +21,7 @@ export { determine, expectedEnd } from './determination';
 export {
   amountIn,
   blankMl,
+  deliveredIn,
   isOvershot,
   standardMolPerL,
   stoichiometryOf,
@@ -50,6 +51,8 @@ export type { Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { NextStep } from './next';
 export { blankStep, nextStep, portionStep, refillStep, titrateStep } from './next';
+export type { RecordsNow } from './outOfUse';
+export { outOfUse, outOfUseFindings } from './outOfUse';
 export { plannedTitrations, planRun, planSeries, suggestAliquots, titrantNeed } from './plan';
 export { assessFlaskIncident, incidentsOf, unresolvedIncidents } from './incidents';
 export type { SeriesFault } from './seriesFault';

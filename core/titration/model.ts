@@ -12,7 +12,8 @@ import {
   UNITS,
 } from '../measurement';
 import type { Expression, Input, Term } from '../measurement';
-import type { Burette, EquipmentState } from '../metrology';
+import type { HouseRules } from '../laboratory';
+import type { Burette, EquipmentState, Glassware } from '../metrology';
 import {
   buretteReading,
   calibratedPointOf,
@@ -34,6 +35,7 @@ import {
   molarityByWeighedStandard,
 } from './equations';
 import { amountIn, blanksOf, endPointOf } from './consumed';
+import type { RunSetUp } from './facts';
 import { pipetteVolumeMl } from './standard';
 import type { Flask, Reading, RunState } from './state';
 import { placeName, readingsOf } from './run';
@@ -132,7 +134,7 @@ function buretteInputs(run: RunState): BuretteInputs {
       effect: 'Burette tolerance',
       value: 0,
       unit: UNITS.millilitre,
-      components: volumeTolerance(burette),
+      components: toleranceOf(burette, run.setUp.rules),
       source: `burette ${burette.name}, ± ${burette.toleranceMl} mL`,
     }),
     thermalFactor: volumeFactorAt20(solvent.cubicExpansionPerK, temperature),
@@ -166,14 +168,20 @@ function standardInputs(run: RunState, thermalFactor: Expression): StandardInput
   if (standard.kind === 'bottle') {
     const molarity = bottleMolarityInput(standard.bottle, 'c_s', 'Standard solution');
     const portion = { symbol: 'V_a', name: 'aliquot', effect: 'Aliquot' };
-    const aliquotOf = pipettedInputs(standard.vessel, portion, amountIn, thermalFactor);
+    const aliquotOf = pipettedInputs(run.setUp, standard.vessel, portion, amountIn, thermalFactor);
     const { excess } = run.references;
     if (excess && !isExcessByBlank(run)) {
       const excessRatio = exact(excessRatioOfMethod(method) ?? 0);
       const excessMolarity = bottleMolarityInput(excess.bottle, 'c_e', 'Excess');
       const added = { symbol: 'V_e', name: 'excess', effect: 'Excess' };
       const nominalMl = pipetteVolumeMl(excess.vessel);
-      const addedTo = pipettedInputs(excess.vessel, added, () => nominalMl, thermalFactor);
+      const addedTo = pipettedInputs(
+        run.setUp,
+        excess.vessel,
+        added,
+        () => nominalMl,
+        thermalFactor,
+      );
       return (flask, volume) =>
         molarityByBackTitration(
           { ratio: excessRatio, molarity: excessMolarity, volume: addedTo(flask) },
@@ -232,6 +240,7 @@ interface PipettedVolume {
 
 /** A volume in each flask: what the vessel delivers, as calibrated where it was, and how well it was filled. */
 function pipettedInputs(
+  { rules }: RunSetUp,
   vessel: EquipmentState,
   { symbol, name, effect }: PipettedVolume,
   volumeMlIn: (flask: Flask) => number,
@@ -250,7 +259,7 @@ function pipettedInputs(
     effect,
     value: point?.deviation ?? 0,
     unit: UNITS.millilitre,
-    components: calibrationComponents(point) ?? volumeTolerance(equipment),
+    components: calibrationComponents(point) ?? toleranceOf(equipment, rules),
     source: point
       ? `${equipment.name}, calibrated`
       : `${equipment.name}, ± ${equipment.toleranceMl} mL`,
@@ -269,6 +278,13 @@ function pipettedInputs(
     });
     return product([sum([plus(read), plus(deviation)]), thermalFactor]);
   };
+}
+
+/** The tolerance of what measures a volume, distributed as the house rule takes it. */
+function toleranceOf(vessel: Burette | Glassware, { toleranceAs }: HouseRules) {
+  return volumeTolerance(
+    toleranceAs === 'as-registered' ? vessel : { ...vessel, toleranceDistribution: toleranceAs },
+  );
 }
 
 function ownInput(given: Omit<Input, 'degreesOfFreedom' | 'variation'>): Expression {
@@ -319,17 +335,17 @@ function flaskMolarityModel(
 ): Expression {
   const i = String(flask.number);
   if (!flask.initial || !flask.final) throw new RangeError(`flask ${i} has not been titrated`);
-  const titre = [...readingTerms(run.references.burette, flask), plus(endPointInput(run, flask))];
-  const net = !blank
-    ? titre
-    : isExcessByBlank(run)
-      ? [plus(blank), minus(sum(titre))]
-      : [...titre, minus(blank)];
+  const readings = readingTerms(run.references.burette, flask);
+  const endPoint = plus(endPointInput(run, flask));
+  const net =
+    blank && isExcessByBlank(run)
+      ? [plus(blank), minus(sum([...readings, endPoint])), plus(calibration)]
+      : [...readings, ...(blank ? [minus(blank)] : []), plus(calibration), endPoint];
   const volume = define(
     `V_${i}`,
     `volume for flask ${i} at 20 °C`,
     UNITS.millilitre,
-    product([sum([...net, plus(calibration)]), thermalFactor]),
+    product([sum(net), thermalFactor]),
   );
   return define(`c_${i}`, `molarity from flask ${i}`, UNITS.molePerLitre, standard(flask, volume));
 }

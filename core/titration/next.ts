@@ -1,4 +1,4 @@
-import { findSubstance } from '../chemistry';
+import { findSubstance, isAutocatalytic } from '../chemistry';
 import { roundHalfEven } from '../measurement';
 import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
@@ -159,8 +159,7 @@ function heatFirst({ references: { method }, setUp: { rules } }: RunState, flask
   if (!method.flaskTemperatureC) return '';
   const [least, most] = method.flaskTemperatureC;
   const number = String(flask.number);
-  const isOxalate = method.standard.species === 'C2O4^2-' || method.standard.species === 'H2C2O4';
-  if (!isOxalate || rules.oxalateHeating === 'to-75-80') {
+  if (!isAutocatalytic(method) || rules.oxalateHeating === 'to-75-80') {
     return `Heat flask ${number} to ${String(most)} °C, never below ${String(least)}. `;
   }
   return rules.oxalateHeating === 'until-steaming'

@@ -21,7 +21,7 @@ export function portionAmount(portion: Portion): DecimalText {
 }
 
 /** A portion with its unit: `0.4802 g`. */
-export function portionText(portion: Portion): string {
+export function portionText(portion: Portion, volumeUnit = 'mL'): string {
   if (portion.kind === 'blank') return 'blank';
-  return `${portionAmount(portion)} ${portion.kind === 'mass' ? 'g' : 'mL'}`;
+  return `${portionAmount(portion)} ${portion.kind === 'mass' ? 'g' : volumeUnit}`;
 }

@@ -14,7 +14,9 @@ export function describeStandard({
   excess,
 }: Pick<RunReferences, 'standard' | 'excess'>): string {
   if (standard.kind === 'lot') return `lot ${standard.lot.lot.lotNumber}`;
-  const inFlask = excess ? `, excess of ${describeBottle(excess.bottle)}` : '';
+  const inFlask = excess
+    ? `, excess of ${String(pipetteVolumeMl(excess.vessel))} mL of ${describeBottle(excess.bottle)}`
+    : '';
   return `${describeBottle(standard.bottle)}${inFlask}`;
 }
 

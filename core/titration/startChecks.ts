@@ -1,4 +1,4 @@
-import type { PlainDate } from '../laboratory';
+import type { HouseRules, PlainDate } from '../laboratory';
 import { findSubstance } from '../chemistry';
 import { isCalibrationOverdue } from '../metrology';
 import type { BottleState } from '../reagent';
@@ -9,6 +9,15 @@ import { stoichiometryOf } from './consumed';
 import { instrumentOf, pipetteMl, standardSubstanceId } from './standard';
 import { expectedTitreMl } from './stoichiometry';
 import type { RunReferences } from './state';
+
+/** What a house rule recommends instead of a run; null where it has nothing to say. */
+export function adviceAgainst(
+  { bottle }: Pick<RunReferences, 'bottle'>,
+  { dichromateBy }: HouseRules,
+): string | null {
+  if (dichromateBy !== 'primary' || bottle.substanceId !== 'potassium-dichromate') return null;
+  return 'By the house rule dichromate is itself the primary standard: made up by weight in a volumetric flask, it needs no titration. The iron(II) salt keeps badly.';
+}
 
 /** What speaks against starting a run with these records today. */
 export function checkRunStart(references: RunReferences, today: PlainDate): readonly Finding[] {

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import { labelOf } from '#core/label';
+import { DEFAULT_HOUSE_RULES, paperUnitsOf } from '#core/laboratory';
 import type { BottleState, Parent } from '#core/reagent';
 import type { LabelsRequest, Person } from '#contract';
 import { durably } from '../database/durably';
@@ -48,7 +49,9 @@ export async function makeLabels(
 async function printedLabel(db: Knex, bottleId: string, baseUrl: string): Promise<PrintedLabel> {
   const bottle = await findProjection(db, 'bottle', bottleId);
   if (!bottle) throw unknownReference('bottleIds', 'There is no such bottle.');
+  const laboratory = await findLaboratory(db);
   const label = labelOf(bottle, {
+    units: paperUnitsOf(laboratory?.rules ?? DEFAULT_HOUSE_RULES),
     maker: (await findPerson(db, bottle.preparedBy))?.name ?? 'somebody',
     parents: await parentNames(db, bottle),
     dateText,
@@ -57,7 +60,7 @@ async function printedLabel(db: Knex, bottleId: string, baseUrl: string): Promis
     label,
     // The code stands in it too, for whoever reads it without the network.
     link: `${baseUrl}/bottles/${bottleId}#${bottle.code}`,
-    laboratory: (await findLaboratory(db))?.name ?? '',
+    laboratory: laboratory?.name ?? '',
     useByText: label.useBy === null ? null : `use by ${dateText(label.useBy)}`,
   };
 }

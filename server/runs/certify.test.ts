@@ -98,3 +98,17 @@ test('an id that is taken leaves neither half of a certificate behind', async ()
   expect(await bottle()).toEqual(before);
   expect((await findRun(laboratory.database.db, runId))?.state.status).toBe('open');
 });
+
+test('what has been taken out of use in mid-run is certified with a reason only', async () => {
+  const runId = await startRun(analyst, ids);
+  await titrateSeries(analyst, runId);
+  const path = `/api/runs/${runId}/certificate`;
+  const quarantine = { kind: 'lot.withdrawn', body: { reason: 'recalled by the maker' } } as const;
+  await chief.send(quarantine, ids.khp, { basedOn: 1 }).expect(201);
+  const refused = (await chief.post(path, decision()).expect(422)).body as Problem;
+  expect(refused).toMatchObject({ code: 'reason-needed' });
+  expect(JSON.stringify(refused)).toContain('Lot K-1 is out of use: recalled by the maker');
+  const reason = 'The recall concerns the packing, not the content.';
+  const issued = await chief.post(path, decision({ reason })).expect(201);
+  expect((issued.body as Certificate).reason).toBe(reason);
+});

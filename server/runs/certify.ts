@@ -1,7 +1,12 @@
 import type { Knex } from 'knex';
 import type { Fact } from '#core/record';
 import type { Certificate, RunState } from '#core/titration';
-import { certificationFindings, issueCertificate, judgeRun } from '#core/titration';
+import {
+  certificationFindings,
+  issueCertificate,
+  judgeRun,
+  outOfUseFindings,
+} from '#core/titration';
 import type { CertifyRequest, Person } from '#contract';
 import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
@@ -13,7 +18,7 @@ import {
   refuseUnexplained,
   storeNext,
 } from '../ledger/append';
-import { findProjection, lockRecords } from '../ledger/queries';
+import { findProjection, listProjections, lockRecords } from '../ledger/queries';
 import { findRun, foldLoaded, loadRecords } from '../ledger/references';
 import type { Services } from '../services';
 
@@ -73,7 +78,16 @@ async function decide(
     reason: request.reason,
   };
   const judgement = judgeRun(run);
-  refuseUnexplained(certificationFindings(run, judgement, decision), decision);
+  const now = {
+    bottles: await listProjections(tx, 'bottle'),
+    lots: await listProjections(tx, 'lot'),
+    equipment: await listProjections(tx, 'equipment'),
+  };
+  const findings = [
+    ...certificationFindings(run, judgement, decision),
+    ...outOfUseFindings(run.setUp, now),
+  ];
+  refuseUnexplained(findings, decision);
   return issueCertificate(run, judgement, decision);
 }
 

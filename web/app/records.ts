@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { v7 as uuidv7 } from 'uuid';
 import { currentSchemaVersion } from '#core/record';
 import type { RecordKind } from '#core/record';
+import type { RecordsNow } from '#core/titration';
 import type {
   ListAnswer,
   ListKind,
@@ -22,6 +23,15 @@ export function useRecords<K extends ListKind>(kind: K): readonly ListStates[K][
     queryFn: async () => (await ask<ListAnswer<K>>('GET', `/records/${kind}`)).records,
     throwOnError: (_error, query) => query.state.data === undefined,
   }).data;
+}
+
+/** What a run may rest on, as it is now; empty until it is known. */
+export function useRecordsNow(): RecordsNow {
+  return {
+    bottles: useRecords('bottle') ?? [],
+    lots: useRecords('lot') ?? [],
+    equipment: useRecords('equipment') ?? [],
+  };
 }
 
 /** The people of the laboratory. */

@@ -1,4 +1,5 @@
 import type { Certificate, Result } from '#core/titration';
+import { paperUnitsOf } from '#core/laboratory';
 import { usePersonName } from '../app/records';
 import { Facts } from '../ui/Facts';
 import { dateText, Molarity } from '../ui/typeset';
@@ -12,15 +13,30 @@ export function CertificateView({
   readonly recomputed: Result;
 }) {
   const nameOf = usePersonName();
+  const { normality } = certificate;
+  const units = paperUnitsOf(certificate.rules);
+  const statesUncertainty = certificate.rules.certificateStates === 'uncertainty';
   const isSame = recomputed.evaluation.value === certificate.unrounded.molarity;
   return (
     <section aria-label="Certificate" className="rounded-md border border-leaf bg-leaf-wash p-4">
       <h2 className="text-lg font-bold text-leaf">Certified</h2>
       <p className="mt-1 mb-3 text-xl">
-        <Molarity value={certificate.molarity} uncertainty={certificate.expandedUncertainty} />{' '}
-        <span className="text-base text-ink-soft">
-          (<i>k</i> = {certificate.coverageFactor})
-        </span>
+        {statesUncertainty ? (
+          <>
+            <Molarity
+              value={certificate.molarity}
+              uncertainty={certificate.expandedUncertainty}
+              unit={units.molarity}
+            />{' '}
+            <span className="text-base text-ink-soft">
+              (<i>k</i> = {certificate.coverageFactor})
+            </span>
+          </>
+        ) : (
+          <>
+            <b className="font-mono">{certificate.molarity}</b> {units.molarity}
+          </>
+        )}
       </p>
       <Facts
         rows={[
@@ -33,6 +49,14 @@ export function CertificateView({
             'RSD',
             certificate.relativeSdPercent === null ? '–' : `${certificate.relativeSdPercent} %`,
           ],
+          ...(normality
+            ? [
+                [
+                  'Normality',
+                  `${normality.value} eq/L, ${String(normality.equivalentsPerMole)} to the mole in this reaction`,
+                ] as const,
+              ]
+            : []),
           ['End point', certificate.indicator],
           ['Temperature', `${certificate.temperatureC} °C`],
           ['Standard', certificate.standard],

@@ -3,11 +3,11 @@ import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import { suggestValidUntil } from '#core/reagent';
 import type { Judgement, RunState } from '#core/titration';
-import { certificationFindings } from '#core/titration';
+import { certificationFindings, outOfUseFindings } from '#core/titration';
 import type { CertifyRequest } from '#contract';
 import { deviceStamp } from '../app/device';
 import { ask } from '../app/api';
-import { usePeople } from '../app/records';
+import { usePeople, useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { reasonProblem } from '../ui/fieldMessages';
@@ -40,7 +40,11 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
         client.invalidateQueries({ queryKey: ['records'] }),
       ]),
   });
-  const findings = certificationFindings(run, judgement, { certifiedOn: today, validUntil });
+  const now = useRecordsNow();
+  const findings = [
+    ...certificationFindings(run, judgement, { certifiedOn: today, validUntil }),
+    ...outOfUseFindings(run.setUp, now),
+  ];
   const obstacle = findings.find(({ severity }) => severity === 'impossible');
   const needsReason = findings.length > 0 && reasonProblem(reason) !== undefined;
 
@@ -64,9 +68,9 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
       <h2 className="mb-2 text-lg font-bold">Certify</h2>
       {findings.length > 0 && (
         <ul className="mb-3 space-y-1">
-          {findings.map(({ code, severity, message }) => (
+          {findings.map(({ severity, message }) => (
             <li
-              key={code}
+              key={message}
               className={`border-l-4 pl-3 ${severity === 'impossible' ? 'border-blush font-semibold text-blush' : 'border-straw'}`}
             >
               {message}

@@ -3,34 +3,23 @@ import { useNavigate, useParams, useSearchParams } from 'react-router';
 import * as v from 'valibot';
 import type { Method } from '#core/chemistry';
 import { CATALOGUE, findMethod, moleRatioOfMethod } from '#core/chemistry';
-import type { HouseRules } from '#core/laboratory';
-import { RULE_TEXTS } from '#core/laboratory';
 import { parseDecimal, roundSignificant } from '#core/measurement';
 import { Unanswerable } from '#core/problem';
 import { methodSchema } from '#contract';
 import { Loading } from '../app/Loading';
 import { ProblemError } from '../app/api';
 import { useAddToRecord, useBeginRecord, useRecords } from '../app/records';
-import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import type { FieldMessages } from '../ui/fieldMessages';
 import { fieldMessages, reasonProblem } from '../ui/fieldMessages';
 import { CheckField, QuantityField, SelectField, TextAreaField, TextField } from '../ui/fields';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
-import type { TypedRule } from './RuleControl';
-import { RuleControl, ruleValues, typedRule, typedRules } from './RuleControl';
-
-/** The house rules that a method usually says something else about. */
-const OVERRIDABLE: readonly (keyof HouseRules)[] = [
-  'persistenceS',
-  'concordanceRangeMl',
-  'concordanceRelativeRangePercent',
-  'agreeAtLeast',
-  'titrationsAtMost',
-  'firstIsRough',
-  'darkMeniscus',
-];
+import { ColourFields } from './ColourFields';
+import type { TypedOverrides } from './OverrideFields';
+import { OverrideFields } from './OverrideFields';
+import { PortionFields, portionsOf, typedPortions } from './PortionFields';
+import { ruleValues, typedRules } from './RuleControl';
 
 /** Writing a method of the laboratory's own: a copy of one that ships, or a new version of one's own. */
 export function MethodPage() {
@@ -81,7 +70,6 @@ interface MethodFormProps {
 }
 
 function MethodForm({ method, record }: MethodFormProps) {
-  const { laboratory } = useSession();
   const navigate = useNavigate();
   const begin = useBeginRecord();
   const add = useAddToRecord();
@@ -94,14 +82,11 @@ function MethodForm({ method, record }: MethodFormProps) {
   const [high, setHigh] = useState(method.flaskTemperatureC?.[1].toString() ?? '');
   const [needsBlank, setNeedsBlank] = useState(method.needsBlank);
   const [cautions, setCautions] = useState(method.cautions.join('\n'));
-  const [rules, setRules] = useState<Partial<Record<keyof HouseRules, TypedRule>>>(() =>
-    typedRules(method.rules),
-  );
+  const [colours, setColours] = useState(method.colours);
+  const [portions, setPortions] = useState(() => typedPortions(method));
+  const [rules, setRules] = useState<TypedOverrides>(() => typedRules(method.rules));
   const [reason, setReason] = useState('');
   const [errors, setErrors] = useState<FieldMessages>({});
-  const texts = RULE_TEXTS.flatMap((group) => group.rules).filter(({ key }) =>
-    OVERRIDABLE.includes(key),
-  );
   const number = (typed: string): number | null => {
     const text = parseDecimal(typed);
     return text === null ? null : Number(text);
@@ -115,6 +100,8 @@ function MethodForm({ method, record }: MethodFormProps) {
     medium: medium.trim(),
     flaskTemperatureC: low === '' && high === '' ? null : [number(low) ?? 0, number(high) ?? 0],
     needsBlank,
+    colours,
+    portions: portionsOf(portions),
     cautions: lines(cautions),
     rules: ruleValues(rules),
   };
@@ -229,49 +216,14 @@ function MethodForm({ method, record }: MethodFormProps) {
           setNeedsBlank(event.target.checked);
         }}
       />
-      <fieldset className="col-span-2">
-        <legend className="mb-1 font-bold">Says otherwise than the house rules</legend>
-        <div className="grid grid-cols-[28px_290px_minmax(0,300px)_minmax(0,1fr)] items-center gap-x-4 gap-y-2">
-          {texts.map((rule) => {
-            const value = rules[rule.key];
-            return (
-              <div key={rule.key} className="contents">
-                <input
-                  type="checkbox"
-                  aria-label={`Otherwise: ${rule.question}`}
-                  className="size-6 accent-violet"
-                  checked={value !== undefined}
-                  onChange={(event) => {
-                    const next = { ...rules };
-                    if (event.target.checked) {
-                      next[rule.key] = typedRule(laboratory.rules[rule.key]);
-                    } else Reflect.deleteProperty(next, rule.key);
-                    setRules(next);
-                  }}
-                />
-                {value === undefined ? (
-                  <>
-                    <span className="flex min-h-11 items-center text-ink-soft">
-                      {rule.question}
-                    </span>
-                    <span className="text-ink-soft">as the house rule</span>
-                    <span />
-                  </>
-                ) : (
-                  <RuleControl
-                    rule={rule}
-                    value={value}
-                    error={errors[rule.key]}
-                    onChange={(changed) => {
-                      setRules({ ...rules, [rule.key]: changed });
-                    }}
-                  />
-                )}
-              </div>
-            );
-          })}
-        </div>
-      </fieldset>
+      <ColourFields colours={colours} error={errors.colours} onChange={setColours} />
+      <PortionFields
+        portions={portions}
+        mayWeigh={method.inBurette === 'titrant'}
+        error={errors.portions}
+        onChange={setPortions}
+      />
+      <OverrideFields overrides={rules} errors={errors} onChange={setRules} />
       <TextAreaField
         label="Cautions, a line each"
         rows={3}

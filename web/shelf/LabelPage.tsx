@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import type { Label, LabelSheet } from '#core/label';
 import { LABEL_SHEETS, labelOf, PICTOGRAM_NAMES, pictogramSvg } from '#core/label';
+import { paperUnitsOf } from '#core/laboratory';
 import type { BottleState } from '#core/reagent';
 import { Loading } from '../app/Loading';
 import { askForFile } from '../app/api';
@@ -23,10 +24,12 @@ export function LabelPage() {
   const { bottleId } = useParams();
   const stock = useStock();
   const nameOf = usePersonName();
+  const { laboratory } = useSession();
   if (!stock) return <Loading />;
   const bottle = stock.bottles.find(({ id }) => id === bottleId);
   if (!bottle) return <NotFound />;
   const label = labelOf(bottle, {
+    units: paperUnitsOf(laboratory.rules),
     maker: nameOf(bottle.preparedBy),
     parents: parentNames(bottle, stock),
     dateText,

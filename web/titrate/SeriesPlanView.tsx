@@ -20,8 +20,8 @@ export function SeriesPlanView({
   const plan = planRun(references, rules);
   const isWeighed = standard.kind === 'lot';
   const figure = (value: number): string => roundHalfEven(value, isWeighed ? 2 : 1);
-  const inFlask =
-    method.inBurette === 'titrant' || isWeighed ? substance : findSubstance(bottle.substanceId);
+  const inFlaskId =
+    method.inBurette === 'titrant' || isWeighed ? method.standardId : bottle.substanceId;
   const inBuretteId =
     method.inBurette === 'standard' && standard.kind === 'bottle' ? standard.bottle.id : bottle.id;
   const titre = plan.titreMl.suggested;
@@ -51,7 +51,7 @@ export function SeriesPlanView({
       <p className="text-[34px] leading-tight font-bold">
         {pipetteMl(standard) === null && 'about '}
         <span className="font-mono">{figure(plan.portion.suggested)}</span> {isWeighed ? 'g' : 'mL'}{' '}
-        {inFlask?.shortName}
+        <ShortName of={inFlaskId} />
         {!isWeighed && ' solution'}
       </p>
       <p className={`mt-1 ${isOff ? 'font-semibold text-blush' : ''}`}>

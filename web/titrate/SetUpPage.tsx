@@ -1,17 +1,18 @@
 import { useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { withOverrides } from '#core/laboratory';
 import { parseDecimal } from '#core/measurement';
 import type { EquipmentState } from '#core/metrology';
 import type { BottleState } from '#core/reagent';
-import { freshnessOf, knownMolarity } from '#core/reagent';
+import { freshnessOf } from '#core/reagent';
 import type { RecordVersion, RunReferences, StandardChoice } from '#core/titration';
-import { checkRunStart } from '#core/titration';
+import { adviceAgainst, checkRunStart } from '#core/titration';
 import { Loading } from '../app/Loading';
 import { ProblemError } from '../app/api';
 import { useBeginRecord, useRecords } from '../app/records';
 import { useSession } from '../app/session';
+import { useStock } from '../app/stock';
 import { Button, ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { CheckField, QuantityField, SelectField, TextAreaField } from '../ui/fields';
@@ -19,7 +20,20 @@ import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
 import { SeriesPlanView } from './SeriesPlanView';
 import type { Arrangement, Shelf } from './arrangements';
+import {
+  ChoiceField,
+  InstrumentField,
+  lotName,
+  Missing,
+  molarityHint,
+  solutionName,
+  standardHint,
+  substanceName,
+} from './Choices';
 import { arrangementsFor, isPossible } from './arrangements';
+import { pipettesOf, vesselsFor } from './vessels';
+
+const NOTHING_KNOWN: ReadonlyMap<string, number> = new Map();
 
 /** Choosing what a standardization is made with; the plan follows every choice. */
 export function SetUpPage() {
@@ -28,8 +42,11 @@ export function SetUpPage() {
   const methods = useRecords('method');
   const equipment = useRecords('equipment');
   const { laboratory, today } = useSession();
+  const stock = useStock();
   if (!bottles || !lots || !methods || !equipment) return <Loading />;
-  const shelf = { bottles, lots, methods, today };
+  const shelf = { bottles, lots, methods, today, leftMl: stock?.left ?? NOTHING_KNOWN };
+  // A standard has its molarity from how it was made; it may be titrated all the same.
+  const isStandard = ({ purpose }: BottleState): number => Number(purpose === 'standard');
   const titrants = bottles.filter(
     (bottle) =>
       bottle.nominalMolarity !== null &&
@@ -63,14 +80,18 @@ export function SetUpPage() {
           </ul>
         </section>
       ) : (
-        <SetUpForm titrants={titrants.toReversed()} shelf={shelf} equipment={inService} />
+        <SetUpForm
+          titrants={titrants.toReversed().toSorted((a, b) => isStandard(a) - isStandard(b))}
+          shelf={shelf}
+          equipment={inService}
+        />
       )}
     </Page>
   );
 }
 
 interface SetUpFormProps {
-  /** Newest first. */
+  /** Titrants before standards, the newest first. */
   readonly titrants: readonly BottleState[];
   readonly shelf: Shelf;
   readonly equipment: readonly EquipmentState[];
@@ -82,45 +103,6 @@ function chosen<T extends { readonly id: string }>(
   id: string | null,
 ): T | undefined {
   return items.find((item) => item.id === id) ?? items[0];
-}
-
-/** The pipettes, the largest first. */
-function pipettesOf(equipment: readonly EquipmentState[]): readonly EquipmentState[] {
-  return equipment
-    .filter(({ equipment: one }) => one.type === 'glassware' && one.kind === 'one-mark-pipette')
-    .toSorted((a, b) => volumeOf(b.equipment) - volumeOf(a.equipment));
-}
-
-/** The pipette whose volume lies in what the method takes, else any; then burettes, which measure an aliquot too. */
-function vesselsFor({ method }: Arrangement, equipment: readonly EquipmentState[]) {
-  const portion = method.portions.find(({ kind }) => kind === 'aliquot');
-  const [low, high] = portion?.kind === 'aliquot' ? portion.volumeMl : [0, Infinity];
-  const pipettes = pipettesOf(equipment);
-  const fits = ({ equipment: one }: EquipmentState): boolean =>
-    volumeOf(one) >= low && volumeOf(one) <= high;
-  return [
-    ...pipettes.filter(fits),
-    ...pipettes.filter((item) => !fits(item)),
-    ...equipment.filter((item) => item.equipment.type === 'burette'),
-  ];
-}
-
-function volumeOf(equipment: EquipmentState['equipment']): number {
-  return equipment.type === 'glassware' ? Number(equipment.volumeMl) : 0;
-}
-
-function hintOf({ equipment }: EquipmentState): string {
-  switch (equipment.type) {
-    case 'balance':
-      return `Shows ${equipment.readabilityG} g`;
-    case 'burette':
-      return `${equipment.capacityMl} mL, ± ${equipment.toleranceMl} mL`;
-    case 'glassware':
-      return `${equipment.volumeMl} mL, ± ${equipment.toleranceMl} mL`;
-    case 'thermometer':
-    case 'heater':
-      return '';
-  }
 }
 
 /** A record at the version that it has now. */
@@ -184,6 +166,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
       ? equipment.filter((item) => item.equipment.type === 'balance')
       : vesselsFor(arrangement, equipment);
   const instrument = chosen(instruments, instrumentId);
+  const standardRecord = chosen([...arrangement.lots, ...arrangement.bottles], standardId);
   const standard = standardOf(arrangement, standardId, instrument);
   const { method } = arrangement;
   const excessBottle = chosen(arrangement.excesses, excessId);
@@ -207,7 +190,6 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const problem = begin.error instanceof ProblemError ? begin.error : null;
   const findingAt = (field: string): string | undefined =>
     findings.find((finding) => finding.field === field)?.message ?? problem?.fieldMessage(field);
-  const standardName = nameOf(method.standardId);
 
   const start = (): void => {
     if (!standard) return;
@@ -242,42 +224,34 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           start();
         }}
       >
-        <SelectField
+        <ChoiceField
           label="Bottle"
-          value={bottle.id}
+          items={titrants}
+          chosen={bottle}
+          nameOf={({ code, substanceId, nominalMolarity }) =>
+            `${code}, ${findSubstance(substanceId)?.shortName ?? substanceId} ${nominalMolarity ?? ''} mol/L`
+          }
           error={findingAt('bottle')}
           hint={isOnBench ? 'On the bench already: this begins a second run beside it.' : undefined}
-          onChange={(event) => {
-            setBottleId(event.target.value);
+          onChoose={(id) => {
+            setBottleId(id);
             setArrangementKey(null);
             setInstrumentId(null);
           }}
-        >
-          {titrants.map((item) => (
-            <option key={item.id} value={item.id}>
-              {item.code}, {findSubstance(item.substanceId)?.shortName} {item.nominalMolarity} mol/L
-            </option>
-          ))}
-        </SelectField>
-        <SelectField
+        />
+        <InstrumentField
           label={method.inBurette === 'standard' ? 'Burette, for the standard' : 'Burette'}
-          value={burette.id}
+          what="A burette"
+          items={burettes}
+          chosen={burette}
           error={findingAt('burette')}
-          hint={hintOf(burette)}
-          onChange={(event) => {
-            setBuretteId(event.target.value);
-          }}
-        >
-          {burettes.map((item) => (
-            <option key={item.id} value={item.id}>
-              {item.equipment.name}
-            </option>
-          ))}
-        </SelectField>
+          onChoose={setBuretteId}
+        />
         <div className="col-span-2">
           <SelectField
             label="How"
             value={arrangement.key}
+            hint={adviceAgainst({ bottle }, rules) ?? undefined}
             error={findingAt('method')}
             onChange={(event) => {
               setArrangementKey(event.target.value);
@@ -293,90 +267,51 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
             ))}
           </SelectField>
         </div>
-        {arrangement.lots.length + arrangement.bottles.length === 0 ? (
-          <Missing takes={arrangement.takes} name={standardName} />
-        ) : (
+        {standardRecord ? (
           <>
-            <SelectField
+            <ChoiceField
               label="Standard"
-              value={chosen([...arrangement.lots, ...arrangement.bottles], standardId)?.id ?? ''}
+              items={[...arrangement.lots, ...arrangement.bottles]}
+              chosen={standardRecord}
+              nameOf={(item) => ('lot' in item ? lotName(item) : solutionName(item))}
               error={findingAt('standard')}
               hint={standard ? standardHint(standard.record) : undefined}
-              onChange={(event) => {
-                setStandardId(event.target.value);
-              }}
-            >
-              {arrangement.lots.map((item) => (
-                <option key={item.id} value={item.id}>
-                  {findSubstance(item.lot.substanceId)?.shortName}, lot {item.lot.lotNumber}
-                </option>
-              ))}
-              {arrangement.bottles.map((item) => (
-                <option key={item.id} value={item.id}>
-                  {solutionName(item)}
-                </option>
-              ))}
-            </SelectField>
-            {instrument ? (
-              <SelectField
-                label={arrangement.takes === 'lot' ? 'Balance' : 'Aliquots with'}
-                value={instrument.id}
-                error={findingAt('instrument')}
-                hint={hintOf(instrument)}
-                onChange={(event) => {
-                  setInstrumentId(event.target.value);
-                }}
-              >
-                {instruments.map((item) => (
-                  <option key={item.id} value={item.id}>
-                    {item.equipment.name}
-                  </option>
-                ))}
-              </SelectField>
-            ) : (
-              <NoInstrument what={arrangement.takes === 'lot' ? 'A balance' : 'A pipette'} />
-            )}
+              onChoose={setStandardId}
+            />
+            <InstrumentField
+              label={arrangement.takes === 'lot' ? 'Balance' : 'Aliquots with'}
+              what={arrangement.takes === 'lot' ? 'A balance' : 'A pipette'}
+              items={instruments}
+              chosen={instrument}
+              error={findingAt('instrument')}
+              onChoose={setInstrumentId}
+            />
           </>
+        ) : (
+          <Missing takes={arrangement.takes} name={substanceName(method.standardId)} />
         )}
         {method.excess && !excessBottle && (
-          <Missing takes="bottle" name={nameOf(method.excess.substanceId)} />
+          <Missing takes="bottle" name={substanceName(method.excess.substanceId)} />
         )}
         {method.excess && excessBottle && (
           <>
-            <SelectField
+            <ChoiceField
               label="In excess"
-              value={excessBottle.id}
+              items={arrangement.excesses}
+              chosen={excessBottle}
+              nameOf={solutionName}
               error={findingAt('excess')}
               hint={molarityHint(excessBottle)}
-              onChange={(event) => {
-                setExcessId(event.target.value);
-              }}
-            >
-              {arrangement.excesses.map((item) => (
-                <option key={item.id} value={item.id}>
-                  {solutionName(item)}
-                </option>
-              ))}
-            </SelectField>
-            {pipette ? (
-              <SelectField
-                label="Excess with"
-                value={pipette.id}
-                error={findingAt('pipette')}
-                hint={hintOf(pipette)}
-                onChange={(event) => {
-                  setPipetteId(event.target.value);
-                }}
-              >
-                {pipettesOf(equipment).map((item) => (
-                  <option key={item.id} value={item.id}>
-                    {item.equipment.name}
-                  </option>
-                ))}
-              </SelectField>
-            ) : (
-              <NoInstrument what="A pipette" />
-            )}
+              onChoose={setExcessId}
+            />
+            <InstrumentField
+              label="Excess with"
+              what="A pipette"
+              items={pipettesOf(equipment)}
+              chosen={pipette}
+              error={findingAt('pipette')}
+              onChoose={setPipetteId}
+            />
           </>
         )}
         <div className="col-span-2 grid grid-cols-3 gap-4">
@@ -454,53 +389,5 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
         {references && <SeriesPlanView references={references} rules={rules} />}
       </div>
     </div>
-  );
-}
-
-function standardHint(standard: RunReferences['standard']): string {
-  if (standard.kind === 'lot') {
-    const { purity, purityHalfWidth } = standard.lot.lot;
-    return `Purity ${purity} ± ${purityHalfWidth}`;
-  }
-  return molarityHint(standard.bottle);
-}
-
-function molarityHint(bottle: BottleState): string {
-  const known = knownMolarity(bottle);
-  return known ? `${known.molarity} ± ${known.expandedUncertainty} mol/L` : '';
-}
-
-function solutionName({ code, substanceId, nominalMolarity }: BottleState): string {
-  return `bottle ${code}, ${findSubstance(substanceId)?.shortName ?? substanceId} ${nominalMolarity ?? ''} mol/L`;
-}
-
-function nameOf(substanceId: string): string {
-  return findSubstance(substanceId)?.name ?? substanceId;
-}
-
-/** What to do when the shelf lacks a standard, or what a method adds in excess. */
-function Missing({ takes, name }: { readonly takes: Arrangement['takes']; readonly name: string }) {
-  return (
-    <p className="col-span-2 rounded-md border-l-4 border-straw bg-straw-wash px-4 py-3">
-      {takes === 'lot'
-        ? `There is no lot of ${name}. `
-        : `There is no solution of ${name} whose molarity is known. `}
-      <Link
-        className="font-semibold text-violet underline"
-        to={takes === 'lot' ? '/lots' : '/prepare'}
-      >
-        {takes === 'lot' ? 'Register a lot' : 'Prepare one'}
-      </Link>
-    </p>
-  );
-}
-
-function NoInstrument({ what }: { readonly what: string }) {
-  return (
-    <p>
-      <Link className="text-violet underline" to="/equipment">
-        {what} is missing: add one.
-      </Link>
-    </p>
   );
 }

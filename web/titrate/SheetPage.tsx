@@ -3,7 +3,7 @@ import { useParams } from 'react-router';
 import { describeEndPoint, findSubstance } from '#core/chemistry';
 import { findIncident } from '#core/incident';
 import type { HouseRules } from '#core/laboratory';
-import { RULE_TEXTS } from '#core/laboratory';
+import { paperUnitsOf, RULE_TEXTS } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import type { Flask, Judgement, Reading, RunState } from '#core/titration';
 import {
@@ -43,11 +43,12 @@ function Sheet({ run }: { readonly run: RunState }) {
   const judgement = judgeRun(run);
   const titrant = findSubstance(bottle.substanceId);
   const { rules } = run.setUp;
+  const units = paperUnitsOf(rules);
   return (
     <Page
       title={`Run sheet: bottle ${bottle.code}`}
       tabTitle={`Run sheet, bottle ${bottle.code}`}
-      lead={`${capitalized(titrant?.name ?? '')} ${bottle.nominalMolarity ?? ''} mol/L against ${findSubstance(method.standardId)?.name ?? ''}`}
+      lead={`${capitalized(titrant?.name ?? '')} ${bottle.nominalMolarity ?? ''} ${units.molarity} against ${findSubstance(method.standardId)?.name ?? ''}`}
       actions={
         <span className="flex gap-3 print:hidden">
           <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>
@@ -99,11 +100,11 @@ function Sheet({ run }: { readonly run: RunState }) {
       {judgement.result && (
         <p className="mt-3 text-lg">
           <b>
-            <span className="font-mono">{judgement.result.rounded.value}</span> mol/L
+            <span className="font-mono">{judgement.result.rounded.value}</span> {units.molarity}
           </b>
-          , <i>U</i> = {judgement.result.rounded.uncertainty} mol/L (<i>k</i> ={' '}
+          , <i>U</i> = {judgement.result.rounded.uncertainty} {units.molarity} (<i>k</i> ={' '}
           {roundHalfEven(judgement.result.evaluation.coverageFactor, 2)}), from{' '}
-          {judgement.averaged?.n} titrations
+          {judgement.averaged?.n} {judgement.averaged?.n === 1 ? 'titration' : 'titrations'}
           {run.certificate
             ? `; certificate ${run.certificate.number}, valid until ${run.certificate.validUntil}`
             : '; not certified'}
@@ -153,7 +154,8 @@ function FlaskTable({ run, judgement }: { readonly run: RunState; readonly judge
   const { references, setUp } = run;
   const plan = planRun(references, setUp.rules, judgement.accurate?.mean);
   const isWeighed = references.standard.kind === 'lot';
-  const about = `about ${roundHalfEven(plan.portion.suggested, isWeighed ? 2 : 1)} ${isWeighed ? 'g' : 'mL'}`;
+  const units = paperUnitsOf(setUp.rules);
+  const about = `about ${roundHalfEven(plan.portion.suggested, isWeighed ? 2 : 1)} ${isWeighed ? 'g' : units.volume}`;
   return (
     <table className="mt-4 w-full border-collapse text-left text-[15px] print:text-[11px]">
       <caption className="sr-only">Flasks</caption>
@@ -162,10 +164,10 @@ function FlaskTable({ run, judgement }: { readonly run: RunState; readonly judge
           {[
             'Flask',
             'Portion',
-            'Start / mL',
-            'End / mL',
-            'Titre / mL',
-            'c / (mol/L)',
+            `Start / ${units.volume}`,
+            `End / ${units.volume}`,
+            `Titre / ${units.volume}`,
+            `c / (${units.molarity})`,
             'Remarks',
           ].map((head) => (
             <th key={head} scope="col" className="py-1.5 pr-3">
@@ -180,7 +182,9 @@ function FlaskTable({ run, judgement }: { readonly run: RunState; readonly judge
             <th scope="row" className="py-2 pr-3">
               {flask.number}
             </th>
-            <td className="py-2 pr-3 font-mono">{portionText(flask.portion.value)}</td>
+            <td className="py-2 pr-3 font-mono">
+              {portionText(flask.portion.value, units.volume)}
+            </td>
             <td className="py-2 pr-3 font-mono">
               <Readings of={[flask.initial, ...flask.refills.map(({ restart }) => restart)]} />
             </td>
@@ -198,7 +202,11 @@ function FlaskTable({ run, judgement }: { readonly run: RunState; readonly judge
               {molarity === null ? '' : roundHalfEven(molarity, 5)}
             </td>
             <td className="py-2 pr-3">
-              {[verdict === 'open' ? null : VERDICTS[verdict].word, why, ...remarksOf(flask)]
+              {[
+                verdict === 'open' ? null : VERDICTS[verdict].word,
+                why,
+                ...remarksOf(flask, units.volume),
+              ]
                 .filter((text) => text !== null && text !== '')
                 .join('; ')}
             </td>
@@ -237,10 +245,13 @@ function Readings({ of }: { readonly of: readonly (Reading | null)[] }) {
   );
 }
 
-function remarksOf({ grade, incidents, temperatures, provisional }: Flask): readonly string[] {
+function remarksOf(
+  { grade, incidents, temperatures, provisional }: Flask,
+  volumeUnit: string,
+): readonly string[] {
   return [
     ...(grade ? [gradeName(grade.grade)] : []),
-    ...provisional.map(({ value }) => `${value} mL before the end`),
+    ...provisional.map(({ value }) => `${value} ${volumeUnit} before the end`),
     ...temperatures.map(({ temperatureC }) => `${temperatureC} °C`),
     ...incidents.map(({ incidentId, remark }) =>
       [findIncident(incidentId)?.name ?? incidentId, remark]

@@ -1,33 +1,18 @@
-import { pauseOf } from '#core/titration';
+import { outOfUse, pauseOf } from '#core/titration';
 import type { RunState } from '#core/titration';
-import { freshnessOf } from '#core/reagent';
 import { clockOffsetMs } from '../app/device';
-import { usePersonName, useRecords } from '../app/records';
+import { usePersonName, useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
 import { instantText } from '../ui/typeset';
 
 /** A clock this far off is told; the times of entries are set right all the same. */
 const CLOCK_MS = 5 * 60_000;
 
-/** What has come up since the run began: a bottle out of use, a pause, a device whose clock is wrong. */
+/** What has come up since the run began: something out of use, a pause, a device whose clock is wrong. */
 export function Warnings({ run }: { readonly run: RunState }) {
-  const { today, laboratory } = useSession();
+  const { laboratory } = useSession();
   const nameOf = usePersonName();
-  const bottles = useRecords('bottle') ?? [];
-  const lots = useRecords('lot') ?? [];
-  const { bottle, standard } = run.setUp;
-  const ids = standard.kind === 'bottle' ? [bottle.id, standard.bottle.id] : [bottle.id];
-  const warnings: string[] = [];
-  for (const item of bottles.filter(({ id }) => ids.includes(id))) {
-    const freshness = freshnessOf(item, today);
-    if (freshness.kind === 'withdrawn') {
-      warnings.push(`Bottle ${item.code} is out of use: ${freshness.reason}`);
-    }
-  }
-  const lot = standard.kind === 'lot' ? lots.find(({ id }) => id === standard.lot.id) : undefined;
-  if (lot?.withdrawn) {
-    warnings.push(`Lot ${lot.lot.lotNumber} is in quarantine: ${lot.withdrawn.reason}`);
-  }
+  const warnings = [...outOfUse(run.setUp, useRecordsNow())];
   const offset = clockOffsetMs() ?? 0;
   if (Math.abs(offset) > CLOCK_MS) {
     const minutes = Math.round(Math.abs(offset) / 60_000);

@@ -30,11 +30,13 @@ export interface Shelf {
   readonly methods: readonly MethodState[];
   readonly lots: readonly LotState[];
   readonly bottles: readonly BottleState[];
+  /** What each bottle still holds, mL; without those of which it is not known. */
+  readonly leftMl: ReadonlyMap<string, number>;
 }
 
 /**
- * The ways to standardize a bottle: those for which there is a standard first, among them the one that the house rule
- * prefers, own methods before those that ship.
+ * The ways to standardize a bottle: those for which there is a standard first, among them the one that the house rules
+ * prefer, own methods before those that ship.
  */
 export function arrangementsFor(
   bottle: BottleState,
@@ -53,12 +55,27 @@ export function arrangementsFor(
   }));
   const preferred = rules.standardBy === 'weighed' ? 'lot' : 'bottle';
   const rank = (arrangement: Arrangement): number =>
-    (isPossible(arrangement) ? 0 : 2) + (arrangement.takes === preferred ? 0 : 1);
+    (isPossible(arrangement) ? 0 : 4) +
+    (arrangement.takes === preferred ? 0 : 2) +
+    (arrangement.takes === 'lot' || holdsPreferred(arrangement, bottle, shelf, rules) ? 0 : 1);
   return [...own, ...shipped]
     .flatMap(({ method, choice }) =>
       method.portions.map(({ kind }) => arrangementOf(bottle, shelf, method, choice, kind)),
     )
     .toSorted((a, b) => rank(a) - rank(b));
+}
+
+/** Whether the burette holds the solution that the house rule prefers there. */
+function holdsPreferred(
+  { method, bottles }: Arrangement,
+  bottle: BottleState,
+  { leftMl }: Shelf,
+  { inBurette }: HouseRules,
+): boolean {
+  if (inBurette !== 'more') return method.inBurette === inBurette;
+  const leftIn = (one: BottleState | undefined): number => leftMl.get(one?.id ?? '') ?? 0;
+  const holdsMore = leftIn(bottle) >= leftIn(bottles[0]) ? 'titrant' : 'standard';
+  return method.inBurette === holdsMore;
 }
 
 function arrangementOf(

@@ -75,15 +75,17 @@ function ReactionSide({
 export function Molarity({
   value,
   uncertainty,
+  unit = 'mol/L',
 }: {
   readonly value: string;
   readonly uncertainty: string;
+  readonly unit?: string;
 }) {
   return (
     <span className="whitespace-nowrap">
       <span className="font-mono font-semibold">{value}</span>
       <span className="mx-1">±</span>
-      <span className="font-mono">{uncertainty}</span> mol/L
+      <span className="font-mono">{uncertainty}</span> {unit}
     </span>
   );
 }

@@ -1,0 +1,42 @@
+import type { EquipmentState } from '../metrology';
+import type { BottleState, LotState } from '../reagent';
+import type { Finding } from '../record';
+import { unlikely } from '../record';
+import type { RunSetUp } from './facts';
+
+/** Records as they are now; those that a run does not rest on may be among them. */
+export interface RecordsNow {
+  readonly bottles: readonly BottleState[];
+  readonly lots: readonly LotState[];
+  readonly equipment: readonly EquipmentState[];
+}
+
+/** What a run rests on and what has been taken out of use since it began, each with its reason. */
+export function outOfUse(
+  { bottle, standard, excess, burette }: RunSetUp,
+  { bottles, lots, equipment }: RecordsNow,
+): readonly string[] {
+  const parts = [
+    bottle,
+    burette,
+    ...(standard.kind === 'lot'
+      ? [standard.lot, standard.balance]
+      : [standard.bottle, standard.vessel]),
+    ...(excess ? [excess.bottle, excess.vessel] : []),
+  ];
+  const isPart = ({ id }: { readonly id: string }): boolean => parts.some((part) => part.id === id);
+  const since = (name: string, { withdrawn }: Pick<BottleState, 'withdrawn'>): readonly string[] =>
+    withdrawn ? [`${name} is out of use: ${withdrawn.reason}`] : [];
+  return [
+    ...bottles.filter(isPart).flatMap((one) => since(`Bottle ${one.code}`, one)),
+    ...lots.filter(isPart).flatMap((one) => since(`Lot ${one.lot.lotNumber}`, one)),
+    ...equipment.filter(isPart).flatMap((one) => since(one.equipment.name, one)),
+  ];
+}
+
+/** What speaks against certifying with something that is out of use; it gives way to a reason. */
+export function outOfUseFindings(setUp: RunSetUp, now: RecordsNow): readonly Finding[] {
+  return outOfUse(setUp, now).map((sentence) =>
+    unlikely('out-of-use', 'run', `${sentence} Say why the result stands all the same.`),
+  );
+}

@@ -1,0 +1,49 @@
+import { expect, test } from 'vitest';
+import type { HouseRules } from '#core/laboratory';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { bottleOf, khpLot, made } from '../../core/test-support/runs';
+import { arrangementsFor, isPossible } from './arrangements';
+
+const acid = bottleOf('hydrochloric-acid', {});
+const hydroxide = bottleOf('sodium-hydroxide', { ...made('0.1021'), code: '0419' });
+const shelf = {
+  today: '2026-03-02',
+  methods: [],
+  lots: [khpLot({ substanceId: 'sodium-carbonate' })],
+  bottles: [hydroxide],
+  leftMl: new Map([
+    [acid.id, 300],
+    [hydroxide.id, 900],
+  ]),
+};
+
+function firstFor(changes: Partial<HouseRules>, on = shelf): string | undefined {
+  return arrangementsFor(acid, on, { ...DEFAULT_HOUSE_RULES, ...changes })[0]?.method.id;
+}
+
+test('what the house rules prefer is offered first, of what the shelf holds', () => {
+  expect(firstFor({})).toBe('hydrochloric-acid-by-sodium-carbonate');
+  expect(firstFor({ standardBy: 'aliquot' })).toBe('hydrochloric-acid-by-hydroxide');
+  expect(firstFor({ standardBy: 'aliquot', inBurette: 'standard' })).toBe(
+    'hydroxide-into-hydrochloric-acid',
+  );
+  expect(firstFor({}, { ...shelf, lots: [] })).toBe('hydrochloric-acid-by-hydroxide');
+});
+
+test('the burette may hold the solution of which there is more', () => {
+  const rules = { standardBy: 'aliquot', inBurette: 'more' } as const;
+  expect(firstFor(rules)).toBe('hydroxide-into-hydrochloric-acid');
+  const leftMl = new Map([[acid.id, 950]]);
+  expect(firstFor(rules, { ...shelf, leftMl })).toBe('hydrochloric-acid-by-hydroxide');
+});
+
+test('a back-titration is possible with both of its solutions only', () => {
+  const ammonia = bottleOf('ammonia', {});
+  const possible = (bottles: typeof shelf.bottles) =>
+    arrangementsFor(ammonia, { ...shelf, bottles }, DEFAULT_HOUSE_RULES).map(isPossible);
+  const known = bottleOf('hydrochloric-acid', made('0.1002'));
+  expect(possible([hydroxide])).toEqual([false]);
+  expect(possible([known])).toEqual([false]);
+  expect(possible([hydroxide, known])).toEqual([true]);
+  expect(possible([hydroxide, bottleOf('hydrochloric-acid', {})])).toEqual([false]);
+});
