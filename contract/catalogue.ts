@@ -118,7 +118,6 @@ export const methodSchema = v.strictObject({
   titrantIds: v.pipe(ids, v.minLength(1, 'Name the titrant.')),
   standardId: id,
   inBurette: v.picklist(['titrant', 'standard']),
-  // Own methods that were written before there were back-titrations have none.
   excess: v.optional(v.nullable(v.strictObject({ substanceId: id, reagent: reacting })), null),
   equations: v.pipe(v.array(sentence), v.minLength(1, 'Write the reaction.')),
   links: v.array(formula),

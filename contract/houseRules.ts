@@ -13,7 +13,7 @@ export const houseRulesSchema = v.strictObject({
   firstIsRough: v.boolean(),
   standardBy: v.picklist(['weighed', 'aliquot']),
   inBurette: v.picklist(['titrant', 'standard', 'more']),
-  dichromateBy: v.picklist(['primary', 'iron-ii']),
+  primaryTitrants: v.picklist(['weighed', 'titrated']),
   weighing: v.picklist(['tared', 'by-difference']),
   startOfTitration: v.picklist(['carry-on', 'refill']),
   readingResolutionMl: v.picklist(['0.1', '0.05', '0.02', '0.01']),

@@ -42,6 +42,8 @@ test('by keyboard: a reading before a doubtful drop, an overshot end point, one 
   await expect(page.getByRole('dialog')).toContainText('does an incident matter?');
   await expectAccessible(page);
   await page.keyboard.press('Escape');
+  // The hands stay on the keyboard: the entry has the focus again.
+  await expect(final).toBeFocused();
 
   await final.fill('46.76');
   await page.keyboard.press('Shift+Enter');
@@ -64,6 +66,34 @@ test('by keyboard: a reading before a doubtful drop, an overshot end point, one 
   await expect(page.getByText('written before a drop: 46.84')).toBeVisible();
   await enter(page, /final reading, flask 2/, '46.90');
   await expect(page.getByTestId('molarity-2')).toHaveText(c(23.5));
+});
+
+test('the balance beside the bench: what stands still on its display goes into the entry', async ({
+  page,
+}) => {
+  await signInToDemo(page, 'Mirela');
+  await startRun(page);
+  await page.keyboard.press('d');
+  const dialog = page.getByRole('dialog', { name: 'Analytical balance A1' });
+  await expect(dialog).toContainText('net mass, flask 1');
+  const press = (name: string) => dialog.getByRole('button', { name, exact: true }).click();
+  // The stand-in takes its time to settle, as a balance does.
+  const settled = () =>
+    expect(dialog.getByText('stands still, doors shut')).toBeVisible({ timeout: 20_000 });
+  await press('Boat on');
+  await press('Shut the doors');
+  await settled();
+  await press('Tare');
+  for (let i = 0; i < 4; i += 1) await press('A spoonful');
+  await press('Shut the doors');
+  await settled();
+  await expectAccessible(page);
+  await press('Take reading');
+  await expect(dialog).toBeHidden();
+  const entry = page.getByRole('textbox', { name: /net mass, flask 1/ });
+  await expect(entry).toHaveValue(/^0\.\d{4}$/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Flask 1' })).toContainText(/0\.\d{4}/);
 });
 
 test('paused and handed over, a second reader confirms, the sheet tells it all', async ({

@@ -43,6 +43,7 @@ await page.goto(`${base}/lots`);
 await page.getByRole('link', { name: 'SC-1501' }).click();
 await picture('lot');
 await page.goto(`${base}/titrate/set-up`);
+await page.getByLabel('Bottle', { exact: true }).selectOption({ label: '0419, NH3 0.1 mol/L' });
 await picture('set-up');
 await page.goto(base);
 await page.getByRole('link', { name: 'Go on titrating' }).click();
@@ -52,6 +53,8 @@ await picture('bench');
 await page.keyboard.press('Escape');
 await page.goto(`${base}/rules`);
 await picture('rules');
+await page.goto(`${base}/methods/new?from=naoh-by-khp`);
+await picture('method');
 // A hot titration of its own, left on the bench.
 await page.goto(`${base}/titrate/set-up`);
 await page.getByLabel('Bottle', { exact: true }).selectOption({ label: '0414, KMnO4 0.02 mol/L' });

@@ -212,6 +212,7 @@ const explainTask = task(
       concentrateDensityGPerMl: given.concentrate_density_g_per_mL ?? null,
       titrantDilutionFactor: given.titrant_dilution_factor ?? null,
       tareG: given.tare_g ?? null,
+      excessMl: null,
       buretteCapacityMl: given.burette_capacity_mL,
       readingDecimals: given.reading_decimals,
       history: given.history_mol_per_L,

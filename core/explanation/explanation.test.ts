@@ -46,6 +46,7 @@ const SURROUNDINGS: Surroundings = {
   concentrateDensityGPerMl: 1.525,
   titrantDilutionFactor: null,
   tareG: 12.4,
+  excessMl: null,
   buretteCapacityMl: 50,
   readingDecimals: 2,
   history: [],

@@ -1,6 +1,7 @@
 import type { Judgement, RunState, Standard } from '../titration';
 import {
   deliveredIn,
+  pipetteVolumeMl,
   blankMl,
   standardMolPerL,
   standardSubstanceId,
@@ -39,7 +40,7 @@ function standardOf(run: RunState): Standard {
  * while no accurate titration gives a result.
  */
 export function explainRun(run: RunState, judgement: Judgement): Diagnosis | null {
-  const { standard, bottle, method, burette } = run.references;
+  const { standard, bottle, method, burette, excess } = run.references;
   const replicates = judgement.replicates.flatMap(({ flask, verdict }) => {
     if (verdict !== 'counts' && verdict !== 'set-aside') return [];
     const amount = deliveredIn(run.references, flask);
@@ -81,6 +82,7 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
       concentrateDensityGPerMl: null,
       titrantDilutionFactor: null,
       tareG: null,
+      excessMl: excess && pipetteVolumeMl(excess.vessel),
       buretteCapacityMl: Number(burette.capacityMl),
       readingDecimals: decimalPlaces(run.setUp.rules.readingResolutionMl),
       history: bottle.certified.map(({ molarity }) => Number(molarity)),

@@ -21,6 +21,8 @@ export interface Surroundings {
   readonly titrantDilutionFactor: number | null;
   /** What the empty vessel weighs, g. */
   readonly tareG: number | null;
+  /** Of the excess in each flask, for a back-titration. */
+  readonly excessMl: number | null;
   readonly buretteCapacityMl: number;
   readonly readingDecimals: number;
   /** Molarities of the same bottle found before, oldest first. */
@@ -402,6 +404,26 @@ export const HYPOTHESES: readonly Hypothesis[] = [
           },
         ]),
       ]);
+    },
+  },
+  {
+    id: 'excess-pipette',
+    name: 'The excess was measured with another pipette',
+    check: 'Read the size on the pipette of the excess.',
+    weight: 0.06,
+    variants: (suspected, { excessMl }) => {
+      const { standard } = suspected.determination;
+      if (excessMl === null || standard.kind !== 'solution') return [];
+      const { excessMmol } = standard;
+      if (excessMmol === undefined) return [];
+      return PIPETTES_ML.filter((size) => size !== excessMl).map((size) => ({
+        suspected: withStandard(suspected, () => ({
+          ...standard,
+          excessMmol: (excessMmol * size) / excessMl,
+        })),
+        suspects: all('standard', null),
+        detail: `${shown(size)} mL of the excess went into every flask, not ${shown(excessMl)} mL`,
+      }));
     },
   },
   {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { findMethod } from '#core/chemistry';
-import type { RunNumbers } from './index';
+import type { Incident, RunNumbers } from './index';
 import { assessIncident, featuresOf, INCIDENTS, incidentsFor } from './index';
 
 const WEIGHED: RunNumbers = {
@@ -75,6 +75,48 @@ describe('does it matter?', () => {
         expect(reason).toMatch(/\.$/);
         expect(action).toMatch(/\.$/);
         for (const percent of biasPercent ?? []) expect(percent).toBeGreaterThanOrEqual(0);
+      }
+    }
+  });
+});
+
+describe('the direction of a bias', () => {
+  const PURPOSES = ['standardization', 'assay', 'standard-in-burette', 'back-titration'] as const;
+  type Purpose = (typeof PURPOSES)[number];
+
+  /** What a run finds over what is true, when a share of its titre, its portion or its standard is not as recorded. */
+  function foundOverTrue(purpose: Purpose, { concerns, shift }: Incident, share: number): number {
+    const [strength, portion, excess, molarity] = [0.1, 25, 5, 0.1];
+    const change = 1 + (shift === 'high' ? share : -share);
+    const realStrength = strength * (concerns === 'standard' ? change : 1);
+    const realPortion = portion * (concerns === 'portion' ? change : 1);
+    const read = (titre: number): number => titre * (concerns === 'titration' ? change : 1);
+    switch (purpose) {
+      case 'standardization':
+        return (strength * portion) / read((realStrength * realPortion) / molarity) / molarity;
+      case 'assay':
+      case 'standard-in-burette':
+        return (strength * read((molarity * realPortion) / realStrength)) / portion / molarity;
+      case 'back-titration': {
+        const left = read((excess - molarity * realPortion) / realStrength);
+        return (excess - strength * left) / portion / molarity;
+      }
+    }
+  }
+
+  test('follows from the equation of the run, for every incident that has one', () => {
+    const directed = INCIDENTS.filter(({ shift }) => shift === 'high' || shift === 'low');
+    expect(directed.length).toBeGreaterThan(20);
+    for (const incident of directed) {
+      for (const purpose of PURPOSES) {
+        // Where an unknown is analysed, the standard was used before, for the titrant.
+        if (purpose === 'assay' && incident.concerns === 'standard') continue;
+        const numbers = { ...ALIQUOT, consumedMl: 25 };
+        const { direction } = assessIncident(incident.id, purpose, numbers);
+        const expected = foundOverTrue(purpose, incident, 0.01) > 1 ? 'too-high' : 'too-low';
+        expect(`${incident.id} ${purpose} ${direction}`).toBe(
+          `${incident.id} ${purpose} ${expected}`,
+        );
       }
     }
   });

@@ -21,8 +21,8 @@ export interface HouseRules {
   readonly standardBy: 'weighed' | 'aliquot';
   /** Which of two solutions the burette holds in the arrangement that is offered first. */
   readonly inBurette: 'titrant' | 'standard' | 'more';
-  /** Whether dichromate is weighed as a primary standard, or standardized by the iron(II) salt. */
-  readonly dichromateBy: 'primary' | 'iron-ii';
+  /** Whether a titrant that is a primary standard, as dichromate is, is made up by weight or standardized by another. */
+  readonly primaryTitrants: 'weighed' | 'titrated';
   readonly weighing: 'tared' | 'by-difference';
   /** Whether the last final reading is offered as the next initial one. */
   readonly startOfTitration: 'carry-on' | 'refill';
@@ -80,7 +80,7 @@ export const DEFAULT_HOUSE_RULES: HouseRules = {
   firstIsRough: true,
   standardBy: 'weighed',
   inBurette: 'titrant',
-  dichromateBy: 'primary',
+  primaryTitrants: 'weighed',
   weighing: 'tared',
   startOfTitration: 'carry-on',
   readingResolutionMl: '0.01',

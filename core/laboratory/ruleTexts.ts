@@ -51,11 +51,11 @@ export const RULE_TEXTS: readonly {
         'As it is used later, with fewer transfers. Every arrangement stays possible.',
       ),
       rule(
-        'dichromateBy',
+        'primaryTitrants',
         'Dichromate is',
         choice(
-          ['primary', 'itself the primary standard, weighed'],
-          ['iron-ii', 'standardized by ammonium iron(II) sulfate'],
+          ['weighed', 'itself the primary standard, weighed'],
+          ['titrated', 'standardized by ammonium iron(II) sulfate'],
         ),
         'The iron(II) salt keeps badly. Both stay possible.',
       ),

@@ -1,9 +1,16 @@
 import { expect, test } from 'vitest';
 import type { Fact } from '#core/record';
 import { judgeRun, titrantTakenMl } from '#core/titration';
-import { concordantSeries, khpLot, references, RunScript } from '../test-support/runs';
+import {
+  bottleOf,
+  concordantSeries,
+  khpLot,
+  pipetteOf,
+  references,
+  RunScript,
+} from '../test-support/runs';
 import { KHP_PLAN, lotOf, PreparationScript } from '../test-support/preparations';
-import { foldRecord, stockLeft, summarizeRun } from './index';
+import { areSolutionsRelated, foldRecord, stockLeft, summarizeRun } from './index';
 
 test('a run as lists show it follows its entries', () => {
   const open = summarizeRun(new RunScript().weigh(1, '0.4800').state);
@@ -92,4 +99,40 @@ test('stock falls by what preparations and titrations took since the last count,
     -1.11,
     9,
   );
+});
+
+test('two solutions of a back-titration are related when one was standardized against the other', () => {
+  const base = concordantSeries().state.references;
+  const certifiedBy = (runId: string) => ({
+    runId,
+    certificateNumber: '0415-1',
+    molarity: '0.1002',
+    expandedUncertainty: '0.0002',
+    coverageFactor: '2.00',
+    certifiedOn: '2026-03-01',
+    validUntil: '2026-06-01',
+  });
+  const hydroxide = bottleOf('sodium-hydroxide', { id: 'hydroxide' });
+  const acid = bottleOf('hydrochloric-acid', { id: 'acid', certified: [certifiedBy('run-2')] });
+  const vessel = pipetteOf('50');
+  const given = {
+    ...base,
+    standard: { kind: 'bottle', bottle: hydroxide, vessel } as const,
+    excess: { bottle: acid, vessel },
+  };
+  const run = (id: string, standardId: string) => ({
+    ...summarizeRun(concordantSeries().state),
+    id,
+    taken: [{ id: standardId, amount: 100 }],
+  });
+  expect(areSolutionsRelated(given, [run('run-2', 'hydroxide')])).toBe(true);
+  expect(areSolutionsRelated(given, [run('run-2', 'carbonate')])).toBe(false);
+  expect(areSolutionsRelated(given, [run('run-1', 'hydroxide')])).toBe(false);
+  const turned = {
+    ...given,
+    standard: { ...given.standard, bottle: acid },
+    excess: { bottle: hydroxide, vessel },
+  };
+  expect(areSolutionsRelated(turned, [run('run-2', 'hydroxide')])).toBe(true);
+  expect(areSolutionsRelated(base, [run('run-2', 'hydroxide')])).toBe(false);
 });

@@ -99,6 +99,18 @@ test('a run of before there were aliquots keeps its lot as what was weighed, and
       replicates: [{ flask: 1, portion: '0.4802 g', verdict: 'rough' }],
     },
   });
+  const { body: written } = upcast({
+    ...fact,
+    kind: 'method.written',
+    body: { method: { id: 'own' } },
+  });
+  expect(written).toEqual({ method: { id: 'own', excess: null } });
+  const { body: set } = upcast({
+    ...fact,
+    kind: 'laboratory.rules-set',
+    body: { rules: { ...rules, rinses: 5 } },
+  });
+  expect(set).toMatchObject({ rules: { rinses: 5, paperUnits: 'litre', testedBy: 'concordance' } });
   // Every rule of today is there, so that what was certified can be computed again.
   const { rules: today } = (body as { certificate: { rules: object } }).certificate;
   expect(Object.keys(today).toSorted()).toEqual(Object.keys(DEFAULT_HOUSE_RULES).toSorted());

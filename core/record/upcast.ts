@@ -11,6 +11,7 @@ const UPCASTS: UpcastTable = {
   'lot.registered': [toLotWithAmount],
   'bottle.prepared': [toBottleWithParents],
   'laboratory.rules-set': [toMoreRules],
+  'method.written': [toMethodWithoutExcess],
   'run.started': [toRunWithStandard, toRunWithoutExcess],
   'run.certified': [toCertificateOfPortions, toCertificateWithoutNormality],
 };
@@ -83,7 +84,7 @@ function toRunWithStandard(body: unknown): unknown {
 /** What nobody could choose before there were these rules, as it was done. */
 const FURTHER_RULES = {
   inBurette: 'titrant',
-  dichromateBy: 'primary',
+  primaryTitrants: 'weighed',
   toleranceAs: 'as-registered',
   testedBy: 'concordance',
   certificateStates: 'uncertainty',
@@ -104,6 +105,12 @@ function toMoreRules(body: unknown): WithRules {
 /** There were no back-titrations. */
 function toRunWithoutExcess(body: unknown): unknown {
   return { ...toMoreRules(body), excess: null };
+}
+
+/** Nor did a method of one's own add a reagent in excess. */
+function toMethodWithoutExcess(body: unknown): unknown {
+  const { method, ...rest } = body as { readonly method: object };
+  return { ...rest, method: { excess: null, ...method } };
 }
 
 /** Certificates stated molarities only. */

@@ -247,6 +247,20 @@ describe('at the bench', () => {
   });
 });
 
+test('an excess from another pipette is among the explanations of a result out of line', () => {
+  // Written down as 30 mL, of which 25 mL were left; the true 50 mL bring the label back.
+  const script = chloride({
+    excess: { bottle: bottleOf('silver-nitrate', made('0.1002')), vessel: pipetteOf('30') },
+  });
+  titrated(script, 1, '0.00', '25.12');
+  titrated(script, 2, '0.00', '25.14');
+  titrated(script, 3, '0.00', '25.13');
+  const diagnosis = explainRun(script.state, judgeRun(script.state));
+  const found = diagnosis?.explanations.find(({ id }) => id === 'excess-pipette');
+  expect(found?.detail).toBe('50 mL of the excess went into every flask, not 30 mL');
+  expect(found?.molarityMolPerL).toBeCloseTo((0.1002 * 50 - 0.0998 * 25.13) / 25, 6);
+});
+
 test('the arithmetic turns round, and a millilitre is worth what the calculation says', () => {
   const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true });
   fc.assert(

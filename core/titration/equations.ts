@@ -39,7 +39,7 @@ export function molarityByStandardInBurette(
 }
 
 /** A volume of a solution of known molarity, and the moles of what is in the flask that a mole of it is worth. */
-interface KnownSolution {
+export interface KnownSolution {
   readonly ratio: Expression;
   readonly molarity: Expression;
   readonly volume: Expression;

@@ -105,11 +105,21 @@ describe('normality', () => {
 
 test('dichromate is advised to be weighed, unless the house standardizes it', () => {
   const { bottle } = references();
-  const dichromate = { bottle: { ...bottle, substanceId: 'potassium-dichromate' } };
-  expect(adviceAgainst(dichromate, DEFAULT_HOUSE_RULES)).toMatch(/itself the primary standard/);
-  const ironII = { ...DEFAULT_HOUSE_RULES, dichromateBy: 'iron-ii' } as const;
-  expect(adviceAgainst(dichromate, ironII)).toBeNull();
-  expect(adviceAgainst({ bottle }, DEFAULT_HOUSE_RULES)).toBeNull();
+  const given = (substanceId: string, methodId: string) => ({
+    bottle: { ...bottle, substanceId },
+    method: methodOf(methodId),
+  });
+  const dichromate = given('potassium-dichromate', 'dichromate-by-iron-ii');
+  expect(adviceAgainst(dichromate, DEFAULT_HOUSE_RULES)).toMatch(
+    /dichromate is itself the standard/,
+  );
+  const titrated = { ...DEFAULT_HOUSE_RULES, primaryTitrants: 'titrated' } as const;
+  expect(adviceAgainst(dichromate, titrated)).toBeNull();
+  const hydroxide = given('sodium-hydroxide', 'naoh-by-khp');
+  const iron = given('ammonium-iron-ii-sulfate-hexahydrate', 'iron-ii-by-dichromate');
+  for (const other of [hydroxide, iron]) {
+    expect(adviceAgainst(other, DEFAULT_HOUSE_RULES)).toBeNull();
+  }
 });
 
 test('what goes out of use while a run is made is named, and asks for a reason; the rest of the shelf does not', () => {

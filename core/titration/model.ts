@@ -26,8 +26,10 @@ import {
   weighingLinearity,
   weighingRepeatability,
 } from '../metrology';
+import type { Method } from '../chemistry';
 import { excessRatioOfMethod, findSolvent, findSubstance, moleRatioOfMethod } from '../chemistry';
 import { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from '../reagent';
+import type { KnownSolution } from './equations';
 import {
   molarityByAliquot,
   molarityByBackTitration,
@@ -37,7 +39,7 @@ import {
 import { amountIn, blanksOf, endPointOf } from './consumed';
 import type { RunSetUp } from './facts';
 import { pipetteVolumeMl } from './standard';
-import type { Flask, Reading, RunState } from './state';
+import type { Flask, Reading, RunExcess, RunStandard, RunState } from './state';
 import { placeName, readingsOf } from './run';
 
 /** The repeatability of the mean, relative, when it enters the budget in place of the inputs it covers. */
@@ -163,37 +165,42 @@ function isExcessByBlank(run: RunState): boolean {
 }
 
 function standardInputs(run: RunState, thermalFactor: Expression): StandardInputs {
-  const { standard, method } = run.references;
+  const { standard, method, excess } = run.references;
   const ratio = exact(moleRatioOfMethod(method));
-  if (standard.kind === 'bottle') {
-    const molarity = bottleMolarityInput(standard.bottle, 'c_s', 'Standard solution');
-    const portion = { symbol: 'V_a', name: 'aliquot', effect: 'Aliquot' };
-    const aliquotOf = pipettedInputs(run.setUp, standard.vessel, portion, amountIn, thermalFactor);
-    const { excess } = run.references;
-    if (excess && !isExcessByBlank(run)) {
-      const excessRatio = exact(excessRatioOfMethod(method) ?? 0);
-      const excessMolarity = bottleMolarityInput(excess.bottle, 'c_e', 'Excess');
-      const added = { symbol: 'V_e', name: 'excess', effect: 'Excess' };
-      const nominalMl = pipetteVolumeMl(excess.vessel);
-      const addedTo = pipettedInputs(
-        run.setUp,
-        excess.vessel,
-        added,
-        () => nominalMl,
-        thermalFactor,
-      );
-      return (flask, volume) =>
-        molarityByBackTitration(
-          { ratio: excessRatio, molarity: excessMolarity, volume: addedTo(flask) },
-          { ratio, molarity, volume },
-          aliquotOf(flask),
-        );
-    }
-    const molarityBy =
-      method.inBurette === 'titrant' ? molarityByAliquot : molarityByStandardInBurette;
-    return (flask, volume) => molarityBy(ratio, molarity, aliquotOf(flask), volume);
+  if (standard.kind === 'lot') return weighedInputs(run, standard, ratio);
+  const molarity = bottleMolarityInput(standard.bottle, 'c_s', 'Standard solution');
+  const portion = { symbol: 'V_a', name: 'aliquot', effect: 'Aliquot' };
+  const aliquotOf = pipettedInputs(run.setUp, standard.vessel, portion, amountIn, thermalFactor);
+  if (excess && !isExcessByBlank(run)) {
+    const addedTo = excessInputs(run.setUp, method, excess, thermalFactor);
+    return (flask, volume) =>
+      molarityByBackTitration(addedTo(flask), { ratio, molarity, volume }, aliquotOf(flask));
   }
-  const { lot, balance } = standard;
+  const molarityBy =
+    method.inBurette === 'titrant' ? molarityByAliquot : molarityByStandardInBurette;
+  return (flask, volume) => molarityBy(ratio, molarity, aliquotOf(flask), volume);
+}
+
+/** The excess in each flask, and what a mole of it is worth. */
+function excessInputs(
+  setUp: RunSetUp,
+  method: Method,
+  { bottle, vessel }: RunExcess,
+  thermalFactor: Expression,
+): (flask: Flask) => KnownSolution {
+  const ratio = exact(excessRatioOfMethod(method) ?? 0);
+  const molarity = bottleMolarityInput(bottle, 'c_e', 'Excess');
+  const added = { symbol: 'V_e', name: 'excess', effect: 'Excess' };
+  const nominalMl = pipetteVolumeMl(vessel);
+  const volumeIn = pipettedInputs(setUp, vessel, added, () => nominalMl, thermalFactor);
+  return (flask) => ({ ratio, molarity, volume: volumeIn(flask) });
+}
+
+function weighedInputs(
+  run: RunState,
+  { lot, balance }: Extract<RunStandard, { kind: 'lot' }>,
+  ratio: Expression,
+): StandardInputs {
   const linearity = commonInput({
     id: linearityId(run),
     symbol: 'δm_lin',

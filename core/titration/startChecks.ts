@@ -10,13 +10,18 @@ import { instrumentOf, pipetteMl, standardSubstanceId } from './standard';
 import { expectedTitreMl } from './stoichiometry';
 import type { RunReferences } from './state';
 
-/** What a house rule recommends instead of a run; null where it has nothing to say. */
+/**
+ * What a house rule recommends instead of a run: a titrant that is itself a primary standard, as dichromate is, is made up by
+ * weight. Null where it has nothing to say.
+ */
 export function adviceAgainst(
-  { bottle }: Pick<RunReferences, 'bottle'>,
-  { dichromateBy }: HouseRules,
+  { bottle, method }: Pick<RunReferences, 'bottle' | 'method'>,
+  { primaryTitrants }: HouseRules,
 ): string | null {
-  if (dichromateBy !== 'primary' || bottle.substanceId !== 'potassium-dichromate') return null;
-  return 'By the house rule dichromate is itself the primary standard: made up by weight in a volumetric flask, it needs no titration. The iron(II) salt keeps badly.';
+  const substance = findSubstance(bottle.substanceId);
+  const isItself = substance?.role === 'primary-standard' && method.inBurette === 'titrant';
+  if (primaryTitrants !== 'weighed' || !isItself) return null;
+  return `By the house rule ${substance.name} is itself the standard: made up by weight in a volumetric flask, it needs no titration.`;
 }
 
 /** What speaks against starting a run with these records today. */

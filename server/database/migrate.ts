@@ -2,13 +2,20 @@ import type { Knex } from 'knex';
 import * as footing from './migrations/001_footing';
 import * as audit from './migrations/002_audit';
 import * as files from './migrations/003_files';
-import * as standards from './migrations/004_standards';
+import { rebuildProjections } from '../ledger/project';
+
+/** Projections follow from the facts: where they have another shape than before, they are folded anew. */
+const REFOLD: Pick<Knex.Migration, 'up' | 'down'> = {
+  up: rebuildProjections,
+  down: () => Promise.resolve(),
+};
 
 const MIGRATIONS: readonly (Knex.Migration & { name: string })[] = [
   { name: '001_footing', up: footing.up, down: footing.down },
   { name: '002_audit', up: audit.up, down: audit.down },
   { name: '003_files', up: files.up, down: files.down },
-  { name: '004_standards', up: standards.up, down: standards.down },
+  { name: '004_standards', ...REFOLD },
+  { name: '005_excess', ...REFOLD },
 ];
 
 const source: Knex.MigrationSource<(typeof MIGRATIONS)[number]> = {

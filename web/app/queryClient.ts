@@ -1,9 +1,19 @@
-import { QueryClient } from '@tanstack/react-query';
-import { AwayError } from './api';
+import type { Query } from '@tanstack/react-query';
+import { QueryCache, QueryClient } from '@tanstack/react-query';
+import { AwayError, ProblemError } from './api';
+
+/** The query that says who is signed in. */
+export const SESSION = ['session'] as const;
 
 /** What the pages have read of the server. */
 export function createQueryClient(): QueryClient {
-  return new QueryClient({
+  const client = new QueryClient({
+    queryCache: new QueryCache({
+      onError: (error) => {
+        // The session is over, here or on the server: the gate asks anew and offers the sign-in.
+        if (isSignedOut(error)) void client.invalidateQueries({ queryKey: SESSION });
+      },
+    }),
     defaultOptions: {
       queries: {
         staleTime: 10_000,
@@ -17,4 +27,20 @@ export function createQueryClient(): QueryClient {
       mutations: { retry: false, networkMode: 'always' },
     },
   });
+  return client;
+}
+
+/**
+ * Whether a page cannot go on because of a failed query: not while it has what was read before, and not when nobody is signed
+ * in any more, which the gate sees to.
+ */
+export function failsThePage(
+  error: Error,
+  query: { readonly state: Pick<Query['state'], 'data'> },
+): boolean {
+  return query.state.data === undefined && !isSignedOut(error);
+}
+
+function isSignedOut(error: Error): boolean {
+  return error instanceof ProblemError && error.problem.code === 'not-signed-in';
 }

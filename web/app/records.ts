@@ -14,6 +14,7 @@ import type {
 } from '#contract';
 import { ask } from './api';
 import { deviceStamp } from './device';
+import { failsThePage } from './queryClient';
 import { useSession } from './session';
 
 /** A list of records as the server last told it. */
@@ -21,7 +22,7 @@ export function useRecords<K extends ListKind>(kind: K): readonly ListStates[K][
   return useQuery({
     queryKey: ['records', kind],
     queryFn: async () => (await ask<ListAnswer<K>>('GET', `/records/${kind}`)).records,
-    throwOnError: (_error, query) => query.state.data === undefined,
+    throwOnError: failsThePage,
   }).data;
 }
 
@@ -39,7 +40,7 @@ export function usePeople(): readonly Person[] | undefined {
   return useQuery({
     queryKey: ['people'],
     queryFn: async () => (await ask<PeopleAnswer>('GET', '/people')).people,
-    throwOnError: (_error, query) => query.state.data === undefined,
+    throwOnError: failsThePage,
   }).data;
 }
 

@@ -3,10 +3,9 @@ import { createContext, use } from 'react';
 import type { SessionAnswer } from '#contract';
 import { ask } from './api';
 import { measureClock } from './device';
+import { SESSION } from './queryClient';
 
 type SignedIn = Extract<SessionAnswer, { kind: 'signed-in' }>;
-
-const SESSION = ['session'] as const;
 
 /** The session that the page below works under. */
 export const SessionContext = createContext<SignedIn | null>(null);

@@ -1,5 +1,6 @@
 import { useParams } from 'react-router';
 import { findSubstance } from '#core/chemistry';
+import { areSolutionsRelated } from '#core/ledger';
 import { roundHalfEven, roundToUncertainty } from '#core/measurement';
 import type { Judgement, Result, RunState } from '#core/titration';
 import {
@@ -10,6 +11,7 @@ import {
   percentFromNominal,
 } from '#core/titration';
 import { Loading } from '../app/Loading';
+import { useRecords } from '../app/records';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
 import { capitalized } from '../ui/typeset';
@@ -74,6 +76,22 @@ function NothingYet({ run, judgement }: { readonly run: RunState; readonly judge
   );
 }
 
+/** Says where two standards of one run have a common origin, which the budget does not know. */
+function RelatedSolutions({ run }: { readonly run: RunState }) {
+  const runs = useRecords('run') ?? [];
+  const { standard, excess } = run.references;
+  if (standard.kind !== 'bottle' || !excess) return null;
+  if (!areSolutionsRelated(run.references, runs)) return null;
+  return (
+    <p className="border-l-4 border-straw pl-3 text-[15px]">
+      Of bottles {standard.bottle.code} and {excess.bottle.code} one was standardized against the
+      other: their molarities are off together, and the difference takes much of that off again.
+      They are counted as independent here, so the true <i>U</i> is smaller. A blank with the whole
+      excess makes it so.
+    </p>
+  );
+}
+
 interface JudgedProps {
   readonly run: RunState;
   readonly judgement: Judgement;
@@ -102,6 +120,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
           )
         )}
         <BudgetBars result={result} />
+        <RelatedSolutions run={run} />
       </section>
       <section className="col-span-2">
         <h2 className="mb-2 text-lg font-bold">The working</h2>

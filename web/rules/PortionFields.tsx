@@ -23,7 +23,8 @@ export function typedPortions({ portions }: Method): TypedPortions {
     isAliquot: aliquot !== undefined,
     leastMl: String(aliquot?.volumeMl[0] ?? ''),
     mostMl: String(aliquot?.volumeMl[1] ?? ''),
-    molarity: String(aliquot?.standardMolarityMolPerL ?? ''),
+    // A sixtieth of a mole is written with as many digits as anybody weighs.
+    molarity: aliquot ? String(Number(aliquot.standardMolarityMolPerL.toPrecision(4))) : '',
   };
 }
 

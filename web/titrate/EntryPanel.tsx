@@ -2,13 +2,15 @@ import { useEffect, useRef, useState } from 'react';
 import { parseDecimal } from '#core/measurement';
 import type { Finding } from '#core/record';
 import type { NextStep, RunState } from '#core/titration';
-import { checkRunFact, flaskOf, pipetteMl, readingToCarryOver } from '#core/titration';
+import { checkRunFact, flaskOf, pipetteMl, planRun, readingToCarryOver } from '#core/titration';
 import type { NewFact } from '#contract';
+import { useSession } from '../app/session';
 import { Button, KeyHint } from '../ui/Button';
 import { FigureField } from '../ui/FigureField';
 import { Findings, isLetThrough } from '../ui/Findings';
 import type { WeighingMode } from '../ui/WeighingModeChoice';
 import { WeighingModeChoice } from '../ui/WeighingModeChoice';
+import { BalanceDialog } from './BalanceDialog';
 import type { Way } from './useKeys';
 import { useKeys } from './useKeys';
 import { useEnter } from './useRun';
@@ -57,6 +59,8 @@ type Typed = readonly [first: string, second: string];
 export function EntryPanel(props: EntryPanelProps) {
   const { run, step, mode, onPreview, onKept, ways } = props;
   const { propose, keep } = useEnter(run);
+  const { isDemo } = useSession();
+  const [isAtBalance, setIsAtBalance] = useState(false);
   const preset = step.action === 'pipette' ? pipetteMl(run.references.standard) : null;
   const given = preset === null ? '' : String(preset);
   const [typed, setTyped] = useState<Typed>([given, '']);
@@ -131,7 +135,27 @@ export function EntryPanel(props: EntryPanelProps) {
     });
   };
 
+  const { standard } = run.references;
+  const balance = isDemo && isWeighing && standard.kind === 'lot' ? standard.balance : null;
+  const isSecondWanted = isDifference && typed[0] !== '';
+  const take = (massG: string): void => {
+    change(isSecondWanted ? [typed[0], massG] : [massG, typed[1]]);
+    if (isDifference && !isSecondWanted) return;
+    setIsAtBalance(false);
+  };
+
   const allWays: readonly Way[] = [
+    ...(balance
+      ? [
+          {
+            key: 'd',
+            name: 'Balance',
+            go: () => {
+              setIsAtBalance(true);
+            },
+          },
+        ]
+      : []),
     ...(step.canCarryOver ? [{ key: 'c', name: 'Carry on', go: () => void carryOver() }] : []),
     ...ways,
   ];
@@ -167,7 +191,7 @@ export function EntryPanel(props: EntryPanelProps) {
         )}
         {isDifference && (
           <FigureField
-            label={`after, flask ${String(step.flask)}`}
+            label={secondLabel(step)}
             unit="g"
             value={typed[1]}
             isWrong={findings.length > 0}
@@ -186,6 +210,18 @@ export function EntryPanel(props: EntryPanelProps) {
         </Button>
       </div>
       {isWeighing && <WeighingModeChoice mode={mode} onMode={props.onMode} />}
+      {balance && isAtBalance && (
+        <BalanceDialog
+          balance={balance}
+          targetG={planRun(run.references, run.setUp.rules).portion.suggested}
+          wanted={isSecondWanted ? secondLabel(step) : firstLabel(step, mode)}
+          onTake={take}
+          returnTo={first}
+          onClose={() => {
+            setIsAtBalance(false);
+          }}
+        />
+      )}
       <Findings findings={findings} reason={reason} onReason={setReason} />
       {findings.length === 0 && (
         <div className="mt-2 flex flex-wrap gap-1.5">
@@ -231,6 +267,10 @@ const LABELS: Readonly<Record<EntryAction, string>> = {
 function firstLabel({ action, flask }: Entering, mode: WeighingMode): string {
   const label = action === 'weigh' && mode === 'by-difference' ? 'before' : LABELS[action];
   return `${label}, flask ${String(flask)}`;
+}
+
+function secondLabel({ flask }: Entering): string {
+  return `after, flask ${String(flask)}`;
 }
 
 function entryFor(

@@ -9,6 +9,7 @@ const KEYS: readonly (readonly [where: string, keys: readonly Key[]])[] = [
     'Flasks',
     [
       ['W', 'weigh or fill another'],
+      ['D', 'display of the balance'],
       ['N', 'make a blank'],
       ['T', 'titrate the next'],
     ],

@@ -251,7 +251,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           <SelectField
             label="How"
             value={arrangement.key}
-            hint={adviceAgainst({ bottle }, rules) ?? undefined}
+            hint={adviceAgainst({ bottle, method }, rules) ?? undefined}
             error={findingAt('method')}
             onChange={(event) => {
               setArrangementKey(event.target.value);

@@ -6,6 +6,7 @@ import type { NewFact, RunAnswer } from '#contract';
 import { ask } from '../app/api';
 import { makeFact } from '../app/records';
 import { useSession } from '../app/session';
+import { failsThePage } from '../app/queryClient';
 import { asRunFact } from '../outbox/outbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
 
@@ -16,7 +17,7 @@ export function useRun(
   const { data } = useQuery({
     queryKey: ['run', runId],
     queryFn: () => ask<RunAnswer>('GET', `/runs/${runId}`),
-    throwOnError: (_error, query) => query.state.data === undefined,
+    throwOnError: failsThePage,
   });
   const waiting = useWaiting();
   return useMemo(() => {
