@@ -114,24 +114,34 @@ const KNOWN_RATIOS = new WeakMap<Method, RatiosOfMethod>();
 function ratiosOfMethod(method: Method): RatiosOfMethod {
   const known = KNOWN_RATIOS.get(method);
   if (known !== undefined) return known;
-  const ratios = method.excess
-    ? {
-        standard: titrantPer(method, method.standard, method),
-        excess: titrantPer(method, method.excess.reagent, upToExcess(method, method.excess)),
-      }
-    : { standard: titrantPerStandard(method), excess: null };
+  const { titrant, standard } = titrantToStandard(method);
+  const ratios = {
+    standard: titrant / standard,
+    excess: method.excess && titrantPerExcess(method, method.excess),
+  };
   KNOWN_RATIOS.set(method, ratios);
   return ratios;
 }
 
-function titrantPerStandard(method: Method): number {
-  const { analyte, titrant } = moleRatioOfReactions(method, method.standard, method.titrant);
-  return titrant / analyte;
+/** Moles of titrant and standard that belong together. What is in the flask comes first in the reactions of a back-titration. */
+function titrantToStandard({
+  titrant,
+  standard,
+  excess,
+  ...reactions
+}: Pick<Method, 'titrant' | 'standard' | 'excess' | 'equations' | 'links'>): {
+  readonly titrant: number;
+  readonly standard: number;
+} {
+  const [first, last] = excess ? [titrant, standard] : [standard, titrant];
+  const ratio = moleRatioOfReactions(reactions, first, last);
+  return excess
+    ? { titrant: ratio.analyte, standard: ratio.titrant }
+    : { titrant: ratio.titrant, standard: ratio.analyte };
 }
 
-/** What is in the flask comes first in the reactions of a back-titration. */
-function titrantPer({ titrant }: Method, last: Reacting, reactions: Reactions): number {
-  const ratio = moleRatioOfReactions(reactions, titrant, last);
+function titrantPerExcess(method: Method, excess: NonNullable<Method['excess']>): number {
+  const ratio = moleRatioOfReactions(upToExcess(method, excess), method.titrant, excess.reagent);
   return ratio.analyte / ratio.titrant;
 }
 
@@ -165,10 +175,8 @@ export function excessRatioOfMethod(method: Method): number | null {
 export function equivalentsOfTitrant(method: Method): number {
   const { titrant, standard } = method;
   const single = ({ species }: Reacting): Reacting => ({ species, perFormulaUnit: 1 });
-  const perSpecies = method.excess
-    ? moleRatioOfReactions(method, single(titrant), single(standard)).titrant
-    : moleRatioOfReactions(method, single(standard), single(titrant)).analyte;
-  return perSpecies * titrant.perFormulaUnit;
+  const species = { ...method, titrant: single(titrant), standard: single(standard) };
+  return titrantToStandard(species).standard * titrant.perFormulaUnit;
 }
 
 /** What shows the end point, in words for a plan or certificate: `phenolphthalein, 2 drops`. */

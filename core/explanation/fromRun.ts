@@ -2,11 +2,11 @@ import type { Judgement, RunState, Standard } from '../titration';
 import {
   deliveredIn,
   pipetteVolumeMl,
-  blankMl,
   standardMolPerL,
   standardSubstanceId,
   stoichiometryOfRun,
   stretchesOf,
+  subtractedBlankMl,
 } from '../titration';
 import { findSubstance, molarMass, moleRatioOfMethod } from '../chemistry';
 import { decimalPlaces } from '../measurement';
@@ -71,7 +71,7 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
         kind: 'standardization',
         standard: standardOf(run),
         ratio,
-        blankMl: run.references.excess ? null : blankMl(run),
+        blankMl: subtractedBlankMl(run),
       },
       replicates,
       expectedMolPerL: nominalMolPerL(bottle),

@@ -269,14 +269,14 @@ export const RULE_TEXTS: readonly {
       rule(
         'cleaning',
         'Glassware is cleaned with',
-        choice(['detergent', 'laboratory detergent, then six rinses'], ['water', 'water only']),
-        'Drops that cling falsify a delivery; a film of soap is basic: bottles for hydroxide take water only.',
+        choice(['detergent', 'detergent (hydroxide: water only)'], ['water', 'water only']),
+        'Six rinses after it: drops that cling falsify a delivery, and a film of soap is basic.',
       ),
       rule(
         'waste',
         'Waste goes',
         choice(
-          ['container', 'metals and iodine to their containers'],
+          ['container', 'to containers: Cr, Mn, Ag and iodine'],
           ['sink', 'down the sink, chromium apart'],
         ),
         'Chromium, manganese, silver, iodine; the local codes decide. Chromium(VI) is always collected.',

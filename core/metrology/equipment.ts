@@ -66,6 +66,11 @@ export interface Heater {
 
 export type Equipment = Balance | Burette | Glassware | Thermometer | Heater;
 
+/** Whether an instrument is a pipette of one volume. */
+export function isPipette(equipment: Equipment): equipment is Glassware {
+  return equipment.type === 'glassware' && equipment.kind === 'one-mark-pipette';
+}
+
 /** A calibration as it was written down: figures of a certificate, or our own weighings of water. */
 export interface Calibration {
   readonly calibratedOn: string;

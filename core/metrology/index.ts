@@ -38,6 +38,7 @@ export {
   calibratedPointOf,
   calibrationPoints,
   foldEquipment,
+  isPipette,
   isCalibrationOverdue,
 } from './equipment';
 export type { GlasswareClass, GlasswareKind, GlasswareSize } from './glassware';

@@ -13,6 +13,7 @@ import {
   issueCertificate,
   judgeRun,
   nextStep,
+  suggestAliquots,
   takenBy,
 } from './index';
 import {
@@ -133,6 +134,26 @@ describe('a back-titration, by hand calculation', () => {
     expect(effects).not.toContain('Excess');
     expect(takenBy(script.state).at(-1)).toEqual({ id: 'bottle-silver-nitrate', amount: 100 });
   });
+});
+
+test('a blank that took nothing says nothing of the excess: its molarity counts, in the figure as in the result', () => {
+  const script = chloride()
+    .add('run.blank-made', { flask: 1 })
+    .read(1, 'initial', '0.00')
+    .read(1, 'final', '0.00');
+  titrated(script, 2, '0.10', '25.20');
+  const { result, replicates } = judgeRun(script.state);
+  expect(replicates[1]?.molarity).toBeCloseTo(0.1002008, 9);
+  expect(result?.evaluation.value).toBeCloseTo(0.1002008, 9);
+  expect(result?.evaluation.budget.map(({ input }) => input.effect)).toContain('Excess');
+});
+
+test('aliquots are suggested of a standard that is in the flask only', () => {
+  const methodsFor = (standardId: string): readonly string[] =>
+    suggestAliquots(standardId, 0.05, [10, 20, 25, 50], 50).map(({ method }) => method.id);
+  expect(methodsFor('sodium-carbonate')).toContain('hydrochloric-acid-by-sodium-carbonate');
+  expect(methodsFor('sodium-carbonate')).not.toContain('carbonate-into-hydrochloric-acid');
+  expect(methodsFor('ammonium-thiocyanate')).toEqual([]);
 });
 
 describe('at the bench', () => {

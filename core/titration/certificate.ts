@@ -11,7 +11,7 @@ import type { Judgement, Result } from './judge';
 import type { RunState } from './state';
 import { portionText } from './portion';
 import { openConflicts, titreMl } from './run';
-import { describeStandard, measuringInstruments } from './standard';
+import { describeInstruments, describeStandard } from './standard';
 
 /** Version of the computing core, written on every certificate. Raised when a figure could change. */
 const CORE_VERSION = '2';
@@ -226,9 +226,7 @@ export function issueCertificate(
     indicator: describeEndPoint(method, run.setUp.rules),
     temperatureC: run.setUp.temperatureC,
     standard: describeStandard(run.references),
-    measuredWith: measuringInstruments(run.references)
-      .map(({ name }) => name)
-      .join(', '),
+    measuredWith: describeInstruments(run.references),
     burette: burette.name,
     analystId: run.started.by,
     ...decision,

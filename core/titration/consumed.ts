@@ -39,10 +39,19 @@ export function stoichiometryOf({
 /** The same, with what the blanks say of the excess: they hold all of it. */
 export function stoichiometryOfRun(run: RunState): Stoichiometry {
   const nominal = stoichiometryOf(run.references);
-  const blank = blankMl(run);
-  return nominal.excessMmol === null || blank === 0
-    ? nominal
-    : { ...nominal, excessMmol: nominal.strength * blank };
+  return isExcessByBlank(run)
+    ? { ...nominal, excessMmol: nominal.strength * blankMl(run) }
+    : nominal;
+}
+
+/** Whether the blanks give the whole of an excess, so that its molarity is not needed. */
+export function isExcessByBlank(run: RunState): boolean {
+  return run.references.excess !== null && blankMl(run) > 0;
+}
+
+/** What the blanks take off every titre, mL; nothing where a titre is itself the rest of an excess. */
+export function subtractedBlankMl(run: RunState): number {
+  return run.references.excess ? 0 : blankMl(run);
 }
 
 /** The molarity of a standard solution, mol/L: the known one, or the label's where a run should not have begun. */
@@ -104,7 +113,7 @@ export function blanksOf(run: RunState): readonly Flask[] {
 const KNOWN_BLANKS = new WeakMap<RunState, number>();
 
 /** What the blanks of a run take in the mean, mL; 0 without a blank. */
-export function blankMl(run: RunState): number {
+function blankMl(run: RunState): number {
   const known = KNOWN_BLANKS.get(run);
   if (known !== undefined) return known;
   const blank = meanBlankMl(run);
@@ -119,15 +128,13 @@ function meanBlankMl(run: RunState): number {
 
 /**
  * Volume that what was in a flask consumed, mL: its titre less the blank, set right for an end point that was
- * overshot. Null until it is titrated, and where the blank leaves nothing. A blank takes nothing from a titre that is
- * itself the rest of an excess.
+ * overshot. Null until it is titrated, and where the blank leaves nothing.
  */
 export function consumedMl(run: RunState, flask: Flask): number | null {
   const titre = titreMl(flask);
   if (titre === null || isBlank(flask)) return null;
   const { correctionMl } = endPointOf(run, flask);
-  const blank = run.references.excess ? 0 : blankMl(run);
-  const consumed = Number(titre) - blank + correctionMl;
+  const consumed = Number(titre) - subtractedBlankMl(run) + correctionMl;
   return consumed > 0 ? consumed : null;
 }
 

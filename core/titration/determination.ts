@@ -1,5 +1,5 @@
 import type { Expression, Unit } from '../measurement';
-import { evaluate, exact, product, quotient, sumDecimals, UNITS } from '../measurement';
+import { evaluate, exact, product, sumDecimals, UNITS } from '../measurement';
 import type { DilutionStep } from '../preparation';
 import { dilutedMolarity, molarityOfSolution, overallDilutionFactor } from '../preparation';
 import { requireNotNegative, requirePositive, Unanswerable } from '../problem';
@@ -11,6 +11,7 @@ import {
   amountByDifference,
   amountTitrated,
   molarityByAliquot,
+  molarityByBackTitration,
   molarityByStandardInBurette,
   molarityByWeighedStandard,
   ratioOf,
@@ -370,25 +371,14 @@ function standardizationOf(
   }));
   const molarity = dilutedMolarity(undiluted, steps);
   if (standard.kind === 'solution' && standard.excessMmol !== undefined) {
-    return molarityByDifference(standard.excessMmol, nu, molarity, portion, volume);
+    const added = exact(standard.excessMmol / 1000, UNITS.mole);
+    const left = product([nu, molarity, volume]);
+    const found = molarityByBackTitration(added, left, portion);
+    requireConsumed(found, UNITS.molePerLitre);
+    return found;
   }
   const molarityBy = isInBurette(standard) ? molarityByStandardInBurette : molarityByAliquot;
   return molarityBy(nu, molarity, portion, volume);
-}
-
-/** c = (e - nu c_s V) / V_a. @throws Unanswerable `no-reagent-consumed` when nothing is left for the sample. */
-function molarityByDifference(
-  excessMmol: number,
-  ratio: Expression,
-  molarity: Expression,
-  aliquot: Expression,
-  volume: Expression,
-): Expression {
-  const added = exact(excessMmol / 1000, UNITS.mole);
-  const left = product([ratio, molarity, volume]);
-  const amount = amountByDifference(added, left, exact(1));
-  requireConsumed(amount);
-  return quotient(amount, aliquot);
 }
 
 function isInBurette(standard: Standard): boolean {
@@ -425,12 +415,13 @@ function analyteAmount(
     consumed(volumeMl),
     exact(determination.analytePerReagent),
   );
-  requireConsumed(amount);
+  requireConsumed(amount, UNITS.mole);
   return amount;
 }
 
-function requireConsumed(amount: Expression): void {
-  if (evaluate(amount, UNITS.mole) > 0) return;
+/** @throws Unanswerable `no-reagent-consumed` where nothing of the reagent was taken up. */
+function requireConsumed(found: Expression, unit: Unit): void {
+  if (evaluate(found, unit) > 0) return;
   throw new Unanswerable(
     'no-reagent-consumed',
     'final_reading',

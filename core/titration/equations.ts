@@ -38,22 +38,16 @@ export function molarityByStandardInBurette(
   return quotient(product([ratio, standardMolarity, volume]), aliquot);
 }
 
-/** A volume of a solution of known molarity, and the moles of what is in the flask that a mole of it is worth. */
-export interface KnownSolution {
-  readonly ratio: Expression;
-  readonly molarity: Expression;
-  readonly volume: Expression;
-}
-
-/** Molarity of a solution in the flask by back-titration, of what was added less what was left: c = (nu_e c_e V_e - nu c_s V) / V_a. */
+/**
+ * Molarity of a solution in the flask by back-titration, from what was added and what of it was left, both as amounts of what is in
+ * the flask: c = (nu_e c_e V_e - nu c_s V) / V_a.
+ */
 export function molarityByBackTitration(
-  added: KnownSolution,
-  left: KnownSolution,
+  added: Expression,
+  left: Expression,
   aliquot: Expression,
 ): Expression {
-  const amount = ({ ratio, molarity, volume }: KnownSolution): Expression =>
-    product([ratio, molarity, volume]);
-  return quotient(sum([plus(amount(added)), minus(amount(left))]), aliquot);
+  return quotient(sum([plus(added), minus(left)]), aliquot);
 }
 
 /** Amount that a volume of titrant consumes: n = c V / nu, with nu moles of titrant per mole of it. */

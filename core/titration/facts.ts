@@ -93,9 +93,9 @@ export interface RunFactBodies {
     readonly temperatureC: DecimalText;
     readonly reason: string | null;
   };
-  /** A second person has read the same. */
   /** A finished flask as the shade to match; the picture is kept beside the facts. */
   'run.flask-photographed': { readonly flask: number } & StoredFile;
+  /** A second person has read the same. */
   'run.reading-confirmed': { readonly confirms: string };
   'run.end-point-graded': { readonly flask: number; readonly grade: EndPointGrade };
   /** It was not the end point after all; its reading is kept as a provisional one. */

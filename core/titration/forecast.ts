@@ -1,6 +1,12 @@
 import { nominalMolPerL } from '../reagent';
 import { summarize } from '../statistics';
-import { deliveredIn, blankMl, flaskMolarity, isOvershot, stoichiometryOfRun } from './consumed';
+import {
+  deliveredIn,
+  flaskMolarity,
+  isOvershot,
+  stoichiometryOfRun,
+  subtractedBlankMl,
+} from './consumed';
 import type { EndOnBurette } from './endOnBurette';
 import { endOnBurette } from './endOnBurette';
 import type { Flask, RunState } from './state';
@@ -82,8 +88,7 @@ type Expected = Pick<Forecast, 'titreMl' | 'halfBandMl' | 'basis' | 'dropPercent
 function expectedOf(run: RunState, amount: number): Expected {
   const { molarity, relativeHalfBand, basis } = expectation(run);
   const stoichiometry = stoichiometryOfRun(run);
-  const blank = run.references.excess ? 0 : blankMl(run);
-  const titre = expectedTitreMl(stoichiometry, amount, molarity) + blank;
+  const titre = expectedTitreMl(stoichiometry, amount, molarity) + subtractedBlankMl(run);
   const perMl = relativePerMl(stoichiometry, titre);
   const dropMl = Number(run.references.burette.dropMl);
   return {
@@ -96,15 +101,14 @@ function expectedOf(run: RunState, amount: number): Expected {
 
 /** A blank takes little; with an excess in it, all that this takes, of which the molarities are known. */
 function expectedOfBlank(run: RunState): Expected {
-  const dropMl = Number(run.references.burette.dropMl);
   const { excessMmol, strength } = stoichiometryOfRun(run);
-  const titre = excessMmol === null ? BLANK_ML.titreMl : excessMmol / strength;
+  const excessMl = excessMmol === null ? 0 : excessMmol / strength;
+  const titreMl = excessMmol === null ? BLANK_ML.titreMl : excessMl;
   return {
-    titreMl: titre,
-    halfBandMl:
-      excessMmol === null ? BLANK_ML.halfBandMl : titre * SERIES_HALF_BAND + BLANK_ML.halfBandMl,
+    titreMl,
+    halfBandMl: BLANK_ML.halfBandMl + SERIES_HALF_BAND * excessMl,
     basis: 'nominal',
-    dropPercent: (100 * dropMl) / titre,
+    dropPercent: (100 * Number(run.references.burette.dropMl)) / titreMl,
   };
 }
 

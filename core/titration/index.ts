@@ -20,12 +20,12 @@ export { cooledToC, minutesUntil } from './cooling';
 export { determine, expectedEnd } from './determination';
 export {
   amountIn,
-  blankMl,
   deliveredIn,
   isOvershot,
   standardMolPerL,
   stoichiometryOf,
   stoichiometryOfRun,
+  subtractedBlankMl,
 } from './consumed';
 export type { DilutionStep } from '../preparation';
 export type { GranKind, TitrationData, VolumeWindow } from './endPoint';
@@ -52,6 +52,7 @@ export { judgeRun } from './judge';
 export type { NextStep } from './next';
 export { blankStep, nextStep, portionStep, refillStep, titrateStep } from './next';
 export type { RecordsNow } from './outOfUse';
+export { partsOf } from './parts';
 export { outOfUse, outOfUseFindings } from './outOfUse';
 export { plannedTitrations, planRun, planSeries, suggestAliquots, titrantNeed } from './plan';
 export { assessFlaskIncident, incidentsOf, unresolvedIncidents } from './incidents';
@@ -95,7 +96,7 @@ export { expectedTitreMl, strengthOfWeighed } from './stoichiometry';
 export {
   describeStandard,
   instrumentOf,
-  measuringInstruments,
+  describeInstruments,
   pipetteMl,
   pipetteVolumeMl,
   standardSubstanceId,

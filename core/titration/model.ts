@@ -29,14 +29,13 @@ import {
 import type { Method } from '../chemistry';
 import { excessRatioOfMethod, findSolvent, findSubstance, moleRatioOfMethod } from '../chemistry';
 import { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from '../reagent';
-import type { KnownSolution } from './equations';
 import {
   molarityByAliquot,
   molarityByBackTitration,
   molarityByStandardInBurette,
   molarityByWeighedStandard,
 } from './equations';
-import { amountIn, blanksOf, endPointOf } from './consumed';
+import { amountIn, blanksOf, endPointOf, isExcessByBlank } from './consumed';
 import type { RunSetUp } from './facts';
 import { pipetteVolumeMl } from './standard';
 import type { Flask, Reading, RunExcess, RunStandard, RunState } from './state';
@@ -105,7 +104,7 @@ export function standardizationModel(
 interface BuretteInputs {
   readonly calibration: Expression;
   readonly thermalFactor: Expression;
-  /** Volume that the blanks took; null without one. */
+  /** Volume that the blanks took; null without one, and where they say nothing of an excess. */
   readonly blank: Expression | null;
 }
 
@@ -127,7 +126,7 @@ function buretteInputs(run: RunState): BuretteInputs {
     ),
     source: `${setUp.temperatureC} °C, ± ${setUp.temperatureVariationK} K (95 %)`,
   });
-  const blanks = blanksOf(run);
+  const blanks = run.references.excess && !isExcessByBlank(run) ? [] : blanksOf(run);
   return {
     calibration: commonInput({
       id: `equipment:${setUp.burette.id}/tolerance@${String(setUp.burette.version)}`,
@@ -159,11 +158,6 @@ function buretteInputs(run: RunState): BuretteInputs {
 /** What the standard contributes to the molarity of each flask, given its volume from the burette. */
 type StandardInputs = (flask: Flask, volume: Expression) => Expression;
 
-/** Whether the blanks give the whole of an excess, so that its molarity is not needed. */
-function isExcessByBlank(run: RunState): boolean {
-  return run.references.excess !== null && blanksOf(run).length > 0;
-}
-
 function standardInputs(run: RunState, thermalFactor: Expression): StandardInputs {
   const { standard, method, excess } = run.references;
   const ratio = exact(moleRatioOfMethod(method));
@@ -174,26 +168,26 @@ function standardInputs(run: RunState, thermalFactor: Expression): StandardInput
   if (excess && !isExcessByBlank(run)) {
     const addedTo = excessInputs(run.setUp, method, excess, thermalFactor);
     return (flask, volume) =>
-      molarityByBackTitration(addedTo(flask), { ratio, molarity, volume }, aliquotOf(flask));
+      molarityByBackTitration(addedTo(flask), product([ratio, molarity, volume]), aliquotOf(flask));
   }
   const molarityBy =
     method.inBurette === 'titrant' ? molarityByAliquot : molarityByStandardInBurette;
   return (flask, volume) => molarityBy(ratio, molarity, aliquotOf(flask), volume);
 }
 
-/** The excess in each flask, and what a mole of it is worth. */
+/** The excess in each flask, as an amount of what it can take up. */
 function excessInputs(
   setUp: RunSetUp,
   method: Method,
   { bottle, vessel }: RunExcess,
   thermalFactor: Expression,
-): (flask: Flask) => KnownSolution {
+): (flask: Flask) => Expression {
   const ratio = exact(excessRatioOfMethod(method) ?? 0);
   const molarity = bottleMolarityInput(bottle, 'c_e', 'Excess');
   const added = { symbol: 'V_e', name: 'excess', effect: 'Excess' };
   const nominalMl = pipetteVolumeMl(vessel);
   const volumeIn = pipettedInputs(setUp, vessel, added, () => nominalMl, thermalFactor);
-  return (flask) => ({ ratio, molarity, volume: volumeIn(flask) });
+  return (flask) => product([ratio, molarity, volumeIn(flask)]);
 }
 
 function weighedInputs(
@@ -345,7 +339,7 @@ function flaskMolarityModel(
   const readings = readingTerms(run.references.burette, flask);
   const endPoint = plus(endPointInput(run, flask));
   const net =
-    blank && isExcessByBlank(run)
+    blank && run.references.excess
       ? [plus(blank), minus(sum([...readings, endPoint])), plus(calibration)]
       : [...readings, ...(blank ? [minus(blank)] : []), plus(calibration), endPoint];
   const volume = define(

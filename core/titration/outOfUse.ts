@@ -3,6 +3,7 @@ import type { BottleState, LotState } from '../reagent';
 import type { Finding } from '../record';
 import { unlikely } from '../record';
 import type { RunSetUp } from './facts';
+import { partsOf } from './parts';
 
 /** Records as they are now; those that a run does not rest on may be among them. */
 export interface RecordsNow {
@@ -13,18 +14,11 @@ export interface RecordsNow {
 
 /** What a run rests on and what has been taken out of use since it began, each with its reason. */
 export function outOfUse(
-  { bottle, standard, excess, burette }: RunSetUp,
+  setUp: RunSetUp,
   { bottles, lots, equipment }: RecordsNow,
 ): readonly string[] {
-  const parts = [
-    bottle,
-    burette,
-    ...(standard.kind === 'lot'
-      ? [standard.lot, standard.balance]
-      : [standard.bottle, standard.vessel]),
-    ...(excess ? [excess.bottle, excess.vessel] : []),
-  ];
-  const isPart = ({ id }: { readonly id: string }): boolean => parts.some((part) => part.id === id);
+  const parts = new Set(partsOf(setUp).map(({ at }) => at.id));
+  const isPart = ({ id }: { readonly id: string }): boolean => parts.has(id);
   const since = (name: string, { withdrawn }: Pick<BottleState, 'withdrawn'>): readonly string[] =>
     withdrawn ? [`${name} is out of use: ${withdrawn.reason}`] : [];
   return [

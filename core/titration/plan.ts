@@ -41,12 +41,9 @@ const AIM = 0.47;
 const BLANK_ML = 1;
 
 /** Titrant that the blanks of a series take, mL: all that an excess takes, if there is one and a blank with it. */
-function blankNeedMl(
-  { excess, method }: Pick<RunReferences, 'excess' | 'method'>,
-  { excessMmol, strength }: Stoichiometry,
-): number {
-  if (!excess || excessMmol === null) return BLANK_ML;
-  return method.needsBlank ? excessMmol / strength : 0;
+function blankNeedMl({ needsBlank }: Method, { excessMmol, strength }: Stoichiometry): number {
+  if (excessMmol === null) return BLANK_ML;
+  return needsBlank ? excessMmol / strength : 0;
 }
 
 /** Titrant that runs through the tip when the burette is filled above zero and let down, mL. */
@@ -54,8 +51,8 @@ const TIP_ML = 2;
 
 /**
  * Plans a series of replicates; `fixedMl` is the volume of the pipette where one measures the portion, `blankMl` what a blank
- * takes. Source of the good
- * range: 40 to 90 % of the burette's capacity, below which reading errors dominate and above which a refill adds two readings.
+ * takes. Source of the good range: 40 to 90 % of the burette's capacity, below which reading errors dominate and above which a
+ * refill adds two readings.
  */
 export function planSeries(
   stoichiometry: Stoichiometry,
@@ -95,7 +92,7 @@ export function planRun(
   rules: HouseRules,
   molarityMolPerL = nominalMolPerL(references.bottle),
 ): SeriesPlan {
-  const { burette, standard } = references;
+  const { burette, standard, method } = references;
   const stoichiometry = stoichiometryOf(references);
   return planSeries(
     stoichiometry,
@@ -103,7 +100,7 @@ export function planRun(
     burette,
     rules,
     pipetteMl(standard),
-    blankNeedMl(references, stoichiometry),
+    blankNeedMl(method, stoichiometry),
   );
 }
 
@@ -161,8 +158,11 @@ export function suggestAliquots(
 ): readonly AliquotSuggestion[] {
   return CATALOGUE.methods
     .filter(
+      // Where the standard is in the burette, the aliquots are of what is standardized.
       (method) =>
-        method.standardId === standardId && method.portions.some(({ kind }) => kind === 'aliquot'),
+        method.standardId === standardId &&
+        method.inBurette === 'titrant' &&
+        method.portions.some(({ kind }) => kind === 'aliquot'),
     )
     .flatMap((method) => {
       const perMl = (moleRatioOfMethod(method) * molarityMolPerL) / method.nominalMolarityMolPerL;

@@ -29,12 +29,13 @@ export function instrumentOf(standard: RunStandard): Equipment {
   return standard.kind === 'lot' ? standard.balance : standard.vessel.equipment;
 }
 
-/** What measures into the flasks: the portions, and the excess of a back-titration. */
-export function measuringInstruments({
+/** What measures into the flasks, by name: the portions, and the excess of a back-titration. */
+export function describeInstruments({
   standard,
   excess,
-}: Pick<RunReferences, 'standard' | 'excess'>): readonly Equipment[] {
-  return [instrumentOf(standard), ...(excess ? [excess.vessel.equipment] : [])];
+}: Pick<RunReferences, 'standard' | 'excess'>): string {
+  const instruments = [instrumentOf(standard), ...(excess ? [excess.vessel.equipment] : [])];
+  return instruments.map(({ name }) => name).join(', ');
 }
 
 /** The volume of the pipette that measures the portions, mL; null where they are weighed or read off a burette. */

@@ -26,13 +26,13 @@ import type { Lot, LotFact, LotState, PreparedBottle } from '#core/reagent';
 import type { Fact, Finding, Withdrawal } from '#core/record';
 import { impossible } from '#core/record';
 import type { RunFact, RunSetUp } from '#core/titration';
-import { checkRunFact, checkRunStart, factsSeenBy, isObservation } from '#core/titration';
+import { checkRunFact, checkRunStart, factsSeenBy, isObservation, partsOf } from '#core/titration';
 import { AppError } from '../http/appError';
 import { findPerson } from '../people/queries';
 import type { Services } from '../services';
 import { findLaboratory, findProjection, listProjections } from './queries';
 import type { LoadedRecord } from './references';
-import { foldLoaded, loadReferences, partsOf, unknownReference } from './references';
+import { foldLoaded, loadReferences, unknownReference } from './references';
 
 /**
  * What core has against a fact, given the records that it touches. The body has passed its schema, so its

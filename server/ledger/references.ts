@@ -2,10 +2,10 @@ import type { Knex } from 'knex';
 import { findMethod } from '#core/chemistry';
 import type { PlainRecordKind, PlainStates } from '#core/ledger';
 import { foldRecord } from '#core/ledger';
-import type { EquipmentState } from '#core/metrology';
+import { isPipette } from '#core/metrology';
 import type { Fact, RecordKind } from '#core/record';
 import type { RecordVersion, RunFact, RunReferences, RunSetUp, RunState } from '#core/titration';
-import { foldRun } from '#core/titration';
+import { foldRun, partsOf } from '#core/titration';
 import { AppError } from '../http/appError';
 import { listFactsOf } from './queries';
 
@@ -112,7 +112,7 @@ function foldStandard(
   }
   const bottle = foldVersion(streams, 'bottle', standard.bottle, 'standard.bottle');
   const vessel = foldVersion(streams, 'equipment', standard.vessel, 'standard.vessel');
-  if (isPipette(vessel) || vessel.equipment.type === 'burette') {
+  if (isPipette(vessel.equipment) || vessel.equipment.type === 'burette') {
     return { kind: 'bottle', bottle, vessel };
   }
   const message = 'An aliquot is measured with a pipette or a burette.';
@@ -126,49 +126,8 @@ function foldExcess(
   if (!excess) return null;
   const bottle = foldVersion(streams, 'bottle', excess.bottle, 'excess.bottle');
   const vessel = foldVersion(streams, 'equipment', excess.vessel, 'excess.vessel');
-  if (isPipette(vessel)) return { bottle, vessel };
+  if (isPipette(vessel.equipment)) return { bottle, vessel };
   throw unknownReference('excess.vessel', 'An excess is measured with a pipette.');
-}
-
-function isPipette({ equipment }: EquipmentState): boolean {
-  return equipment.type === 'glassware' && equipment.kind === 'one-mark-pipette';
-}
-
-/** A record that a set-up names: its kind, and where the set-up names it. */
-interface NamedRecord {
-  readonly field: string;
-  readonly kind: PlainRecordKind;
-  readonly at: RecordVersion;
-}
-
-/** The records that a set-up names. */
-export function partsOf({
-  method,
-  bottle,
-  standard,
-  excess,
-  burette,
-}: RunSetUp): readonly NamedRecord[] {
-  return [
-    ...(method.kind === 'own' ? ([{ field: 'method', kind: 'method', at: method }] as const) : []),
-    { field: 'bottle', kind: 'bottle', at: bottle },
-    ...(standard.kind === 'lot'
-      ? ([
-          { field: 'standard', kind: 'lot', at: standard.lot },
-          { field: 'instrument', kind: 'equipment', at: standard.balance },
-        ] as const)
-      : ([
-          { field: 'standard', kind: 'bottle', at: standard.bottle },
-          { field: 'instrument', kind: 'equipment', at: standard.vessel },
-        ] as const)),
-    ...(excess
-      ? ([
-          { field: 'excess', kind: 'bottle', at: excess.bottle },
-          { field: 'pipette', kind: 'equipment', at: excess.vessel },
-        ] as const)
-      : []),
-    { field: 'burette', kind: 'equipment', at: burette },
-  ];
 }
 
 function foldVersion<K extends PlainRecordKind>(

@@ -1,11 +1,13 @@
 import type { Knex } from 'knex';
 import type { Fact } from '#core/record';
-import type { Certificate, RunState } from '#core/titration';
+import type { PlainStates } from '#core/ledger';
+import type { Certificate, RunSetUp, RunState } from '#core/titration';
 import {
   certificationFindings,
   issueCertificate,
   judgeRun,
   outOfUseFindings,
+  partsOf,
 } from '#core/titration';
 import type { CertifyRequest, Person } from '#contract';
 import { durably } from '../database/durably';
@@ -18,7 +20,7 @@ import {
   refuseUnexplained,
   storeNext,
 } from '../ledger/append';
-import { findProjection, listProjections, lockRecords } from '../ledger/queries';
+import { findProjection, lockRecords } from '../ledger/queries';
 import { findRun, foldLoaded, loadRecords } from '../ledger/references';
 import type { Services } from '../services';
 
@@ -79,9 +81,9 @@ async function decide(
   };
   const judgement = judgeRun(run);
   const now = {
-    bottles: await listProjections(tx, 'bottle'),
-    lots: await listProjections(tx, 'lot'),
-    equipment: await listProjections(tx, 'equipment'),
+    bottles: await partsNow(tx, run.setUp, 'bottle'),
+    lots: await partsNow(tx, run.setUp, 'lot'),
+    equipment: await partsNow(tx, run.setUp, 'equipment'),
   };
   const findings = [
     ...certificationFindings(run, judgement, decision),
@@ -89,6 +91,20 @@ async function decide(
   ];
   refuseUnexplained(findings, decision);
   return issueCertificate(run, judgement, decision);
+}
+
+/** What a run rests on of one kind, as it is now. */
+async function partsNow<K extends 'bottle' | 'lot' | 'equipment'>(
+  tx: Knex,
+  setUp: RunSetUp,
+  kind: K,
+): Promise<PlainStates[K][]> {
+  const found: PlainStates[K][] = [];
+  for (const part of partsOf(setUp).filter((one) => one.kind === kind)) {
+    const state = await findProjection(tx, kind, part.at.id);
+    if (state) found.push(state);
+  }
+  return found;
 }
 
 /** What a certificate writes into the run and on its bottle; not numbered yet. */

@@ -16,6 +16,7 @@ import {
   tasksOf,
   whatWouldHalve,
 } from '#core/preparation';
+import { isPipette } from '#core/metrology';
 import { suggestAliquots } from '#core/titration';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
@@ -151,9 +152,7 @@ function Aliquots({
 }) {
   if (wanted.purpose !== 'standard') return null;
   const items = stock.equipment.map(({ equipment }) => equipment);
-  const pipettes = items.flatMap((item) =>
-    item.type === 'glassware' && item.kind === 'one-mark-pipette' ? [Number(item.volumeMl)] : [],
-  );
+  const pipettes = items.filter(isPipette).map(({ volumeMl }) => Number(volumeMl));
   const burette = items.find((item) => item.type === 'burette');
   if (burette?.type !== 'burette') return null;
   const found = suggestAliquots(

@@ -11,7 +11,7 @@ import {
   flaskOf,
   flaskUnderBurette,
   forecastFlask,
-  measuringInstruments,
+  describeInstruments,
   judgeRun,
   nextStep,
   openConflicts,
@@ -259,10 +259,8 @@ function RunLine({ run }: { readonly run: RunState }) {
     <p className="truncate text-[15px] text-ink-soft">
       <ShortName of={method.standardId} />
       {method.inBurette === 'standard' && ' in the burette'}: {describeStandard(run.references)} ·{' '}
-      {measuringInstruments(run.references)
-        .map(({ name }) => name)
-        .join(', ')}{' '}
-      · {burette.name} · {describeEndPoint(method, run.setUp.rules)} · {nameOf(run.started.by)}
+      {describeInstruments(run.references)} · {burette.name} ·{' '}
+      {describeEndPoint(method, run.setUp.rules)} · {nameOf(run.started.by)}
       {run.buretteChecked.at(-1)?.faults.length === 0 && ' · burette checked'}
     </p>
   );

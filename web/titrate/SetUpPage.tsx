@@ -33,18 +33,14 @@ import {
 import { arrangementsFor, isPossible } from './arrangements';
 import { pipettesOf, vesselsFor } from './vessels';
 
-const NOTHING_KNOWN: ReadonlyMap<string, number> = new Map();
-
 /** Choosing what a standardization is made with; the plan follows every choice. */
 export function SetUpPage() {
-  const bottles = useRecords('bottle');
-  const lots = useRecords('lot');
-  const methods = useRecords('method');
-  const equipment = useRecords('equipment');
-  const { laboratory, today } = useSession();
   const stock = useStock();
-  if (!bottles || !lots || !methods || !equipment) return <Loading />;
-  const shelf = { bottles, lots, methods, today, leftMl: stock?.left ?? NOTHING_KNOWN };
+  const methods = useRecords('method');
+  const { laboratory, today } = useSession();
+  if (!stock || !methods) return <Loading />;
+  const { bottles, lots, equipment, left: leftMl } = stock;
+  const shelf = { bottles, lots, methods, today, leftMl };
   // A standard has its molarity from how it was made; it may be titrated all the same.
   const isStandard = ({ purpose }: BottleState): number => Number(purpose === 'standard');
   const titrants = bottles.filter(

@@ -10,7 +10,7 @@ import {
   buretteChecks,
   describeStandard,
   forecastFlask,
-  measuringInstruments,
+  describeInstruments,
   isBlank,
   judgeRun,
   plannedTitrations,
@@ -80,8 +80,7 @@ function Sheet({ run }: { readonly run: RunState }) {
           ))}
         </Fact>
         <Fact name="With">
-          {[...measuringInstruments(run.references), burette].map(({ name }) => name).join(', ')},{' '}
-          {run.setUp.temperatureC} °C
+          {describeInstruments(run.references)}, {burette.name}, {run.setUp.temperatureC} °C
         </Fact>
         <Fact name="End point">
           {describeEndPoint(method, rules)}; {method.colours.endPoint.word} (overshot:{' '}

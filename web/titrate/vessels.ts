@@ -1,10 +1,11 @@
 import type { EquipmentState } from '#core/metrology';
+import { isPipette } from '#core/metrology';
 import type { Arrangement } from './arrangements';
 
 /** The pipettes, the largest first. */
 export function pipettesOf(equipment: readonly EquipmentState[]): readonly EquipmentState[] {
   return equipment
-    .filter(({ equipment: one }) => one.type === 'glassware' && one.kind === 'one-mark-pipette')
+    .filter(({ equipment: one }) => isPipette(one))
     .toSorted((a, b) => volumeOf(b.equipment) - volumeOf(a.equipment));
 }
 
