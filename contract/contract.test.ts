@@ -162,6 +162,14 @@ describe('what a client may send', () => {
       { flask: 1, refill: 1, moment: 'stop', readingMl: '49.5', reason: null },
     ],
     ['run.provisional-read', { flask: 1, readingMl: '23.5' }],
+    [
+      'run.electrode-read',
+      {
+        ...{ flask: 1, refill: 0, readingMl: '23.50', quantity: 'pH', value: '8.31' },
+        flaskVolumeMl: '100',
+      },
+    ],
+    ['run.electrode-reading-struck', { strikes: uuidv7(), reason: 'not yet steady' }],
     ['run.temperature-taken', { flask: 1, temperatureC: '78', reason: null }],
     ['run.reading-confirmed', { confirms: uuidv7() }],
     ['run.end-point-graded', { flask: 1, grade: 'drop-over' }],

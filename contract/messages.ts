@@ -76,6 +76,8 @@ export const proposedFactSchema = v.variant('kind', [
   proposed('run.burette-read'),
   proposed('run.burette-refilled'),
   proposed('run.provisional-read'),
+  proposed('run.electrode-read'),
+  proposed('run.electrode-reading-struck'),
   proposed('run.temperature-taken'),
   proposed('run.reading-confirmed'),
   proposed('run.paused'),

@@ -170,6 +170,7 @@ const sourceSchema = v.variant('kind', [
     lotId: id,
     takeMl: positiveDecimal,
     cylinderId: v.nullable(id),
+    flaskId: v.nullable(id),
   }),
   v.strictObject({
     kind: v.literal('add-volumes'),
@@ -439,6 +440,21 @@ export const CLIENT_FACTS = {
       flask,
       readingMl: decimal,
     }) satisfies RunBody<'run.provisional-read'>,
+  },
+  'run.electrode-read': {
+    recordKind: 'run',
+    body: v.strictObject({
+      flask,
+      refill: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(20)),
+      readingMl: decimal,
+      quantity: v.picklist(['pH', 'mV']),
+      value: decimal,
+      flaskVolumeMl: v.nullable(positiveDecimal),
+    }) satisfies RunBody<'run.electrode-read'>,
+  },
+  'run.electrode-reading-struck': {
+    recordKind: 'run',
+    body: v.strictObject({ strikes: id, reason }) satisfies RunBody<'run.electrode-reading-struck'>,
   },
   'run.temperature-taken': {
     recordKind: 'run',

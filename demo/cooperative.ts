@@ -1,4 +1,4 @@
-import type { Balance, Burette, Glassware, Heater } from '#core/metrology';
+import type { Balance, Burette, Calibration, Glassware, Heater } from '#core/metrology';
 import type { PreparationPlan } from '#core/preparation';
 import type { Lot, PreparedBottle } from '#core/reagent';
 
@@ -241,6 +241,26 @@ export const BURETTES: Readonly<Record<string, Dated<Burette, 'calibrationDue'>>
     toleranceDistribution: 'triangular',
     dropMl: '0.02',
     calibrationDue: 80,
+  },
+};
+
+/** What a service found of the piston burette before it came. */
+export const PISTON_CALIBRATION: Dated<Calibration, 'calibratedOn' | 'due'> & {
+  readonly of: keyof typeof BURETTES;
+} = {
+  of: 'piston20',
+  calibratedOn: -125,
+  due: 80,
+  certificate: 'VG 2231, calibration service of the cooperatives',
+  found: {
+    kind: 'points',
+    points: [
+      { nominal: '4', deviation: '-0.004', expandedUncertainty: '0.004' },
+      { nominal: '8', deviation: '-0.007', expandedUncertainty: '0.005' },
+      { nominal: '12', deviation: '-0.009', expandedUncertainty: '0.005' },
+      { nominal: '16', deviation: '-0.012', expandedUncertainty: '0.006' },
+      { nominal: '20', deviation: '-0.011', expandedUncertainty: '0.006' },
+    ],
   },
 };
 

@@ -21,6 +21,7 @@ import {
   FURTHER_SERIES,
   GLASSWARE,
   HEATERS,
+  PISTON_CALIBRATION,
   LABORATORY,
   LOTS,
   PEOPLE,
@@ -107,6 +108,16 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
       await register({ kind: 'equipment.registered', body: { ...item, calibrationDue } }),
     );
   }
+  const { of: calibrated, calibratedOn, due, ...found } = PISTON_CALIBRATION;
+  await enter(
+    people.mirela,
+    ids.get(calibrated) ?? '',
+    {
+      kind: 'equipment.calibrated',
+      body: { ...found, calibratedOn: dateOf(calibratedOn), due: dateOf(due) },
+    },
+    1,
+  );
   for (const [key, body] of Object.entries(HEATERS)) {
     ids.set(key, await register({ kind: 'equipment.registered', body }));
   }
@@ -136,9 +147,12 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     await enter(people[bottle.preparedBy], recordId, { kind: 'bottle.prepared', body });
   };
 
-  const atVersion = async (key: string): Promise<{ id: string; version: number }> => {
+  const atVersion = async (
+    kind: 'bottle' | 'equipment',
+    key: string,
+  ): Promise<{ id: string; version: number }> => {
     const id = idOf(key);
-    return { id, version: (await findProjection(db, 'bottle', id))?.version ?? 1 };
+    return { id, version: (await findProjection(db, kind, id))?.version ?? 1 };
   };
 
   const standardize = async (
@@ -180,7 +194,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
       kind: 'run.started',
       body: {
         method: { kind: 'catalogue', id: method },
-        bottle: await atVersion(bottle.code),
+        bottle: await atVersion('bottle', bottle.code),
         standard:
           'lot' in against
             ? {
@@ -190,13 +204,16 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
               }
             : {
                 kind: 'bottle',
-                bottle: await atVersion(against.bottle),
+                bottle: await atVersion('bottle', against.bottle),
                 vessel: firstVersion(against.pipette),
               },
         excess: excess
-          ? { bottle: await atVersion(excess.bottle), vessel: firstVersion(excess.pipette) }
+          ? {
+              bottle: await atVersion('bottle', excess.bottle),
+              vessel: firstVersion(excess.pipette),
+            }
           : null,
-        burette: firstVersion(series.burette),
+        burette: await atVersion('equipment', series.burette),
         rules: withOverrides(DEFAULT_HOUSE_RULES, findMethod(method)?.rules ?? {}),
         temperatureC: '21',
         temperatureVariationK: '2',

@@ -137,5 +137,6 @@ function sourceOf(
         lotId: idOf(from.concentrate),
         takeMl: from.takeMl,
         cylinderId: idOf(from.cylinder),
+        flaskId: null,
       };
 }

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect } from '@playwright/test';
-import { enter, laboratoryUrl, signInToDemo, test, titrate } from './laboratory';
+import { enter, expectAccessible, laboratoryUrl, signInToDemo, test, titrate } from './laboratory';
 
 /** One titration of the demo's bottles, and the molarity that it gives by hand. */
 interface Arrangement {
@@ -200,4 +200,70 @@ test('a blank is asked for, made and subtracted; a burette too small is refilled
   // 0.3000 g x 0.9997 / 122.123 g/mol / (24.70 - 0.10) mL
   const byHand = (1000 * 0.3 * 0.9997) / 122.123 / 24.6;
   await expect(page.getByTestId('molarity-1')).toHaveText(byHand.toFixed(5));
+});
+
+test('an electrode follows the titration: every point is kept, the end lies where the curve has it', async ({
+  page,
+}) => {
+  await signInToDemo(page, 'Tobin');
+  const [{ bottle, how }] = ARRANGEMENTS as [Arrangement];
+  await setUp(page, bottle, how);
+  await enter(page, /net mass, flask 1/, '0.4802');
+  await titrate(page, 1);
+  await enter(page, /initial reading, flask 1/, '0.10');
+  await expect(page.getByRole('textbox', { name: /final reading, flask 1/ })).toBeFocused();
+  await page.keyboard.press('e');
+  const dialog = page.getByRole('dialog', { name: 'Electrode in flask 1' });
+  const point = async (readingMl: string, pH: string): Promise<void> => {
+    await page.keyboard.type(readingMl);
+    await page.keyboard.press('Enter');
+    await expect(dialog.getByRole('textbox', { name: 'pH' })).toBeFocused();
+    await page.keyboard.type(pH);
+    await page.keyboard.press('Enter');
+    await expect(dialog.getByRole('list', { name: 'Points' })).toContainText(`${readingMl} mL`);
+    await expect(dialog.getByRole('textbox', { name: 'Burette' })).toBeFocused();
+  };
+  await expect(dialog.getByRole('textbox', { name: 'Burette' })).toBeFocused();
+  for (const [readingMl, pH] of [
+    ['0.10', '4.02'],
+    ['10.10', '5.05'],
+    ['20.10', '6.10'],
+    ['23.10', '6.72'],
+    ['23.30', '6.95'],
+    ['23.40', '7.20'],
+    ['23.50', '7.70'],
+    ['23.60', '9.03'],
+  ] as const) {
+    await point(readingMl, pH);
+  }
+  await expect(dialog).toContainText('steepest at the edge of the data');
+  // Typed with its digits exchanged: struck out, with the reason, and read again.
+  await dialog.getByRole('button', { name: 'Strike out 23.60 mL' }).click();
+  await page.keyboard.type('9.30, digits exchanged');
+  await page.keyboard.press('Enter');
+  await expect(dialog).toContainText('9.30, digits exchanged');
+  await dialog.getByRole('textbox', { name: 'Burette' }).focus();
+  for (const [readingMl, pH] of [
+    ['23.60', '9.30'],
+    ['23.70', '10.10'],
+    ['23.80', '10.40'],
+    ['24.30', '10.90'],
+    ['24.80', '11.10'],
+  ] as const) {
+    await point(readingMl, pH);
+  }
+  // Slopes 5, 16 and 8 pH/mL about 23.35, 23.45 and 23.55 mL: the second derivative falls from 110 to -80 in 0.10 mL.
+  const endMl = 23.4 + (0.1 * 110) / 190;
+  await expect(dialog).toContainText(`zero of the second derivativecounts${endMl.toFixed(3)}`);
+  await expect(dialog).toContainText('middle of the steepest step23.450');
+  await expectAccessible(page);
+  await dialog.getByRole('button', { name: /End here/ }).click();
+  await expect(page.getByRole('region', { name: 'Flask 1' })).toContainText(
+    `end by its curve: ${endMl.toFixed(2)} mL`,
+  );
+  const byHand = (1000 * 0.4802 * 0.9998) / 204.222 / endMl;
+  await expect(page.getByTestId('molarity-1')).toHaveText(byHand.toFixed(5));
+  await page.goto(`${page.url()}/judge`);
+  await expect(page.getByRole('heading', { name: 'Curves' })).toBeVisible();
+  await expect(page.getByRole('main')).toContainText('9.30, digits exchanged');
 });

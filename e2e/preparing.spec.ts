@@ -180,7 +180,7 @@ test('a lot is dried, counted and put in quarantine; a program is not taken for 
   await expect(page.getByText(/In quarantine since/)).toBeHidden();
 });
 
-test('a flask is calibrated with water, and its own volume counts from then on', async ({
+test('a flask and a burette are calibrated with water, and their own volumes count from then on', async ({
   page,
 }) => {
   await signInToDemo(page, 'Mirela');
@@ -196,4 +196,18 @@ test('a flask is calibrated with water, and its own volume counts from then on',
   await expectAccessible(page);
   await form.getByRole('button', { name: 'Keep the calibration' }).click();
   await expect(page.getByRole('table')).toContainText('-0.059');
+  await expect(page.getByText('The volume found counts')).toBeVisible();
+
+  await page.goto('/equipment');
+  await page.getByRole('link', { name: 'Burette G4', exact: true }).click();
+  await page.getByRole('button', { name: 'Calibrate with water' }).click();
+  for (const [i, masses] of ['9.970 9.974', '', '', '', '49.82 49.84'].entries()) {
+    await form
+      .getByRole('group', { name: `Volume ${String(i + 1)}` })
+      .getByLabel(/Net masses/)
+      .fill(masses);
+  }
+  await form.getByRole('button', { name: 'Keep the calibration' }).click();
+  await expect(page.getByText('The corrections count in every titration')).toBeVisible();
+  await expect(page.getByRole('table')).toContainText('49.97-0.030.13');
 });

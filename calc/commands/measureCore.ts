@@ -240,7 +240,12 @@ function chemistry(): object {
   };
 }
 
-const PLANNED: Wish = { molarityMolPerL: 0.00137, volumeMl: 200, exactness: 'exact' };
+const PLANNED: Wish = {
+  molarityMolPerL: 0.00137,
+  volumeMl: 200,
+  exactness: 'exact',
+  madeUpIn: 'cylinder',
+};
 
 /** A shelf of 500 bottles and 200 vessels: the planner, and trying every chain of two pipettes and two flasks. */
 function planner(): object {

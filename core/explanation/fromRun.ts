@@ -1,6 +1,7 @@
-import type { Judgement, RunState, Standard } from '../titration';
+import type { Flask, Judgement, Reading, RunState, Standard } from '../titration';
 import {
   deliveredIn,
+  endPointOf,
   pipetteVolumeMl,
   standardMolPerL,
   standardSubstanceId,
@@ -35,6 +36,12 @@ function standardOf(run: RunState): Standard {
   };
 }
 
+/** The last reading, or where a curve that goes on beyond the end has it on the scale. */
+function endOnScaleMl(run: RunState, flask: Flask, final: Reading): number {
+  const { by, correctionMl } = endPointOf(run, flask);
+  return Number(final.value) + (by === 'curve' ? correctionMl : 0);
+}
+
 /**
  * What is out of line in a run, against the label of its bottle and the house rule of agreement, and what would explain it. Null
  * while no accurate titration gives a result.
@@ -49,7 +56,7 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
         id: `flask ${String(flask.number)}`,
         fillings: stretchesOf(flask).map(({ from, to }) => ({
           initialMl: Number(from.value),
-          finalMl: Number(to.value),
+          finalMl: to === flask.final ? endOnScaleMl(run, flask, to) : Number(to.value),
         })),
         portion: standard.kind === 'lot' ? { massG: amount } : { aliquotMl: amount },
       },

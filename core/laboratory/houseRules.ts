@@ -24,6 +24,8 @@ export interface HouseRules {
   /** Whether a titrant that is a primary standard, as dichromate is, is made up by weight or standardized by another. */
   readonly primaryTitrants: 'weighed' | 'titrated';
   readonly weighing: 'tared' | 'by-difference';
+  /** In what a titrant is made up that will be standardized; a standard always is in a flask. */
+  readonly titrantsMadeUpIn: 'cylinder' | 'flask';
   /** Whether the last final reading is offered as the next initial one. */
   readonly startOfTitration: 'carry-on' | 'refill';
   readonly readingResolutionMl: '0.1' | '0.05' | '0.02' | '0.01';
@@ -33,6 +35,8 @@ export interface HouseRules {
   readonly indicatorDrops: number;
   /** Whether a titration beyond its end point is averaged: one with a drop too much, all, or none. */
   readonly overshotCounts: 'within-a-drop' | 'always' | 'never';
+  /** Where an electrode followed the titration: which of the end points of its curve counts. */
+  readonly endPointOfCurve: 'second-derivative' | 'first-derivative' | 'gran';
   readonly oxalateHeating: 'to-75-80' | 'until-steaming' | 'after-most';
   readonly rinses: number;
   readonly rinseMl: DecimalText;
@@ -82,12 +86,14 @@ export const DEFAULT_HOUSE_RULES: HouseRules = {
   inBurette: 'titrant',
   primaryTitrants: 'weighed',
   weighing: 'tared',
+  titrantsMadeUpIn: 'cylinder',
   startOfTitration: 'carry-on',
   readingResolutionMl: '0.01',
   darkMeniscus: 'top',
   persistenceS: 30,
   indicatorDrops: 2,
   overshotCounts: 'within-a-drop',
+  endPointOfCurve: 'second-derivative',
   oxalateHeating: 'to-75-80',
   rinses: 3,
   rinseMl: '4',

@@ -66,6 +66,12 @@ export const RULE_TEXTS: readonly {
         'By difference nothing is lost on the boat; the other is quicker. Both stay possible.',
       ),
       rule(
+        'titrantsMadeUpIn',
+        'A titrant is made up in',
+        choice(['cylinder', 'a beaker, by cylinder'], ['flask', 'a volumetric flask']),
+        'Only what enters the equation must be exact. A standard always goes into a flask.',
+      ),
+      rule(
         'rinses',
         'Rinses of the burette with the titrant',
         figure('times'),
@@ -148,6 +154,16 @@ export const RULE_TEXTS: readonly {
           ['never', 'does not count'],
         ),
         'The grade is recorded either way. One read before the last drop counts, with the bracket in its uncertainty.',
+      ),
+      rule(
+        'endPointOfCurve',
+        'Of a curve from an electrode, the end point is',
+        choice(
+          ['second-derivative', 'where the second derivative is zero'],
+          ['first-derivative', 'the middle of the steepest step'],
+          ['gran', 'the zero of Gran’s line'],
+        ),
+        'It lies between the points, not on one of them. The others are shown beside it.',
       ),
     ],
   },

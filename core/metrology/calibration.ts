@@ -118,6 +118,8 @@ export interface CalibratedVolume {
   readonly deviationMl: number;
   /** Of the deviation, k = 2 or by Student's t. */
   readonly expandedUncertaintyMl: number;
+  /** Standard deviation of one filling. */
+  readonly repeatabilityMl: number;
 }
 
 /**
@@ -151,5 +153,6 @@ export function calibratedVolume(
     nominalMl,
     deviationMl: systematicErrorMl,
     expandedUncertaintyMl: Math.hypot(scatterMl, (2 * shiftMl) / Math.sqrt(3)),
+    repeatabilityMl: sampleSdMl,
   };
 }

@@ -63,12 +63,17 @@ export function endPointWithin(halfWidthMl: number): readonly Component[] {
 const FILLING_PART = 1 / 3;
 
 /**
- * How well an aliquot is repeated, in mL. Pipette: filling and draining, taken as normal with a third of the tolerance.
- * Burette: its two readings. Source: EURACHEM/CITAC Guide CG 4, appendix G (repeatability apart from calibration).
+ * How well an aliquot is repeated, in mL. Pipette: filling and draining, the scatter of its own calibration where that
+ * tells, else taken as a third of the tolerance. Burette: its two readings.
+ * Source: EURACHEM/CITAC Guide CG 4, appendix G (repeatability apart from calibration).
  */
-export function deliveryRepeatability(vessel: Burette | Glassware): readonly Component[] {
+export function deliveryRepeatability(
+  vessel: Burette | Glassware,
+  calibrated: CalibrationPoint | null,
+): readonly Component[] {
   if (vessel.type === 'glassware') {
-    const standardUncertainty = Number(vessel.toleranceMl) * FILLING_PART;
+    const standardUncertainty =
+      calibrated?.repeatability ?? Number(vessel.toleranceMl) * FILLING_PART;
     return [{ name: 'filling and draining', standardUncertainty }];
   }
   const [reading] = buretteReading(vessel);
@@ -79,10 +84,10 @@ export function deliveryRepeatability(vessel: Burette | Glassware): readonly Com
   ];
 }
 
-/** What a calibration leaves unknown of a volume, in mL; null without one. */
-export function calibrationComponents(point: CalibrationPoint | null): readonly Component[] | null {
-  if (!point) return null;
-  const { expandedUncertainty } = point;
+/** What a calibration leaves unknown of a volume, in mL. */
+export function calibrationComponents({
+  expandedUncertainty,
+}: Pick<CalibrationPoint, 'expandedUncertainty'>): readonly Component[] {
   return [{ name: 'calibration', expandedUncertainty, coverageFactor: 2 }];
 }
 

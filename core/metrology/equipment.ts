@@ -1,7 +1,7 @@
 import type { FactOf, Provenance, Withdrawal, WithdrawalBody } from '../record';
 import { provenance, withdrawalOf } from '../record';
 import type { DecimalText, Distribution } from '../measurement';
-import { calibratedVolume } from './calibration';
+import { calibratedVolume, correctionAtMl } from './calibration';
 
 /** A balance. Its figures are those of its certificate or data sheet. */
 export interface Balance {
@@ -143,7 +143,12 @@ export interface CalibrationPoint {
   readonly nominal: number;
   readonly deviation: number;
   readonly expandedUncertainty: number;
+  /** Standard deviation of one filling; null where a certificate does not say it, or too few were weighed to tell. */
+  readonly repeatability: number | null;
 }
+
+/** Fillings whose scatter says how well one is repeated. */
+const FILLINGS_THAT_TELL = 5;
 
 /** The points of a calibration, computed where it consists of weighings. @throws Unanswerable as `calibratedVolume`. */
 export function calibrationPoints({ found }: Calibration): readonly CalibrationPoint[] {
@@ -152,6 +157,7 @@ export function calibrationPoints({ found }: Calibration): readonly CalibrationP
       nominal: Number(nominal),
       deviation: Number(deviation),
       expandedUncertainty: Number(expandedUncertainty),
+      repeatability: null,
     }));
   }
   return found.volumes.map(({ nominalMl, weighingsG }) => {
@@ -164,6 +170,7 @@ export function calibrationPoints({ found }: Calibration): readonly CalibrationP
       nominal: volume.nominalMl,
       deviation: volume.deviationMl,
       expandedUncertainty: volume.expandedUncertaintyMl,
+      repeatability: weighingsG.length < FILLINGS_THAT_TELL ? null : volume.repeatabilityMl,
     };
   });
 }
@@ -177,6 +184,51 @@ export function calibratedPointOf({
   if (equipment.type !== 'glassware' || !last) return null;
   const marked = Number(equipment.volumeMl);
   return calibrationPoints(last).find(({ nominal }) => nominal === marked) ?? null;
+}
+
+/** A burette with the points of its last calibration; null without one, and where it does not reach over the whole scale. */
+export interface CalibratedBurette extends Burette {
+  readonly calibration: readonly CalibrationPoint[] | null;
+}
+
+/** A burette as it delivers; null for other equipment. */
+export function calibratedBurette({
+  equipment,
+  calibrations,
+}: EquipmentState): CalibratedBurette | null {
+  if (equipment.type !== 'burette') return null;
+  const last = calibrations.at(-1);
+  const points = last ? calibrationPoints(last) : [];
+  const reachesToMl = Math.max(0, ...points.map(({ nominal }) => nominal));
+  const isWhole = reachesToMl >= Number(equipment.capacityMl);
+  return { ...equipment, calibration: isWhole ? points : null };
+}
+
+/**
+ * What a burette delivers between two readings beyond their difference, and the expanded uncertainty (k = 2) of that, mL:
+ * those of the certificate at both readings, linear between its points, the readings taken as independent of each other.
+ * Null where the burette is not calibrated over its whole scale.
+ *
+ * @throws Unanswerable `outside-calibration` for a reading beyond the scale.
+ */
+export function deliveryCorrection(
+  { calibration }: CalibratedBurette,
+  fromMl: number,
+  toMl: number,
+): { readonly correctionMl: number; readonly expandedUncertaintyMl: number } | null {
+  if (!calibration) return null;
+  const at = (quantity: 'deviation' | 'expandedUncertainty', readingMl: number): number =>
+    correctionAtMl(
+      calibration.map((point) => ({ readingMl: point.nominal, correctionMl: point[quantity] })),
+      readingMl,
+    );
+  return {
+    correctionMl: at('deviation', toMl) - at('deviation', fromMl),
+    expandedUncertaintyMl: Math.hypot(
+      at('expandedUncertainty', toMl),
+      at('expandedUncertainty', fromMl),
+    ),
+  };
 }
 
 /** Whether its calibration has run out on a plain date. */

@@ -25,6 +25,7 @@ export {
 export type {
   Balance,
   Burette,
+  CalibratedBurette,
   Calibration,
   CalibrationPoint,
   Equipment,
@@ -35,8 +36,10 @@ export type {
   Thermometer,
 } from './equipment';
 export {
+  calibratedBurette,
   calibratedPointOf,
   calibrationPoints,
+  deliveryCorrection,
   foldEquipment,
   isPipette,
   isCalibrationOverdue,

@@ -7,7 +7,7 @@ import type {
   SolutionOnShelf,
   Wish,
 } from './route';
-import { LEAST_DILUTION, NEAR_ENOUGH, notEnough, smallestHolding } from './route';
+import { flaskFor, LEAST_DILUTION, madeUp, NEAR_ENOUGH, notEnough, smallestHolding } from './route';
 
 /** From a concentrate by cylinder, into water; null when it is too weak. */
 export function fromConcentrate(
@@ -16,7 +16,9 @@ export function fromConcentrate(
   vessels: readonly MeasuringVessel[],
 ): Route | null {
   if (strength < wish.molarityMolPerL) return null;
-  const volumeMl = (wish.molarityMolPerL * wish.volumeMl) / strength;
+  const flask = flaskFor(wish, vessels);
+  const madeUpMl = flask?.volumeMl ?? wish.volumeMl;
+  const volumeMl = (wish.molarityMolPerL * madeUpMl) / strength;
   const cylinder = smallestHolding(vessels, 'measuring-cylinder', volumeMl);
   return {
     kind: 'concentrate',
@@ -25,6 +27,7 @@ export function fromConcentrate(
       lotId: id,
       takeMl: roundSignificant(volumeMl, 3),
       cylinderId: cylinder?.id ?? null,
+      flaskId: flask?.id ?? null,
     },
     sourceId: id,
     sourceName: name,
@@ -38,16 +41,12 @@ export function fromConcentrate(
         why: `It has ${String(Number(strength.toPrecision(3)))} mol/L, known to a per cent or two. ${remark}`,
       },
       {
-        what: 'water, first, up to',
-        amount: wish.volumeMl,
-        unit: 'mL',
-        with: 'a beaker and a cylinder',
-        exactness: 'approximate',
-        why: 'The molarity is found out by titration, whatever the volume was.',
+        ...madeUp(madeUpMl, flask),
+        what: flask ? 'water, first, then to the mark' : 'water, first, up to',
       },
     ],
     molarityMolPerL: wish.molarityMolPerL,
-    volumeMl: wish.volumeMl,
+    volumeMl: madeUpMl,
     relativeUncertainty: null,
     dominatedBy: null,
     objections: [

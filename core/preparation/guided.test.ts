@@ -74,6 +74,31 @@ describe('the steps', () => {
     expect(steps.find(({ id }) => id === 'to-mark-2')?.vesselId).toBe('F250');
   });
 
+  test('of a titrant in a flask, where the house rule wants it: to the mark, and nominal all the same', () => {
+    const pellets = lotOf('sodium-hydroxide', { purity: '0.98', purityHalfWidth: '0.01' });
+    const { balanceId } = KHP_PLAN.source as { readonly balanceId: string };
+    const plan = planOf(
+      { kind: 'weigh', lotId: pellets.id, massG: '1.02', balanceId, flaskId: 'F250' },
+      { purpose: 'titrant', soluteId: 'sodium-hydroxide', volumeMl: '250' },
+    );
+    expect(stepsOf(plan).map(({ id }) => id)).toEqual(
+      ['boil', 'cool', 'weigh', 'dissolve', 'transfer', 'to-room-temperature'].concat([
+        'to-mark',
+        'mix',
+        'bottle',
+        'label',
+      ]),
+    );
+    const mishap = { step: 'to-mark', mishapId: 'over-filled', remark: '' };
+    const { state } = new PreparationScript(plan).weigh('1.0200').add('preparation.mishap', mishap);
+    expect(checkBottling(state, true)[0]?.code).toBe('not-finished');
+    const result = resultOf(state, recordsWith([pellets]));
+    if (result?.kind !== 'nominal') throw new Error('not nominal');
+    expect(result.why).toMatch(/is no standard$/);
+    // 1 % of purity, not the 5 % of a beaker.
+    expect(Number(result.range[1]) - Number(result.range[0])).toBeLessThan(0.003);
+  });
+
   test('acid goes in before the mark where iron(II) needs it', () => {
     const soluteId = 'ammonium-iron-ii-sulfate-hexahydrate';
     const works = stepsOf({ ...KHP_PLAN, soluteId }).map(({ work }) => work);
@@ -118,6 +143,7 @@ describe('what came of it', () => {
       lotId: acid.id,
       takeMl: '8.28',
       cylinderId: null,
+      flaskId: null,
     } as const;
     const plan = planOf(source, {
       ...{ purpose: 'titrant', soluteId: 'hydrochloric-acid', volumeMl: '1000' },
@@ -352,7 +378,8 @@ describe('what is asked and what is refused', () => {
   test('a molarity above what the concentrate or the bottle has cannot be made from it', () => {
     const dissolved = { meaning: 'by-mass', densityGPerMl: '1.19' } as const;
     const acid = lotOf('hydrochloric-acid', { purity: '0.37', dissolved });
-    const source = { kind: 'concentrate', lotId: acid.id, takeMl: '90', cylinderId: null } as const;
+    const vessels = { cylinderId: null, flaskId: null };
+    const source = { kind: 'concentrate', lotId: acid.id, takeMl: '90', ...vessels } as const;
     const plan = planOf(source, { soluteId: 'hydrochloric-acid', targetMolarity: '13' });
     expect(codes(plan, recordsWith([acid]))).toEqual(['cannot-concentrate']);
     expect(codes({ ...plan, targetMolarity: '1' }, recordsWith([acid]))).toEqual([]);

@@ -43,7 +43,13 @@ const SHELF: PlannerShelf = {
   vessels: VESSELS,
   balances: [{ id: 'b', balance }],
 };
-const EXACT: Wish = { molarityMolPerL: 0.1, volumeMl: 250, exactness: 'exact' };
+const BY_CYLINDER = { madeUpIn: 'cylinder' } as const;
+const EXACT = {
+  molarityMolPerL: 0.1,
+  volumeMl: 250,
+  exactness: 'exact',
+  ...BY_CYLINDER,
+} satisfies Wish;
 
 describe('the routes to a solution', () => {
   test('a standard is weighed exactly, into the smallest flask that holds it', () => {
@@ -56,7 +62,12 @@ describe('the routes to a solution', () => {
   });
 
   test('a titrant is approximate, and never called exact', () => {
-    const wish: Wish = { molarityMolPerL: 0.1, volumeMl: 1000, exactness: 'approximate' };
+    const wish = {
+      molarityMolPerL: 0.1,
+      volumeMl: 1000,
+      exactness: 'approximate',
+      ...BY_CYLINDER,
+    } satisfies Wish;
     const [route] = planRoutes(wish, { ...SHELF, solids: [PELLETS] });
     expect(route?.relativeUncertainty).toBeNull();
     expect(new Set(route?.quantities.map(({ exactness }) => exactness))).toEqual(
@@ -64,6 +75,22 @@ describe('the routes to a solution', () => {
     );
     const [asStandard] = planRoutes(EXACT, { ...SHELF, solids: [PELLETS] });
     expect(asStandard?.objections[0]).toMatch(/is no standard/);
+  });
+
+  test('a house rule makes titrants up in a flask, pellets and concentrate; their molarity stays nominal', () => {
+    const concentrate = { id: 'c', name: 'HCl', molarityMolPerL: 12, remark: '', leftMl: 1e3 };
+    const wish = { ...EXACT, volumeMl: 700, exactness: 'approximate', madeUpIn: 'flask' } as const;
+    const shelf = { ...SHELF, solids: [PELLETS], concentrates: [concentrate] };
+    for (const route of planRoutes(wish, shelf)) {
+      expect(route.source).toMatchObject({ flaskId: 'volumetric-flask 1000' });
+      expect(route).toMatchObject({ volumeMl: 1000, relativeUncertainty: null });
+      expect(route.quantities[1]).toMatchObject({ exactness: 'approximate', amount: 1000 });
+    }
+    const [pellets] = planRoutes(wish, { ...SHELF, solids: [PELLETS] });
+    expect(pellets?.quantities[0]?.amount).toBeCloseTo((0.1 * 40) / 0.9998, 9);
+    // None is that large: a beaker.
+    const [large] = planRoutes({ ...wish, volumeMl: 2000 }, { ...SHELF, solids: [PELLETS] });
+    expect(large?.source).toMatchObject({ flaskId: null });
   });
 
   test('a mass too small for the balance is said before weighing', () => {
@@ -74,7 +101,12 @@ describe('the routes to a solution', () => {
   });
 
   test('50 % by mass is 19.1 mol/L, by volume 12.5 mol/L: another volume is taken', () => {
-    const wish: Wish = { molarityMolPerL: 0.1, volumeMl: 1000, exactness: 'approximate' };
+    const wish = {
+      molarityMolPerL: 0.1,
+      volumeMl: 1000,
+      exactness: 'approximate',
+      ...BY_CYLINDER,
+    } satisfies Wish;
     const lotOf = (dissolved: Lot['dissolved']): LotState =>
       lotState({ ...LOT, substanceId: 'sodium-hydroxide', purity: '0.5', dissolved });
     const shelfOf = (dissolved: Lot['dissolved']): PlannerShelf =>
@@ -98,7 +130,12 @@ describe('the routes to a solution', () => {
   test('volumes are added for what is standardized afterwards: 20 mL of 6 mol/L and 380 mL of water', () => {
     const stock = { ...STOCK, molarityMolPerL: 6, relativeUncertainty: null };
     const shelf = { ...SHELF, solids: [], solutions: [stock] };
-    const wish: Wish = { molarityMolPerL: 0.3, volumeMl: 400, exactness: 'approximate' };
+    const wish = {
+      molarityMolPerL: 0.3,
+      volumeMl: 400,
+      exactness: 'approximate',
+      ...BY_CYLINDER,
+    } satisfies Wish;
     const [route] = planRoutes(wish, shelf).filter(({ kind }) => kind === 'add-volumes');
     expect(route?.source).toMatchObject({ kind: 'add-volumes', takeMl: '20.0', fillMl: '380' });
     expect(
@@ -140,7 +177,7 @@ describe('the routes to a solution', () => {
     fc.assert(
       fc.property(molarity, fc.integer({ min: 30, max: 1000 }), (molarityMolPerL, volumeMl) => {
         const routes = planRoutes(
-          { molarityMolPerL, volumeMl, exactness: 'exact' },
+          { molarityMolPerL, volumeMl, exactness: 'exact', ...BY_CYLINDER },
           { ...SHELF, solutions: [STOCK] },
         );
         for (const route of routes) {

@@ -3,7 +3,7 @@ import { requirePositive } from '../problem';
 import { addingVolumes, fromConcentrate, strengthening } from './cylinderRoutes';
 import { dilutions } from './dilutionRoutes';
 import type { PlannerShelf, Route, Wish } from './route';
-import { percent, smallestHolding } from './route';
+import { percent } from './route';
 import { weighing } from './weighRoute';
 
 /** Best routes that are shown. */
@@ -19,9 +19,8 @@ const MOST_ROUTES = 8;
 export function planRoutes(wish: Wish, shelf: PlannerShelf): readonly Route[] {
   requirePositive(wish.molarityMolPerL, 'molarity');
   requirePositive(wish.volumeMl, 'volumeMl');
-  const flask = smallestHolding(shelf.vessels, 'volumetric-flask', wish.volumeMl);
   const routes = [
-    ...shelf.solids.map((solid) => weighing(wish, solid, flask, shelf.balances)),
+    ...shelf.solids.map((solid) => weighing(wish, solid, shelf)),
     ...shelf.concentrates.map((one) => fromConcentrate(wish, one, shelf.vessels)),
     ...dilutions(wish, shelf),
     ...(wish.exactness === 'approximate'

@@ -17,6 +17,7 @@ import type { Equipment, EquipmentState } from '../metrology';
 import {
   calibratedPointOf,
   calibrationComponents,
+  deliveryRepeatability,
   netMassG,
   temperatureDeviation,
   volumeFactorAt20,
@@ -29,7 +30,7 @@ import { bottleMolarityInput, knownMolarity, lotMolarMassInput, lotPurityInput }
 import { dilutedMolarity, molarityOfSolution } from './equations';
 import type { PreparationState } from './record';
 import { measuredIn } from './record';
-import { isExact, recipeOf } from './work';
+import { flaskOf, isExact, recipeOf } from './work';
 
 /** The records that a preparation rests on. */
 export interface PreparationRecords {
@@ -112,11 +113,11 @@ export function resultOf(
 function whyNominal(preparation: PreparationState, records: PreparationRecords): string | null {
   const { plan } = preparation;
   const { source } = plan;
-  if (!isExact(plan)) return 'made with cylinder and beaker';
+  if (flaskOf(plan) === null) return 'made with cylinder and beaker';
+  if (source.kind === 'concentrate') return 'taken from a concentrate by cylinder';
   if (source.kind === 'weigh') {
     const lot = find(records.lots, source.lotId);
-    const isStandard = findSubstance(lot.lot.substanceId)?.role === 'primary-standard';
-    return isStandard ? null : `lot ${lot.lot.lotNumber} is no standard`;
+    return isExact(plan) ? null : `lot ${lot.lot.lotNumber} is no standard`;
   }
   if (source.kind !== 'dilute') return null;
   if (source.from.kind === 'sample') return 'the molarity of the sample is not known';
@@ -167,10 +168,7 @@ function molarityModel(
         components: [...weighingRepeatability(balance), ...weighingLinearity(balance)],
         source: `balance ${balance.name}`,
       });
-      const volume =
-        source.flaskId === null
-          ? beaker(plan.volumeMl)
-          : flaskAt20(preparation, records, source.flaskId);
+      const volume = volumeMadeUp(preparation, records);
       return molarityOfSolution(mass, lotPurityInput(lot), lotMolarMassInput(lot), volume);
     }
     case 'concentrate': {
@@ -202,7 +200,7 @@ function molarityModel(
         product([massConcentration, taken]),
         exact(1),
         lotMolarMassInput(lot),
-        beaker(plan.volumeMl),
+        volumeMadeUp(preparation, records),
       );
     }
     case 'add-volumes': {
@@ -279,6 +277,13 @@ function volumeTaken(
   });
 }
 
+function volumeMadeUp(preparation: PreparationState, records: PreparationRecords): Expression {
+  const flaskId = flaskOf(preparation.plan);
+  return flaskId === null
+    ? beaker(preparation.plan.volumeMl)
+    : flaskAt20(preparation, records, flaskId);
+}
+
 function beaker(volumeMl: DecimalText): Expression {
   return commonInput({
     id: 'volume',
@@ -308,7 +313,9 @@ function vessel(
     effect,
     value: point ? point.nominal + point.deviation : Number(item.volumeMl),
     unit: UNITS.millilitre,
-    components: calibrationComponents(point) ?? volumeTolerance(item),
+    components: point
+      ? [...calibrationComponents(point), ...deliveryRepeatability(item, point)]
+      : volumeTolerance(item),
     source: point ? `${item.name}, calibrated` : `${item.name}, ± ${item.toleranceMl} mL`,
   });
 }

@@ -1,5 +1,6 @@
 import type { Component } from '../measurement';
 import { combineComponents } from '../measurement';
+import type { HouseRules } from '../laboratory';
 import type { Balance } from '../metrology';
 import type { PreparationSource } from './work';
 
@@ -58,6 +59,8 @@ export interface Wish {
   readonly volumeMl: number;
   /** A standard must be exact; a titrant that will be standardized need not be. */
   readonly exactness: 'exact' | 'approximate';
+  /** What holds an approximate volume. */
+  readonly madeUpIn: HouseRules['titrantsMadeUpIn'];
   /** Relative expanded uncertainty (k = 2) that is good enough; absent when any is. */
   readonly targetRelativeU?: number;
 }
@@ -107,6 +110,28 @@ export function smallestHolding(
       .filter((vessel) => vessel.kind === kind && vessel.volumeMl >= volumeMl)
       .toSorted((a, b) => a.volumeMl - b.volumeMl)[0] ?? null
   );
+}
+
+/** The flask in which the house rule has a titrant made up; null for a beaker, and where none is large enough. */
+export function flaskFor(
+  { madeUpIn, volumeMl }: Wish,
+  vessels: readonly MeasuringVessel[],
+): MeasuringVessel | null {
+  return madeUpIn === 'flask' ? smallestHolding(vessels, 'volumetric-flask', volumeMl) : null;
+}
+
+/** Water to an approximate volume: in a beaker, or in the flask that the house rule asks for. */
+export function madeUp(volumeMl: number, flask: MeasuringVessel | null): PlannedQuantity {
+  return {
+    what: flask ? 'made up to the mark' : 'water',
+    amount: volumeMl,
+    unit: 'mL',
+    with: flask?.name ?? 'a cylinder and a beaker',
+    exactness: 'approximate',
+    why: flask
+      ? 'A house rule: whatever the volume, the molarity is found out by titration.'
+      : 'The molarity is found out by titration, whatever the volume was.',
+  };
 }
 
 /** Relative standard uncertainty of the volume of a vessel. */

@@ -55,6 +55,10 @@ function equipmentOf({ source }: PreparationPlan): readonly NeededEquipment[] {
     case 'weigh':
       return [...one(source.balanceId, 'balance'), ...one(source.flaskId, 'volumetric-flask')];
     case 'concentrate':
+      return [
+        ...one(source.cylinderId, 'measuring-cylinder'),
+        ...one(source.flaskId, 'volumetric-flask'),
+      ];
     case 'add-volumes':
       return one(source.cylinderId, 'measuring-cylinder');
     case 'dilute':

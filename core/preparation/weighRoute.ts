@@ -1,18 +1,28 @@
 import { roundHalfEven, roundSignificant } from '../measurement';
 import { massUncertainty, TOO_COARSE } from './startChecks';
-import type { MeasuringVessel, PlannerShelf, Route, SolidOnShelf, Wish } from './route';
-import { combineRelative, notEnough, percent, vesselUncertainty } from './route';
+import type { PlannerShelf, Route, SolidOnShelf, Wish } from './route';
+import {
+  combineRelative,
+  flaskFor,
+  madeUp,
+  notEnough,
+  percent,
+  smallestHolding,
+  vesselUncertainty,
+} from './route';
 import { massForSolutionG } from './solution';
 
 /** A solid, weighed: a standard exactly and into a flask, what will be standardized roughly and into a beaker. */
 export function weighing(
   wish: Wish,
   solid: SolidOnShelf,
-  flask: MeasuringVessel | null,
-  balances: PlannerShelf['balances'],
+  { vessels, balances }: Pick<PlannerShelf, 'vessels' | 'balances'>,
 ): Route {
   const isExact = wish.exactness === 'exact' && solid.isStandard;
-  const volumeMl = isExact ? (flask?.volumeMl ?? wish.volumeMl) : wish.volumeMl;
+  const flask = isExact
+    ? smallestHolding(vessels, 'volumetric-flask', wish.volumeMl)
+    : flaskFor(wish, vessels);
+  const volumeMl = flask?.volumeMl ?? wish.volumeMl;
   const massG = massForSolutionG(wish.molarityMolPerL, volumeMl, solid);
   const suitable = balances
     .filter(({ balance }) => Number(balance.maxLoadG) >= massG)
@@ -51,7 +61,7 @@ export function weighing(
           lotId: solid.id,
           massG: isExact ? roundHalfEven(massG, 4) : roundSignificant(massG, 3),
           balanceId: chosen.id,
-          flaskId: isExact ? (flask?.id ?? null) : null,
+          flaskId: flask?.id ?? null,
         }
       : null,
     sourceId: solid.id,
@@ -76,14 +86,7 @@ export function weighing(
             exactness: 'exact',
             why: 'It stands in the equation.',
           }
-        : {
-            what: 'water',
-            amount: volumeMl,
-            unit: 'mL',
-            with: 'a cylinder and a beaker',
-            exactness: 'approximate',
-            why: 'The molarity is found out by titration, whatever the volume was.',
-          },
+        : madeUp(volumeMl, flask),
     ],
     molarityMolPerL: wish.molarityMolPerL,
     volumeMl,

@@ -5,6 +5,7 @@ import {
   findIndicator,
   findSubstance,
   INDICATOR_STEPS,
+  intoFlask,
   usualSteps,
 } from '../chemistry';
 import type { DecimalText } from '../measurement';
@@ -26,6 +27,8 @@ export type PreparationSource =
       readonly lotId: string;
       readonly takeMl: DecimalText;
       readonly cylinderId: string | null;
+      /** Null for a beaker and a cylinder. */
+      readonly flaskId: string | null;
     }
   | {
       /** Volumes added together, not made up to a mark. */
@@ -86,9 +89,28 @@ export interface Step {
   readonly caution: string | null;
 }
 
-/** Whether masses and volumes of a plan stand in the equation: balance, pipettes and volumetric flasks. */
-export function isExact({ source }: PreparationPlan): boolean {
-  return source.kind === 'dilute' || (source.kind === 'weigh' && source.flaskId !== null);
+/**
+ * Whether masses and volumes of a plan stand in the equation: what is pipetted into a flask, and a standard weighed into
+ * one. What is standardized afterwards does not become exact by the flask that it is made up in.
+ */
+export function isExact({ source, soluteId }: PreparationPlan): boolean {
+  if (source.kind === 'dilute') return true;
+  const isStandard = findSubstance(soluteId)?.role === 'primary-standard';
+  return source.kind === 'weigh' && source.flaskId !== null && isStandard;
+}
+
+/** The flask in which a plan is made up to the mark, the last one of several; null for a beaker. */
+export function flaskOf({ source }: PreparationPlan): string | null {
+  switch (source.kind) {
+    case 'weigh':
+    case 'concentrate':
+      return source.flaskId;
+    case 'dilute':
+      return source.stages.at(-1)?.flaskId ?? null;
+    case 'add-volumes':
+    case 'indicator':
+      return null;
+  }
 }
 
 /** The lots and bottles that a solution was made from. */
@@ -134,6 +156,11 @@ function isFor({ route, exactness, from }: Preparation, plan: PreparationPlan): 
 }
 
 function plainSteps(plan: PreparationPlan): readonly PreparationStep[] {
+  const steps = stepsInItsVessel(plan);
+  return flaskOf(plan) === null || isExact(plan) ? steps : intoFlask(steps);
+}
+
+function stepsInItsVessel(plan: PreparationPlan): readonly PreparationStep[] {
   const recipe = recipeOf(plan);
   if (recipe) return withAdditions(recipe, Number(plan.volumeMl));
   const isDried = findSubstance(plan.soluteId)?.drying?.kind === 'oven';
@@ -244,7 +271,7 @@ function measureOf(plan: PreparationPlan, work: Step['work']): Measure | null {
 }
 
 function vesselOf({ source }: PreparationPlan, work: Step['work'], stage: number): string | null {
-  if (source.kind === 'weigh') {
+  if (source.kind === 'weigh' || source.kind === 'concentrate') {
     return work === 'to-mark' || work === 'transfer' ? source.flaskId : null;
   }
   if (source.kind !== 'dilute') return null;

@@ -80,7 +80,7 @@ test('a run of before there were aliquots keeps its lot as what was weighed, and
   };
   const old = { methodId: 'naoh-by-khp', lot: 'n', balance: 'b', burette: 'g', rules };
   expect(upcast({ ...fact, kind: 'run.started', body: old })).toMatchObject({
-    schemaVersion: 3,
+    schemaVersion: 4,
     body: {
       method: { kind: 'catalogue', id: 'naoh-by-khp' },
       standard: { kind: 'lot', lot: 'n', balance: 'b' },
@@ -111,6 +111,9 @@ test('a run of before there were aliquots keeps its lot as what was weighed, and
     body: { rules: { ...rules, rinses: 5 } },
   });
   expect(set).toMatchObject({ rules: { rinses: 5, paperUnits: 'litre', testedBy: 'concordance' } });
+  const source = { kind: 'concentrate', takeMl: '8.28' };
+  const { body: plan } = upcast({ ...fact, kind: 'preparation.started', body: { source } });
+  expect(plan).toEqual({ source: { ...source, flaskId: null } });
   // Every rule of today is there, so that what was certified can be computed again.
   const { rules: today } = (body as { certificate: { rules: object } }).certificate;
   expect(Object.keys(today).toSorted()).toEqual(Object.keys(DEFAULT_HOUSE_RULES).toSorted());

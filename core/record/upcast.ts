@@ -10,10 +10,15 @@ export type UpcastTable = Readonly<Record<string, readonly UpcastStep[]>>;
 const UPCASTS: UpcastTable = {
   'lot.registered': [toLotWithAmount],
   'bottle.prepared': [toBottleWithParents],
-  'laboratory.rules-set': [toMoreRules],
+  'preparation.started': [toPlanInBeaker],
+  'laboratory.rules-set': [toMoreRules, toRulesOfFlaskAndCurve],
   'method.written': [toMethodWithoutExcess],
-  'run.started': [toRunWithStandard, toRunWithoutExcess],
-  'run.certified': [toCertificateOfPortions, toCertificateWithoutNormality],
+  'run.started': [toRunWithStandard, toRunWithoutExcess, toRulesOfFlaskAndCurve],
+  'run.certified': [
+    toCertificateOfPortions,
+    toCertificateWithoutNormality,
+    toCertificateOfFlaskAndCurve,
+  ],
 };
 
 /** Lots were solids of which nobody counted how much there was. */
@@ -100,6 +105,24 @@ interface WithRules {
 function toMoreRules(body: unknown): WithRules {
   const { rules, ...rest } = body as WithRules;
   return { ...rest, rules: { ...FURTHER_RULES, ...rules } };
+}
+
+/** The rules in a body, with those that came after these. */
+function toRulesOfFlaskAndCurve(body: unknown): WithRules {
+  const { rules, ...rest } = body as WithRules;
+  const LATER_RULES = { titrantsMadeUpIn: 'cylinder', endPointOfCurve: 'second-derivative' };
+  return { ...rest, rules: { ...LATER_RULES, ...rules } };
+}
+
+function toCertificateOfFlaskAndCurve(body: unknown): unknown {
+  const { certificate } = body as { readonly certificate: unknown };
+  return { certificate: toRulesOfFlaskAndCurve(certificate) };
+}
+
+/** What came from a concentrate was made up in a beaker. */
+function toPlanInBeaker(body: unknown): unknown {
+  const { source, ...rest } = body as { readonly source: { readonly kind: string } };
+  return { ...rest, source: source.kind === 'concentrate' ? { flaskId: null, ...source } : source };
 }
 
 /** There were no back-titrations. */

@@ -114,6 +114,20 @@ export const attempts: fc.Arbitrary<Attempt> = fc.oneof(
       fc.record({ flask, temperatureC: fc.constantFrom('20', '78', '99', '300'), reason: why }),
     ),
   },
+  {
+    weight: 3,
+    arbitrary: attempt(
+      'run.electrode-read',
+      fc.record({
+        flask,
+        refill: fc.constantFrom(0, 0, 1),
+        readingMl,
+        quantity: fc.constantFrom('pH', 'mV'),
+        value: fc.constantFrom('3.1', '4.2', '7', '10.4', '300'),
+        flaskVolumeMl: fc.constantFrom('100', null),
+      }),
+    ),
+  },
   { weight: 1, arbitrary: attempt('run.reading-confirmed', fc.record({}), 'confirms') },
   {
     weight: 1,

@@ -1,7 +1,7 @@
 import type { Method } from '#core/chemistry';
 import { findMethod } from '#core/chemistry';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
-import type { Balance, Burette, EquipmentState } from '#core/metrology';
+import type { Balance, CalibratedBurette, EquipmentState } from '#core/metrology';
 import type { BottleState, Lot, LotState } from '#core/reagent';
 import type { RunFact, RunFactBodies, RunReferences, RunSetUp, RunState } from '#core/titration';
 import { foldRun, readingToCarryOver } from '#core/titration';
@@ -18,7 +18,7 @@ export const balance: Balance = {
   calibrationDue: '2026-12-01',
 };
 
-export const burette: Burette = {
+export const burette: CalibratedBurette = {
   type: 'burette',
   name: 'G50',
   construction: 'glass',
@@ -28,6 +28,7 @@ export const burette: Burette = {
   toleranceDistribution: 'triangular',
   dropMl: '0.05',
   calibrationDue: null,
+  calibration: null,
 };
 
 const lot: Lot = {

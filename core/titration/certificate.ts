@@ -14,7 +14,7 @@ import { openConflicts, titreMl } from './run';
 import { describeInstruments, describeStandard } from './standard';
 
 /** Version of the computing core, written on every certificate. Raised when a figure could change. */
-const CORE_VERSION = '2';
+const CORE_VERSION = '3';
 
 /** Version of the catalogue (substances, methods, atomic weights), written on every certificate. */
 const CATALOGUE_VERSION = '3';

@@ -4,7 +4,12 @@ import { buretteChecks } from './buretteCheck';
 import type { RunFact } from './facts';
 import { incidentsOf } from './incidents';
 import { checkAliquot, checkPortion, checkWeighingOf } from './portionChecks';
-import { checkCorrectedReading, checkNewReading, checkProvisionalReading } from './readingChecks';
+import {
+  checkCorrectedReading,
+  checkElectrodeReading,
+  checkNewReading,
+  checkProvisionalReading,
+} from './readingChecks';
 import { unknownEntry, unknownFlask } from './refusals';
 import {
   entriesAt,
@@ -49,6 +54,14 @@ export function checkRunFact(run: RunState, fact: RunFact): readonly Finding[] {
     }
     case 'run.provisional-read':
       return checkProvisionalReading(run, fact.body.flask, fact.body.readingMl);
+    case 'run.electrode-read':
+      return checkElectrodeReading(run, fact.body);
+    case 'run.electrode-reading-struck':
+      return run.flasks.some(({ electrode }) =>
+        electrode.some(({ factId, struck }) => factId === fact.body.strikes && !struck),
+      )
+        ? []
+        : [unknownEntry('strikes')];
     case 'run.temperature-taken':
       return checkTemperature(run, fact.body.flask, Number(fact.body.temperatureC));
     case 'run.reading-confirmed': {

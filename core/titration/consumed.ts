@@ -1,14 +1,16 @@
 import { excessRatioOfMethod, moleRatioOfMethod } from '../chemistry';
 import type { EquipmentState } from '../metrology';
-import { calibratedPointOf } from '../metrology';
+import { calibratedPointOf, deliveryCorrection } from '../metrology';
 import type { BottleState } from '../reagent';
 import { knownMolarity, lotMolarMass, nominalMolPerL } from '../reagent';
+import type { CurveEnds } from './curve';
+import { curveOf, endsOfCurve } from './curve';
 import { portionAmount } from './portion';
 import { pipetteVolumeMl } from './standard';
 import type { Flask, RunReferences, RunState } from './state';
-import { isBlank, openConflicts, titreMl } from './run';
+import { isBlank, openConflicts, stretchesOf, titreMl } from './run';
 import type { Stoichiometry } from './stoichiometry';
-import { molarityFromTitre, strengthOfWeighed } from './stoichiometry';
+import { expectedTitreMl, molarityFromTitre, strengthOfWeighed } from './stoichiometry';
 
 /** The arithmetic of a run between portion, titre and molarity, by what its records say. */
 export function stoichiometryOf({
@@ -75,15 +77,60 @@ function deviationMl(vessel: EquipmentState): number {
   return calibratedPointOf(vessel)?.deviation ?? 0;
 }
 
+/** The first part of a titration in which no last step is looked for. */
+const BEFORE_LAST_STEP = 0.7;
+
+const NO_CURVE: CurveEnds = { ends: [], counts: null, remark: null };
+
+/** The end points of the curve that an electrode gave of a flask; the last step of an acid that has several. */
+export function curveEndsOf(
+  { references, setUp }: Pick<RunState, 'references' | 'setUp'>,
+  flask: Flask,
+): CurveEnds {
+  const points = curveOf(flask);
+  if (points.length === 0) return NO_CURVE;
+  const expectedMl = isBlank(flask)
+    ? 0
+    : expectedTitreMl(
+        stoichiometryOf(references),
+        deliveredIn(references, flask),
+        nominalMolPerL(references.bottle),
+      );
+  const known = flask.electrode.findLast(({ struck, flaskVolumeMl }) => !struck && flaskVolumeMl);
+  return endsOfCurve(points, {
+    method: references.method,
+    fromMl: Math.max(0, BEFORE_LAST_STEP * expectedMl),
+    flaskVolumeMl: known?.flaskVolumeMl ? Number(known.flaskVolumeMl) : null,
+    rule: setUp.rules.endPointOfCurve,
+  });
+}
+
+/** Where the end point of a titration lies against its final reading. */
+interface EndPoint {
+  readonly correctionMl: number;
+  /** It lies within this either way, mL. */
+  readonly halfWidthMl: number;
+  /** What tells it: the last drop, a reading before it, or the curve of an electrode. */
+  readonly by: 'drop' | 'bracket' | 'curve';
+}
+
 /**
- * Where the end point lies against the final reading, mL: within the last drop when it was met well, within the drop
- * before the reading when that was a drop too much, and between the provisional reading and the final one when the
- * end point was overshot after it.
+ * Where the end point lies against the final reading, mL: where the curve of an electrode has it; else within the last drop
+ * when it was met well, within the drop before the reading when that was a drop too much, and between the provisional
+ * reading and the final one when the end point was overshot after it.
  */
-export function endPointOf(
-  { references }: Pick<RunState, 'references'>,
-  { grade, provisional, refills, initial, final }: Flask,
-): { readonly correctionMl: number; readonly halfWidthMl: number; readonly isBracketed: boolean } {
+export function endPointOf(run: Pick<RunState, 'references' | 'setUp'>, flask: Flask): EndPoint {
+  const { references } = run;
+  const { grade, provisional, refills, initial, final } = flask;
+  const curve = curveEndsOf(run, flask).counts;
+  const titre = titreMl(flask);
+  if (curve && titre !== null && curve.volumeMl > 0 && curve.volumeMl <= Number(titre)) {
+    return {
+      correctionMl: curve.volumeMl - Number(titre),
+      halfWidthMl: Math.sqrt(3) * curve.standardUncertaintyMl,
+      by: 'curve',
+    };
+  }
   const isOver = grade !== null && grade.grade !== 'good';
   const end = Number(final?.value);
   const from = Number((refills.at(-1)?.restart ?? initial)?.value);
@@ -93,11 +140,11 @@ export function endPointOf(
     .at(-1);
   if (isOver && before !== undefined) {
     const halfWidthMl = (end - before) / 2;
-    return { correctionMl: -halfWidthMl, halfWidthMl, isBracketed: true };
+    return { correctionMl: -halfWidthMl, halfWidthMl, by: 'bracket' };
   }
   const halfWidthMl = Number(references.burette.dropMl) / 2;
   const correctionMl = grade?.grade === 'drop-over' ? -halfWidthMl : 0;
-  return { correctionMl, halfWidthMl, isBracketed: false };
+  return { correctionMl, halfWidthMl, by: 'drop' };
 }
 
 /** Flasks whose blank titres are subtracted from the others, or give the whole of an excess. */
@@ -122,19 +169,33 @@ function blankMl(run: RunState): number {
 }
 
 function meanBlankMl(run: RunState): number {
-  const titres = blanksOf(run).map((flask) => Number(titreMl(flask)));
+  const titres = blanksOf(run).map(
+    (flask) =>
+      Number(titreMl(flask)) + correctionMl(run, flask) + endPointOf(run, flask).correctionMl,
+  );
   return titres.length === 0 ? 0 : titres.reduce((total, one) => total + one, 0) / titres.length;
 }
 
+/** What a calibrated burette delivered into a flask beyond its titre, mL. */
+function correctionMl({ references }: Pick<RunState, 'references'>, flask: Flask): number {
+  return stretchesOf(flask).reduce(
+    (total, { from, to }) =>
+      total +
+      (deliveryCorrection(references.burette, Number(from.value), Number(to.value))?.correctionMl ??
+        0),
+    0,
+  );
+}
+
 /**
- * Volume that what was in a flask consumed, mL: its titre less the blank, set right for an end point that was
- * overshot. Null until it is titrated, and where the blank leaves nothing.
+ * Volume that what was in a flask consumed, mL: its titre as the burette's calibration corrects it, less the blank,
+ * set right for an end point that was overshot. Null until it is titrated, and where the blank leaves nothing.
  */
 export function consumedMl(run: RunState, flask: Flask): number | null {
   const titre = titreMl(flask);
   if (titre === null || isBlank(flask)) return null;
-  const { correctionMl } = endPointOf(run, flask);
-  const consumed = Number(titre) - subtractedBlankMl(run) + correctionMl;
+  const delivered = Number(titre) + correctionMl(run, flask);
+  const consumed = delivered - subtractedBlankMl(run) + endPointOf(run, flask).correctionMl;
   return consumed > 0 ? consumed : null;
 }
 
@@ -150,12 +211,13 @@ export function flaskMolarity(run: RunState, flask: Flask): number | null {
 /** Whether a flask was overshot by more than the house rule averages, with nothing read before it. */
 export function isOvershot(run: RunState, flask: Flask): boolean {
   const grade = flask.grade?.grade ?? 'good';
-  const { isBracketed } = endPointOf(run, flask);
+  const { by } = endPointOf(run, flask);
+  if (by === 'curve') return false;
   switch (run.setUp.rules.overshotCounts) {
     case 'always':
       return false;
     case 'within-a-drop':
-      return grade === 'far-over' && !isBracketed;
+      return grade === 'far-over' && by === 'drop';
     case 'never':
       return grade !== 'good';
   }

@@ -3,6 +3,7 @@ import type { DecimalText } from '../measurement';
 import type { Weighing } from '../metrology';
 import type { FactOf, StoredFile } from '../record';
 import type { Certificate } from './certificate';
+import type { ElectrodeQuantity } from './curve';
 
 /** A record that a run rests on, at the version that was in force. */
 export interface RecordVersion {
@@ -87,6 +88,20 @@ export interface RunFactBodies {
   };
   /** Read before a doubtful drop: should the next one overshoot, the end point lies after this. */
   'run.provisional-read': { readonly flask: number; readonly readingMl: DecimalText };
+  /**
+   * What an electrode in the flask showed at a reading of the burette, after so many refills of this titration. `flaskVolumeMl`
+   * is what was in the flask at the start, water included, where it is known.
+   */
+  'run.electrode-read': {
+    readonly flask: number;
+    readonly refill: number;
+    readonly readingMl: DecimalText;
+    readonly quantity: ElectrodeQuantity;
+    readonly value: DecimalText;
+    readonly flaskVolumeMl: DecimalText | null;
+  };
+  /** A point of the curve that does not count. */
+  'run.electrode-reading-struck': { readonly strikes: string; readonly reason: string };
   /** Of the flask, for a titration that must be hot. */
   'run.temperature-taken': {
     readonly flask: number;
@@ -146,6 +161,7 @@ const OBSERVATION_KINDS = [
   'run.burette-read',
   'run.burette-refilled',
   'run.provisional-read',
+  'run.electrode-read',
   'run.temperature-taken',
   'run.reading-confirmed',
   'run.end-point-graded',

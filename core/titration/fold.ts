@@ -41,6 +41,7 @@ interface FlaskDraft {
   portion: string;
   readings: Map<ReadingPlace, { factId: string; carriedFromFlask: number | null }>;
   provisional: string[];
+  electrode: Flask['electrode'];
   photographs: Flask['photographs'];
   temperatures: Flask['temperatures'];
   grade: Flask['grade'];
@@ -117,6 +118,17 @@ function apply(draft: Draft, fact: RunFact): void {
       flask.provisional.push(fact.id);
       return;
     }
+    case 'run.electrode-read': {
+      const { flask: number, ...read } = fact.body;
+      const flask = draft.flasks.get(number);
+      if (flask) {
+        flask.electrode = [...flask.electrode, { ...provenance(fact), ...read, struck: null }];
+      }
+      return;
+    }
+    case 'run.electrode-reading-struck':
+      strike(draft, fact);
+      return;
     case 'run.temperature-taken': {
       const flask = draft.flasks.get(fact.body.flask);
       const { temperatureC } = fact.body;
@@ -212,6 +224,7 @@ function applyPortion(
     portion: fact.id,
     readings: new Map(),
     provisional: [],
+    electrode: [],
     photographs: [],
     temperatures: [],
     grade: null,
@@ -285,6 +298,21 @@ function takeBack(
   flask.readings.delete('final');
   flask.rivals.delete('final');
   flask.grade = null;
+}
+
+/** A point of a curve that does not count stays to be read, with why. */
+function strike(
+  draft: Draft,
+  fact: Extract<RunFact, { kind: 'run.electrode-reading-struck' }>,
+): void {
+  const { strikes, reason } = fact.body;
+  for (const flask of draft.flasks.values()) {
+    flask.electrode = flask.electrode.map((read) =>
+      read.factId === strikes && !read.struck
+        ? { ...read, struck: { ...provenance(fact), reason } }
+        : read,
+    );
+  }
 }
 
 /** Going on after a pause: a burette that no flask stands under has been emptied, so its level is read anew. */
@@ -449,6 +477,7 @@ function finishFlask(draft: Draft, number: number, isRough: boolean): Flask {
     refills,
     provisional: flask.provisional.map((factId) => entryOf(draft.readings, factId)),
     final: reading('final'),
+    electrode: flask.electrode,
     photographs: flask.photographs,
     temperatures: flask.temperatures,
     grade: flask.grade,

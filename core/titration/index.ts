@@ -20,13 +20,17 @@ export { cooledToC, minutesUntil } from './cooling';
 export { determine, expectedEnd } from './determination';
 export {
   amountIn,
+  curveEndsOf,
   deliveredIn,
+  endPointOf,
   isOvershot,
   standardMolPerL,
   stoichiometryOf,
   stoichiometryOfRun,
   subtractedBlankMl,
 } from './consumed';
+export type { CurveEnds, CurvePoint, ElectrodeQuantity } from './curve';
+export { CURVE_WAYS, curveOf, electrodeQuantityOf } from './curve';
 export type { DilutionStep } from '../preparation';
 export type { GranKind, TitrationData, VolumeWindow } from './endPoint';
 export { granIntercept, inflection } from './endPoint';
@@ -63,6 +67,7 @@ export type { Portion } from './portion';
 export { portionAmount, portionText } from './portion';
 export type { Conflict } from './run';
 export type {
+  ElectrodeReading,
   Entry,
   Flask,
   Place,

@@ -1,6 +1,6 @@
 import type { HouseRules } from '../laboratory';
 import type { DecimalText, Evaluation, Expression, WorkingStep } from '../measurement';
-import { propagate, roundToUncertainty, UNITS, working } from '../measurement';
+import { propagate, roundHalfEven, roundToUncertainty, UNITS, working } from '../measurement';
 import type { Summary } from '../statistics';
 import {
   DIXON_UP_TO,
@@ -12,7 +12,8 @@ import {
   summarize,
 } from '../statistics';
 import { agreementOf } from './agreement';
-import { consumedMl, flaskMolarity, isOvershot } from './consumed';
+import { consumedMl, curveEndsOf, endPointOf, flaskMolarity, isOvershot } from './consumed';
+import { CURVE_WAYS } from './curve';
 import type { Repeatability } from './model';
 import { isSeenInScatter, standardizationModel } from './model';
 import type { Flask, Place, RunState } from './state';
@@ -200,12 +201,22 @@ function replicateOf(
     const why = 'overshot, with nothing read before: left out by the house rule';
     return { ...base, verdict: 'overshot', why };
   }
-  if (counted.has(flask.number)) return { ...base, verdict: 'counts', why: null };
+  if (counted.has(flask.number)) {
+    return { ...base, verdict: 'counts', why: endByCurve(run, flask) };
+  }
   return {
     ...base,
     verdict: 'set-aside',
     why: `outside the ${limit} in which the others agree; its scatter still enters s`,
   };
+}
+
+/** Where a curve puts the end, so that the titre on record can be followed; null where the last reading is the end. */
+function endByCurve(run: RunState, flask: Flask): string | null {
+  const { counts } = curveEndsOf(run, flask);
+  return counts && endPointOf(run, flask).by === 'curve'
+    ? `by its curve the end lies at ${roundHalfEven(counts.volumeMl, 2)} mL, ${CURVE_WAYS[counts.way]}`
+    : null;
 }
 
 /** Why a flask gives no molarity. */

@@ -44,6 +44,29 @@ describe('the measurement model of a standardization', () => {
     );
   });
 
+  test('a calibrated burette delivers what its certificate says between the readings, blank and refill included', () => {
+    const point = (nominal: number, deviation: number, expandedUncertainty: number) => ({
+      ...{ nominal, deviation, expandedUncertainty },
+      repeatability: null,
+    });
+    const calibration = [point(25, -0.03, 0.01), point(50, -0.05, 0.02)];
+    const script = new RunScript(references({ burette: { ...burette, calibration } }), { rules });
+    script.titrate(1, '0.4800', '0.50', '24.00');
+    script.add('run.blank-made', { flask: 2 });
+    script.read(2, 'initial', '30.00').read(2, 'final', '30.10');
+    const judgement = judgeRun(script.state);
+    // At 0.50: -0.0006, at 24.00: -0.0288; of the blank 0.10 mL a thousandth of that.
+    const volumeMl = 23.5 - 0.0288 + 0.0006 - (0.1 - 0.1 * (0.02 / 25));
+    const molarity = (1000 * 0.48 * 0.9998) / (204.2223 * volumeMl);
+    expect(Number(judgement.replicates[0]?.molarity)).toBeCloseTo(molarity, 6);
+    const evaluation = judgement.result?.evaluation;
+    expect(evaluation?.value).toBeCloseTo(Number(judgement.replicates[0]?.molarity), 12);
+    const lines = evaluation?.budget.filter(({ input }) => /tolerance|cal/.test(input.symbol));
+    expect(lines?.map(({ input }) => input.effect)).toEqual(['Burette calibration']);
+    // U at 24.00 and at 0.50, linear from 0 at zero to 0.01 at 25.
+    expect(lines?.[0]?.standardUncertainty).toBeCloseTo(Math.hypot(0.0096, 0.0002) / 2, 9);
+  });
+
   test('more titrations lower what varies, not what they share', () => {
     const u = (n: number, effect: string): number => {
       const { state } = series(Array<number>(n).fill(4_800), 0.1);

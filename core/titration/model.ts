@@ -13,11 +13,12 @@ import {
 } from '../measurement';
 import type { Expression, Input, Term } from '../measurement';
 import type { HouseRules } from '../laboratory';
-import type { Burette, EquipmentState, Glassware } from '../metrology';
+import type { Burette, CalibratedBurette, EquipmentState, Glassware } from '../metrology';
 import {
   buretteReading,
   calibratedPointOf,
   calibrationComponents,
+  deliveryCorrection,
   deliveryRepeatability,
   endPointWithin,
   temperatureDeviation,
@@ -39,7 +40,7 @@ import { amountIn, blanksOf, endPointOf, isExcessByBlank } from './consumed';
 import type { RunSetUp } from './facts';
 import { pipetteVolumeMl } from './standard';
 import type { Flask, Reading, RunExcess, RunStandard, RunState } from './state';
-import { placeName, readingsOf } from './run';
+import { placeName, readingsOf, stretchesOf } from './run';
 
 /** The repeatability of the mean, relative, when it enters the budget in place of the inputs it covers. */
 export interface Repeatability {
@@ -56,9 +57,9 @@ export interface Repeatability {
  *     standard solution in the burette  c_i = nu c_s V_i / V_a,i
  *     back-titration of an excess       c_i = (nu_e c_e V_e,i - nu c_s V_i) / V_a,i, or nu c_s (V_blank - V_i) / V_a,i
  *
- *     V_i = (sum over the fillings of R_to - R_from, less the blank, + dV_cal + dV_end,i) (1 - gamma dT)
+ *     V_i = (sum over the fillings of R_to - R_from, less the blank, + C_i + dV_cal + dV_end,i) (1 - gamma dT)
  *
- * Corrections have the value 0 (f_rep the value 1; dV_end that of an end point that was overshot) and carry uncertainty.
+ * C_i is what the certificate of a calibrated burette corrects. The other corrections have the value 0 (f_rep the value 1; dV_end that of an end point that was overshot) and carry uncertainty.
  * Purity, molar mass, molarity of the standard, linearity, calibration, blank and temperature are common to all flasks;
  * readings, weighing repeatability, filling of the pipette and end point vary. A reading carried over from one flask
  * to the next is one input. The temperature cancels between two volumes of a solution in water.
@@ -69,7 +70,7 @@ export function standardizationModel(
   flasks: readonly Flask[],
   repeatability: Repeatability,
 ): Expression {
-  const burette = buretteInputs(run);
+  const burette = buretteInputs(run, flasks);
   const standard = standardInputs(run, burette.thermalFactor);
   const molarities = flasks.map((flask) => flaskMolarityModel(run, flask, standard, burette));
   const factor = input({
@@ -108,7 +109,7 @@ interface BuretteInputs {
   readonly blank: Expression | null;
 }
 
-function buretteInputs(run: RunState): BuretteInputs {
+function buretteInputs(run: RunState, flasks: readonly Flask[]): BuretteInputs {
   const { burette, method } = run.references;
   const { setUp } = run;
   const solvent = findSolvent(method.solventId);
@@ -128,16 +129,7 @@ function buretteInputs(run: RunState): BuretteInputs {
   });
   const blanks = run.references.excess && !isExcessByBlank(run) ? [] : blanksOf(run);
   return {
-    calibration: commonInput({
-      id: `equipment:${setUp.burette.id}/tolerance@${String(setUp.burette.version)}`,
-      symbol: 'δV_cal',
-      name: 'calibration of the burette',
-      effect: 'Burette tolerance',
-      value: 0,
-      unit: UNITS.millilitre,
-      components: toleranceOf(burette, run.setUp.rules),
-      source: `burette ${burette.name}, ± ${burette.toleranceMl} mL`,
-    }),
+    calibration: buretteCalibration(run, flasks),
     thermalFactor: volumeFactorAt20(solvent.cubicExpansionPerK, temperature),
     blank:
       blanks.length === 0
@@ -153,6 +145,51 @@ function buretteInputs(run: RunState): BuretteInputs {
             ),
           ),
   };
+}
+
+/** What is not known of all that a burette delivers: what its certificate leaves open, or its tolerance. */
+function buretteCalibration(
+  { setUp, references: { burette } }: RunState,
+  flasks: readonly Flask[],
+): Expression {
+  const given = {
+    symbol: 'δV_cal',
+    name: 'calibration of the burette',
+    value: 0,
+    unit: UNITS.millilitre,
+  };
+  const id = `equipment:${setUp.burette.id}`;
+  const version = String(setUp.burette.version);
+  if (!burette.calibration) {
+    return commonInput({
+      ...given,
+      id: `${id}/tolerance@${version}`,
+      effect: 'Burette tolerance',
+      components: toleranceOf(burette, setUp.rules),
+      source: `burette ${burette.name}, ± ${burette.toleranceMl} mL`,
+    });
+  }
+  // One input for all flasks: that of the flask for which the certificate leaves most open. What it leaves open of a blank
+  // is next to nothing: both its readings lie close together.
+  const expandedUncertainty = Math.max(
+    ...flasks.map((flask) =>
+      Math.hypot(...correctionsOf(burette, flask).map((one) => one.expandedUncertaintyMl)),
+    ),
+  );
+  return commonInput({
+    ...given,
+    id: `${id}/calibration@${version}`,
+    effect: 'Burette calibration',
+    components: calibrationComponents({ expandedUncertainty }),
+    source: `burette ${burette.name}, calibrated`,
+  });
+}
+
+/** What the certificate of a burette corrects in each filling of a titration; nothing where it has none. */
+function correctionsOf(burette: CalibratedBurette, flask: Flask) {
+  return stretchesOf(flask).flatMap(
+    ({ from, to }) => deliveryCorrection(burette, Number(from.value), Number(to.value)) ?? [],
+  );
 }
 
 /** What the standard contributes to the molarity of each flask, given its volume from the burette. */
@@ -260,7 +297,7 @@ function pipettedInputs(
     effect,
     value: point?.deviation ?? 0,
     unit: UNITS.millilitre,
-    components: calibrationComponents(point) ?? toleranceOf(equipment, rules),
+    components: point ? calibrationComponents(point) : toleranceOf(equipment, rules),
     source: point
       ? `${equipment.name}, calibrated`
       : `${equipment.name}, ± ${equipment.toleranceMl} mL`,
@@ -274,7 +311,7 @@ function pipettedInputs(
       effect,
       value: volumeMlIn(flask),
       unit: UNITS.millilitre,
-      components: deliveryRepeatability(equipment),
+      components: deliveryRepeatability(equipment, point),
       source: equipment.name,
     });
     return product([sum([plus(read), plus(deviation)]), thermalFactor]);
@@ -292,8 +329,8 @@ function ownInput(given: Omit<Input, 'degreesOfFreedom' | 'variation'>): Express
   return input({ ...given, degreesOfFreedom: Number.POSITIVE_INFINITY, variation: 'by-replicate' });
 }
 
-/** The readings of a titration with their signs. */
-function readingTerms(burette: Burette, flask: Flask): readonly Term[] {
+/** The readings of a titration with their signs, and what the certificate of the burette corrects in them. */
+function readingTerms(burette: CalibratedBurette, flask: Flask): readonly Term[] {
   const reading = (entry: Reading, symbol: string, name: string): Expression =>
     ownInput({
       id: `fact:${entry.factId}/reading`,
@@ -305,16 +342,29 @@ function readingTerms(burette: Burette, flask: Flask): readonly Term[] {
       components: buretteReading(burette),
       source: `burette ${burette.name}`,
     });
-  return readingsOf(flask)
+  const readings = readingsOf(flask)
     .map(({ place, entry }) => {
       const expression = reading(entry, place.replace(' ', ''), placeName(place));
       return place === 'final' || place.startsWith('stop') ? plus(expression) : minus(expression);
     })
     .toReversed();
+  const corrections = correctionsOf(burette, flask).map(({ correctionMl }) => correctionMl);
+  if (corrections.length === 0) return readings;
+  const i = String(flask.number);
+  const correction = define(
+    `C_${i}`,
+    `correction of the burette for flask ${i}`,
+    UNITS.millilitre,
+    exact(
+      corrections.reduce((total, one) => total + one, 0),
+      UNITS.millilitre,
+    ),
+  );
+  return [...readings, plus(correction)];
 }
 
 function endPointInput(run: RunState, flask: Flask): Expression {
-  const { correctionMl, halfWidthMl, isBracketed } = endPointOf(run, flask);
+  const { correctionMl, halfWidthMl, by } = endPointOf(run, flask);
   const i = String(flask.number);
   return ownInput({
     id: `run:${run.id}/end-point/${i}`,
@@ -324,7 +374,11 @@ function endPointInput(run: RunState, flask: Flask): Expression {
     value: correctionMl,
     unit: UNITS.millilitre,
     components: endPointWithin(halfWidthMl),
-    source: isBracketed ? 'between two readings' : `drop of ${run.references.burette.dropMl} mL`,
+    source: {
+      drop: `drop of ${run.references.burette.dropMl} mL`,
+      bracket: 'between two readings',
+      curve: 'curve of the electrode',
+    }[by],
   });
 }
 

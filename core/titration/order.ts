@@ -24,7 +24,8 @@ export function restsOn(later: Pick<RunFact, 'recordId' | 'body'>, earlier: RunF
   if (later.recordId !== earlier.recordId) return false;
   const { body } = later;
   const names = (key: string): boolean => key in body && Reflect.get(body, key) === earlier.id;
-  if (names('carriedFrom') || names('corrects') || names('keeps') || names('confirms')) return true;
+  if (names('carriedFrom') || names('corrects') || names('keeps')) return true;
+  if (names('confirms') || names('strikes')) return true;
   const sharesFlask =
     'flask' in body && 'flask' in earlier.body && body.flask === earlier.body.flask;
   switch (earlier.kind) {
@@ -44,6 +45,8 @@ export function restsOn(later: Pick<RunFact, 'recordId' | 'body'>, earlier: RunF
         !('moment' in body && body.moment === 'initial')
       );
     case 'run.provisional-read':
+    case 'run.electrode-read':
+    case 'run.electrode-reading-struck':
     case 'run.temperature-taken':
     case 'run.flask-photographed':
     case 'run.reading-confirmed':

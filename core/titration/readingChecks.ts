@@ -3,10 +3,15 @@ import { checkShownDecimals } from '../metrology';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import { suspectReading } from '../slip';
+import { curveEndsOf } from './consumed';
+import type { ElectrodeQuantity } from './curve';
+import { electrodeQuantityOf } from './curve';
+import type { RunFactBodies } from './facts';
 import type { Forecast } from './forecast';
 import { forecastFlask } from './forecast';
 import { notUnderBurette, unknownEntry, unknownFlask } from './refusals';
 import {
+  deliveriesMl,
   flaskOf,
   flaskUnderBurette,
   isBlank,
@@ -120,9 +125,11 @@ function checkFinalReading(
   const forecast = forecastFlask(run, flask, null);
   const expected = forecast.onBurette?.expected ?? 0;
   const decimals = checkReadingDecimals(run, readingMl);
-  if (Math.abs(Number(readingMl) - expected) <= STRANGE_HALF_BANDS * forecast.halfBandMl) {
-    return decimals;
-  }
+  const curve = curveEndsOf(run, flask).counts;
+  const deliveredMl = deliveriesMl(flask).reduce((total, one) => total + Number(one), 0);
+  // Where a curve tells the end point, the titration goes on beyond it.
+  const endMl = curve ? Number(from) + curve.volumeMl - deliveredMl : Number(readingMl);
+  if (Math.abs(endMl - expected) <= STRANGE_HALF_BANDS * forecast.halfBandMl) return decimals;
   const message =
     isBlank(flask) && !run.references.excess
       ? 'A blank takes a few tenths of a millilitre at most. Read again; if it stands, say why.'
@@ -143,6 +150,47 @@ export function checkProvisionalReading(
   }
   const from = readingsOf(flask).at(-1)?.entry.value ?? '0';
   return [...checkScale(run, readingMl), ...checkDownwards(from, readingMl, false)].slice(0, 1);
+}
+
+/** What an electrode can show. */
+const SHOWN: Readonly<Record<ElectrodeQuantity, readonly [least: number, most: number]>> = {
+  pH: [-1, 15],
+  mV: [-2000, 2000],
+};
+
+/** What speaks against a point of a curve: it is read while the flask stands under the burette. */
+export function checkElectrodeReading(
+  run: RunState,
+  { flask: number, refill, readingMl, quantity, value }: RunFactBodies['run.electrode-read'],
+): readonly Finding[] {
+  const flask = flaskOf(run, number);
+  if (!flask) return [unknownFlask(number)];
+  const from = [flask.initial, ...flask.refills.map(({ restart }) => restart)][refill];
+  if (flask !== flaskUnderBurette(run) || !from || refill !== flask.refills.length) {
+    return [notUnderBurette(flask)];
+  }
+  if (quantity !== electrodeQuantityOf(run.references.method)) {
+    const message = `The electrode of this titration shows ${electrodeQuantityOf(run.references.method)}.`;
+    return [impossible('other-quantity', 'value', message)];
+  }
+  const [least, most] = SHOWN[quantity];
+  if (Number(value) < least || Number(value) > most) {
+    const message = `A ${quantity} lies between ${String(least)} and ${String(most)}.`;
+    return [impossible('no-such-value', 'value', message)];
+  }
+  const isThere = flask.electrode.some(
+    (read) =>
+      !read.struck && read.refill === refill && Number(read.readingMl) === Number(readingMl),
+  );
+  if (isThere) {
+    const message = `There is a point at ${readingMl} mL already: strike that one out first.`;
+    return [impossible('already-read', 'readingMl', message)];
+  }
+  // The first point is the flask before anything ran in.
+  return [...checkScale(run, readingMl), ...checkDownwards(from.value, readingMl, true)].slice(
+    0,
+    1,
+  );
 }
 
 /** Names the reading that was probably meant, when a known slip explains it. */

@@ -1,9 +1,10 @@
 import type { Method } from '../chemistry';
 import type { DecimalText } from '../measurement';
-import type { Balance, Burette, EquipmentState } from '../metrology';
+import type { Balance, CalibratedBurette, EquipmentState } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
 import type { Provenance, StoredFile } from '../record';
 import type { Certificate } from './certificate';
+import type { ElectrodeQuantity } from './curve';
 import type {
   EndPointGrade,
   Moment,
@@ -26,7 +27,7 @@ export interface RunReferences {
   readonly standard: RunStandard;
   /** The solution of which every flask gets a pipette full, for a back-titration; null without one. */
   readonly excess: RunExcess | null;
-  readonly burette: Burette;
+  readonly burette: CalibratedBurette;
 }
 
 /** The reagent of a back-titration, and the pipette that measures it. */
@@ -69,6 +70,17 @@ export interface Refill {
   readonly restart: Reading | null;
 }
 
+/** What an electrode showed at a reading of the burette. */
+export interface ElectrodeReading extends Provenance {
+  /** Refills of this titration before it. */
+  readonly refill: number;
+  readonly readingMl: DecimalText;
+  readonly quantity: ElectrodeQuantity;
+  readonly value: DecimalText;
+  readonly flaskVolumeMl: DecimalText | null;
+  readonly struck: (Provenance & { readonly reason: string }) | null;
+}
+
 /** One flask of a run, in the order of numbering. */
 export interface Flask {
   readonly number: number;
@@ -79,6 +91,8 @@ export interface Flask {
   /** Readings before a doubtful drop, end points that were taken back among them; oldest first. */
   readonly provisional: readonly Entry<DecimalText>[];
   readonly final: Reading | null;
+  /** What an electrode showed, in the order of reading; what was struck out is among it. */
+  readonly electrode: readonly ElectrodeReading[];
   /** Pictures of it, oldest first. */
   readonly photographs: readonly StoredFile[];
   /** Of the flask, oldest first. */

@@ -16,6 +16,7 @@ const MIGRATIONS: readonly (Knex.Migration & { name: string })[] = [
   { name: '003_files', up: files.up, down: files.down },
   { name: '004_standards', ...REFOLD },
   { name: '005_excess', ...REFOLD },
+  { name: '006_curves', ...REFOLD },
 ];
 
 const source: Knex.MigrationSource<(typeof MIGRATIONS)[number]> = {

@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import { findMethod } from '#core/chemistry';
 import type { PlainRecordKind, PlainStates } from '#core/ledger';
 import { foldRecord } from '#core/ledger';
-import { isPipette } from '#core/metrology';
+import { calibratedBurette, isPipette } from '#core/metrology';
 import type { Fact, RecordKind } from '#core/record';
 import type { RecordVersion, RunFact, RunReferences, RunSetUp, RunState } from '#core/titration';
 import { foldRun, partsOf } from '#core/titration';
@@ -93,8 +93,8 @@ function foldReferences(
       : foldVersion(streams, 'method', setUp.method, 'method').method;
   if (!method) throw unknownReference('method', 'The catalogue has no such method.');
   const bottle = foldVersion(streams, 'bottle', setUp.bottle, 'bottle');
-  const { equipment: burette } = foldVersion(streams, 'equipment', setUp.burette, 'burette');
-  if (burette.type !== 'burette') throw unknownReference('burette', 'This is not a burette.');
+  const burette = calibratedBurette(foldVersion(streams, 'equipment', setUp.burette, 'burette'));
+  if (!burette) throw unknownReference('burette', 'This is not a burette.');
   const excess = foldExcess(streams, setUp);
   return { method, bottle, standard: foldStandard(streams, setUp), excess, burette };
 }

@@ -112,7 +112,7 @@ function diluted(bottle: string, pipette: string, flask: string): PreparationPla
 
 function poured(key: string, takeMl: string): PreparationPlan['source'] {
   const cylinderId = idOf('measuring-cylinder-100');
-  return { kind: 'concentrate', lotId: idOf(key), takeMl, cylinderId };
+  return { kind: 'concentrate', lotId: idOf(key), takeMl, cylinderId, flaskId: null };
 }
 
 async function start(given: PreparationPlan): Promise<string> {

@@ -75,6 +75,10 @@ function sayingOf(fact: Observation): readonly [where: string, value: string] {
       return [flask('refill'), `${fact.body.readingMl} mL`];
     case 'run.provisional-read':
       return [flask('provisional reading'), `${fact.body.readingMl} mL`];
+    case 'run.electrode-read': {
+      const { quantity, value, readingMl } = fact.body;
+      return [flask(`electrode at ${readingMl} mL`), `${quantity} ${value}`];
+    }
     case 'run.temperature-taken':
       return [flask('temperature'), `${fact.body.temperatureC} °C`];
     case 'run.end-point-graded':
@@ -118,7 +122,20 @@ function remarksOnFlasks(run: RunState): readonly Remark[] {
         entry,
       })),
     ];
-    return entries.flatMap(({ name, entry }): Remark[] => {
+    const struckOut = flask.electrode.flatMap(({ readingMl, quantity, value, struck }): Remark[] =>
+      struck
+        ? [
+            {
+              where: `Flask ${String(flask.number)}, electrode at ${readingMl} mL`,
+              was: `${quantity} ${value}`,
+              reason: struck.reason,
+              by: struck.by,
+              at: struck.at,
+            },
+          ]
+        : [],
+    );
+    const changed = entries.flatMap(({ name, entry }): Remark[] => {
       const where = `Flask ${String(flask.number)}, ${name}`;
       const corrected = entry.superseded.map((old) => ({
         where,
@@ -133,6 +150,7 @@ function remarksOnFlasks(run: RunState): readonly Remark[] {
           : [{ where, was: null, reason: entry.reason, by: entry.by, at: entry.at }];
       return [...corrected, ...kept];
     });
+    return [...changed, ...struckOut];
   });
 }
 

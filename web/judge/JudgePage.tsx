@@ -23,6 +23,7 @@ import { Corrections } from './Corrections';
 import { Explanations } from './Explanations';
 import { FiguresWorking } from './FiguresWorking';
 import { MonteCarlo } from './MonteCarlo';
+import { CurveView } from '../titrate/CurveView';
 import { ReplicateTable } from './ReplicateTable';
 import { WorkingView } from './WorkingView';
 
@@ -92,6 +93,25 @@ function RelatedSolutions({ run }: { readonly run: RunState }) {
   );
 }
 
+/** The titrations that an electrode followed. */
+function Curves({ run }: { readonly run: RunState }) {
+  const followed = run.flasks.filter(({ electrode }) => electrode.length > 0);
+  if (followed.length === 0) return null;
+  return (
+    <section className="col-span-2">
+      <h2 className="mb-2 text-lg font-bold">Curves</h2>
+      <div className="grid grid-cols-2 gap-x-10 gap-y-6">
+        {followed.map((flask) => (
+          <figure key={flask.number}>
+            <figcaption className="font-semibold">Flask {flask.number}</figcaption>
+            <CurveView run={run} flask={flask} />
+          </figure>
+        ))}
+      </div>
+    </section>
+  );
+}
+
 interface JudgedProps {
   readonly run: RunState;
   readonly judgement: Judgement;
@@ -122,6 +142,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
         <BudgetBars result={result} />
         <RelatedSolutions run={run} />
       </section>
+      <Curves run={run} />
       <section className="col-span-2">
         <h2 className="mb-2 text-lg font-bold">The working</h2>
         <WorkingView steps={result.working} />

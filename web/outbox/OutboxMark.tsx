@@ -85,6 +85,12 @@ function whatOfRun(fact: RunFact): string {
     case 'run.burette-refilled':
     case 'run.provisional-read':
       return `flask ${String(fact.body.flask)}, ${fact.body.readingMl} mL.`;
+    case 'run.electrode-read': {
+      const { flask, readingMl, quantity, value } = fact.body;
+      return `flask ${String(flask)}, ${quantity} ${value} at ${readingMl} mL.`;
+    }
+    case 'run.electrode-reading-struck':
+      return 'a point of the curve struck out.';
     case 'run.temperature-taken':
       return `flask ${String(fact.body.flask)}, ${fact.body.temperatureC} °C.`;
     case 'run.end-point-graded':

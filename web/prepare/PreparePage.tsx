@@ -65,8 +65,14 @@ function firstChoice(purpose: Wanted['purpose'], choices: readonly { readonly id
   return (choices.find(({ id }) => findSubstance(id)?.role === role) ?? choices[0])?.id ?? '';
 }
 
+function suits(purpose: Wanted['purpose'], substanceId: string): boolean {
+  const isStandard = findSubstance(substanceId)?.role === 'primary-standard';
+  if (purpose === 'standard') return isStandard;
+  return purpose !== 'titrant' || !isStandard;
+}
+
 function Planner({ stock }: { readonly stock: Stock }) {
-  const { today, laboratory } = useSession();
+  const { laboratory } = useSession();
   const [wanted, setWanted] = useState<Wanted>(() => ({
     purpose: 'titrant',
     substanceId: firstChoice('titrant', choicesFor('titrant', stock)),
@@ -85,9 +91,11 @@ function Planner({ stock }: { readonly stock: Stock }) {
     const isOffered =
       offered.some(({ id }) => id === next.substanceId) ||
       (next.purpose === 'auxiliary' && findIndicator(next.substanceId) !== undefined);
+    // Who turns to a standard seldom wants it of the titrant material chosen before, nor the other way round.
+    const isMeant = !('purpose' in changes) || suits(next.purpose, next.substanceId);
     setWanted({
       ...next,
-      substanceId: isOffered ? next.substanceId : firstChoice(next.purpose, offered),
+      substanceId: isOffered && isMeant ? next.substanceId : firstChoice(next.purpose, offered),
       recipeId: 'substanceId' in changes || 'purpose' in changes ? null : next.recipeId,
     });
   };
@@ -113,22 +121,15 @@ function Planner({ stock }: { readonly stock: Stock }) {
         {indicator ? (
           <IndicatorRecipe indicator={indicator} volumeMl={parseDecimal(wanted.volume)} />
         ) : (
-          <Ways wanted={wanted} stock={stock} today={today} />
+          <Ways wanted={wanted} stock={stock} />
         )}
       </section>
     </div>
   );
 }
 
-function Ways({
-  wanted,
-  stock,
-  today,
-}: {
-  readonly wanted: Wanted;
-  readonly stock: Stock;
-  readonly today: string;
-}) {
+function Ways({ wanted, stock }: { readonly wanted: Wanted; readonly stock: Stock }) {
+  const { today, laboratory } = useSession();
   const number = (text: string): number => Number(parseDecimal(text) ?? 0);
   const molarityMolPerL = number(wanted.molarity);
   const volumeMl = number(wanted.volume);
@@ -143,6 +144,7 @@ function Ways({
     molarityMolPerL,
     volumeMl,
     exactness: isExact ? 'exact' : 'approximate',
+    madeUpIn: wanted.purpose === 'titrant' ? laboratory.rules.titrantsMadeUpIn : 'cylinder',
     ...(targetPercent > 0 ? { targetRelativeU: targetPercent / 100 } : {}),
   };
   const routes = planRoutes(wish, shelf);

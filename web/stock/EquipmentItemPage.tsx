@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { useParams } from 'react-router';
-import { roundToUncertainty } from '#core/measurement';
+import { addDecimals, roundToUncertainty } from '#core/measurement';
 import type { Calibration, EquipmentState } from '#core/metrology';
-import { calibrationPoints } from '#core/metrology';
+import { calibratedBurette, calibratedPointOf, calibrationPoints } from '#core/metrology';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecords } from '../app/records';
 import { NotFound } from '../app/RouteError';
@@ -77,11 +77,7 @@ function ItemView({ state }: { readonly state: EquipmentState }) {
       {adding === 'weighings' && <GravimetricForm state={state} onDone={done} />}
       <section className="mb-8">
         <h2 className="mb-2 text-lg font-bold">Calibrations</h2>
-        {calibrations.length === 0 && (
-          <p className="text-ink-soft">
-            None entered: what counts is the tolerance that it was registered with.
-          </p>
-        )}
+        <p className="mb-3 max-w-3xl text-ink-soft">{whatCounts(state)}</p>
         {calibrations.toReversed().map((calibration, i) => (
           <CalibrationView
             key={calibration.factId}
@@ -100,6 +96,29 @@ function ItemView({ state }: { readonly state: EquipmentState }) {
       />
     </Page>
   );
+}
+
+/** What of its calibration enters figures from now on. */
+function whatCounts(state: EquipmentState): string {
+  const { equipment, calibrations } = state;
+  if (calibrations.length === 0) {
+    return 'None entered: what counts is what it was registered with.';
+  }
+  switch (equipment.type) {
+    case 'glassware':
+      return calibratedPointOf(state)
+        ? 'The volume found counts in all that is begun with it from now on.'
+        : `Not found at ${equipment.volumeMl} mL: its tolerance counts.`;
+    case 'burette':
+      return calibratedBurette(state)?.calibration
+        ? 'The corrections count in every titration begun with it from now on, linear between the points.'
+        : `The points do not reach ${equipment.capacityMl} mL: its tolerance counts.`;
+    case 'balance':
+      return 'Masses count as shown, with the repeatability and linearity that it was registered with; compare.';
+    case 'thermometer':
+    case 'heater':
+      return 'Temperatures count as shown; compare the deviations with what the work asks for.';
+  }
 }
 
 function CalibrationView({
@@ -129,19 +148,32 @@ function CalibrationView({
       <Table
         caption="Points"
         heads={[`Marked / ${unit}`, `Really / ${unit}`, `Off by / ${unit}`, `U (k = 2) / ${unit}`]}
-        rows={calibrationPoints(calibration).map(({ nominal, deviation, expandedUncertainty }) => {
-          const off = roundToUncertainty(deviation, expandedUncertainty);
-          const really = roundToUncertainty(nominal + deviation, expandedUncertainty);
-          return {
-            key: String(nominal),
-            cells: [String(nominal), really.value, off.value, off.uncertainty].map((text, i) => (
-              <span key={i} className="font-mono">
-                {text}
-              </span>
-            )),
-          };
-        })}
+        rows={pointTexts(calibration).map((texts) => ({
+          key: texts[0] ?? '',
+          cells: texts.map((text, i) => (
+            <span key={i} className="font-mono">
+              {text}
+            </span>
+          )),
+        }))}
       />
     </article>
   );
+}
+
+/** Marked, really, off by and U of each point: as a certificate gives them, as many digits of our own as U is worth. */
+function pointTexts(calibration: Calibration): readonly (readonly string[])[] {
+  if (calibration.found.kind === 'points') {
+    return calibration.found.points.map(({ nominal, deviation, expandedUncertainty }) => [
+      nominal,
+      addDecimals(nominal, deviation),
+      deviation,
+      expandedUncertainty,
+    ]);
+  }
+  return calibrationPoints(calibration).map(({ nominal, deviation, expandedUncertainty }) => {
+    const off = roundToUncertainty(deviation, expandedUncertainty);
+    const really = roundToUncertainty(nominal + deviation, expandedUncertainty);
+    return [String(nominal), really.value, off.value, off.uncertainty];
+  });
 }

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { addToDate } from '#core/laboratory';
 import { parseDecimal, roundToUncertainty } from '#core/measurement';
-import type { CalibratedVolume, EquipmentState } from '#core/metrology';
+import type { CalibratedVolume, Equipment, EquipmentState } from '#core/metrology';
 import { calibratedVolume } from '#core/metrology';
 import { Unanswerable } from '#core/problem';
 import { useAddToRecord } from '../app/records';
@@ -9,7 +9,16 @@ import { useSession } from '../app/session';
 import { QuantityField, TextAreaField, TextField } from '../ui/fields';
 import { StockFormFrame } from './StockFormFrame';
 
-/** Calibrates a vessel with water: weighings in, volume at 20 °C out, as they are typed. */
+/** Parts of a burette's scale whose ends are weighed. */
+const PARTS_OF_SCALE = 5;
+
+/** A volume and the masses of water that it held, as typed. */
+interface TypedVolume {
+  readonly nominal: string;
+  readonly weighings: string;
+}
+
+/** Calibrates a vessel with water: weighings in, volumes at 20 °C out, as they are typed. */
 export function GravimetricForm({
   state,
   onDone,
@@ -20,26 +29,14 @@ export function GravimetricForm({
   const { equipment } = state;
   const { today } = useSession();
   const add = useAddToRecord();
-  const marked =
-    equipment.type === 'glassware'
-      ? equipment.volumeMl
-      : equipment.type === 'burette'
-        ? equipment.capacityMl
-        : '';
-  const toleranceMl =
-    equipment.type === 'glassware' || equipment.type === 'burette'
-      ? Number(equipment.toleranceMl)
-      : null;
-  const [nominal, setNominal] = useState(marked);
+  const [volumes, setVolumes] = useState(() => volumesToWeigh(equipment));
   const [temperature, setTemperature] = useState('20.0');
-  const [weighings, setWeighings] = useState('');
   const [due, setDue] = useState(addToDate(today, { months: 12 }));
   const [error, setError] = useState<string>();
-  const typed = weighings
-    .split(/[\s;]+/)
-    .filter((text) => text !== '')
-    .map((text) => parseDecimal(text) ?? text);
-  const outcome = compute(nominal, temperature, typed);
+  const change = (i: number, changes: Partial<TypedVolume>): void => {
+    setVolumes(volumes.map((volume, k) => (k === i ? { ...volume, ...changes } : volume)));
+  };
+  const isBurette = equipment.type === 'burette';
   return (
     <StockFormFrame
       name="A calibration with water"
@@ -61,8 +58,13 @@ export function GravimetricForm({
                 certificate: 'with water, in this laboratory',
                 found: {
                   kind: 'weighings',
-                  temperatureC: parseDecimal(temperature) ?? temperature,
-                  volumes: [{ nominalMl: parseDecimal(nominal) ?? nominal, weighingsG: typed }],
+                  temperatureC: decimalOf(temperature),
+                  volumes: volumes
+                    .map(({ nominal, weighings }) => ({
+                      nominalMl: decimalOf(nominal),
+                      weighingsG: massesOf(weighings),
+                    }))
+                    .filter(({ weighingsG }) => weighingsG.length > 0),
                 },
               },
             },
@@ -77,14 +79,6 @@ export function GravimetricForm({
         return Promise.resolve();
       }}
     >
-      <QuantityField
-        label="Volume marked"
-        unit="mL"
-        value={nominal}
-        onChange={(event) => {
-          setNominal(event.target.value);
-        }}
-      />
       <QuantityField
         label="Water at"
         unit="°C"
@@ -101,24 +95,70 @@ export function GravimetricForm({
           setDue(event.target.value);
         }}
       />
-      <TextAreaField
-        label="Net masses of water / g"
-        hint="As the balance shows them, one after another."
-        rows={4}
-        value={weighings}
-        onChange={(event) => {
-          setWeighings(event.target.value);
-        }}
-      />
-      <div className="col-span-2 self-center">
-        {typeof outcome === 'string' ? (
-          <p className="text-ink-soft">{outcome}</p>
-        ) : (
-          <Outcome volume={outcome} toleranceMl={toleranceMl} />
-        )}
-      </div>
+      {isBurette && (
+        <p className="col-span-3 text-ink-soft">
+          Each volume delivered from the zero mark. Corrections are reckoned with, linear between
+          the volumes, once they reach {equipment.capacityMl} mL.
+        </p>
+      )}
+      {volumes.map(({ nominal, weighings }, i) => (
+        <fieldset key={i} className="col-span-3 grid grid-cols-3 gap-x-6">
+          <legend className="sr-only">Volume {i + 1}</legend>
+          <QuantityField
+            label={isBurette ? 'Delivered from zero to' : 'Volume marked'}
+            unit="mL"
+            value={nominal}
+            onChange={(event) => {
+              change(i, { nominal: event.target.value });
+            }}
+          />
+          <TextAreaField
+            label="Net masses of water / g"
+            hint={i === 0 ? 'As the balance shows them, one after another.' : undefined}
+            rows={isBurette ? 2 : 4}
+            value={weighings}
+            onChange={(event) => {
+              change(i, { weighings: event.target.value });
+            }}
+          />
+          <div className="self-center">
+            <Outcome
+              of={compute(nominal, temperature, massesOf(weighings))}
+              toleranceMl={toleranceMl(equipment)}
+            />
+          </div>
+        </fieldset>
+      ))}
     </StockFormFrame>
   );
+}
+
+/** What is weighed: the volume marked, or the ends of equal parts of a burette's scale. */
+function volumesToWeigh(equipment: Equipment): readonly TypedVolume[] {
+  if (equipment.type === 'glassware') return [{ nominal: equipment.volumeMl, weighings: '' }];
+  if (equipment.type !== 'burette') return [];
+  const partMl = Number(equipment.capacityMl) / PARTS_OF_SCALE;
+  return Array.from({ length: PARTS_OF_SCALE }, (_, i) => ({
+    nominal: String((i + 1) * partMl),
+    weighings: '',
+  }));
+}
+
+function toleranceMl(equipment: Equipment): number | null {
+  const holdsVolume = equipment.type === 'glassware' || equipment.type === 'burette';
+  return holdsVolume ? Number(equipment.toleranceMl) : null;
+}
+
+/** A number as it is sent; what is none stays as it was typed, and is refused with its place. */
+function decimalOf(text: string): string {
+  return parseDecimal(text) ?? text;
+}
+
+function massesOf(weighings: string): readonly string[] {
+  return weighings
+    .split(/[\s;]+/)
+    .filter((text) => text !== '')
+    .map(decimalOf);
 }
 
 /** The volume, or why there is none yet. */
@@ -140,21 +180,23 @@ function compute(
 }
 
 function Outcome({
-  volume,
+  of: volume,
   toleranceMl,
 }: {
-  readonly volume: CalibratedVolume;
+  readonly of: CalibratedVolume | string;
   readonly toleranceMl: number | null;
 }) {
+  if (typeof volume === 'string') return <p className="text-ink-soft">{volume}</p>;
   const { nominalMl, deviationMl, expandedUncertaintyMl } = volume;
   const really = roundToUncertainty(nominalMl + deviationMl, expandedUncertaintyMl);
   const off = roundToUncertainty(deviationMl, expandedUncertaintyMl);
   const isWithin = toleranceMl !== null && Math.abs(deviationMl) <= toleranceMl;
   return (
     <>
-      <p className="text-[26px] leading-tight font-bold">
+      <p className="text-[22px] leading-tight font-bold">
         <span className="font-mono">{really.value}</span> ±{' '}
-        <span className="font-mono">{really.uncertainty}</span> mL at 20 °C
+        <span className="font-mono">{really.uncertainty}</span> mL{' '}
+        <span className="text-base font-normal whitespace-nowrap">at 20 °C</span>
       </p>
       <p>
         Off by {off.value} mL
@@ -164,7 +206,7 @@ function Outcome({
           ) : (
             <b className="text-blush">, outside its ± {toleranceMl} mL</b>
           ))}
-        . From now on this volume is reckoned with.
+        .
       </p>
     </>
   );

@@ -29,6 +29,7 @@ interface ActionProps {
   readonly onDetour: (detour: Detour | null) => void;
   readonly onSettle: (flask: number) => void;
   readonly onBurette: () => void;
+  readonly onElectrode: () => void;
   readonly onGrade: (flask: Flask, grade: EndPointGrade) => void;
   readonly onTakeBack: (flask: Flask) => void;
   readonly onResume: () => void;
@@ -114,7 +115,7 @@ function enteringOf({ step, isTakingTemperature }: ActionProps): Entering | null
 
 /** The other ways on from a step, each with its key. */
 function waysFrom(props: ActionProps, flask: Flask | undefined): readonly Way[] {
-  const { run, step, isTakingTemperature, onDetour, onBurette } = props;
+  const { run, step, isTakingTemperature, onDetour, onBurette, onElectrode } = props;
   const to = (detour: Detour | null) => () => {
     onDetour(detour);
   };
@@ -157,7 +158,11 @@ function waysFrom(props: ActionProps, flask: Flask | undefined): readonly Way[] 
         another,
       ];
     case 'read-final':
-      return [{ key: 'r', name: 'Refill', go: to({ kind: 'refill' }) }, ...heat];
+      return [
+        { key: 'r', name: 'Refill', go: to({ kind: 'refill' }) },
+        { key: 'e', name: 'Electrode', go: onElectrode },
+        ...heat,
+      ];
     case 'read-stop':
       return [{ key: 'r', name: 'No refill', go: to(null) }, ...heat];
     case 'read-restart':

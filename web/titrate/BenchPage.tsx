@@ -35,6 +35,7 @@ import { BuretteCheckDialog } from './BuretteCheckDialog';
 import { BuretteDrawing } from './BuretteDrawing';
 import type { Correction } from './CorrectionDialog';
 import { CorrectionDialog } from './CorrectionDialog';
+import { CurveDialog } from './CurveDialog';
 import type { FlaskActions } from './FlaskColumn';
 import { FlaskColumn } from './FlaskColumn';
 import { IncidentDialog } from './IncidentDialog';
@@ -58,7 +59,7 @@ export function BenchPage() {
 
 type Question =
   | { readonly kind: 'correct'; readonly correction: Correction }
-  | { readonly kind: 'void' | 'take-back' | 'incident'; readonly flask: number }
+  | { readonly kind: 'void' | 'take-back' | 'incident' | 'curve'; readonly flask: number }
   | { readonly kind: 'settle'; readonly conflict: Conflict }
   | { readonly kind: 'burette' | BenchQuestion };
 
@@ -154,6 +155,9 @@ function Bench({ run }: { readonly run: RunState }) {
           onSettle={settle}
           onBurette={() => {
             setQuestion({ kind: 'burette' });
+          }}
+          onElectrode={() => {
+            setQuestion({ kind: 'curve', flask: flaskAtHand(run, step) });
           }}
           onGrade={(flask, grade) => {
             const body = { flask: flask.number, grade };
@@ -372,6 +376,8 @@ function Questions({ run, judgement, question, onClose }: QuestionsProps) {
           onClose={onClose}
         />
       );
+    case 'curve':
+      return <CurveDialog run={run} flask={question.flask} onClose={onClose} />;
     case 'pause':
       return <PauseDialog run={run} onClose={onClose} />;
     case 'photograph':

@@ -1,10 +1,11 @@
+import { roundHalfEven } from '#core/measurement';
 import type { Reading, ReadingPlace, Replicate, RunState } from '#core/titration';
+import { curveEndsOf } from '#core/titration';
 import { SmallButton } from '../ui/Button';
 import { FlaskEntries } from './FlaskEntries';
 import { flaskColour, FlaskDrawing } from './FlaskDrawing';
 import { FlaskTimer } from './FlaskTimer';
 import { gradeName } from './Grade';
-import { roundHalfEven } from '#core/measurement';
 import { VERDICTS } from './wording';
 
 /** What can be done with a flask. */
@@ -59,7 +60,7 @@ export function FlaskColumn(props: FlaskColumnProps) {
         onCorrectPortion={actions.onCorrectPortion}
         onCorrectReading={actions.onCorrectReading}
       />
-      <Remarks replicate={replicate} />
+      <Remarks run={run} replicate={replicate} />
       <div className="mt-auto flex min-h-14 items-center justify-between gap-1.5 border-t border-rule">
         <Buttons
           run={run}
@@ -87,11 +88,23 @@ export function FlaskColumn(props: FlaskColumnProps) {
 }
 
 /** What there is to say of a flask beside its figures. */
-function Remarks({ replicate: { flask } }: { readonly replicate: Replicate }) {
+function Remarks({
+  run,
+  replicate: { flask },
+}: {
+  readonly run: RunState;
+  readonly replicate: Replicate;
+}) {
   const { voided, grade, incidents } = flask;
   if (voided) return <p className="py-1 text-sm leading-snug">{voided.reason}</p>;
+  const curve = curveEndsOf(run, flask).counts;
   return (
     <>
+      {curve && flask.final && (
+        <p className="text-sm leading-snug text-ink-soft">
+          end by its curve: <span className="font-mono">{roundHalfEven(curve.volumeMl, 2)}</span> mL
+        </p>
+      )}
       {grade && grade.grade !== 'good' && (
         <p className="text-sm leading-snug text-straw">end point {gradeName(grade.grade)}</p>
       )}

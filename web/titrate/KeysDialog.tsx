@@ -21,6 +21,7 @@ const KEYS: readonly (readonly [where: string, keys: readonly Key[]])[] = [
       ['C', 'carry the last reading on'],
       ['R', 'stop and refill in the middle'],
       ['⇧ Enter', 'read, one more drop'],
+      ['E', 'electrode: follow the curve'],
     ],
   ],
   [

@@ -4,6 +4,7 @@ import { findSubstance } from '#core/chemistry';
 import { withOverrides } from '#core/laboratory';
 import { parseDecimal } from '#core/measurement';
 import type { EquipmentState } from '#core/metrology';
+import { calibratedBurette } from '#core/metrology';
 import type { BottleState } from '#core/reagent';
 import { freshnessOf } from '#core/reagent';
 import type { RecordVersion, RunReferences, StandardChoice } from '#core/titration';
@@ -156,7 +157,8 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const arrangement = arrangements.find(({ key }) => key === arrangementKey) ?? arrangements[0];
   const burettes = equipment.filter((item) => item.equipment.type === 'burette');
   const burette = chosen(burettes, buretteId);
-  if (!bottle || !arrangement || burette?.equipment.type !== 'burette') return null;
+  const delivering = burette && calibratedBurette(burette);
+  if (!bottle || !arrangement || !delivering) return null;
   const instruments =
     arrangement.takes === 'lot'
       ? equipment.filter((item) => item.equipment.type === 'balance')
@@ -179,7 +181,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
     bottle,
     standard: standard.record,
     excess,
-    burette: burette.equipment,
+    burette: delivering,
   };
   const isOnBench = runs?.some((run) => run.bottleId === bottle.id && run.status === 'open');
   const findings = references ? checkRunStart(references, today) : [];

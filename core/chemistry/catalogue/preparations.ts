@@ -124,6 +124,19 @@ export function usualSteps(
   }
 }
 
+/** The work of a preparation in a beaker, made up to the mark of a flask once all is dissolved or measured. */
+export function intoFlask(steps: readonly PreparationStep[]): readonly PreparationStep[] {
+  const last = steps.findLastIndex(({ work }) => work === 'dissolve' || work === 'measure');
+  const isDoneInFlask = ({ work }: PreparationStep): boolean =>
+    work === 'to-room-temperature' || work === 'mix';
+  return [
+    ...steps.slice(0, last + 1),
+    step('transfer', 'Rinse all of it into the flask.'),
+    ...FILL_AND_MIX,
+    ...steps.slice(last + 1).filter((one) => !isDoneInFlask(one)),
+  ];
+}
+
 /** An indicator made up as the catalogue says. */
 export const INDICATOR_STEPS: readonly PreparationStep[] = [
   step('dissolve', 'Dissolve it. Dissolved?'),

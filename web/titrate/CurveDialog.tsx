@@ -1,0 +1,284 @@
+import { useEffect, useRef, useState } from 'react';
+import { parseDecimal, roundHalfEven } from '#core/measurement';
+import type { Finding } from '#core/record';
+import type { ElectrodeReading, Flask, RunState } from '#core/titration';
+import {
+  checkRunFact,
+  curveEndsOf,
+  electrodeQuantityOf,
+  flaskOf,
+  forecastFlask,
+} from '#core/titration';
+import type { NewFact } from '#contract';
+import { Button } from '../ui/Button';
+import { Dialog } from '../ui/Dialog';
+import { QuantityField } from '../ui/fields';
+import { Findings, isLetThrough } from '../ui/Findings';
+import { reasonProblem } from '../ui/fieldMessages';
+import { CurveView } from './CurveView';
+import { useEnter } from './useRun';
+
+interface CurveDialogProps {
+  readonly run: RunState;
+  readonly flask: number;
+  readonly onClose: () => void;
+}
+
+/** Follows a titration with an electrode: point by point, each kept at once, with the curve and its end points. */
+export function CurveDialog({ run, flask: number, onClose }: CurveDialogProps) {
+  const flask = flaskOf(run, number);
+  if (!flask) return null;
+  const quantity = electrodeQuantityOf(run.references.method);
+  const expected = flask.final ? undefined : forecastFlask(run, flask, null).onBurette?.expected;
+  return (
+    <Dialog
+      title={`Electrode in flask ${String(number)}`}
+      description={
+        <p>
+          {expected !== undefined && (
+            <>
+              The end is expected near <b className="font-mono">{roundHalfEven(expected, 1)}</b>
+              .{' '}
+            </>
+          )}
+          Far apart at first, every 0.1 mL near the end, three points beyond it; each when the
+          display stands still.
+        </p>
+      }
+      isWide
+      onClose={onClose}
+    >
+      <div className="grid grid-cols-[330px_minmax(0,1fr)] gap-x-8">
+        <div className="flex flex-col gap-3">
+          {!flask.final && <PointForm run={run} flask={flask} />}
+          <Points run={run} flask={flask} quantity={quantity} />
+        </div>
+        <CurveView run={run} flask={flask} />
+      </div>
+      <EndHere run={run} flask={flask} onClose={onClose} />
+    </Dialog>
+  );
+}
+
+/** Takes one reading of burette and electrode after the other. */
+function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
+  const { propose, keep } = useEnter(run);
+  const quantity = electrodeQuantityOf(run.references.method);
+  const [reading, setReading] = useState('');
+  const [value, setValue] = useState('');
+  const [inFlask, setInFlask] = useState(flask.electrode.at(-1)?.flaskVolumeMl ?? '');
+  const [findings, setFindings] = useState<readonly Finding[]>([]);
+  const hasEnd = curveEndsOf(run, flask).counts !== null;
+  const first = useRef<HTMLInputElement>(null);
+  const second = useRef<HTMLInputElement>(null);
+
+  const submit = async (): Promise<void> => {
+    const readingMl = parseDecimal(reading);
+    const shown = parseDecimal(value);
+    const flaskVolumeMl = inFlask.trim() === '' ? null : parseDecimal(inFlask);
+    if (readingMl !== null && value === '') {
+      second.current?.focus();
+      return;
+    }
+    if (readingMl === null || shown === null || (inFlask.trim() !== '' && !flaskVolumeMl)) {
+      const message = 'Write plain numbers, such as 23.40 and 8.31.';
+      setFindings([{ severity: 'impossible', code: 'not-a-number', field: 'entry', message }]);
+      return;
+    }
+    const { refills, number } = flask;
+    const point = { readingMl, quantity, value: shown, flaskVolumeMl };
+    const body = { flask: number, refill: refills.length, ...point };
+    const { proposed, fact } = propose({ kind: 'run.electrode-read', body });
+    const found = checkRunFact(run, fact);
+    setFindings(found);
+    if (found.length > 0) return;
+    await keep(proposed);
+    setReading('');
+    setValue('');
+    first.current?.focus();
+  };
+
+  return (
+    <form
+      noValidate
+      aria-label="Next point"
+      className="grid grid-cols-2 gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void submit();
+      }}
+    >
+      <QuantityField
+        ref={first}
+        label="Burette"
+        unit="mL"
+        value={reading}
+        onChange={(event) => {
+          setReading(event.target.value);
+        }}
+      />
+      <QuantityField
+        ref={second}
+        label={quantity}
+        value={value}
+        {...(quantity === 'mV' && { unit: 'mV' })}
+        onChange={(event) => {
+          setValue(event.target.value);
+        }}
+      />
+      <Button type="submit" look={hasEnd ? 'plain' : 'primary'} className="col-span-2">
+        Keep the point
+      </Button>
+      <div className="col-span-2">
+        <Findings findings={findings} reason="" onReason={() => undefined} />
+      </div>
+      {quantity === 'pH' && (
+        <div className="col-span-2">
+          <QuantityField
+            label="In the flask at the start"
+            hint="With its water; about will do. Gran’s line needs it."
+            unit="mL"
+            value={inFlask}
+            onChange={(event) => {
+              setInFlask(event.target.value);
+            }}
+          />
+        </div>
+      )}
+    </form>
+  );
+}
+
+/** The points so far, the last one first. */
+function Points({
+  run,
+  flask,
+  quantity,
+}: {
+  readonly run: RunState;
+  readonly flask: Flask;
+  readonly quantity: string;
+}) {
+  const [striking, setStriking] = useState<string | null>(null);
+  if (flask.electrode.length === 0) return null;
+  return (
+    <ol
+      reversed
+      aria-label="Points"
+      className="max-h-[230px] divide-y divide-rule overflow-y-auto border-y border-rule"
+    >
+      {flask.electrode.toReversed().map((read) => (
+        <li key={read.factId} className="py-1">
+          <div className="flex items-center gap-3">
+            <span
+              className={`font-mono ${read.struck ? 'text-ink-soft line-through' : 'font-semibold'}`}
+            >
+              {read.readingMl} mL
+            </span>
+            <span className={`font-mono ${read.struck ? 'text-ink-soft line-through' : ''}`}>
+              {quantity} {read.value}
+            </span>
+            {!read.struck && run.status === 'open' && (
+              <button
+                type="button"
+                className="ml-auto min-h-9 px-2 text-[15px] text-violet underline underline-offset-4"
+                onClick={() => {
+                  setStriking(striking === read.factId ? null : read.factId);
+                }}
+              >
+                Strike out<span className="sr-only"> {read.readingMl} mL</span>
+              </button>
+            )}
+          </div>
+          {read.struck && <p className="text-sm text-ink-soft">{read.struck.reason}</p>}
+          {striking === read.factId && <StrikeForm run={run} read={read} />}
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+function StrikeForm({ run, read }: { readonly run: RunState; readonly read: ElectrodeReading }) {
+  const { propose, keep } = useEnter(run);
+  const [reason, setReason] = useState('');
+  const [error, setError] = useState<string>();
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    field.current?.focus();
+  }, []);
+  return (
+    <form
+      noValidate
+      className="flex items-center gap-2 pb-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        const problem = reasonProblem(reason);
+        setError(problem);
+        if (problem !== undefined) return;
+        const body = { strikes: read.factId, reason: reason.trim() };
+        void keep(propose({ kind: 'run.electrode-reading-struck', body }).proposed);
+      }}
+    >
+      <input
+        ref={field}
+        aria-label="Why it does not count"
+        aria-invalid={error !== undefined}
+        placeholder="why?"
+        value={reason}
+        maxLength={200}
+        onChange={(event) => {
+          setReason(event.target.value);
+        }}
+        className="min-h-11 w-full rounded border border-rule-strong bg-sheet px-3 aria-invalid:border-blush"
+      />
+      <Button type="submit" className="px-3 whitespace-nowrap">
+        Strike out
+      </Button>
+    </form>
+  );
+}
+
+/** Ends the titration at its last point, where the burette stands. */
+function EndHere({
+  run,
+  flask,
+  onClose,
+}: {
+  readonly run: RunState;
+  readonly flask: Flask;
+  readonly onClose: () => void;
+}) {
+  const { propose, keep } = useEnter(run);
+  const [findings, setFindings] = useState<readonly Finding[]>([]);
+  const [reason, setReason] = useState('');
+  const last = flask.electrode.findLast(({ struck }) => !struck);
+  const hasEnd = curveEndsOf(run, flask).counts !== null;
+  const end = async (readingMl: string): Promise<void> => {
+    const why = reason.trim() === '' ? null : reason.trim();
+    const entry: NewFact = {
+      kind: 'run.burette-read',
+      body: { flask: flask.number, moment: 'final', readingMl, carriedFrom: null, reason: why },
+    };
+    const { proposed, fact } = propose(entry);
+    const found = checkRunFact(run, fact);
+    if (!isLetThrough(found, reason)) {
+      setFindings(found);
+      return;
+    }
+    await keep(proposed);
+    onClose();
+  };
+  return (
+    <div className="mt-4">
+      <Findings findings={findings} reason={reason} onReason={setReason} />
+      <div className="mt-2 flex flex-wrap gap-3">
+        {last && !flask.final && (
+          <Button look={hasEnd ? 'primary' : 'plain'} onClick={() => void end(last.readingMl)}>
+            End here: the burette stands at {last.readingMl} mL
+          </Button>
+        )}
+        <Button onClick={onClose}>Back to the bench</Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,42 @@
+import { lazy, Suspense } from 'react';
+import { roundHalfEven } from '#core/measurement';
+import type { Flask, RunState } from '#core/titration';
+import { CURVE_WAYS, curveEndsOf, curveOf, electrodeQuantityOf } from '#core/titration';
+
+const CurveChart = lazy(async () => ({ default: (await import('./CurveChart')).CurveChart }));
+
+/** The curve of an electrode and the end points that it gives; the one that counts stands out. */
+export function CurveView({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
+  const points = curveOf(flask);
+  const { ends, counts, remark } = curveEndsOf(run, flask);
+  return (
+    <div>
+      <Suspense fallback={<div className="h-[300px]" />}>
+        <CurveChart
+          points={points}
+          quantity={electrodeQuantityOf(run.references.method)}
+          endMl={counts?.volumeMl ?? null}
+        />
+      </Suspense>
+      {ends.length > 0 && (
+        <dl className="mt-2 grid grid-cols-[minmax(0,1fr)_auto] gap-x-4 gap-y-1">
+          {ends.map((end) => (
+            <div
+              key={end.way}
+              className={`col-span-2 grid grid-cols-subgrid items-baseline ${end === counts ? 'font-bold' : 'text-ink-soft'}`}
+            >
+              <dt>
+                {CURVE_WAYS[end.way]}
+                {end === counts && <span className="ml-2 text-leaf">counts</span>}
+              </dt>
+              <dd className="font-mono">
+                {roundHalfEven(end.volumeMl, 3)} ± {roundHalfEven(end.standardUncertaintyMl, 3)} mL
+              </dd>
+            </div>
+          ))}
+        </dl>
+      )}
+      {remark !== null && points.length > 0 && <p className="mt-2 text-ink-soft">{remark}</p>}
+    </div>
+  );
+}
