@@ -204,6 +204,7 @@ const preparation = v.strictObject({
         'dry',
         'cool',
         'boil',
+        'draw',
         'weigh',
         'measure',
         'transfer',

@@ -81,6 +81,7 @@ const plan = {
     balanceId: uuidv7(),
     flaskId: uuidv7(),
   },
+  carbonDioxide: 'boiled',
   neededBy: '2026-03-05T15:00',
   note: '',
   reason: null,

@@ -203,6 +203,7 @@ const planSchema = v.strictObject({
   targetMolarity: v.nullable(molarity),
   volumeMl: solutionMl,
   source: sourceSchema,
+  carbonDioxide: houseRulesSchema.entries.carbonDioxide,
   neededBy: v.nullable(
     v.pipe(
       v.string(),

@@ -1,5 +1,6 @@
 import type { Container } from '#core/chemistry';
 import { findSubstance, keepingOf } from '#core/chemistry';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import type { PreparationPlan, Quantity, Step } from '#core/preparation';
 import { stepsOf } from '#core/preparation';
@@ -32,6 +33,7 @@ export async function followSteps(
   const plan: PreparationPlan = {
     ...planned.plan,
     recipeId: null,
+    carbonDioxide: DEFAULT_HOUSE_RULES.carbonDioxide,
     source: sourceOf(planned.from, idOf),
     neededBy: null,
     reason: null,

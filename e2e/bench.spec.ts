@@ -182,6 +182,11 @@ test('house rules and methods of one’s own: set by who may, and kept by the ru
   await page
     .getByLabel('Reaction, a line for each step')
     .fill('C8H5O4^- + OH^- -> C8H4O4^2- + H2O');
+  const reactsAs = page.getByLabel('reacts as').last();
+  await reactsAs.fill('H2C2O4');
+  await expect(page.getByText('H2C2O4 does not take part')).toBeVisible();
+  await reactsAs.fill('C8H5O4^-');
+  await page.getByRole('button', { name: /^lithium hydroxide.*leave out/ }).click();
   await page.getByLabel('Colour wanted', { exact: true }).fill('');
   await page
     .getByLabel('Another rule that differs')

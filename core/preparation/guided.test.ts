@@ -99,6 +99,20 @@ describe('the steps', () => {
     expect(Number(result.range[1]) - Number(result.range[0])).toBeLessThan(0.003);
   });
 
+  test('water for a base is boiled, drawn fresh or taken as it is, as the house rule says', () => {
+    const pellets = lotOf('sodium-hydroxide');
+    const { balanceId } = KHP_PLAN.source as { readonly balanceId: string };
+    const source = { lotId: pellets.id, massG: '4.08', balanceId, flaskId: null };
+    const worksBy = (carbonDioxide: PreparationPlan['carbonDioxide']): readonly string[] =>
+      stepsOf(
+        planOf({ kind: 'weigh', ...source }, { soluteId: 'sodium-hydroxide', carbonDioxide }),
+      ).map(({ work }) => work);
+    const rest = ['weigh', 'dissolve', 'to-room-temperature', 'bottle', 'label'];
+    expect(worksBy('boiled')).toEqual(['boil', 'cool', ...rest]);
+    expect(worksBy('fresh')).toEqual(['draw', ...rest]);
+    expect(worksBy('nothing')).toEqual(rest);
+  });
+
   test('acid goes in before the mark where iron(II) needs it', () => {
     const soluteId = 'ammonium-iron-ii-sulfate-hexahydrate';
     const works = stepsOf({ ...KHP_PLAN, soluteId }).map(({ work }) => work);

@@ -5,6 +5,7 @@ const HANDS_MINUTES: Readonly<Record<Step['work'], number>> = {
   dry: 5,
   cool: 1,
   boil: 5,
+  draw: 3,
   weigh: 10,
   measure: 5,
   transfer: 5,

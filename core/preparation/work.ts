@@ -7,7 +7,9 @@ import {
   INDICATOR_STEPS,
   intoFlask,
   usualSteps,
+  withWaterBy,
 } from '../chemistry';
+import type { HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
 import { roundSignificant } from '../measurement';
 import type { Parent, Purpose } from '../reagent';
@@ -61,6 +63,8 @@ export interface PreparationPlan {
   readonly targetMolarity: DecimalText | null;
   readonly volumeMl: DecimalText;
   readonly source: PreparationSource;
+  /** How water for a base is freed of carbon dioxide: the house rule when it was planned. */
+  readonly carbonDioxide: HouseRules['carbonDioxide'];
   /** Local date and time in the laboratory, `2026-11-26T15:00`; null when there is no hurry. */
   readonly neededBy: string | null;
   readonly note: string;
@@ -156,7 +160,7 @@ function isFor({ route, exactness, from }: Preparation, plan: PreparationPlan): 
 }
 
 function plainSteps(plan: PreparationPlan): readonly PreparationStep[] {
-  const steps = stepsInItsVessel(plan);
+  const steps = withWaterBy(stepsInItsVessel(plan), plan.carbonDioxide);
   return flaskOf(plan) === null || isExact(plan) ? steps : intoFlask(steps);
 }
 

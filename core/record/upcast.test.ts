@@ -113,7 +113,7 @@ test('a run of before there were aliquots keeps its lot as what was weighed, and
   expect(set).toMatchObject({ rules: { rinses: 5, paperUnits: 'litre', testedBy: 'concordance' } });
   const source = { kind: 'concentrate', takeMl: '8.28' };
   const { body: plan } = upcast({ ...fact, kind: 'preparation.started', body: { source } });
-  expect(plan).toEqual({ source: { ...source, flaskId: null } });
+  expect(plan).toEqual({ source: { ...source, flaskId: null }, carbonDioxide: 'boiled' });
   // Every rule of today is there, so that what was certified can be computed again.
   const { rules: today } = (body as { certificate: { rules: object } }).certificate;
   expect(Object.keys(today).toSorted()).toEqual(Object.keys(DEFAULT_HOUSE_RULES).toSorted());

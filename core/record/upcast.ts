@@ -119,10 +119,14 @@ function toCertificateOfFlaskAndCurve(body: unknown): unknown {
   return { certificate: toRulesOfFlaskAndCurve(certificate) };
 }
 
-/** What came from a concentrate was made up in a beaker. */
+/** What came from a concentrate was made up in a beaker, and water for bases boiled. */
 function toPlanInBeaker(body: unknown): unknown {
   const { source, ...rest } = body as { readonly source: { readonly kind: string } };
-  return { ...rest, source: source.kind === 'concentrate' ? { flaskId: null, ...source } : source };
+  return {
+    ...rest,
+    carbonDioxide: 'boiled',
+    source: source.kind === 'concentrate' ? { flaskId: null, ...source } : source,
+  };
 }
 
 /** There were no back-titrations. */

@@ -151,6 +151,7 @@ export function planOf(
     targetMolarity: '0.1',
     volumeMl: '250',
     source,
+    carbonDioxide: 'boiled',
     neededBy: null,
     note: '',
     reason: null,

@@ -17,6 +17,7 @@ import {
   cooledToC,
   forecastFlask,
   judgeRun,
+  lossPerMinute,
   minutesUntil,
   nextStep,
   takenBy,
@@ -382,12 +383,30 @@ describe('house rules of judging', () => {
 });
 
 test('a hot flask cools towards the room, slower the cooler it is', () => {
-  expect(cooledToC(80, 20, 0)).toBe(80);
-  expect(cooledToC(80, 20, 10)).toBeLessThan(70);
-  expect(cooledToC(80, 20, 1e6)).toBeCloseTo(20, 9);
-  const minutes = minutesUntil(60, 80, 20);
-  expect(cooledToC(80, 20, minutes)).toBeCloseTo(60, 9);
-  expect([minutesUntil(60, 55, 20), minutesUntil(15, 80, 20)]).toEqual([0, Infinity]);
+  const script = new RunScript().weigh(1, '0.4800');
+  const usual = { measuredC: 80, roomC: 20, lossPerMinute: lossPerMinute(script.state) };
+  expect(cooledToC(usual, 0)).toBe(80);
+  expect(cooledToC(usual, 10)).toBeLessThan(70);
+  expect(cooledToC(usual, 1e6)).toBeCloseTo(20, 9);
+  const minutes = minutesUntil(60, usual);
+  expect(cooledToC(usual, minutes)).toBeCloseTo(60, 9);
+  expect([minutesUntil(60, { ...usual, measuredC: 55 }), minutesUntil(15, usual)]).toEqual([
+    0,
+    Infinity,
+  ]);
+  // Two readings of a flask say how fast these flasks cool; heated in between, they say nothing.
+  const measure = (temperatureC: string, at: string): void => {
+    script.add('run.temperature-taken', { flask: 1, temperatureC, reason: null });
+    const last = script.facts.pop();
+    const deviceTime = `2026-03-02T08:${at}:00.000Z`;
+    if (last) script.facts.push({ ...last, deviceTime, recordedAt: deviceTime });
+  };
+  measure('80', '00');
+  measure('70', '04');
+  measure('78', '08');
+  const found = lossPerMinute(script.state);
+  expect(found).toBeCloseTo(Math.log(60 / 50) / 4, 9);
+  expect(cooledToC({ ...usual, lossPerMinute: found }, 4)).toBeCloseTo(70, 9);
 });
 
 test('a flask is heated before it is read, by the school of the house; a reading is confirmed by somebody else', () => {

@@ -227,7 +227,7 @@ export function issueCertificate(
     temperatureC: run.setUp.temperatureC,
     standard: describeStandard(run.references),
     measuredWith: describeInstruments(run.references),
-    burette: burette.name,
+    burette: burette.calibration ? `${burette.name}, calibrated` : burette.name,
     analystId: run.started.by,
     ...decision,
     rules: run.setUp.rules,

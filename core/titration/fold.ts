@@ -264,12 +264,16 @@ function applyReading(
   if (place === 'initial') draft.titrationOrder.push(number);
   // What was not carried over was read after a filling.
   if (source === null && beginsFilling(place)) draft.fillings.push(factId);
-  const carriedFromFlask =
-    [...draft.flasks].find(
-      ([, other]) => source !== null && other.readings.get('final')?.factId === source,
-    )?.[0] ?? null;
+  const carriedFromFlask = source === null ? null : flaskEndingWith(draft, source);
   flask.readings.set(place, { factId, carriedFromFlask });
   draft.lastRead = { factId, flask: number };
+}
+
+function flaskEndingWith({ flasks }: Draft, factId: string): number | null {
+  for (const [number, { readings }] of flasks) {
+    if (readings.get('final')?.factId === factId) return number;
+  }
+  return null;
 }
 
 /** The reading that must be there before one of a refill makes sense. */

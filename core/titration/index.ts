@@ -16,7 +16,7 @@ export type {
   Statement,
   TitrationReplicate,
 } from './determination';
-export { cooledToC, minutesUntil } from './cooling';
+export { cooledToC, lossPerMinute, minutesUntil } from './cooling';
 export { determine, expectedEnd } from './determination';
 export {
   amountIn,

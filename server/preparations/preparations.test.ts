@@ -89,6 +89,7 @@ function plan(soluteId: string, changes: Partial<PreparationPlan>): PreparationP
     recipeId: null,
     targetMolarity: '0.1',
     volumeMl: '250',
+    carbonDioxide: 'boiled',
     source: { kind: 'indicator' },
     neededBy: null,
     note: '',

@@ -1,4 +1,5 @@
 import ical from 'ical-generator';
+import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Job, Placed, PreparationState } from '#core/preparation';
@@ -13,6 +14,7 @@ import { saveFile } from '../ui/files';
 import { Page } from '../ui/Page';
 import { localText, localTimeAt } from '../ui/typeset';
 import { limitsOf } from './dayLimits';
+import { PlanTitle } from './PlanTitle';
 import { Timeline } from './Timeline';
 import { usePreparations } from './usePreparation';
 import { planTitle } from './wording';
@@ -35,6 +37,10 @@ export function DayPage() {
   const limits = limitsOf(stock.equipment, Number(people));
   const jobs = open.map((preparation) => jobOf(preparation, dueOf(preparation)));
   const placed = scheduleBackwards(jobs, limits);
+  const titleOf = (jobId: string): ReactNode => {
+    const plan = open.find(({ id }) => id === jobId)?.plan;
+    return plan && <PlanTitle plan={plan} />;
+  };
   const late = placed.find(({ begins }) => begins < now);
   return (
     <Page
@@ -71,7 +77,7 @@ export function DayPage() {
               have begun {localText(late.begins)}. Give it more time, or more hands.
             </p>
           )}
-          <Timeline placed={placed} now={now} />
+          <Timeline placed={placed} titleOf={titleOf} now={now} />
           <div className="mt-6 grid grid-cols-[minmax(0,1fr)_260px] gap-10">
             <table className="w-full text-left">
               <caption className="sr-only">What is done when</caption>
@@ -98,7 +104,7 @@ export function DayPage() {
                       {localText(`${day}T00:00`).split(',')[0]}
                     </th>
                   </tr>
-                  {ofDay.map(({ jobId, jobName, task, begins, ends }) => (
+                  {ofDay.map(({ jobId, task, begins, ends }) => (
                     <tr key={`${jobId} ${task.id}`}>
                       <td className="py-1.5 pr-4 font-mono">{begins.slice(11)}</td>
                       <td className="py-1.5 pr-4 font-mono">{ends.slice(11)}</td>
@@ -107,7 +113,7 @@ export function DayPage() {
                           to={`/preparations/${jobId}`}
                           className="font-semibold text-violet underline"
                         >
-                          {jobName}
+                          {titleOf(jobId)}
                         </Link>
                       </td>
                       <td className="py-1.5">{task.title}</td>
@@ -120,7 +126,7 @@ export function DayPage() {
               {open.map((preparation) => (
                 <TextField
                   key={preparation.id}
-                  label={planTitle(preparation.plan)}
+                  label={<PlanTitle plan={preparation.plan} />}
                   hint={preparation.plan.purpose === 'titrant' ? 'certified by' : 'needed by'}
                   type="datetime-local"
                   value={dueOf(preparation)}

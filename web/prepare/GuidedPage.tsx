@@ -15,16 +15,16 @@ import { Button, ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { HazardMarks } from '../ui/HazardMarks';
 import { Page } from '../ui/Page';
-import { ShortName } from '../ui/ShortName';
 import { ReasonDialog } from '../ui/ReasonDialog';
 import { capitalized, instantText, Molarity } from '../ui/typeset';
 import { BottlingForm } from './BottlingForm';
 import { MishapDialog } from './MishapDialog';
+import { PlanTitle } from './PlanTitle';
 import { StepList } from './StepList';
 import { StepPanel } from './StepPanel';
 import { VesselDrawing } from './VesselDrawing';
 import { useEnterPreparation, usePreparations } from './usePreparation';
-import { planTitle, strengthText } from './wording';
+import { planTitle } from './wording';
 
 /** A preparation, step by step: what to do now, what was done, and what comes of it. */
 export function GuidedPage() {
@@ -55,12 +55,7 @@ function Guided({ preparation, stock }: GuidedProps) {
   };
   return (
     <Page
-      title={
-        <>
-          <ShortName of={plan.soluteId} />
-          {strengthText(plan)}
-        </>
-      }
+      title={<PlanTitle plan={plan} />}
       tabTitle={planTitle(plan)}
       lead={<Lead preparation={preparation} stock={stock} />}
       actions={

@@ -1,5 +1,6 @@
 import type { Indicator } from '#core/chemistry';
 import { hazardsOfSolution } from '#core/label';
+import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
 import { HazardMarks } from '../ui/HazardMarks';
@@ -15,6 +16,7 @@ export function IndicatorRecipe({
   readonly volumeMl: string | null;
 }) {
   const stock: Stock | undefined = useStock();
+  const { laboratory } = useSession();
   const isAsked = volumeMl !== null && Number(volumeMl) > 0;
   return (
     <article>
@@ -31,6 +33,7 @@ export function IndicatorRecipe({
               targetMolarity: null,
               volumeMl,
               source: { kind: 'indicator' },
+              carbonDioxide: laboratory.rules.carbonDioxide,
               neededBy: null,
               note: '',
               reason: null,

@@ -52,8 +52,9 @@ export function RouteView({
   readonly stock: Stock;
   readonly isFirst: boolean;
 }) {
+  const { laboratory } = useSession();
   const { kind, sourceName, quantities, objections } = route;
-  const plan = planOfRoute(route, wanted);
+  const plan = planOfRoute(route, wanted, laboratory.rules);
   return (
     <article className="border-t-2 border-ink pt-3 first:border-t-0 first:pt-0">
       <div className="flex items-start justify-between gap-6">

@@ -1,9 +1,10 @@
+import type { ReactNode } from 'react';
 import type { Placed } from '#core/preparation';
 import { localText } from '../ui/typeset';
 
 const ROW = 46;
 const TOP = 26;
-const LEFT = 190;
+const LEFT = 240;
 const WIDTH = 1060;
 
 /** Minutes of a local date and time. */
@@ -19,9 +20,11 @@ function stepFor(span: number): number {
 /** One line for each preparation on a graduated scale of hours: hands in ink, waits as liquid. */
 export function Timeline({
   placed,
+  titleOf,
   now,
 }: {
   readonly placed: readonly Placed[];
+  readonly titleOf: (jobId: string) => ReactNode;
   readonly now: string;
 }) {
   const from = Math.min(...placed.map(({ begins }) => minutesOf(begins)));
@@ -31,7 +34,7 @@ export function Timeline({
   const step = stepFor(span);
   const marks: number[] = [];
   for (let at = Math.ceil(from / step) * step; at <= to; at += step) marks.push(at);
-  const jobs = [...new Map(placed.map(({ jobId, jobName }) => [jobId, jobName]))];
+  const jobs = [...new Set(placed.map(({ jobId }) => jobId))];
   const height = TOP + jobs.length * ROW + 6;
   const nowX = x(minutesOf(now));
   return (
@@ -58,13 +61,15 @@ export function Timeline({
           </text>
         </g>
       ))}
-      {jobs.map(([jobId, name], row) => {
+      {jobs.map((jobId, row) => {
         const y = TOP + row * ROW + ROW / 2;
         return (
           <g key={jobId}>
-            <text x={0} y={y + 5} fontSize="15" fontWeight="600" fill="var(--color-ink)">
-              {name}
-            </text>
+            <foreignObject x={0} y={y - ROW / 2} width={LEFT - 12} height={ROW}>
+              <p className="flex h-full items-center text-[15px] leading-tight font-semibold">
+                <span>{titleOf(jobId)}</span>
+              </p>
+            </foreignObject>
             {placed
               .filter((one) => one.jobId === jobId)
               .map(({ task, begins, handsEnd, ends }) => {

@@ -1,12 +1,17 @@
 import { useNavigate } from 'react-router';
 import type { PreparationPlan } from '#core/preparation';
 import type { Route } from '#core/preparation';
+import type { HouseRules } from '#core/laboratory';
 import { roundHalfEven, roundSignificant } from '#core/measurement';
 import { useBeginRecord } from '../app/records';
 import type { Wanted } from './PlanForm';
 
 /** The plan that a way makes of what is wanted; null where something that it needs is missing. */
-export function planOfRoute(route: Route, wanted: Wanted): PreparationPlan | null {
+export function planOfRoute(
+  route: Route,
+  wanted: Wanted,
+  { carbonDioxide }: HouseRules,
+): PreparationPlan | null {
   const { source } = route;
   if (!source) return null;
   return {
@@ -18,6 +23,7 @@ export function planOfRoute(route: Route, wanted: Wanted): PreparationPlan | nul
       .replace(/\.$/, ''),
     volumeMl: roundHalfEven(route.volumeMl, 0),
     source,
+    carbonDioxide,
     neededBy: wanted.neededBy === '' ? null : wanted.neededBy,
     note: '',
     reason: null,

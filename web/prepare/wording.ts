@@ -7,6 +7,7 @@ export const WORKS: Readonly<Record<Step['work'], string>> = {
   dry: 'Dry',
   cool: 'Cool',
   boil: 'Boil',
+  draw: 'Draw water',
   weigh: 'Weigh',
   measure: 'Measure',
   transfer: 'Transfer and rinse',

@@ -18,6 +18,7 @@ import { Page } from '../ui/Page';
 import { ColourFields } from './ColourFields';
 import type { TypedOverrides } from './OverrideFields';
 import { OverrideFields } from './OverrideFields';
+import { PartnerFields, partnersOf, typedPartners } from './PartnerFields';
 import { PortionFields, portionsOf, typedPortions } from './PortionFields';
 import { ruleValues, typedRules } from './RuleControl';
 
@@ -83,6 +84,7 @@ function MethodForm({ method, record }: MethodFormProps) {
   const [needsBlank, setNeedsBlank] = useState(method.needsBlank);
   const [cautions, setCautions] = useState(method.cautions.join('\n'));
   const [colours, setColours] = useState(method.colours);
+  const [partners, setPartners] = useState(() => typedPartners(method));
   const [portions, setPortions] = useState(() => typedPortions(method));
   const [rules, setRules] = useState<TypedOverrides>(() => typedRules(method.rules));
   const [reason, setReason] = useState('');
@@ -93,6 +95,7 @@ function MethodForm({ method, record }: MethodFormProps) {
   };
   const written = {
     ...method,
+    ...partnersOf(partners),
     name: name.trim(),
     equations: lines(equations),
     indicatorId: indicatorId === '' ? null : indicatorId,
@@ -164,9 +167,17 @@ function MethodForm({ method, record }: MethodFormProps) {
           </option>
         ))}
       </SelectField>
+      <PartnerFields
+        partners={partners}
+        hasLinks={lines(equations).length > 1}
+        errors={errors}
+        onChange={setPartners}
+      />
       <TextAreaField
         label="Reaction, a line for each step"
-        hint={<Ratio method={{ ...method, equations: lines(equations) }} />}
+        hint={
+          <Ratio method={{ ...method, ...partnersOf(partners), equations: lines(equations) }} />
+        }
         value={equations}
         error={errors.equations ?? failure?.fieldMessage('equations')}
         onChange={(event) => {
@@ -219,7 +230,7 @@ function MethodForm({ method, record }: MethodFormProps) {
       <ColourFields colours={colours} error={errors.colours} onChange={setColours} />
       <PortionFields
         portions={portions}
-        mayWeigh={method.inBurette === 'titrant'}
+        mayWeigh={partners.inBurette === 'titrant'}
         error={errors.portions}
         onChange={setPortions}
       />

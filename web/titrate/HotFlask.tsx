@@ -1,7 +1,7 @@
 import { isAutocatalytic } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
 import type { Flask, RunState } from '#core/titration';
-import { cooledToC, minutesUntil } from '#core/titration';
+import { cooledToC, lossPerMinute, minutesUntil } from '#core/titration';
 import { useNow } from '../app/useNow';
 
 const MINUTE_MS = 60_000;
@@ -21,11 +21,14 @@ export function HotFlask({ run, flask }: { readonly run: RunState; readonly flas
       </p>
     );
   }
-  const roomC = Number(run.setUp.temperatureC);
-  const measuredC = Number(last.temperatureC);
+  const cooling = {
+    measuredC: Number(last.temperatureC),
+    roomC: Number(run.setUp.temperatureC),
+    lossPerMinute: lossPerMinute(run),
+  };
   const minutes = Math.max(0, (Date.parse(now) - Date.parse(last.at)) / MINUTE_MS);
-  const nowC = cooledToC(measuredC, roomC, minutes);
-  const left = minutesUntil(least, nowC, roomC);
+  const nowC = cooledToC(cooling, minutes);
+  const left = minutesUntil(least, { ...cooling, measuredC: nowC });
   return left <= 0 ? (
     <p role="alert" className="mt-1 text-lg font-bold text-blush">
       About {roundHalfEven(nowC, 0)} °C by now: below {least}. Heat it again before the next drop,

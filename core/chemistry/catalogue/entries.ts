@@ -168,6 +168,7 @@ export interface PreparationStep {
     | 'dry'
     | 'cool'
     | 'boil'
+    | 'draw'
     | 'weigh'
     | 'measure'
     | 'transfer'

@@ -1,3 +1,4 @@
+import type { HouseRules } from '../../laboratory';
 import type { Preparation, PreparationStep } from './entries';
 
 const TEXTBOOK = 'common practice of volumetric analysis';
@@ -122,6 +123,23 @@ export function usualSteps(
         ...BOTTLE_AND_LABEL,
       ];
   }
+}
+
+/** The work of a preparation with its water freed of carbon dioxide in another way than by boiling. */
+export function withWaterBy(
+  steps: readonly PreparationStep[],
+  carbonDioxide: HouseRules['carbonDioxide'],
+): readonly PreparationStep[] {
+  const boiling = steps.findIndex(({ work }) => work === 'boil');
+  if (carbonDioxide === 'boiled' || boiling < 0) return steps;
+  const isCooled = steps[boiling + 1]?.work === 'cool';
+  return [
+    ...steps.slice(0, boiling),
+    ...(carbonDioxide === 'fresh'
+      ? [step('draw', 'Draw the water fresh from the deionizer, and keep it covered.')]
+      : []),
+    ...steps.slice(boiling + (isCooled ? 2 : 1)),
+  ];
 }
 
 /** The work of a preparation in a beaker, made up to the mark of a flask once all is dissolved or measured. */
