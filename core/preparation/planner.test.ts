@@ -88,6 +88,9 @@ describe('the routes to a solution', () => {
     }
     const [pellets] = planRoutes(wish, { ...SHELF, solids: [PELLETS] });
     expect(pellets?.quantities[0]?.amount).toBeCloseTo((0.1 * 40) / 0.9998, 9);
+    // Dichromate, say: in a flask it is a standard, weighed as one.
+    const [standard] = planRoutes(wish, SHELF);
+    expect(standard?.quantities.map(({ exactness }) => exactness)).toEqual(['exact', 'exact']);
     // None is that large: a beaker.
     const [large] = planRoutes({ ...wish, volumeMl: 2000 }, { ...SHELF, solids: [PELLETS] });
     expect(large?.source).toMatchObject({ flaskId: null });

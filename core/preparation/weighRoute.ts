@@ -18,7 +18,8 @@ export function weighing(
   solid: SolidOnShelf,
   { vessels, balances }: Pick<PlannerShelf, 'vessels' | 'balances'>,
 ): Route {
-  const isExact = wish.exactness === 'exact' && solid.isStandard;
+  // A primary standard that is made up to a mark is a standard, whatever it is wanted for.
+  const isExact = solid.isStandard && (wish.exactness === 'exact' || wish.madeUpIn === 'flask');
   const flask = isExact
     ? smallestHolding(vessels, 'volumetric-flask', wish.volumeMl)
     : flaskFor(wish, vessels);

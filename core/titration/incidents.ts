@@ -3,7 +3,7 @@ import { assessIncident, featuresOf, incidentsFor } from '../incident';
 import { combineComponents } from '../measurement';
 import { buretteReading } from '../metrology';
 import { nominalMolPerL } from '../reagent';
-import { deliveredIn, standardMolPerL, stoichiometryOfRun } from './consumed';
+import { deliveredIn, endPointOf, standardMolPerL, stoichiometryOfRun } from './consumed';
 import type { MeasuredIncident } from './facts';
 import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
@@ -34,7 +34,7 @@ export function assessFlaskIncident(
   measured: MeasuredIncident | null,
 ): Assessment {
   const { bottle, burette, method, standard, excess } = run.references;
-  const titre = Number(titreOf(flask) ?? 0);
+  const titre = Number(titreOf(flask) ?? 0) + endPointOf(run, flask).correctionMl;
   const molarity = judgement.averaged?.mean ?? nominalMolPerL(bottle);
   const isReversed = method.inBurette === 'standard' && standard.kind === 'bottle';
   const amount = deliveredIn(run.references, flask);

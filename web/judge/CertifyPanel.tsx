@@ -79,20 +79,11 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
         </ul>
       )}
       <div className="grid grid-cols-2 items-start gap-4">
-        <TextField
-          label="Valid until"
-          type="date"
-          value={validUntil}
-          onChange={(event) => {
-            setValidUntil(event.target.value);
-          }}
-        />
+        <TextField label="Valid until" type="date" value={validUntil} onText={setValidUntil} />
         <TextAreaField
           label={findings.length > 0 ? 'Why all the same' : 'Remark'}
           value={reason}
-          onChange={(event) => {
-            setReason(event.target.value);
-          }}
+          onText={setReason}
         />
       </div>
       <div className="mt-3 flex items-center gap-4">

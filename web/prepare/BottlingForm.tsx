@@ -107,9 +107,7 @@ export function BottlingForm({
             type="date"
             hint="From the catalogue's keeping time."
             value={useBy}
-            onChange={(event) => {
-              setUseBy(event.target.value);
-            }}
+            onText={setUseBy}
           />
         )}
       </div>

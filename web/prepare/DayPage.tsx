@@ -136,13 +136,7 @@ export function DayPage() {
                   }}
                 />
               ))}
-              <SelectField
-                label="People at work"
-                value={people}
-                onChange={(event) => {
-                  setPeople(event.target.value);
-                }}
-              >
+              <SelectField label="People at work" value={people} onText={setPeople}>
                 {['1', '2', '3', '4'].map((count) => (
                   <option key={count}>{count}</option>
                 ))}

@@ -4,6 +4,7 @@ import { isExact, MISHAPS } from '#core/preparation';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { TextAreaField } from '../ui/fields';
+import { RadioList } from '../ui/RadioList';
 import { capitalized } from '../ui/typeset';
 import { useEnterPreparation } from './usePreparation';
 
@@ -38,23 +39,12 @@ export function MishapDialog({
           void keep(propose({ kind: 'preparation.mishap', body }).proposed).then(onClose);
         }}
       >
-        <fieldset className="grid grid-cols-1 gap-0.5">
-          <legend className="sr-only">Mishaps</legend>
-          {MISHAPS.map(({ id, name }) => (
-            <label key={id} className="flex min-h-10 items-center gap-3">
-              <input
-                type="radio"
-                name="mishap"
-                className="size-5 accent-violet"
-                checked={id === chosenId}
-                onChange={() => {
-                  setChosenId(id);
-                }}
-              />
-              {capitalized(name)}
-            </label>
-          ))}
-        </fieldset>
+        <RadioList
+          legend="Mishaps"
+          items={MISHAPS.map(({ id, name }) => ({ id, name: capitalized(name) }))}
+          chosenId={chosenId}
+          onChoose={setChosenId}
+        />
         {chosen && (
           <p
             role="status"
@@ -66,13 +56,7 @@ export function MishapDialog({
               : 'Its molarity is nominal and will be found out by titration.'}
           </p>
         )}
-        <TextAreaField
-          label="Remark"
-          value={remark}
-          onChange={(event) => {
-            setRemark(event.target.value);
-          }}
-        />
+        <TextAreaField label="Remark" value={remark} onText={setRemark} />
         <div className="mt-4 flex gap-3">
           <Button type="submit" look="primary" disabled={!chosen}>
             Write it down

@@ -71,8 +71,8 @@ export function PlanForm({
       <SelectField
         label="Substance"
         value={wanted.substanceId}
-        onChange={(event) => {
-          onChange({ substanceId: event.target.value });
+        onText={(substanceId) => {
+          onChange({ substanceId });
         }}
       >
         {choices.map(({ id, name }) => (
@@ -112,16 +112,16 @@ export function PlanForm({
             label="Sample"
             placeholder="tank cleaner, cellar 2"
             value={wanted.sampleName}
-            onChange={(event) => {
-              onChange({ sampleName: event.target.value });
+            onText={(sampleName) => {
+              onChange({ sampleName });
             }}
           />
           <QuantityField
             label="It has about"
             unit="mol/L"
             value={wanted.sampleMolarity}
-            onChange={(event) => {
-              onChange({ sampleMolarity: event.target.value });
+            onText={(sampleMolarity) => {
+              onChange({ sampleMolarity });
             }}
           />
         </>
@@ -132,8 +132,8 @@ export function PlanForm({
             label="Molarity"
             unit="mol/L"
             value={wanted.molarity}
-            onChange={(event) => {
-              onChange({ molarity: event.target.value });
+            onText={(molarity) => {
+              onChange({ molarity });
             }}
           />
         )}
@@ -141,8 +141,8 @@ export function PlanForm({
           label="Volume"
           unit="mL"
           value={wanted.volume}
-          onChange={(event) => {
-            onChange({ volume: event.target.value });
+          onText={(volume) => {
+            onChange({ volume });
           }}
         />
       </div>
@@ -171,8 +171,8 @@ export function PlanForm({
           hint="Expanded, k = 2; empty if any will do."
           unit="%"
           value={wanted.targetU}
-          onChange={(event) => {
-            onChange({ targetU: event.target.value });
+          onText={(targetU) => {
+            onChange({ targetU });
           }}
         />
       )}
@@ -180,8 +180,8 @@ export function PlanForm({
         label={purpose === 'titrant' ? 'Certified by' : 'Needed by'}
         type="datetime-local"
         value={wanted.neededBy}
-        onChange={(event) => {
-          onChange({ neededBy: event.target.value });
+        onText={(neededBy) => {
+          onChange({ neededBy });
         }}
       />
     </form>

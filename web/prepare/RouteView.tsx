@@ -22,6 +22,7 @@ import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useNow } from '../app/useNow';
 import { capitalized, localText, localTimeAt } from '../ui/typeset';
+import { Sentence } from '../ui/ShortName';
 import { BeginButton } from './BeginButton';
 import { planOfRoute } from './beginning';
 import { limitsOf } from './dayLimits';
@@ -59,7 +60,7 @@ export function RouteView({
     <article className="border-t-2 border-ink pt-3 first:border-t-0 first:pt-0">
       <div className="flex items-start justify-between gap-6">
         <h2 className="text-lg font-bold">
-          {KINDS[kind]}: {sourceName}
+          {KINDS[kind]}: <Sentence text={sourceName} />
         </h2>
         {plan && <BeginButton plan={plan} stock={stock} isPrimary={isFirst} />}
       </div>
@@ -70,7 +71,7 @@ export function RouteView({
               {amountText(quantity)}
             </span>
             <span>
-              {quantity.what}, with {quantity.with}
+              <Sentence text={`${quantity.what}, with ${quantity.with}`} />
               <span className="block text-sm text-ink-soft">
                 <b>{capitalized(quantity.exactness)}.</b> {quantity.why}
               </span>
@@ -90,7 +91,7 @@ export function RouteView({
       {route.relativeUncertainty !== null && <Halve wish={wish} route={route} shelf={shelf} />}
       {objections.map((objection) => (
         <p key={objection} className="mt-1 border-l-4 border-straw bg-straw-wash px-3 py-1">
-          {objection}
+          <Sentence text={objection} />
         </p>
       ))}
     </article>
@@ -165,12 +166,14 @@ function Aliquots({
   if (found.length === 0) return null;
   return (
     <p className="mt-1 text-ink-soft">
-      {found
-        .map(({ method, aliquotMl, titreMl }) => {
-          const titrant = findSubstance(method.titrantIds[0] ?? '')?.shortName ?? 'titrant';
-          return `Aliquots of ${String(aliquotMl)} mL will take about ${roundHalfEven(titreMl, 1)} mL of ${roundSignificant(method.nominalMolarityMolPerL, 2)} mol/L ${titrant}.`;
-        })
-        .join(' ')}
+      <Sentence
+        text={found
+          .map(({ method, aliquotMl, titreMl }) => {
+            const titrant = findSubstance(method.titrantIds[0] ?? '')?.shortName ?? 'titrant';
+            return `Aliquots of ${String(aliquotMl)} mL will take about ${roundHalfEven(titreMl, 1)} mL of ${roundSignificant(method.nominalMolarityMolPerL, 2)} mol/L ${titrant}.`;
+          })
+          .join(' ')}
+      />
     </p>
   );
 }
@@ -200,7 +203,9 @@ function Halve({
       What would halve U?
     </button>
   ) : (
-    <p className="mt-1 border-l-4 border-violet pl-3">{answer}</p>
+    <p className="mt-1 border-l-4 border-violet pl-3">
+      <Sentence text={answer} />
+    </p>
   );
 }
 

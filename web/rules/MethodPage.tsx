@@ -144,21 +144,12 @@ function MethodForm({ method, record }: MethodFormProps) {
         submit();
       }}
     >
-      <TextField
-        label="Name"
-        value={name}
-        error={errors.name}
-        onChange={(event) => {
-          setName(event.target.value);
-        }}
-      />
+      <TextField label="Name" value={name} error={errors.name} onText={setName} />
       <SelectField
         label="Indicator"
         value={indicatorId}
         error={errors.indicatorId}
-        onChange={(event) => {
-          setIndicatorId(event.target.value);
-        }}
+        onText={setIndicatorId}
       >
         <option value="">none: the titrant shows the end point</option>
         {CATALOGUE.indicators.map(({ id, name: indicator }) => (
@@ -180,44 +171,29 @@ function MethodForm({ method, record }: MethodFormProps) {
         }
         value={equations}
         error={errors.equations ?? failure?.fieldMessage('equations')}
-        onChange={(event) => {
-          setEquations(event.target.value);
-        }}
+        onText={setEquations}
       />
       <TextAreaField
         label="Medium and what is added"
         value={medium}
         error={errors.medium}
-        onChange={(event) => {
-          setMedium(event.target.value);
-        }}
+        onText={setMedium}
       />
       <div className="grid grid-cols-3 gap-4">
         <QuantityField
           label="Drops"
           value={drops}
           error={errors.indicatorDrops}
-          onChange={(event) => {
-            setDrops(event.target.value);
-          }}
+          onText={setDrops}
         />
         <QuantityField
           label="Flask from"
           unit="°C"
           value={low}
           error={errors.flaskTemperatureC}
-          onChange={(event) => {
-            setLow(event.target.value);
-          }}
+          onText={setLow}
         />
-        <QuantityField
-          label="to"
-          unit="°C"
-          value={high}
-          onChange={(event) => {
-            setHigh(event.target.value);
-          }}
-        />
+        <QuantityField label="to" unit="°C" value={high} onText={setHigh} />
       </div>
       <CheckField
         label="With a blank"
@@ -240,18 +216,14 @@ function MethodForm({ method, record }: MethodFormProps) {
         rows={3}
         value={cautions}
         error={errors.cautions}
-        onChange={(event) => {
-          setCautions(event.target.value);
-        }}
+        onText={setCautions}
       />
       <TextAreaField
         label={record ? 'What changes, and why' : 'Why it is written'}
         rows={3}
         value={reason}
         error={errors.reason}
-        onChange={(event) => {
-          setReason(event.target.value);
-        }}
+        onText={setReason}
       />
       <div className="col-span-2 flex items-center gap-4">
         <Button type="submit" look="primary" disabled={begin.isPending || add.isPending}>

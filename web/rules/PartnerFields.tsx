@@ -52,18 +52,15 @@ export function partnersOf(
   };
 }
 
-/** What is standardized, against what, and which of their species react. */
-export function PartnerFields({
-  partners,
-  hasLinks,
-  errors,
-  onChange,
-}: {
+interface PartnerFieldsProps {
   readonly partners: TypedPartners;
   readonly hasLinks: boolean;
   readonly errors: Readonly<Partial<Record<string, string>>>;
   readonly onChange: (partners: TypedPartners) => void;
-}) {
+}
+
+/** What is standardized, against what, and which of their species react. */
+export function PartnerFields({ partners, hasLinks, errors, onChange }: PartnerFieldsProps) {
   const change = (changes: Partial<TypedPartners>): void => {
     onChange({ ...partners, ...changes });
   };
@@ -91,68 +88,50 @@ export function PartnerFields({
         }
         error={errors.titrantIds}
         value=""
-        onChange={(event) => {
-          change({ titrantIds: [...titrantIds, event.target.value] });
+        onText={(id) => {
+          change({ titrantIds: [...titrantIds, id] });
         }}
       >
         <option value="">add one</option>
-        {CATALOGUE.substances
-          .filter(({ id }) => !titrantIds.includes(id))
-          .map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
+        <Substances but={titrantIds} />
       </SelectField>
-      <TextField
-        label="reacts as"
-        value={partners.titrantSpecies}
+      <ReactsAs
+        species={partners.titrantSpecies}
+        number={partners.titrantNumber}
         error={errors.titrant}
-        onChange={(event) => {
-          change({ titrantSpecies: event.target.value });
+        onSpecies={(titrantSpecies) => {
+          change({ titrantSpecies });
         }}
-      />
-      <QuantityField
-        label="in each formula"
-        value={partners.titrantNumber}
-        onChange={(event) => {
-          change({ titrantNumber: event.target.value });
+        onNumber={(titrantNumber) => {
+          change({ titrantNumber });
         }}
       />
       <SelectField
         label="Standard"
         value={partners.standardId}
         error={errors.standardId}
-        onChange={(event) => {
-          change({ standardId: event.target.value });
+        onText={(standardId) => {
+          change({ standardId });
         }}
       >
-        {CATALOGUE.substances.map(({ id, name }) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
+        <Substances but={[]} />
       </SelectField>
-      <TextField
-        label="reacts as"
-        value={partners.standardSpecies}
+      <ReactsAs
+        species={partners.standardSpecies}
+        number={partners.standardNumber}
         error={errors.standard}
-        onChange={(event) => {
-          change({ standardSpecies: event.target.value });
+        onSpecies={(standardSpecies) => {
+          change({ standardSpecies });
         }}
-      />
-      <QuantityField
-        label="in each formula"
-        value={partners.standardNumber}
-        onChange={(event) => {
-          change({ standardNumber: event.target.value });
+        onNumber={(standardNumber) => {
+          change({ standardNumber });
         }}
       />
       <SelectField
         label="The burette holds"
         value={partners.inBurette}
-        onChange={(event) => {
-          change({ inBurette: event.target.value as Method['inBurette'] });
+        onText={(held) => {
+          change({ inBurette: held === 'standard' ? 'standard' : 'titrant' });
         }}
       >
         <option value="titrant">the titrant that is standardized</option>
@@ -165,12 +144,41 @@ export function PartnerFields({
             hint="In order, parted by commas."
             value={partners.links}
             error={errors.links}
-            onChange={(event) => {
-              change({ links: event.target.value });
+            onText={(links) => {
+              change({ links });
             }}
           />
         </div>
       )}
     </fieldset>
+  );
+}
+
+/** The substances of the catalogue to choose from, but some. */
+function Substances({ but }: { readonly but: readonly string[] }) {
+  return CATALOGUE.substances
+    .filter(({ id }) => !but.includes(id))
+    .map(({ id, name }) => (
+      <option key={id} value={id}>
+        {name}
+      </option>
+    ));
+}
+
+interface ReactsAsProps {
+  readonly species: string;
+  readonly number: string;
+  readonly error: string | undefined;
+  readonly onSpecies: (species: string) => void;
+  readonly onNumber: (number: string) => void;
+}
+
+/** The species that a substance reacts as, and how many of it a formula unit gives. */
+function ReactsAs({ species, number, error, onSpecies, onNumber }: ReactsAsProps) {
+  return (
+    <>
+      <TextField label="reacts as" value={species} error={error} onText={onSpecies} />
+      <QuantityField label="in each formula" value={number} onText={onNumber} />
+    </>
   );
 }

@@ -140,9 +140,7 @@ function RulesForm() {
             value={reason}
             error={errors.reason}
             disabled={!isChanged}
-            onChange={(event) => {
-              setReason(event.target.value);
-            }}
+            onText={setReason}
           />
         </div>
         <Button type="submit" look="primary" disabled={!isChanged || save.isPending}>

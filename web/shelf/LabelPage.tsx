@@ -174,24 +174,8 @@ function MakePdf({ bottle }: { readonly bottle: BottleState }) {
       </SelectField>
       {!LABEL_SHEETS.includes(sheet) && <SheetFields sheet={sheet} onChange={setSheet} />}
       <div className="grid grid-cols-2 gap-4">
-        <TextField
-          label="Begin at label"
-          type="number"
-          min={1}
-          value={first}
-          onChange={(event) => {
-            setFirst(event.target.value);
-          }}
-        />
-        <TextField
-          label="Copies"
-          type="number"
-          min={1}
-          value={copies}
-          onChange={(event) => {
-            setCopies(event.target.value);
-          }}
-        />
+        <TextField label="Begin at label" type="number" min={1} value={first} onText={setFirst} />
+        <TextField label="Copies" type="number" min={1} value={copies} onText={setCopies} />
       </div>
       <Button type="submit" look="primary" disabled={isBusy}>
         Make the PDF

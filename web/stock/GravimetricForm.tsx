@@ -79,22 +79,8 @@ export function GravimetricForm({
         return Promise.resolve();
       }}
     >
-      <QuantityField
-        label="Water at"
-        unit="°C"
-        value={temperature}
-        onChange={(event) => {
-          setTemperature(event.target.value);
-        }}
-      />
-      <TextField
-        label="Next due"
-        type="date"
-        value={due}
-        onChange={(event) => {
-          setDue(event.target.value);
-        }}
-      />
+      <QuantityField label="Water at" unit="°C" value={temperature} onText={setTemperature} />
+      <TextField label="Next due" type="date" value={due} onText={setDue} />
       {isBurette && (
         <p className="col-span-3 text-ink-soft">
           Each volume delivered from the zero mark. Corrections are reckoned with, linear between

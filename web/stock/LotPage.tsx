@@ -185,9 +185,7 @@ function DryingLog({ state }: { readonly state: LotState }) {
                 label="Oven at"
                 unit="°C"
                 value={temperature}
-                onChange={(event) => {
-                  setTemperature(event.target.value);
-                }}
+                onText={setTemperature}
               />
             </div>
             <Button type="submit">Put in to dry</Button>
@@ -303,17 +301,9 @@ function CountButton({ state }: { readonly state: LotState }): ReactNode {
               label="There is"
               unit={state.lot.dissolved ? 'mL' : 'g'}
               value={amount}
-              onChange={(event) => {
-                setAmount(event.target.value);
-              }}
+              onText={setAmount}
             />
-            <TextAreaField
-              label="Why it is counted"
-              value={reason}
-              onChange={(event) => {
-                setReason(event.target.value);
-              }}
-            />
+            <TextAreaField label="Why it is counted" value={reason} onText={setReason} />
             <FormError message={add.error?.message} />
             <div className="flex gap-3">
               <Button type="submit" look="primary">

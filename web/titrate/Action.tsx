@@ -70,10 +70,10 @@ export function Action(props: ActionProps) {
   const ways = entering ? [...waysFrom(props, flask), ...timing] : [];
   const isUnderBurette = step.action === 'read-final' || step.action === 'read-stop';
   return (
-    <div className="grid min-h-[158px] grid-cols-[minmax(0,1fr)_minmax(0,460px)] gap-x-6 gap-y-2 py-3">
+    <div className="grid min-h-[158px] grid-cols-[minmax(0,1fr)_minmax(0,484px)] gap-x-6 gap-y-2 py-3">
       <div>
         <p role="status" className="text-[26px] leading-[1.25] font-semibold">
-          <Sentence text={step.sentence} about={run.references.method.standardId} />
+          <Sentence text={step.sentence} />
         </p>
         {isColoured && <Persistence seconds={persistenceS} />}
       </div>

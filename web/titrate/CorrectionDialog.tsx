@@ -100,29 +100,13 @@ export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogP
             unit={unit}
             value={first}
             error={error}
-            onChange={(event) => {
-              setFirst(event.target.value);
-            }}
+            onText={setFirst}
           />
           {isDifference && (
-            <QuantityField
-              label="After"
-              unit={unit}
-              value={second}
-              onChange={(event) => {
-                setSecond(event.target.value);
-              }}
-            />
+            <QuantityField label="After" unit={unit} value={second} onText={setSecond} />
           )}
         </div>
-        <TextAreaField
-          label="Why"
-          value={reason}
-          error={reasonError}
-          onChange={(event) => {
-            setReason(event.target.value);
-          }}
-        />
+        <TextAreaField label="Why" value={reason} error={reasonError} onText={setReason} />
         <div className="flex gap-3">
           <Button type="submit" look="primary">
             Correct it

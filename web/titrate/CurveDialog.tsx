@@ -108,23 +108,13 @@ function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Fla
         void submit();
       }}
     >
-      <QuantityField
-        ref={first}
-        label="Burette"
-        unit="mL"
-        value={reading}
-        onChange={(event) => {
-          setReading(event.target.value);
-        }}
-      />
+      <QuantityField ref={first} label="Burette" unit="mL" value={reading} onText={setReading} />
       <QuantityField
         ref={second}
         label={quantity}
         value={value}
         {...(quantity === 'mV' && { unit: 'mV' })}
-        onChange={(event) => {
-          setValue(event.target.value);
-        }}
+        onText={setValue}
       />
       <Button type="submit" look={hasEnd ? 'plain' : 'primary'} className="col-span-2">
         Keep the point
@@ -139,9 +129,7 @@ function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Fla
             hint="With its water; about will do. Gran’s line needs it."
             unit="mL"
             value={inFlask}
-            onChange={(event) => {
-              setInFlask(event.target.value);
-            }}
+            onText={setInFlask}
           />
         </div>
       )}

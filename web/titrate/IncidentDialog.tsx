@@ -6,6 +6,8 @@ import { assessFlaskIncident, flaskOf, incidentsOf } from '#core/titration';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { QuantityField, SelectField, TextAreaField } from '../ui/fields';
+import { RadioList } from '../ui/RadioList';
+import { FlaskSelect } from './FlaskSelect';
 import { useEnter } from './useRun';
 
 const VERDICTS: Readonly<Record<Assessment['verdict'], string>> = {
@@ -92,19 +94,7 @@ export function IncidentDialog({
         }}
       >
         <div className="grid grid-cols-[130px_minmax(0,1fr)] gap-3">
-          <SelectField
-            label="Flask"
-            value={number}
-            onChange={(event) => {
-              setNumber(Number(event.target.value));
-            }}
-          >
-            {run.flasks.map((item) => (
-              <option key={item.number} value={item.number}>
-                {item.number}
-              </option>
-            ))}
-          </SelectField>
+          <FlaskSelect flasks={run.flasks} chosen={number} onChoose={setNumber} />
           <div>
             <label className="mb-1 block font-semibold" htmlFor="incident-sought">
               What happened
@@ -120,26 +110,17 @@ export function IncidentDialog({
             />
           </div>
         </div>
-        <fieldset className="mt-2 h-[176px] overflow-y-auto border-y border-rule">
-          <legend className="sr-only">Incidents</legend>
-          {found.map(({ id, name }) => (
-            <label key={id} className="flex min-h-10 items-center gap-3 px-1 hover:bg-shade">
-              <input
-                type="radio"
-                name="incident"
-                className="size-5 shrink-0 accent-violet"
-                checked={id === chosenId}
-                onChange={() => {
-                  setChosenId(id);
-                }}
-              />
-              {name}
-            </label>
-          ))}
+        <RadioList
+          legend="Incidents"
+          items={found}
+          chosenId={chosenId}
+          onChoose={setChosenId}
+          className="mt-2 h-[176px] overflow-y-auto border-y border-rule"
+        >
           {found.length === 0 && (
             <p className="p-2 text-ink-soft">Not in the list: say it in the remark of another.</p>
           )}
-        </fieldset>
+        </RadioList>
         {assessment && <Verdict assessment={assessment} />}
         <div className="mt-3 grid grid-cols-2 gap-3">
           <SelectField
@@ -160,18 +141,10 @@ export function IncidentDialog({
             label="How much, if known"
             unit={MEASURES.find((one) => one.what === what)?.unit ?? ''}
             value={amount}
-            onChange={(event) => {
-              setAmount(event.target.value);
-            }}
+            onText={setAmount}
           />
           <div className="col-span-2">
-            <TextAreaField
-              label="Remark"
-              value={remark}
-              onChange={(event) => {
-                setRemark(event.target.value);
-              }}
-            />
+            <TextAreaField label="Remark" value={remark} onText={setRemark} />
           </div>
         </div>
         <div className="mt-4 flex gap-3">

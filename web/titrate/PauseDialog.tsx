@@ -40,13 +40,7 @@ export function PauseDialog({
           void keep(propose({ kind: 'run.paused', body }).proposed).then(onClose);
         }}
       >
-        <SelectField
-          label="Handed over to"
-          value={toId}
-          onChange={(event) => {
-            setToId(event.target.value);
-          }}
-        >
+        <SelectField label="Handed over to" value={toId} onText={setToId}>
           <option value="">nobody in particular</option>
           {others.map(({ id, name }) => (
             <option key={id} value={id}>
@@ -58,9 +52,7 @@ export function PauseDialog({
           label="What the next one should know"
           hint="Such as what is left in the burette, and which flasks are ready."
           value={remark}
-          onChange={(event) => {
-            setRemark(event.target.value);
-          }}
+          onText={setRemark}
         />
         <div className="flex gap-3">
           <Button type="submit" look="primary">

@@ -4,8 +4,8 @@ import type { RunState } from '#core/titration';
 import { sendFile } from '../app/api';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
-import { SelectField } from '../ui/fields';
 import { FormError } from '../ui/FormError';
+import { FlaskSelect } from './FlaskSelect';
 
 /** A picture of a finished flask, kept as the shade that the others are titrated to. */
 export function PhotographDialog({
@@ -37,19 +37,7 @@ export function PhotographDialog({
       onClose={onClose}
     >
       <div className="flex flex-col gap-4">
-        <SelectField
-          label="Flask"
-          value={flask}
-          onChange={(event) => {
-            setFlask(Number(event.target.value));
-          }}
-        >
-          {ended.map(({ number }) => (
-            <option key={number} value={number}>
-              flask {number}
-            </option>
-          ))}
-        </SelectField>
+        <FlaskSelect flasks={ended} chosen={flask} onChoose={setFlask} />
         <label className="block font-semibold">
           Picture
           <input

@@ -318,18 +318,14 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
             unit="°C"
             value={temperature}
             error={problem?.fieldMessage('temperatureC')}
-            onChange={(event) => {
-              setTemperature(event.target.value);
-            }}
+            onText={setTemperature}
           />
           <QuantityField
             label="Plus or minus"
             unit="K"
             value={variation}
             error={problem?.fieldMessage('temperatureVariationK')}
-            onChange={(event) => {
-              setVariation(event.target.value);
-            }}
+            onText={setVariation}
           />
           <QuantityField
             label="Known RSD"
@@ -337,9 +333,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
             hint="of one titration, if known"
             value={repeatability}
             error={problem?.fieldMessage('methodRepeatabilityPercent')}
-            onChange={(event) => {
-              setRepeatability(event.target.value);
-            }}
+            onText={setRepeatability}
           />
         </div>
         <div className="col-span-2">
@@ -358,9 +352,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
               label="Why it goes on all the same"
               value={reason}
               error={problem?.fieldMessage('reason')}
-              onChange={(event) => {
-                setReason(event.target.value);
-              }}
+              onText={setReason}
             />
           </div>
         )}

@@ -83,14 +83,7 @@ export function SettleDialog({ run, conflict, onClose }: SettleDialogProps) {
             </label>
           ))}
         </fieldset>
-        <TextAreaField
-          label="Why"
-          value={reason}
-          error={error}
-          onChange={(event) => {
-            setReason(event.target.value);
-          }}
-        />
+        <TextAreaField label="Why" value={reason} error={error} onText={setReason} />
         <div className="flex gap-3">
           <Button type="submit" look="primary">
             Let it stand

@@ -1,5 +1,6 @@
 import type { Finding } from '#core/record';
 import { reasonProblem } from './fieldMessages';
+import { Sentence } from './ShortName';
 
 /** Whether an entry may be kept: nothing impossible, and a reason for what is unlikely. */
 export function isLetThrough(findings: readonly Finding[], reason: string): boolean {
@@ -28,7 +29,7 @@ export function Findings({
       >
         {findings.map(({ code, message }) => (
           <p key={code} className="font-semibold">
-            {message}
+            <Sentence text={message} />
           </p>
         ))}
       </div>

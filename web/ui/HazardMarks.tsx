@@ -1,5 +1,6 @@
 import type { Hazards } from '#core/label';
 import { PICTOGRAM_NAMES, pictogramSvg } from '#core/label';
+import { Sentence } from './ShortName';
 
 /** Pictograms with their words, the signal word and the statements. */
 export function HazardMarks({
@@ -15,7 +16,7 @@ export function HazardMarks({
   return (
     <div className="text-sm">
       <p className="font-semibold">
-        {of}
+        <Sentence text={of} />
         {signal && <span className="text-blush">: {signal}</span>}
       </p>
       {pictograms.length > 0 && (

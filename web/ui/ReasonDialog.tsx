@@ -30,14 +30,7 @@ export function ReasonDialog(props: ReasonDialogProps) {
             });
         }}
       >
-        <TextAreaField
-          label="Why"
-          value={reason}
-          error={error}
-          onChange={(event) => {
-            setReason(event.target.value);
-          }}
-        />
+        <TextAreaField label="Why" value={reason} error={error} onText={setReason} />
         <div className="mt-4 flex gap-3">
           <Button type="submit" look="primary">
             {props.confirm}

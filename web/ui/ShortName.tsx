@@ -1,4 +1,4 @@
-import { findContent } from '#core/chemistry';
+import { CATALOGUE, findContent } from '#core/chemistry';
 import { ChemicalFormula } from './typeset';
 
 /** The short name of a substance or indicator; with true subscripts where that is a formula. */
@@ -9,15 +9,22 @@ export function ShortName({ of }: { readonly of: string }) {
   return content.formula === null ? content.shortName : <ChemicalFormula of={content.shortName} />;
 }
 
-/** A sentence in which the short name of a substance may stand, typeset. */
-export function Sentence({ text, about }: { readonly text: string; readonly about: string }) {
-  const shortName = findContent(about)?.shortName;
-  if (shortName === undefined) return text;
-  const [before, ...after] = text.split(` ${shortName} `);
-  if (after.length === 0) return text;
-  return (
-    <>
-      {before} <ShortName of={about} /> {after.join(` ${shortName} `)}
-    </>
-  );
+/** Short names that are set otherwise than they are typed, the longest first: one may begin another. */
+const FORMULAS = CATALOGUE.substances
+  .map(({ shortName }) => shortName)
+  .filter((name) => /\d/.test(name))
+  .toSorted((a, b) => b.length - a.length);
+
+const FORMULA = new RegExp(`(?<![\\w·])(${FORMULAS.map(escaped).join('|')})(?![\\w·])`);
+
+function escaped(text: string): string {
+  return text.replaceAll(/[.*+?^${}()|[\]\\]/g, String.raw`\$&`);
+}
+
+/** A sentence of core in which short names of substances may stand, typeset. */
+export function Sentence({ text }: { readonly text: string }) {
+  // Split by a group, every second part is a formula.
+  return text
+    .split(FORMULA)
+    .map((part, i) => (i % 2 === 1 ? <ChemicalFormula key={i} of={part} /> : part));
 }

@@ -12,6 +12,21 @@ interface FieldProps {
   readonly error?: string | undefined;
 }
 
+/** A field that hands its text on as it is typed, where no form library has it in hand. */
+interface TextProps {
+  readonly onText?: ((text: string) => void) | undefined;
+}
+
+function handingOn({ onText }: TextProps) {
+  return (
+    onText && {
+      onChange: ({ target }: { readonly target: { readonly value: string } }): void => {
+        onText(target.value);
+      },
+    }
+  );
+}
+
 interface FrameProps extends FieldProps {
   readonly id: string;
   readonly children: ReactNode;
@@ -52,8 +67,9 @@ export function TextField({
   hint,
   error,
   className = '',
+  onText,
   ...rest
-}: FieldProps & ComponentProps<'input'>) {
+}: FieldProps & TextProps & ComponentProps<'input'>) {
   const id = useId();
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
@@ -61,6 +77,7 @@ export function TextField({
         className={`${CONTROL} ${className}`}
         maxLength={200}
         {...described(id, { label, hint, error })}
+        {...handingOn({ onText })}
         {...rest}
       />
     </Frame>
@@ -73,8 +90,9 @@ export function QuantityField({
   hint,
   error,
   unit,
+  onText,
   ...rest
-}: FieldProps & ComponentProps<'input'> & { readonly unit?: string }) {
+}: FieldProps & TextProps & ComponentProps<'input'> & { readonly unit?: string }) {
   const id = useId();
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
@@ -85,6 +103,7 @@ export function QuantityField({
           maxLength={30}
           className={`${CONTROL} pr-16 font-mono`}
           {...described(id, { label, hint, error })}
+          {...handingOn({ onText })}
           {...rest}
         />
         {unit !== undefined && (
@@ -120,12 +139,18 @@ export function SelectField({
   hint,
   error,
   children,
+  onText,
   ...rest
-}: FieldProps & ComponentProps<'select'>) {
+}: FieldProps & TextProps & ComponentProps<'select'>) {
   const id = useId();
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
-      <select className={CONTROL} {...described(id, { label, hint, error })} {...rest}>
+      <select
+        className={CONTROL}
+        {...described(id, { label, hint, error })}
+        {...handingOn({ onText })}
+        {...rest}
+      >
         {children}
       </select>
     </Frame>
@@ -137,8 +162,9 @@ export function TextAreaField({
   label,
   hint,
   error,
+  onText,
   ...rest
-}: FieldProps & ComponentProps<'textarea'>) {
+}: FieldProps & TextProps & ComponentProps<'textarea'>) {
   const id = useId();
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
@@ -147,6 +173,7 @@ export function TextAreaField({
         maxLength={2000}
         className={`${CONTROL} py-2`}
         {...described(id, { label, hint, error })}
+        {...handingOn({ onText })}
         {...rest}
       />
     </Frame>

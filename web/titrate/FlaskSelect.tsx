@@ -1,0 +1,29 @@
+import type { Flask } from '#core/titration';
+import { SelectField } from '../ui/fields';
+
+/** Which flask is meant. */
+export function FlaskSelect({
+  flasks,
+  chosen,
+  onChoose,
+}: {
+  readonly flasks: readonly Flask[];
+  readonly chosen: number;
+  readonly onChoose: (flask: number) => void;
+}) {
+  return (
+    <SelectField
+      label="Flask"
+      value={chosen}
+      onText={(text) => {
+        onChoose(Number(text));
+      }}
+    >
+      {flasks.map(({ number }) => (
+        <option key={number} value={number}>
+          {number}
+        </option>
+      ))}
+    </SelectField>
+  );
+}
