@@ -16,6 +16,7 @@ import {
 } from '#core/titration';
 import type { NewFact } from '#contract';
 import type { PlannedSeries } from './cooperative';
+import { followByElectrode } from './electrode';
 import type { Chance } from './random';
 
 /** What a simulated analyst needs of the world. */
@@ -81,7 +82,7 @@ async function takeStep(
       await bench.enter({ kind: 'run.blank-made', body: { flask: number } });
       return;
     case 'read-initial':
-      await readInitial(bench, run, next, number);
+      await readInitial(bench, series, run, next, number);
       return;
     case 'read-final':
       if (!flask) throw new Error(`the demo's analyst finds no flask ${String(number)}`);
@@ -115,12 +116,14 @@ async function weigh(bench: Bench, run: RunState, flask: number): Promise<void> 
 
 async function readInitial(
   bench: Bench,
+  series: PlannedSeries,
   run: RunState,
   next: NextStep,
   flask: number,
 ): Promise<void> {
   const last = readingToCarryOver(run);
-  const isCarried = next.canCarryOver && last;
+  // A curve goes on beyond the end: it begins with a full burette.
+  const isCarried = next.canCarryOver && !series.electrode && last;
   const isPiston = run.references.burette.construction === 'piston';
   const filled = isPiston ? 0 : bench.chance.between(0.02, 0.6);
   await bench.enter({
@@ -167,6 +170,10 @@ async function readFinal(
     kind: 'run.burette-read',
     body: { flask: flask.number, moment: 'final', readingMl, carriedFrom: null, reason },
   });
+  if (series.electrode && !flask.isRough) {
+    await bench.enter(read(await followByElectrode(bench, run, flask)));
+    return;
+  }
   if (series.mishap === 'misread' && flask.number === 3) {
     await bench.enter(read(millilitres(end + 0.2)));
     const run = await bench.look();

@@ -311,6 +311,8 @@ export interface PlannedSeries {
   readonly excess?: { readonly bottle: string; readonly pipette: keyof typeof GLASSWARE };
   /** `half-done`: left on the bench after so many titrations. */
   readonly stopAfter?: number;
+  /** Phthalate whose pH is followed, the rough titration excepted. */
+  readonly electrode?: true;
   readonly mishap?: 'bubble' | 'misread' | 'overshot' | 'brown' | 'read-twice';
 }
 
@@ -424,7 +426,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
     note: 'Total sulfite after distillation.',
     offsetPercent: -1.1,
     series: [
-      { day: -19, by: 'mirela', certifiedBy: 'mirela', burette: 'piston20' },
+      { day: -19, by: 'mirela', certifiedBy: 'mirela', burette: 'piston20', electrode: true },
       {
         day: -11,
         by: 'jasna',

@@ -10,6 +10,8 @@ import { unresolvedIncidents } from './incidents';
 import type { Judgement, Result } from './judge';
 import type { RunState } from './state';
 import { portionText } from './portion';
+import { curveEndsOf, endPointOf } from './consumed';
+import { CURVE_WAYS } from './curve';
 import { openConflicts, titreMl } from './run';
 import { describeInstruments, describeStandard } from './standard';
 
@@ -197,7 +199,7 @@ export function issueCertificate(
   const { result, accurate } = judgement;
   if (!result || !accurate) throw new RangeError('a certificate needs a result');
   const { evaluation, rounded } = result;
-  const { burette, method } = run.references;
+  const { burette } = run.references;
   const verdictCount = (verdict: string): number =>
     judgement.replicates.filter((replicate) => replicate.verdict === verdict).length;
   return {
@@ -223,7 +225,7 @@ export function issueCertificate(
       verdict,
       why,
     })),
-    indicator: describeEndPoint(method, run.setUp.rules),
+    indicator: endPointText(run, judgement),
     temperatureC: run.setUp.temperatureC,
     standard: describeStandard(run.references),
     measuredWith: describeInstruments(run.references),
@@ -235,6 +237,18 @@ export function issueCertificate(
     coreVersion: CORE_VERSION,
     catalogueVersion: CATALOGUE_VERSION,
   };
+}
+
+/** What told the end points that count: the indicator, or an electrode. */
+function endPointText(run: RunState, judgement: Judgement): string {
+  const counting = judgement.replicates.filter(({ verdict }) => verdict === 'counts');
+  const ways = counting.map(({ flask }) =>
+    endPointOf(run, flask).by === 'curve' ? curveEndsOf(run, flask).counts?.way : undefined,
+  );
+  const isByCurve = ways.every((way) => way !== undefined);
+  return isByCurve
+    ? `electrode, ${[...new Set(ways)].map((way) => CURVE_WAYS[way]).join(' or ')}`
+    : describeEndPoint(run.references.method, run.setUp.rules);
 }
 
 function normalityOf(run: RunState, { evaluation, rounded }: Result): Certificate['normality'] {

@@ -4,7 +4,7 @@ import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { AcidBaseCurve } from '../equilibrium';
 import { explainRun } from '../explanation';
 import { methodOf, references, RunScript } from '../test-support/runs';
-import { checkRunFact, curveEndsOf, judgeRun } from './index';
+import { checkRunFact, curveEndsOf, issueCertificate, judgeRun } from './index';
 
 const MASS_G = 0.48;
 const WATER_ML = 75;
@@ -88,6 +88,10 @@ describe('a titration followed by an electrode', () => {
     );
     expect(line?.input.source).toBe('curve of the electrode');
     expect(explainRun(script.state, judgement)?.isOutOfLine).toBe(false);
+    const decision = { number: '0417-1', certifiedById: 'ines', reason: null };
+    const dates = { certifiedOn: '2026-03-02', validUntil: '2026-04-02' };
+    const certificate = issueCertificate(script.state, judgement, { ...decision, ...dates });
+    expect(certificate.indicator).toBe('electrode, zero of the second derivative');
     // Half of a step of 0.10 mL, rectangular.
     expect(line?.standardUncertainty).toBeCloseTo(0.05 / Math.sqrt(3), 4);
   });

@@ -311,7 +311,7 @@ function SoFar({ run, judgement }: { readonly run: RunState; readonly judgement:
             )}
             <Link
               to={`/runs/${run.id}/judge`}
-              className="flex min-h-10 items-center font-semibold text-violet underline underline-offset-4"
+              className="flex min-h-12 items-center font-semibold text-violet underline underline-offset-4"
             >
               Judge it
             </Link>

@@ -59,7 +59,7 @@ export function BuretteCheckDialog({
                     aria-label={`What was off: ${text}`}
                     value={fault}
                     maxLength={2000}
-                    className="mb-2 ml-9 min-h-11 w-[calc(100%-36px)] rounded border border-rule-strong bg-sheet px-3"
+                    className="mb-2 ml-9 min-h-12 w-[calc(100%-36px)] rounded border border-rule-strong bg-sheet px-3"
                     onChange={(event) => {
                       change(id, event.target.value);
                     }}

@@ -156,7 +156,7 @@ function Points({
       className="max-h-[230px] divide-y divide-rule overflow-y-auto border-y border-rule"
     >
       {flask.electrode.toReversed().map((read) => (
-        <li key={read.factId} className="py-1">
+        <li key={read.factId}>
           <div className="flex items-center gap-3">
             <span
               className={`font-mono ${read.struck ? 'text-ink-soft line-through' : 'font-semibold'}`}
@@ -169,7 +169,7 @@ function Points({
             {!read.struck && run.status === 'open' && (
               <button
                 type="button"
-                className="ml-auto min-h-9 px-2 text-[15px] text-violet underline underline-offset-4"
+                className="ml-auto min-h-12 px-2 text-[15px] text-violet underline underline-offset-4"
                 onClick={() => {
                   setStriking(striking === read.factId ? null : read.factId);
                 }}
@@ -217,7 +217,7 @@ function StrikeForm({ run, read }: { readonly run: RunState; readonly read: Elec
         onChange={(event) => {
           setReason(event.target.value);
         }}
-        className="min-h-11 w-full rounded border border-rule-strong bg-sheet px-3 aria-invalid:border-blush"
+        className="min-h-12 w-full rounded border border-rule-strong bg-sheet px-3 aria-invalid:border-blush"
       />
       <Button type="submit" className="px-3 whitespace-nowrap">
         Strike out

@@ -115,7 +115,7 @@ export function IncidentDialog({
           items={found}
           chosenId={chosenId}
           onChoose={setChosenId}
-          className="mt-2 h-[176px] overflow-y-auto border-y border-rule"
+          className="mt-2 h-[192px] overflow-y-auto border-y border-rule"
         >
           {found.length === 0 && (
             <p className="p-2 text-ink-soft">Not in the list: say it in the remark of another.</p>

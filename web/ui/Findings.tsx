@@ -42,7 +42,7 @@ export function Findings({
             onChange={(event) => {
               onReason(event.target.value);
             }}
-            className="min-h-11 w-full rounded border border-rule-strong bg-sheet px-3"
+            className="min-h-12 w-full rounded border border-rule-strong bg-sheet px-3"
           />
         </label>
       )}

@@ -19,7 +19,7 @@ export function RadioList<T extends string>(props: RadioListProps<T>) {
     <fieldset className={className}>
       <legend className="sr-only">{legend}</legend>
       {items.map((item) => (
-        <label key={item.id} className="flex min-h-10 items-center gap-3 px-1 hover:bg-shade">
+        <label key={item.id} className="flex min-h-12 items-center gap-3 px-1 hover:bg-shade">
           <input
             type="radio"
             name={name}
