@@ -245,6 +245,7 @@ const PLANNED: Wish = {
   volumeMl: 200,
   exactness: 'exact',
   madeUpIn: 'cylinder',
+  isStandardizedLater: false,
 };
 
 /** A shelf of 500 bottles and 200 vessels: the planner, and trying every chain of two pipettes and two flasks. */

@@ -7,7 +7,16 @@ import type {
   SolutionOnShelf,
   Wish,
 } from './route';
-import { flaskFor, LEAST_DILUTION, madeUp, NEAR_ENOUGH, notEnough, smallestHolding } from './route';
+import {
+  flaskFor,
+  LEAST_DILUTION,
+  madeUp,
+  NEAR_ENOUGH,
+  notEnough,
+  smallestHolding,
+  tooLittle,
+  whyApproximate,
+} from './route';
 
 /** From a concentrate by cylinder, into water; null when it is too weak. */
 export function fromConcentrate(
@@ -41,7 +50,7 @@ export function fromConcentrate(
         why: `It has ${String(Number(strength.toPrecision(3)))} mol/L, known to a per cent or two. ${remark}`,
       },
       {
-        ...madeUp(madeUpMl, flask),
+        ...madeUp(wish, madeUpMl, flask),
         what: flask ? 'water, first, then to the mark' : 'water, first, up to',
       },
     ],
@@ -51,6 +60,7 @@ export function fromConcentrate(
     dominatedBy: null,
     objections: [
       ...notEnough(volumeMl, leftMl, 'mL', name),
+      ...tooLittle(volumeMl, cylinder),
       ...(wish.exactness === 'exact'
         ? ['A concentrate gives a nominal molarity: it must be standardized.']
         : []),
@@ -69,7 +79,7 @@ export function addingVolumes(
   const takeMl = (wish.molarityMolPerL * wish.volumeMl) / strength;
   const waterMl = wish.volumeMl - takeMl;
   const cylinder = smallestHolding(vessels, 'measuring-cylinder', takeMl);
-  const why = 'The molarity is found out by titration, whatever the volume was.';
+  const why = whyApproximate(wish);
   return {
     kind: 'add-volumes',
     source: {
@@ -104,7 +114,7 @@ export function addingVolumes(
     volumeMl: wish.volumeMl,
     relativeUncertainty: null,
     dominatedBy: null,
-    objections: notEnough(takeMl, leftMl, 'mL', name),
+    objections: [...notEnough(takeMl, leftMl, 'mL', name), ...tooLittle(takeMl, cylinder)],
   };
 }
 
@@ -130,7 +140,7 @@ export function strengthening(wish: Wish, { solutions, vessels }: PlannerShelf):
         (strongest.molarityMolPerL - weaker.molarityMolPerL);
       const fillMl = volumeMl - takeMl;
       const cylinder = smallestHolding(vessels, 'measuring-cylinder', takeMl);
-      const why = 'The molarity is found out by titration, whatever the volume was.';
+      const why = whyApproximate(wish);
       const approximate = { unit: 'mL', exactness: 'approximate', why } as const;
       return {
         kind: 'strengthen',
@@ -160,6 +170,7 @@ export function strengthening(wish: Wish, { solutions, vessels }: PlannerShelf):
         objections: [
           ...notEnough(fillMl, weaker.leftMl, 'mL', weaker.name),
           ...notEnough(takeMl, strongest.leftMl, 'mL', strongest.name),
+          ...tooLittle(takeMl, cylinder),
         ],
       };
     });

@@ -168,7 +168,8 @@ function diluting(wish: Wish, solution: SolutionOnShelf, chain: readonly Step[])
     ...uncertainty,
     objections: [
       ...notEnough(needsMl + RINSE_ML, solution.leftMl, 'mL', solution.name),
-      ...(wish.exactness === 'exact' && solution.relativeUncertainty === null
+      // Nobody expects to know a sample: it is diluted to be found out.
+      ...(wish.exactness === 'exact' && solution.relativeUncertainty === null && !solution.isSample
         ? [`${solution.name} has not been standardized: what is made from it is nominal too.`]
         : []),
     ],

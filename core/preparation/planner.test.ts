@@ -43,7 +43,7 @@ const SHELF: PlannerShelf = {
   vessels: VESSELS,
   balances: [{ id: 'b', balance }],
 };
-const BY_CYLINDER = { madeUpIn: 'cylinder' } as const;
+const BY_CYLINDER = { madeUpIn: 'cylinder', isStandardizedLater: true } as const;
 const EXACT = {
   molarityMolPerL: 0.1,
   volumeMl: 250,
@@ -75,6 +75,16 @@ describe('the routes to a solution', () => {
     );
     const [asStandard] = planRoutes(EXACT, { ...SHELF, solids: [PELLETS] });
     expect(asStandard?.objections[0]).toMatch(/is no standard/);
+  });
+
+  test('what no cylinder measures is said before it is poured', () => {
+    const concentrate = { id: 'c', name: 'HCl', molarityMolPerL: 12, remark: '', leftMl: 1e3 };
+    const shelf = { ...SHELF, solids: [], concentrates: [concentrate] };
+    const objectionsTo = (molarityMolPerL: number) =>
+      planRoutes({ ...EXACT, molarityMolPerL, exactness: 'approximate', volumeMl: 1000 }, shelf)[0]
+        ?.objections;
+    expect(objectionsTo(0.1)).toEqual([]);
+    expect(objectionsTo(0.001)).toEqual([expect.stringMatching(/^0.083 mL is too little/)]);
   });
 
   test('a house rule makes titrants up in a flask, pellets and concentrate; their molarity stays nominal', () => {

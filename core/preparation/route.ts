@@ -1,5 +1,5 @@
 import type { Component } from '../measurement';
-import { combineComponents } from '../measurement';
+import { combineComponents, roundSignificant } from '../measurement';
 import type { HouseRules } from '../laboratory';
 import type { Balance } from '../metrology';
 import type { PreparationSource } from './work';
@@ -59,6 +59,8 @@ export interface Wish {
   readonly volumeMl: number;
   /** A standard must be exact; a titrant that will be standardized need not be. */
   readonly exactness: 'exact' | 'approximate';
+  /** Whether a molarity that does not follow from how it is made is found out afterwards; an auxiliary solution is good as it is. */
+  readonly isStandardizedLater: boolean;
   /** What holds an approximate volume. */
   readonly madeUpIn: HouseRules['titrantsMadeUpIn'];
   /** Relative expanded uncertainty (k = 2) that is good enough; absent when any is. */
@@ -120,23 +122,44 @@ export function flaskFor(
   return madeUpIn === 'flask' ? smallestHolding(vessels, 'volumetric-flask', volumeMl) : null;
 }
 
+/** Why a quantity need not be exact. */
+export function whyApproximate({ isStandardizedLater }: Wish): string {
+  return isStandardizedLater
+    ? 'The molarity is found out by titration, whatever this amount was.'
+    : 'Nothing is reckoned from it: near enough will do.';
+}
+
 /** Water to an approximate volume: in a beaker, or in the flask that the house rule asks for. */
-export function madeUp(volumeMl: number, flask: MeasuringVessel | null): PlannedQuantity {
+export function madeUp(
+  wish: Wish,
+  volumeMl: number,
+  flask: MeasuringVessel | null,
+): PlannedQuantity {
   return {
     what: flask ? 'made up to the mark' : 'water',
     amount: volumeMl,
     unit: 'mL',
     with: flask?.name ?? 'a cylinder and a beaker',
     exactness: 'approximate',
-    why: flask
-      ? 'A house rule: whatever the volume, the molarity is found out by titration.'
-      : 'The molarity is found out by titration, whatever the volume was.',
+    why: flask ? `A house rule. ${whyApproximate(wish)}` : whyApproximate(wish),
   };
 }
 
 /** Relative standard uncertainty of the volume of a vessel. */
 export function vesselUncertainty({ tolerance, volumeMl }: MeasuringVessel): number {
   return combineComponents(tolerance) / volumeMl;
+}
+
+/** Below this part of what it holds a cylinder measures nothing. */
+const LEAST_OF_CYLINDER = 0.05;
+
+/** Says that a volume is too small for the cylinder that is to measure it; nothing when it is not. */
+export function tooLittle(volumeMl: number, cylinder: MeasuringVessel | null): readonly string[] {
+  return cylinder && volumeMl < LEAST_OF_CYLINDER * cylinder.volumeMl
+    ? [
+        `${roundSignificant(volumeMl, 2)} mL is too little for ${cylinder.name}: make a stronger solution of it first, and dilute that.`,
+      ]
+    : [];
 }
 
 /** Says that something does not suffice; nothing when it does. */

@@ -9,6 +9,7 @@ import {
   percent,
   smallestHolding,
   vesselUncertainty,
+  whyApproximate,
 } from './route';
 import { massForSolutionG } from './solution';
 
@@ -76,7 +77,7 @@ export function weighing(
         exactness: isExact ? 'exact' : 'approximate',
         why: isExact
           ? 'It stands in the equation: near this mass, every digit written down.'
-          : 'The molarity is found out by titration, whatever the mass was.',
+          : whyApproximate(wish),
       },
       isExact
         ? {
@@ -87,7 +88,7 @@ export function weighing(
             exactness: 'exact',
             why: 'It stands in the equation.',
           }
-        : madeUp(volumeMl, flask),
+        : madeUp(wish, volumeMl, flask),
     ],
     molarityMolPerL: wish.molarityMolPerL,
     volumeMl,

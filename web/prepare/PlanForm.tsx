@@ -22,7 +22,7 @@ const PURPOSES: Readonly<Record<Wanted['purpose'], string>> = {
   titrant: 'a titrant, to be standardized',
   standard: 'a standard, exact as it is made',
   auxiliary: 'an auxiliary: acid, indicator',
-  sample: 'a sample that is too strong, diluted',
+  sample: 'a strong sample, diluted',
 };
 
 /** Volumes that make whole series are offered in steps of this, mL. */

@@ -50,6 +50,14 @@ export function PreparePage() {
   );
 }
 
+/** How much is made at a time, mL: bottles of titrant, flasks of what is exact. */
+const USUAL_VOLUME_ML: Readonly<Record<Wanted['purpose'], string>> = {
+  titrant: '1000',
+  standard: '250',
+  auxiliary: '500',
+  sample: '100',
+};
+
 /** The substances that a purpose offers; those on the shelf, all for a sample. */
 function choicesFor(purpose: Wanted['purpose'], { lots, bottles }: Stock) {
   if (purpose === 'sample') return CATALOGUE.substances;
@@ -78,7 +86,7 @@ function Planner({ stock }: { readonly stock: Stock }) {
     substanceId: firstChoice('titrant', choicesFor('titrant', stock)),
     recipeId: null,
     molarity: '0.1',
-    volume: '1000',
+    volume: USUAL_VOLUME_ML.titrant,
     targetU: '',
     neededBy: '',
     sampleName: '',
@@ -97,6 +105,7 @@ function Planner({ stock }: { readonly stock: Stock }) {
       ...next,
       substanceId: isOffered && isMeant ? next.substanceId : firstChoice(next.purpose, offered),
       recipeId: 'substanceId' in changes || 'purpose' in changes ? null : next.recipeId,
+      volume: 'purpose' in changes ? USUAL_VOLUME_ML[next.purpose] : next.volume,
     });
   };
   const burette = stock.equipment.find(({ equipment }) => equipment.type === 'burette')?.equipment;
@@ -144,6 +153,7 @@ function Ways({ wanted, stock }: { readonly wanted: Wanted; readonly stock: Stoc
     molarityMolPerL,
     volumeMl,
     exactness: isExact ? 'exact' : 'approximate',
+    isStandardizedLater: wanted.purpose !== 'auxiliary',
     madeUpIn: wanted.purpose === 'titrant' ? laboratory.rules.titrantsMadeUpIn : 'cylinder',
     ...(targetPercent > 0 ? { targetRelativeU: targetPercent / 100 } : {}),
   };
@@ -151,7 +161,9 @@ function Ways({ wanted, stock }: { readonly wanted: Wanted; readonly stock: Stoc
   if (routes.length === 0) {
     return (
       <p className="text-lg">
-        Nothing on the shelf leads there: a lot, a stronger solution or a concentrate is needed.
+        {wanted.purpose === 'sample'
+          ? 'No pipette and flask of the laboratory dilute it so: try another volume.'
+          : 'Nothing on the shelf leads there: a lot, a stronger solution or a concentrate is needed.'}
       </p>
     );
   }

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { findSubstance } from '#core/chemistry';
-import { roundHalfEven, roundSignificant } from '#core/measurement';
+import { parseDecimal, roundHalfEven, roundSignificant } from '#core/measurement';
 import type {
   PlannedQuantity,
   PlannerShelf,
@@ -82,20 +82,29 @@ export function RouteView({
       <p className="mt-2">
         Gives <b>{roundHalfEven(route.volumeMl, 0)} mL</b> of{' '}
         <b className="font-mono">{roundSignificant(route.molarityMolPerL, 4)}</b> mol/L,{' '}
-        {route.relativeUncertainty === null
-          ? 'nominal: not standardized'
-          : `U about ${roundSignificant(200 * route.relativeUncertainty, 2)} % (k = 2), most of it from ${route.dominatedBy ?? ''}`}
-        . {plan && <Cost plan={plan} stock={stock} />} {plan && <Time plan={plan} stock={stock} />}
+        {outcome(route, wanted)}. {plan && <Cost plan={plan} stock={stock} />}{' '}
+        {plan && <Time plan={plan} stock={stock} />}
       </p>
       <Aliquots route={route} wanted={wanted} stock={stock} />
       {route.relativeUncertainty !== null && <Halve wish={wish} route={route} shelf={shelf} />}
       {objections.map((objection) => (
         <p key={objection} className="mt-1 border-l-4 border-straw bg-straw-wash px-3 py-1">
-          <Sentence text={objection} />
+          <Sentence text={capitalized(objection)} />
         </p>
       ))}
     </article>
   );
+}
+
+/** How well the molarity is known, or the factor that goes with a sample. */
+function outcome({ relativeUncertainty, dominatedBy, molarityMolPerL }: Route, wanted: Wanted) {
+  if (wanted.purpose === 'sample') {
+    const factor = Number(parseDecimal(wanted.sampleMolarity) ?? 0) / molarityMolPerL;
+    return `if it has what was written: diluted ${roundSignificant(factor, 4)} times, a factor that its bottle carries`;
+  }
+  return relativeUncertainty === null
+    ? 'nominal: not standardized'
+    : `U about ${roundSignificant(200 * relativeUncertainty, 2)} % (k = 2), most of it from ${dominatedBy ?? ''}`;
 }
 
 /** What is left afterwards of what it is made from. */
