@@ -204,6 +204,13 @@ export function calibratedBurette({
   return { ...equipment, calibration: isWhole ? points : null };
 }
 
+/** What a burette delivers beyond the difference of two readings, mL. */
+export interface DeliveryCorrection {
+  readonly correctionMl: number;
+  /** k = 2. */
+  readonly expandedUncertaintyMl: number;
+}
+
 /**
  * What a burette delivers between two readings beyond their difference, and the expanded uncertainty (k = 2) of that, mL:
  * those of the certificate at both readings, linear between its points, the readings taken as independent of each other.
@@ -215,7 +222,7 @@ export function deliveryCorrection(
   { calibration }: CalibratedBurette,
   fromMl: number,
   toMl: number,
-): { readonly correctionMl: number; readonly expandedUncertaintyMl: number } | null {
+): DeliveryCorrection | null {
   if (!calibration) return null;
   const at = (quantity: 'deviation' | 'expandedUncertainty', readingMl: number): number =>
     correctionAtMl(

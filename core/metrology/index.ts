@@ -28,6 +28,7 @@ export type {
   CalibratedBurette,
   Calibration,
   CalibrationPoint,
+  DeliveryCorrection,
   Equipment,
   EquipmentFactBodies,
   EquipmentState,

@@ -10,7 +10,7 @@ import { unresolvedIncidents } from './incidents';
 import type { Judgement, Result } from './judge';
 import type { RunState } from './state';
 import { portionText } from './portion';
-import { curveEndsOf, endPointOf } from './consumed';
+import { curveEndOf } from './consumed';
 import { CURVE_WAYS } from './curve';
 import { openConflicts, titreMl } from './run';
 import { describeInstruments, describeStandard } from './standard';
@@ -242,9 +242,7 @@ export function issueCertificate(
 /** What told the end points that count: the indicator, or an electrode. */
 function endPointText(run: RunState, judgement: Judgement): string {
   const counting = judgement.replicates.filter(({ verdict }) => verdict === 'counts');
-  const ways = counting.map(({ flask }) =>
-    endPointOf(run, flask).by === 'curve' ? curveEndsOf(run, flask).counts?.way : undefined,
-  );
+  const ways = counting.map(({ flask }) => curveEndOf(run, flask)?.way);
   const isByCurve = ways.every((way) => way !== undefined);
   return isByCurve
     ? `electrode, ${[...new Set(ways)].map((way) => CURVE_WAYS[way]).join(' or ')}`

@@ -1,9 +1,9 @@
 import { excessRatioOfMethod, moleRatioOfMethod } from '../chemistry';
-import type { EquipmentState } from '../metrology';
+import type { CalibratedBurette, DeliveryCorrection, EquipmentState } from '../metrology';
 import { calibratedPointOf, deliveryCorrection } from '../metrology';
 import type { BottleState } from '../reagent';
 import { knownMolarity, lotMolarMass, nominalMolPerL } from '../reagent';
-import type { CurveEnds } from './curve';
+import type { CurveEnd, CurveEnds } from './curve';
 import { curveOf, endsOfCurve } from './curve';
 import { portionAmount } from './portion';
 import { pipetteVolumeMl } from './standard';
@@ -87,8 +87,7 @@ export function curveEndsOf(
   { references, setUp }: Pick<RunState, 'references' | 'setUp'>,
   flask: Flask,
 ): CurveEnds {
-  const points = curveOf(flask);
-  if (points.length === 0) return NO_CURVE;
+  if (flask.electrode.length === 0) return NO_CURVE;
   const expectedMl = isBlank(flask)
     ? 0
     : expectedTitreMl(
@@ -97,12 +96,23 @@ export function curveEndsOf(
         nominalMolPerL(references.bottle),
       );
   const known = flask.electrode.findLast(({ struck, flaskVolumeMl }) => !struck && flaskVolumeMl);
-  return endsOfCurve(points, {
+  return endsOfCurve(curveOf(flask), {
     method: references.method,
     fromMl: Math.max(0, BEFORE_LAST_STEP * expectedMl),
     flaskVolumeMl: known?.flaskVolumeMl ? Number(known.flaskVolumeMl) : null,
     rule: setUp.rules.endPointOfCurve,
   });
+}
+
+/** The end point that counts of a curve, where the titration went on to it; null otherwise. */
+export function curveEndOf(
+  run: Pick<RunState, 'references' | 'setUp'>,
+  flask: Flask,
+): CurveEnd | null {
+  const { counts } = curveEndsOf(run, flask);
+  const titre = counts && titreMl(flask);
+  const isWithin = titre !== null && counts !== null && counts.volumeMl <= Number(titre);
+  return isWithin && counts.volumeMl > 0 ? counts : null;
 }
 
 /** Where the end point of a titration lies against its final reading. */
@@ -122,11 +132,10 @@ interface EndPoint {
 export function endPointOf(run: Pick<RunState, 'references' | 'setUp'>, flask: Flask): EndPoint {
   const { references } = run;
   const { grade, provisional, refills, initial, final } = flask;
-  const curve = curveEndsOf(run, flask).counts;
-  const titre = titreMl(flask);
-  if (curve && titre !== null && curve.volumeMl > 0 && curve.volumeMl <= Number(titre)) {
+  const curve = curveEndOf(run, flask);
+  if (curve) {
     return {
-      correctionMl: curve.volumeMl - Number(titre),
+      correctionMl: curve.volumeMl - Number(titreMl(flask)),
       halfWidthMl: Math.sqrt(3) * curve.standardUncertaintyMl,
       by: 'curve',
     };
@@ -169,21 +178,25 @@ function blankMl(run: RunState): number {
 }
 
 function meanBlankMl(run: RunState): number {
-  const titres = blanksOf(run).map(
-    (flask) =>
-      Number(titreMl(flask)) + correctionMl(run, flask) + endPointOf(run, flask).correctionMl,
-  );
+  const titres = blanksOf(run).map((flask) => volumeToEndMl(run, flask));
   return titres.length === 0 ? 0 : titres.reduce((total, one) => total + one, 0) / titres.length;
 }
 
-/** What a calibrated burette delivered into a flask beyond its titre, mL. */
-function correctionMl({ references }: Pick<RunState, 'references'>, flask: Flask): number {
-  return stretchesOf(flask).reduce(
-    (total, { from, to }) =>
-      total +
-      (deliveryCorrection(references.burette, Number(from.value), Number(to.value))?.correctionMl ??
-        0),
-    0,
+/** What the certificate of a burette corrects in each filling of a titration; nothing where it has none. */
+export function buretteCorrections(
+  burette: CalibratedBurette,
+  flask: Flask,
+): readonly DeliveryCorrection[] {
+  return stretchesOf(flask).flatMap(
+    ({ from, to }) => deliveryCorrection(burette, Number(from.value), Number(to.value)) ?? [],
+  );
+}
+
+/** What a flask that has its titre took up to its end point, mL, blank included, as the burette's calibration corrects it. */
+function volumeToEndMl(run: RunState, flask: Flask): number {
+  return buretteCorrections(run.references.burette, flask).reduce(
+    (total, { correctionMl }) => total + correctionMl,
+    Number(titreMl(flask)) + endPointOf(run, flask).correctionMl,
   );
 }
 
@@ -192,10 +205,8 @@ function correctionMl({ references }: Pick<RunState, 'references'>, flask: Flask
  * set right for an end point that was overshot. Null until it is titrated, and where the blank leaves nothing.
  */
 export function consumedMl(run: RunState, flask: Flask): number | null {
-  const titre = titreMl(flask);
-  if (titre === null || isBlank(flask)) return null;
-  const delivered = Number(titre) + correctionMl(run, flask);
-  const consumed = delivered - subtractedBlankMl(run) + endPointOf(run, flask).correctionMl;
+  if (titreMl(flask) === null || isBlank(flask)) return null;
+  const consumed = volumeToEndMl(run, flask) - subtractedBlankMl(run);
   return consumed > 0 ? consumed : null;
 }
 

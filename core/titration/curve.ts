@@ -3,7 +3,7 @@ import type { HouseRules } from '../laboratory';
 import { Unanswerable } from '../problem';
 import type { GranKind, TitrationData } from './endPoint';
 import { granIntercept, inflection } from './endPoint';
-import { stretchesOf } from './run';
+import { deliveriesMl, startsOf } from './run';
 import type { Flask } from './state';
 
 /** What an electrode in the flask shows. */
@@ -58,8 +58,8 @@ export function electrodeQuantityOf({ titrant, standard }: Method): ElectrodeQua
 
 /** The points that stand, by volume; of two at one reading the later one. */
 export function curveOf(flask: Flask): readonly CurvePoint[] {
-  const starts = [flask.initial, ...flask.refills.map(({ restart }) => restart)];
-  const before = stretchesOf(flask).map(({ from, to }) => Number(to.value) - Number(from.value));
+  const starts = startsOf(flask);
+  const before = deliveriesMl(flask).map(Number);
   const byVolume = new Map<number, CurvePoint>();
   for (const { refill, readingMl, value, struck } of flask.electrode) {
     const start = starts[refill];

@@ -20,6 +20,7 @@ export { cooledToC, lossPerMinute, minutesUntil } from './cooling';
 export { determine, expectedEnd } from './determination';
 export {
   amountIn,
+  curveEndOf,
   curveEndsOf,
   deliveredIn,
   endPointOf,

@@ -12,7 +12,7 @@ import {
   summarize,
 } from '../statistics';
 import { agreementOf } from './agreement';
-import { consumedMl, curveEndsOf, endPointOf, flaskMolarity, isOvershot } from './consumed';
+import { consumedMl, curveEndOf, flaskMolarity, isOvershot } from './consumed';
 import { CURVE_WAYS } from './curve';
 import type { Repeatability } from './model';
 import { isSeenInScatter, standardizationModel } from './model';
@@ -213,10 +213,11 @@ function replicateOf(
 
 /** Where a curve puts the end, so that the titre on record can be followed; null where the last reading is the end. */
 function endByCurve(run: RunState, flask: Flask): string | null {
-  const { counts } = curveEndsOf(run, flask);
-  return counts && endPointOf(run, flask).by === 'curve'
-    ? `by its curve the end lies at ${roundHalfEven(counts.volumeMl, 2)} mL, ${CURVE_WAYS[counts.way]}`
-    : null;
+  const end = curveEndOf(run, flask);
+  return (
+    end &&
+    `by its curve the end lies at ${roundHalfEven(end.volumeMl, 2)} mL, ${CURVE_WAYS[end.way]}`
+  );
 }
 
 /** Why a flask gives no molarity. */

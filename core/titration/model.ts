@@ -18,7 +18,6 @@ import {
   buretteReading,
   calibratedPointOf,
   calibrationComponents,
-  deliveryCorrection,
   deliveryRepeatability,
   endPointWithin,
   temperatureDeviation,
@@ -36,11 +35,11 @@ import {
   molarityByStandardInBurette,
   molarityByWeighedStandard,
 } from './equations';
-import { amountIn, blanksOf, endPointOf, isExcessByBlank } from './consumed';
+import { amountIn, blanksOf, buretteCorrections, endPointOf, isExcessByBlank } from './consumed';
 import type { RunSetUp } from './facts';
 import { pipetteVolumeMl } from './standard';
 import type { Flask, Reading, RunExcess, RunStandard, RunState } from './state';
-import { placeName, readingsOf, stretchesOf } from './run';
+import { placeName, readingsOf } from './run';
 
 /** The repeatability of the mean, relative, when it enters the budget in place of the inputs it covers. */
 export interface Repeatability {
@@ -173,7 +172,7 @@ function buretteCalibration(
   // is next to nothing: both its readings lie close together.
   const expandedUncertainty = Math.max(
     ...flasks.map((flask) =>
-      Math.hypot(...correctionsOf(burette, flask).map((one) => one.expandedUncertaintyMl)),
+      Math.hypot(...buretteCorrections(burette, flask).map((one) => one.expandedUncertaintyMl)),
     ),
   );
   return commonInput({
@@ -183,13 +182,6 @@ function buretteCalibration(
     components: calibrationComponents({ expandedUncertainty }),
     source: `burette ${burette.name}, calibrated`,
   });
-}
-
-/** What the certificate of a burette corrects in each filling of a titration; nothing where it has none. */
-function correctionsOf(burette: CalibratedBurette, flask: Flask) {
-  return stretchesOf(flask).flatMap(
-    ({ from, to }) => deliveryCorrection(burette, Number(from.value), Number(to.value)) ?? [],
-  );
 }
 
 /** What the standard contributes to the molarity of each flask, given its volume from the burette. */
@@ -348,7 +340,7 @@ function readingTerms(burette: CalibratedBurette, flask: Flask): readonly Term[]
       return place === 'final' || place.startsWith('stop') ? plus(expression) : minus(expression);
     })
     .toReversed();
-  const corrections = correctionsOf(burette, flask).map(({ correctionMl }) => correctionMl);
+  const corrections = buretteCorrections(burette, flask).map(({ correctionMl }) => correctionMl);
   if (corrections.length === 0) return readings;
   const i = String(flask.number);
   const correction = define(

@@ -21,6 +21,7 @@ import {
   readingsOf,
   readingToCarryOver,
   refillPlace,
+  startsOf,
   stretchesOf,
 } from './run';
 import type { Flask, ReadingPlace, RunState } from './state';
@@ -165,7 +166,7 @@ export function checkElectrodeReading(
 ): readonly Finding[] {
   const flask = flaskOf(run, number);
   if (!flask) return [unknownFlask(number)];
-  const from = [flask.initial, ...flask.refills.map(({ restart }) => restart)][refill];
+  const from = startsOf(flask)[refill];
   if (flask !== flaskUnderBurette(run) || !from || refill !== flask.refills.length) {
     return [notUnderBurette(flask)];
   }

@@ -24,13 +24,20 @@ export function isBlank({ portion }: Pick<Flask, 'portion'>): boolean {
   return portion.value.kind === 'blank';
 }
 
+/** The readings from which the burette goes on: the initial one, and the one after each refill. */
+export function startsOf({
+  initial,
+  refills,
+}: Pick<Flask, 'initial' | 'refills'>): readonly (Reading | null)[] {
+  return [initial, ...refills.map(({ restart }) => restart)];
+}
+
 /** The stretches of a titration that have both their readings, from one filling of the burette to the next. */
 export function stretchesOf(
   flask: Pick<Flask, Moment | 'refills'>,
 ): readonly { readonly from: Reading; readonly to: Reading }[] {
-  const starts = [flask.initial, ...flask.refills.map(({ restart }) => restart)];
   const ends = [...flask.refills.map(({ stop }) => stop), flask.final];
-  return starts.flatMap((from, i) => {
+  return startsOf(flask).flatMap((from, i) => {
     const to = ends[i];
     return from && to ? [{ from, to }] : [];
   });

@@ -1,21 +1,15 @@
 import { useEffect, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { parseDecimal, roundHalfEven } from '#core/measurement';
-import type { Finding } from '#core/record';
 import type { ElectrodeReading, Flask, RunState } from '#core/titration';
-import {
-  checkRunFact,
-  curveEndsOf,
-  electrodeQuantityOf,
-  flaskOf,
-  forecastFlask,
-} from '#core/titration';
-import type { NewFact } from '#contract';
+import { curveEndsOf, electrodeQuantityOf, flaskOf, forecastFlask } from '#core/titration';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { QuantityField } from '../ui/fields';
-import { Findings, isLetThrough } from '../ui/Findings';
+import { Findings } from '../ui/Findings';
 import { reasonProblem } from '../ui/fieldMessages';
 import { CurveView } from './CurveView';
+import { useCheckedEntry } from './useCheckedEntry';
 import { useEnter } from './useRun';
 
 interface CurveDialogProps {
@@ -28,7 +22,6 @@ interface CurveDialogProps {
 export function CurveDialog({ run, flask: number, onClose }: CurveDialogProps) {
   const flask = flaskOf(run, number);
   if (!flask) return null;
-  const quantity = electrodeQuantityOf(run.references.method);
   const expected = flask.final ? undefined : forecastFlask(run, flask, null).onBurette?.expected;
   return (
     <Dialog
@@ -51,7 +44,7 @@ export function CurveDialog({ run, flask: number, onClose }: CurveDialogProps) {
       <div className="grid grid-cols-[330px_minmax(0,1fr)] gap-x-8">
         <div className="flex flex-col gap-3">
           {!flask.final && <PointForm run={run} flask={flask} />}
-          <Points run={run} flask={flask} quantity={quantity} />
+          <Points run={run} flask={flask} />
         </div>
         <CurveView run={run} flask={flask} />
       </div>
@@ -62,17 +55,16 @@ export function CurveDialog({ run, flask: number, onClose }: CurveDialogProps) {
 
 /** Takes one reading of burette and electrode after the other. */
 function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
-  const { propose, keep } = useEnter(run);
+  const { findings, setFindings, reason, setReason, submit } = useCheckedEntry(run);
   const quantity = electrodeQuantityOf(run.references.method);
   const [reading, setReading] = useState('');
   const [value, setValue] = useState('');
   const [inFlask, setInFlask] = useState(flask.electrode.at(-1)?.flaskVolumeMl ?? '');
-  const [findings, setFindings] = useState<readonly Finding[]>([]);
   const hasEnd = curveEndsOf(run, flask).counts !== null;
   const first = useRef<HTMLInputElement>(null);
   const second = useRef<HTMLInputElement>(null);
 
-  const submit = async (): Promise<void> => {
+  const keepPoint = async (): Promise<void> => {
     const readingMl = parseDecimal(reading);
     const shown = parseDecimal(value);
     const flaskVolumeMl = inFlask.trim() === '' ? null : parseDecimal(inFlask);
@@ -88,13 +80,12 @@ function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Fla
     const { refills, number } = flask;
     const point = { readingMl, quantity, value: shown, flaskVolumeMl };
     const body = { flask: number, refill: refills.length, ...point };
-    const { proposed, fact } = propose({ kind: 'run.electrode-read', body });
-    const found = checkRunFact(run, fact);
-    setFindings(found);
-    if (found.length > 0) return;
-    await keep(proposed);
-    setReading('');
-    setValue('');
+    if (!(await submit({ kind: 'run.electrode-read', body }))) return;
+    // Empty before it has the focus again: what is typed at once is the next point.
+    flushSync(() => {
+      setReading('');
+      setValue('');
+    });
     first.current?.focus();
   };
 
@@ -105,7 +96,7 @@ function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Fla
       className="grid grid-cols-2 gap-3"
       onSubmit={(event) => {
         event.preventDefault();
-        void submit();
+        void keepPoint();
       }}
     >
       <QuantityField ref={first} label="Burette" unit="mL" value={reading} onText={setReading} />
@@ -120,7 +111,7 @@ function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Fla
         Keep the point
       </Button>
       <div className="col-span-2">
-        <Findings findings={findings} reason="" onReason={() => undefined} />
+        <Findings findings={findings} reason={reason} onReason={setReason} />
       </div>
       {quantity === 'pH' && (
         <div className="col-span-2">
@@ -138,15 +129,7 @@ function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Fla
 }
 
 /** The points so far, the last one first. */
-function Points({
-  run,
-  flask,
-  quantity,
-}: {
-  readonly run: RunState;
-  readonly flask: Flask;
-  readonly quantity: string;
-}) {
+function Points({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
   const [striking, setStriking] = useState<string | null>(null);
   if (flask.electrode.length === 0) return null;
   return (
@@ -164,7 +147,7 @@ function Points({
               {read.readingMl} mL
             </span>
             <span className={`font-mono ${read.struck ? 'text-ink-soft line-through' : ''}`}>
-              {quantity} {read.value}
+              {read.quantity} {read.value}
             </span>
             {!read.struck && run.status === 'open' && (
               <button
@@ -236,25 +219,13 @@ function EndHere({
   readonly flask: Flask;
   readonly onClose: () => void;
 }) {
-  const { propose, keep } = useEnter(run);
-  const [findings, setFindings] = useState<readonly Finding[]>([]);
-  const [reason, setReason] = useState('');
+  const { findings, reason, setReason, why, submit } = useCheckedEntry(run);
   const last = flask.electrode.findLast(({ struck }) => !struck);
   const hasEnd = curveEndsOf(run, flask).counts !== null;
   const end = async (readingMl: string): Promise<void> => {
-    const why = reason.trim() === '' ? null : reason.trim();
-    const entry: NewFact = {
-      kind: 'run.burette-read',
-      body: { flask: flask.number, moment: 'final', readingMl, carriedFrom: null, reason: why },
-    };
-    const { proposed, fact } = propose(entry);
-    const found = checkRunFact(run, fact);
-    if (!isLetThrough(found, reason)) {
-      setFindings(found);
-      return;
-    }
-    await keep(proposed);
-    onClose();
+    const place = { flask: flask.number, moment: 'final', carriedFrom: null } as const;
+    const body = { ...place, readingMl, reason: why };
+    if (await submit({ kind: 'run.burette-read', body })) onClose();
   };
   return (
     <div className="mt-4">

@@ -1,19 +1,18 @@
 import { useEffect, useRef, useState } from 'react';
 import { parseDecimal } from '#core/measurement';
-import type { Finding } from '#core/record';
 import type { NextStep, RunState } from '#core/titration';
-import { checkRunFact, flaskOf, pipetteMl, planRun, readingToCarryOver } from '#core/titration';
+import { flaskOf, pipetteMl, planRun, readingToCarryOver } from '#core/titration';
 import type { NewFact } from '#contract';
 import { useSession } from '../app/session';
 import { Button, KeyHint } from '../ui/Button';
 import { FigureField } from '../ui/FigureField';
-import { Findings, isLetThrough } from '../ui/Findings';
+import { Findings } from '../ui/Findings';
 import type { WeighingMode } from '../ui/WeighingModeChoice';
 import { WeighingModeChoice } from '../ui/WeighingModeChoice';
 import { BalanceDialog } from './BalanceDialog';
 import type { Way } from './useKeys';
 import { useKeys } from './useKeys';
-import { useEnter } from './useRun';
+import { useCheckedEntry } from './useCheckedEntry';
 
 const CORE_ENTRIES = [
   'weigh',
@@ -58,14 +57,13 @@ type Typed = readonly [first: string, second: string];
 /** Where the next figure is typed. Checks it as it is kept, asks when it is unlikely, never changes it. */
 export function EntryPanel(props: EntryPanelProps) {
   const { run, step, mode, onPreview, onKept, ways } = props;
-  const { propose, keep } = useEnter(run);
+  const checked = useCheckedEntry(run);
+  const { findings, setFindings, reason, setReason, why } = checked;
   const { isDemo } = useSession();
   const [isAtBalance, setIsAtBalance] = useState(false);
   const preset = step.action === 'pipette' ? pipetteMl(run.references.standard) : null;
   const given = preset === null ? '' : String(preset);
   const [typed, setTyped] = useState<Typed>([given, '']);
-  const [findings, setFindings] = useState<readonly Finding[]>([]);
-  const [reason, setReason] = useState('');
   const first = useRef<HTMLInputElement>(null);
   const confirm = useRef<HTMLButtonElement>(null);
   const isWeighing = step.action === 'weigh';
@@ -85,13 +83,7 @@ export function EntryPanel(props: EntryPanelProps) {
   };
 
   const submit = async (entry: NewFact): Promise<void> => {
-    const { proposed, fact } = propose(entry);
-    const found = checkRunFact(run, fact);
-    if (!isLetThrough(found, reason)) {
-      setFindings(found);
-      return;
-    }
-    await keep(proposed);
+    if (!(await checked.submit(entry))) return;
     onPreview(null);
     onKept();
   };
@@ -105,7 +97,6 @@ export function EntryPanel(props: EntryPanelProps) {
       setFindings([{ severity: 'impossible', code: 'not-a-number', field: 'entry', message }]);
       return;
     }
-    const why = reason.trim() === '' ? null : reason.trim();
     await submit(make(one, two ?? '', why));
   };
 

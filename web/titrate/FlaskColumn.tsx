@@ -1,6 +1,6 @@
 import { roundHalfEven } from '#core/measurement';
 import type { Reading, ReadingPlace, Replicate, RunState } from '#core/titration';
-import { curveEndsOf } from '#core/titration';
+import { curveEndOf } from '#core/titration';
 import { SmallButton } from '../ui/Button';
 import { FlaskEntries } from './FlaskEntries';
 import { flaskColour, FlaskDrawing } from './FlaskDrawing';
@@ -97,10 +97,10 @@ function Remarks({
 }) {
   const { voided, grade, incidents } = flask;
   if (voided) return <p className="py-1 text-sm leading-snug">{voided.reason}</p>;
-  const curve = curveEndsOf(run, flask).counts;
+  const curve = curveEndOf(run, flask);
   return (
     <>
-      {curve && flask.final && (
+      {curve && (
         <p className="text-sm leading-snug text-ink-soft">
           end by its curve: <span className="font-mono">{roundHalfEven(curve.volumeMl, 2)}</span> mL
         </p>
