@@ -261,6 +261,7 @@ test('an electrode follows the titration: every point is kept, the end lies wher
   await expect(page.getByRole('region', { name: 'Flask 1' })).toContainText(
     `end by its curve: ${endMl.toFixed(2)} mL`,
   );
+  await expect(page.getByRole('textbox', { name: /net mass, flask 2/ })).toBeFocused();
   const byHand = (1000 * 0.4802 * 0.9998) / 204.222 / endMl;
   await expect(page.getByTestId('molarity-1')).toHaveText(byHand.toFixed(5));
   await page.goto(`${page.url()}/judge`);

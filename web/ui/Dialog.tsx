@@ -18,9 +18,7 @@ export function Dialog(props: DialogProps) {
   const { title, description, onClose, returnTo, isWide = false, children } = props;
   const [opener] = useState(() => document.activeElement);
   const giveFocusBack = (): void => {
-    // What opened it may be gone, as an item of a menu is; the heading of the page is always there.
-    const before = opener?.isConnected ? opener : document.querySelector('h1');
-    const next = returnTo?.current ?? before;
+    const next = returnTo?.current ?? (opener?.isConnected ? opener : placeAfter(opener));
     if (next instanceof HTMLElement) next.focus();
   };
   return (
@@ -48,4 +46,15 @@ export function Dialog(props: DialogProps) {
       </Primitive.Portal>
     </Primitive.Root>
   );
+}
+
+/**
+ * Where the focus goes when what opened a dialog is gone: after a field that takes the keys of its page to the one that came in
+ * its place, else, as after an item of a menu, to the heading.
+ */
+function placeAfter(opener: Element | null): Element | null {
+  const entry = opener?.matches('[data-takes-keys]')
+    ? document.querySelector('[data-takes-keys]')
+    : null;
+  return entry ?? document.querySelector('h1');
 }

@@ -22,7 +22,7 @@ export function WeighingModeChoice({
       items={CHOICES}
       chosenId={mode}
       onChoose={onMode}
-      className="mt-2 flex items-center gap-3 text-[15px]"
+      className="flex items-center gap-3 text-[15px]"
     />
   );
 }
