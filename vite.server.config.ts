@@ -14,6 +14,7 @@ export default defineConfig({
         vectors: 'calc/commands/vectors.ts',
         verify: 'calc/commands/verify.ts',
         measureCore: 'calc/commands/measureCore.ts',
+        acceptBreak: 'server/commands/acceptBreak.ts',
         audit: 'server/commands/audit.ts',
         prepare: 'server/commands/prepare.ts',
         measureFold: 'server/commands/measureFold.ts',

@@ -331,6 +331,39 @@ describe('fields', () => {
     expect(faults(certifyRequestSchema, { ...request, basedOn: null })).toEqual(['basedOn']);
   });
 
+  test.each([
+    ['2026-03-02T08:00:00.000Z', true],
+    ['1900-01-01T00:00:00.000Z', true],
+    ['1899-12-31T23:59:59.999Z', false],
+    ['9999-12-31T23:59:59.999Z', true],
+    ['0000-01-01T00:00:00.000Z', false],
+    ['2026-01-01T24:00:00.000Z', false],
+    ['2026-02-29T08:00:00.000Z', false],
+    ['2028-02-29T08:00:00.000Z', true],
+    ['2026-03-02T23:59:60.000Z', false],
+    ['2026-03-02T08:00:00Z', false],
+    ['+010000-01-01T00:00:00.000Z', false],
+  ])('of the times that a device may say, %s: %s', (deviceTime, isTaken) => {
+    const reading = { flask: 1, moment: 'final', readingMl: '7.10', carriedFrom: null };
+    const fact = envelope('run.burette-read', { ...reading, reason: null });
+    const found = faults(proposedFactSchema, { ...fact, deviceTime });
+    expect(found).toEqual(isTaken ? [] : ['deviceTime']);
+  });
+
+  test.each([
+    [{ basedOn: 2_147_483_647 }, []],
+    [{ basedOn: 2_147_483_648 }, ['basedOn']],
+    [{ basedOn: -1 }, ['basedOn']],
+    [{ schemaVersion: 3_000_000_000 }, ['schemaVersion']],
+    [{ id: uuidv7().toUpperCase() }, ['id']],
+    [{ recordId: uuidv7().toUpperCase() }, ['recordId']],
+    [{ deviceId: uuidv7().toUpperCase() }, ['deviceId']],
+  ])('what a column cannot hold, or would spell otherwise, is refused: %o', (changes, found) => {
+    const reading = { flask: 1, moment: 'final', readingMl: '7.10', carriedFrom: null };
+    const fact = envelope('run.burette-read', { ...reading, reason: null });
+    expect(faults(proposedFactSchema, { ...fact, ...changes })).toEqual(found);
+  });
+
   test('a short password and an unknown time zone are refused', () => {
     const account = {
       code: 'abcd-efgh',

@@ -73,15 +73,41 @@ export const plainDate = v.pipe(
   v.check(isPlainDate, 'Give a date as year-month-day.'),
 );
 
-export const id = v.pipe(v.string('An id is missing.'), v.uuid('This is not an id.'));
+/** A UUID as PostgreSQL gives it back: in lower case. What it would spell otherwise is refused, not rewritten. */
+export const id = v.pipe(
+  v.string('An id is missing.'),
+  v.uuid('This is not an id.'),
+  v.check((text) => text === text.toLowerCase(), 'An id is written in lower case.'),
+);
+
+/** Greatest value of PostgreSQL's `integer`. */
+const LARGEST_INTEGER = 2_147_483_647;
+
+/** A whole number that a column of PostgreSQL's `integer` holds. */
+export function storedInteger(least: number) {
+  return v.pipe(
+    v.number('Write a whole number.'),
+    v.integer('Write a whole number.'),
+    v.minValue(least, `At least ${String(least)}.`),
+    v.maxValue(LARGEST_INTEGER, `At most ${String(LARGEST_INTEGER)}.`),
+  );
+}
+
+/** Whether a text is what its own time is written as: a real day, no 24:00, in years that PostgreSQL and a date hold. */
+function isInstant(text: string): boolean {
+  const time = new Date(text);
+  return !Number.isNaN(time.getTime()) && time.toISOString() === text && text > '1900';
+}
 
 export const instant = v.pipe(
   v.string('A time is missing.'),
-  v.check(
-    (text) =>
-      /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/.test(text) && !Number.isNaN(Date.parse(text)),
-    'Give the time in UTC with milliseconds.',
-  ),
+  v.check(isInstant, 'Give the time in UTC with milliseconds, such as 2026-03-02T08:00:00.000Z.'),
+);
+
+/** A date and a time of day in the laboratory, without a zone. */
+export const localMinute = v.pipe(
+  v.string('Give a date and a time.'),
+  v.check((text) => isInstant(`${text}:00.000Z`), 'Give a date and a time.'),
 );
 
 export const distribution = v.picklist(['rectangular', 'triangular', 'normal', 'arcsine']);

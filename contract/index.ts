@@ -3,6 +3,7 @@ export { houseRulesSchema } from './houseRules';
 export {
   decimal,
   decimalUpTo,
+  id,
   line,
   nonNegativeDecimal,
   plainDate,

@@ -6,10 +6,10 @@ import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
 import type { RunFact, RunReferences } from '#core/titration';
 import type { ClientFactBody, ClientFactKind } from './records';
 import { bottleCode, CLIENT_FACTS, container } from './records';
-import { id, instant, line, plainDate, reason } from './fields';
+import { id, instant, line, plainDate, reason, storedInteger } from './fields';
 
 /** A version of a record: how many facts it has. */
-const version = v.pipe(v.number(), v.integer(), v.minValue(0));
+const version = storedInteger(0);
 
 /** A device's clock may be wrong by much, but its time must stay a time. */
 const CENTURY_MS = 100 * 365.25 * 24 * 3_600_000;
@@ -27,7 +27,7 @@ const device = {
 const envelope = {
   id,
   recordId: id,
-  schemaVersion: v.pipe(v.number(), v.integer(), v.minValue(1)),
+  schemaVersion: storedInteger(1),
   authorId: id,
   ...device,
   basedOn: v.nullable(version),

@@ -22,11 +22,13 @@ import {
   distribution,
   id,
   line,
+  localMinute,
   nonNegativeDecimal,
   plainDate,
   positiveDecimal,
   reason,
   remark,
+  storedInteger,
 } from './fields';
 import { houseRulesSchema } from './houseRules';
 
@@ -204,16 +206,7 @@ const planSchema = v.strictObject({
   volumeMl: solutionMl,
   source: sourceSchema,
   carbonDioxide: houseRulesSchema.entries.carbonDioxide,
-  neededBy: v.nullable(
-    v.pipe(
-      v.string(),
-      v.check(
-        (text) =>
-          /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/.test(text) && !Number.isNaN(Date.parse(`${text}:00Z`)),
-        'Give a date and a time.',
-      ),
-    ),
-  ),
+  neededBy: v.nullable(localMinute),
   note: remark,
   reason: optionalReason,
 }) satisfies SchemaOf<PreparationPlan>;
@@ -222,10 +215,7 @@ const stepId = v.pipe(v.string(), v.regex(/^[a-z-]{1,30}(-\d{1,2})?$/, 'This is 
 
 const flask = count(1, 99);
 
-const recordVersion = v.strictObject({
-  id,
-  version: v.pipe(v.number(), v.integer(), v.minValue(1)),
-});
+const recordVersion = v.strictObject({ id, version: storedInteger(1) });
 
 const runSetUpSchema = v.strictObject({
   method: v.variant('kind', [

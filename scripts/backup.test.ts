@@ -61,6 +61,31 @@ test('a backup brings back what was there, beside what came after it', async () 
   expect([audit.code, audit.output]).toEqual([0, expect.stringContaining('is whole')]);
 });
 
+test('a log with a break is restored by whoever answers for it, and by nobody else', async () => {
+  const owner = connectAsOwner(laboratory.database.url);
+  await owner.raw(`
+    ALTER TABLE facts DISABLE TRIGGER USER;
+    UPDATE facts SET body = jsonb_set(body, '{readingMl}', '"23.61"')
+    WHERE kind = 'run.burette-read' AND body->>'readingMl' = '23.60';
+    ALTER TABLE facts ENABLE TRIGGER USER`);
+  await owner.destroy();
+  const file = join(folder, 'broken.backup');
+  expect((await command('backup', file)).output).toContain('The audit log is broken at entry');
+  const refused = await command('restore', file);
+  expect(refused.code).toBe(1);
+  const found = /--accept-break (\S+)/.exec(refused.output)?.[1] ?? '';
+  const accept = ['restore', file, '--accept-break'] as const;
+  expect((await command(...accept, found)).output).toContain('say why the break is accepted');
+  const reason = ['--reason', 'the notebook says 23.61', '--by', 'Oda Lind'];
+  const other = found.replace(/.$/, (last) => (last === '0' ? '1' : '0'));
+  expect((await command(...accept, other, ...reason)).output).toContain('is another one');
+  const restored = await command(...accept, found, ...reason);
+  expect(restored.output).toContain('The audit log is whole but for 1 accepted break');
+  expect(restored.code).toBe(0);
+  const audit = await command('audit');
+  expect([audit.code, audit.output]).toEqual([0, expect.stringContaining('1 accepted break')]);
+});
+
 test('what is no backup changes nothing', async () => {
   const file = join(folder, 'no.backup');
   writeFileSync(file, 'a letter');

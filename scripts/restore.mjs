@@ -1,11 +1,22 @@
 // npm run restore -- FILE: what a backup holds, in place of what is there, which is kept under another name.
+// --accept-break SEQUENCE:HASH --reason "…" [--by NAME] restores a log with a break that has been looked into.
 import { existsSync } from 'node:fs';
 import { resolve } from 'node:path';
+import { parseArgs } from 'node:util';
 import { runOn, runTool, withData } from './lib/data.mjs';
 import { runCommand, say, StepError } from './lib/say.mjs';
 
 await runCommand(async () => {
-  const given = process.argv.slice(2).find((word) => !word.startsWith('--'));
+  const { positionals, values } = parseArgs({
+    allowPositionals: true,
+    options: {
+      demo: { type: 'boolean' },
+      'accept-break': { type: 'string', multiple: true, default: [] },
+      reason: { type: 'string', default: '' },
+      by: { type: 'string' },
+    },
+  });
+  const [given] = positionals;
   if (!given) throw new StepError('Restoring', 'no file is named.', 'npm run restore -- FILE');
   const file = resolve(given);
   if (!existsSync(file)) {
@@ -33,7 +44,11 @@ await runCommand(async () => {
       ]);
       say('Bringing it up to this version and verifying it …');
       await runOn(restored, 'Preparing the database', ['prepare']);
-      console.log(await runOn(restored, 'Verifying the audit log', ['audit']));
+      for (const broken of values['accept-break']) {
+        const words = ['--reason', values.reason, ...(values.by ? ['--by', values.by] : [])];
+        await runOn(restored, 'Accepting the break', ['acceptBreak', broken, ...words]);
+      }
+      console.log(await runOn(restored, 'Verifying the audit log', ['audit', '--log-only']));
       console.log(await runOn(restored, 'Rebuilding', ['rebuild']));
       await runOn(restored, 'Restoring', ['record', 'restored']);
       await sql(`ALTER DATABASE "${data.name}" RENAME TO "${before}"`);

@@ -1,23 +1,31 @@
+import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
+import type { Fact } from '#core/record';
 import { durably } from '../database/durably';
-import type { Client, TestLaboratory } from '../test-support/laboratory';
+import { appendFact } from '../ledger/append';
+import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
 import {
   foundTestLaboratory,
+  proposeFact,
   startRun,
   stockLaboratory,
   titrateSeries,
+  weighed,
 } from '../test-support/laboratory';
+import { DIGEST_VERSION, digestVersionOf } from './digests';
 import type { AuditEntry } from './entry';
-import { canonicalText, sha256 } from './entry';
+import { auditEntryOfFact } from './entry';
+import { canonicalText, sha256 } from './text';
 import { appendAudit, getAuditHead, listAuditAfter } from './queries';
 import { verifyAudit } from './verify';
 
 let laboratory: TestLaboratory;
 let client: Client;
+let ids: StockIds;
 beforeAll(async () => {
   laboratory = await foundTestLaboratory();
   client = await laboratory.signIn(laboratory.chief);
-  const ids = await stockLaboratory(client, laboratory.today);
+  ids = await stockLaboratory(client, laboratory.today);
   await titrateSeries(client, await startRun(client, ids));
 });
 afterAll(() => laboratory.close());
@@ -120,7 +128,7 @@ test('the application can append and nothing else', async () => {
 
 /** What somebody with every right on the database does behind the program's back, and takes back afterwards. */
 describe('a break is found and named', () => {
-  async function tamperWith(sql: string): Promise<{ sequence: number | null; why: string }> {
+  async function tamperWith(sql: string): Promise<{ sequence: number; why: string }> {
     const { owner } = laboratory.database;
     const rollback = new Error('taken back');
     let found: Awaited<ReturnType<typeof verifyAudit>> | undefined;
@@ -144,7 +152,7 @@ describe('a break is found and named', () => {
       'hash',
     ],
     ['DELETE FROM audit WHERE sequence = 7', 8, 'entry 7 is missing'],
-    ['DELETE FROM audit WHERE sequence >= 20', null, 'it ends with 19'],
+    ['DELETE FROM audit WHERE sequence >= 20', 0, 'it ends with 19'],
     [
       `UPDATE facts SET body = jsonb_set(body, '{readingMl}', '"23.61"')
        WHERE kind = 'run.burette-read' AND body->>'readingMl' = '23.60'`,
@@ -160,7 +168,7 @@ describe('a break is found and named', () => {
     [
       `INSERT INTO facts SELECT gen_random_uuid(), record_id, 99, kind, schema_version, body, author_id,
          based_on, device_time, recorded_at, device_id, clock_offset_ms FROM facts WHERE sequence = 4`,
-      null,
+      0,
       'facts are stored',
     ],
     [
@@ -171,13 +179,13 @@ describe('a break is found and named', () => {
     [
       `INSERT INTO people SELECT gen_random_uuid(), 'Eve', password_hash, true, true, false, now()
        FROM people LIMIT 1`,
-      null,
+      0,
       'does not know of the account',
     ],
     [
       `INSERT INTO files SELECT gen_random_uuid(), record_id, 'kp.pdf', 'application/pdf', 'x', 'forged'
        FROM facts LIMIT 1`,
-      null,
+      0,
       'is not what it was when it was attached',
     ],
   ])('%s', async (sql, sequence, why) => {
@@ -195,4 +203,95 @@ describe('a break is found and named', () => {
       why: expect.stringContaining('no entry has the hash') as string,
     });
   });
+});
+
+/** A reading as it was once taken and digested: in whatever spelling it was sent. */
+async function storeAsOnceSent(changes: Partial<Fact>): Promise<void> {
+  const { owner, db } = laboratory.database;
+  const recordId = changes.recordId ?? (await startRun(client, ids));
+  const fact: Fact = {
+    ...proposeFact(weighed(1, '0.4802'), recordId, client.person.id),
+    sequence: 2,
+    recordedAt: new Date().toISOString(),
+    ...changes,
+  };
+  await owner('facts').insert({
+    id: fact.id,
+    record_id: fact.recordId,
+    sequence: fact.sequence,
+    kind: fact.kind,
+    schema_version: fact.schemaVersion,
+    body: JSON.stringify(fact.body),
+    author_id: fact.authorId,
+    based_on: fact.basedOn,
+    device_id: fact.deviceId,
+    device_time: fact.deviceTime,
+    clock_offset_ms: fact.clockOffsetMs,
+    recorded_at: fact.recordedAt,
+  });
+  await owner('records').where({ id: fact.recordId }).update({ version: 2 });
+  await db.raw('SELECT append_audit(?::text[])', [[auditEntryOfFact(fact, 1)]]);
+}
+
+test('what was once taken in a spelling that PostgreSQL does not keep is still the same fact', async () => {
+  const { db } = laboratory.database;
+  const runId = await startRun(client, ids);
+  await storeAsOnceSent({ id: uuidv7().toUpperCase() });
+  await storeAsOnceSent({ recordId: runId.toUpperCase(), deviceId: uuidv7().toUpperCase() });
+  await storeAsOnceSent({ deviceTime: '2026-01-01T24:00:00.000Z' });
+  await storeAsOnceSent({ deviceTime: '2026-01-02T00:00:00.000Z' });
+  expect(await verifyAudit(db)).toMatchObject({ kind: 'whole', otherSpellings: 3 });
+});
+
+test('an entry is verified by the version that it was written with', async () => {
+  const texts = (await listAuditAfter(laboratory.database.db, 0, 1_000)).map(({ text }) => text);
+  const versions = texts
+    .map((text) => JSON.parse(text) as AuditEntry)
+    .filter((entry) => entry.kind === 'fact')
+    .map(digestVersionOf);
+  // Those of the test before name none; all others the newest.
+  expect(versions.filter((version) => version === 1)).toHaveLength(4);
+  expect(versions.filter((version) => version === DIGEST_VERSION).length).toBeGreaterThan(19);
+});
+
+test('a fact that would not be kept just as it was sent is not kept at all', async () => {
+  const { db } = laboratory.database;
+  const services = { db, now: () => new Date() };
+  const runId = await startRun(client, ids);
+  const head = await getAuditHead(db);
+  const odd = { deviceId: uuidv7().toUpperCase() };
+  const proposed = proposeFact(weighed(1, '0.4802'), runId, client.person.id, odd);
+  await expect(appendFact(services, client.person, proposed)).rejects.toMatchObject({
+    status: 400,
+  });
+  expect(await getAuditHead(db)).toEqual(head);
+  expect((await client.get(`/api/runs/${runId}`)).body).toMatchObject({ facts: [{ sequence: 1 }] });
+});
+
+test('a break is accepted as it was found, and no other at the same place', async () => {
+  const { owner } = laboratory.database;
+  const rollback = new Error('taken back');
+  const accepting = owner.transaction(async (tx) => {
+    await tx.raw('ALTER TABLE facts DISABLE TRIGGER USER');
+    const change = (massG: string) =>
+      tx.raw(
+        `UPDATE facts SET body = jsonb_set(body, '{weighing,massG}', to_jsonb(?::text))
+         WHERE kind = 'run.flask-weighed' AND body->>'flask' = '3'`,
+        [massG],
+      );
+    await change('0.4999');
+    const broken = await verifyAudit(tx);
+    if (broken.kind !== 'broken') throw new Error('the break was not found');
+    const { sequence, found } = broken;
+    const at = new Date().toISOString();
+    await appendAudit(tx, {
+      ...{ kind: 'break-accepted', at, by: 'Oda', reason: 'the notebook says so' },
+      ...{ sequence, found },
+    });
+    expect(await verifyAudit(tx)).toMatchObject({ kind: 'whole', acceptedBreaks: 1 });
+    await change('0.5999');
+    expect(await verifyAudit(tx)).toMatchObject({ kind: 'broken', sequence });
+    throw rollback;
+  });
+  await expect(accepting).rejects.toBe(rollback);
 });

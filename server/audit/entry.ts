@@ -1,6 +1,7 @@
-import { createHash } from 'node:crypto';
-import canonicalize from 'canonicalize';
 import type { Fact } from '#core/record';
+import type { DigestVersion, PersonRow } from './digests';
+import { DIGEST_VERSION, DIGESTS } from './digests';
+import { canonicalText, digestOf } from './text';
 
 /** Something that must be traceable later. `at` is the server's clock, `by` a person's id. */
 export type AuditEntry =
@@ -14,8 +15,10 @@ export type AuditEntry =
       readonly recordKind: string;
       /** The version that the record has with this fact. */
       readonly version: number;
-      /** SHA-256 of the fact in canonical JSON. */
+      /** SHA-256 of what `DIGESTS` says of the fact, in canonical JSON. */
       readonly digest: string;
+      /** Absent for the first. */
+      readonly digestVersion?: DigestVersion;
     }
   | {
       readonly kind: 'signed-in';
@@ -36,8 +39,22 @@ export type AuditEntry =
       /** Null for the first account and the demo's. */
       readonly by: string | null;
       readonly personId: string;
-      /** SHA-256 of name and rights in canonical JSON. */
+      /** SHA-256 of what `DIGESTS` says of the account, in canonical JSON. */
       readonly digest: string;
+      /** Absent for the first. */
+      readonly digestVersion?: DigestVersion;
+    }
+  | {
+      /** Somebody has looked into a break of the log and restored it all the same. */
+      readonly kind: 'break-accepted';
+      readonly at: string;
+      /** Who did so, as they called themselves at the command line. */
+      readonly by: string;
+      readonly reason: string;
+      /** Number of the entry that is broken; 0 for what stands outside the log. */
+      readonly sequence: number;
+      /** What was found there, as a verification tells it: another break at the same place is not accepted. */
+      readonly found: string;
     }
   | {
       readonly kind: 'printed';
@@ -48,25 +65,25 @@ export type AuditEntry =
     }
   | { readonly kind: 'backed-up' | 'restored' | 'rebuilt'; readonly at: string };
 
-/** The text of RFC 8785: one value has one text, whatever the order of its keys. */
-export function canonicalText(value: object): string {
-  const text = canonicalize(value);
-  if (text === undefined) throw new RangeError('only JSON has a canonical text');
-  return text;
+/** The entry of an account that is made, by whom; null for the first one and the demo's. */
+export function auditEntryOfAccount(row: PersonRow, by: string | null, at: string): AuditEntry {
+  const digest = digestOf(DIGESTS[DIGEST_VERSION].accountOf(row));
+  return {
+    ...{ kind: 'account-made', at, by, personId: row.id },
+    ...{ digest, digestVersion: DIGEST_VERSION },
+  };
 }
 
-/** SHA-256 in hexadecimal. */
-export function sha256(text: string): string {
-  return createHash('sha256').update(text, 'utf8').digest('hex');
-}
-
-/** SHA-256 of a value's canonical JSON. */
-export function digestOf(value: object): string {
-  return sha256(canonicalText(value));
-}
-
-/** The entry of a fact as it is stored, in canonical JSON. @throws RangeError when it has no sequence yet */
-export function auditEntryOfFact(fact: Fact): string {
+/**
+ * The entry of a fact that is on record, in canonical JSON.
+ *
+ * @param fact all that the digest of this version goes over
+ * @throws RangeError when it has no sequence yet
+ */
+export function auditEntryOfFact(
+  fact: Omit<Fact, 'recordKind'> & { readonly recordKind: string },
+  digestVersion: DigestVersion = DIGEST_VERSION,
+): string {
   if (fact.sequence === null || fact.recordedAt === null) {
     throw new RangeError(`fact ${fact.id} is not on record yet`);
   }
@@ -80,6 +97,7 @@ export function auditEntryOfFact(fact: Fact): string {
     recordKind: fact.recordKind,
     version: fact.sequence,
     digest: digestOf(fact),
+    ...(digestVersion === 1 ? {} : { digestVersion }),
   };
   return canonicalText(entry);
 }

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
 import type { AuditEntry } from './entry';
-import { canonicalText } from './entry';
+import { canonicalText } from './text';
 
 /** An entry with its place in the chain. `text` is what was hashed. */
 export interface ChainedEntry {
@@ -36,6 +36,17 @@ export async function listAuditAfter(
     hash,
     text: entry,
   }));
+}
+
+/** The breaks that somebody has accepted, each as number and what was found: `12:3f…`. */
+export async function listAcceptedBreaks(db: Knex): Promise<ReadonlySet<string>> {
+  const rows = await db<AuditRow>('audit').where('entry', 'like', '%"kind":"break-accepted"%');
+  const entries = rows.map(({ entry }) => JSON.parse(entry) as AuditEntry);
+  return new Set(
+    entries.flatMap((entry) =>
+      entry.kind === 'break-accepted' ? [`${String(entry.sequence)}:${entry.found}`] : [],
+    ),
+  );
 }
 
 /** Number and hash of the last entry. */

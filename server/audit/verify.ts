@@ -1,29 +1,53 @@
 import type { Knex } from 'knex';
-import type { Fact } from '#core/record';
 import { findStrayFile } from '../files/files';
-import { findStoredFacts } from '../ledger/queries';
-import { findAccount, listAccountIds } from '../people/queries';
+import { findFactRows } from '../ledger/queries';
+import { listAccounts } from '../people/queries';
 import { GENESIS_HASH } from '../database/migrations/002_audit';
+import type { FactRow, PersonRow } from './digests';
+import { DIGESTS, digestVersionOf, otherSpellings } from './digests';
 import type { AuditEntry } from './entry';
+import { auditEntryOfFact } from './entry';
 import type { ChainedEntry } from './queries';
-import { auditEntryOfFact, digestOf, sha256 } from './entry';
-import { getAuditHead, listAuditAfter } from './queries';
+import { getAuditHead, listAcceptedBreaks, listAuditAfter } from './queries';
+import { digestOf, sha256 } from './text';
+
+/** A place where the log, or what it vouches for, is not what it was. */
+export interface Break {
+  /** Number of the entry that is wrong; 0 when something stands outside the log. */
+  readonly sequence: number;
+  readonly why: string;
+  /** SHA-256 of what is found there: by it somebody can accept this break and no other. */
+  readonly found: string;
+}
 
 /** What a verification found. */
 export type AuditVerdict =
-  | { readonly kind: 'whole'; readonly entries: number; readonly hash: string }
   | {
-      readonly kind: 'broken';
-      /** Number of the first entry that is wrong; null when something stands outside the log. */
-      readonly sequence: number | null;
-      readonly why: string;
-    };
+      readonly kind: 'whole';
+      readonly entries: number;
+      readonly hash: string;
+      /** Facts that were taken in a spelling which PostgreSQL does not keep: the same facts all the same. */
+      readonly otherSpellings: number;
+      readonly acceptedBreaks: number;
+    }
+  | ({ readonly kind: 'broken' } & Break);
 
 const PAGE = 1_000;
 
+/** What has been seen of the log so far. */
+interface Seen {
+  last: { sequence: number; hash: string };
+  /** Facts that the log knows of and that are there. */
+  facts: number;
+  otherSpellings: number;
+  readonly accounts: Set<string>;
+  readonly hashes: { readonly expected: string | null; isThere: boolean };
+}
+
 /**
  * Verifies the audit log from its first entry: every hash, that no entry is missing, that the facts and accounts
- * it vouches for say what they said then, and that none stands outside it.
+ * it vouches for say what they said then, and that none stands outside it. A break that somebody has accepted is
+ * counted and passed over.
  *
  * @param expectedHash a hash noted earlier and kept elsewhere: it must still be in the chain
  */
@@ -33,91 +57,158 @@ export async function verifyAudit(
 ): Promise<AuditVerdict> {
   return db.transaction(
     async (tx) => {
-      let last = { sequence: 0, hash: GENESIS_HASH };
-      let chained = 0;
-      let isExpectedThere = expectedHash === null;
-      const accounts = new Set<string>();
-      for (;;) {
-        const page = await listAuditAfter(tx, last.sequence, PAGE);
-        if (page.length === 0) break;
-        const facts = await findStoredFacts(tx, page.flatMap(factIdOf));
-        for (const { sequence, hash, text } of page) {
-          const broken = (why: string): AuditVerdict => ({ kind: 'broken', sequence, why });
-          if (sequence !== last.sequence + 1) {
-            return broken(`entry ${String(last.sequence + 1)} is missing`);
-          }
-          if (sha256(`${last.hash} ${String(sequence)} ${text}`) !== hash) {
-            return broken('its hash does not follow from its text and the hash before it');
-          }
-          const entry = JSON.parse(text) as AuditEntry;
-          const why = await contradiction(tx, entry, text, facts);
-          if (why !== null) return broken(why);
-          if (entry.kind === 'fact') chained += 1;
-          if (entry.kind === 'account-made') accounts.add(entry.personId);
-          if (hash === expectedHash) isExpectedThere = true;
-          last = { sequence, hash };
-        }
+      const seen: Seen = {
+        last: { sequence: 0, hash: GENESIS_HASH },
+        facts: 0,
+        otherSpellings: 0,
+        accounts: new Set(),
+        hashes: { expected: expectedHash, isThere: expectedHash === null },
+      };
+      const accepted = await listAcceptedBreaks(tx);
+      let acceptedBreaks = 0;
+      for await (const broken of findBreaks(tx, seen)) {
+        if (!accepted.has(nameOfBreak(broken))) return { kind: 'broken', ...broken };
+        acceptedBreaks += 1;
       }
-      const outside = await whatStandsOutside(tx, last, chained, accounts);
-      if (outside !== null) return { kind: 'broken', sequence: null, why: outside };
-      if (!isExpectedThere) {
-        const why = `no entry has the hash ${expectedHash ?? ''}: the log is not the one it was noted from`;
-        return { kind: 'broken', sequence: null, why };
-      }
-      return { kind: 'whole', entries: last.sequence, hash: last.hash };
+      return {
+        kind: 'whole',
+        entries: seen.last.sequence,
+        hash: seen.last.hash,
+        otherSpellings: seen.otherSpellings,
+        acceptedBreaks,
+      };
     },
     // One snapshot: what is added meanwhile is left for the next verification.
     { isolationLevel: 'repeatable read', readOnly: true },
   );
 }
 
+/** A break as it is named at the command line: `12:3f…`. */
+export function nameOfBreak({ sequence, found }: Pick<Break, 'sequence' | 'found'>): string {
+  return `${String(sequence)}:${found}`;
+}
+
+/** Every break of the log, in its order. */
+async function* findBreaks(tx: Knex, seen: Seen): AsyncGenerator<Break> {
+  const accounts = new Map((await listAccounts(tx)).map((row) => [row.id, row]));
+  for (;;) {
+    const page = await listAuditAfter(tx, seen.last.sequence, PAGE);
+    if (page.length === 0) break;
+    const facts = await findFactRows(tx, page.flatMap(factIdOf));
+    for (const chained of page) {
+      yield* breaksOfChain(chained, seen);
+      yield* breaksOfContent(chained, { facts, accounts }, seen);
+    }
+  }
+  yield* whatStandsOutside(tx, accounts, seen);
+}
+
+/** The entry's place in the chain. */
+function* breaksOfChain({ sequence, hash, text }: ChainedEntry, seen: Seen): Generator<Break> {
+  const { last } = seen;
+  if (sequence !== last.sequence + 1) {
+    yield { sequence, why: `entry ${String(last.sequence + 1)} is missing`, found: hash };
+  } else {
+    const found = sha256(`${last.hash} ${String(sequence)} ${text}`);
+    const why = 'its hash does not follow from its text and the hash before it';
+    if (found !== hash) yield { sequence, why, found };
+  }
+  if (hash === seen.hashes.expected) seen.hashes.isThere = true;
+  seen.last = { sequence, hash };
+}
+
 /** The fact that an entry vouches for, read on its own: the entry may be broken. */
 function factIdOf({ text }: ChainedEntry): string[] {
-  const id = /"factId":"([0-9a-f-]{36})"/.exec(text)?.[1];
-  return id === undefined ? [] : [id];
+  const id = /"factId":"([0-9a-fA-F-]{36})"/.exec(text)?.[1];
+  return id === undefined ? [] : [id.toLowerCase()];
 }
 
-/** In what a record contradicts its entry in the log; null when it does not. */
-async function contradiction(
-  tx: Knex,
-  entry: AuditEntry,
+/** What the log vouches for, by id. */
+interface Vouched {
+  readonly facts: ReadonlyMap<string, FactRow>;
+  readonly accounts: ReadonlyMap<string, PersonRow>;
+}
+
+/** Whether the record that an entry vouches for is what it was. */
+function* breaksOfContent(
+  { sequence, text }: ChainedEntry,
+  vouched: Vouched,
+  seen: Seen,
+): Generator<Break> {
+  const entry = parseEntry(text);
+  if (entry === null) {
+    yield { sequence, why: 'its text cannot be read', found: sha256(text) };
+  } else if (entry.kind === 'fact') {
+    const row = vouched.facts.get(entry.factId.toLowerCase());
+    if (row) seen.facts += 1;
+    const why = row
+      ? `fact ${entry.factId} is not what it was when it was recorded`
+      : `fact ${entry.factId} is gone`;
+    const told = row ? tellingOf(row, entry, text) : null;
+    if (told === 'in another spelling') seen.otherSpellings += 1;
+    else if (told !== 'as recorded') yield { sequence, why, found: sha256(told ?? 'gone') };
+  } else if (entry.kind === 'account-made') {
+    seen.accounts.add(entry.personId);
+    const row = vouched.accounts.get(entry.personId);
+    const digest = row && digestOf(DIGESTS[digestVersionOf(entry)].accountOf(row));
+    if (digest === entry.digest) return;
+    const why = digest
+      ? `the account ${entry.personId} is not what it was when it was made`
+      : `the account ${entry.personId} is gone`;
+    yield { sequence, why, found: digest ?? sha256('gone') };
+  }
+}
+
+function parseEntry(text: string): AuditEntry | null {
+  try {
+    return JSON.parse(text) as AuditEntry;
+  } catch {
+    return null;
+  }
+}
+
+/** How a row tells what its entry says; the entry that it would have now where it does not. */
+function tellingOf(
+  row: FactRow,
+  entry: Extract<AuditEntry, { kind: 'fact' }>,
   text: string,
-  facts: ReadonlyMap<string, Fact>,
-): Promise<string | null> {
-  if (entry.kind === 'fact') {
-    const fact = facts.get(entry.factId);
-    if (!fact) return `fact ${entry.factId} is gone`;
-    return auditEntryOfFact(fact) === text
-      ? null
-      : `fact ${entry.factId} is not what it was when it was recorded`;
-  }
-  if (entry.kind === 'account-made') {
-    const account = await findAccount(tx, entry.personId);
-    if (!account) return `the account ${entry.personId} is gone`;
-    return digestOf(account) === entry.digest
-      ? null
-      : `the account ${entry.personId} is not what it was when it was made`;
-  }
-  return null;
+): 'as recorded' | 'in another spelling' | (string & {}) {
+  const version = digestVersionOf(entry);
+  const now = auditEntryOfFact(DIGESTS[version].factOf(row), version);
+  if (now === text) return 'as recorded';
+  const isSpeltOtherwise =
+    version === 1 &&
+    otherSpellings(row, entry).some((spelt) => auditEntryOfFact(spelt, version) === text);
+  return isSpeltOtherwise ? 'in another spelling' : now;
 }
 
-async function whatStandsOutside(
+async function* whatStandsOutside(
   tx: Knex,
-  last: { sequence: number; hash: string },
-  chained: number,
-  accounts: ReadonlySet<string>,
-): Promise<string | null> {
+  accounts: Vouched['accounts'],
+  { last, facts, accounts: vouchedFor, hashes }: Seen,
+): AsyncGenerator<Break> {
+  const outside = (why: string): Break => ({ sequence: 0, why, found: sha256(why) });
   const head = await getAuditHead(tx);
   if (head.sequence !== last.sequence || head.hash !== last.hash) {
-    return `the log should end with entry ${String(head.sequence)}, it ends with ${String(last.sequence)}`;
+    yield outside(
+      `the log should end with entry ${String(head.sequence)}, it ends with ${String(last.sequence)}`,
+    );
   }
   const [row] = await tx('facts').count<{ count: string }[]>();
   const stored = Number(row?.count);
-  if (stored !== chained) {
-    return `${String(stored)} facts are stored, the log knows of ${String(chained)}`;
+  if (stored !== facts) {
+    yield outside(`${String(stored)} facts are stored, the log knows of ${String(facts)} of them`);
   }
-  const unknown = (await listAccountIds(tx)).find((id) => !accounts.has(id));
-  if (unknown !== undefined) return `the log does not know of the account ${unknown}`;
+  for (const id of accounts.keys()) {
+    if (!vouchedFor.has(id)) yield outside(`the log does not know of the account ${id}`);
+  }
   const stray = await findStrayFile(tx);
-  return stray === null ? null : `the file ${stray} is not what it was when it was attached`;
+  if (stray !== null) {
+    yield outside(`the file ${stray} is not what it was when it was attached`);
+  }
+  if (!hashes.isThere) {
+    yield outside(
+      `no entry has the hash ${hashes.expected ?? ''}: the log is not the one it was noted from`,
+    );
+  }
 }

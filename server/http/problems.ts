@@ -1,6 +1,7 @@
 import type { ErrorRequestHandler, Request, RequestHandler } from 'express';
 import * as v from 'valibot';
 import type { Problem } from '#contract';
+import { id } from '#contract';
 import { AppError, toAppError } from './appError';
 
 /** The one place where a failure becomes an answer: RFC 9457 problem details, logged once. */
@@ -44,11 +45,9 @@ export function parseBody<S extends v.GenericSchema>(
   throw new AppError('invalid-request', 'Something in this entry cannot be read.', fields);
 }
 
-const uuid = v.pipe(v.string(), v.uuid());
-
 /** A path parameter that must be an id. @throws AppError `not-found` for anything else. */
 export function idParameter(request: Request, name: string): string {
-  const parsed = v.safeParse(uuid, request.params[name]);
+  const parsed = v.safeParse(id, request.params[name]);
   if (parsed.success) return parsed.output;
   throw new AppError('not-found', 'There is nothing at this address.');
 }

@@ -1,4 +1,3 @@
-import { isDeepStrictEqual } from 'node:util';
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import type { Laboratory } from '#core/laboratory';
@@ -8,6 +7,7 @@ import type { RunSetUp } from '#core/titration';
 import type { Person, ProposedFact } from '#contract';
 import { DECISION_KINDS } from '#contract';
 import { auditEntryOfFact } from '../audit/entry';
+import { canonicalText } from '../audit/text';
 import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
 import type { Services } from '../services';
@@ -129,7 +129,17 @@ async function store(
     if (!projection) throw new RangeError(`record ${id} has no state to project`);
     return projection;
   });
-  await storeFacts(tx, { facts, projections, auditEntries: facts.map(auditEntryOfFact) });
+  const auditEntries = facts.map((fact) => auditEntryOfFact(fact));
+  refuseAltered(auditEntries, await storeFacts(tx, { facts, projections, auditEntries }));
+}
+
+/** The log must vouch for what is kept. @throws AppError when the database keeps something else than was digested. */
+function refuseAltered(auditEntries: readonly string[], kept: readonly Fact[]): void {
+  const digested = new Set(auditEntries);
+  const isAltered = kept.some((fact) => !digested.has(auditEntryOfFact(fact)));
+  if (!isAltered && kept.length === digested.size) return;
+  const message = 'This entry could not be kept just as it was sent; nothing was stored.';
+  throw new AppError('invalid-request', message);
 }
 
 /** What a fact that the server makes says of itself; the rest follows from who asked for it, and when. */
@@ -192,7 +202,8 @@ function refuseStaleDecision(proposed: ProposedFact, version: number): void {
 /** The stored fact, if the sent one says the same. @throws AppError `fact-id-reused` */
 function sameFact(known: Fact, sent: ProposedFact): Fact {
   const { sequence: _sequence, recordedAt: _recordedAt, ...content } = known;
-  if (isDeepStrictEqual(content, { ...sent })) return known;
+  // As the log compares: -0 is kept as 0.
+  if (canonicalText(content) === canonicalText(sent)) return known;
   throw new AppError(
     'fact-id-reused',
     'Another entry already has this id with other content; nothing was stored.',

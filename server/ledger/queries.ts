@@ -3,22 +3,12 @@ import type { LaboratoryState } from '#core/laboratory';
 import type { Fact, RecordKind } from '#core/record';
 import { upcast } from '#core/record';
 import type { ListKind, ListStates } from '#contract';
+import type { FactRow as StoredFactRow } from '../audit/digests';
+import { DIGEST_VERSION, DIGESTS } from '../audit/digests';
 
-interface FactRow {
-  id: string;
-  record_id: string;
-  record_kind: RecordKind;
-  sequence: number;
-  kind: string;
-  schema_version: number;
-  body: unknown;
-  author_id: string;
-  based_on: number | null;
-  device_id: string | null;
-  device_time: Date;
-  // A bigint comes as text.
-  clock_offset_ms: string | null;
-  recorded_at: Date;
+/** A row of `facts`, with the kind of its record. */
+interface FactRow extends StoredFactRow {
+  readonly record_kind: RecordKind;
 }
 
 interface RecordRow {
@@ -29,21 +19,7 @@ interface RecordRow {
 
 /** A fact in the very shape in which it was stored. */
 function toStoredFact(row: FactRow): Fact {
-  return {
-    id: row.id,
-    recordId: row.record_id,
-    recordKind: row.record_kind,
-    kind: row.kind,
-    schemaVersion: row.schema_version,
-    body: row.body,
-    authorId: row.author_id,
-    deviceId: row.device_id,
-    deviceTime: row.device_time.toISOString(),
-    clockOffsetMs: row.clock_offset_ms === null ? null : Number(row.clock_offset_ms),
-    basedOn: row.based_on,
-    sequence: row.sequence,
-    recordedAt: row.recorded_at.toISOString(),
-  };
+  return { ...DIGESTS[DIGEST_VERSION].factOf(row), recordKind: row.record_kind };
 }
 
 /** A fact in the shape that this program works with. */
@@ -57,21 +33,13 @@ function factsWithKind(db: Knex): Knex.QueryBuilder {
     .select('facts.*', 'records.kind as record_kind');
 }
 
-/** Facts as they were stored, by id, for the audit. */
-export async function findStoredFacts(
+/** Facts as their rows are, by id, for the audit. */
+export async function findFactRows(
   db: Knex,
   ids: readonly string[],
-): Promise<ReadonlyMap<string, Fact>> {
+): Promise<ReadonlyMap<string, StoredFactRow>> {
   const rows = (await factsWithKind(db).whereIn('facts.id', ids)) as FactRow[];
-  return new Map(rows.map((row) => [row.id, toStoredFact(row)]));
-}
-
-/** All facts as they were stored, in the order of recording. */
-export async function listStoredFacts(db: Knex): Promise<Fact[]> {
-  const rows = (await factsWithKind(db).orderBy(
-    ['recorded_at', 'record_id', 'sequence'].map((column) => ({ column })),
-  )) as FactRow[];
-  return rows.map(toStoredFact);
+  return new Map(rows.map((row) => [row.id, row]));
 }
 
 /** The facts of several records, each record's in order. */
@@ -110,14 +78,15 @@ export interface Additions {
 /**
  * Stores facts as the next of their records, with the records' new versions, their projections and the entries in
  * the audit log: one statement, one way to the server. The log comes last, because everybody else waits for it until
- * the transaction ends.
+ * the transaction ends. Gives the facts as PostgreSQL keeps them.
  */
-export async function storeFacts(tx: Knex, additions: Additions): Promise<void> {
-  await tx.raw(STORE_FACTS, {
+export async function storeFacts(tx: Knex, additions: Additions): Promise<Fact[]> {
+  const { rows } = await tx.raw<{ rows: FactRow[] }>(STORE_FACTS, {
     facts: JSON.stringify(additions.facts),
     projections: JSON.stringify(additions.projections),
     auditEntries: [...additions.auditEntries],
   });
+  return rows.map(toStoredFact);
 }
 
 const STORE_FACTS = `
@@ -128,22 +97,25 @@ const STORE_FACTS = `
       "sequence" integer, "kind" text, "schemaVersion" integer, "body" jsonb, "authorId" uuid,
       "basedOn" integer, "deviceId" uuid, "deviceTime" timestamptz, "clockOffsetMs" bigint,
       "recordedAt" timestamptz)
-    RETURNING 1
+    RETURNING *
   ), changed AS (
     SELECT * FROM jsonb_to_recordset(:projections::jsonb) AS given("recordId" uuid, "kind" text,
       "version" integer, "state" jsonb)
   ), record AS (
     INSERT INTO records (id, kind, version) SELECT "recordId", "kind", "version" FROM changed
     ON CONFLICT (id) DO UPDATE SET version = EXCLUDED.version
-    RETURNING 1
+    RETURNING id, kind
   ), projection AS (
     INSERT INTO projections (record_id, kind, version, state) SELECT * FROM changed
     ON CONFLICT (record_id) DO UPDATE
       SET kind = EXCLUDED.kind, version = EXCLUDED.version, state = EXCLUDED.state
     RETURNING 1
+  ), log AS MATERIALIZED (
+    SELECT append_audit(:auditEntries::text[])
+    FROM (SELECT count(*) FROM fact) a, (SELECT count(*) FROM record) b, (SELECT count(*) FROM projection) c
   )
-  SELECT append_audit(:auditEntries::text[])
-  FROM (SELECT count(*) FROM fact) a, (SELECT count(*) FROM record) b, (SELECT count(*) FROM projection) c`;
+  SELECT fact.*, record.kind AS record_kind
+  FROM log, fact JOIN record ON record.id = fact.record_id`;
 
 /** A row of the projections: the state of one record as lists show it. */
 export interface ProjectionRow {

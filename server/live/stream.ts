@@ -115,6 +115,7 @@ function liveEventOf(entry: AuditEntry): LiveEvent | null {
     case 'sign-in-failed':
     case 'printed':
     case 'backed-up':
+    case 'break-accepted':
       return null;
   }
 }

@@ -3,7 +3,7 @@ import { hash, verify } from '@node-rs/argon2';
 import { v7 as uuidv7 } from 'uuid';
 import type { Laboratory } from '#core/laboratory';
 import type { Person } from '#contract';
-import { digestOf } from '../audit/entry';
+import { auditEntryOfAccount } from '../audit/entry';
 import { appendAudit } from '../audit/queries';
 import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
@@ -82,11 +82,17 @@ export async function addPerson(
   const { password, ...rest } = details;
   const person = { id: uuidv7(), ...rest };
   const passwordHash = await hashPassword(password);
+  const row = {
+    id: person.id,
+    name: person.name,
+    may_certify: person.mayCertify,
+    may_manage: person.mayManage,
+    is_demo: isDemo,
+    created_at: services.now(),
+  };
   await durably(services.db, async (tx) => {
-    await insertPerson(tx, { ...person, passwordHash, isDemo, createdAt: services.now() });
-    const digest = digestOf({ ...person, isDemo });
-    const personId = person.id;
-    await appendAudit(tx, { kind: 'account-made', at: at(services), by, personId, digest });
+    await insertPerson(tx, { ...row, password_hash: passwordHash });
+    await appendAudit(tx, auditEntryOfAccount(row, by, at(services)));
   });
   return person;
 }

@@ -1,21 +1,9 @@
 import type { Knex } from 'knex';
 import type { Person } from '#contract';
+import type { PersonRow as AccountRow } from '../audit/digests';
 
-interface PersonRow {
-  id: string;
-  name: string;
-  password_hash: string;
-  may_certify: boolean;
-  may_manage: boolean;
-  is_demo: boolean;
-  created_at: Date;
-}
-
-/** A new account. */
-export interface NewAccount extends Person {
-  readonly passwordHash: string;
-  readonly isDemo: boolean;
-  readonly createdAt: Date;
+interface PersonRow extends AccountRow {
+  readonly password_hash: string;
 }
 
 function toPerson(row: PersonRow): Person {
@@ -32,18 +20,16 @@ export async function findPerson(db: Knex, id: string): Promise<Person | null> {
   return row ? toPerson(row) : null;
 }
 
-/** What the audit log vouches for of an account: who may do what. */
-export async function findAccount(
-  db: Knex,
-  id: string,
-): Promise<(Person & { isDemo: boolean }) | null> {
-  const row = await db<PersonRow>('people').where({ id }).first();
-  return row ? { ...toPerson(row), isDemo: row.is_demo } : null;
+/** Whether somebody is one of the demo's made-up people. */
+export async function isDemoPerson(db: Knex, id: string): Promise<boolean> {
+  return (await db<PersonRow>('people').where({ id }).first('is_demo'))?.is_demo ?? false;
 }
 
-export async function listAccountIds(db: Knex): Promise<string[]> {
-  const rows = await db<PersonRow>('people').orderBy('created_at').select('id');
-  return rows.map(({ id }) => id);
+/** Accounts as their rows are, for the audit; the oldest first. */
+export async function listAccounts(db: Knex): Promise<AccountRow[]> {
+  return db<PersonRow>('people')
+    .orderBy('created_at')
+    .select('id', 'name', 'may_certify', 'may_manage', 'is_demo', 'created_at');
 }
 
 export async function findCredentials(
@@ -68,16 +54,8 @@ export async function hasPeople(db: Knex): Promise<boolean> {
   return (await db<PersonRow>('people').first('id')) !== undefined;
 }
 
-export async function insertPerson(db: Knex, account: NewAccount): Promise<void> {
-  await db<PersonRow>('people').insert({
-    id: account.id,
-    name: account.name,
-    password_hash: account.passwordHash,
-    may_certify: account.mayCertify,
-    may_manage: account.mayManage,
-    is_demo: account.isDemo,
-    created_at: account.createdAt,
-  });
+export async function insertPerson(db: Knex, row: PersonRow): Promise<void> {
+  await db<PersonRow>('people').insert(row);
 }
 
 export async function findSecret(db: Knex, name: string): Promise<string | null> {

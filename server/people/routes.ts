@@ -17,7 +17,7 @@ import {
   recordSignOut,
   signInWithPassword,
 } from './accounts';
-import { findAccount, hasPeople, listDemoPeople, listPeople } from './queries';
+import { hasPeople, isDemoPerson, listDemoPeople, listPeople } from './queries';
 
 /** Signing in and out, the first account, and the people of the laboratory. */
 export function peopleRoutes(services: Services): Router {
@@ -89,7 +89,7 @@ async function describeSession(services: Services, request: Request): Promise<Se
   if (person && laboratory && csrfToken !== undefined) {
     const now = services.now().toISOString();
     const today = plainDateAt(now, laboratory.timeZone);
-    const isDemo = (await findAccount(services.db, person.id))?.isDemo ?? false;
+    const isDemo = await isDemoPerson(services.db, person.id);
     return { kind: 'signed-in', person, isDemo, csrfToken, laboratory, today, now, liveAfter };
   }
   const demoPeople = await offeredDemoPeople(services, request);

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
-import { auditEntryOfFact, canonicalText, digestOf } from '../../audit/entry';
-import { listStoredFacts } from '../../ledger/queries';
-import { findAccount, listAccountIds } from '../../people/queries';
+import type { FactRow, PersonRow } from '../../audit/digests/version1';
+import { accountOf, factOf } from '../../audit/digests/version1';
+import { canonicalText, digestOf } from '../../audit/text';
 import { APP_ROLE } from '../connection';
 
 /** Hash that the first entry of the audit chain goes over. */
@@ -71,13 +71,26 @@ const APPEND_AUDIT = `
 /** Accounts and facts of before the log enter it, the facts in the order in which they were recorded. */
 async function chainWhatIsThere(db: Knex): Promise<void> {
   const at = new Date().toISOString();
-  const entries: string[] = [];
-  for (const personId of await listAccountIds(db)) {
-    const digest = digestOf((await findAccount(db, personId)) ?? {});
-    entries.push(canonicalText({ kind: 'account-made', at, by: null, personId, digest }));
+  const people: PersonRow[] = await db<PersonRow>('people').orderBy('created_at');
+  const facts = (await db('facts')
+    .join('records', 'records.id', 'facts.record_id')
+    .select('facts.*', 'records.kind as record_kind')
+    .orderBy(['recorded_at', 'record_id', 'sequence'])) as FactRow[];
+  const entries = [
+    ...people.map((row) => ({
+      ...{ kind: 'account-made', at, by: null, personId: row.id },
+      digest: digestOf(accountOf(row)),
+    })),
+    ...facts.map(factOf).map((fact) => ({
+      ...{ kind: 'fact', at: fact.recordedAt, by: fact.authorId },
+      ...{ factId: fact.id, factKind: fact.kind },
+      ...{ recordId: fact.recordId, recordKind: fact.recordKind, version: fact.sequence },
+      digest: digestOf(fact),
+    })),
+  ];
+  if (entries.length > 0) {
+    await db.raw('SELECT append_audit(?::text[])', [entries.map((entry) => canonicalText(entry))]);
   }
-  for (const fact of await listStoredFacts(db)) entries.push(auditEntryOfFact(fact));
-  if (entries.length > 0) await db.raw('SELECT append_audit(?::text[])', [entries]);
 }
 
 export function down(): Promise<void> {

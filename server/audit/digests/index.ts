@@ -1,0 +1,22 @@
+import * as version1 from './version1';
+import * as version2 from './version2';
+
+export type { FactRow } from './version1';
+export { otherSpellings } from './version1';
+export type { PersonRow } from './version2';
+
+/**
+ * What the digest of each version goes over, from the raw row. Versions are added, never changed: an entry is verified by
+ * the one that it was written with.
+ */
+export const DIGESTS = { 1: version1, 2: version2 } as const;
+
+export type DigestVersion = keyof typeof DIGESTS;
+
+/** The version that new entries are written with. */
+export const DIGEST_VERSION = 2;
+
+/** The version of an entry's digest. Entries of before there were versions name none. */
+export function digestVersionOf(entry: { readonly digestVersion?: DigestVersion }): DigestVersion {
+  return entry.digestVersion ?? 1;
+}
