@@ -11,6 +11,7 @@ export const PROBLEM_STATUS = {
   'stale-version': 409,
   'fact-id-reused': 409,
   'already-exists': 409,
+  'other-version': 409,
   'too-large': 413,
   'unsupported-media-type': 415,
   'too-many-requests': 429,

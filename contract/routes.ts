@@ -110,7 +110,14 @@ export const ROUTES: readonly Route[] = [
     body: proposedFactSchema,
     parameters: {},
     answers: { 201: 'The fact as it was stored.', 200: 'The same fact was there already.' },
-    problems: [...DECIDED, 'wrong-author', 'unknown-reference', 'fact-id-reused', 'already-exists'],
+    problems: [
+      ...DECIDED,
+      'wrong-author',
+      'unknown-reference',
+      'fact-id-reused',
+      'already-exists',
+      'other-version',
+    ],
   },
   {
     method: 'get',

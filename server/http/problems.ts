@@ -28,15 +28,21 @@ export const answerNotFound: RequestHandler = (_request, _response, next) => {
   next(new AppError('not-found', 'There is nothing at this address.'));
 };
 
-/** The request's body as the schema reads it. @throws AppError naming every field at fault. */
+/**
+ * The request's body as the schema reads it.
+ *
+ * @param prepare what is done to it before
+ * @throws AppError naming every field at fault
+ */
 export function parseBody<S extends v.GenericSchema>(
   request: Request,
   schema: S,
+  prepare: (body: unknown) => unknown = (body) => body,
 ): v.InferOutput<S> {
   if (request.body === undefined) {
     throw new AppError('unsupported-media-type', 'The request must carry JSON.');
   }
-  const parsed = v.safeParse(schema, request.body);
+  const parsed = v.safeParse(schema, prepare(request.body));
   if (parsed.success) return parsed.output;
   const fields = parsed.issues.map((issue) => ({
     field: v.getDotPath(issue) ?? '',

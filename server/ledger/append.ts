@@ -51,7 +51,7 @@ export function refuseForeign(author: Person, proposed: ProposedFact): void {
   if (proposed.schemaVersion !== currentSchemaVersion(proposed.kind)) {
     throw new AppError(
       'invalid-request',
-      'This page is older or newer than the server: reload it.',
+      'This entry has none of the shapes that the program ever wrote.',
     );
   }
 }

@@ -1,14 +1,11 @@
 import type { Person, ProposedFact } from '#contract';
-import { AppError } from '../http/appError';
+import { AppError, toAppError } from '../http/appError';
 import type { Services } from '../services';
 import type { Appended } from './append';
 import { appendFact, appendFacts, refuseForeign } from './append';
 
 /** Facts that one transaction takes at most: more would let the first one wait for the last. */
 const FACTS_AT_MOST = 64;
-
-/** Two processes began the same record, or waited for each other: neither is the fault of a fact. */
-const RACES: ReadonlySet<unknown> = new Set(['23505', '40P01', '40001']);
 
 interface Waiting {
   readonly author: Person;
@@ -57,17 +54,12 @@ export class Batch {
         else taken[i]?.resolve(outcome);
       }
     } catch (error) {
-      // A race or a taken code concerns one of them: each alone, so that none pays for another.
-      for (const waiting of taken) await this.#storeAlone(waiting, error);
+      // Without the database none of them can be stored; else one is at fault, or met somebody else's: each on its own.
+      const isAway = toAppError(error).code === 'unavailable';
+      for (const { author, proposed, resolve, reject } of taken) {
+        if (isAway) reject(error);
+        else await appendFact(this.#services, author, proposed).then(resolve, reject);
+      }
     }
-  }
-
-  async #storeAlone({ author, proposed, resolve, reject }: Waiting, error: unknown): Promise<void> {
-    const isRace = RACES.has((error as { code?: unknown } | null)?.code);
-    if (!isRace) {
-      reject(error);
-      return;
-    }
-    await appendFact(this.#services, author, proposed).then(resolve, reject);
   }
 }

@@ -4,6 +4,7 @@ import { findMethod } from '#core/chemistry';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { RunSummary } from '#core/ledger';
 import type { StoredFile } from '#core/record';
+import { currentSchemaVersion } from '#core/record';
 import { foldRun, openConflicts } from '#core/titration';
 import type { NewFact, Problem, RunAnswer } from '#contract';
 import { findStrayFile } from '../files/files';
@@ -20,6 +21,7 @@ import {
   titrateSeries,
   weighed,
 } from '../test-support/laboratory';
+import { Batch } from './batch';
 import { rebuildProjections } from './project';
 import { findProjection } from './queries';
 
@@ -82,6 +84,46 @@ describe('appending', () => {
     expect(statuses).toEqual([...Array<number>(12).fill(200), ...Array<number>(12).fill(201)]);
     const sequences = (await factsOf(runId)).map((fact) => fact.sequence);
     expect(sequences).toEqual(Array.from({ length: 13 }, (_, i) => i + 1));
+  });
+
+  test('one that the database refuses takes down none of those that it shares a batch with', async () => {
+    const runId = await startRun(client, ids);
+    const batch = new Batch({ db: laboratory.database.db, now: () => new Date() });
+    const append = (flask: number, basedOn: number | null) => {
+      const changes = { basedOn };
+      const fact = proposeFact(weighed(flask, '0.4802'), runId, client.person.id, changes);
+      return batch.append(client.person, fact);
+    };
+    // More than the column holds; the contract would have stopped it.
+    const settled = await Promise.allSettled(
+      Array.from({ length: 40 }, (_, i) => append(i + 1, i === 7 ? 3_000_000_000 : null)),
+    );
+    expect(settled.filter(({ status }) => status === 'rejected')).toHaveLength(1);
+    expect(settled[7]?.status).toBe('rejected');
+    expect((await factsOf(runId)).map(({ sequence }) => sequence)).toEqual(
+      Array.from({ length: 40 }, (_, i) => i + 1),
+    );
+  });
+
+  test('what waited on a device through an upgrade is taken in the shape of today', async () => {
+    const { rules, method, standard, excess: _excess, ...rest } = runSetUp(ids);
+    const body = { ...rest, method, standard, rules };
+    const older = { ...proposeFact(weighed(1, '0.48'), uuidv7(), client.person.id), body };
+    const started = { ...older, kind: 'run.started', schemaVersion: 2 };
+    const first = await client.post('/api/facts', started).expect(201);
+    expect(first.body).toMatchObject({ schemaVersion: currentSchemaVersion('run.started') });
+    expect((await client.post('/api/facts', started).expect(200)).body).toEqual(first.body);
+    for (const hostile of [null, 'x', [], { rules: null }, { rules: 7, excess: {} }]) {
+      for (const kind of ['run.started', 'lot.registered', '__proto__', 'constructor']) {
+        const answer = await client.post('/api/facts', {
+          ...{ ...started, id: uuidv7(), kind, schemaVersion: 1, body: hostile },
+        });
+        expect(answer.status).toBe(400);
+      }
+    }
+    const newer = { ...started, id: uuidv7(), schemaVersion: 99 };
+    const answer = await client.post('/api/facts', newer).expect(409);
+    expect(problemOf(answer).code).toBe('other-version');
   });
 
   test('a decision on a stale version is refused, a reading never is', async () => {

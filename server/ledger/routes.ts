@@ -7,6 +7,7 @@ import { requirePerson } from '../http/session';
 import type { Services } from '../services';
 import { Batch } from './batch';
 import { listProjections } from './queries';
+import { inTodaysShape } from './sent';
 
 const LIST_KINDS: readonly ListKind[] = [
   'laboratory',
@@ -25,7 +26,8 @@ export function ledgerRoutes(services: Services): Router {
 
   router.post('/facts', async (request, response) => {
     const author = await requirePerson(services, request);
-    const { fact, isNew } = await batch.append(author, parseBody(request, proposedFactSchema));
+    const proposed = parseBody(request, proposedFactSchema, inTodaysShape);
+    const { fact, isNew } = await batch.append(author, proposed);
     response.status(isNew ? 201 : 200).json(fact);
   });
 

@@ -89,7 +89,8 @@ async function request(
   }
   if (!response.headers.get('content-type')?.includes('problem+json')) throw away();
   const problem = (await response.json()) as Problem;
-  if (problem.status >= 500) throw away();
+  // A server that fails at one thing is there for the others.
+  if (problem.status >= 500 && problem.code !== 'internal') throw away();
   noteReachable(true);
   throw new ProblemError(problem);
 }

@@ -19,7 +19,7 @@ export function createQueryClient(): QueryClient {
         staleTime: 10_000,
         // Kept for work without the server, longer than a page looks at it.
         gcTime: 24 * 3_600_000,
-        retry: (failures, error) => error instanceof AwayError && failures < 2,
+        retry: (failures, error) => mayPass(error) && failures < 2,
         // What the browser thinks of the network says nothing about our server.
         networkMode: 'always',
       },
@@ -39,6 +39,14 @@ export function failsThePage(
   query: { readonly state: Pick<Query['state'], 'data'> },
 ): boolean {
   return query.state.data === undefined && !isSignedOut(error);
+}
+
+/** Whether asking again may help. */
+function mayPass(error: Error): boolean {
+  return (
+    error instanceof AwayError ||
+    (error instanceof ProblemError && error.problem.code === 'internal')
+  );
 }
 
 function isSignedOut(error: Error): boolean {

@@ -6,6 +6,9 @@ import type { Waiting } from './outbox';
 import { asFact, asRunFact } from './outbox';
 import { useOutbox, useWaiting } from './useOutbox';
 
+/** After so many failures at one entry it is no passing trouble, and the analyst is told. */
+const TOLD_AFTER = 3;
+
 /** The calm mark that says whether everything entered has reached the server, and what was refused. */
 export function OutboxMark() {
   const waiting = useWaiting();
@@ -14,6 +17,7 @@ export function OutboxMark() {
   const onTheirWay = waiting.filter((entry) => entry.refusal === null && !entry.isHeld).length;
   const held = waiting.filter((entry) => entry.isHeld).length;
   const refused = waiting.filter((entry) => entry.refusal !== null);
+  const failing = waiting.filter(({ failure }) => failure !== null && failure.times >= TOLD_AFTER);
   return (
     <div>
       <p role="status" className="flex items-start gap-2 leading-snug">
@@ -27,9 +31,13 @@ export function OutboxMark() {
           onRead={() => void outbox.discard(entry.fact.id)}
         />
       ))}
+      {failing.map((entry) => (
+        <Failing key={entry.fact.id} entry={entry} />
+      ))}
       {held > 0 && (
         <p className="mt-1 leading-snug">
-          {held} more {held === 1 ? 'waits' : 'wait'} for that one: read it, then it goes on.
+          {held} more {held === 1 ? 'waits' : 'wait'} for that one
+          {refused.length > 0 ? ': read it, then it goes on.' : '.'}
         </p>
       )}
     </div>
@@ -61,6 +69,19 @@ function Refused({ entry, onRead }: { readonly entry: Waiting; readonly onRead: 
       <button type="button" className="min-h-8 font-semibold text-blush underline" onClick={onRead}>
         I have read it
       </button>
+    </div>
+  );
+}
+
+/** An entry at which the server fails again and again: it stays, and the others go by. */
+function Failing({ entry }: { readonly entry: Waiting }) {
+  return (
+    <div role="alert" className="mt-2 rounded border-l-4 border-straw bg-straw-wash p-2">
+      <p>
+        The server fails at: <b>{what(entry)}</b> It stays on this device and is tried again; all
+        others go by. Tell whoever runs the server; its log knows it as{' '}
+        <span className="font-mono break-all">{entry.failure?.requestId}</span>.
+      </p>
     </div>
   );
 }

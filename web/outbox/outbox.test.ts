@@ -56,6 +56,8 @@ let answers: (
   | 'broken'
   | { readonly status: number; readonly title: string; readonly code?: Problem['code'] }
 )[];
+/** Facts at which the server fails, whatever it answers to the others. */
+let fails: ReadonlySet<string>;
 let received: ProposedFact[];
 let kept: Fact[];
 let sessionsEnded: number;
@@ -73,17 +75,20 @@ beforeEach(() => {
   channels = [];
   turn = Promise.resolve();
   answers = [];
+  fails = new Set();
   received = [];
   kept = [];
   sessionsEnded = 0;
   vi.stubGlobal('fetch', (_path: string, request: { body: string }) => {
     const sent = JSON.parse(request.body) as ProposedFact;
-    const answer = answers.shift() ?? 'kept';
+    const failed = { status: 500, title: 'The server failed.', code: 'internal' } as const;
+    const answer = fails.has(sent.id) ? failed : (answers.shift() ?? 'kept');
     if (answer === 'away') return Promise.reject(new TypeError('Failed to fetch'));
     received.push(sent);
     if (answer === 'kept') return Promise.resolve(Response.json(sent, { status: 201 }));
     if (answer === 'broken') return Promise.resolve(new Response('bad gateway', { status: 502 }));
-    const problem: Partial<Problem> = { code: 'impossible-entry', ...answer, fields: [] };
+    const code = 'impossible-entry';
+    const problem: Partial<Problem> = { code, requestId: 'r-1', ...answer, fields: [] };
     const headers = { 'content-type': 'application/problem+json' };
     return Promise.resolve(Response.json(problem, { status: answer.status, headers }));
   });
@@ -233,7 +238,48 @@ test('a refused fact holds back what rests on it, through a reload too, and noth
   expect(readingsOf(received)).toEqual(['51.00', '0.20', '23.60']);
 });
 
-test.each(['wrong-author', 'wrong-origin', 'too-many-requests'] as const)(
+test('an entry at which the server always fails says so, lets the others by and holds what rests on it', async () => {
+  const recordId = uuidv7();
+  const first = fact('0.10', INES, { recordId });
+  const rests = fact('23.60', INES, { recordId, moment: 'final' });
+  const decision: ProposedFact = {
+    ...first,
+    ...{ id: uuidv7(), kind: 'run.abandoned', body: { reason: 'out of titrant' }, basedOn: 2 },
+  };
+  fails = new Set([first.id]);
+  const outbox = await openOutbox();
+  for (const one of [first, rests, decision, fact('0.20'), fact('0.30')]) await outbox.keep(one);
+  await pass(10);
+  expect(readingsOf(kept)).toEqual(['0.20', '0.30']);
+  for (const wait of [1_100, 2_100, 4_100]) await pass(wait);
+  expect(outbox.snapshot()).toMatchObject([
+    { fact: { id: first.id }, refusal: null, failure: { times: 4, requestId: 'r-1' } },
+    { fact: { id: rests.id }, isHeld: true },
+    { fact: { id: decision.id }, isHeld: true },
+  ]);
+  expect(sessionsEnded).toBe(0);
+  // Mended on the server: all of it goes through, in order.
+  fails = new Set();
+  await pass(15_100);
+  expect(outbox.snapshot()).toEqual([]);
+  expect(kept.slice(2).map(({ id }) => id)).toEqual([first.id, rests.id, decision.id]);
+});
+
+test('what an older version of the program wrote down is sent in the shape of today', async () => {
+  answers = ['away'];
+  const source = { kind: 'concentrate', takeMl: '8.28' };
+  const older = { ...fact('0'), recordKind: 'preparation', kind: 'preparation.started' };
+  const before = await openOutbox();
+  await before.keep({ ...older, body: { source } } as unknown as ProposedFact);
+  await pass(10);
+  await openOutbox();
+  await pass(10);
+  expect(kept).toMatchObject([
+    { schemaVersion: 2, body: { source: { ...source, flaskId: null }, carbonDioxide: 'boiled' } },
+  ]);
+});
+
+test.each(['wrong-author', 'wrong-origin', 'too-many-requests', 'other-version'] as const)(
   'an answer %s says nothing against the fact: it is tried again',
   async (code) => {
     answers = [{ status: 403, code, title: 'Not now.' }];

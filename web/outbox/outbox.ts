@@ -1,9 +1,11 @@
 import type { DBSchema, IDBPDatabase } from 'idb';
 import { openDB } from 'idb';
 import type { Fact } from '#core/record';
+import { upcast } from '#core/record';
 import type { RunFact } from '#core/titration';
 import { restsOn } from '#core/titration';
 import type { ProblemCode, ProposedFact } from '#contract';
+import { DECISION_KINDS } from '#contract';
 import { ask, ProblemError } from '../app/api';
 
 /** A fact that the server has not taken yet, as it lies in the database of this device. */
@@ -13,10 +15,19 @@ interface Kept {
   readonly refusal: string | null;
 }
 
+/** A fact at which the server failed, by no fault of the fact that it could name. */
+interface Failure {
+  readonly times: number;
+  /** By which the server's log tells of the last time. */
+  readonly requestId: string;
+}
+
 /** A fact on its way to the server. */
 export interface Waiting extends Kept {
-  /** It rests on one that was refused, and is not sent before that one has been read. */
+  /** It rests on one that was refused or that the server fails at, and is not sent before that one. */
   readonly isHeld: boolean;
+  /** Null while the server has not failed at it. */
+  readonly failure: Failure | null;
 }
 
 interface OutboxSchema extends DBSchema {
@@ -29,6 +40,7 @@ const NOT_ABOUT_THE_FACT: ReadonlySet<ProblemCode> = new Set<ProblemCode>([
   'wrong-origin',
   'wrong-author',
   'too-many-requests',
+  'other-version',
 ]);
 
 const NAME = 'vine-measure.outbox';
@@ -46,6 +58,8 @@ export class Outbox {
   readonly #sessionEnded: () => void;
   #entries: ReadonlyMap<number, Kept> = new Map();
   #snapshot: readonly Waiting[] = [];
+  /** By the key of the entry; forgotten with the page, which tries them all anew. */
+  #failures: ReadonlyMap<number, Failure> = new Map();
   #listeners = new Set<() => void>();
   #author: string | null = null;
   #isSending = false;
@@ -91,7 +105,11 @@ export class Outbox {
     const { store } = (await this.#database).transaction('waiting');
     const [keys, values] = await Promise.all([store.getAllKeys(), store.getAll()]);
     this.#replace(
-      new Map(values.flatMap((value, i) => (keys[i] === undefined ? [] : [[keys[i], value]]))),
+      new Map(
+        values.flatMap((value, i) =>
+          keys[i] === undefined ? [] : [[keys[i], inTodaysShape(value)]],
+        ),
+      ),
     );
   }
 
@@ -130,7 +148,9 @@ export class Outbox {
 
   #replace(entries: ReadonlyMap<number, Kept>): void {
     this.#entries = entries;
-    this.#snapshot = markHeld([...entries.values()]);
+    this.#snapshot = markHeld(
+      [...entries].map(([key, entry]) => ({ ...entry, failure: this.#failures.get(key) ?? null })),
+    );
     for (const listener of this.#listeners) listener();
   }
 
@@ -153,12 +173,12 @@ export class Outbox {
     this.#isSending = true;
     try {
       // One tab at a time sends, so that the order of entry is kept; what another has sent is gone by then.
-      await navigator.locks.request(NAME, () => this.#sendAll());
-      this.#retryMs = FIRST_RETRY_MS;
+      const failed = await navigator.locks.request(NAME, () => this.#sendAll());
+      if (failed === 0) this.#retryMs = FIRST_RETRY_MS;
+      else this.#later();
     } catch {
       // The server is away, or the session is: wait, then try the same fact again.
-      this.#soon(this.#retryMs);
-      this.#retryMs = Math.min(2 * this.#retryMs, LONGEST_RETRY_MS);
+      this.#later();
     } finally {
       this.#isSending = false;
       if (this.#isMore) this.#soon(0);
@@ -166,47 +186,80 @@ export class Outbox {
     }
   }
 
-  async #sendAll(): Promise<void> {
+  /** Tries again after a while, each time a longer one. */
+  #later(): void {
+    this.#soon(this.#retryMs);
+    this.#retryMs = Math.min(2 * this.#retryMs, LONGEST_RETRY_MS);
+  }
+
+  /** Sends what can be sent, each fact once; gives the number of those at which the server failed. */
+  async #sendAll(): Promise<number> {
     await this.#read();
+    const failed = new Set<string>();
     for (;;) {
       const next = this.#snapshot.find(
         ({ fact, refusal, isHeld }) =>
-          refusal === null && !isHeld && fact.authorId === this.#author,
+          refusal === null && !isHeld && fact.authorId === this.#author && !failed.has(fact.id),
       );
       const entry = [...this.#entries].find(([, { fact }]) => fact.id === next?.fact.id);
-      if (!entry) return;
-      await this.#sendOne(...entry);
+      if (!entry) return failed.size;
+      if ((await this.#sendOne(...entry)) === 'failed') failed.add(entry[1].fact.id);
     }
   }
 
-  async #sendOne(key: number, entry: Kept): Promise<void> {
+  async #sendOne(key: number, entry: Kept): Promise<'settled' | 'failed'> {
     try {
       this.#kept(await ask<Fact>('POST', '/facts', entry.fact));
       await this.#remove(key);
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;
-      if (NOT_ABOUT_THE_FACT.has(error.problem.code)) {
+      const { code, requestId } = error.problem;
+      if (NOT_ABOUT_THE_FACT.has(code)) {
         this.#sessionEnded();
         throw error;
+      }
+      if (code === 'internal') {
+        const times = (this.#failures.get(key)?.times ?? 0) + 1;
+        this.#failures = new Map([...this.#failures, [key, { times, requestId }]]);
+        this.#replace(this.#entries);
+        return 'failed';
       }
       const refused: Kept = { ...entry, refusal: error.message };
       await (await this.#database).put('waiting', refused, key);
       this.#otherTabs.postMessage(null);
       this.#replace(new Map([...this.#entries, [key, refused]]));
     }
+    return 'settled';
   }
 }
 
-/** Marks what rests on a refused fact, directly or through another that is held. In the order of entry. */
-function markHeld(entries: readonly Kept[]): readonly Waiting[] {
+/** An entry that an older version of the program wrote down, as this one would; as it is when it cannot be read. */
+function inTodaysShape(entry: Kept): Kept {
+  try {
+    const { schemaVersion, body } = upcast(asFact(entry.fact));
+    // The shape of today for this kind, by construction of the upcasts.
+    return { ...entry, fact: { ...entry.fact, schemaVersion, body } as ProposedFact };
+  } catch {
+    return entry;
+  }
+}
+
+/**
+ * Marks what rests on a fact that is held up, directly or through another that is held. In the order of entry. A decision
+ * names the version that it met, so it waits for any fact of its record that is still to get through.
+ */
+function markHeld(entries: readonly Omit<Waiting, 'isHeld'>[]): readonly Waiting[] {
   const back: RunFact[] = [];
+  const delayed = new Set<string>();
   return entries.map((entry) => {
+    const { fact, refusal, failure } = entry;
+    const isRun = fact.recordKind === 'run';
     const isHeld =
-      entry.refusal === null &&
-      entry.fact.recordKind === 'run' &&
-      back.some((earlier) => restsOn(asRunFact(entry.fact), earlier));
-    const isBack = entry.refusal !== null || isHeld;
-    if (isBack && entry.fact.recordKind === 'run') back.push(asRunFact(entry.fact));
+      refusal === null &&
+      ((isRun && back.some((earlier) => restsOn(asRunFact(fact), earlier))) ||
+        (DECISION_KINDS.has(fact.kind) && delayed.has(fact.recordId)));
+    if (isRun && (refusal !== null || failure !== null || isHeld)) back.push(asRunFact(fact));
+    if (failure !== null) delayed.add(fact.recordId);
     return { ...entry, isHeld };
   });
 }
