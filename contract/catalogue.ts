@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { HAZARD_STATEMENTS } from '#core/chemistry';
+import { EQUATION_AT_MOST, HAZARD_STATEMENTS } from '#core/chemistry';
 import type { Catalogue, HazardCode } from '#core/chemistry';
 import { line, remark as text } from './fields';
 import { houseRulesSchema } from './houseRules';
@@ -105,6 +105,19 @@ const indicator = v.strictObject({
   source,
 });
 
+/** Reactions in order, and what links them. */
+const equations = v.pipe(
+  v.array(v.pipe(sentence, v.check(isOfSizeToBalance, 'Write its steps on their own.'))),
+  v.minLength(1, 'Write the reaction.'),
+  v.maxLength(6, 'At most six reactions in a row.'),
+);
+const links = v.pipe(v.array(formula), v.maxLength(5, 'At most six reactions in a row.'));
+
+/** Whether core would take on an equation of so many species. What cannot be read at all is for core to say. */
+function isOfSizeToBalance(text: string): boolean {
+  return text.split(/\s\+\s/).length <= EQUATION_AT_MOST.species;
+}
+
 const reacting = v.strictObject({ species: formula, perFormulaUnit: positive });
 const colour = v.strictObject({
   word: line,
@@ -119,8 +132,8 @@ export const methodSchema = v.strictObject({
   standardId: id,
   inBurette: v.picklist(['titrant', 'standard']),
   excess: v.optional(v.nullable(v.strictObject({ substanceId: id, reagent: reacting })), null),
-  equations: v.pipe(v.array(sentence), v.minLength(1, 'Write the reaction.')),
-  links: v.array(formula),
+  equations,
+  links,
   titrant: reacting,
   standard: reacting,
   nominalMolarityMolPerL: positive,
@@ -155,8 +168,8 @@ const analysis = v.strictObject({
   titrantIds: v.pipe(ids, v.minLength(1, 'Name the titrant.')),
   excessReagentId: v.nullable(id),
   analyteFormula: v.nullable(formula),
-  equations: v.pipe(v.array(sentence), v.minLength(1, 'Write the reaction.')),
-  links: v.array(formula),
+  equations,
+  links,
   analyte: reacting,
   titrant: reacting,
   results: v.array(

@@ -237,8 +237,16 @@ const runSetUpSchema = v.strictObject({
       'A laboratory is between 5 and 45 °C.',
     ),
   ),
-  temperatureVariationK: nonNegativeDecimal,
-  methodRepeatabilityPercent: v.nullable(positiveDecimal),
+  temperatureVariationK: v.pipe(
+    nonNegativeDecimal,
+    v.check((typed) => Number(typed) <= 15, 'No laboratory is that uneven: at most 15 K.'),
+  ),
+  methodRepeatabilityPercent: v.nullable(
+    v.pipe(
+      decimalUpTo(5, 'A titration repeats better than that: at most 5 %.'),
+      v.check((typed) => Number(typed) >= 0.005, 'No titration repeats better than to 0.005 %.'),
+    ),
+  ),
   reason: optionalReason,
 }) satisfies SchemaOf<RunSetUp>;
 

@@ -141,7 +141,7 @@ async function setUp(
 
 for (const given of ARRANGEMENTS) {
   test(`${given.name}: the molarity is that of the hand calculation`, async ({ page }) => {
-    await signInToDemo(page, 'Tobin');
+    await signInToDemo(page, 'Mirela');
     const { standard, excess } = await setUp(page, given.bottle, given.how);
     if (given.massG === null) {
       await expect(page.getByRole('status').filter({ hasText: /^Pipette/ })).toBeVisible();
@@ -169,7 +169,7 @@ for (const given of ARRANGEMENTS) {
 test('a blank is asked for, made and subtracted; a burette too small is refilled in the middle', async ({
   page,
 }) => {
-  await signInToDemo(page, 'Tobin');
+  await signInToDemo(page, 'Mirela');
   await setUp(page, '0418, NaOH 0.1 mol/L', 'hydroxide by benzoic acid in ethanol');
   for (const flask of [1, 2, 3]) {
     await enter(page, new RegExp(`net mass, flask ${String(flask)}`), '0.3000');
@@ -205,7 +205,7 @@ test('a blank is asked for, made and subtracted; a burette too small is refilled
 test('an electrode follows the titration: every point is kept, the end lies where the curve has it', async ({
   page,
 }) => {
-  await signInToDemo(page, 'Tobin');
+  await signInToDemo(page, 'Mirela');
   const [{ bottle, how }] = ARRANGEMENTS as [Arrangement];
   await setUp(page, bottle, how);
   await enter(page, /net mass, flask 1/, '0.4802');

@@ -44,7 +44,7 @@ test('a certified result is drawn a million times beside its budget', async ({ p
 test('a result out of line brings what would explain it, and a correction silences it', async ({
   page,
 }) => {
-  await signInToDemo(page, 'Jasna');
+  await signInToDemo(page, 'Mirela');
   await page.goto('/titrate/set-up');
   await page.getByLabel('The first titration is rough').uncheck();
   await page.getByRole('button', { name: 'To the bench' }).click();

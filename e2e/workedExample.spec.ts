@@ -82,9 +82,12 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
 
   await page.getByRole('link', { name: 'Judge it' }).click();
   await expect(page.getByText('c = 0.10214±0.00020 mol/L')).toBeVisible();
+  const told = 'The first titration: counts if it agrees; by the house rule is rough and left out.';
+  await expect(page.getByText(told)).toBeVisible();
   await page.getByLabel('Why all the same').fill('worked example with a single titration');
   await page.getByRole('button', { name: 'Certify the molarity' }).click();
   await expect(page.getByRole('heading', { name: 'Certified' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Certificate' })).toContainText(told);
   await page.getByRole('link', { name: 'Shelf' }).click();
   await expect(page.getByRole('link', { name: /bottle 0001.*0\.10214.*certified/ })).toBeVisible();
 });

@@ -133,6 +133,43 @@ describe('equations', () => {
     expect(() => balanced(text)).toThrow(sentence);
   });
 
+  test.each([
+    // Twelve species of eight elements are taken on, whatever comes of them.
+    ['H2 + O2 + N2 + C + S + Cl2 + Na + K -> HCl + NaCl + KCl + CO2', 'no-solution', 'stands only'],
+    [
+      'H2 + O2 + N2 + C + S + Cl2 + Na + K -> HCl + NaCl + KCl + CO2 + SO2',
+      'too-large',
+      '13 species; at most 12',
+    ],
+    ['H2 + O2 + N2 + C + S + Cl2 + Na + K + Br2 -> HCl', 'too-large', '9 elements; at most 8'],
+    ['H2 + O2 + CO + CO2 -> H2O + CH4 + C2H6', 'multiple-solutions', '4 independent'],
+    ['H2 + O2 + CO + CO2 -> H2O + CH4 + C2H6 + C3H8', 'too-large', '5 independent'],
+  ])('of the size of an equation: %s: %s', (text, kind, sentence) => {
+    expect(problemOf(() => balanced(text))).toBe(kind);
+    expect(() => balanced(text)).toThrow(sentence);
+  });
+
+  test('whatever is typed ends: an equation of any size is balanced or refused in words', () => {
+    const elements = ['H', 'C', 'N', 'O', 'S', 'Cl', 'Na', 'K'];
+    const species = fc
+      .array(fc.tuple(fc.constantFrom(...elements), fc.integer({ min: 1, max: 9 })), {
+        minLength: 1,
+        maxLength: 4,
+      })
+      .map((parts) => parts.map(([element, count]) => `${element}${String(count)}`).join(''));
+    const side = fc.array(species, { minLength: 1, maxLength: 8 }).map((all) => all.join(' + '));
+    fc.assert(
+      fc.property(side, side, (left, right) => {
+        try {
+          balanced(`${left} -> ${right}`);
+        } catch (error) {
+          expect(error).toBeInstanceOf(Unanswerable);
+        }
+      }),
+      { numRuns: 300 },
+    );
+  });
+
   test('balancing conserves every element and the charge', () => {
     const couples = [
       ['MnO4^-', 'Mn^2+'],

@@ -42,16 +42,29 @@ export function parseEquation(text: string): Reaction {
 }
 
 /**
+ * How large an equation may be. The largest of the textbooks has ten species and eight elements; beyond this the search
+ * for positive coefficients takes memory without end.
+ */
+export const EQUATION_AT_MOST = { species: 12, elements: 8, independent: 4 } as const;
+
+/** Inequalities that the search for positive coefficients may hold at once. */
+const INEQUALITIES_AT_MOST = 20_000;
+
+/**
  * Balances a reaction over every element and the charge: the one-dimensional null space of the composition matrix,
  * found by exact elimination, scaled to the smallest whole numbers.
  *
  * @throws Unanswerable `no-solution` when no strictly positive coefficients conserve everything, `multiple-solutions`
- *   when more than one independent set does, and what `parseFormula` throws.
+ *   when more than one independent set does, `too-large` beyond `EQUATION_AT_MOST`, and what `parseFormula` throws.
  */
 export function balance(reaction: Reaction): BalancedReaction {
   const { reactants, products } = reaction;
-  const formulas = [...reactants, ...products].map(parseFormula);
+  const names = [...reactants, ...products];
+  refuseMoreThan('species', names.length);
+  const formulas = names.map(parseFormula);
+  refuseMoreThan('elements', new Set(formulas.flatMap(({ counts }) => [...counts.keys()])).size);
   const solutions = nullSpace(compositionMatrix(formulas, reactants.length), formulas.length);
+  refuseMoreThan('independent', solutions.length);
   const [solution, ...others] = solutions;
   if (!solution || !hasPositiveCombination(solutions)) {
     throw new Unanswerable('no-solution', 'equation', whyNoSolution(reaction, formulas));
@@ -69,6 +82,17 @@ export function balance(reaction: Reaction): BalancedReaction {
     reactantCoefficients: coefficients.slice(0, reactants.length),
     productCoefficients: coefficients.slice(reactants.length),
   };
+}
+
+function refuseMoreThan(what: keyof typeof EQUATION_AT_MOST, count: number): void {
+  const most = EQUATION_AT_MOST[what];
+  if (count <= most) return;
+  const name = what === 'independent' ? 'independent reactions' : what;
+  throw new Unanswerable(
+    'too-large',
+    'equation',
+    `This equation has ${String(count)} ${name}; at most ${String(most)} can be balanced here. Write its steps on their own.`,
+  );
 }
 
 /** Coefficient of a species that is consumed; formulas are compared by what they contain. */
@@ -211,6 +235,10 @@ function hasPositiveCombination(vectors: readonly (readonly Fraction[])[]): bool
       ...scaled.filter((row) => signOf(row) === 0),
       ...above.flatMap((a) => below.map((b) => a.map((value, i) => value.add(b[i] ?? ZERO)))),
     ];
+    if (inequalities.length > INEQUALITIES_AT_MOST) {
+      const sentence = 'This equation takes too long to balance. Write its steps on their own.';
+      throw new Unanswerable('too-large', 'equation', sentence);
+    }
   }
   return inequalities.length === 0;
 }

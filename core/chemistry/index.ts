@@ -18,7 +18,14 @@ export { HAZARD_STATEMENTS, hazardsAt } from './catalogue/hazards';
 export { INDICATOR_STEPS, intoFlask, usualSteps, withWaterBy } from './catalogue/preparations';
 export type { AtomicWeightTable } from './elements';
 export type { BalancedReaction, MoleRatio, Reaction } from './equation';
-export { balance, chainMoleRatio, equivalentsOf, moleRatioOf, parseEquation } from './equation';
+export {
+  balance,
+  chainMoleRatio,
+  EQUATION_AT_MOST,
+  equivalentsOf,
+  moleRatioOf,
+  parseEquation,
+} from './equation';
 export type { Formula, FormulaPiece } from './formula';
 export { parseFormula } from './formula';
 export type { Content } from './lookUp';

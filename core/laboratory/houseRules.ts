@@ -113,6 +113,49 @@ export const DEFAULT_HOUSE_RULES: HouseRules = {
   waste: 'container',
 };
 
+/**
+ * Frozen: what was in force in a laboratory before it had written any rules down, in the days when the founding did not
+ * write the shipped ones down. A rule that comes later gets what the program then did.
+ */
+export const UNWRITTEN_RULES: HouseRules = {
+  concordanceRangeMl: '0.10',
+  weighedConcordance: 'relative-range',
+  concordanceRelativeRangePercent: '0.3',
+  concordanceRsdPercent: '0.1',
+  agreeAtLeast: 3,
+  titrationsAtMost: 6,
+  firstIsRough: true,
+  standardBy: 'weighed',
+  inBurette: 'titrant',
+  primaryTitrants: 'weighed',
+  weighing: 'tared',
+  titrantsMadeUpIn: 'cylinder',
+  startOfTitration: 'carry-on',
+  readingResolutionMl: '0.01',
+  darkMeniscus: 'top',
+  persistenceS: 30,
+  indicatorDrops: 2,
+  overshotCounts: 'within-a-drop',
+  endPointOfCurve: 'second-derivative',
+  oxalateHeating: 'to-75-80',
+  rinses: 3,
+  rinseMl: '4',
+  washDown: 'distilled',
+  carbonDioxide: 'boiled',
+  outlierTest: 'grubbs',
+  coverage: 'effective-degrees',
+  toleranceAs: 'as-registered',
+  testedBy: 'concordance',
+  certificateStates: 'uncertainty',
+  statesNormality: false,
+  paperUnits: 'litre',
+  farFromNominalAskPercent: '5',
+  farFromNominalReasonPercent: '10',
+  nominalTolerancePercent: '5',
+  cleaning: 'detergent',
+  waste: 'container',
+};
+
 /** What volumes and molarities are called on paper; a millilitre and a cubic centimetre are the same. */
 export interface PaperUnits {
   readonly volume: 'mL' | 'cm³';
@@ -131,16 +174,45 @@ export function paperUnitsOf({ paperUnits }: Pick<HouseRules, 'paperUnits'>): Pa
   }
 }
 
-/** What makes rules impossible to follow together. */
-export function checkRules(rules: HouseRules): readonly Finding[] {
+/** What a figure may be, where a rule outside it would say nothing or ask for what nobody can do. */
+const BOUNDS: Partial<Record<keyof HouseRules, readonly [least: number, most: number]>> = {
+  concordanceRangeMl: [0.005, 1],
+  concordanceRelativeRangePercent: [0.01, 5],
+  concordanceRsdPercent: [0.01, 5],
+  agreeAtLeast: [2, 10],
+  rinseMl: [0, 100],
+  farFromNominalAskPercent: [0.1, 50],
+  farFromNominalReasonPercent: [0.1, 50],
+  nominalTolerancePercent: [0.1, 50],
+};
+
+/** What makes rules, all or some, impossible to follow. */
+export function checkRules(rules: RuleOverrides): readonly Finding[] {
   const findings: Finding[] = [];
-  if (rules.titrationsAtMost < rules.agreeAtLeast) {
+  for (const [key, [least, most]] of Object.entries(BOUNDS)) {
+    const value = rules[key as keyof HouseRules];
+    if (value === undefined || (Number(value) >= least && Number(value) <= most)) continue;
+    const message = `A house rule lies between ${String(least)} and ${String(most)} here.`;
+    findings.push(impossible('out-of-bounds', key, message));
+  }
+  const { titrationsAtMost = Infinity, agreeAtLeast = 0 } = rules;
+  if (titrationsAtMost < agreeAtLeast) {
     const message = 'There must be at least as many titrations as have to agree.';
     findings.push(impossible('too-few', 'titrationsAtMost', message));
   }
-  if (Number(rules.farFromNominalReasonPercent) < Number(rules.farFromNominalAskPercent)) {
+  const { farFromNominalReasonPercent = Infinity, farFromNominalAskPercent = 0 } = rules;
+  if (Number(farFromNominalReasonPercent) < Number(farFromNominalAskPercent)) {
     const message = 'A reason is asked for further from the label than explanations are.';
     findings.push(impossible('out-of-order', 'farFromNominalReasonPercent', message));
   }
   return findings;
+}
+
+/** The rules that are not what others say, by their content: 0.3 and 0.30 are the same. */
+export function deviatingRules(rules: HouseRules, from: HouseRules): readonly (keyof HouseRules)[] {
+  const isSame = (a: unknown, b: unknown): boolean =>
+    a === b || (typeof a === 'string' && a !== '' && Number(a) === Number(b));
+  return Object.keys(from)
+    .map((key) => key as keyof HouseRules)
+    .filter((key) => !isSame(rules[key], from[key]));
 }

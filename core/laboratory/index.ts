@@ -1,8 +1,20 @@
 export type { HouseRules, PaperUnits, RuleOverrides } from './houseRules';
-export { checkRules, DEFAULT_HOUSE_RULES, paperUnitsOf, withOverrides } from './houseRules';
+export {
+  checkRules,
+  DEFAULT_HOUSE_RULES,
+  deviatingRules,
+  paperUnitsOf,
+  UNWRITTEN_RULES,
+  withOverrides,
+} from './houseRules';
 export type { RuleText } from './ruleTexts';
-export { RULE_TEXTS } from './ruleTexts';
-export type { Laboratory, LaboratoryFactBodies, LaboratoryState } from './laboratory';
-export { foldLaboratory } from './laboratory';
+export { describeDeviations, RULE_TEXTS, ruleWords } from './ruleTexts';
+export type {
+  Laboratory,
+  LaboratoryFact,
+  LaboratoryFactBodies,
+  LaboratoryState,
+} from './laboratory';
+export { foldLaboratory, rulesAt } from './laboratory';
 export type { CalendarDuration, PlainDate } from './plainDate';
 export { addToDate, daysBetween, isPlainDate, plainDateAt } from './plainDate';

@@ -1,6 +1,6 @@
 import type { FactOf } from '../record';
 import type { HouseRules } from './houseRules';
-import { DEFAULT_HOUSE_RULES } from './houseRules';
+import { UNWRITTEN_RULES } from './houseRules';
 
 /** The laboratory itself. */
 export interface Laboratory {
@@ -13,7 +13,7 @@ export interface LaboratoryFactBodies {
   'laboratory.founded': Laboratory;
   'laboratory.rules-set': { readonly rules: HouseRules; readonly reason: string };
 }
-type LaboratoryFact = FactOf<LaboratoryFactBodies>;
+export type LaboratoryFact = FactOf<LaboratoryFactBodies>;
 
 export interface LaboratoryState extends Laboratory {
   readonly id: string;
@@ -27,6 +27,14 @@ export function foldLaboratory(facts: readonly LaboratoryFact[]): LaboratoryStat
   const founded = facts.find((fact) => fact.kind === 'laboratory.founded');
   if (!founded) return null;
   const set = facts.findLast((fact) => fact.kind === 'laboratory.rules-set');
-  const rules = set?.body.rules ?? DEFAULT_HOUSE_RULES;
+  const rules = set?.body.rules ?? UNWRITTEN_RULES;
   return { id: founded.recordId, version: facts.length, ...founded.body, rules };
+}
+
+/** The house rules in force at a time (ISO 8601, UTC): the last that had come on record by then. */
+export function rulesAt(facts: readonly LaboratoryFact[], at: string): HouseRules {
+  const set = facts
+    .filter((fact) => fact.kind === 'laboratory.rules-set')
+    .findLast(({ recordedAt }) => (recordedAt ?? at) <= at);
+  return set?.body.rules ?? UNWRITTEN_RULES;
 }

@@ -1,4 +1,5 @@
 import type { HouseRules } from './houseRules';
+import { deviatingRules } from './houseRules';
 
 /** A rule as its page shows it: what is asked, what may be answered, and why the default is what it is. */
 export interface RuleText {
@@ -300,3 +301,22 @@ export const RULE_TEXTS: readonly {
     ],
   },
 ];
+
+/** What a rule says, in words: `30 s`, `by difference`. */
+export function ruleWords({ key, answer }: RuleText, rules: HouseRules): string {
+  const value = rules[key];
+  return answer.kind === 'figure'
+    ? `${String(value)} ${answer.unit}`
+    : (answer.choices.find(([choice]) => choice === value)?.[1] ?? String(value));
+}
+
+/** Where rules are not those in force, in a sentence each, in the order of the work. */
+export function describeDeviations(rules: HouseRules, inForce: HouseRules): readonly string[] {
+  const keys = new Set(deviatingRules(rules, inForce));
+  return RULE_TEXTS.flatMap((group) => group.rules)
+    .filter(({ key }) => keys.has(key))
+    .map(
+      (text) =>
+        `${text.question}: ${ruleWords(text, rules)}; by the house rule ${ruleWords(text, inForce)}.`,
+    );
+}

@@ -8,6 +8,7 @@ export type ProblemKind =
   | 'no-atomic-weight'
   | 'no-solution'
   | 'multiple-solutions'
+  | 'too-large'
   // quantities
   | 'non-positive'
   | 'out-of-range'

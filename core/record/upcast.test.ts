@@ -97,6 +97,7 @@ test('a run of before there were aliquots keeps its lot as what was weighed, and
       standard: 'lot K-22',
       measuredWith: 'B1',
       replicates: [{ flask: 1, portion: '0.4802 g', verdict: 'rough' }],
+      deviations: [],
     },
   });
   const { body: written } = upcast({

@@ -18,6 +18,7 @@ const UPCASTS: UpcastTable = {
     toCertificateOfPortions,
     toCertificateWithoutNormality,
     toCertificateOfFlaskAndCurve,
+    toCertificateWithoutDeviations,
   ],
 };
 
@@ -144,6 +145,12 @@ function toMethodWithoutExcess(body: unknown): unknown {
 function toCertificateWithoutNormality(body: unknown): unknown {
   const { certificate } = body as { readonly certificate: unknown };
   return { certificate: { ...toMoreRules(certificate), normality: null } };
+}
+
+/** Nobody compared the rules of a run with those in force. */
+function toCertificateWithoutDeviations(body: unknown): unknown {
+  const { certificate } = body as { readonly certificate: object };
+  return { certificate: { ...certificate, deviations: [] } };
 }
 
 /** Certificates listed masses of a lot, by their numbers. */

@@ -100,6 +100,7 @@ export function references({
     burette,
     standard: { kind: 'lot', lot: khpLot(lotChanges), balance: otherBalance },
     excess: null,
+    rulesInForce: DEFAULT_HOUSE_RULES,
     ...changes,
   };
 }
@@ -138,8 +139,11 @@ export class RunScript {
   readonly facts: RunFact[] = [];
   readonly references: RunReferences;
 
+  /** A run with rules of its own follows the house, unless that is said to have others. */
   constructor(given: RunReferences = references(), changes: Partial<RunSetUp> = {}) {
-    this.references = given;
+    const { rules = DEFAULT_HOUSE_RULES } = changes;
+    const isSaid = given.rulesInForce !== DEFAULT_HOUSE_RULES;
+    this.references = isSaid ? given : { ...given, rulesInForce: rules };
     this.add('run.started', { ...setUp, ...changes });
   }
 
@@ -265,6 +269,7 @@ export function aliquots(
     burette,
     standard: { kind: 'bottle' as const, bottle: standard, vessel: pipette },
     excess,
+    rulesInForce: DEFAULT_HOUSE_RULES,
   };
   return new RunScript(refs, {
     method: { kind: 'catalogue', id: methodId },

@@ -1,5 +1,6 @@
 import { describeEndPoint, equivalentsOfTitrant } from '../chemistry';
 import type { HouseRules } from '../laboratory';
+import { describeDeviations } from '../laboratory';
 import type { DecimalText } from '../measurement';
 import { decimalPlaces, roundHalfEven } from '../measurement';
 import { knownMolarity, nominalMolPerL, suggestValidUntil } from '../reagent';
@@ -53,6 +54,8 @@ export interface Certificate {
   /** Why it was certified in spite of a warning. */
   readonly reason: string | null;
   readonly rules: HouseRules;
+  /** Where these were not the ones in force, in a sentence each. */
+  readonly deviations: readonly string[];
   /** The version of the run that it was computed from. */
   readonly runVersion: number;
   readonly coreVersion: string;
@@ -101,6 +104,11 @@ export function certificationFindings(
     findings.push(impossible('conflict-open', 'run', message));
   }
   findings.push(...testedBy(run, judgement, judgement.result));
+  if (deviationsOf(run).length > 0) {
+    const message =
+      'This run follows other rules than the house rules in force when it began. Say why that is right.';
+    findings.push(unlikely('rules-deviate', 'run', message));
+  }
   if (judgement.replicates.some((replicate) => replicate.verdict === 'set-aside')) {
     findings.push(
       unlikely(
@@ -144,6 +152,11 @@ export function certificationFindings(
     );
   }
   return findings;
+}
+
+/** Where a run follows other rules than those in force when it began, in a sentence each. */
+export function deviationsOf({ setUp, references }: RunState): readonly string[] {
+  return describeDeviations(setUp.rules, references.rulesInForce);
 }
 
 /** What the house rule's test of a result says against it. */
@@ -233,6 +246,7 @@ export function issueCertificate(
     analystId: run.started.by,
     ...decision,
     rules: run.setUp.rules,
+    deviations: deviationsOf(run),
     runVersion: run.version,
     coreVersion: CORE_VERSION,
     catalogueVersion: CATALOGUE_VERSION,

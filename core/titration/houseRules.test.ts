@@ -1,7 +1,13 @@
 import { describe, expect, test } from 'vitest';
 import { equivalentsOfTitrant } from '#core/chemistry';
-import type { HouseRules } from '#core/laboratory';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import type { HouseRules, LaboratoryFact } from '#core/laboratory';
+import {
+  checkRules,
+  DEFAULT_HOUSE_RULES,
+  deviatingRules,
+  rulesAt,
+  UNWRITTEN_RULES,
+} from '#core/laboratory';
 import type { RunReferences } from './index';
 import { concordantSeries, khpLot, methodOf, references, RunScript } from '../test-support/runs';
 import {
@@ -133,4 +139,61 @@ test('what goes out of use while a run is made is named, and asks for a reason; 
     { code: 'out-of-use', severity: 'unlikely' },
   ]);
   expect(outOfUse(setUp, { ...now, lots: [other, khpLot()] })).toEqual([]);
+});
+
+describe('rules that are not the house’s', () => {
+  const house = { ...DEFAULT_HOUSE_RULES, firstIsRough: false, agreeAtLeast: 4, rinses: 5 };
+  const lax = () => series({ rinses: 5 }, references({ rulesInForce: house }));
+
+  test('are told in the order of the work, ask for a reason and stand on the certificate', () => {
+    const { state } = lax();
+    const judgement = judgeRun(state);
+    expect(codesOf(lax())).toContain('rules-deviate');
+    const told = 'How many must agree: 3 titrations; by the house rule 4 titrations.';
+    expect(issueCertificate(state, judgement, decision).deviations).toEqual([told]);
+    expect(issueCertificate(series({}).state, judgement, decision).deviations).toEqual([]);
+  });
+
+  test('are compared by what they say, not by how a figure is written', () => {
+    const written = { ...DEFAULT_HOUSE_RULES, concordanceRelativeRangePercent: '0.30' };
+    expect(deviatingRules(written, DEFAULT_HOUSE_RULES)).toEqual([]);
+    const other = { ...written, concordanceRelativeRangePercent: '0.31', firstIsRough: false };
+    expect(deviatingRules(other, DEFAULT_HOUSE_RULES)).toEqual([
+      'concordanceRelativeRangePercent',
+      'firstIsRough',
+    ]);
+  });
+});
+
+test.each([
+  ['agreeAtLeast', 1, 2, 11, 10],
+  ['concordanceRangeMl', '0.004', '0.005', '1.01', '1'],
+  ['concordanceRsdPercent', '0.009', '0.01', '5.1', '5'],
+  ['farFromNominalAskPercent', '0.09', '0.1', '50.1', '50'],
+  ['nominalTolerancePercent', '0.09', '0.1', '50.1', '50'],
+] as const)('the rule %s has bounds on both sides', (key, below, least, above, most) => {
+  const wide = { titrationsAtMost: 20, farFromNominalReasonPercent: '50' };
+  const codes = (value: number | string) =>
+    checkRules({ ...DEFAULT_HOUSE_RULES, ...wide, [key]: value }).map(({ code }) => code);
+  expect([codes(least), codes(most)]).toEqual([[], []]);
+  expect([codes(below), codes(above)]).toEqual([
+    ['out-of-bounds'],
+    // Beyond the limit for a reason, too.
+    key === 'farFromNominalAskPercent' ? ['out-of-bounds', 'out-of-order'] : ['out-of-bounds'],
+  ]);
+});
+
+test('the rules in force are the last that were on record by then', () => {
+  const facts = [
+    ['laboratory.founded', '2026-01-01', {}] as const,
+    ['laboratory.rules-set', '2026-02-01', { rules: { rinses: 4 } }] as const,
+    ['laboratory.rules-set', '2026-03-01', { rules: { rinses: 5 } }] as const,
+  ].map(([kind, day, body]) => ({
+    ...{ kind, body, recordedAt: `${day}T08:00:00.000Z` },
+  })) as unknown as LaboratoryFact[];
+  const rinsesAt = (at: string): number => rulesAt(facts, at).rinses;
+  expect(rinsesAt('2026-01-31T08:00:00.000Z')).toBe(UNWRITTEN_RULES.rinses);
+  expect(rinsesAt('2026-02-01T08:00:00.000Z')).toBe(4);
+  expect(rinsesAt('2026-03-01T07:59:59.999Z')).toBe(4);
+  expect(rinsesAt('2026-03-01T08:00:00.000Z')).toBe(5);
 });

@@ -1,7 +1,12 @@
 export type { BuretteCheck } from './buretteCheck';
 export { buretteChecks } from './buretteCheck';
 export type { Certificate } from './certificate';
-export { certificationFindings, issueCertificate, percentFromNominal } from './certificate';
+export {
+  certificationFindings,
+  deviationsOf,
+  issueCertificate,
+  percentFromNominal,
+} from './certificate';
 export { checkRunFact } from './checks';
 export { adviceAgainst, checkRunStart } from './startChecks';
 export type {

@@ -1,4 +1,5 @@
 import type { Method } from '../chemistry';
+import type { HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
 import type { Balance, CalibratedBurette, EquipmentState } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
@@ -28,6 +29,8 @@ export interface RunReferences {
   /** The solution of which every flask gets a pipette full, for a back-titration; null without one. */
   readonly excess: RunExcess | null;
   readonly burette: CalibratedBurette;
+  /** The house rules of laboratory and method in force when the run began: it should follow them. */
+  readonly rulesInForce: HouseRules;
 }
 
 /** The reagent of a back-titration, and the pipette that measures it. */

@@ -54,9 +54,9 @@ describe('the log', () => {
 
   test('has everything that happened, each entry chained to the one before, and is whole', async () => {
     const kinds = (await entriesAfter(0)).map((entry) => entry.kind);
-    // The second of the two people was added by the first; the laboratory, five records and a run of thirteen facts.
+    // The second of the two people was added by the first; the laboratory with its rules, five records and a run of thirteen facts.
     expect(kinds.filter((kind) => kind === 'account-made')).toHaveLength(2);
-    expect(kinds.filter((kind) => kind === 'fact')).toHaveLength(1 + 5 + 13);
+    expect(kinds.filter((kind) => kind === 'fact')).toHaveLength(2 + 5 + 13);
     const verdict = await verifyAudit(laboratory.database.db);
     expect(verdict).toMatchObject({ kind: 'whole', entries: before });
     const [first, second] = await listAuditAfter(laboratory.database.db, 0, 2);
@@ -147,8 +147,8 @@ describe('a break is found and named', () => {
 
   test.each([
     [
-      `UPDATE audit SET entry = replace(entry, 'signed-in', 'signed-up') WHERE sequence = 4`,
-      4,
+      `UPDATE audit SET entry = replace(entry, 'signed-in', 'signed-up') WHERE sequence = 5`,
+      5,
       'hash',
     ],
     ['DELETE FROM audit WHERE sequence = 7', 8, 'entry 7 is missing'],

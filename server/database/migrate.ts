@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import * as footing from './migrations/001_footing';
 import * as audit from './migrations/002_audit';
 import * as files from './migrations/003_files';
+import * as rules from './migrations/007_rules';
 import { rebuildProjections } from '../ledger/project';
 
 /** Projections follow from the facts: where they have another shape than before, they are folded anew. */
@@ -17,6 +18,7 @@ const MIGRATIONS: readonly (Knex.Migration & { name: string })[] = [
   { name: '004_standards', ...REFOLD },
   { name: '005_excess', ...REFOLD },
   { name: '006_curves', ...REFOLD },
+  { name: '007_rules', up: rules.up, down: rules.down },
 ];
 
 const source: Knex.MigrationSource<(typeof MIGRATIONS)[number]> = {

@@ -9,7 +9,7 @@ import {
 } from '#core/chemistry';
 import { suspectForm } from '#core/slip';
 import type { LaboratoryFactBodies } from '#core/laboratory';
-import { checkRules, plainDateAt } from '#core/laboratory';
+import { checkRules, describeDeviations, plainDateAt } from '#core/laboratory';
 import { roundSignificant } from '#core/measurement';
 import type { Calibration, Equipment, EquipmentState } from '#core/metrology';
 import { calibrationPoints } from '#core/metrology';
@@ -25,7 +25,7 @@ import {
 import type { Lot, LotFact, LotState, PreparedBottle } from '#core/reagent';
 import type { Fact, Finding, Withdrawal } from '#core/record';
 import { impossible } from '#core/record';
-import type { RunFact, RunSetUp } from '#core/titration';
+import type { RunFact, RunReferences, RunSetUp } from '#core/titration';
 import { checkRunFact, checkRunStart, factsSeenBy, isObservation, partsOf } from '#core/titration';
 import { AppError } from '../http/appError';
 import { findPerson } from '../people/queries';
@@ -58,9 +58,10 @@ export async function admit(
       ];
     case 'run.started': {
       const setUp = fact.body as RunSetUp;
-      const references = await loadReferences(tx, setUp);
+      const references = await loadReferences(tx, fact);
       return [
         ...onlyFirst(fact),
+        ...(await checkDeviations(tx, fact.authorId, setUp, references)),
         ...(await withdrawnOf(tx, setUp)),
         ...checkRunStart(references, await today(tx, services)),
       ];
@@ -72,7 +73,10 @@ export async function admit(
     case 'method.written': {
       await requireManager(tx, fact.authorId);
       const { method } = fact.body as MethodFactBodies['method.written'];
-      return checkCatalogue(extendCatalogue(CATALOGUE, { ...NO_ENTRIES, methods: [method] }));
+      return [
+        ...checkCatalogue(extendCatalogue(CATALOGUE, { ...NO_ENTRIES, methods: [method] })),
+        ...checkRules(method.rules),
+      ];
     }
     case 'preparation.started': {
       const records = await loadShelf(tx);
@@ -118,6 +122,25 @@ async function requireManager(tx: Knex, personId: string): Promise<void> {
   const person = await findPerson(tx, personId);
   if (person?.mayManage) return;
   const message = 'House rules and methods are set by those who may manage the laboratory.';
+  throw new AppError('not-allowed', message);
+}
+
+/**
+ * A run follows the house rules in force; by other ones, within bounds, it is begun by those who may set them.
+ *
+ * @throws AppError `not-allowed` for anybody else
+ */
+async function checkDeviations(
+  tx: Knex,
+  personId: string,
+  { rules }: RunSetUp,
+  { rulesInForce }: RunReferences,
+): Promise<readonly Finding[]> {
+  const deviations = describeDeviations(rules, rulesInForce);
+  if (deviations.length === 0) return [];
+  const mayDeviate = (await findPerson(tx, personId))?.mayManage ?? false;
+  if (mayDeviate) return checkRules(rules);
+  const message = `This run would not follow the house rules. ${deviations.join(' ')} Only those who may manage the laboratory begin such a run.`;
   throw new AppError('not-allowed', message);
 }
 

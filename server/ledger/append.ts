@@ -1,9 +1,9 @@
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import type { Laboratory } from '#core/laboratory';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { Fact, Finding } from '#core/record';
 import { currentSchemaVersion } from '#core/record';
-import type { RunSetUp } from '#core/titration';
 import type { Person, ProposedFact } from '#contract';
 import { DECISION_KINDS } from '#contract';
 import { auditEntryOfFact } from '../audit/entry';
@@ -105,9 +105,7 @@ async function appendOne(
     refuseUnexplained(await admit(tx, services, fact, record), proposed.body);
     // The first fact of a run brings what the run rests on.
     const references =
-      fact.kind === 'run.started'
-        ? await loadReferences(tx, fact.body as RunSetUp)
-        : record.references;
+      fact.kind === 'run.started' ? await loadReferences(tx, fact) : record.references;
     records.set(record.id, { ...record, facts: [...record.facts, fact], references });
     return { fact, isNew: true };
   } catch (error) {
@@ -227,20 +225,23 @@ function fromFindings(
   return new AppError(code, first.message, fields);
 }
 
-/** Founds the laboratory: the first fact of all. @throws AppError `already-exists` */
+/**
+ * Founds the laboratory: the first facts of all, with the rules that the program ships, so that a later version which
+ * ships others does not rewrite them.
+ *
+ * @throws AppError `already-exists`
+ */
 export async function foundLaboratory(
   services: Services,
   authorId: string,
   laboratory: Laboratory,
 ): Promise<void> {
-  const recordId = uuidv7();
-  const made = makeServerFact(services, authorId, {
-    recordId,
-    recordKind: 'laboratory',
-    kind: 'laboratory.founded',
-    body: laboratory,
-  });
-  const fact = { ...made, sequence: 1 };
-  const record = { id: recordId, kind: 'laboratory', facts: [fact], references: null } as const;
-  await store(services.db, [fact], new Map([[recordId, record]]));
+  const record = { recordId: uuidv7(), recordKind: 'laboratory' } as const;
+  const rules = { rules: DEFAULT_HOUSE_RULES, reason: 'The rules that the program ships.' };
+  const facts = [
+    { ...record, kind: 'laboratory.founded', body: laboratory },
+    { ...record, kind: 'laboratory.rules-set', body: rules },
+  ].map((made) => makeServerFact(services, authorId, made));
+  const before = { id: record.recordId, kind: 'laboratory', facts: [], references: null } as const;
+  await storeNext(services.db, facts, new Map([[record.recordId, before]]));
 }

@@ -1,13 +1,17 @@
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { findMethod } from '#core/chemistry';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { DEFAULT_HOUSE_RULES, UNWRITTEN_RULES } from '#core/laboratory';
 import type { RunSummary } from '#core/ledger';
 import type { StoredFile } from '#core/record';
 import { currentSchemaVersion } from '#core/record';
 import { foldRun, openConflicts } from '#core/titration';
 import type { NewFact, Problem, RunAnswer } from '#contract';
+import { verifyAudit } from '../audit/verify';
+import { up } from '../database/migrations/007_rules';
 import { findStrayFile } from '../files/files';
+import { addPerson } from '../people/accounts';
+import { createTestDatabase } from '../test-support/database';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
 import {
   bottleBody,
@@ -21,9 +25,10 @@ import {
   titrateSeries,
   weighed,
 } from '../test-support/laboratory';
+import { makeServerFact, storeNext } from './append';
 import { Batch } from './batch';
-import { rebuildProjections } from './project';
-import { findProjection } from './queries';
+import { listStrayProjections, rebuildProjections } from './project';
+import { findLaboratory, findProjection } from './queries';
 
 let laboratory: TestLaboratory;
 let client: Client;
@@ -408,16 +413,17 @@ test('house rules and methods are set by who may manage, as far as they make sen
       laboratoryId ?? '',
       { basedOn },
     );
-  await set(client, {}, 1).expect(403);
+  await set(client, {}, 2).expect(403);
   const elsewhere = {
     kind: 'laboratory.rules-set',
     body: { rules, reason: 'as we do it' },
   } as const;
   await chief.send(elsewhere, uuidv7(), { basedOn: 0 }).expect(404);
-  await set(chief, { titrationsAtMost: 1 }, 1).expect(422);
-  await set(chief, { rinses: -1 }, 1).expect(400);
-  await set(chief, {}, 1).expect(201);
-  await set(chief, {}, 1).expect(409);
+  await set(chief, { titrationsAtMost: 1 }, 2).expect(422);
+  await set(chief, { farFromNominalReasonPercent: '1000' }, 2).expect(422);
+  await set(chief, { rinses: -1 }, 2).expect(400);
+  await set(chief, {}, 2).expect(201);
+  await set(chief, {}, 2).expect(409);
   const method = findMethod('naoh-by-khp');
   if (!method) throw new Error('the catalogue lacks the method');
   const write = (by: Client, changes: object, id = uuidv7()) =>
@@ -431,9 +437,14 @@ test('house rules and methods are set by who may manage, as far as they make sen
     );
   await write(client, {}).expect(403);
   await write(chief, { equations: ['H^+ -> H2O'] }).expect(422);
+  await write(chief, { rules: { agreeAtLeast: 1 } }).expect(422);
   const id = uuidv7();
   await write(chief, { name: 'our way', rules: { persistenceS: 45 } }, id).expect(201);
-  const setUp = { ...runSetUp(ids), method: { kind: 'own', id, version: 1 } as const };
+  const setUp = {
+    ...runSetUp(ids),
+    method: { kind: 'own', id, version: 1 } as const,
+    rules: { ...rules, persistenceS: 45 },
+  };
   const runId = uuidv7();
   await client.send({ kind: 'run.started', body: setUp }, runId).expect(201);
   const { references } = (await client.get(`/api/runs/${runId}`)).body as RunAnswer;
@@ -442,4 +453,66 @@ test('house rules and methods are set by who may manage, as far as they make sen
   await client.send(withdrawn, id, { basedOn: 1 }).expect(403);
   await chief.send(withdrawn, id, { basedOn: 1 }).expect(201);
   await client.send({ kind: 'run.started', body: setUp }, uuidv7()).expect(422);
+});
+
+test('house rules bind: other ones take a right, lie within bounds, and are told', async () => {
+  const lab = await foundTestLaboratory();
+  const chief = await lab.signIn(lab.chief);
+  const analyst = await lab.signIn(lab.analyst);
+  const stocked = await stockLaboratory(analyst, lab.today);
+  const begin = (by: Client, rules: object, changes: object = {}, runId = uuidv7()) => {
+    const body = { ...runSetUp(stocked), rules: { ...DEFAULT_HOUSE_RULES, ...rules } };
+    return by.send({ kind: 'run.started', body }, runId, changes);
+  };
+  const lax = { agreeAtLeast: 2, farFromNominalAskPercent: '8' };
+  const refused = await begin(analyst, lax).expect(403);
+  expect(problemOf(refused).title).toContain('2 titrations; by the house rule 3 titrations');
+  // The same figure in another spelling is the same rule.
+  await begin(analyst, { farFromNominalAskPercent: '5.0' }).expect(201);
+  await begin(chief, { agreeAtLeast: 1 }).expect(422);
+  await begin(chief, { farFromNominalReasonPercent: '1000' }).expect(422);
+  for (const methodRepeatabilityPercent of ['0.000000000001', '1000000000000']) {
+    const body = { ...runSetUp(stocked), methodRepeatabilityPercent };
+    await chief.send({ kind: 'run.started', body }, uuidv7()).expect(400);
+  }
+  const runId = uuidv7();
+  await begin(chief, lax, {}, runId).expect(201);
+  const { references } = (await analyst.get(`/api/runs/${runId}`)).body as RunAnswer;
+  expect(references.rulesInForce).toEqual(DEFAULT_HOUSE_RULES);
+
+  const laboratoryId = (
+    (await chief.get('/api/records/laboratory')).body as { records: { id: string }[] }
+  ).records[0]?.id;
+  const before = new Date(Date.now() - 60_000).toISOString();
+  const set = {
+    kind: 'laboratory.rules-set',
+    body: { rules: { ...DEFAULT_HOUSE_RULES, rinses: 5 }, reason: 'as we do it' },
+  } as const;
+  await chief.send(set, laboratoryId ?? '', { basedOn: 2 }).expect(201);
+  await begin(analyst, {}).expect(403);
+  await begin(analyst, { rinses: 5 }).expect(201);
+  // A device that was away began by what was in force then; its clock is set right before it is believed.
+  await begin(analyst, {}, { deviceTime: before, clockOffsetMs: 0 }).expect(201);
+  await begin(analyst, {}, { deviceTime: before, clockOffsetMs: 120_000 }).expect(403);
+  await lab.close();
+});
+
+test('a laboratory that never set any rules gets those it worked by as a fact, once', async () => {
+  const database = await createTestDatabase();
+  const { owner, db } = database;
+  const services = { db, now: () => new Date() };
+  const account = { name: 'Oda', password: 'a long secret', mayCertify: true, mayManage: true };
+  const { id: authorId } = await addPerson(services, null, account);
+  const made = makeServerFact(services, authorId, {
+    ...{ recordId: uuidv7(), recordKind: 'laboratory', kind: 'laboratory.founded' },
+    body: { name: 'Of before', timeZone: 'Europe/Vienna' },
+  });
+  const before = { id: made.recordId, kind: 'laboratory', facts: [], references: null } as const;
+  await storeNext(db, [made], new Map([[made.recordId, before]]));
+  await up(owner);
+  await up(owner);
+  expect(await findLaboratory(db)).toMatchObject({ version: 2, rules: UNWRITTEN_RULES });
+  expect(await verifyAudit(db)).toMatchObject({ kind: 'whole', entries: 3 });
+  expect(await listStrayProjections(db)).toEqual([]);
+  await database.drop();
 });

@@ -1,5 +1,5 @@
 import type { Knex } from 'knex';
-import type { LaboratoryState } from '#core/laboratory';
+import type { LaboratoryFact, LaboratoryState } from '#core/laboratory';
 import type { Fact, RecordKind } from '#core/record';
 import { upcast } from '#core/record';
 import type { ListKind, ListStates } from '#contract';
@@ -53,6 +53,15 @@ export async function listFactsOf(
   const streams = new Map<string, Fact[]>(recordIds.map((id) => [id, []]));
   for (const row of rows) streams.get(row.record_id)?.push(toFact(row));
   return streams;
+}
+
+/** The facts of the laboratory, in order. */
+export async function listLaboratoryFacts(db: Knex): Promise<LaboratoryFact[]> {
+  const rows = (await factsWithKind(db)
+    .where('records.kind', 'laboratory')
+    .orderBy('sequence')) as FactRow[];
+  // The stream of the laboratory holds its facts: the contract let nothing else in.
+  return rows.map((row) => toFact(row) as LaboratoryFact);
 }
 
 /**

@@ -1,13 +1,16 @@
 import type { Knex } from 'knex';
 import { findMethod } from '#core/chemistry';
+import type { HouseRules, LaboratoryFact, RuleOverrides } from '#core/laboratory';
+import { deviatingRules, rulesAt, UNWRITTEN_RULES, withOverrides } from '#core/laboratory';
 import type { PlainRecordKind, PlainStates } from '#core/ledger';
 import { foldRecord } from '#core/ledger';
 import { calibratedBurette, isPipette } from '#core/metrology';
 import type { Fact, RecordKind } from '#core/record';
+import { enteredAt } from '#core/record';
 import type { RecordVersion, RunFact, RunReferences, RunSetUp, RunState } from '#core/titration';
 import { foldRun, partsOf } from '#core/titration';
 import { AppError } from '../http/appError';
-import { listFactsOf } from './queries';
+import { listFactsOf, listLaboratoryFacts } from './queries';
 
 /** A record's facts with what a run among them rests on. */
 export interface LoadedRecord {
@@ -34,13 +37,13 @@ export async function loadRecords(
     db,
     records.map(({ id }) => id),
   );
-  const setUps = [...streams.values()].flatMap(setUpOf);
-  const rested = setUps.length === 0 ? new Map<string, Fact[]>() : await loadStreams(db, setUps);
+  const starts = [...streams.values()].flatMap(startOf);
+  const rested = starts.length === 0 ? NOTHING : await loadRested(db, starts);
   return new Map(
     records.map(({ id, kind }) => {
       const facts = streams.get(id) ?? [];
-      const [setUp] = setUpOf(facts);
-      return [id, { id, kind, facts, references: setUp ? foldReferences(rested, setUp) : null }];
+      const [start] = startOf(facts);
+      return [id, { id, kind, facts, references: start ? foldReferences(rested, start) : null }];
     }),
   );
 }
@@ -52,9 +55,11 @@ export async function loadRecord(db: Knex, id: string, kind: RecordKind): Promis
   return record;
 }
 
-/** What the run of a stream was set up with; nothing for other records. */
-function setUpOf([start]: readonly Fact[]): RunSetUp[] {
-  return start?.kind === 'run.started' ? [start.body as RunSetUp] : [];
+type RunStart = Extract<RunFact, { kind: 'run.started' }>;
+
+/** What the run of a stream began with; nothing for other records. */
+function startOf([start]: readonly Fact[]): RunStart[] {
+  return start?.kind === 'run.started' ? [start as RunStart] : [];
 }
 
 /** A run by its id; null when there is none. */
@@ -70,23 +75,50 @@ export function foldLoaded({ facts, references }: LoadedRecord): LoadedRun | nul
   return state && { facts: runFacts, references, state };
 }
 
-/** The records that a set-up names, at the versions that it names. @throws AppError `unknown-reference` */
-export async function loadReferences(db: Knex, setUp: RunSetUp): Promise<RunReferences> {
-  return foldReferences(await loadStreams(db, [setUp]), setUp);
+/** The records that a run's start names, at the versions that it names. @throws AppError `unknown-reference` */
+export async function loadReferences(db: Knex, start: Fact): Promise<RunReferences> {
+  // The caller has seen its kind.
+  const run = start as RunStart;
+  return foldReferences(await loadRested(db, [run]), run);
 }
 
-function loadStreams(
-  db: Knex,
-  setUps: readonly RunSetUp[],
-): Promise<ReadonlyMap<string, readonly Fact[]>> {
-  const ids = setUps.flatMap((setUp) => partsOf(setUp).map(({ at }) => at.id));
-  return listFactsOf(db, [...new Set(ids)]);
+/** Streams of what runs rest on. */
+interface Rested {
+  readonly streams: ReadonlyMap<string, readonly Fact[]>;
+  readonly laboratory: readonly LaboratoryFact[];
 }
 
-function foldReferences(
-  streams: ReadonlyMap<string, readonly Fact[]>,
-  setUp: RunSetUp,
-): RunReferences {
+const NOTHING: Rested = { streams: new Map(), laboratory: [] };
+
+async function loadRested(db: Knex, starts: readonly RunStart[]): Promise<Rested> {
+  const ids = starts.flatMap(({ body }) => partsOf(body).map(({ at }) => at.id));
+  return {
+    streams: await listFactsOf(db, [...new Set(ids)]),
+    laboratory: await listLaboratoryFacts(db),
+  };
+}
+
+/** A device away from the server may begin a run by what it last knew; its clock is believed no further back, ms. */
+const BELIEVED_BACK_MS = 30 * 24 * 3_600_000;
+
+/** The rules of laboratory and method when a run began; those of its arrival where it follows them. */
+function rulesInForceFor(
+  laboratory: readonly LaboratoryFact[],
+  overrides: RuleOverrides,
+  start: RunStart,
+): HouseRules {
+  const arrived = start.recordedAt ?? start.deviceTime;
+  const earliest = new Date(Date.parse(arrived) - BELIEVED_BACK_MS).toISOString();
+  const began = enteredAt(start) < earliest ? earliest : enteredAt(start);
+  const [then, now] = [began, arrived].map((at) =>
+    withOverrides(rulesAt(laboratory, at), overrides),
+  );
+  const { rules } = start.body;
+  return now && deviatingRules(rules, now).length === 0 ? now : (then ?? UNWRITTEN_RULES);
+}
+
+function foldReferences({ streams, laboratory }: Rested, start: RunStart): RunReferences {
+  const setUp = start.body;
   const method =
     setUp.method.kind === 'catalogue'
       ? findMethod(setUp.method.id)
@@ -95,8 +127,14 @@ function foldReferences(
   const bottle = foldVersion(streams, 'bottle', setUp.bottle, 'bottle');
   const burette = calibratedBurette(foldVersion(streams, 'equipment', setUp.burette, 'burette'));
   if (!burette) throw unknownReference('burette', 'This is not a burette.');
-  const excess = foldExcess(streams, setUp);
-  return { method, bottle, standard: foldStandard(streams, setUp), excess, burette };
+  return {
+    method,
+    bottle,
+    standard: foldStandard(streams, setUp),
+    excess: foldExcess(streams, setUp),
+    burette,
+    rulesInForce: rulesInForceFor(laboratory, method.rules, start),
+  };
 }
 
 function foldStandard(

@@ -66,6 +66,13 @@ export function CertificateView({
           ...(certificate.reason === null ? [] : [['Remark', certificate.reason] as const]),
         ]}
       />
+      {certificate.deviations.length > 0 && (
+        <ul aria-label="Not by the house rules" className="mt-3 border-l-4 border-straw pl-3">
+          {certificate.deviations.map((sentence) => (
+            <li key={sentence}>{sentence}</li>
+          ))}
+        </ul>
+      )}
       <p className={`mt-3 text-sm ${isSame ? 'text-ink-soft' : 'font-semibold text-blush'}`}>
         {isSame
           ? `Computed again from the entries just now: the same figures (core ${certificate.coreVersion}, catalogue ${certificate.catalogueVersion}).`

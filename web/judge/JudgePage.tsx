@@ -5,6 +5,7 @@ import { roundHalfEven, roundToUncertainty } from '#core/measurement';
 import type { Judgement, Result, RunState } from '#core/titration';
 import {
   describeStandard,
+  deviationsOf,
   judgeRun,
   nextStep,
   seriesFault,
@@ -93,6 +94,22 @@ function RelatedSolutions({ run }: { readonly run: RunState }) {
   );
 }
 
+/** Where the run does not follow the house rules; what is certified says so on its certificate. */
+function Deviations({ run }: { readonly run: RunState }) {
+  const deviations = deviationsOf(run);
+  if (run.certificate || deviations.length === 0) return null;
+  return (
+    <section className="mb-4 border-l-4 border-straw bg-straw-wash px-3 py-1.5">
+      <h2 className="font-bold">Not by the house rules</h2>
+      <ul>
+        {deviations.map((sentence) => (
+          <li key={sentence}>{sentence}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** The titrations that an electrode followed. */
 function Curves({ run }: { readonly run: RunState }) {
   const followed = run.flasks.filter(({ electrode }) => electrode.length > 0);
@@ -124,6 +141,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
     <div className="grid grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-x-10 gap-y-6">
       <section>
         <ResultLine run={run} judgement={judgement} result={result} />
+        <Deviations run={run} />
         <Explanations run={run} judgement={judgement} />
         <ReplicateTable judgement={judgement} />
         <Statistics judgement={judgement} />

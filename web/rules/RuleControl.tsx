@@ -34,14 +34,6 @@ function ruleValue(key: keyof HouseRules, typed: TypedRule): unknown {
   return typeof DEFAULT_HOUSE_RULES[key] === 'number' ? Number(text) : text;
 }
 
-/** What a rule says, in words: `30 s`, `by difference`. */
-export function ruleWords({ key, answer }: RuleText, rules: HouseRules): string {
-  const value = rules[key];
-  return answer.kind === 'figure'
-    ? `${String(value)} ${answer.unit}`
-    : (answer.choices.find(([choice]) => choice === value)?.[1] ?? String(value));
-}
-
 /** One rule: its question, its answer, and why the default is what it is. */
 export function RuleControl({
   rule,

@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import * as v from 'valibot';
 import type { HouseRules } from '#core/laboratory';
-import { checkRules, DEFAULT_HOUSE_RULES, RULE_TEXTS } from '#core/laboratory';
+import { checkRules, DEFAULT_HOUSE_RULES, RULE_TEXTS, ruleWords } from '#core/laboratory';
 import { houseRulesSchema } from '#contract';
 import { useAddToRecord } from '../app/records';
 import { useSession } from '../app/session';
@@ -13,7 +13,7 @@ import { TextField } from '../ui/fields';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
 import type { TypedRule } from './RuleControl';
-import { RuleControl, ruleValues, ruleWords, typedRules } from './RuleControl';
+import { RuleControl, ruleValues, typedRules } from './RuleControl';
 
 /** The conventions of the laboratory, each with its reason. */
 export function RulesPage() {

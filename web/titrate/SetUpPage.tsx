@@ -135,7 +135,7 @@ function standardOf(
 
 function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const [search] = useSearchParams();
-  const { today, laboratory } = useSession();
+  const { today, laboratory, person } = useSession();
   const runs = useRecords('run');
   const begin = useBeginRecord();
   const navigate = useNavigate();
@@ -149,7 +149,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const [temperature, setTemperature] = useState('20');
   const [variation, setVariation] = useState('3');
   const [repeatability, setRepeatability] = useState('');
-  const [firstIsRough, setFirstIsRough] = useState(laboratory.rules.firstIsRough);
+  const [firstIsRough, setFirstIsRough] = useState<boolean | null>(null);
   const [reason, setReason] = useState('');
 
   const bottle = chosen(titrants, bottleId);
@@ -172,16 +172,15 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const excess =
     method.excess && excessBottle && pipette ? { bottle: excessBottle, vessel: pipette } : null;
 
-  const rules = {
-    ...withOverrides(laboratory.rules, method.rules),
-    firstIsRough,
-  };
+  const rulesInForce = withOverrides(laboratory.rules, method.rules);
+  const rules = { ...rulesInForce, firstIsRough: firstIsRough ?? rulesInForce.firstIsRough };
   const references: RunReferences | null = standard && {
     method,
     bottle,
     standard: standard.record,
     excess,
     burette: delivering,
+    rulesInForce,
   };
   const isOnBench = runs?.some((run) => run.bottleId === bottle.id && run.status === 'open');
   const findings = references ? checkRunStart(references, today) : [];
@@ -336,16 +335,22 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
             onText={setRepeatability}
           />
         </div>
-        <div className="col-span-2">
-          <CheckField
-            label="The first titration is rough"
-            hint="It finds where the end lies and is left out of the mean."
-            checked={firstIsRough}
-            onChange={(event) => {
-              setFirstIsRough(event.target.checked);
-            }}
-          />
-        </div>
+        {person.mayManage && (
+          <div className="col-span-2">
+            <CheckField
+              label="The first titration is rough"
+              hint={
+                rules.firstIsRough === rulesInForce.firstIsRough
+                  ? 'As the house rule says. What differs from it is told on the certificate.'
+                  : 'Not as the house rule says: Judge and the certificate tell it.'
+              }
+              checked={rules.firstIsRough}
+              onChange={(event) => {
+                setFirstIsRough(event.target.checked);
+              }}
+            />
+          </div>
+        )}
         {findings.length > 0 && (
           <div className="col-span-2">
             <TextAreaField

@@ -3,7 +3,7 @@ import { useParams } from 'react-router';
 import { describeEndPoint, findSubstance } from '#core/chemistry';
 import { findIncident } from '#core/incident';
 import type { HouseRules } from '#core/laboratory';
-import { paperUnitsOf, RULE_TEXTS } from '#core/laboratory';
+import { paperUnitsOf, RULE_TEXTS, ruleWords } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import type { Flask, Judgement, Reading, RunState } from '#core/titration';
 import {
@@ -21,7 +21,6 @@ import { Loading } from '../app/Loading';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { Corrections } from '../judge/Corrections';
-import { ruleWords } from '../rules/RuleControl';
 import { Button, ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
 import { capitalized, instantText, ReactionEquation } from '../ui/typeset';
