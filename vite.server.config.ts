@@ -10,6 +10,7 @@ export default defineConfig({
     rolldownOptions: {
       input: {
         main: 'server/main.ts',
+        labelWorker: 'server/labels/labelWorker.ts',
         calc: 'calc/commands/calc.ts',
         vectors: 'calc/commands/vectors.ts',
         verify: 'calc/commands/verify.ts',

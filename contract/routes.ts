@@ -208,7 +208,7 @@ export const ROUTES: readonly Route[] = [
     body: labelsSchema,
     parameters: {},
     answers: { 200: 'application/pdf.' },
-    problems: ['unknown-reference'],
+    problems: ['unknown-reference', 'too-large', 'too-many-requests'],
   },
   {
     method: 'post',

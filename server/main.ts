@@ -9,6 +9,7 @@ import { connectAsApplication, sessionPool } from './database/connection';
 import type { ServerSettings } from './environment';
 import { readServerSettings } from './environment';
 import { createApp } from './http/app';
+import { Printer } from './labels/printer';
 import { Feed } from './live/feed';
 import { findSecret } from './people/queries';
 
@@ -26,9 +27,10 @@ async function serve(): Promise<void> {
   const db = connectAsApplication(settings.databaseUrl);
   const pool = sessionPool(settings.databaseUrl);
   const feed = new Feed(db, settings.databaseUrl, logger);
+  const printer = new Printer(fileURLToPath(new URL('./labelWorker.js', import.meta.url)));
   const closeDatabase = async (): Promise<void> => {
     await feed.stop();
-    await Promise.allSettled([db.destroy(), pool.end()]);
+    await Promise.allSettled([db.destroy(), pool.end(), printer.close()]);
   };
   try {
     const sessionSigningKey = await findSecret(db, 'session-signing-key');
@@ -38,6 +40,7 @@ async function serve(): Promise<void> {
       ...settings,
       services: { db, now: () => new Date() },
       feed,
+      printer,
       sessionPool: pool,
       sessionSigningKey,
       logger,

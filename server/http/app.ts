@@ -6,6 +6,7 @@ import type pg from 'pg';
 import type { Logger } from 'pino';
 import { auditRoutes } from '../audit/routes';
 import { fileRoutes } from '../files/routes';
+import type { Printer } from '../labels/printer';
 import { labelRoutes } from '../labels/routes';
 import { ledgerRoutes } from '../ledger/routes';
 import type { Feed } from '../live/feed';
@@ -28,6 +29,7 @@ const PARTS = [peopleRoutes, ledgerRoutes, preparationRoutes, fileRoutes, runRou
 export interface AppParts {
   readonly services: Services;
   readonly feed: Feed;
+  readonly printer: Printer;
   readonly sessionPool: pg.Pool;
   readonly sessionSigningKey: string;
   readonly logger: Logger;

@@ -10,6 +10,7 @@ import { verifyAudit } from '../audit/verify';
 import { connectAsOwner } from '../database/connection';
 import { migrate } from '../database/migrate';
 import { fileRoutes } from '../files/routes';
+import { Printer } from '../labels/printer';
 import { labelRoutes } from '../labels/routes';
 import { ledgerRoutes } from '../ledger/routes';
 import { peopleRoutes } from '../people/routes';
@@ -17,6 +18,7 @@ import { preparationRoutes } from '../preparations/routes';
 import { runRoutes } from '../runs/routes';
 import {
   foundTestLaboratory,
+  LABEL_WORKER,
   startRun,
   startTestApp,
   stockLaboratory,
@@ -198,7 +200,11 @@ test('every route is described, and no request made from the description brings 
 function createRouters(): readonly Router[] {
   const services = { db: laboratory.database.db, now: () => new Date() };
   const parts = [peopleRoutes, ledgerRoutes, preparationRoutes, fileRoutes, runRoutes, auditRoutes];
-  return [...parts.map((routes) => routes(services)), labelRoutes({ services, publicUrl: null })];
+  const printer = new Printer(LABEL_WORKER);
+  return [
+    ...parts.map((routes) => routes(services)),
+    labelRoutes({ services, printer, publicUrl: null }),
+  ];
 }
 
 function routesOf(routers: readonly Router[]): string[] {

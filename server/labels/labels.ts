@@ -10,7 +10,7 @@ import { loadRecords, unknownReference } from '../ledger/references';
 import { findPerson } from '../people/queries';
 import type { Services } from '../services';
 import type { PrintedLabel } from './pdf';
-import { labelsPdf } from './pdf';
+import type { Printer } from './printer';
 
 /**
  * Labels of bottles as a PDF; each bottle's record says that one was made, so that a second label is known to be one.
@@ -18,14 +18,14 @@ import { labelsPdf } from './pdf';
  * @throws AppError `unknown-reference` for a bottle that is not there; then no label is made.
  */
 export async function makeLabels(
-  services: Services,
+  { services, printer }: { readonly services: Services; readonly printer: Printer },
   person: Person,
   { bottleIds, sheet, startAt }: LabelsRequest,
   baseUrl: string,
 ): Promise<Buffer> {
   const labels: PrintedLabel[] = [];
   for (const id of bottleIds) labels.push(await printedLabel(services.db, id, baseUrl));
-  const pdf = await labelsPdf(labels, sheet, startAt);
+  const pdf = await printer.print(person.id, { labels, sheet, startAt });
   const unique = [...new Set(bottleIds)];
   await durably(services.db, async (tx) => {
     await lockRecords(tx, unique);

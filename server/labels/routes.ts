@@ -6,7 +6,8 @@ import { requirePerson } from '../http/session';
 import { makeLabels } from './labels';
 
 /** Labels for bottles. */
-export function labelRoutes({ services, publicUrl }: Pick<AppParts, 'services' | 'publicUrl'>) {
+export function labelRoutes(parts: Pick<AppParts, 'services' | 'printer' | 'publicUrl'>): Router {
+  const { services, publicUrl } = parts;
   const router = Router();
 
   router.post('/labels', async (request, response) => {
@@ -14,7 +15,7 @@ export function labelRoutes({ services, publicUrl }: Pick<AppParts, 'services' |
     const asked = parseBody(request, labelsSchema);
     const host = request.get('host') ?? 'localhost';
     const baseUrl = (publicUrl ?? `${request.protocol}://${host}`).replace(/\/$/, '');
-    const pdf = await makeLabels(services, person, asked, baseUrl);
+    const pdf = await makeLabels(parts, person, asked, baseUrl);
     response.type('application/pdf').send(pdf);
   });
 

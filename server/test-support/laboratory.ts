@@ -1,6 +1,7 @@
 import { once } from 'node:events';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
 import { pino } from 'pino';
 import request from 'supertest';
 import type TestAgent from 'supertest/lib/agent';
@@ -12,12 +13,16 @@ import type { ClientFactBody, NewFact, Person, ProposedFact, SessionAnswer } fro
 import type { AppParts } from '../http/app';
 import { createApp } from '../http/app';
 import { foundLaboratory } from '../ledger/append';
+import { Printer } from '../labels/printer';
 import { Feed } from '../live/feed';
 import { addPerson } from '../people/accounts';
 import type { TestDatabase } from './database';
 import { createTestDatabase } from './database';
 
 const PASSWORD = 'a long enough secret';
+
+/** A thread runs what has been built; the test command builds first. */
+export const LABEL_WORKER = join(import.meta.dirname, '../../dist/server/labelWorker.js');
 
 /** A founded laboratory with two people, driven through HTTP as the browser does. */
 export interface TestLaboratory {
@@ -82,9 +87,11 @@ export async function startTestApp(
   const logger = pino({ level: 'silent' });
   const feed = new Feed(db, url, logger);
   await feed.start();
+  const printer = new Printer(LABEL_WORKER);
   const app = createApp({
     services: { db, now: () => new Date() },
     feed,
+    printer,
     sessionPool: pool,
     sessionSigningKey: 'test key',
     logger,
@@ -102,7 +109,7 @@ export async function startTestApp(
     feed,
     url: `http://127.0.0.1:${String(port)}`,
     close: async () => {
-      await feed.stop();
+      await Promise.all([feed.stop(), printer.close()]);
       server.closeAllConnections();
       await new Promise((resolve) => server.close(resolve));
     },

@@ -1,0 +1,82 @@
+import { Piscina } from 'piscina';
+import { AppError } from '../http/appError';
+import type { LabelsTask } from './labelWorker';
+
+/** A sheet of a hundred labels takes a second or two. */
+const LONGEST_MS = 10_000;
+
+/** Jobs that one person may have waiting. */
+const WAITING_AT_MOST = 8;
+
+interface Job {
+  readonly task: LabelsTask;
+  readonly resolve: (pdf: Buffer) => void;
+  readonly reject: (error: unknown) => void;
+}
+
+/**
+ * Makes PDFs in one thread beside the server's own, a job at a time. People take turns, whoever asked for how many; a job
+ * that takes too long is ended with its thread, and the next gets a fresh one.
+ */
+export class Printer {
+  readonly #pool: Piscina<LabelsTask, Uint8Array>;
+  readonly #longestMs: number;
+  /** By person, whose turn is next first. */
+  readonly #waiting = new Map<string, Job[]>();
+  #isPrinting = false;
+
+  /** @param workerFile the built `labelWorker` */
+  constructor(workerFile: string, longestMs = LONGEST_MS) {
+    this.#longestMs = longestMs;
+    this.#pool = new Piscina({
+      filename: workerFile,
+      minThreads: 0,
+      maxThreads: 1,
+      idleTimeout: Infinity,
+    });
+  }
+
+  /** A PDF for somebody. @throws AppError when it takes too long, or too many of theirs wait already */
+  print(personId: string, task: LabelsTask): Promise<Buffer> {
+    const theirs = this.#waiting.get(personId) ?? [];
+    if (theirs.length >= WAITING_AT_MOST) {
+      const message = 'Several sheets of labels of yours are being made. Wait for them first.';
+      throw new AppError('too-many-requests', message);
+    }
+    return new Promise((resolve, reject) => {
+      this.#waiting.set(personId, [...theirs, { task, resolve, reject }]);
+      void this.#printWaiting();
+    });
+  }
+
+  async close(): Promise<void> {
+    await this.#pool.destroy();
+  }
+
+  async #printWaiting(): Promise<void> {
+    if (this.#isPrinting) return;
+    this.#isPrinting = true;
+    for (let job = this.#next(); job; job = this.#next()) await this.#print(job);
+    this.#isPrinting = false;
+  }
+
+  /** The oldest job of whoever is next; they go to the end of the line. */
+  #next(): Job | undefined {
+    const [turn] = this.#waiting;
+    if (!turn) return undefined;
+    const [personId, [job, ...rest]] = turn;
+    this.#waiting.delete(personId);
+    if (rest.length > 0) this.#waiting.set(personId, rest);
+    return job;
+  }
+
+  async #print({ task, resolve, reject }: Job): Promise<void> {
+    const signal = AbortSignal.timeout(this.#longestMs);
+    try {
+      resolve(Buffer.from(await this.#pool.run(task, { signal })));
+    } catch (error) {
+      const message = 'These labels take too long to make: ask for fewer at a time.';
+      reject(signal.aborted ? new AppError('too-large', message) : error);
+    }
+  }
+}
