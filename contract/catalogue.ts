@@ -49,6 +49,7 @@ const substance = v.strictObject({
   form: sentence,
   densityGPerCm3: v.nullable(v.pipe(positive, v.maxValue(25, 'No substance is that dense.'))),
   drying: v.nullable(drying),
+  needs: v.optional(v.nullable(sentence), null),
   hazards,
   cautions: v.array(sentence),
   waste: v.picklist([
@@ -228,6 +229,7 @@ const preparation = v.strictObject({
         'mix',
         'stand',
         'filter',
+        'procedure',
         'bottle',
         'label',
       ]),

@@ -15,7 +15,13 @@ export type {
 } from './catalogue/entries';
 export type { HazardCode, Pictogram } from './catalogue/hazards';
 export { HAZARD_STATEMENTS, hazardsAt } from './catalogue/hazards';
-export { INDICATOR_STEPS, intoFlask, usualSteps, withWaterBy } from './catalogue/preparations';
+export {
+  INDICATOR_STEPS,
+  intoFlask,
+  stepsByProcedure,
+  usualSteps,
+  withWaterBy,
+} from './catalogue/preparations';
 export type { AtomicWeightTable } from './elements';
 export type { BalancedReaction, MoleRatio, Reaction } from './equation';
 export {

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { CATALOGUE, findSubstance } from '#core/chemistry';
 import type { EquipmentState } from '#core/metrology';
 import {
   EQUIPMENT,
@@ -21,6 +22,7 @@ import {
   resultOf,
   stepsOf,
   takenFor,
+  whyByProcedure,
 } from './index';
 
 const KHP = lotOf('potassium-hydrogen-phthalate');
@@ -111,6 +113,38 @@ describe('the steps', () => {
     expect(worksBy('boiled')).toEqual(['boil', 'cool', ...rest]);
     expect(worksBy('fresh')).toEqual(['draw', ...rest]);
     expect(worksBy('nothing')).toEqual(rest);
+  });
+
+  test.each([
+    ['iodine', 'potassium iodide'],
+    ['zinc', 'acid'],
+    ['calcium-carbonate', 'acid'],
+    ['ammonium-cerium-iv-sulfate-dihydrate', 'sulfuric acid'],
+    ['perchloric-acid', 'glacial acetic acid'],
+    ['benzoic-acid', 'ethanol'],
+  ])('there are none for %s: it is made by the procedure of the laboratory', (soluteId, needs) => {
+    const { balanceId } = KHP_PLAN.source as { readonly balanceId: string };
+    const by = { lotId: 'n', balanceId, flaskId: null };
+    const weighed = planOf({ kind: 'weigh', massG: '12.7', ...by }, { soluteId });
+    const poured = planOf(
+      { kind: 'concentrate', takeMl: '8', cylinderId: null, ...by },
+      { soluteId },
+    );
+    for (const plan of [weighed, poured]) {
+      expect(whyByProcedure(plan)).toContain(needs);
+      expect(whyByProcedure(plan)).toContain('Follow your laboratory’s written procedure');
+      const works = stepsOf(plan).map(({ work }) => work);
+      expect(works.slice(1)).toEqual(['procedure', 'bottle', 'label']);
+      expect(stepsOf(plan)[0]?.measures).not.toBeNull();
+    }
+  });
+
+  test('no recipe of the catalogue names less than its solution needs', () => {
+    for (const { soluteId, additions, solventId } of CATALOGUE.preparations) {
+      const needs = findSubstance(soluteId)?.needs ?? null;
+      expect([solventId, needs === null || additions.length > 0]).toEqual(['water', true]);
+    }
+    expect(whyByProcedure(KHP_PLAN)).toBeNull();
   });
 
   test('acid goes in before the mark where iron(II) needs it', () => {

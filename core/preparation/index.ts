@@ -61,7 +61,7 @@ export {
 export type { PreparationRecords, PreparationResult } from './result';
 export { resultOf } from './result';
 export type { Measure, PreparationPlan, PreparationSource, Step } from './work';
-export { flaskOf, isExact, parentsOf, recipeOf, stepsOf } from './work';
+export { flaskOf, isExact, parentsOf, recipeOf, stepsOf, whyByProcedure } from './work';
 export { bottleOf } from './bottling';
 export type { Job, Limits, Placed, Task } from './schedule';
 export { durationsOf, scheduleBackwards, tasksOf } from './schedule';

@@ -16,6 +16,7 @@ const HANDS_MINUTES: Readonly<Record<Step['work'], number>> = {
   mix: 3,
   stand: 1,
   filter: 15,
+  procedure: 30,
   bottle: 5,
   label: 2,
 };

@@ -3,9 +3,11 @@ import {
   CATALOGUE,
   describeDrying,
   findIndicator,
+  findSolvent,
   findSubstance,
   INDICATOR_STEPS,
   intoFlask,
+  stepsByProcedure,
   usualSteps,
   withWaterBy,
 } from '../chemistry';
@@ -159,7 +161,24 @@ function isFor({ route, exactness, from }: Preparation, plan: PreparationPlan): 
   }
 }
 
+/**
+ * Why a plan has no guided steps: its solution needs what no step here names, or another solvent than water. Null where
+ * the steps serve.
+ */
+export function whyByProcedure(plan: PreparationPlan): string | null {
+  const recipe = recipeOf(plan);
+  const substance = findSubstance(plan.soluteId);
+  const isOtherSolvent = recipe !== undefined && recipe.solventId !== 'water';
+  const isNamed = recipe !== undefined && recipe.additions.length > 0;
+  if (!substance || isNamed || (substance.needs === null && !isOtherSolvent)) return null;
+  const needs = substance.needs ?? findSolvent(recipe?.solventId ?? '')?.name ?? 'another solvent';
+  return `There are no guided steps: ${substance.name} needs ${needs}. Follow your laboratory’s written procedure; the figures are recorded here.`;
+}
+
 function plainSteps(plan: PreparationPlan): readonly PreparationStep[] {
+  if (whyByProcedure(plan) !== null) {
+    return stepsByProcedure(plan.source.kind === 'weigh' ? 'weigh' : 'measure', isExact(plan));
+  }
   const steps = withWaterBy(stepsInItsVessel(plan), plan.carbonDioxide);
   return flaskOf(plan) === null || isExact(plan) ? steps : intoFlask(steps);
 }
@@ -221,7 +240,8 @@ export function stepsOf(plan: PreparationPlan): readonly Step[] {
 function staged(plan: PreparationPlan): { step: PreparationStep; stage: number }[] {
   const steps = plainSteps(plan);
   if (plan.source.kind !== 'dilute') return steps.map((step) => ({ step, stage: 0 }));
-  const isAfter = ({ work }: PreparationStep): boolean => work === 'bottle' || work === 'label';
+  const isAfter = ({ work }: PreparationStep): boolean =>
+    work === 'procedure' || work === 'bottle' || work === 'label';
   const repeated = steps.filter((step) => !isAfter(step));
   return [
     ...plan.source.stages.flatMap((_, stage) => repeated.map((step) => ({ step, stage }))),

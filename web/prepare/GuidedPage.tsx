@@ -18,6 +18,7 @@ import { Page } from '../ui/Page';
 import { ReasonDialog } from '../ui/ReasonDialog';
 import { capitalized, instantText, Molarity } from '../ui/typeset';
 import { BottlingForm } from './BottlingForm';
+import { ByProcedure } from './ByProcedure';
 import { MishapDialog } from './MishapDialog';
 import { PlanTitle } from './PlanTitle';
 import { StepList } from './StepList';
@@ -89,6 +90,11 @@ function Guided({ preparation, stock }: GuidedProps) {
           <VesselDrawing preparation={preparation} />
         </div>
         <section aria-label="Now" className="min-w-0">
+          {isOpen && (
+            <div className="mb-4">
+              <ByProcedure plan={plan} />
+            </div>
+          )}
           <NowPanel
             preparation={preparation}
             stock={stock}

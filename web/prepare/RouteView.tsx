@@ -24,6 +24,7 @@ import { useNow } from '../app/useNow';
 import { Sentence } from '../ui/ShortName';
 import { capitalized, localText, localTimeAt } from '../ui/typeset';
 import { BeginButton } from './BeginButton';
+import { ByProcedure } from './ByProcedure';
 import { planOfRoute } from './beginning';
 import { limitsOf } from './dayLimits';
 import type { Wanted } from './PlanForm';
@@ -87,6 +88,7 @@ export function RouteView({
       </p>
       <Aliquots route={route} wanted={wanted} stock={stock} />
       {route.relativeUncertainty !== null && <Halve wish={wish} route={route} shelf={shelf} />}
+      {plan && <ByProcedure plan={plan} />}
       {objections.map((objection) => (
         <p key={objection} className="mt-1 border-l-4 border-straw bg-straw-wash px-3 py-1">
           <Sentence text={capitalized(objection)} />

@@ -6,6 +6,7 @@ const LEVELS: Readonly<Partial<Record<Step['work'], number>>> = {
   measure: 0.12,
   add: 0.5,
   dissolve: 0.52,
+  procedure: 1,
   'to-mark': 1,
   mix: 1,
 };

@@ -18,6 +18,7 @@ export const WORKS: Readonly<Record<Step['work'], string>> = {
   mix: 'Mix',
   stand: 'Let it stand',
   filter: 'Filter',
+  procedure: 'By your procedure',
   bottle: 'Bottle',
   label: 'Label',
 };
@@ -27,6 +28,7 @@ export const DONE_WORDS: Readonly<Partial<Record<Step['work'], string>>> = {
   dissolve: 'Yes, dissolved',
   mix: 'Yes, mixed',
   'to-mark': 'At the mark',
+  procedure: 'Made as it says',
   dry: 'It is dry',
   cool: 'It is cool',
 };

@@ -29,6 +29,8 @@ export interface Substance {
   /** Of the solid, for buoyancy; null for liquids, which are not weighed as standards. */
   readonly densityGPerCm3: number | null;
   readonly drying: Drying | null;
+  /** What a solution of it needs beside water, as a clause; null when water does. */
+  readonly needs: string | null;
   readonly hazards: readonly HazardBand[];
   readonly cautions: readonly string[];
   readonly waste: Waste;
@@ -179,6 +181,7 @@ export interface PreparationStep {
     | 'mix'
     | 'stand'
     | 'filter'
+    | 'procedure'
     | 'bottle'
     | 'label';
   readonly text: string;

@@ -155,6 +155,19 @@ export function intoFlask(steps: readonly PreparationStep[]): readonly Preparati
   ];
 }
 
+/** The work of a preparation whose steps are not here: only what the figures rest on is written down. */
+export function stepsByProcedure(
+  measured: 'weigh' | 'measure',
+  isExact: boolean,
+): readonly PreparationStep[] {
+  return [
+    measured === 'weigh' ? WEIGH : step('measure', 'Measure it as your procedure says.'),
+    step('procedure', 'Follow your laboratory’s written procedure.'),
+    ...(isExact ? [step('to-room-temperature', 'Note its temperature at the mark.')] : []),
+    ...BOTTLE_AND_LABEL,
+  ];
+}
+
 /** An indicator made up as the catalogue says. */
 export const INDICATOR_STEPS: readonly PreparationStep[] = [
   step('dissolve', 'Dissolve it. Dissolved?'),
