@@ -270,9 +270,17 @@ export const labelsSchema = v.strictObject({
 });
 export type LabelsRequest = v.InferOutput<typeof labelsSchema>;
 
+const UUID = '[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}';
+
+/** The pages that there are; a record's carries its id. */
+const PAGES = new RegExp(
+  `^/(?:|interface|prepare(?:/write-down|/day)?|titrate(?:/set-up)?|judge|lots|equipment|verification|rules|methods|people|account` +
+    `|bottles/${UUID}(?:/label)?|preparations/${UUID}|runs/${UUID}(?:/sheet|/judge)?|lots/${UUID}|equipment/${UUID}|methods/(?:new|${UUID}|[a-z0-9-]+))$`,
+);
+
 /** `POST /api/prints`: a page was printed. */
 export const printSchema = v.strictObject({
-  path: v.pipe(v.string(), v.maxLength(300), v.startsWith('/', 'Give the path of the page.')),
+  path: v.pipe(v.string(), v.maxLength(300), v.regex(PAGES, 'There is no such page.')),
 });
 
 /** `GET /api/people` */

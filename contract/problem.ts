@@ -20,6 +20,7 @@ export const PROBLEM_STATUS = {
   'unknown-reference': 422,
   internal: 500,
   unavailable: 503,
+  'disk-full': 507,
 } as const;
 
 export type ProblemCode = keyof typeof PROBLEM_STATUS;

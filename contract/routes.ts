@@ -230,7 +230,7 @@ export const ROUTES: readonly Route[] = [
       after: { in: 'query', meaning: 'number of the last event that is known; default 0' },
     },
     answers: { 200: 'text/event-stream: each event has a number and a LiveEvent as its data.' },
-    problems: [],
+    problems: ['too-many-requests'],
   },
   {
     method: 'get',

@@ -16,10 +16,10 @@ await runCommand(async () => {
     // Under another name until it is whole: half a backup must not pass for one.
     const part = `${file}.part`;
     try {
-      await runTool(data, 'Backing up', 'pg_dump', [
+      await runTool(data, 'Backing up', 'pg_dump', (address) => [
         ...['--format=custom', '--no-owner', `--file=${part}`],
         // Who was signed in is nobody's business later.
-        ...['--exclude-table-data=sessions', '--exclude-table-data=attempts', data.ownerUrl],
+        ...['--exclude-table-data=sessions', '--exclude-table-data=attempts', address],
       ]);
       // It holds everything, the digests of passwords too.
       chmodSync(part, 0o600);

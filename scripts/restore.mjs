@@ -31,17 +31,30 @@ await runCommand(async () => {
         ownerUrl: renamed(data.ownerUrl, fresh),
         webUrl: renamed(data.webUrl, fresh),
       };
-      const sql = (/** @type {string} */ text) =>
-        runTool(data, 'Restoring', 'psql', [
-          ...['-XAtq', '-v', 'ON_ERROR_STOP=1', '-c', text, renamed(data.ownerUrl, 'postgres')],
-        ]);
+      const sql = (/** @type {string} */ input) =>
+        runTool(
+          data,
+          'Restoring',
+          'psql',
+          (address) => ['-XAtq', '-v', 'ON_ERROR_STOP=1', address],
+          {
+            url: renamed(data.ownerUrl, 'postgres'),
+            input,
+          },
+        );
       await sql(`DROP DATABASE IF EXISTS "${fresh}"`);
       await sql(`CREATE DATABASE "${fresh}"`);
       // Beside what is there, and only what is whole takes its place.
-      await runTool(data, 'Restoring', 'pg_restore', [
-        ...['--no-owner', '--exit-on-error', '--single-transaction'],
-        ...[`--dbname=${restored.ownerUrl}`, file],
-      ]);
+      await runTool(
+        data,
+        'Restoring',
+        'pg_restore',
+        (address) => [
+          ...['--no-owner', '--exit-on-error', '--single-transaction'],
+          ...[`--dbname=${address}`, file],
+        ],
+        { url: restored.ownerUrl },
+      );
       say('Bringing it up to this version and verifying it …');
       await runOn(restored, 'Preparing the database', ['prepare']);
       for (const broken of values['accept-break']) {

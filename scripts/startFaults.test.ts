@@ -9,6 +9,7 @@ import {
   readdirSync,
   readFileSync,
   rmSync,
+  statSync,
   writeFileSync,
 } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -83,6 +84,36 @@ describe('the database cluster', () => {
     expect(names).not.toContain('pgdata.new');
     expect(existsSync(join(folder, 'pgdata', 'PG_VERSION'))).toBe(true);
   });
+});
+
+test('passwords stand on no command line, and logs are their owner’s alone', async () => {
+  const cluster = await startCluster(folder, quick);
+  const secrets = Object.values(
+    JSON.parse(readFileSync(join(folder, 'credentials.json'), 'utf8')) as Record<string, string>,
+  );
+  const lines = new Set<string>();
+  let isLooking = true;
+  const look = async (): Promise<void> => {
+    while (isLooking) {
+      for (const name of readdirSync('/proc').filter((entry) => /^\d+$/.test(entry))) {
+        try {
+          lines.add(readFileSync(`/proc/${name}/cmdline`, 'utf8'));
+        } catch {
+          // It has just ended.
+        }
+      }
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+  };
+  const looking = look();
+  for (const name of ['a', 'b', 'c']) await cluster.createDatabase(name);
+  isLooking = false;
+  await looking;
+  const seen = [...lines].join('\n');
+  expect(seen).toContain('psql');
+  for (const secret of secrets) expect(seen).not.toContain(secret);
+  expect(statSync(join(folder, 'postgres.log')).mode & 0o077).toBe(0);
+  await cluster.stop();
 });
 
 test('a database that a newer program has changed is left as it is, with a word on what to do', async () => {

@@ -12,6 +12,8 @@ describe('how the server runs', () => {
       publicUrl: null,
       tls: null,
       isSecure: false,
+      isOfThisMachine: true,
+      fileQuotaBytes: 2_048 * 1024 * 1024,
       requestsPerMinute: 3_000,
       logLevel: 'info',
     });
@@ -35,7 +37,10 @@ describe('how the server runs', () => {
     const secure = { DATABASE_URL, PUBLIC_URL: 'https://bench.example' };
     expect(readServerSettings(secure).isSecure).toBe(true);
     expect(readServerSettings({ ...secure, PUBLIC_URL: 'http://bench' }).isSecure).toBe(false);
-    expect(() => readServerSettings({ ...secure, PUBLIC_URL: 'bench' })).toThrow(/PUBLIC_URL/);
+    for (const PUBLIC_URL of ['bench', 'ftp://bench', 'https://bench/vine', 'https://bench/?a=1']) {
+      expect(() => readServerSettings({ ...secure, PUBLIC_URL })).toThrow(/PUBLIC_URL/);
+    }
+    expect(readServerSettings(secure).isOfThisMachine).toBe(false);
     expect(() => readServerSettings({})).toThrow(/DATABASE_URL/);
   });
 });

@@ -15,14 +15,34 @@ export interface ServerSettings {
   readonly publicUrl: string | null;
   readonly tls: { readonly certificateFile: string; readonly keyFile: string } | null;
   readonly isSecure: boolean;
+  /** Nobody but who sits at this machine can reach it: the demo's people are offered for one click. */
+  readonly isOfThisMachine: boolean;
   readonly requestsPerMinute: number;
+  /** All attached files together may take so many bytes. */
+  readonly fileQuotaBytes: number;
   readonly logLevel: string;
 }
 
 const LOOPBACK = /^(127\.[\d.]+|localhost|::1)$/;
 
+/** Room for a few thousand photographs and certificates. */
+const FILES_MB = 2_048;
+
 /** A busy bench makes a few requests a second; this is fifty. */
 const REQUESTS_PER_MINUTE = 3_000;
+
+/** Whether a text is an address that browsers can be sent to, with nothing after the name: the pages lie at its root. */
+function isSiteAddress(text: string): boolean {
+  if (!URL.canParse(text)) return false;
+  const { protocol, pathname, search, hash, username } = new URL(text);
+  return (
+    /^https?:$/.test(protocol) &&
+    pathname === '/' &&
+    search === '' &&
+    hash === '' &&
+    username === ''
+  );
+}
 
 /**
  * Reads the settings of the app server.
@@ -39,8 +59,10 @@ export function readServerSettings(env: NodeJS.ProcessEnv): ServerSettings {
   if (databaseUrl === null) throw new Error('DATABASE_URL is not set. Start with npm start.');
   const host = given('HOST') ?? '127.0.0.1';
   const publicUrl = given('PUBLIC_URL');
-  if (publicUrl !== null && !URL.canParse(publicUrl)) {
-    throw new Error('PUBLIC_URL is not an address, such as https://laboratory.example.');
+  if (publicUrl !== null && !isSiteAddress(publicUrl)) {
+    throw new Error(
+      'PUBLIC_URL is not the address of a site, such as https://laboratory.example, without anything after the name.',
+    );
   }
   const certificateFile = given('TLS_CERT');
   const keyFile = given('TLS_KEY');
@@ -57,6 +79,8 @@ export function readServerSettings(env: NodeJS.ProcessEnv): ServerSettings {
     publicUrl,
     tls,
     isSecure: tls !== null || publicUrl?.startsWith('https:') === true,
+    isOfThisMachine: publicUrl === null && LOOPBACK.test(host),
+    fileQuotaBytes: Number(given('FILES_MB') ?? FILES_MB) * 1024 * 1024,
     requestsPerMinute: Number(given('REQUESTS_PER_MINUTE') ?? REQUESTS_PER_MINUTE),
     logLevel: given('LOG_LEVEL') ?? 'info',
   };

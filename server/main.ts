@@ -3,12 +3,13 @@ import { createServer as createHttpServer } from 'node:http';
 import { createServer as createHttpsServer } from 'node:https';
 import { fileURLToPath } from 'node:url';
 import type { Express } from 'express';
-import { pino } from 'pino';
 import { failureText } from './commands/command';
-import { connectAsApplication, sessionPool } from './database/connection';
+import { connectAsApplication, OpenConnections, sessionPool } from './database/connection';
+import { Pulse } from './database/pulse';
 import type { ServerSettings } from './environment';
 import { readServerSettings } from './environment';
 import { createApp } from './http/app';
+import { makeLogger } from './http/logger';
 import { Printer } from './labels/printer';
 import { Feed } from './live/feed';
 import { findSecret } from './people/queries';
@@ -23,24 +24,28 @@ const FAREWELL_MS = 3_000;
 /** Serves until it is told to stop. @throws Error that says what is wrong */
 async function serve(): Promise<void> {
   const settings = readServerSettings(process.env);
-  const logger = pino({ name: 'vine-measure', level: settings.logLevel });
-  const db = connectAsApplication(settings.databaseUrl);
-  const pool = sessionPool(settings.databaseUrl);
+  const logger = makeLogger(settings.logLevel);
+  const connections = new OpenConnections();
+  const db = connectAsApplication(settings.databaseUrl, connections);
+  const pool = sessionPool(settings.databaseUrl, connections);
+  const pulse = new Pulse(settings.databaseUrl, connections, logger);
   const feed = new Feed(db, settings.databaseUrl, logger);
   const printer = new Printer(fileURLToPath(new URL('./labelWorker.js', import.meta.url)));
   const closeDatabase = async (): Promise<void> => {
-    await feed.stop();
+    await Promise.all([feed.stop(), pulse.stop()]);
     await Promise.allSettled([db.destroy(), pool.end(), printer.close()]);
   };
   try {
     const sessionSigningKey = await findSecret(db, 'session-signing-key');
     if (sessionSigningKey === null) throw new Error('the database has not been prepared');
     await feed.start();
+    pulse.start();
     const app = createApp({
       ...settings,
       services: { db, now: () => new Date() },
       feed,
       printer,
+      pulse,
       sessionPool: pool,
       sessionSigningKey,
       logger,

@@ -1,6 +1,7 @@
 import { fork } from 'node:child_process';
-import { closeSync, openSync } from 'node:fs';
+import { closeSync } from 'node:fs';
 import { join } from 'node:path';
+import { openLog } from './cluster.mjs';
 import { run, tail } from './run.mjs';
 import { StepError } from './say.mjs';
 
@@ -60,7 +61,7 @@ export async function prepareDatabase(root, env, { issueCode = false } = {}) {
  * @returns {Promise<AppServer>}
  */
 export async function startAppServer(root, env, logFile) {
-  const log = logFile === undefined ? 'inherit' : openSync(logFile, 'a');
+  const log = logFile === undefined ? 'inherit' : openLog(logFile);
   const child = fork(join(root, 'dist', 'server', 'main.js'), {
     cwd: root,
     env: { ...process.env, NODE_ENV: 'production', ...env },

@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { runBuilt } from './app.mjs';
 import { buildWhenChanged } from './build.mjs';
-import { clusterAt, startCluster } from './cluster.mjs';
+import { clusterAt, startCluster, withoutPassword } from './cluster.mjs';
 import { installNodePackages } from './packages.mjs';
 import { birthOf, claimFolder, dataFolder, ROOT } from './place.mjs';
 import { findServerPrograms } from './postgres.mjs';
@@ -80,11 +80,14 @@ function isHeld(folder) {
  * @param {Data} data
  * @param {string} step as it is told to the user
  * @param {string} tool
- * @param {readonly string[]} args
+ * @param {(address: string) => readonly string[]} argsFor given the address of the database, without its password
+ * @param {{ url?: string, input?: string }} [options] another database than the data's; what the tool reads
  */
-export async function runTool(data, step, tool, args) {
-  const outcome = await run(join(data.programs, tool), args, {
-    env: { ...process.env, LC_ALL: 'C.UTF-8' },
+export async function runTool(data, step, tool, argsFor, { url = data.ownerUrl, input } = {}) {
+  const { address, env } = withoutPassword(url);
+  const outcome = await run(join(data.programs, tool), argsFor(address), {
+    env: { ...process.env, ...env, LC_ALL: 'C.UTF-8' },
+    ...(input === undefined ? {} : { input }),
   });
   if (outcome.code === 0) return outcome.output.trim();
   throw new StepError(step, tail(outcome.output), 'mend what it names; the data are as they were.');

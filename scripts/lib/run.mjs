@@ -6,17 +6,31 @@ import { spawn } from 'node:child_process';
  * @property {string} output standard output and error, in order of arrival
  */
 
+/** Programs under way. @type {Set<import('node:child_process').ChildProcess>} */
+const under = new Set();
+
+/** Ends the programs that are still under way. */
+export function killPrograms() {
+  for (const child of under) child.kill('SIGKILL');
+}
+
 /**
  * Runs a program to its end and keeps what it prints.
  * @param {string} program
  * @param {readonly string[]} args
- * @param {import('node:child_process').SpawnOptions & { echo?: boolean }} [options] `echo` shows the output as it comes
+ * @param {import('node:child_process').SpawnOptions & { echo?: boolean, input?: string }} [options] `echo` shows the output
+ *   as it comes, `input` is what the program reads
  * @returns {Promise<Outcome>}
  */
 export function run(program, args, options = {}) {
-  const { echo = false, ...rest } = options;
+  const { echo = false, input, ...rest } = options;
   return new Promise((resolve) => {
-    const child = spawn(program, args, { stdio: ['ignore', 'pipe', 'pipe'], ...rest });
+    const stdin = input === undefined ? 'ignore' : 'pipe';
+    const child = spawn(program, args, { stdio: [stdin, 'pipe', 'pipe'], ...rest });
+    under.add(child);
+    child.once('close', () => under.delete(child));
+    child.stdin?.on('error', () => undefined);
+    child.stdin?.end(input);
     let output = '';
     /** @param {Buffer} chunk */
     const keep = (chunk) => {

@@ -72,8 +72,11 @@ describe('the log', () => {
       .send({ ...attempt, name: 'Oda Lind' })
       .expect(401);
     const analyst = await laboratory.signIn(laboratory.analyst);
-    await analyst.post('/api/prints', { path: '/bottles/1/label' }).expect(204);
-    await analyst.post('/api/prints', { path: 'elsewhere' }).expect(400);
+    const path = `/bottles/${ids.bottle}/label`;
+    await analyst.post('/api/prints', { path }).expect(204);
+    for (const other of ['elsewhere', '/bottles/1/label', '/no/such/page', '/runs/../people']) {
+      await analyst.post('/api/prints', { path: other }).expect(400);
+    }
     await analyst.delete('/api/session').expect(204);
     const entries = await entriesAfter(before);
     const { id } = laboratory.analyst;
@@ -81,7 +84,7 @@ describe('the log', () => {
       { kind: 'sign-in-failed', personId: null },
       { kind: 'sign-in-failed', personId: laboratory.chief.id },
       { kind: 'signed-in', by: id, way: 'password' },
-      { kind: 'printed', by: id, path: '/bottles/1/label' },
+      { kind: 'printed', by: id, path },
       { kind: 'signed-out', by: id },
     ]);
     expect(JSON.stringify(entries)).not.toMatch(/secret|whatever/);

@@ -26,20 +26,53 @@ const QUIET = {
   debug: () => undefined,
 };
 
+/** The connections of a process, so that all of them can be ended when the database does not answer. */
+export class OpenConnections {
+  readonly #clients = new Set<pg.Client>();
+
+  add(client: pg.Client): void {
+    this.#clients.add(client);
+    client.once('end', () => this.#clients.delete(client));
+  }
+
+  /** Ends them without asking the other side; whoever waits for one is told that it is gone. */
+  breakAll(): void {
+    for (const client of this.#clients) breakConnection(client);
+    this.#clients.clear();
+  }
+}
+
+/** Ends a connection without asking the other side, which may not answer. */
+export function breakConnection(client: pg.Client): void {
+  const { connection } = client as unknown as { connection: { stream: { destroy: () => void } } };
+  connection.stream.destroy();
+}
+
 /** Knex under the application's role. */
-export function connectAsApplication(url: string): Knex {
+export function connectAsApplication(url: string, open = new OpenConnections()): Knex {
   return knex({
     client: 'pg',
     log: QUIET,
     connection: asApplication(url),
-    pool: { min: 0, max: 10 },
+    pool: {
+      min: 0,
+      max: 10,
+      afterCreate: (client: pg.Client, done: (error: null, client: pg.Client) => void) => {
+        open.add(client);
+        done(null, client);
+      },
+    },
     acquireConnectionTimeout: 5_000,
   });
 }
 
 /** A plain pool under the application's role, for the session store. */
-export function sessionPool(url: string): pg.Pool {
+export function sessionPool(url: string, open = new OpenConnections()): pg.Pool {
   const pool = new pg.Pool({ ...asApplication(url), max: 5 });
+  pool.on('connect', (client) => {
+    // Its own kind of client, which is one all the same.
+    open.add(client);
+  });
   // An idle connection that the database drops must not end the process; the next query reports it.
   pool.on('error', () => undefined);
   return pool;

@@ -11,7 +11,7 @@ import { makeServerFact, recordOf, storeNext } from '../ledger/append';
 import { lockRecords } from '../ledger/queries';
 import type { LoadedRecord } from '../ledger/references';
 import { foldLoaded, loadRecords } from '../ledger/references';
-import type { Services } from '../services';
+import type { AppParts } from '../http/app';
 
 /** What a file of some use may be, and the sentence that asks for it. */
 export interface Accepted {
@@ -47,6 +47,8 @@ interface FileRow {
   content: Buffer;
 }
 
+type FileParts = Pick<AppParts, 'services' | 'fileQuotaBytes'>;
+
 /** What a file is attached to, and what it may be. */
 interface Attachment {
   readonly recordId: string;
@@ -65,7 +67,7 @@ interface Attachment {
  * @throws AppError `unsupported-media-type` for anything but what is allowed, and what the check of the attachment throws.
  */
 async function attach(
-  services: Services,
+  { services, fileQuotaBytes }: FileParts,
   person: Person,
   { recordId, recordKind, accepted, fact, check }: Attachment,
   { name, content }: Sent,
@@ -77,6 +79,7 @@ async function attach(
     await lockRecords(tx, [recordId]);
     const records = await loadRecords(tx, [{ id: recordId, kind: recordKind }]);
     check(recordOf(records, recordId));
+    await refuseBeyondQuota(tx, content.length, fileQuotaBytes);
     await tx<FileRow>('files').insert({
       id: file.fileId,
       record_id: recordId,
@@ -93,7 +96,7 @@ async function attach(
 
 /** Attaches a certificate to a lot. @throws AppError as `attach`; `not-found` for a lot that is not there. */
 export function attachCertificate(
-  services: Services,
+  parts: FileParts,
   person: Person,
   lotId: string,
   sent: Sent,
@@ -107,12 +110,12 @@ export function attachCertificate(
       if (!foldRecord('lot', facts)) throw new AppError('not-found', 'There is no such lot.');
     },
   };
-  return attach(services, person, attachment, sent);
+  return attach(parts, person, attachment, sent);
 }
 
 /** Attaches a photograph to a flask of an open run. @throws AppError as `attach`; what core has against it. */
 export function attachPhotograph(
-  services: Services,
+  parts: FileParts,
   person: Person,
   runId: string,
   flask: number,
@@ -136,7 +139,25 @@ export function attachPhotograph(
       }
     },
   };
-  return attach(services, person, attachment, sent);
+  return attach(parts, person, attachment, sent);
+}
+
+/** What a file of each type is called. */
+const EXTENSIONS: Readonly<Record<StoredFile['type'], RegExp>> = {
+  'application/pdf': /\.pdf$/i,
+  'image/png': /\.png$/i,
+  'image/jpeg': /\.jpe?g$/i,
+};
+
+/** @throws AppError `too-large` when all files together would take more than is set aside for them */
+async function refuseBeyondQuota(tx: Knex, bytes: number, quotaBytes: number): Promise<void> {
+  const { rows } = await tx.raw<{ rows: { taken: string | null }[] }>(
+    'SELECT sum(octet_length(content)) AS taken FROM files',
+  );
+  if (Number(rows[0]?.taken ?? 0) + bytes <= quotaBytes) return;
+  const mb = Math.round(quotaBytes / 1024 / 1024);
+  const message = `The ${String(mb)} MB set aside for files are full; nothing was stored. Whoever runs the server can set more (FILES_MB).`;
+  throw new AppError('too-large', message);
 }
 
 async function typeOf(
@@ -146,7 +167,11 @@ async function typeOf(
 ): Promise<StoredFile['type']> {
   const found = await fileTypeFromBuffer(content);
   const type = types.find((one) => one === found?.mime);
-  if (type) return type;
+  if (type && EXTENSIONS[type].test(name)) return type;
+  if (type) {
+    const message = `${name} is by its content ${String(found?.ext)}, which its name does not say. Name it so, then attach it.`;
+    throw new AppError('unsupported-media-type', message);
+  }
   const what = found ? `a file of the kind ${found.ext}` : 'no file that can be recognized';
   throw new AppError('unsupported-media-type', `${name} is ${what}. ${wanted}`);
 }

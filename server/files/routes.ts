@@ -5,7 +5,7 @@ import { line } from '#contract';
 import { AppError } from '../http/appError';
 import { idParameter } from '../http/problems';
 import { requirePerson } from '../http/session';
-import type { Services } from '../services';
+import type { AppParts } from '../http/app';
 import type { Accepted, Sent } from './files';
 import {
   attachCertificate,
@@ -17,25 +17,37 @@ import {
 } from './files';
 
 /** Certificates of lots and photographs of flasks, kept in the database. */
-export function fileRoutes(services: Services): Router {
+export function fileRoutes(parts: Pick<AppParts, 'services' | 'fileQuotaBytes'>): Router {
+  const { services } = parts;
   const router = Router();
+  // Eight megabytes are read of those only who may send them.
+  const signedIn: RequestHandler = async (request, _response, next) => {
+    await requirePerson(services, request);
+    next();
+  };
 
-  router.post('/lots/:lotId/certificates', rawFile(CERTIFICATE), async (request, response) => {
-    const person = await requirePerson(services, request);
-    const lotId = idParameter(request, 'lotId');
-    const sent = sentFile(request, CERTIFICATE);
-    response.status(201).json(await attachCertificate(services, person, lotId, sent));
-  });
+  router.post(
+    '/lots/:lotId/certificates',
+    signedIn,
+    rawFile(CERTIFICATE),
+    async (request, response) => {
+      const person = await requirePerson(services, request);
+      const lotId = idParameter(request, 'lotId');
+      const sent = sentFile(request, CERTIFICATE);
+      response.status(201).json(await attachCertificate(parts, person, lotId, sent));
+    },
+  );
 
   router.post(
     '/runs/:runId/flasks/:flask/photographs',
+    signedIn,
     rawFile(PHOTOGRAPH),
     async (request, response) => {
       const person = await requirePerson(services, request);
       const runId = idParameter(request, 'runId');
       const flask = Number(request.params.flask);
       const sent = sentFile(request, PHOTOGRAPH);
-      response.status(201).json(await attachPhotograph(services, person, runId, flask, sent));
+      response.status(201).json(await attachPhotograph(parts, person, runId, flask, sent));
     },
   );
 

@@ -5,6 +5,7 @@ import helmet from 'helmet';
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import { auditRoutes } from '../audit/routes';
+import type { Pulse } from '../database/pulse';
 import { fileRoutes } from '../files/routes';
 import type { Printer } from '../labels/printer';
 import { labelRoutes } from '../labels/routes';
@@ -15,6 +16,7 @@ import { peopleRoutes } from '../people/routes';
 import { preparationRoutes } from '../preparations/routes';
 import { runRoutes } from '../runs/routes';
 import type { Services } from '../services';
+import { databaseAway } from './appError';
 import { healthRoutes } from './health';
 import { requestLimit } from './limits';
 import { openApiDocument } from './openApi';
@@ -23,13 +25,15 @@ import { requestLog } from './requestLog';
 import { csrfProtection, sameOriginOnly, sessions } from './session';
 
 /** The parts of the work, each with its routes. */
-const PARTS = [peopleRoutes, ledgerRoutes, preparationRoutes, fileRoutes, runRoutes, auditRoutes];
+const PARTS = [ledgerRoutes, preparationRoutes, runRoutes, auditRoutes];
 
 /** What the application is put together from. */
 export interface AppParts {
   readonly services: Services;
   readonly feed: Feed;
   readonly printer: Printer;
+  /** Whether the database answers. */
+  readonly pulse: Pick<Pulse, 'isBeating'>;
   readonly sessionPool: pg.Pool;
   readonly sessionSigningKey: string;
   readonly logger: Logger;
@@ -39,6 +43,10 @@ export interface AppParts {
   readonly publicUrl: string | null;
   /** Whether browsers reach it over TLS, ended here or by the proxy. */
   readonly isSecure: boolean;
+  /** Whether the demo's people may be offered for one click. */
+  readonly isOfThisMachine: boolean;
+  /** All attached files together may take so many bytes. */
+  readonly fileQuotaBytes: number;
   /** Requests that one person, or one address without a session, may make in a minute. */
   readonly requestsPerMinute: number;
 }
@@ -52,7 +60,7 @@ export function createApp(parts: AppParts): Express {
   app.set('trust proxy', parts.publicUrl === null ? false : 'loopback');
   app.use(requestLog(parts.logger));
   app.use(securityHeaders(parts.isSecure));
-  app.use(healthRoutes(parts.services));
+  app.use(healthRoutes(parts));
   app.use('/api', api(parts));
   if (parts.webFolder !== null) app.use(webClient(parts.webFolder));
   app.use(answerNotFound);
@@ -68,11 +76,16 @@ function api(parts: AppParts): express.Router {
     next();
   });
   router.use(sameOriginOnly(parts.publicUrl));
+  router.use((_request, _response, next) => {
+    next(parts.pulse.isBeating ? undefined : databaseAway());
+  });
   router.use(express.json({ limit: '64kb', strict: true }));
   router.use(sessions(services, sessionPool, { signingKey: sessionSigningKey, isSecure }));
   router.use(requestLimit(parts.requestsPerMinute));
   router.use(csrfProtection);
+  router.use(peopleRoutes(parts));
   for (const routes of PARTS) router.use(routes(services));
+  router.use(fileRoutes(parts));
   router.use(labelRoutes(parts));
   router.use(liveRoutes(parts));
   router.get('/openapi.json', (_request, response) => {

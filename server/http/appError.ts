@@ -50,6 +50,9 @@ const HTTP_FAILURES: Readonly<Record<number, () => AppError>> = {
     ),
 };
 
+/** PostgreSQL finds no room. */
+const DISK_FULL = /^53100$|^ENOSPC$|^EDQUOT$/;
+
 /** PostgreSQL is gone, going or full: classes 08, 53 and 57, and failures to reach it at all. */
 const UNAVAILABLE = /^(08|53|57)|^ECONN|^ETIMEDOUT|^EPIPE$/;
 
@@ -79,16 +82,25 @@ function httpFailure(thrown: unknown): AppError | null {
 function unavailable(thrown: unknown): AppError | null {
   const code = textProperty(thrown, 'code') ?? '';
   const message = thrown instanceof Error ? thrown.message : '';
-  const isLost = /Connection terminated|Timeout acquiring a connection|timeout expired/.test(
-    message,
-  );
-  if (!UNAVAILABLE.test(code) && !isLost) return null;
-  return new AppError(
-    'unavailable',
-    'The database is not there at the moment. What you enter stays on this device until it is.',
-    [],
-    { cause: thrown },
-  );
+  const isLost =
+    /Connection terminated|[Tt]imeout (acquiring a connection|exceeded when trying to connect)|timeout expired/.test(
+      message,
+    );
+  if (DISK_FULL.test(code) || message.includes('No space left on device')) return diskFull(thrown);
+  return UNAVAILABLE.test(code) || isLost ? databaseAway(thrown) : null;
+}
+
+/** What is asked of a database that does not answer; a commit under way may have come through, or not. */
+export function databaseAway(cause?: unknown): AppError {
+  const message =
+    'The database does not answer at the moment. What you entered stays on this device and is sent again.';
+  return new AppError('unavailable', message, [], { cause });
+}
+
+function diskFull(cause: unknown): AppError {
+  const message =
+    'The disk of the server is full. What you enter stays on this device until there is room; tell whoever runs the server.';
+  return new AppError('disk-full', message, [], { cause });
 }
 
 function textProperty(thrown: unknown, key: string): string | null {

@@ -1,8 +1,10 @@
 import type { Router } from 'express';
+import express from 'express';
 import fc from 'fast-check';
 import { pino } from 'pino';
 import request from 'supertest';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
+import { LABEL_SHEETS } from '#core/label';
 import type { Problem } from '#contract';
 import type { Client, TestLaboratory } from '../test-support/laboratory';
 import { auditRoutes } from '../audit/routes';
@@ -24,6 +26,9 @@ import {
   stockLaboratory,
 } from '../test-support/laboratory';
 import { AppError, toAppError } from './appError';
+import { makeLogger } from './logger';
+import { answerProblem } from './problems';
+import { requestLog } from './requestLog';
 
 let laboratory: TestLaboratory;
 let client: Client;
@@ -47,6 +52,14 @@ describe('anything thrown becomes a problem', () => {
     [{ status: 400, type: 'entity.parse.failed' }, 'invalid-request', 400],
     [{ code: '57P01' }, 'unavailable', 503],
     [{ code: '53300' }, 'unavailable', 503],
+    [{ code: '53100' }, 'disk-full', 507],
+    [{ code: 'ENOSPC' }, 'disk-full', 507],
+    [new Error('timeout exceeded when trying to connect'), 'unavailable', 503],
+    [
+      new Error('Knex: Timeout acquiring a connection. The pool is probably full.'),
+      'unavailable',
+      503,
+    ],
     [{ code: 'ECONNREFUSED' }, 'unavailable', 503],
     [new Error('Connection terminated unexpectedly'), 'unavailable', 503],
     [new Error('a secret path'), 'internal', 500],
@@ -199,10 +212,13 @@ test('every route is described, and no request made from the description brings 
 /** The addresses that the routers really have, in the description's words. */
 function createRouters(): readonly Router[] {
   const services = { db: laboratory.database.db, now: () => new Date() };
-  const parts = [peopleRoutes, ledgerRoutes, preparationRoutes, fileRoutes, runRoutes, auditRoutes];
+  const parts = [ledgerRoutes, preparationRoutes, runRoutes, auditRoutes];
   const printer = new Printer(LABEL_WORKER);
+  const open = { publicUrl: null, isSecure: false, isOfThisMachine: true };
   return [
     ...parts.map((routes) => routes(services)),
+    peopleRoutes({ services, ...open }),
+    fileRoutes({ services, fileQuotaBytes: 0 }),
     labelRoutes({ services, printer, publicUrl: null }),
   ];
 }
@@ -264,6 +280,35 @@ test('a log line has the id that the answer has, and neither password, cookie no
   await app.close();
 });
 
+test('what the database says of a refused row is not written down: it quotes the row', async () => {
+  const lines: string[] = [];
+  const logger = makeLogger('info', (line) => lines.push(line));
+  const { db } = laboratory.database;
+  const secret = '$argon2id$v=19$m=19456,t=2,p=1$c2VjcmV0';
+  const statements = [
+    db('people').insert({ id: laboratory.chief.id, name: secret, is_demo: secret }),
+    db('facts').insert({ id: secret, body: JSON.stringify({ secret }) }),
+    db.raw('SELECT ?::uuid', [secret]),
+  ];
+  for (const statement of statements) {
+    const error: unknown = await statement.then(
+      () => null,
+      (thrown: unknown) => thrown,
+    );
+    expect(error).toBeInstanceOf(Error);
+    logger.error({ err: error }, 'the server failed');
+    const failing = express();
+    failing.use(requestLog(logger), () => {
+      throw error as Error;
+    });
+    failing.use(answerProblem);
+    await request(failing).get('/').expect(500);
+  }
+  const text = lines.join('');
+  expect(text).not.toMatch(/argon2|c2VjcmV0|insert into|\$1/);
+  expect(text).toContain('"code":"22P02"');
+});
+
 test('what is no route answers a problem too', async () => {
   for (const path of ['/api', '/api/facts', '/elsewhere', '/assets/../package.json']) {
     const answer = await client.get(path);
@@ -292,4 +337,52 @@ test('a compressed body that unfolds to more than the limit is refused', async (
     .serialize((value: unknown) => value as string)
     .send(bomb as unknown as string);
   expect(answer.status).toBe(413);
+});
+
+test.each([
+  ['a token beyond ASCII', { 'x-csrf-token': 'é'.repeat(32) }, 403],
+  ['a token of another length', { 'x-csrf-token': 'x' }, 403],
+  ['the scheme of another origin', { origin: 'https://127.0.0.1' }, 403],
+  ['an origin that is none', { origin: 'null' }, 403],
+])('%s is answered in words', async (_, headers, status) => {
+  const answer = await client.post('/api/facts', {}).set(headers);
+  expect(answer.status).toBe(status);
+  expectProblem(answer);
+});
+
+test('a host of 4,000 characters, or an id in capitals, is the request’s fault', async () => {
+  const { records } = (await client.get('/api/records/bottle')).body as {
+    records: { id: string }[];
+  };
+  const bottleIds = records.map(({ id }) => id);
+  const [sheet] = LABEL_SHEETS;
+  const long = await client
+    .post('/api/labels', { bottleIds, sheet, startAt: 0 })
+    .set('host', 'x'.repeat(4_000));
+  expect(long.status).toBe(400);
+  const capitals = await client.get(`/api/runs/${runId.toUpperCase()}`);
+  expect(capitals.status).toBe(404);
+});
+
+test('a session follows the changes in eight places at most', async () => {
+  const opened = [];
+  for (let turn = 0; turn < 8; turn += 1) {
+    const leaving = new AbortController();
+    const { cookie } = client.headers;
+    const answer = await fetch(`${laboratory.url}/api/events`, {
+      headers: { cookie },
+      signal: leaving.signal,
+    });
+    opened.push({ answer, leaving });
+  }
+  expect(opened.map(({ answer }) => answer.status)).toEqual(Array<number>(8).fill(200));
+  await client.get('/api/events').expect(429);
+  for (const { leaving } of opened) leaving.abort();
+  await vi.waitFor(async () => {
+    const answer = await fetch(`${laboratory.url}/api/events`, {
+      headers: { cookie: client.headers.cookie },
+    });
+    await answer.body?.cancel();
+    expect(answer.status).toBe(200);
+  });
 });

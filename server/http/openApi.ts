@@ -8,6 +8,7 @@ const EVERYWHERE: readonly ProblemCode[] = [
   'not-found',
   'too-many-requests',
   'unavailable',
+  'disk-full',
 ];
 const WITH_BODY: readonly ProblemCode[] = ['too-large', 'unsupported-media-type', 'wrong-origin'];
 

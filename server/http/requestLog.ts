@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import type { RequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import { loggedError } from './logger';
 
 /** One line of JSON for each request, with an id that the answer carries too; no body, cookie or token. */
 export function requestLog(logger: Logger): RequestHandler {
@@ -12,7 +13,10 @@ export function requestLog(logger: Logger): RequestHandler {
       response.setHeader('x-request-id', id);
       return id;
     },
+    // Of the raw request, answer and error.
+    wrapSerializers: false,
     serializers: {
+      err: loggedError,
       req: ({ id, method, url }: { id: string; method: string; url: string }) => ({
         id,
         method,

@@ -150,7 +150,9 @@ test('the demo is open to whoever sits at this machine, and to nobody behind a p
   expect(await offered({})).toBe(1);
   expect(await offered({ host: 'localhost:4680' })).toBe(1);
   expect(await offered({ host: 'rebound.example' })).toBe(0);
-  expect(await offered({ 'x-forwarded-for': '10.0.0.7' })).toBe(0);
+  for (const said of ['x-forwarded-for', 'x-forwarded-proto', 'forwarded', 'via', 'x-real-ip']) {
+    expect(await offered({ [said]: '10.0.0.7' }), said).toBe(0);
+  }
   const visitor = laboratory.visitor();
   await visitor
     .post('/api/session/demo')
@@ -159,6 +161,12 @@ test('the demo is open to whoever sits at this machine, and to nobody behind a p
     .expect(403);
   const answer = await visitor.post('/api/session/demo').send({ personId: made.id }).expect(201);
   expect(answer.body).toMatchObject({ kind: 'signed-in', person: { name: 'Made Up' } });
+  // Nor where the server is meant for others too, whatever the request says.
+  const open = await startTestApp(laboratory.database, { isOfThisMachine: false });
+  const offer = (await request(open.server).get('/api/session')).body as SessionAnswer;
+  expect(offer).toMatchObject({ kind: 'signed-out', demoPeople: [] });
+  await request(open.server).post('/api/session/demo').send({ personId: made.id }).expect(403);
+  await open.close();
 });
 
 test('guessing is slowed down for every app process, and time forgives', async () => {
@@ -220,6 +228,9 @@ test('behind a proxy that ends TLS: secure cookies, its origin accepted, no one-
   expect((answer.headers['set-cookie'] as unknown as string[])[0]).toMatch(/; Secure/);
   expect(answer.headers['strict-transport-security']).toBeDefined();
   await signIn({ origin: 'https://elsewhere.example' }).expect(403);
+  await signIn({ origin: 'http://bench.example' }).expect(403);
+  const silent = await signIn({ 'x-forwarded-proto': 'http' }).expect(400);
+  expect((silent.body as Problem).title).toContain('X-Forwarded-Proto');
   const offer = await request(app.server).get('/api/session').set(proxied);
   expect(offer.body).toMatchObject({ kind: 'signed-out', demoPeople: [] });
   await app.close();

@@ -9,7 +9,7 @@ import { signInLimits } from '../http/limits';
 import { parseBody } from '../http/problems';
 import { beginSession, currentPerson, endSession, requirePerson } from '../http/session';
 import { findLaboratory } from '../ledger/queries';
-import type { Services } from '../services';
+import type { AppParts } from '../http/app';
 import {
   addPerson,
   makeFirstAccount,
@@ -19,24 +19,28 @@ import {
 } from './accounts';
 import { hasPeople, isDemoPerson, listDemoPeople, listPeople } from './queries';
 
+type PeopleParts = Pick<AppParts, 'services' | 'isOfThisMachine' | 'publicUrl' | 'isSecure'>;
+
 /** Signing in and out, the first account, and the people of the laboratory. */
-export function peopleRoutes(services: Services): Router {
+export function peopleRoutes(parts: PeopleParts): Router {
+  const { services } = parts;
   const router = Router();
   const limits = signInLimits(services);
 
   router.get('/session', async (request, response) => {
-    response.json(await describeSession(services, request));
+    response.json(await describeSession(parts, request));
   });
 
   router.post('/session', ...limits, async (request, response) => {
+    requireForwardedProto(parts, request);
     const { name, password } = parseBody(request, signInSchema);
     await beginSession(request, await signInWithPassword(services, name, password));
-    response.status(201).json(await describeSession(services, request));
+    response.status(201).json(await describeSession(parts, request));
   });
 
   router.post('/session/demo', async (request, response) => {
     const { personId } = parseBody(request, demoSignInSchema);
-    const offered = await offeredDemoPeople(services, request);
+    const offered = await offeredDemoPeople(parts, request);
     if (!offered.some((person) => person.id === personId)) {
       throw new AppError(
         'not-allowed',
@@ -45,7 +49,7 @@ export function peopleRoutes(services: Services): Router {
     }
     await recordSignIn(services, personId, 'demo');
     await beginSession(request, personId);
-    response.status(201).json(await describeSession(services, request));
+    response.status(201).json(await describeSession(parts, request));
   });
 
   router.delete('/session', async (request, response) => {
@@ -59,7 +63,7 @@ export function peopleRoutes(services: Services): Router {
     const person = await makeFirstAccount(services, parseBody(request, firstAccountSchema));
     await recordSignIn(services, person.id, 'first-account');
     await beginSession(request, person.id);
-    response.status(201).json(await describeSession(services, request));
+    response.status(201).json(await describeSession(parts, request));
   });
 
   router.get('/people', async (request, response) => {
@@ -80,7 +84,8 @@ export function peopleRoutes(services: Services): Router {
   return router;
 }
 
-async function describeSession(services: Services, request: Request): Promise<SessionAnswer> {
+async function describeSession(parts: PeopleParts, request: Request): Promise<SessionAnswer> {
+  const { services } = parts;
   // Taken before anything is read, so that no event falls between this answer and the stream.
   const { sequence: liveAfter } = await getAuditHead(services.db);
   const person = await currentPerson(services, request);
@@ -92,7 +97,7 @@ async function describeSession(services: Services, request: Request): Promise<Se
     const isDemo = await isDemoPerson(services.db, person.id);
     return { kind: 'signed-in', person, isDemo, csrfToken, laboratory, today, now, liveAfter };
   }
-  const demoPeople = await offeredDemoPeople(services, request);
+  const demoPeople = await offeredDemoPeople(parts, request);
   return {
     kind: 'signed-out',
     needsFirstAccount: !(await hasPeople(services.db)),
@@ -102,16 +107,27 @@ async function describeSession(services: Services, request: Request): Promise<Se
 }
 
 /** The demo's people, to whoever sits at this very machine; nobody, to the rest of the network. */
-async function offeredDemoPeople(services: Services, request: Request) {
-  return isFromThisMachine(request) ? listDemoPeople(services.db) : [];
+async function offeredDemoPeople({ services, isOfThisMachine }: PeopleParts, request: Request) {
+  return isOfThisMachine && isFromThisMachine(request) ? listDemoPeople(services.db) : [];
 }
 
-/** Over loopback, under a loopback name, and not handed on by a proxy that speaks for somebody else. */
+/** What proxies and their like say of those they speak for. */
+const HANDED_ON = /^(x-forwarded|forwarded|via|x-real-ip|x-client-ip|x-original|true-client|cf-)/;
+
+/** Over loopback, under a loopback name, and not handed on by anything that speaks for somebody else. */
 function isFromThisMachine(request: Request): boolean {
   return (
     /^(127\.|::1$|::ffff:127\.)/.test(request.socket.remoteAddress ?? '') &&
     /^(localhost|127\.[\d.]+|\[::1\])$/.test(request.hostname) &&
-    request.get('x-forwarded-for') === undefined &&
-    request.get('forwarded') === undefined
+    !Object.keys(request.headers).some((name) => HANDED_ON.test(name))
+  );
+}
+
+/** A cookie for TLS only does not reach a browser whose proxy hides that it speaks TLS. @throws AppError that says so */
+function requireForwardedProto({ isSecure, publicUrl }: PeopleParts, request: Request): void {
+  if (!isSecure || publicUrl === null || request.secure) return;
+  throw new AppError(
+    'invalid-request',
+    'The proxy before this server does not say that browsers reach it over HTTPS: it must set X-Forwarded-Proto. Tell whoever runs it.',
   );
 }

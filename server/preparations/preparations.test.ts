@@ -1,3 +1,4 @@
+import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { LABEL_SHEETS } from '#core/label';
@@ -8,7 +9,7 @@ import type { StoredFile } from '#core/record';
 import type { ListAnswer, NewFact, Problem } from '#contract';
 import { verifyAudit } from '../audit/verify';
 import type { Client, TestLaboratory } from '../test-support/laboratory';
-import { foundTestLaboratory, lotBody } from '../test-support/laboratory';
+import { foundTestLaboratory, lotBody, startTestApp } from '../test-support/laboratory';
 
 let laboratory: TestLaboratory;
 let client: Client;
@@ -496,7 +497,37 @@ describe('certificates of lots and labels of bottles', () => {
     await attach(lotId, 'notes.txt', 'text/plain', Buffer.from('words')).expect(415);
     await attach(lotId, 'large.pdf', 'application/pdf', Buffer.alloc(9_000_000, PDF)).expect(413);
     await attach(uuidv7(), 'certificate.pdf', 'application/pdf', PDF).expect(404);
+    // By its content it is what it may be; its name says something else.
+    const misnamed = await attach(lotId, 'a.html', 'application/pdf', PDF).expect(415);
+    expect((misnamed.body as Problem).title).toMatch(/^a.html is by its content pdf/);
     expect(await laboratory.database.db('files').count()).toEqual(before);
+  });
+
+  test('nobody’s file is read, and what is set aside for files is not overrun', async () => {
+    const path = `/api/lots/${idOf('sodium-carbonate')}/certificates?name=a.pdf`;
+    const large = Buffer.alloc(9_000_000, PDF);
+    // Refused for want of a session before it is known to be too large.
+    await laboratory
+      .visitor()
+      .post(path)
+      .set('content-type', 'application/pdf')
+      .send(large)
+      .expect(401);
+    const small = await startTestApp(laboratory.database, { fileQuotaBytes: 150 });
+    const sent = () =>
+      request(small.server)
+        .post(path)
+        .set(client.headers)
+        .set('content-type', 'application/pdf')
+        .send(PDF);
+    const { rows } = await laboratory.database.db.raw<{ rows: { taken: string }[] }>(
+      'SELECT sum(octet_length(content)) AS taken FROM files',
+    );
+    const room = Math.floor((150 - Number(rows[0]?.taken)) / PDF.length);
+    for (let turn = 0; turn < room; turn += 1) await sent().expect(201);
+    const full = await sent().expect(413);
+    expect((full.body as Problem).title).toContain('FILES_MB');
+    await small.close();
   });
 
   test('labels come as a PDF of their own millimetres, and each one is on record', async () => {

@@ -1,5 +1,6 @@
 import type { Problem } from '#contract';
-import { noteReachable } from './reachability';
+import type { Reach } from './reachability';
+import { noteReach } from './reachability';
 
 /** An answer of the server that says why not. */
 export class ProblemError extends Error {
@@ -23,10 +24,14 @@ export class AwayError extends Error {
   }
 }
 
-function away(): AwayError {
-  noteReachable(false);
+function away(reach: Exclude<Reach, 'reached'> = 'away'): AwayError {
+  noteReach(reach);
   return new AwayError();
 }
+
+/** A server that has not answered by then is away; files take longer on their way, ms. */
+const ANSWER_MS = 20_000;
+const FILE_MS = 180_000;
 
 let csrfToken = '';
 
@@ -54,14 +59,14 @@ export async function askForFile(
   body?: unknown,
 ): Promise<Blob> {
   const sent = body === undefined ? {} : { type: 'application/json', body: JSON.stringify(body) };
-  return (await request(method, path, sent)).blob();
+  return (await request(method, path, sent, FILE_MS)).blob();
 }
 
 /** Sends a file as it is, with its name. @throws as `ask` */
 export async function sendFile<T>(path: string, file: File): Promise<T> {
   const type = file.type === '' ? 'application/octet-stream' : file.type;
   const named = `${path}?name=${encodeURIComponent(file.name)}`;
-  return (await (await request('POST', named, { type, body: file })).json()) as T;
+  return (await (await request('POST', named, { type, body: file }, FILE_MS)).json()) as T;
 }
 
 /** An answer that is no refusal. */
@@ -69,6 +74,7 @@ async function request(
   method: 'GET' | 'POST' | 'DELETE',
   path: string,
   { type, body }: { readonly type?: string; readonly body?: BodyInit },
+  longestMs = ANSWER_MS,
 ): Promise<Response> {
   let response: Response;
   try {
@@ -79,18 +85,21 @@ async function request(
         ...(method === 'GET' ? {} : { 'x-csrf-token': csrfToken }),
       },
       ...(body === undefined ? {} : { body }),
+      signal: AbortSignal.timeout(longestMs),
     });
   } catch {
     throw away();
   }
   if (response.ok) {
-    noteReachable(true);
+    noteReach('reached');
     return response;
   }
   if (!response.headers.get('content-type')?.includes('problem+json')) throw away();
   const problem = (await response.json()) as Problem;
   // A server that fails at one thing is there for the others.
-  if (problem.status >= 500 && problem.code !== 'internal') throw away();
-  noteReachable(true);
+  if (problem.status >= 500 && problem.code !== 'internal') {
+    throw away(problem.code === 'disk-full' ? 'disk-full' : 'away');
+  }
+  noteReach('reached');
   throw new ProblemError(problem);
 }

@@ -1,19 +1,22 @@
 import { useSyncExternalStore } from 'react';
 
-let isReachable = true;
+/** How the server was when it was last asked: it answered, it could not be reached, or it has no room to write. */
+export type Reach = 'reached' | 'away' | 'disk-full';
+
+let reach: Reach = 'reached';
 const listeners = new Set<() => void>();
 
-/** Notes whether the server has just answered, or could not be reached. */
-export function noteReachable(reached: boolean): void {
-  if (reached === isReachable) return;
-  isReachable = reached;
+/** Notes how the server has just answered, or that it has not. */
+export function noteReach(noted: Reach): void {
+  if (noted === reach) return;
+  reach = noted;
   for (const listener of listeners) listener();
 }
 
 /** Calls back when the server becomes reachable or ceases to be; gives the function that ends it. */
 export function subscribeReachable(listener: (isReachable: boolean) => void): () => void {
   return subscribe(() => {
-    listener(isReachable);
+    listener(reach === 'reached');
   });
 }
 
@@ -22,7 +25,7 @@ function subscribe(listener: () => void): () => void {
   return () => listeners.delete(listener);
 }
 
-/** Whether the server answered when it was last asked. */
-export function useReachable(): boolean {
-  return useSyncExternalStore(subscribe, () => isReachable);
+/** How the server was when it was last asked. */
+export function useReach(): Reach {
+  return useSyncExternalStore(subscribe, () => reach);
 }

@@ -1,5 +1,5 @@
 import type { LiveEvent } from '#contract';
-import { noteReachable } from '../app/reachability';
+import { noteReach } from '../app/reachability';
 
 /** What the tab that listens tells the others: events after one number, up to another. */
 interface Told {
@@ -87,7 +87,7 @@ export class LiveUpdates {
     this.#source = source;
     this.#expectBeat();
     source.onopen = () => {
-      noteReachable(true);
+      noteReach('reached');
     };
     source.addEventListener('beat', () => {
       this.#expectBeat();
@@ -103,7 +103,7 @@ export class LiveUpdates {
       this.#hear(told);
     };
     source.onerror = () => {
-      noteReachable(false);
+      noteReach('away');
       // An interrupted stream reconnects by itself; a refused one does not.
       if (source.readyState !== EventSource.CLOSED) return;
       this.#parts.onRefused();

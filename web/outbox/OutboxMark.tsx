@@ -1,7 +1,8 @@
 import type { Weighing } from '#core/metrology';
 import type { PreparationFact, Quantity } from '#core/preparation';
 import type { RunFact } from '#core/titration';
-import { useReachable } from '../app/reachability';
+import type { Reach } from '../app/reachability';
+import { useReach } from '../app/reachability';
 import type { Waiting } from './outbox';
 import { asFact, asRunFact } from './outbox';
 import { useOutbox, useWaiting } from './useOutbox';
@@ -13,7 +14,7 @@ const TOLD_AFTER = 3;
 export function OutboxMark() {
   const waiting = useWaiting();
   const outbox = useOutbox();
-  const isReachable = useReachable();
+  const reach = useReach();
   const onTheirWay = waiting.filter((entry) => entry.refusal === null && !entry.isHeld).length;
   const held = waiting.filter((entry) => entry.isHeld).length;
   const refused = waiting.filter((entry) => entry.refusal !== null);
@@ -21,8 +22,8 @@ export function OutboxMark() {
   return (
     <div>
       <p role="status" className="flex items-start gap-2 leading-snug">
-        <Dot isCalm={onTheirWay === 0 && isReachable} />
-        {sentence(onTheirWay, isReachable)}
+        <Dot isCalm={onTheirWay === 0 && reach === 'reached'} />
+        {sentence(onTheirWay, reach)}
       </p>
       {refused.map((entry) => (
         <Refused
@@ -44,10 +45,14 @@ export function OutboxMark() {
   );
 }
 
-function sentence(onTheirWay: number, isReachable: boolean): string {
+function sentence(onTheirWay: number, reach: Reach): string {
   const kept = `${String(onTheirWay)} kept here, to be sent`;
-  if (isReachable) return onTheirWay > 0 ? kept : 'all entries kept';
-  return `server away, go on: ${onTheirWay > 0 ? kept : 'entries are kept here'}`;
+  if (reach === 'reached') return onTheirWay > 0 ? kept : 'all entries kept';
+  const trouble =
+    reach === 'disk-full'
+      ? 'the disk of the server is full, tell who runs it'
+      : 'server away, go on';
+  return `${trouble}: ${onTheirWay > 0 ? kept : 'entries are kept here'}`;
 }
 
 function Dot({ isCalm }: { readonly isCalm: boolean }) {

@@ -5,7 +5,6 @@ import { accountOf as firstAccountOf } from './version1';
  * Frozen: what the entries of the second digest go over. A fact says in it what it said in the first; an account also
  * says when it was made.
  */
-export { factOf } from './version1';
 
 /** A row of `people` without the hash of the password, for which there are entries of their own. */
 export interface PersonRow extends FirstPersonRow {

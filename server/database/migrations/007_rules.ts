@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
-import { factOf } from '../../audit/digests/version2';
 import type { FactRow } from '../../audit/digests/version1';
+import { factOf } from '../../audit/digests/version1';
 import { canonicalText, digestOf } from '../../audit/text';
 
 /**
