@@ -8,6 +8,7 @@ import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { createTestDatabase } from '../server/test-support/database';
 import { startAppServer } from './lib/app.mjs';
 import { freePort } from './lib/cluster.mjs';
+import { keepRunning } from './lib/keep.mjs';
 import { birthOf, claimFolder, dataFolder, ROOT } from './lib/place.mjs';
 import { findServerPrograms } from './lib/postgres.mjs';
 import { run, tail } from './lib/run.mjs';
@@ -92,6 +93,65 @@ describe('a step that fails', () => {
     });
     holder.close();
     await database.drop();
+  });
+});
+
+describe('a server that is kept running', () => {
+  /** A server that ends when it is told to, and one to be started for each time. */
+  function servers() {
+    const started: { end: () => void }[] = [];
+    const start = vi.fn(() => {
+      let end = (): void => undefined;
+      const ended = new Promise<void>((resolve) => {
+        end = resolve;
+      });
+      started.push({ end });
+      return Promise.resolve({
+        ended,
+        stop: () => {
+          end();
+          return Promise.resolve();
+        },
+      });
+    });
+    const endLast = (): void => started.at(-1)?.end();
+    return { start, endLast };
+  }
+
+  test('is started again five times within a minute, then given up; an older end is forgiven', async () => {
+    const { start, endLast } = servers();
+    let now = 0;
+    const onGivenUp = vi.fn();
+    await keepRunning(start, { onAgain: () => undefined, onGivenUp, now: () => now });
+    for (let turn = 1; turn <= 5; turn += 1) {
+      endLast();
+      await vi.waitFor(() => expect(start).toHaveBeenCalledTimes(1 + turn), { timeout: 5_000 });
+    }
+    now = 61_000;
+    endLast();
+    await vi.waitFor(() => expect(start).toHaveBeenCalledTimes(7), { timeout: 5_000 });
+    for (let turn = 2; turn <= 5; turn += 1) {
+      endLast();
+      await vi.waitFor(() => expect(start).toHaveBeenCalledTimes(6 + turn), { timeout: 5_000 });
+    }
+    expect(onGivenUp).not.toHaveBeenCalled();
+    endLast();
+    await vi.waitFor(() => expect(onGivenUp).toHaveBeenCalledWith(null));
+    expect(start).toHaveBeenCalledTimes(11);
+  });
+
+  test('is not started again once it has been stopped, and one that cannot start says why', async () => {
+    const { start, endLast } = servers();
+    const kept = await keepRunning(start, { onAgain: vi.fn(), onGivenUp: vi.fn() });
+    await kept.stop();
+    expect(start).toHaveBeenCalledTimes(1);
+    const onGivenUp = vi.fn();
+    await keepRunning(start, { onAgain: vi.fn(), onGivenUp });
+    start.mockRejectedValue(new Error('no room'));
+    endLast();
+    await vi.waitFor(() => expect(onGivenUp).toHaveBeenCalledWith(new Error('no room')), {
+      timeout: 10_000,
+    });
   });
 });
 

@@ -3,9 +3,11 @@ import { existsSync, renameSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { prepareDatabase, runBuilt, startAppServer } from './lib/app.mjs';
 import { buildWhenChanged } from './lib/build.mjs';
-import { startCluster } from './lib/cluster.mjs';
+import { endsWithin, freePort, startCluster } from './lib/cluster.mjs';
+import { keepRunning } from './lib/keep.mjs';
 import { installNodePackages } from './lib/packages.mjs';
 import { claimFolder, dataFolder, ROOT } from './lib/place.mjs';
+import { killPrograms } from './lib/run.mjs';
 import { runCommand, say, StepError } from './lib/say.mjs';
 
 const wantsEmpty = process.argv.includes('--empty');
@@ -21,13 +23,19 @@ const LOG_BYTES = 20 * 1024 * 1024;
 const running = [];
 let isStopping = false;
 
-/** Ends what runs, once the step under way is over. */
+/** A step under way has this long to end by itself when the command is told to stop, ms. */
+const STEP_MS = 2_000;
+
+/** Ends what runs, within twenty seconds whatever happened before. */
 async function stop() {
   if (isStopping) return;
   isStopping = true;
   say('Stopping …');
-  await starting;
+  if (!(await endsWithin(starting, STEP_MS))) killPrograms();
+  await endsWithin(starting, STEP_MS);
   for (const end of running.reverse()) await end();
+  // Whatever else is left waits for nobody.
+  process.exit();
 }
 
 /** Leaves the start between two steps when somebody wants to stop. */
@@ -45,12 +53,26 @@ async function unlessStopping(step) {
   throw new Stopped();
 }
 
-/** One of the servers is gone: without it the other is of no use. @param {string} what */
-async function endedByItself(what) {
-  if (isStopping) return;
-  console.error(`\n✗ ${what}\n  What to do: npm start again; everything acknowledged is kept.\n`);
-  process.exitCode = 1;
-  await stop();
+/**
+ * Starts a server and keeps it running; without it the other one is of no use.
+ * @template {import('./lib/keep.mjs').Started} S
+ * @param {string} name
+ * @param {() => Promise<S>} start
+ */
+async function keep(name, start) {
+  const kept = await keepRunning(start, {
+    onAgain: () => say(`The ${name} has ended by itself; starting it again …`),
+    onGivenUp: (why) => {
+      const last = why instanceof Error ? ` The last time: ${why.message}` : '';
+      console.error(
+        `\n✗ The ${name} has ended five times within a minute.${last}\n  What to do: see its log, mend what it names, npm start again; everything acknowledged is kept.\n`,
+      );
+      process.exitCode = 1;
+      void stop();
+    },
+  });
+  running.push(kept.stop);
+  return kept.first;
 }
 
 /**
@@ -68,9 +90,9 @@ async function openDatabase() {
   }
   const folder = dataFolder();
   claimFolder(folder);
-  const cluster = await startCluster(folder);
-  running.push(cluster.stop);
-  void cluster.ended.then(() => endedByItself('The database server has ended.'));
+  // On the same port when it is started again: the app server keeps looking for it there.
+  const databasePort = await freePort();
+  const cluster = await keep('database server', () => startCluster(folder, { port: databasePort }));
   /** @param {string} name */
   const envOf = (name) => ({
     DATABASE_URL: cluster.webUrl(name),
@@ -107,11 +129,7 @@ async function start() {
     await unlessStopping(runBuilt(ROOT, 'Loading the demo laboratory', ['demo'], env));
   }
   if (logFile) makeRoomInLog(logFile);
-  const server = await startAppServer(ROOT, { ...env, HOST: host, PORT: port }, logFile);
-  running.push(server.stop);
-  void server.ended.then((exitCode) =>
-    endedByItself(`The app server has ended (code ${exitCode}).`),
-  );
+  await keep('app server', () => startAppServer(ROOT, { ...env, HOST: host, PORT: port }, logFile));
   const seconds = ((Date.now() - started) / 1000).toFixed(1);
   console.log(
     `\nVine Measure serves on ${scheme}://${host}:${port}  (ready after ${seconds} s; Ctrl-C ends it)`,

@@ -1,8 +1,8 @@
 import { spawn } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readdirSync, readFileSync, readlinkSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, expect, test } from 'vitest';
+import { afterAll, expect, test, vi } from 'vitest';
 import { freePort } from './lib/cluster.mjs';
 import { ROOT } from './lib/place.mjs';
 
@@ -11,8 +11,19 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
+interface Meanwhile {
+  /** Asks for the session; the status, or 0 while nobody answers. */
+  readonly ask: () => Promise<number>;
+  /** Process ids of the servers that work on the data. */
+  readonly processes: (program: 'postgres' | 'main.js') => number[];
+}
+
 /** Runs `npm start` until it serves, asks it something, then sends npm a signal; gives what it printed. */
-async function startAndStop(args: readonly string[], signal: NodeJS.Signals) {
+async function startAndStop(
+  args: readonly string[],
+  signal: NodeJS.Signals,
+  meanwhile: (given: Meanwhile) => Promise<void> = () => Promise.resolve(),
+) {
   const port = String(await freePort());
   const child = spawn('npm', ['start', '--', ...args], {
     cwd: ROOT,
@@ -36,9 +47,32 @@ async function startAndStop(args: readonly string[], signal: NodeJS.Signals) {
   const postmaster = Number(
     readFileSync(join(folder, 'pgdata', 'postmaster.pid'), 'utf8').split('\n')[0],
   );
+  const ask = async (): Promise<number> => {
+    const answered = await fetch(`http://127.0.0.1:${port}/api/session`).catch(() => null);
+    return answered?.status ?? 0;
+  };
+  await meanwhile({ ask, processes: (program) => processesOf(program, port) });
   child.kill(signal);
   const code = await ended;
   return { output, session, page, code, postmaster };
+}
+
+/** The app server on a port, or all of PostgreSQL on the data of this test. */
+function processesOf(program: 'postgres' | 'main.js', port: string): number[] {
+  const data = join(folder, 'pgdata');
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .filter((pid) => {
+      try {
+        if (program === 'postgres') return readlinkSync(`/proc/${pid}/cwd`) === data;
+        const isServer = readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('/main.js');
+        return isServer && readFileSync(`/proc/${pid}/environ`, 'utf8').includes(`PORT=${port}\0`);
+      } catch {
+        // It has just ended.
+        return false;
+      }
+    })
+    .map(Number);
 }
 
 test('npm start --empty makes a laboratory that the next start finds; a signal to npm ends all of it', async () => {
@@ -55,4 +89,33 @@ test('npm start --empty makes a laboratory that the next start finds; a signal t
   });
   expect(second.code).toBe(0);
   expect(existsSync(join(folder, 'pgdata', 'postmaster.pid'))).toBe(false);
+});
+
+test('what is killed is started again by itself, and serves', async () => {
+  const { code, output } = await startAndStop([], 'SIGTERM', async ({ ask, processes }) => {
+    for (const program of ['main.js', 'postgres'] as const) {
+      const [victim] = processes(program).toSorted((a, b) => a - b);
+      process.kill(victim ?? 0, 'SIGKILL');
+      // First it is noticed, then mended.
+      await vi.waitFor(async () => expect(await ask()).not.toBe(200), { timeout: 30_000 });
+      await vi.waitFor(async () => expect(await ask()).toBe(200), {
+        timeout: 60_000,
+        interval: 200,
+      });
+    }
+  });
+  expect(output).toContain('The app server has ended by itself; starting it again');
+  expect(output).toContain('The database server has ended by itself; starting it again');
+  expect(code).toBe(0);
+});
+
+test('Stopping ends all of it though the database is frozen, and the next start is not refused', async () => {
+  const frozen = await startAndStop([], 'SIGTERM', ({ processes }) => {
+    for (const pid of processes('postgres')) process.kill(pid, 'SIGSTOP');
+    return Promise.resolve();
+  });
+  expect(frozen.output).toContain('Stopping');
+  expect(existsSync(`/proc/${String(frozen.postmaster)}`)).toBe(false);
+  const next = await startAndStop([], 'SIGTERM');
+  expect(next.code).toBe(0);
 });

@@ -1,7 +1,7 @@
 import { fork } from 'node:child_process';
 import { closeSync } from 'node:fs';
 import { join } from 'node:path';
-import { openLog } from './cluster.mjs';
+import { endsWithin, openLog } from './cluster.mjs';
 import { run, tail } from './run.mjs';
 import { StepError } from './say.mjs';
 
@@ -45,6 +45,9 @@ export async function prepareDatabase(root, env, { issueCode = false } = {}) {
   const output = await runBuilt(root, 'Preparing the database', command, env);
   return JSON.parse(output.split('\n').at(-1) ?? '');
 }
+
+/** What is under way when the app server is told to stop has three seconds; then it should be gone, ms. */
+const FAREWELL_MS = 5_000;
 
 /**
  * @typedef {object} AppServer
@@ -96,6 +99,7 @@ export async function startAppServer(root, env, logFile) {
     ended,
     stop: async () => {
       child.kill('SIGTERM');
+      if (!(await endsWithin(ended, FAREWELL_MS))) child.kill('SIGKILL');
       await ended;
     },
   };

@@ -94,11 +94,52 @@ export async function startCluster(folder, { durable = true, port: wantedPort } 
     pid: postmaster.pid ?? 0,
     ended,
     stop: async () => {
-      // SIGINT is PostgreSQL's fast shutdown: it ends sessions, writes a checkpoint and leaves.
-      if (postmaster.exitCode === null && postmaster.signalCode === null) postmaster.kill('SIGINT');
+      // SIGINT is PostgreSQL's fast shutdown: it ends sessions, writes a checkpoint and leaves. SIGQUIT leaves at once.
+      for (const [signal, patienceMs] of SHUTDOWN) {
+        if (postmaster.exitCode === null && postmaster.signalCode === null) postmaster.kill(signal);
+        if (await endsWithin(ended, patienceMs)) return;
+      }
+      await killAllIn(data);
       await ended;
     },
   };
+}
+
+/** How a server is asked to end, and how long it has for each, ms. @type {readonly [NodeJS.Signals, number][]} */
+const SHUTDOWN = [
+  ['SIGINT', 7_000],
+  ['SIGQUIT', 2_000],
+];
+
+/** @param {Promise<unknown>} ended @param {number} ms */
+export async function endsWithin(ended, ms) {
+  const over = new AbortController();
+  const isInTime = await Promise.race([
+    ended.then(() => true),
+    sleep(ms, false, { signal: over.signal }).catch(() => false),
+  ]);
+  over.abort();
+  return isInTime;
+}
+
+/**
+ * Ends every process of PostgreSQL on these data, frozen ones too. The next start recovers, as after a power cut; one left
+ * alive would keep it from starting.
+ * @param {string} data
+ */
+async function killAllIn(data) {
+  for (let turn = 0; turn < 100; turn += 1) {
+    const left = postgresProcessesIn(data);
+    if (left.length === 0) return;
+    for (const pid of left) {
+      try {
+        process.kill(pid, 'SIGKILL');
+      } catch {
+        // It has just ended.
+      }
+    }
+    await sleep(20);
+  }
 }
 
 /**
@@ -260,18 +301,17 @@ async function stopLeftOver(data, program) {
   const pid = Number(readFileSync(file, 'utf8').split('\n')[0]);
   if (postgresProcessesIn(data).includes(pid)) {
     say('Ending a database server that an earlier start left behind …');
-    await program('pg_ctl', ['stop', '-D', data, '-m', 'fast', '-w', '-t', '30']);
+    await program('pg_ctl', ['stop', '-D', data, '-m', 'fast', '-w', '-t', '10']);
   }
-  const deadline = Date.now() + 15_000;
-  while (postgresProcessesIn(data).length > 0) {
-    if (Date.now() > deadline) {
-      throw new StepError(
-        'Ending the earlier database server',
-        `process ${postgresProcessesIn(data).join(', ')} still works on ${data}.`,
-        'end it, then start again.',
-      );
-    }
-    await sleep(50);
+  const deadline = Date.now() + 3_000;
+  while (postgresProcessesIn(data).length > 0 && Date.now() < deadline) await sleep(50);
+  await killAllIn(data);
+  if (postgresProcessesIn(data).length > 0) {
+    throw new StepError(
+      'Ending the earlier database server',
+      `process ${postgresProcessesIn(data).join(', ')} still works on ${data}.`,
+      'end it, then start again.',
+    );
   }
   if (birthOf(pid) !== null) rmSync(file, { force: true });
 }
