@@ -12,6 +12,7 @@ import {
   DECISION_KINDS,
   firstAccountSchema,
   lotSchema,
+  newPersonSchema,
   PROBLEM_STATUS,
   proposedFactSchema,
 } from './index';
@@ -372,6 +373,21 @@ describe('fields', () => {
       laboratory: { name: 'Cellar', timeZone: 'Middle/Earth' },
     };
     expect(faults(firstAccountSchema, account)).toEqual(['password', 'laboratory.timeZone']);
+  });
+
+  test.each([
+    ['Password123!', true],
+    ['1234567890', true],
+    ['qwertzuiop', true],
+    ['aaaaaaaaaaaa', true],
+    ['P@ssw0rd2026', true],
+    ['letmein-please', false],
+    ['clouds under the ladder', false],
+    ['correct horse battery', false],
+    ['a long enough secret', false],
+  ])('%s is a password that is tried first: %s', (password, isCommon) => {
+    const person = { name: 'Oda', password, mayCertify: false, mayManage: false };
+    expect(faults(newPersonSchema, person)).toEqual(isCommon ? ['password'] : []);
   });
 
   test('anything at all is either taken or refused, never thrown at', () => {

@@ -28,6 +28,7 @@ export type {
 export {
   bottlingSchema,
   certifyRequestSchema,
+  changePasswordSchema,
   demoSignInSchema,
   firstAccountSchema,
   labelsSchema,
@@ -36,6 +37,7 @@ export {
   proposedFactSchema,
   signInSchema,
 } from './messages';
+export { nameKey } from './names';
 export type { Route } from './routes';
 export { ROUTES } from './routes';
 export type { FieldProblem, Problem, ProblemCode } from './problem';

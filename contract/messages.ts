@@ -5,6 +5,7 @@ import type { Laboratory, LaboratoryState } from '#core/laboratory';
 import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
 import type { RunFact, RunReferences } from '#core/titration';
 import type { ClientFactBody, ClientFactKind } from './records';
+import { isCommonPassword } from './commonPasswords';
 import { bottleCode, CLIENT_FACTS, container } from './records';
 import { id, instant, line, plainDate, reason, storedInteger } from './fields';
 
@@ -129,12 +130,22 @@ const password = v.pipe(
   v.string('Give a password.'),
   v.minLength(10, 'A password has at least 10 characters.'),
   v.maxLength(200, 'A password has at most 200 characters.'),
+  v.check(
+    (text) => !isCommonPassword(text),
+    'This is one of the passwords that are tried first: take a few words that do not belong together.',
+  ),
 );
 
 /** `POST /api/session` */
 export const signInSchema = v.strictObject({
   name: line,
   password: v.pipe(v.string(), v.maxLength(200, 'That is too long for a password.')),
+});
+
+/** `POST /api/account/password`: changes one's own. */
+export const changePasswordSchema = v.strictObject({
+  current: v.pipe(v.string(), v.maxLength(200, 'That is too long for a password.')),
+  password,
 });
 
 /** `POST /api/session/demo` */

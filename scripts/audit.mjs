@@ -6,10 +6,10 @@ import { ROOT } from './lib/place.mjs';
 import { runCommand } from './lib/say.mjs';
 
 await runCommand(() =>
-  withData(async ({ name, webUrl }) => {
+  withData(async ({ name, webUrl, headsFile }) => {
     const command = join(ROOT, 'dist', 'server', 'audit.js');
     const { code, output } = await run(process.execPath, [command, ...process.argv.slice(2)], {
-      env: { ...process.env, DATABASE_URL: webUrl },
+      env: { ...process.env, DATABASE_URL: webUrl, AUDIT_HEADS: headsFile },
     });
     console.log(`${name}: ${output.trim()}`);
     process.exitCode = code;

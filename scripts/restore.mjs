@@ -1,6 +1,6 @@
 // npm run restore -- FILE: what a backup holds, in place of what is there, which is kept under another name.
 // --accept-break SEQUENCE:HASH --reason "…" [--by NAME] restores a log with a break that has been looked into.
-import { existsSync } from 'node:fs';
+import { existsSync, renameSync } from 'node:fs';
 import { resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { runOn, runTool, withData } from './lib/data.mjs';
@@ -30,6 +30,8 @@ await runCommand(async () => {
         ...data,
         ownerUrl: renamed(data.ownerUrl, fresh),
         webUrl: renamed(data.webUrl, fresh),
+        // What was noted belongs to what is there now.
+        headsFile: '',
       };
       const sql = (/** @type {string} */ input) =>
         runTool(
@@ -66,6 +68,7 @@ await runCommand(async () => {
       await runOn(restored, 'Restoring', ['record', 'restored']);
       await sql(`ALTER DATABASE "${data.name}" RENAME TO "${before}"`);
       await sql(`ALTER DATABASE "${fresh}" RENAME TO "${data.name}"`);
+      if (existsSync(data.headsFile)) renameSync(data.headsFile, `${data.headsFile}.${before}`);
       console.log(`${data.name}: restored. What was there is kept as the database ${before}.`);
     },
     { alone: true },

@@ -6,7 +6,7 @@ import { buildWhenChanged } from './lib/build.mjs';
 import { endsWithin, freePort, startCluster } from './lib/cluster.mjs';
 import { keepRunning } from './lib/keep.mjs';
 import { installNodePackages } from './lib/packages.mjs';
-import { claimFolder, dataFolder, ROOT } from './lib/place.mjs';
+import { claimFolder, dataFolder, headsFile, ROOT } from './lib/place.mjs';
 import { killPrograms } from './lib/run.mjs';
 import { runCommand, say, StepError } from './lib/say.mjs';
 
@@ -97,6 +97,7 @@ async function openDatabase() {
   const envOf = (name) => ({
     DATABASE_URL: cluster.webUrl(name),
     DATABASE_OWNER_URL: cluster.ownerUrl(name),
+    AUDIT_HEADS: headsFile(folder, name),
   });
   const isBegun =
     !wantsDemo &&

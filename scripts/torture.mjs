@@ -1,4 +1,5 @@
-// npm run torture [-- --rounds 200 --seed 417]: kill -9 of app server, PostgreSQL and browser while analysts work.
+// npm run torture [-- --rounds 200 --seed 417]: kills of app server, PostgreSQL and browser, a frozen database and a
+// full disk while analysts work.
 import { installDemands } from './lib/demands.mjs';
 import { runCommand } from './lib/say.mjs';
 

@@ -14,6 +14,7 @@ describe('how the server runs', () => {
       isSecure: false,
       isOfThisMachine: true,
       fileQuotaBytes: 2_048 * 1024 * 1024,
+      auditHeadsFile: null,
       requestsPerMinute: 3_000,
       logLevel: 'info',
     });

@@ -17,6 +17,8 @@ export interface ServerSettings {
   readonly isSecure: boolean;
   /** Nobody but who sits at this machine can reach it: the demo's people are offered for one click. */
   readonly isOfThisMachine: boolean;
+  /** File in which the end of the audit log is noted; null for nowhere. */
+  readonly auditHeadsFile: string | null;
   readonly requestsPerMinute: number;
   /** All attached files together may take so many bytes. */
   readonly fileQuotaBytes: number;
@@ -81,6 +83,7 @@ export function readServerSettings(env: NodeJS.ProcessEnv): ServerSettings {
     isSecure: tls !== null || publicUrl?.startsWith('https:') === true,
     isOfThisMachine: publicUrl === null && LOOPBACK.test(host),
     fileQuotaBytes: Number(given('FILES_MB') ?? FILES_MB) * 1024 * 1024,
+    auditHeadsFile: given('AUDIT_HEADS'),
     requestsPerMinute: Number(given('REQUESTS_PER_MINUTE') ?? REQUESTS_PER_MINUTE),
     logLevel: given('LOG_LEVEL') ?? 'info',
   };

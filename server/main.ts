@@ -1,8 +1,12 @@
 import { readFileSync } from 'node:fs';
 import { createServer as createHttpServer } from 'node:http';
+import { setTimeout as sleep } from 'node:timers/promises';
 import { createServer as createHttpsServer } from 'node:https';
 import { fileURLToPath } from 'node:url';
 import type { Express } from 'express';
+import type { Knex } from 'knex';
+import type { Logger } from 'pino';
+import { HeadNotes } from './audit/heads';
 import { failureText } from './commands/command';
 import { connectAsApplication, OpenConnections, sessionPool } from './database/connection';
 import { Pulse } from './database/pulse';
@@ -12,11 +16,14 @@ import { createApp } from './http/app';
 import { makeLogger } from './http/logger';
 import { Printer } from './labels/printer';
 import { Feed } from './live/feed';
-import { findSecret } from './people/queries';
+import { findSecret, prune } from './people/queries';
 
 /** A request must have come in within this time; answering has the database's own limits. */
 const REQUEST_TIMEOUT_MS = 30_000;
 const HEADERS_TIMEOUT_MS = 10_000;
+
+/** How often sessions and attempts that have run out are forgotten. */
+const PRUNE_MS = 15 * 60_000;
 
 /** What is under way when the server is told to stop has this long. */
 const FAREWELL_MS = 3_000;
@@ -31,8 +38,9 @@ async function serve(): Promise<void> {
   const pulse = new Pulse(settings.databaseUrl, connections, logger);
   const feed = new Feed(db, settings.databaseUrl, logger);
   const printer = new Printer(fileURLToPath(new URL('./labelWorker.js', import.meta.url)));
+  const heads = settings.auditHeadsFile ? new HeadNotes(db, settings.auditHeadsFile, logger) : null;
   const closeDatabase = async (): Promise<void> => {
-    await Promise.all([feed.stop(), pulse.stop()]);
+    await Promise.all([feed.stop(), pulse.stop(), heads?.stop()]);
     await Promise.allSettled([db.destroy(), pool.end(), printer.close()]);
   };
   try {
@@ -40,6 +48,7 @@ async function serve(): Promise<void> {
     if (sessionSigningKey === null) throw new Error('the database has not been prepared');
     await feed.start();
     pulse.start();
+    heads?.start();
     const app = createApp({
       ...settings,
       services: { db, now: () => new Date() },
@@ -48,6 +57,7 @@ async function serve(): Promise<void> {
       pulse,
       sessionPool: pool,
       sessionSigningKey,
+      pause: sleep,
       logger,
       webFolder: fileURLToPath(new URL('../web', import.meta.url)),
     });
@@ -56,7 +66,9 @@ async function serve(): Promise<void> {
       server.once('error', reject);
       server.listen(settings.port, settings.host, resolve);
     });
+    const pruning = setInterval(() => void pruneQuietly(db, logger), PRUNE_MS);
     stopWhenTold(() => {
+      clearInterval(pruning);
       server.close(() => void closeDatabase());
       // Streams of events never end by themselves.
       void feed.stop();
@@ -69,6 +81,13 @@ async function serve(): Promise<void> {
     await closeDatabase();
     throw error;
   }
+}
+
+/** Forgets what has run out; a database that is away is asked again next time. */
+async function pruneQuietly(db: Knex, logger: Logger): Promise<void> {
+  await prune(db, new Date()).catch((error: unknown) => {
+    logger.warn({ err: error }, 'what has run out could not be forgotten');
+  });
 }
 
 function createServer(app: Express, { tls }: ServerSettings) {

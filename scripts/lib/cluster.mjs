@@ -320,7 +320,7 @@ async function stopLeftOver(data, program) {
  * The processes of PostgreSQL that work on these data: the program says so, and it works in their folder.
  * @param {string} data
  */
-function postgresProcessesIn(data) {
+export function postgresProcessesIn(data) {
   const folder = realpathSync(data);
   return readdirSync('/proc')
     .filter((name) => /^\d+$/.test(name))

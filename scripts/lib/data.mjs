@@ -4,7 +4,7 @@ import { runBuilt } from './app.mjs';
 import { buildWhenChanged } from './build.mjs';
 import { clusterAt, startCluster, withoutPassword } from './cluster.mjs';
 import { installNodePackages } from './packages.mjs';
-import { birthOf, claimFolder, dataFolder, ROOT } from './place.mjs';
+import { birthOf, claimFolder, dataFolder, headsFile, ROOT } from './place.mjs';
 import { findServerPrograms } from './postgres.mjs';
 import { run, tail } from './run.mjs';
 import { StepError } from './say.mjs';
@@ -16,6 +16,7 @@ import { StepError } from './say.mjs';
  * @property {string} ownerUrl
  * @property {string} webUrl with the application's rights only
  * @property {string} programs folder of PostgreSQL's own tools
+ * @property {string} headsFile where the ends of its audit log are noted; empty for nowhere
  */
 
 /**
@@ -32,7 +33,8 @@ export async function withData(work, { alone = false } = {}) {
   const programs = await findServerPrograms(join(folder, 'pgdata'));
   if (external) {
     const name = new URL(external).pathname.slice(1);
-    await work({ name, ownerUrl: external, webUrl: external, programs });
+    const heads = process.env['AUDIT_HEADS'] ?? '';
+    await work({ name, ownerUrl: external, webUrl: external, programs, headsFile: heads });
     return;
   }
   if (!alone && isHeld(folder)) {
@@ -64,6 +66,7 @@ async function workOn(databases, programs, work) {
     ownerUrl: databases.ownerUrl(name),
     webUrl: databases.webUrl(name),
     programs,
+    headsFile: headsFile(dataFolder(), name),
   });
 }
 
@@ -100,6 +103,10 @@ export async function runTool(data, step, tool, argsFor, { url = data.ownerUrl, 
  * @param {readonly string[]} command
  */
 export function runOn(data, step, command) {
-  const env = { DATABASE_URL: data.webUrl, DATABASE_OWNER_URL: data.ownerUrl };
+  const env = {
+    DATABASE_URL: data.webUrl,
+    DATABASE_OWNER_URL: data.ownerUrl,
+    AUDIT_HEADS: data.headsFile,
+  };
   return runBuilt(ROOT, step, command, env);
 }

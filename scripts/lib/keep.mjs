@@ -1,6 +1,6 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 
-/** So often within a minute a server is started again before it is given up. */
+/** So often within a minute a server is started again before it is given up, unless another number is given. */
 const STARTS_AT_MOST = 5;
 const MINUTE_MS = 60_000;
 
@@ -15,15 +15,18 @@ const PAUSE_MS = 500;
  */
 
 /**
- * Starts a server, and starts it again when it ends by itself, at most five times within a minute.
+ * Starts a server, and starts it again when it ends by itself, at most so often within a minute.
  *
  * @template {Started} S
  * @param {() => Promise<S>} start
- * @param {{ onAgain: () => void, onGivenUp: (why: unknown) => void, now?: () => number }} told `onGivenUp` gets what the last
- *   try failed with; null when it ran and ended once too often
+ * @param {{ onAgain: () => void, onGivenUp: (why: unknown) => void, now?: () => number, atMost?: number }} told `onGivenUp`
+ *   gets what the last try failed with; null when it ran and ended once too often
  * @returns {Promise<{ first: S, stop: () => Promise<void> }>} rejects when the first start fails
  */
-export async function keepRunning(start, { onAgain, onGivenUp, now = Date.now }) {
+export async function keepRunning(
+  start,
+  { onAgain, onGivenUp, now = Date.now, atMost = STARTS_AT_MOST },
+) {
   const first = await start();
   /** @type {S | null} */
   let running = first;
@@ -34,7 +37,7 @@ export async function keepRunning(start, { onAgain, onGivenUp, now = Date.now })
   /** @returns {boolean} whether it may be tried once more */
   const mayTry = () => {
     again = again.filter((at) => at > now() - MINUTE_MS);
-    return again.length < STARTS_AT_MOST;
+    return again.length < atMost;
   };
 
   const keeping = (async () => {

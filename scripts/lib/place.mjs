@@ -28,6 +28,15 @@ export function dataFolder() {
 }
 
 /**
+ * Where the ends of a database's audit log are noted: `AUDIT_HEADS`, else a file in the data folder.
+ * @param {string} folder
+ * @param {string} database
+ */
+export function headsFile(folder, database) {
+  return process.env['AUDIT_HEADS'] || join(folder, `audit-heads-${database}.log`);
+}
+
+/**
  * Claims the data folder for this process, until it ends. Of two that claim it at once, one makes the file.
  * @param {string} folder
  */

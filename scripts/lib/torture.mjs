@@ -1,21 +1,42 @@
 import { randomUUID } from 'node:crypto';
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import {
+  chmodSync,
+  closeSync,
+  mkdirSync,
+  mkdtempSync,
+  openSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { chromium } from '@playwright/test';
 import { prepareDatabase, runBuilt, startAppServer } from './app.mjs';
-import { freePort, startCluster } from './cluster.mjs';
+import { freePort, postgresProcessesIn, startCluster } from './cluster.mjs';
+import { keepRunning } from './keep.mjs';
 import { ROOT } from './place.mjs';
+import { run } from './run.mjs';
 
 export const CHROMIUM_ARGS = [
   ...['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
   ...['--disable-background-networking', '--disable-component-update', '--disable-sync'],
 ];
 
-/** What can be killed. */
-const VICTIMS = /** @type {const} */ (['app server', 'PostgreSQL', 'browser']);
-/** @typedef {(typeof VICTIMS)[number]} Victim */
+/** What can be done to it: a kill, or what the machine does on a bad day. A disk is filled by root alone, who can mount one. */
+const BLOWS = /** @type {const} */ ([
+  ...['app server killed', 'PostgreSQL killed', 'browser killed', 'database frozen'],
+  ...(process.getuid?.() === 0 ? ['disk filled'] : []),
+]);
+/** @typedef {string} Blow */
+
+/** How long a database stays frozen and a disk full, ms: long enough for several requests to give up. */
+const BAD_MS = 6_000;
+
+/** Room for a cluster and a little more, which a file can fill. */
+const DISK = '600m';
 
 /** Flasks of one run, after which an analyst begins another. */
 const FLASKS = 25;
@@ -34,48 +55,50 @@ function seeded(seed) {
 }
 
 /**
- * Kills one part of the running laboratory after another, as a power cut would, while one analyst works in a real
- * browser and others send facts as fast as they can; after each kill everything acknowledged must be there once and
- * in order.
+ * Strikes the running laboratory again and again: kills one of its parts as a power cut would, freezes its database or
+ * fills its disk, while one analyst works in a real browser and others send facts as fast as they can. The servers come
+ * back by themselves; after each blow everything acknowledged must be there once and in order.
  *
  * @param {{ rounds: number, seed: number, tell: (line: string) => void }} options
- * @returns {Promise<{ rounds: number, kills: Record<Victim, number>, entered: number, sent: number }>}
+ * @returns {Promise<{ rounds: number, blows: Record<Blow, number>, entered: number, sent: number }>}
  * @throws Error that says what was lost or half-stored
  */
 export async function torture({ rounds, seed, tell }) {
   const folder = mkdtempSync(join(tmpdir(), 'vine-torture-'));
+  // The account of PostgreSQL passes through.
+  chmodSync(folder, 0o711);
   const chance = seeded(seed);
   // On its own, so that the seed alone says what is killed.
   const fate = seeded(seed);
   const laboratory = new Laboratory(folder, await freePort(), await freePort());
-  /** @type {Record<Victim, number>} */
-  const kills = { 'app server': 0, PostgreSQL: 0, browser: 0 };
+  /** @type {Record<Blow, number>} */
+  const blows = Object.fromEntries(BLOWS.map((blow) => [blow, 0]));
   const typist = new Typist(laboratory, join(folder, 'browser'), chance);
   try {
     await laboratory.start();
     await typist.open();
     const senders = [new Sender(laboratory, chance), new Sender(laboratory, chance)];
     for (let round = 1; round <= rounds; round += 1) {
-      const victim = VICTIMS[Math.floor(fate() * VICTIMS.length)] ?? 'app server';
+      const blow = BLOWS[Math.floor(fate() * BLOWS.length)] ?? '';
       const work = [typist, ...senders].map((worker) => worker.work());
       await sleep(300 + chance() * 2_200);
-      await kill(victim, laboratory, typist);
-      kills[victim] += 1;
+      await strike(blow, laboratory, typist);
+      blows[blow] = (blows[blow] ?? 0) + 1;
       await sleep(chance() * 300);
       for (const worker of [typist, ...senders]) worker.isWorking = false;
       await Promise.all(work);
-      await laboratory.restore();
+      await laboratory.recovered();
       await typist.settle();
       await Promise.all(senders.map((sender) => sender.settle()));
       await laboratory.check();
       await typist.check();
       for (const sender of senders) await sender.check();
       tell(
-        `round ${round}: ${victim} killed; ${typist.count} entries typed, ${senders[0]?.count ?? 0} + ${senders[1]?.count ?? 0} sent, all there`,
+        `round ${round}: ${blow}; ${typist.count} entries typed, ${senders[0]?.count ?? 0} + ${senders[1]?.count ?? 0} sent, all there`,
       );
     }
     const sent = senders.reduce((total, sender) => total + sender.count, 0);
-    return { rounds, kills, entered: typist.count, sent };
+    return { rounds, blows, entered: typist.count, sent };
   } finally {
     await typist.kill();
     await laboratory.stop();
@@ -83,18 +106,28 @@ export async function torture({ rounds, seed, tell }) {
   }
 }
 
-/** @param {Victim} victim @param {Laboratory} laboratory @param {Typist} typist */
-async function kill(victim, laboratory, typist) {
-  if (victim === 'browser') await typist.kill();
-  else if (victim === 'PostgreSQL') await laboratory.killDatabase();
-  else await laboratory.killServer();
+/** @param {Blow} blow @param {Laboratory} laboratory @param {Typist} typist */
+async function strike(blow, laboratory, typist) {
+  switch (blow) {
+    case 'browser killed':
+      return typist.kill();
+    case 'PostgreSQL killed':
+      return laboratory.kill(laboratory.cluster);
+    case 'database frozen':
+      return laboratory.freeze();
+    case 'disk filled':
+      return laboratory.fillDisk();
+    default:
+      return laboratory.kill(laboratory.server);
+  }
 }
 
-/** Database and app server on ports that stay. */
+/** Database and app server on ports that stay, kept running as the start command keeps them. */
 class Laboratory {
   /** @param {string} folder @param {number} databasePort @param {number} port */
   constructor(folder, databasePort, port) {
-    this.folder = folder;
+    /** A disk of its own where that can be had. */
+    this.disk = join(folder, 'disk');
     this.databasePort = databasePort;
     this.base = `http://127.0.0.1:${port}`;
     this.port = String(port);
@@ -102,41 +135,95 @@ class Laboratory {
     this.cluster = null;
     /** @type {import('./app.mjs').AppServer | null} */
     this.server = null;
-  }
-
-  get env() {
-    const url = this.cluster?.webUrl('postgres') ?? '';
-    return { DATABASE_URL: url, DATABASE_OWNER_URL: this.cluster?.ownerUrl('postgres') ?? '' };
+    /** What is kept running, in the order of starting. @type {{ stop: () => Promise<void> }[]} */
+    this.kept = [];
+    this.env = {};
   }
 
   async start() {
-    this.cluster = await startCluster(this.folder, { port: this.databasePort });
+    mkdirSync(this.disk);
+    if (isRoot()) await mustRun('mount', ['-t', 'tmpfs', '-o', `size=${DISK}`, 'tmpfs', this.disk]);
+    const data = join(this.disk, 'data');
+    /** @type {unknown} */
+    let givenUp = null;
+    const told = {
+      onAgain: () => undefined,
+      onGivenUp: (/** @type {unknown} */ why) => {
+        givenUp = why ?? new Error('it ended again and again');
+      },
+      // More blows than a bad day has fall on it here.
+      atMost: 50,
+    };
+    this.kept.push(
+      await keepRunning(async () => {
+        this.cluster = await startCluster(data, { port: this.databasePort });
+        return this.cluster;
+      }, told),
+    );
+    const url = this.cluster?.webUrl('postgres') ?? '';
+    this.env = { DATABASE_URL: url, DATABASE_OWNER_URL: this.cluster?.ownerUrl('postgres') ?? '' };
     await prepareDatabase(ROOT, this.env);
     await runBuilt(ROOT, 'Loading the demo', ['demo'], this.env);
-    await this.restore();
+    const env = { ...this.env, PORT: this.port, REQUESTS_PER_MINUTE: '1000000' };
+    this.kept.push(
+      await keepRunning(async () => {
+        // Its log lies on the disk that is filled.
+        this.server = await startAppServer(ROOT, env, join(this.disk, 'app.log'));
+        return this.server;
+      }, told),
+    );
+    this.isGivenUp = () => givenUp;
   }
 
-  /** Starts again what is not there. */
-  async restore() {
-    this.cluster ??= await startCluster(this.folder, { port: this.databasePort });
-    this.server ??= await startAppServer(ROOT, {
-      ...this.env,
-      PORT: this.port,
-      LOG_LEVEL: 'silent',
-      REQUESTS_PER_MINUTE: '1000000',
-    });
+  /** Waits until it serves again, by itself. */
+  async recovered() {
+    const deadline = Date.now() + 120_000;
+    while (Date.now() < deadline) {
+      const answer = await fetch(`${this.base}/readyz`).catch(() => null);
+      if (answer?.status === 200) return;
+      const why = this.isGivenUp?.();
+      if (why) throw new Error('a server was given up', { cause: why });
+      await sleep(100);
+    }
+    throw new Error('it does not come back by itself');
   }
 
-  async killDatabase() {
-    if (this.cluster) process.kill(this.cluster.pid, 'SIGKILL');
-    await this.cluster?.ended;
-    this.cluster = null;
+  /** @param {{ pid: number, ended: Promise<unknown> } | null} victim */
+  async kill(victim) {
+    if (!victim) return;
+    try {
+      process.kill(victim.pid, 'SIGKILL');
+    } catch {
+      // It is being started again just now.
+    }
+    await victim.ended;
   }
 
-  async killServer() {
-    if (this.server) process.kill(this.server.pid, 'SIGKILL');
-    await this.server?.ended;
-    this.server = null;
+  async freeze() {
+    const pids = postgresProcessesIn(join(this.disk, 'data', 'pgdata'));
+    for (const pid of pids) signal(pid, 'SIGSTOP');
+    await sleep(BAD_MS);
+    for (const pid of pids) signal(pid, 'SIGCONT');
+  }
+
+  async fillDisk() {
+    const ballast = join(this.disk, 'ballast');
+    const file = openSync(ballast, 'w');
+    const block = Buffer.alloc(1024 * 1024);
+    try {
+      // Until there is no room for a block, then for a byte.
+      for (const size of [block.length, 4096, 1]) {
+        try {
+          for (;;) writeSync(file, block, 0, size);
+        } catch (error) {
+          if (/** @type {NodeJS.ErrnoException} */ (error).code !== 'ENOSPC') throw error;
+        }
+      }
+      await sleep(BAD_MS);
+    } finally {
+      closeSync(file);
+      rmSync(ballast, { force: true });
+    }
   }
 
   /** The audit log is whole, nothing stands outside it, and every list is what its facts say. */
@@ -145,9 +232,28 @@ class Laboratory {
   }
 
   async stop() {
-    await this.server?.stop();
-    await this.cluster?.stop();
+    for (const { stop } of this.kept.reverse()) await stop();
+    if (isRoot()) await run('umount', [this.disk]);
   }
+}
+
+function isRoot() {
+  return process.getuid?.() === 0;
+}
+
+/** @param {number} pid @param {NodeJS.Signals} name */
+function signal(pid, name) {
+  try {
+    process.kill(pid, name);
+  } catch {
+    // It has just ended.
+  }
+}
+
+/** @param {string} program @param {readonly string[]} args */
+async function mustRun(program, args) {
+  const { code, output } = await run(program, args);
+  if (code !== 0) throw new Error(`${program}: ${output}`);
 }
 
 /** Somebody who is signed in, by plain requests. */

@@ -1,3 +1,7 @@
+import { appendFileSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pino } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type { Fact } from '#core/record';
@@ -15,6 +19,8 @@ import {
 import { DIGEST_VERSION, digestVersionOf } from './digests';
 import type { AuditEntry } from './entry';
 import { auditEntryOfFact } from './entry';
+import type { NotedHead } from './heads';
+import { HeadNotes, readHeadNotes } from './heads';
 import { canonicalText, sha256 } from './text';
 import { appendAudit, getAuditHead, listAuditAfter } from './queries';
 import { verifyAudit } from './verify';
@@ -121,26 +127,42 @@ test('the application can append and nothing else', async () => {
     `UPDATE facts SET body = '{}'`,
     'DELETE FROM facts',
     `UPDATE people SET may_certify = true`,
+    `UPDATE passwords SET hash = 'x'`,
     'ALTER TABLE audit DISABLE TRIGGER audit_append_only',
   ]) {
     await expect(db.raw(sql), sql).rejects.toThrow(/permission denied|must be owner/);
   }
   // Nor can its owner by mistake.
-  await expect(laboratory.database.owner.raw('DELETE FROM audit')).rejects.toThrow(/appended/);
+  for (const table of ['audit', 'facts', 'files', 'passwords', 'people']) {
+    const deleting = laboratory.database.owner.raw(`DELETE FROM ${table}`);
+    await expect(deleting, table).rejects.toThrow(/appended/);
+  }
 });
 
 /** What somebody with every right on the database does behind the program's back, and takes back afterwards. */
 describe('a break is found and named', () => {
-  async function tamperWith(sql: string): Promise<{ sequence: number; why: string }> {
+  async function tamperWith(
+    sql: string,
+    after?: string,
+    noted: readonly NotedHead[] = [],
+  ): Promise<{ sequence: number; why: string }> {
     const { owner } = laboratory.database;
     const rollback = new Error('taken back');
     let found: Awaited<ReturnType<typeof verifyAudit>> | undefined;
     const tampering = owner.transaction(async (tx) => {
       await tx.raw(
-        'ALTER TABLE audit DISABLE TRIGGER USER; ALTER TABLE facts DISABLE TRIGGER USER',
+        ['audit', 'facts', 'files', 'people', 'passwords']
+          .map((table) => `ALTER TABLE ${table} DISABLE TRIGGER USER`)
+          .join(';'),
       );
       await tx.raw(sql);
-      found = await verifyAudit(tx);
+      await tx.raw(
+        ['audit', 'facts', 'files', 'people', 'passwords']
+          .map((table) => `ALTER TABLE ${table} ENABLE TRIGGER USER`)
+          .join(';'),
+      );
+      if (after) await tx.raw(after);
+      found = await verifyAudit(tx, null, noted);
       throw rollback;
     });
     await expect(tampering).rejects.toBe(rollback);
@@ -150,8 +172,8 @@ describe('a break is found and named', () => {
 
   test.each([
     [
-      `UPDATE audit SET entry = replace(entry, 'signed-in', 'signed-up') WHERE sequence = 5`,
-      5,
+      `UPDATE audit SET entry = replace(entry, 'signed-in', 'signed-up') WHERE sequence = 7`,
+      7,
       'hash',
     ],
     ['DELETE FROM audit WHERE sequence = 7', 8, 'entry 7 is missing'],
@@ -180,8 +202,8 @@ describe('a break is found and named', () => {
       'account',
     ],
     [
-      `INSERT INTO people SELECT gen_random_uuid(), 'Eve', password_hash, true, true, false, now()
-       FROM people LIMIT 1`,
+      `INSERT INTO people (id, name, name_key, may_certify, may_manage, is_demo, created_at)
+       VALUES (gen_random_uuid(), 'Eve', 'eve', true, true, false, now())`,
       0,
       'does not know of the account',
     ],
@@ -191,10 +213,80 @@ describe('a break is found and named', () => {
       0,
       'is not what it was when it was attached',
     ],
+    [
+      `INSERT INTO passwords (person_id, hash, set_at)
+       SELECT person_id, hash, now() FROM passwords WHERE id = 1`,
+      0,
+      'is not one that was set here',
+    ],
+    [`UPDATE passwords SET hash = hash || 'x'`, 0, 'is not one that was set here'],
+    [
+      'DELETE FROM passwords WHERE id = (SELECT max(id) FROM passwords)',
+      0,
+      'password that was set',
+    ],
+    [
+      `INSERT INTO sessions SELECT 'forged', sess, expire FROM sessions LIMIT 1`,
+      0,
+      'nobody began by signing in',
+    ],
   ])('%s', async (sql, sequence, why) => {
     const found = await tamperWith(sql);
     expect(found.sequence).toEqual(sequence);
     expect(found.why).toContain(why);
+  });
+
+  test.each([
+    [
+      'ALTER TABLE facts DISABLE TRIGGER facts_append_only',
+      'guards the table facts is gone or off',
+    ],
+    ['DROP TRIGGER people_append_only ON people', 'guards the table people is gone or off'],
+    [
+      `CREATE TRIGGER other BEFORE INSERT ON facts FOR EACH ROW EXECUTE FUNCTION refuse_change()`,
+      'a trigger is there that was not made here: facts other',
+    ],
+    ['GRANT UPDATE ON facts TO vine_app', 'vine_app may UPDATE on the table facts'],
+    ['GRANT INSERT ON audit TO PUBLIC', 'PUBLIC may INSERT on the table audit'],
+    ['GRANT UPDATE (body) ON facts TO vine_app', 'vine_app may UPDATE on the table facts'],
+    [
+      `CREATE OR REPLACE FUNCTION refuse_change() RETURNS trigger LANGUAGE plpgsql AS
+       $x$ BEGIN RETURN NULL; END $x$`,
+      'the function refuse_change is not the one',
+    ],
+    [
+      `CREATE OR REPLACE FUNCTION append_audit(entries text[]) RETURNS bigint LANGUAGE plpgsql
+       SECURITY DEFINER AS $x$ BEGIN RETURN 0; END $x$`,
+      'the function append_audit is not the one',
+    ],
+  ])('a guard of the database that is loose: %s', async (sql, why) => {
+    const found = await tamperWith('SELECT 1', sql);
+    expect(found).toMatchObject({ sequence: 0, why: expect.stringContaining(why) as string });
+  });
+
+  test('entries taken back at the end are missed by what was noted outside, and by nothing else', async () => {
+    const { db } = laboratory.database;
+    const folder = mkdtempSync(join(tmpdir(), 'vine-heads-'));
+    const file = join(folder, 'heads.log');
+    const notes = new HeadNotes(db, file, pino({ level: 'silent' }));
+    await notes.note();
+    await notes.note();
+    // A line that a crash cut off.
+    appendFileSync(file, '2026-03-02T08:00:00.000Z 12');
+    const noted = await readHeadNotes(file);
+    expect(noted).toEqual([await getAuditHead(db)]);
+    expect((await verifyAudit(db, null, noted)).kind).toBe('whole');
+    const last = noted[0]?.sequence ?? 0;
+    // As its owner would, with the head set back to match.
+    const takeBack = `
+      DELETE FROM audit WHERE sequence = ${String(last)};
+      UPDATE audit_head SET (sequence, hash) =
+        (SELECT sequence, hash FROM audit ORDER BY sequence DESC LIMIT 1)`;
+    const withoutNotes = tamperWith(takeBack);
+    await expect(withoutNotes).rejects.toThrow('the break was not found');
+    const found = await tamperWith(takeBack, undefined, noted);
+    expect(found.why).toContain(`entry ${String(last)} was noted outside the database`);
+    rmSync(folder, { recursive: true });
   });
 
   test('a log written anew from the start does not have the hash that was noted', async () => {
@@ -275,13 +367,15 @@ test('a break is accepted as it was found, and no other at the same place', asyn
   const { owner } = laboratory.database;
   const rollback = new Error('taken back');
   const accepting = owner.transaction(async (tx) => {
-    await tx.raw('ALTER TABLE facts DISABLE TRIGGER USER');
-    const change = (massG: string) =>
-      tx.raw(
+    const change = async (massG: string): Promise<void> => {
+      await tx.raw('ALTER TABLE facts DISABLE TRIGGER USER');
+      await tx.raw(
         `UPDATE facts SET body = jsonb_set(body, '{weighing,massG}', to_jsonb(?::text))
          WHERE kind = 'run.flask-weighed' AND body->>'flask' = '3'`,
         [massG],
       );
+      await tx.raw('ALTER TABLE facts ENABLE TRIGGER USER');
+    };
     await change('0.4999');
     const broken = await verifyAudit(tx);
     if (broken.kind !== 'broken') throw new Error('the break was not found');

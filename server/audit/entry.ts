@@ -25,7 +25,19 @@ export type AuditEntry =
       readonly at: string;
       readonly by: string;
       readonly way: 'password' | 'demo' | 'first-account';
+      /** SHA-256 of the id of the session that began; entries of before sessions were known have none. */
+      readonly session?: string;
     }
+  | {
+      readonly kind: 'password-set';
+      readonly at: string;
+      /** Null for the first account, the demo's, and passwords of before there were such entries. */
+      readonly by: string | null;
+      readonly personId: string;
+      /** SHA-256 of the password's hash; the newest entry counts. */
+      readonly digest: string;
+    }
+  | { readonly kind: 'sessions-ended'; readonly at: string; readonly by: string }
   | { readonly kind: 'signed-out'; readonly at: string; readonly by: string }
   | {
       readonly kind: 'sign-in-failed';

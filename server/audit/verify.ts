@@ -1,12 +1,14 @@
 import type { Knex } from 'knex';
 import { findStrayFile } from '../files/files';
 import { findFactRows } from '../ledger/queries';
-import { listAccounts } from '../people/queries';
+import { listAccounts, listPasswords, listSessionIds } from '../people/queries';
 import { GENESIS_HASH } from '../database/migrations/002_audit';
 import type { FactRow, PersonRow } from './digests';
 import { DIGESTS, digestVersionOf, otherSpellings } from './digests';
 import type { AuditEntry } from './entry';
 import { auditEntryOfFact } from './entry';
+import { findLooseGuards } from './guards';
+import type { NotedHead } from './heads';
 import type { ChainedEntry } from './queries';
 import { getAuditHead, listAcceptedBreaks, listAuditAfter } from './queries';
 import { digestOf, sha256 } from './text';
@@ -42,6 +44,12 @@ interface Seen {
   otherSpellings: number;
   readonly accounts: Set<string>;
   readonly hashes: { readonly expected: string | null; isThere: boolean };
+  /** Heads that were noted elsewhere and have not been met yet, by number. */
+  readonly noted: Map<number, string>;
+  /** Digests of the passwords that were set, in order: `person digest`. */
+  readonly passwords: string[];
+  /** Digests of the sessions that began. */
+  readonly sessions: Set<string>;
 }
 
 /**
@@ -50,10 +58,12 @@ interface Seen {
  * counted and passed over.
  *
  * @param expectedHash a hash noted earlier and kept elsewhere: it must still be in the chain
+ * @param noted heads of the log that were noted outside the database: each must still be in its place
  */
 export async function verifyAudit(
   db: Knex,
   expectedHash: string | null = null,
+  noted: readonly NotedHead[] = [],
 ): Promise<AuditVerdict> {
   return db.transaction(
     async (tx) => {
@@ -63,6 +73,9 @@ export async function verifyAudit(
         otherSpellings: 0,
         accounts: new Set(),
         hashes: { expected: expectedHash, isThere: expectedHash === null },
+        noted: new Map(noted.map(({ sequence, hash }) => [sequence, hash])),
+        passwords: [],
+        sessions: new Set(),
       };
       const accepted = await listAcceptedBreaks(tx);
       let acceptedBreaks = 0;
@@ -114,6 +127,12 @@ function* breaksOfChain({ sequence, hash, text }: ChainedEntry, seen: Seen): Gen
     if (found !== hash) yield { sequence, why, found };
   }
   if (hash === seen.hashes.expected) seen.hashes.isThere = true;
+  const noted = seen.noted.get(sequence);
+  seen.noted.delete(sequence);
+  if (noted !== undefined && noted !== hash) {
+    const why = 'another hash was noted for it outside the database';
+    yield { sequence, why, found: hash };
+  }
   seen.last = { sequence, hash };
 }
 
@@ -156,6 +175,10 @@ function* breaksOfContent(
       ? `the account ${entry.personId} is not what it was when it was made`
       : `the account ${entry.personId} is gone`;
     yield { sequence, why, found: digest ?? sha256('gone') };
+  } else if (entry.kind === 'password-set') {
+    seen.passwords.push(`${entry.personId} ${entry.digest}`);
+  } else if (entry.kind === 'signed-in' && entry.session !== undefined) {
+    seen.sessions.add(entry.session);
   }
 }
 
@@ -185,13 +208,20 @@ function tellingOf(
 async function* whatStandsOutside(
   tx: Knex,
   accounts: Vouched['accounts'],
-  { last, facts, accounts: vouchedFor, hashes }: Seen,
+  seen: Seen,
 ): AsyncGenerator<Break> {
+  const { last, facts, hashes, noted } = seen;
   const outside = (why: string): Break => ({ sequence: 0, why, found: sha256(why) });
   const head = await getAuditHead(tx);
   if (head.sequence !== last.sequence || head.hash !== last.hash) {
     yield outside(
       `the log should end with entry ${String(head.sequence)}, it ends with ${String(last.sequence)}`,
+    );
+  }
+  const [later] = noted.keys();
+  if (later !== undefined) {
+    yield outside(
+      `entry ${String(later)} was noted outside the database, and the log ends with ${String(last.sequence)}`,
     );
   }
   const [row] = await tx('facts').count<{ count: string }[]>();
@@ -200,12 +230,29 @@ async function* whatStandsOutside(
     yield outside(`${String(stored)} facts are stored, the log knows of ${String(facts)} of them`);
   }
   for (const id of accounts.keys()) {
-    if (!vouchedFor.has(id)) yield outside(`the log does not know of the account ${id}`);
+    if (!seen.accounts.has(id)) yield outside(`the log does not know of the account ${id}`);
   }
   const stray = await findStrayFile(tx);
   if (stray !== null) {
     yield outside(`the file ${stray} is not what it was when it was attached`);
   }
+  const passwords = await listPasswords(tx);
+  const kept = passwords.map((one) => `${one.person_id} ${sha256(one.hash)}`);
+  const strange = kept.findIndex((one, i) => one !== seen.passwords[i]);
+  if (strange >= 0) {
+    yield outside(
+      `a password of the account ${passwords[strange]?.person_id ?? ''} is not one that was set here`,
+    );
+  } else if (kept.length < seen.passwords.length) {
+    yield outside('a password that was set is gone');
+  }
+  for (const sid of await listSessionIds(tx)) {
+    const digest = sha256(sid);
+    if (!seen.sessions.has(digest)) {
+      yield outside(`a session is open that nobody began by signing in (${digest.slice(0, 12)}…)`);
+    }
+  }
+  for (const why of await findLooseGuards(tx)) yield outside(why);
   if (!hashes.isThere) {
     yield outside(
       `no entry has the hash ${hashes.expected ?? ''}: the log is not the one it was noted from`,

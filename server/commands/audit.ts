@@ -1,4 +1,5 @@
 import { parseArgs } from 'node:util';
+import { readHeadNotes } from '../audit/heads';
 import type { AuditVerdict } from '../audit/verify';
 import { nameOfBreak, verifyAudit } from '../audit/verify';
 import { listStrayProjections } from '../ledger/project';
@@ -19,7 +20,9 @@ const { values } = parseArgs({
 /** Verifies the audit log and the lists; exit code 1 when something is wrong. */
 await runCommand(() =>
   withServices(async ({ db }) => {
-    const verdict = await verifyAudit(db, values.expect ?? null);
+    const file = process.env.AUDIT_HEADS ?? '';
+    const noted = file === '' ? [] : await readHeadNotes(file);
+    const verdict = await verifyAudit(db, values.expect ?? null, noted);
     console.log(sentenceOf(verdict));
     if (verdict.kind === 'broken') {
       process.exitCode = 1;

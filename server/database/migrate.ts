@@ -3,6 +3,7 @@ import * as footing from './migrations/001_footing';
 import * as audit from './migrations/002_audit';
 import * as files from './migrations/003_files';
 import * as rules from './migrations/007_rules';
+import * as passwords from './migrations/008_passwords';
 import { rebuildProjections } from '../ledger/project';
 
 /** Projections follow from the facts: where they have another shape than before, they are folded anew. */
@@ -19,13 +20,21 @@ const MIGRATIONS: readonly (Knex.Migration & { name: string })[] = [
   { name: '005_excess', ...REFOLD },
   { name: '006_curves', ...REFOLD },
   { name: '007_rules', up: rules.up, down: rules.down },
+  { name: '008_passwords', up: passwords.up, down: passwords.down },
 ];
 
-const source: Knex.MigrationSource<(typeof MIGRATIONS)[number]> = {
-  getMigrations: () => Promise.resolve([...MIGRATIONS]),
-  getMigrationName: (migration) => migration.name,
-  getMigration: (migration) => Promise.resolve(migration),
-};
+type Migration = (typeof MIGRATIONS)[number];
+
+/** The migrations up to one of them. */
+function sourceUpTo(last: string | undefined): Knex.MigrationSource<Migration> {
+  const end =
+    last === undefined ? MIGRATIONS.length : 1 + MIGRATIONS.findIndex(({ name }) => name === last);
+  return {
+    getMigrations: () => Promise.resolve(MIGRATIONS.slice(0, end)),
+    getMigrationName: (migration) => migration.name,
+    getMigration: (migration) => Promise.resolve(migration),
+  };
+}
 
 /** The database holds what only a newer program understands. */
 class NewerDatabaseError extends Error {}
@@ -38,16 +47,18 @@ const MIGRATION_LOCK = 4_680_417;
  * once: they take turns under a lock that PostgreSQL frees when its holder dies. The migration library's own lock is
  * a row that a killed process leaves behind, so it is freed first by whoever holds ours.
  *
+ * @param last the migration to stop at, for a database of before; else the newest
  * @throws NewerDatabaseError when a newer program has been at work here; nothing is changed.
  */
-export async function migrate(owner: Knex): Promise<void> {
+export async function migrate(owner: Knex, last?: string): Promise<void> {
+  const migrationSource = sourceUpTo(last);
   await owner.transaction(async (turn) => {
     await turn.raw('SELECT pg_advisory_xact_lock(?)', [MIGRATION_LOCK]);
     await refuseNewer(owner);
     if (await owner.schema.hasTable('knex_migrations_lock')) {
-      await owner.migrate.forceFreeMigrationsLock({ migrationSource: source });
+      await owner.migrate.forceFreeMigrationsLock({ migrationSource });
     }
-    await owner.migrate.latest({ migrationSource: source });
+    await owner.migrate.latest({ migrationSource });
   });
 }
 

@@ -185,16 +185,21 @@ export async function findFile(
 }
 
 /**
- * A file whose content is not what the fact that attached it says, that is missing, or that no fact speaks of; null when all is well.
+ * A file whose row is not what the fact that attached it says, that is missing, or that no fact speaks of; null when all is well.
  * The log vouches for the facts.
  */
 export async function findStrayFile(db: Knex): Promise<string | null> {
   const { rows } = await db.raw<{ rows: { id: string }[] }>(`
     SELECT coalesce(file.id::text, fact.body->>'fileId') AS id
     FROM files file
-    FULL JOIN (SELECT body FROM facts WHERE kind IN ('lot.certificate-attached', 'run.flask-photographed')) fact
-      ON fact.body->>'fileId' = file.id::text
-    WHERE encode(sha256(file.content), 'hex') IS DISTINCT FROM fact.body->>'sha256'
+    FULL JOIN (
+      SELECT record_id, body FROM facts
+      WHERE kind IN ('lot.certificate-attached', 'run.flask-photographed')
+    ) fact ON fact.body->>'fileId' = file.id::text
+    WHERE (file.record_id, file.name, file.type, file.sha256, octet_length(file.content)::text,
+        encode(sha256(file.content), 'hex'))
+      IS DISTINCT FROM (fact.record_id, fact.body->>'name', fact.body->>'type', fact.body->>'sha256',
+        fact.body->>'sizeBytes', fact.body->>'sha256')
     LIMIT 1`);
   return rows[0]?.id ?? null;
 }

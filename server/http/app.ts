@@ -47,6 +47,8 @@ export interface AppParts {
   readonly isOfThisMachine: boolean;
   /** All attached files together may take so many bytes. */
   readonly fileQuotaBytes: number;
+  /** Waits so many milliseconds: whoever guesses is slowed down. */
+  readonly pause: (ms: number) => Promise<unknown>;
   /** Requests that one person, or one address without a session, may make in a minute. */
   readonly requestsPerMinute: number;
 }

@@ -23,14 +23,18 @@ export class AppError extends Error {
   }
 }
 
+/** A name that somebody has already, in whatever spelling. */
+export function nameTaken(): AppError {
+  return new AppError('already-exists', 'Somebody of that name has an account already.', [
+    { field: 'name', message: 'This name is taken.' },
+  ]);
+}
+
 /** What each unique constraint means to a user. */
 const CONSTRAINTS: Readonly<Record<string, () => AppError>> = {
   facts_pkey: () =>
     new AppError('fact-id-reused', 'Another entry already has this id; nothing was stored.'),
-  people_name_unique: () =>
-    new AppError('already-exists', 'Somebody of that name has an account already.', [
-      { field: 'name', message: 'This name is taken.' },
-    ]),
+  people_name_unique: nameTaken,
   bottle_code_unique: () =>
     new AppError('already-exists', 'Another bottle carries this code.', [
       { field: 'body.code', message: 'Another bottle carries this code: choose the next one.' },

@@ -21,6 +21,7 @@ import { runRoutes } from '../runs/routes';
 import {
   foundTestLaboratory,
   LABEL_WORKER,
+  sessionCookieOf,
   startRun,
   startTestApp,
   stockLaboratory,
@@ -215,9 +216,10 @@ function createRouters(): readonly Router[] {
   const parts = [ledgerRoutes, preparationRoutes, runRoutes, auditRoutes];
   const printer = new Printer(LABEL_WORKER);
   const open = { publicUrl: null, isSecure: false, isOfThisMachine: true };
+  const limits = { sessionSigningKey: 'test key', pause: () => Promise.resolve() };
   return [
     ...parts.map((routes) => routes(services)),
-    peopleRoutes({ services, ...open }),
+    peopleRoutes({ services, ...open, ...limits }),
     fileRoutes({ services, fileQuotaBytes: 0 }),
     labelRoutes({ services, printer, publicUrl: null }),
   ];
@@ -257,7 +259,7 @@ test('a killed migration leaves no lock behind, and several that start at once t
   const { owner } = laboratory.database;
   await owner('knex_migrations_lock').update({ is_locked: 1 });
   const others = [connectAsOwner(laboratory.database.url), connectAsOwner(laboratory.database.url)];
-  await Promise.all([owner, ...others].map(migrate));
+  await Promise.all([owner, ...others].map((one) => migrate(one)));
   expect(await owner('knex_migrations_lock').first('is_locked')).toEqual({ is_locked: 0 });
   await Promise.all(others.map((other) => other.destroy()));
 });
@@ -270,7 +272,7 @@ test('a log line has the id that the answer has, and neither password, cookie no
   const answer = await request(app.server).post('/api/session').send(body).expect(201);
   await request(app.server)
     .get('/api/people')
-    .set('cookie', (answer.headers['set-cookie'] as unknown as string[])[0] ?? '')
+    .set('cookie', sessionCookieOf(answer))
     .set('x-csrf-token', 'the-token')
     .expect(200);
   const text = lines.join('');

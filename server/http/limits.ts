@@ -1,7 +1,10 @@
-import type { Request, RequestHandler } from 'express';
+import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
+import type { Request, RequestHandler, Response } from 'express';
 import type { ClientRateLimitInfo, Store } from 'express-rate-limit';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
+import { nameKey } from '#contract';
 import type { Services } from '../services';
+import type { AppParts } from './app';
 import { AppError } from './appError';
 
 const MINUTE_MS = 60_000;
@@ -9,9 +12,14 @@ const MINUTE_MS = 60_000;
 /** Sign-ins are counted over this time. */
 const SIGN_IN_WINDOW_MS = 15 * MINUTE_MS;
 
-/** Wrong passwords for one name from one address, and wrong attempts of any kind from one address. */
+/** Wrong passwords for one name from one device or address, and wrong attempts of any kind from one address. */
 const FAILURES_PER_NAME = 10;
 const FAILURES_PER_ADDRESS = 60;
+
+/** Attempts before somebody is slowed down, and by how much. */
+const AT_FULL_SPEED = 3;
+const FIRST_PAUSE_MS = 200;
+const LONGEST_PAUSE_MS = 3_000;
 
 /** Counts in PostgreSQL, so that every app process counts together and a restart forgives nothing. */
 class SharedCounter implements Store {
@@ -52,8 +60,14 @@ class SharedCounter implements Store {
   }
 }
 
-/** Slows down whoever guesses names, passwords or the first account's code. */
-export function signInLimits(services: Services): RequestHandler[] {
+type LimitParts = Pick<AppParts, 'services' | 'sessionSigningKey' | 'isSecure' | 'pause'>;
+
+/**
+ * Slows down whoever guesses names, passwords or the first account's code, and then has them wait. Counted are failures for
+ * a name from a device that signed in before, or from an address: what others fail at locks no known device.
+ */
+export function signInLimits(parts: LimitParts): RequestHandler[] {
+  const { services, pause } = parts;
   const common = {
     windowMs: SIGN_IN_WINDOW_MS,
     skipSuccessfulRequests: true,
@@ -67,14 +81,64 @@ export function signInLimits(services: Services): RequestHandler[] {
       limit: FAILURES_PER_ADDRESS,
       store: new SharedCounter(services, 'address:'),
       keyGenerator: addressOf,
+      skip: (request) => knownDevice(parts, request) !== null,
     }),
     rateLimit({
       ...common,
       limit: FAILURES_PER_NAME,
       store: new SharedCounter(services, 'name:'),
-      keyGenerator: (request) => `${addressOf(request)} ${typedName(request)}`,
+      keyGenerator: (request) =>
+        `${knownDevice(parts, request) ?? addressOf(request)} ${whoseName(request)}`,
     }),
+    (request, _response, next) => {
+      const { rateLimit: limit } = request as Request & { rateLimit?: { used: number } };
+      void pause(slowDownMs(limit?.used ?? 0)).then(() => {
+        next();
+      });
+    },
   ];
+}
+
+/** How long an attempt waits after so many: not at all at first, then twice as long each time, ms. */
+function slowDownMs(attempts: number): number {
+  return attempts <= AT_FULL_SPEED
+    ? 0
+    : Math.min(LONGEST_PAUSE_MS, FIRST_PAUSE_MS * 2 ** (attempts - AT_FULL_SPEED - 1));
+}
+
+const DEVICE = 'vine.device';
+const YEAR_MS = 365 * 24 * 60 * MINUTE_MS;
+
+/** Marks a device as one on which somebody has signed in. */
+export function rememberDevice(
+  { sessionSigningKey, isSecure }: Pick<LimitParts, 'sessionSigningKey' | 'isSecure'>,
+  response: Response,
+): void {
+  const id = randomBytes(16).toString('hex');
+  response.cookie(DEVICE, `${id}.${signatureOf(sessionSigningKey, id)}`, {
+    httpOnly: true,
+    sameSite: 'strict',
+    secure: isSecure,
+    maxAge: YEAR_MS,
+    path: '/api',
+  });
+}
+
+/** The device by the mark that it carries; null for one without a mark of ours. */
+function knownDevice(
+  { sessionSigningKey }: Pick<LimitParts, 'sessionSigningKey'>,
+  request: Request,
+): string | null {
+  const cookies = request.get('cookie') ?? '';
+  const [, id = '', signature = ''] =
+    /(?:^|;\s*)vine\.device=([0-9a-f]{32})\.([0-9a-f]{64})(?:;|$)/.exec(cookies) ?? [];
+  if (id === '') return null;
+  const expected = Buffer.from(signatureOf(sessionSigningKey, id));
+  return timingSafeEqual(Buffer.from(signature), expected) ? `device ${id}` : null;
+}
+
+function signatureOf(key: string, id: string): string {
+  return createHmac('sha256', key).update(`${DEVICE} ${id}`).digest('hex');
 }
 
 /** Keeps one browser from taking the whole server; counted by this process alone, it costs no query. */
@@ -93,9 +157,11 @@ function addressOf(request: Request): string {
   return ipKeyGenerator(request.ip ?? '');
 }
 
-function typedName(request: Request): string {
+/** Whose password is tried: one's own, or that of the name that was typed, in whatever spelling. */
+function whoseName(request: Request): string {
+  const { personId } = request.session;
   const name = (request.body as { name?: unknown } | undefined)?.name;
-  return typeof name === 'string' ? name.slice(0, 120) : '';
+  return personId ?? (typeof name === 'string' ? nameKey(name.slice(0, 120)) : '');
 }
 
 function refuse(title: string): RequestHandler {

@@ -67,14 +67,23 @@ export async function isSessionAlive(pool: pg.Pool, sessionId: string): Promise<
   return rowCount === 1;
 }
 
-/** Signs a person in under a session id that nobody knew before. */
-export async function beginSession(request: Request, personId: string): Promise<void> {
+/**
+ * Signs a person in under a session id that nobody knew before.
+ *
+ * @param record puts the sign-in on record, before the session works
+ */
+export async function beginSession(
+  request: Request,
+  personId: string,
+  record: (sessionId: string) => Promise<void>,
+): Promise<void> {
   await new Promise<void>((resolve, reject) => {
     request.session.regenerate((error: Error | null | undefined) => {
       if (error) reject(error);
       else resolve();
     });
   });
+  await record(request.sessionID);
   request.session.personId = personId;
   request.session.csrfToken = randomBytes(24).toString('base64url');
   await new Promise<void>((resolve, reject) => {

@@ -11,6 +11,7 @@ import {
   proposeFact,
   read,
   runSetUp,
+  sessionCookieOf,
   startRun,
   startTestApp,
   stockLaboratory,
@@ -37,7 +38,7 @@ test('a second app process on the same database knows the session and every fact
     .send({ name: laboratory.analyst.name, password: 'a long enough secret' })
     .expect(201);
   const session = signIn.body as Extract<SessionAnswer, { kind: 'signed-in' }>;
-  const cookie = (signIn.headers['set-cookie'] as unknown as string[])[0]?.split(';')[0] ?? '';
+  const cookie = sessionCookieOf(signIn);
 
   const runId = await startRun(client, ids);
   const send = (fact: Parameters<typeof proposeFact>[0], changes = {}) =>

@@ -116,6 +116,8 @@ function liveEventOf(entry: AuditEntry): LiveEvent | null {
     case 'printed':
     case 'backed-up':
     case 'break-accepted':
+    case 'password-set':
+    case 'sessions-ended':
       return null;
   }
 }

@@ -3,13 +3,25 @@ import { hash, verify } from '@node-rs/argon2';
 import { v7 as uuidv7 } from 'uuid';
 import type { Laboratory } from '#core/laboratory';
 import type { Person } from '#contract';
+import { nameKey } from '#contract';
 import { auditEntryOfAccount } from '../audit/entry';
 import { appendAudit } from '../audit/queries';
+import { sha256 } from '../audit/text';
 import { durably } from '../database/durably';
-import { AppError } from '../http/appError';
+import { AppError, nameTaken } from '../http/appError';
 import { foundLaboratory } from '../ledger/append';
 import type { Services } from '../services';
-import { findCredentials, hasPeople, insertPerson, replaceSecret, takeSecret } from './queries';
+import {
+  deleteSessions,
+  findCredentials,
+  findPasswordHash,
+  hasPeople,
+  insertPassword,
+  insertPerson,
+  isNameTaken,
+  replaceSecret,
+  takeSecret,
+} from './queries';
 
 /** Argon2id with the library's defaults: 19 MiB, two passes (OWASP's minimum). */
 function hashPassword(password: string): Promise<string> {
@@ -20,8 +32,8 @@ function hashPassword(password: string): Promise<string> {
 const NOBODY = hashPassword('nobody has this password');
 
 /**
- * The id of the person who has this name and password. Success and failure are both put on record, a failure
- * without the name that was typed: people type passwords there.
+ * The id of the person who has this name and password. A failure is put on record without the name that was typed:
+ * people type passwords there.
  *
  * @throws AppError `wrong-credentials`
  */
@@ -32,30 +44,82 @@ export async function signInWithPassword(
 ): Promise<string> {
   const found = await findCredentials(services.db, name);
   const isRight = await verify(found?.passwordHash ?? (await NOBODY), password);
-  if (found && isRight) {
-    await recordSignIn(services, found.id, 'password');
-    return found.id;
-  }
+  if (found && isRight) return found.id;
   await durably(services.db, (tx) =>
     appendAudit(tx, { kind: 'sign-in-failed', at: at(services), personId: found?.id ?? null }),
   );
   throw new AppError('wrong-credentials', 'Name and password do not belong together.');
 }
 
-/** Puts a sign-in on record. */
+/** Puts a sign-in on record, with the digest of the session that it begins: the log knows of every one. */
 export async function recordSignIn(
   services: Services,
   by: string,
   way: 'password' | 'demo' | 'first-account',
+  sessionId: string,
 ): Promise<void> {
+  const session = sha256(sessionId);
   await durably(services.db, (tx) =>
-    appendAudit(tx, { kind: 'signed-in', at: at(services), by, way }),
+    appendAudit(tx, { kind: 'signed-in', at: at(services), by, way, session }),
   );
 }
 
 /** Puts a sign-out on record. */
 export async function recordSignOut(services: Services, by: string): Promise<void> {
   await durably(services.db, (tx) => appendAudit(tx, { kind: 'signed-out', at: at(services), by }));
+}
+
+/**
+ * Changes somebody's own password and ends their other sessions, whoever holds them.
+ *
+ * @throws AppError `wrong-credentials` unless the present one is given
+ */
+export async function changePassword(
+  services: Services,
+  personId: string,
+  sessionId: string,
+  { current, password }: { readonly current: string; readonly password: string },
+): Promise<void> {
+  const known = await findPasswordHash(services.db, personId);
+  if (!(await verify(known ?? (await NOBODY), current))) {
+    throw new AppError('wrong-credentials', 'This is not your present password.', [
+      { field: 'current', message: 'This is not your present password.' },
+    ]);
+  }
+  const hashed = await hashPassword(password);
+  await durably(services.db, async (tx) => {
+    await setPassword({ ...services, db: tx }, personId, personId, hashed);
+    await deleteSessions(tx, personId, sessionId);
+  });
+}
+
+/** Ends somebody's other sessions; gives how many there were. */
+export async function endOtherSessions(
+  services: Services,
+  personId: string,
+  sessionId: string,
+): Promise<number> {
+  return durably(services.db, async (tx) => {
+    const ended = await deleteSessions(tx, personId, sessionId);
+    await appendAudit(tx, { kind: 'sessions-ended', at: at(services), by: personId });
+    return ended;
+  });
+}
+
+/** Writes a password down, with its entry in the log. */
+async function setPassword(
+  services: Services,
+  by: string | null,
+  personId: string,
+  hashed: string,
+): Promise<void> {
+  await insertPassword(services.db, {
+    person_id: personId,
+    hash: hashed,
+    set_at: services.now(),
+  });
+  const entry = { kind: 'password-set', at: at(services), by, personId } as const;
+  await appendAudit(services.db, { ...entry, digest: sha256(hashed) });
 }
 
 function at(services: Services): string {
@@ -85,14 +149,17 @@ export async function addPerson(
   const row = {
     id: person.id,
     name: person.name,
+    name_key: nameKey(person.name),
     may_certify: person.mayCertify,
     may_manage: person.mayManage,
     is_demo: isDemo,
     created_at: services.now(),
   };
   await durably(services.db, async (tx) => {
-    await insertPerson(tx, { ...row, password_hash: passwordHash });
+    if (await isNameTaken(tx, person.name)) throw nameTaken();
+    await insertPerson(tx, row);
     await appendAudit(tx, auditEntryOfAccount(row, by, at(services)));
+    await setPassword({ ...services, db: tx }, by, person.id, passwordHash);
   });
   return person;
 }

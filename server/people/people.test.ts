@@ -1,4 +1,6 @@
+import { hash } from '@node-rs/argon2';
 import request from 'supertest';
+import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { Problem, SessionAnswer } from '#contract';
 import type { TestDatabase } from '../test-support/database';
@@ -10,7 +12,11 @@ import {
   startTestApp,
   weighed,
 } from '../test-support/laboratory';
-import { addPerson, issueFirstAccountCode } from './accounts';
+import { verifyAudit } from '../audit/verify';
+import { migrate } from '../database/migrate';
+import { foundLaboratory } from '../ledger/append';
+import { addPerson, issueFirstAccountCode, signInWithPassword } from './accounts';
+import { prune } from './queries';
 
 let laboratory: TestLaboratory;
 let empty: TestDatabase;
@@ -45,9 +51,12 @@ test('the session lives in a guarded cookie, and changes need its token and our 
     .post('/api/session')
     .send({ name: 'Oda Lind', password: 'a long enough secret' })
     .expect(201);
-  const [cookie = ''] = answer.headers['set-cookie'] as unknown as string[];
-  expect(cookie).toMatch(/HttpOnly/);
-  expect(cookie).toMatch(/SameSite=Strict/);
+  const cookies = answer.headers['set-cookie'] as unknown as string[];
+  expect(cookies.map((cookie) => cookie.split('=')[0])).toEqual(['vine.device', 'vine.session']);
+  for (const cookie of cookies) {
+    expect(cookie).toMatch(/HttpOnly/);
+    expect(cookie).toMatch(/SameSite=Strict/);
+  }
   const { csrfToken } = answer.body as Extract<SessionAnswer, { kind: 'signed-in' }>;
   const person = {
     name: 'Nils Ahm',
@@ -199,6 +208,129 @@ test('guessing is slowed down for every app process, and time forgives', async (
   await Promise.all([first.close(), second.close()]);
 });
 
+test('names are compared by what is seen of them', async () => {
+  const chief = await laboratory.signIn(laboratory.chief);
+  const person = { password: 'clouds under the ladder', mayCertify: false, mayManage: false };
+  await chief.post('/api/people', { ...person, name: 'Žana  Krüger' }).expect(201);
+  const signIn = (name: string, password = person.password) =>
+    laboratory.visitor().post('/api/session').send({ name, password });
+  for (const same of ['žana krüger', ' ŽANA KRÜGER ', 'Žana\u00a0Krüger', 'Ža\u200bna Krüger']) {
+    await signIn(same).expect(201);
+    await chief.post('/api/people', { ...person, name: same }).expect(409);
+  }
+  await signIn('Zana Kruger').expect(401);
+});
+
+test('two accounts of before whose names have become the same both stay, each by its exact spelling', async () => {
+  const old = await createTestDatabase('007_rules');
+  const hashed = (password: string): Promise<string> => hash(password);
+  for (const [name, password] of [
+    ['Ines', 'clouds under the ladder'],
+    ['INES', 'ladders over the cloud'],
+  ] as const) {
+    await old.owner('people').insert({
+      ...{ id: uuidv7(), name, password_hash: await hashed(password), created_at: new Date() },
+      ...{ may_certify: false, may_manage: true, is_demo: false },
+    });
+  }
+  await old.owner('sessions').insert({ sid: 'of before', sess: '{}', expire: new Date(9e12) });
+  await migrate(old.owner);
+  const services = { db: old.db, now: () => new Date() };
+  const idOf = (name: string, password: string) => signInWithPassword(services, name, password);
+  const [first, second] = [
+    await idOf('Ines', 'clouds under the ladder'),
+    await idOf('INES', 'ladders over the cloud'),
+  ];
+  expect(first).not.toBe(second);
+  await expect(idOf('ines', 'clouds under the ladder')).rejects.toMatchObject({ status: 401 });
+  await expect(idOf('Ines', 'ladders over the cloud')).rejects.toMatchObject({ status: 401 });
+  expect(await old.db('sessions').select()).toEqual([]);
+  await old.drop();
+});
+
+test('a device that signed in before is not locked out by what others fail at', async () => {
+  const database = await createTestDatabase();
+  const services = { db: database.db, now: () => new Date() };
+  const rights = { mayCertify: true, mayManage: true };
+  const password = 'clouds under the ladder';
+  const { id } = await addPerson(services, null, { name: 'Oda Lind', password, ...rights });
+  await foundLaboratory(services, id, { name: 'Locked', timeZone: 'Europe/Vienna' });
+  const pauses: number[] = [];
+  const app = await startTestApp(database, {
+    pause: (ms) => Promise.resolve(pauses.push(ms)),
+  });
+  const known = request.agent(app.server);
+  const attempt = (agent: Pick<typeof known, 'post'>, given: string, name = 'Oda Lind') =>
+    agent.post('/api/session').send({ name, password: given });
+  const signOut = (answer: { body: unknown }) => {
+    const { csrfToken } = answer.body as { csrfToken: string };
+    return known.delete('/api/session').set('x-csrf-token', csrfToken).expect(204);
+  };
+  await signOut(await attempt(known, password).expect(201));
+  pauses.length = 0;
+  const stranger = () => request(app.server);
+  for (let turn = 0; turn < 10; turn += 1) await attempt(stranger(), 'wrong').expect(401);
+  // In other letters it is the same name.
+  await attempt(stranger(), password, 'ODA  LIND').expect(429);
+  expect(pauses).toEqual([0, 0, 0, 200, 400, 800, 1_600, 3_000, 3_000, 3_000]);
+  await signOut(await attempt(known, password).expect(201));
+  // A mark that nobody signed is none.
+  const forged = { cookie: `vine.device=${'a'.repeat(32)}.${'b'.repeat(64)}` };
+  await attempt(stranger(), password).set(forged).expect(429);
+  // It is locked by its own failures, though.
+  for (let turn = 0; turn < 10; turn += 1) await attempt(known, 'wrong').expect(401);
+  await attempt(known, password).expect(429);
+  await app.close();
+  await database.drop();
+});
+
+test('one’s own password is changed, and one’s other sessions end', async () => {
+  const chief = await laboratory.signIn(laboratory.chief);
+  const password = 'clouds under the ladder';
+  const rights = { mayCertify: false, mayManage: false };
+  await chief.post('/api/people', { name: 'Nela', password, ...rights }).expect(201);
+  const signIn = async (given: string) => {
+    const agent = laboratory.visitor();
+    const answer = await agent.post('/api/session').send({ name: 'Nela', password: given });
+    const { csrfToken = '' } = answer.body as { csrfToken?: string };
+    return { agent, status: answer.status, csrfToken };
+  };
+  const [here, there] = [await signIn(password), await signIn(password)];
+  const change = (body: object) =>
+    here.agent.post('/api/account/password').set('x-csrf-token', here.csrfToken).send(body);
+  const next = 'ladders over the cloud';
+  const refused = await change({ current: 'not this one', password: next }).expect(401);
+  expect((refused.body as Problem).fields[0]?.field).toBe('current');
+  await change({ current: password, password: 'Password123!' }).expect(400);
+  await there.agent.get('/api/people').expect(200);
+  await change({ current: password, password: next }).expect(204);
+  await here.agent.get('/api/people').expect(200);
+  await there.agent.get('/api/people').expect(401);
+  expect([(await signIn(password)).status, (await signIn(next)).status]).toEqual([401, 201]);
+  const ended = await here.agent
+    .delete('/api/account/sessions')
+    .set('x-csrf-token', here.csrfToken);
+  expect(ended.body).toEqual({ ended: 1 });
+  expect((await verifyAudit(laboratory.database.db)).kind).toBe('whole');
+});
+
+test('sessions and attempts that have run out are forgotten, others are not', async () => {
+  const { db } = laboratory.database;
+  const now = new Date();
+  const [past, future] = [-1, 1].map((sign) => new Date(now.getTime() + sign * 60_000));
+  await db('sessions').insert({ sid: 'over', sess: '{}', expire: past });
+  await db('attempts').insert([
+    { key: 'over', hits: 3, expires_at: past },
+    { key: 'counts', hits: 3, expires_at: future },
+  ]);
+  const others = Number((await db('sessions').count())[0]?.count) - 1;
+  await prune(db, now);
+  expect(Number((await db('sessions').count())[0]?.count)).toBe(others);
+  expect(await db('attempts').whereIn('key', ['over', 'counts']).select('key')).toEqual([
+    { key: 'counts' },
+  ]);
+});
+
 test('one browser cannot take the whole server', async () => {
   const app = await startTestApp(empty, { requestsPerMinute: 5 });
   const statuses: number[] = [];
@@ -225,7 +357,9 @@ test('behind a proxy that ends TLS: secure cookies, its origin accepted, no one-
       .set({ ...proxied, ...headers })
       .send({ name: 'Oda Lind', password: 'a long enough secret' });
   const answer = await signIn({ origin: 'https://bench.example' }).expect(201);
-  expect((answer.headers['set-cookie'] as unknown as string[])[0]).toMatch(/; Secure/);
+  for (const cookie of answer.headers['set-cookie'] as unknown as string[]) {
+    expect(cookie).toMatch(/; Secure/);
+  }
   expect(answer.headers['strict-transport-security']).toBeDefined();
   await signIn({ origin: 'https://elsewhere.example' }).expect(403);
   await signIn({ origin: 'http://bench.example' }).expect(403);

@@ -1,9 +1,19 @@
 import type { Knex } from 'knex';
 import type { Person } from '#contract';
+import { nameKey } from '#contract';
 import type { PersonRow as AccountRow } from '../audit/digests';
 
 interface PersonRow extends AccountRow {
-  readonly password_hash: string;
+  /** What the name is compared by. */
+  readonly name_key: string;
+}
+
+/** A password as it was set; a person's last one counts. */
+export interface PasswordRow {
+  readonly id: string;
+  readonly person_id: string;
+  readonly hash: string;
+  readonly set_at: Date;
 }
 
 function toPerson(row: PersonRow): Person {
@@ -32,12 +42,67 @@ export async function listAccounts(db: Knex): Promise<AccountRow[]> {
     .select('id', 'name', 'may_certify', 'may_manage', 'is_demo', 'created_at');
 }
 
+/**
+ * Who is meant by a name: whoever has it in any spelling; where two accounts of before have the same, the one with this
+ * very spelling.
+ */
 export async function findCredentials(
   db: Knex,
   name: string,
 ): Promise<{ id: string; passwordHash: string } | null> {
-  const row = await db<PersonRow>('people').where({ name }).first();
-  return row ? { id: row.id, passwordHash: row.password_hash } : null;
+  const rows = await db<PersonRow>('people').where({ name_key: nameKey(name) });
+  const row = rows.length > 1 ? rows.find((one) => one.name === name) : rows[0];
+  const passwordHash = row && (await findPasswordHash(db, row.id));
+  return row && passwordHash ? { id: row.id, passwordHash } : null;
+}
+
+/** The hash of somebody's present password. */
+export async function findPasswordHash(db: Knex, personId: string): Promise<string | null> {
+  const row = await db<PasswordRow>('passwords')
+    .where({ person_id: personId })
+    .orderBy('id', 'desc')
+    .first();
+  return row?.hash ?? null;
+}
+
+/** Every password that was ever set, in that order. */
+export async function listPasswords(db: Knex): Promise<PasswordRow[]> {
+  return db<PasswordRow>('passwords').orderBy('id');
+}
+
+export async function insertPassword(db: Knex, row: Omit<PasswordRow, 'id'>): Promise<void> {
+  await db('passwords').insert(row);
+}
+
+/** Whether somebody has this name in whatever spelling; nobody else can take it before the transaction ends. */
+export async function isNameTaken(tx: Knex, name: string): Promise<boolean> {
+  const key = nameKey(name);
+  await tx.raw('SELECT pg_advisory_xact_lock(hashtextextended(?, 1))', [key]);
+  return (await tx<PersonRow>('people').where({ name_key: key }).first('id')) !== undefined;
+}
+
+/** Ends somebody's sessions but one; gives how many there were. */
+export async function deleteSessions(
+  db: Knex,
+  personId: string,
+  exceptSid: string,
+): Promise<number> {
+  return db('sessions')
+    .whereRaw(`sess->>'personId' = ?`, [personId])
+    .whereNot({ sid: exceptSid })
+    .delete();
+}
+
+/** The ids of the sessions that have not ended. */
+export async function listSessionIds(db: Knex): Promise<string[]> {
+  const rows = await db<{ sid: string }>('sessions').select('sid');
+  return rows.map(({ sid }) => sid);
+}
+
+/** Forgets sessions that have run out, and attempts that count no more. */
+export async function prune(db: Knex, now: Date): Promise<void> {
+  await db('sessions').where('expire', '<', now).delete();
+  await db('attempts').where('expires_at', '<', now).delete();
 }
 
 export async function listPeople(db: Knex): Promise<Person[]> {

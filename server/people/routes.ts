@@ -2,16 +2,24 @@ import type { Request } from 'express';
 import { Router } from 'express';
 import { plainDateAt } from '#core/laboratory';
 import type { PeopleAnswer, SessionAnswer } from '#contract';
-import { demoSignInSchema, firstAccountSchema, newPersonSchema, signInSchema } from '#contract';
+import {
+  changePasswordSchema,
+  demoSignInSchema,
+  firstAccountSchema,
+  newPersonSchema,
+  signInSchema,
+} from '#contract';
 import { getAuditHead } from '../audit/queries';
 import { AppError } from '../http/appError';
-import { signInLimits } from '../http/limits';
+import { rememberDevice, signInLimits } from '../http/limits';
 import { parseBody } from '../http/problems';
 import { beginSession, currentPerson, endSession, requirePerson } from '../http/session';
 import { findLaboratory } from '../ledger/queries';
 import type { AppParts } from '../http/app';
 import {
   addPerson,
+  changePassword,
+  endOtherSessions,
   makeFirstAccount,
   recordSignIn,
   recordSignOut,
@@ -19,13 +27,22 @@ import {
 } from './accounts';
 import { hasPeople, isDemoPerson, listDemoPeople, listPeople } from './queries';
 
-type PeopleParts = Pick<AppParts, 'services' | 'isOfThisMachine' | 'publicUrl' | 'isSecure'>;
+type PeopleParts = Pick<
+  AppParts,
+  'services' | 'isOfThisMachine' | 'publicUrl' | 'isSecure' | 'sessionSigningKey' | 'pause'
+>;
 
 /** Signing in and out, the first account, and the people of the laboratory. */
 export function peopleRoutes(parts: PeopleParts): Router {
   const { services } = parts;
   const router = Router();
-  const limits = signInLimits(services);
+  const limits = signInLimits(parts);
+  const begin = (
+    request: Request,
+    personId: string,
+    way: Parameters<typeof recordSignIn>[2],
+  ): Promise<void> =>
+    beginSession(request, personId, (id) => recordSignIn(services, personId, way, id));
 
   router.get('/session', async (request, response) => {
     response.json(await describeSession(parts, request));
@@ -34,7 +51,9 @@ export function peopleRoutes(parts: PeopleParts): Router {
   router.post('/session', ...limits, async (request, response) => {
     requireForwardedProto(parts, request);
     const { name, password } = parseBody(request, signInSchema);
-    await beginSession(request, await signInWithPassword(services, name, password));
+    const personId = await signInWithPassword(services, name, password);
+    await begin(request, personId, 'password');
+    rememberDevice(parts, response);
     response.status(201).json(await describeSession(parts, request));
   });
 
@@ -47,8 +66,7 @@ export function peopleRoutes(parts: PeopleParts): Router {
         'Only the made-up people of the demo can be chosen like this.',
       );
     }
-    await recordSignIn(services, personId, 'demo');
-    await beginSession(request, personId);
+    await begin(request, personId, 'demo');
     response.status(201).json(await describeSession(parts, request));
   });
 
@@ -61,9 +79,21 @@ export function peopleRoutes(parts: PeopleParts): Router {
 
   router.post('/first-account', ...limits, async (request, response) => {
     const person = await makeFirstAccount(services, parseBody(request, firstAccountSchema));
-    await recordSignIn(services, person.id, 'first-account');
-    await beginSession(request, person.id);
+    await begin(request, person.id, 'first-account');
+    rememberDevice(parts, response);
     response.status(201).json(await describeSession(parts, request));
+  });
+
+  router.post('/account/password', ...limits, async (request, response) => {
+    const { id } = await requirePerson(services, request);
+    await changePassword(services, id, request.sessionID, parseBody(request, changePasswordSchema));
+    response.status(204).end();
+  });
+
+  router.delete('/account/sessions', async (request, response) => {
+    const { id } = await requirePerson(services, request);
+    const answer = { ended: await endOtherSessions(services, id, request.sessionID) };
+    response.json(answer);
   });
 
   router.get('/people', async (request, response) => {

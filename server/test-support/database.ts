@@ -15,15 +15,15 @@ export interface TestDatabase {
   readonly leave: () => Promise<void>;
 }
 
-/** Makes a migrated database. */
-export async function createTestDatabase(): Promise<TestDatabase> {
+/** Makes a database, migrated to the newest shape or to one of before. */
+export async function createTestDatabase(lastMigration?: string): Promise<TestDatabase> {
   const clusterUrl = requireEnvironment('TEST_DATABASE_URL');
   const name = `test_${randomBytes(6).toString('hex')}`;
   const admin = connectAsOwner(clusterUrl);
   await admin.raw(`CREATE DATABASE ${name}`);
   const url = clusterUrl.replace(/\/[^/]*$/, `/${name}`);
   const owner = connectAsOwner(url);
-  await migrate(owner);
+  await migrate(owner, lastMigration);
   const db = connectAsApplication(url);
   const pool = sessionPool(url);
   const leave = async (): Promise<void> => {

@@ -72,6 +72,12 @@ export function proposeFact(
   };
 }
 
+/** The cookie of the session that an answer began. */
+export function sessionCookieOf(answer: { readonly headers: Readonly<Record<string, string>> }) {
+  const set = (answer.headers['set-cookie'] ?? []) as unknown as readonly string[];
+  return set.find((cookie) => cookie.startsWith('vine.session='))?.split(';')[0] ?? '';
+}
+
 /** An app server on a test database: one process of several, as the database sees it. */
 export interface TestApp {
   readonly server: Server;
@@ -101,6 +107,7 @@ export async function startTestApp(
     isSecure: false,
     isOfThisMachine: true,
     fileQuotaBytes: 64 * 1024 * 1024,
+    pause: () => Promise.resolve(),
     requestsPerMinute: 100_000,
     ...changes,
   });
@@ -165,7 +172,7 @@ export async function foundTestLaboratory(
         person,
         agent,
         headers: {
-          cookie: (answer.headers['set-cookie'] as unknown as string[])[0]?.split(';')[0] ?? '',
+          cookie: sessionCookieOf(answer),
           'x-csrf-token': session.csrfToken,
         },
         get: (path) => agent.get(path),

@@ -143,7 +143,9 @@ function SignedIn() {
   const signOut = useSignOut();
   return (
     <div className="mt-3 border-t border-rule pt-2">
-      <p className="font-semibold">{person.name}</p>
+      <Link to="/account" className="flex min-h-8 items-center font-semibold hover:underline">
+        {person.name}
+      </Link>
       <p className="text-xs text-ink-soft">{laboratory.name}</p>
       <button
         type="button"

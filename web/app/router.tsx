@@ -56,6 +56,7 @@ export const router = createBrowserRouter([
       page('/methods', async () => (await import('../rules/MethodsPage')).MethodsPage),
       page('/methods/:methodId', async () => (await import('../rules/MethodPage')).MethodPage),
       page('/people', async () => (await import('../people/PeoplePage')).PeoplePage),
+      page('/account', async () => (await import('../people/AccountPage')).AccountPage),
       { path: '*', Component: NotFound },
     ],
   },

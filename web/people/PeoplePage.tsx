@@ -1,6 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { newPersonSchema } from '#contract';
+import type { Person } from '#contract';
+import { nameKey, newPersonSchema } from '#contract';
 import { ask } from '../app/api';
 import { Loading } from '../app/Loading';
 import { usePeople } from '../app/records';
@@ -11,6 +12,15 @@ import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
 import { Table } from '../ui/Table';
 import { useContractForm } from '../ui/useContractForm';
+
+/** Names that differ in nothing that can be seen; such accounts are of before names were compared like that. */
+function sameNames(people: readonly Person[]): readonly (readonly string[])[] {
+  const keys = new Set(people.map(({ name }) => nameKey(name)));
+  return [...keys]
+    .map((key) => people.filter(({ name }) => nameKey(name) === key))
+    .filter((group) => group.length > 1)
+    .map((group) => group.map(({ name }) => name));
+}
 
 /** Who works here and what they may sign. */
 export function PeoplePage() {
@@ -44,6 +54,13 @@ export function PeoplePage() {
           }}
         />
       )}
+      {person.mayManage &&
+        sameNames(people).map((names) => (
+          <p key={names.join()} role="status" className="mb-4 border-l-4 border-straw pl-3">
+            <b>{names.join(' and ')}</b> are hardly told apart. Each signs in by the exact spelling;
+            add a new account under another name for one of them.
+          </p>
+        ))}
       <Table
         caption="People"
         heads={['Name', 'May certify', 'May manage']}

@@ -77,13 +77,15 @@ export async function up(db: Knex): Promise<void> {
   );
 }
 
-/** Facts stay as they are, whoever asks: a second lock beside the missing privileges. */
-async function appendOnly(db: Knex): Promise<void> {
-  await db.raw(`
+export const REFUSE_CHANGE = `
     CREATE FUNCTION refuse_change() RETURNS trigger LANGUAGE plpgsql AS $$
     BEGIN
       RAISE EXCEPTION 'facts are appended, never changed or deleted';
-    END $$`);
+    END $$`;
+
+/** Facts stay as they are, whoever asks: a second lock beside the missing privileges. */
+async function appendOnly(db: Knex): Promise<void> {
+  await db.raw(REFUSE_CHANGE);
   await db.raw(`
     CREATE TRIGGER facts_append_only BEFORE UPDATE OR DELETE OR TRUNCATE ON facts
     FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()`);

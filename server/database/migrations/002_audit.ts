@@ -49,7 +49,7 @@ export async function up(db: Knex): Promise<void> {
  * else: under the lock of the head row each entry takes the next number and hashes over the hash before it. Who
  * listens is told the number of the last one when the transaction commits.
  */
-const APPEND_AUDIT = `
+export const APPEND_AUDIT = `
   CREATE FUNCTION append_audit(entries text[]) RETURNS bigint
   LANGUAGE plpgsql SECURITY DEFINER SET search_path = public, pg_temp AS $$
   DECLARE

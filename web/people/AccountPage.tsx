@@ -1,0 +1,107 @@
+import { useMutation } from '@tanstack/react-query';
+import { changePasswordSchema } from '#contract';
+import { ask } from '../app/api';
+import { useSession } from '../app/session';
+import { Button } from '../ui/Button';
+import { TextField } from '../ui/fields';
+import { FormError } from '../ui/FormError';
+import { Page } from '../ui/Page';
+import { useContractForm } from '../ui/useContractForm';
+
+/** One's own account: the password, and where else one is signed in. */
+export function AccountPage() {
+  const { person } = useSession();
+  return (
+    <Page
+      title={person.name}
+      tabTitle="Your account"
+      lead="What you enter is signed with this name: keep its password to yourself."
+    >
+      <div className="grid max-w-3xl gap-x-12 gap-y-8 md:grid-cols-2">
+        <PasswordSection />
+        <SessionsSection />
+      </div>
+    </Page>
+  );
+}
+
+const EMPTY = { current: '', password: '' };
+
+function PasswordSection() {
+  const change = useMutation({
+    mutationFn: (body: object) => ask('POST', '/account/password', body),
+  });
+  const { form, field, showFailure, formError } = useContractForm(changePasswordSchema, EMPTY);
+  return (
+    <form
+      noValidate
+      aria-label="Password"
+      className="flex flex-col gap-4"
+      onSubmit={(event) =>
+        void form.handleSubmit((body) => {
+          change.mutate(body, {
+            onSuccess: () => {
+              form.reset(EMPTY);
+            },
+            onError: showFailure,
+          });
+        })(event)
+      }
+    >
+      <h2 className="text-lg font-bold">Change the password</h2>
+      <TextField
+        label="Present password"
+        type="password"
+        autoComplete="current-password"
+        {...field('current')}
+      />
+      <TextField
+        label="New password"
+        type="password"
+        autoComplete="new-password"
+        hint="At least 10 characters; a few words that do not belong together."
+        {...field('password')}
+      />
+      <div className="flex items-center gap-4">
+        <Button type="submit" look="primary" disabled={change.isPending}>
+          Change it
+        </Button>
+        <FormError message={formError} />
+      </div>
+      {change.isSuccess && (
+        <p role="status">It is changed. Wherever else you were signed in, you are not any more.</p>
+      )}
+    </form>
+  );
+}
+
+function SessionsSection() {
+  const end = useMutation({
+    mutationFn: () => ask<{ readonly ended: number }>('DELETE', '/account/sessions'),
+  });
+  return (
+    <section className="flex flex-col items-start gap-4">
+      <h2 className="text-lg font-bold">Signed in elsewhere</h2>
+      <p>
+        A tablet left at another bench, a browser at home: end all sessions but this one. What was
+        entered there and not sent yet waits until you sign in there again.
+      </p>
+      <Button
+        disabled={end.isPending}
+        onClick={() => {
+          end.mutate();
+        }}
+      >
+        End my other sessions
+      </Button>
+      {end.isSuccess && (
+        <p role="status">
+          {end.data.ended === 0
+            ? 'There was no other.'
+            : `${String(end.data.ended)} ended; this one goes on.`}
+        </p>
+      )}
+      <FormError message={end.error?.message} />
+    </section>
+  );
+}
