@@ -390,6 +390,27 @@ describe('fields', () => {
     expect(faults(newPersonSchema, person)).toEqual(isCommon ? ['password'] : []);
   });
 
+  test.each([
+    ['xxx', false],
+    ['...', false],
+    ['123', false],
+    ['aab', false],
+    ['abc', true],
+    ['Üml', true],
+  ])('the reason %s says something: %s', (reason, says) => {
+    const fact = envelope('run.abandoned', { reason }, { basedOn: 3 });
+    expect(faults(proposedFactSchema, fact)).toEqual(says ? [] : ['body.reason']);
+  });
+
+  test.each(['007.10', '-0.00', '-0', '00', '+7.1', '7.10 '])(
+    '%s is no plain number',
+    (readingMl) => {
+      const reading = { flask: 1, moment: 'final', readingMl, carriedFrom: null, reason: null };
+      const fact = envelope('run.burette-read', reading);
+      expect(faults(proposedFactSchema, fact)).toEqual(['body.readingMl']);
+    },
+  );
+
   test('anything at all is either taken or refused, never thrown at', () => {
     fc.assert(
       fc.property(fc.anything({ maxDepth: 4 }), fc.anything({ maxDepth: 3 }), (value, body) => {

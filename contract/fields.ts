@@ -25,11 +25,16 @@ export const line = v.pipe(
 /** A longer remark that may be empty. */
 export const remark = v.pipe(text(2000, 'Write a text.'), v.trim());
 
+/** Whether a text has at least three different letters: "xxx", "..." and "123" give no reason. */
+function saysSomething(text: string): boolean {
+  return new Set(text.toLowerCase().match(/\p{L}/gu) ?? []).size >= 3;
+}
+
 /** A reason: a remark that must say something. */
 export const reason = v.pipe(
   text(2000, 'Write a reason.'),
   v.trim(),
-  v.minLength(3, 'Say why, in a few words.'),
+  v.check(saysSomething, 'Say why, in a few words.'),
 );
 
 /** A number as typed, decimal point only: what the browser sends after reading a comma. */

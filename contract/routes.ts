@@ -30,7 +30,7 @@ export interface Route {
 }
 
 const RUN_ID = { runId: { in: 'path', meaning: 'id of a run' } } as const;
-const DECIDED = ['impossible-entry', 'reason-needed', 'stale-version'] as const;
+const DECIDED = ['impossible-entry', 'reason-needed', 'stale-version', 'fact-id-reused'] as const;
 
 export const ROUTES: readonly Route[] = [
   {
@@ -131,14 +131,7 @@ export const ROUTES: readonly Route[] = [
     body: proposedFactSchema,
     parameters: {},
     answers: { 201: 'The fact as it was stored.', 200: 'The same fact was there already.' },
-    problems: [
-      ...DECIDED,
-      'wrong-author',
-      'unknown-reference',
-      'fact-id-reused',
-      'already-exists',
-      'other-version',
-    ],
+    problems: [...DECIDED, 'wrong-author', 'unknown-reference', 'already-exists', 'other-version'],
   },
   {
     method: 'get',

@@ -40,6 +40,9 @@ const RECORD_KINDS = {
 const MINUTE_MS = 60_000;
 const DAY_MS = 24 * 60 * MINUTE_MS;
 
+/** The day, counted from the present, on which the records begin. */
+const BEGINNING = -120;
+
 /** How long before the present the last day's work began. */
 const TODAY_BEGAN_MS = 70 * MINUTE_MS;
 
@@ -84,7 +87,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     now += chance.between(1, 2) * MINUTE_MS;
   };
 
-  goTo(-120);
+  goTo(BEGINNING);
   const people = await addPeople(services);
   const register = async (fact: NewFact): Promise<string> => {
     const recordId = uuidv7({ msecs: now });
@@ -93,6 +96,8 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
   };
   const ids = new Map<string, string>();
   for (const [key, lot] of Object.entries(LOTS)) {
+    // Written down when it was opened, or when the laboratory began.
+    goTo(Math.max(BEGINNING, lot.openedOn));
     const body = {
       ...lot,
       receivedOn: dateOf(lot.receivedOn),
@@ -101,6 +106,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     };
     ids.set(key, await register({ kind: 'lot.registered', body }));
   }
+  goTo(BEGINNING);
   for (const [key, item] of Object.entries({ ...BALANCES, ...BURETTES, ...GLASSWARE })) {
     const calibrationDue = dateOf(item.calibrationDue);
     ids.set(

@@ -18,3 +18,4 @@ export type {
 export { foldLaboratory, rulesAt } from './laboratory';
 export type { CalendarDuration, PlainDate } from './plainDate';
 export { addToDate, daysBetween, isPlainDate, plainDateAt } from './plainDate';
+export { checkTypedDate } from './typedDate';

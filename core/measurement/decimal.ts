@@ -6,12 +6,15 @@ export type DecimalText = string;
 const PLAIN_DECIMAL = /^-?\d{1,12}(\.\d{1,12})?$/;
 
 /**
- * Reads a number as typed. Accepts a decimal comma and surrounding blanks; keeps every digit, so that
- * `7,10` becomes `7.10`. Gives null for anything else, exponents and thousands separators included.
+ * Reads a number as typed. Accepts a decimal comma, surrounding blanks and leading zeros; keeps every digit after them, so
+ * that `07,10` becomes `7.10`. Gives null for anything else, exponents and thousands separators included.
  */
 export function parseDecimal(typed: string): DecimalText | null {
   const text = typed.trim().replace(',', '.').replace(/^\+/, '').replace(/^\./, '0.');
-  return PLAIN_DECIMAL.test(text) ? text : null;
+  if (!PLAIN_DECIMAL.test(text)) return null;
+  // Zeros before the number say nothing, nor does a sign before nothing; those after it say how finely it was read.
+  const plain = text.replace(/^(-?)0+(?=\d)/, '$1');
+  return Number(plain) === 0 ? plain.replace('-', '') : plain;
 }
 
 /** The number of digits after the point: 2 for `7.10`. */

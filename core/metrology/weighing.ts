@@ -32,6 +32,10 @@ export function checkWeighing(weighing: Weighing, balance: Balance): readonly Fi
         : 'The bottle must weigh less after than before: exchanged?';
     return [impossible('no-mass', field, message)];
   }
+  if (Number(netMassG(weighing)) < Number(balance.readabilityG)) {
+    const message = `Balance ${balance.name} shows no less than ${balance.readabilityG} g.`;
+    return [impossible('below-readability', field, message)];
+  }
   if (shown.some((text) => Number(text) > Number(balance.maxLoadG))) {
     const message = `Balance ${balance.name} carries at most ${balance.maxLoadG} g.`;
     return [impossible('over-max-load', field, message)];

@@ -46,12 +46,30 @@ export function provenance(fact: Fact): Provenance {
   return { factId: fact.id, by: fact.authorId, at: enteredAt(fact) };
 }
 
+/** A device's clock is believed so far before its entry came on record, and after, ms: an hour is set back, a day is wrong. */
+const BELIEVED_BACK_MS = 30 * 24 * 3_600_000;
+const BELIEVED_AHEAD_MS = 24 * 3_600_000;
+
+type Timed = Pick<Fact, 'deviceTime' | 'clockOffsetMs' | 'recordedAt'>;
+
+/**
+ * Whether a fact's time cannot be right: the device's clock, set right by what it was off, is more than 30 days before the
+ * fact came on record, or more than a day after it. The entry counts all the same.
+ */
+export function isTimeDoubtful({ deviceTime, clockOffsetMs, recordedAt }: Timed): boolean {
+  if (recordedAt === null) return false;
+  const lateMs = Date.parse(recordedAt) - (Date.parse(deviceTime) + (clockOffsetMs ?? 0));
+  return lateMs > BELIEVED_BACK_MS || lateMs < -BELIEVED_AHEAD_MS;
+}
+
 /**
  * When a fact was entered, by the server's clock: the device's time set right by what its clock was off. An entry
- * made away from the network is older than its record; none is younger. ISO 8601 in UTC.
+ * made away from the network is older than its record; none is younger. Where the device's time is doubtful, it is the time of
+ * the record. ISO 8601 in UTC.
  */
-export function enteredAt({ deviceTime, clockOffsetMs, recordedAt }: Fact): string {
-  if (clockOffsetMs === null) return recordedAt ?? deviceTime;
+export function enteredAt(fact: Timed): string {
+  const { deviceTime, clockOffsetMs, recordedAt } = fact;
+  if (clockOffsetMs === null || isTimeDoubtful(fact)) return recordedAt ?? deviceTime;
   const setRight = new Date(Date.parse(deviceTime) + clockOffsetMs).toISOString();
   return recordedAt !== null && setRight > recordedAt ? recordedAt : setRight;
 }

@@ -1,5 +1,5 @@
 export type { Fact, FactOf, Provenance, RecordKind } from './fact';
-export { enteredAt, provenance } from './fact';
+export { enteredAt, isTimeDoubtful, provenance } from './fact';
 export type { Finding } from './finding';
 export { impossible, unlikely } from './finding';
 export { currentSchemaVersion, upcast } from './upcast';

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import type { Fact } from './fact';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
-import { enteredAt } from './fact';
+import { enteredAt, isTimeDoubtful } from './fact';
 import { upcast } from './upcast';
 
 const fact: Fact = {
@@ -50,6 +50,31 @@ test('the time of entry is the device clock set right, never after the record; u
   expect(at({ recordedAt: null })).toBe(fact.deviceTime);
 });
 
+test('a clock is believed 30 days back and a day ahead, with what it was off; else the record counts', () => {
+  const DAY = 24 * 3_600_000;
+  const recordedAt = '2026-03-02T12:00:00.000Z';
+  const off = (ms: number, clockOffsetMs = 0) => ({
+    deviceTime: new Date(Date.parse(recordedAt) + ms - clockOffsetMs).toISOString(),
+    clockOffsetMs,
+    recordedAt,
+  });
+  for (const [ms, isDoubtful] of [
+    [-30 * DAY, false],
+    [-30 * DAY - 1, true],
+    [DAY, false],
+    [DAY + 1, true],
+  ] as const) {
+    for (const offset of [0, 90 * DAY, -90 * DAY]) {
+      const fact = off(ms, offset);
+      expect(isTimeDoubtful(fact), `${String(ms)} ${String(offset)}`).toBe(isDoubtful);
+      if (isDoubtful) expect(enteredAt(fact)).toBe(recordedAt);
+    }
+  }
+  expect(isTimeDoubtful({ ...off(-90 * DAY), recordedAt: null })).toBe(false);
+  // A device that never measured its clock may be found out all the same.
+  expect(isTimeDoubtful({ ...off(-90 * DAY), clockOffsetMs: null })).toBe(true);
+});
+
 test('a bottle of before there were parents keeps its lot as the one it was made from', () => {
   const old = { ...fact, kind: 'bottle.prepared', body: { code: '0417', lotId: 'n' } };
   expect(upcast(old)).toMatchObject({
@@ -90,13 +115,21 @@ test('a run of before there were aliquots keeps its lot as what was weighed, and
     },
   });
   const replicates = [{ flask: 1, massG: '0.4802', verdict: 'rough' }];
-  const certificate = { number: '0417-1', standardLot: 'K-22', balance: 'B1', rules, replicates };
+  const certificate = {
+    number: '0417-1',
+    standardLot: 'K-22',
+    balance: 'B1',
+    rules,
+    replicates,
+    analystId: 'ines',
+  };
   const { body } = upcast({ ...fact, kind: 'run.certified', body: { certificate } });
   expect(body).toMatchObject({
     certificate: {
       standard: 'lot K-22',
       measuredWith: 'B1',
       replicates: [{ flask: 1, portion: '0.4802 g', verdict: 'rough' }],
+      analystIds: ['ines'],
       deviations: [],
     },
   });

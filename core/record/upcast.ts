@@ -18,7 +18,7 @@ const UPCASTS: UpcastTable = {
     toCertificateOfPortions,
     toCertificateWithoutNormality,
     toCertificateOfFlaskAndCurve,
-    toCertificateWithoutDeviations,
+    toCertificateOfOneAnalyst,
   ],
 };
 
@@ -147,10 +147,11 @@ function toCertificateWithoutNormality(body: unknown): unknown {
   return { certificate: { ...toMoreRules(certificate), normality: null } };
 }
 
-/** Nobody compared the rules of a run with those in force. */
-function toCertificateWithoutDeviations(body: unknown): unknown {
-  const { certificate } = body as { readonly certificate: object };
-  return { certificate: { ...certificate, deviations: [] } };
+/** Nobody compared the rules of a run with those in force, and its analyst was whoever set it up. */
+function toCertificateOfOneAnalyst(body: unknown): unknown {
+  const { certificate } = body as { readonly certificate: { readonly analystId: string } };
+  const { analystId, ...rest } = certificate;
+  return { certificate: { ...rest, analystIds: [analystId], deviations: [] } };
 }
 
 /** Certificates listed masses of a lot, by their numbers. */

@@ -47,7 +47,8 @@ export interface Certificate {
   /** The balance, or what measured the aliquots. */
   readonly measuredWith: string;
   readonly burette: string;
-  readonly analystId: string;
+  /** Who entered the readings, in the order of their first one. */
+  readonly analystIds: readonly string[];
   readonly certifiedById: string;
   readonly certifiedOn: PlainDate;
   readonly validUntil: PlainDate;
@@ -243,7 +244,7 @@ export function issueCertificate(
     standard: describeStandard(run.references),
     measuredWith: describeInstruments(run.references),
     burette: burette.calibration ? `${burette.name}, calibrated` : burette.name,
-    analystId: run.started.by,
+    analystIds: analystsOf(run),
     ...decision,
     rules: run.setUp.rules,
     deviations: deviationsOf(run),
@@ -251,6 +252,18 @@ export function issueCertificate(
     coreVersion: CORE_VERSION,
     catalogueVersion: CATALOGUE_VERSION,
   };
+}
+
+/** Who weighed and read; whoever set the run up, while nobody has. */
+function analystsOf({ flasks, started }: RunState): readonly string[] {
+  const entries = flasks.flatMap(({ portion, initial, final, refills }) => [
+    portion,
+    initial,
+    ...refills.flatMap(({ stop, restart }) => [stop, restart]),
+    final,
+  ]);
+  const authors = entries.flatMap((entry) => (entry ? [entry.by] : []));
+  return authors.length > 0 ? [...new Set(authors)] : [started.by];
 }
 
 /** What told the end points that count: the indicator, or an electrode. */

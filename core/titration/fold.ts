@@ -1,6 +1,6 @@
 import type { DecimalText } from '../measurement';
 import type { Fact, Provenance } from '../record';
-import { provenance } from '../record';
+import { isTimeDoubtful, provenance } from '../record';
 import type { Certificate } from './certificate';
 import type { Observation, RefillMoment, RunFact, RunSetUp } from './facts';
 import { isObservation } from './facts';
@@ -35,6 +35,7 @@ interface Draft {
   certificate: Certificate | null;
   closed: RunState['closed'];
   late: Observation[];
+  doubtfulTimes: RunState['doubtfulTimes'];
 }
 
 interface FlaskDraft {
@@ -74,6 +75,12 @@ export function foldRun(facts: readonly RunFact[], references: RunReferences): R
     certificate: null,
     closed: null,
     late: [],
+    doubtfulTimes: unique.filter(isTimeDoubtful).map((fact) => ({
+      factId: fact.id,
+      by: fact.authorId,
+      deviceTime: fact.deviceTime,
+      recordedAt: fact.recordedAt ?? fact.deviceTime,
+    })),
   };
   for (const fact of unique) apply(draft, fact);
   return finish(draft, start.recordId, provenance(start), start.body, references);
@@ -449,6 +456,7 @@ function finish(
     certificate: draft.certificate,
     closed: draft.closed,
     late: draft.late,
+    doubtfulTimes: draft.doubtfulTimes,
   };
 }
 

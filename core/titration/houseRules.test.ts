@@ -3,6 +3,7 @@ import { equivalentsOfTitrant } from '#core/chemistry';
 import type { HouseRules, LaboratoryFact } from '#core/laboratory';
 import {
   checkRules,
+  checkTypedDate,
   DEFAULT_HOUSE_RULES,
   deviatingRules,
   rulesAt,
@@ -196,4 +197,17 @@ test('the rules in force are the last that were on record by then', () => {
   expect(rinsesAt('2026-02-01T08:00:00.000Z')).toBe(4);
   expect(rinsesAt('2026-03-01T07:59:59.999Z')).toBe(4);
   expect(rinsesAt('2026-03-01T08:00:00.000Z')).toBe(5);
+});
+
+test.each([
+  ['happened', '2026-03-02', true],
+  ['happened', '2026-03-03', false],
+  ['happened', '1996-03-02', true],
+  ['happened', '1996-03-01', false],
+  ['to-come', '2056-03-02', true],
+  ['to-come', '2056-03-03', false],
+  ['to-come', '0001-01-01', false],
+] as const)('a typed date that %s, %s: %s', (when, date, isTaken) => {
+  const found = checkTypedDate('on', date, when, '2026-03-02');
+  expect(found.map(({ code }) => code)).toEqual(isTaken ? [] : ['date-mistyped']);
 });

@@ -136,4 +136,11 @@ export interface RunState {
   readonly closed: (Provenance & { readonly reason: string | null }) | null;
   /** Observations that arrived after the run was closed: on record, in no figure. */
   readonly late: readonly Observation[];
+  /** Entries whose device had a clock that cannot be right; they count. */
+  readonly doubtfulTimes: readonly {
+    readonly factId: string;
+    readonly by: string;
+    readonly deviceTime: string;
+    readonly recordedAt: string;
+  }[];
 }

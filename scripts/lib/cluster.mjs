@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto';
 import {
   chmodSync,
   chownSync,
+  closeSync,
   existsSync,
   mkdirSync,
   openSync,
@@ -64,6 +65,7 @@ export async function startCluster(folder, { durable = true, port: wantedPort } 
   }
   await stopLeftOver(data, program);
   const port = wantedPort ?? (await freePort());
+  const log = openLog(join(folder, 'postgres.log'));
   const postmaster = spawn(
     join(programs, 'postgres'),
     [
@@ -78,8 +80,9 @@ export async function startCluster(folder, { durable = true, port: wantedPort } 
         : ['-c', 'fsync=off', '-c', 'synchronous_commit=off', '-c', 'full_page_writes=off'],
     ].flat(),
     // A process group of its own: Ctrl-C in the terminal is ours to handle, in the right order.
-    { ...account, cwd: '/', detached: true, stdio: ['ignore', ...logTo(folder)] },
+    { ...account, cwd: '/', detached: true, stdio: ['ignore', log, log] },
   );
+  closeSync(log);
   /** @type {Promise<void>} */
   const ended = new Promise((resolve) => {
     postmaster.once('exit', () => resolve());
@@ -344,12 +347,6 @@ export function openLog(file) {
   // It may be there from before, open to everybody.
   chmodSync(file, 0o600);
   return log;
-}
-
-/** @param {string} folder @returns {[number, number]} */
-function logTo(folder) {
-  const log = openLog(join(folder, 'postgres.log'));
-  return [log, log];
 }
 
 /**

@@ -23,6 +23,12 @@ export class AppError extends Error {
   }
 }
 
+/** An id under which something else is on record. */
+export function factIdReused(): AppError {
+  const message = 'Another entry already has this id with other content; nothing was stored.';
+  return new AppError('fact-id-reused', message);
+}
+
 /** A name that somebody has already, in whatever spelling. */
 export function nameTaken(): AppError {
   return new AppError('already-exists', 'Somebody of that name has an account already.', [
@@ -32,8 +38,7 @@ export function nameTaken(): AppError {
 
 /** What each unique constraint means to a user. */
 const CONSTRAINTS: Readonly<Record<string, () => AppError>> = {
-  facts_pkey: () =>
-    new AppError('fact-id-reused', 'Another entry already has this id; nothing was stored.'),
+  facts_pkey: factIdReused,
   people_name_unique: nameTaken,
   bottle_code_unique: () =>
     new AppError('already-exists', 'Another bottle carries this code.', [

@@ -9,7 +9,7 @@ import {
 } from '#core/chemistry';
 import { suspectForm } from '#core/slip';
 import type { LaboratoryFactBodies } from '#core/laboratory';
-import { checkRules, describeDeviations, plainDateAt } from '#core/laboratory';
+import { checkRules, checkTypedDate, describeDeviations, plainDateAt } from '#core/laboratory';
 import { roundSignificant } from '#core/measurement';
 import type { Calibration, Equipment, EquipmentState } from '#core/metrology';
 import { calibrationPoints } from '#core/metrology';
@@ -24,13 +24,13 @@ import {
 } from '#core/preparation';
 import type { Lot, LotFact, LotState, PreparedBottle } from '#core/reagent';
 import type { Fact, Finding, Withdrawal } from '#core/record';
-import { impossible } from '#core/record';
+import { enteredAt, impossible } from '#core/record';
 import type { RunFact, RunReferences, RunSetUp } from '#core/titration';
 import { checkRunFact, checkRunStart, factsSeenBy, isObservation, partsOf } from '#core/titration';
 import { AppError } from '../http/appError';
 import { findPerson } from '../people/queries';
 import type { Services } from '../services';
-import { findLaboratory, findProjection, listProjections } from './queries';
+import { findLaboratory, findProjection, listFactsOf, listProjections } from './queries';
 import type { LoadedRecord } from './references';
 import { foldLoaded, loadReferences, unknownReference } from './references';
 
@@ -48,9 +48,12 @@ export async function admit(
 ): Promise<readonly Finding[]> {
   switch (fact.kind) {
     case 'lot.registered':
-      return [...onlyFirst(fact), ...checkLot(fact.body as Lot)];
+      return [...onlyFirst(fact), ...checkLot(fact.body as Lot, await today(tx, services))];
     case 'equipment.registered':
-      return [...onlyFirst(fact), ...checkEquipment(fact.body as Equipment)];
+      return [
+        ...onlyFirst(fact),
+        ...checkEquipment(fact.body as Equipment, await today(tx, services)),
+      ];
     case 'bottle.prepared':
       return [
         ...onlyFirst(fact),
@@ -63,6 +66,7 @@ export async function admit(
         ...onlyFirst(fact),
         ...(await checkDeviations(tx, fact.authorId, setUp, references)),
         ...(await withdrawnOf(tx, setUp)),
+        ...(await supersededOf(tx, fact, setUp)),
         ...checkRunStart(references, await today(tx, services)),
       ];
     }
@@ -101,10 +105,18 @@ export async function admit(
           return checkPreparationFact(state, fact as PreparationFact, equipment);
         }
         case 'lot':
-          return checkLotFact(requireState('lot', record), fact as LotFact);
+          return checkLotFact(
+            requireState('lot', record),
+            fact as LotFact,
+            await today(tx, services),
+          );
         case 'equipment':
           return fact.kind === 'equipment.calibrated'
-            ? checkCalibration(requireState('equipment', record), fact.body as Calibration)
+            ? checkCalibration(
+                requireState('equipment', record),
+                fact.body as Calibration,
+                await today(tx, services),
+              )
             : checkUse(requireState('equipment', record), fact);
         case 'bottle':
           return checkUse(requireState('bottle', record), fact);
@@ -175,6 +187,27 @@ async function withdrawnOf(tx: Knex, setUp: RunSetUp): Promise<readonly Finding[
   return found;
 }
 
+/** What of a set-up had been changed when the run began: an instrument calibrated anew, a method written anew. */
+async function supersededOf(tx: Knex, fact: Fact, setUp: RunSetUp): Promise<readonly Finding[]> {
+  const began = enteredAt(fact);
+  const parts = partsOf(setUp).filter(({ kind }) => kind === 'equipment' || kind === 'method');
+  const streams = await listFactsOf(
+    tx,
+    parts.map(({ at }) => at.id),
+  );
+  return parts
+    .filter(({ at }) => {
+      const there = (streams.get(at.id) ?? []).filter(
+        ({ recordedAt }) => (recordedAt ?? '') <= began,
+      );
+      return at.version < there.length;
+    })
+    .map(({ field }) => {
+      const message = `This ${field} has been changed since: choose it again.`;
+      return impossible('superseded', field, message);
+    });
+}
+
 function withdrawalIn(state: PlainStates[PlainRecordKind] | null): Withdrawal | null {
   return state && 'withdrawn' in state ? state.withdrawn : null;
 }
@@ -188,12 +221,12 @@ function checkUse(
   return [impossible('so-already', 'reason', message)];
 }
 
-function checkLotFact(lot: LotState, fact: LotFact): readonly Finding[] {
+function checkLotFact(lot: LotState, fact: LotFact, todayDate: string): readonly Finding[] {
   switch (fact.kind) {
     case 'lot.opened':
       return fact.body.openedOn < lot.lot.receivedOn
         ? [impossible('opened-first', 'openedOn', 'It cannot be opened before it was received.')]
-        : [];
+        : checkTypedDate('openedOn', fact.body.openedOn, 'happened', todayDate);
     case 'lot.put-to-dry':
       return lot.drying.at(-1)?.takenOut === null
         ? [impossible('in-already', 'temperatureC', 'It is in the oven already.')]
@@ -238,7 +271,7 @@ function onlyFirst(fact: Fact): readonly Finding[] {
     : [impossible('exists-already', 'id', 'This record exists already.')];
 }
 
-function checkLot(lot: Lot): readonly Finding[] {
+function checkLot(lot: Lot, todayDate: string): readonly Finding[] {
   const substance = findSubstance(lot.substanceId);
   if (!substance) throw unknownReference('substanceId', 'The catalogue has no such substance.');
   const stated = lot.statedMolarMass?.valueGPerMol;
@@ -253,29 +286,48 @@ function checkLot(lot: Lot): readonly Finding[] {
   if (lot.openedOn !== null && lot.openedOn < lot.receivedOn) {
     return [impossible('opened-first', 'openedOn', 'It cannot be opened before it was received.')];
   }
-  return [];
+  if (Number(lot.purityHalfWidth) > Number(lot.purity) / 2) {
+    const message = 'A purity is known better than to half of itself.';
+    return [impossible('no-range', 'purityHalfWidth', message)];
+  }
+  return [
+    ...checkTypedDate('receivedOn', lot.receivedOn, 'happened', todayDate),
+    ...checkTypedDate('openedOn', lot.openedOn, 'happened', todayDate),
+    ...checkTypedDate('useBy', lot.useBy, 'to-come', todayDate),
+  ];
 }
 
-function checkEquipment(equipment: Equipment): readonly Finding[] {
+function checkEquipment(equipment: Equipment, todayDate: string): readonly Finding[] {
+  return [
+    ...checkRange(equipment),
+    ...checkTypedDate('calibrationDue', equipment.calibrationDue, 'to-come', todayDate),
+  ];
+}
+
+/** What an instrument says of itself that makes no instrument. */
+function checkRange(equipment: Equipment): readonly Finding[] {
   switch (equipment.type) {
-    case 'balance':
-      return Number(equipment.readabilityG) < Number(equipment.maxLoadG)
-        ? []
-        : [
-            impossible(
-              'no-range',
-              'readabilityG',
-              'The readability must be below the maximum load.',
-            ),
-          ];
+    case 'balance': {
+      const most = Number(equipment.maxLoadG);
+      const tooLarge = (['readabilityG', 'repeatabilityG', 'linearityG'] as const).find(
+        (field) => Number(equipment[field]) >= (field === 'readabilityG' ? most : most / 100),
+      );
+      const message = 'It must be a small part of the maximum load.';
+      return tooLarge ? [impossible('no-range', tooLarge, message)] : [];
+    }
     case 'glassware':
       return Number(equipment.toleranceMl) < Number(equipment.volumeMl) / 10
         ? []
         : [impossible('no-range', 'toleranceMl', 'A tolerance is a small part of the volume.')];
     case 'burette':
-      return Number(equipment.divisionMl) < Number(equipment.capacityMl)
+      if (Number(equipment.divisionMl) >= Number(equipment.capacityMl)) {
+        return [
+          impossible('no-range', 'divisionMl', 'A division must be smaller than the burette.'),
+        ];
+      }
+      return Number(equipment.toleranceMl) < Number(equipment.capacityMl) / 10
         ? []
-        : [impossible('no-range', 'divisionMl', 'A division must be smaller than the burette.')];
+        : [impossible('no-range', 'toleranceMl', 'A tolerance is a small part of the volume.')];
     case 'thermometer':
     case 'heater':
       return [];
@@ -285,8 +337,14 @@ function checkEquipment(equipment: Equipment): readonly Finding[] {
 function checkCalibration(
   { equipment }: EquipmentState,
   calibration: Calibration,
+  todayDate: string,
 ): readonly Finding[] {
   const { calibratedOn, due, found } = calibration;
+  const mistyped = [
+    ...checkTypedDate('calibratedOn', calibratedOn, 'happened', todayDate),
+    ...checkTypedDate('due', due, 'to-come', todayDate),
+  ];
+  if (mistyped.length > 0) return mistyped;
   if (due !== null && due < calibratedOn) {
     return [impossible('due-first', 'due', 'It would be due before it was made.')];
   }
@@ -320,10 +378,10 @@ async function checkBottle(
     const message = `Lot ${lot.lot.lotNumber} is another substance than the one in the bottle.`;
     findings.push(impossible('wrong-lot', 'parents', message));
   }
-  if (bottle.preparedOn > todayDate) {
-    const message = 'A bottle cannot have been made up in the future.';
-    findings.push(impossible('in-the-future', 'preparedOn', message));
-  }
+  findings.push(
+    ...checkTypedDate('preparedOn', bottle.preparedOn, 'happened', todayDate),
+    ...checkTypedDate('useBy', bottle.useBy, 'to-come', todayDate),
+  );
   if (lot.withdrawn) {
     const message = `Lot ${lot.lot.lotNumber} is in quarantine: ${lot.withdrawn.reason}`;
     findings.push(impossible('withdrawn', 'parents', message));

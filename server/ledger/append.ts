@@ -9,7 +9,7 @@ import { DECISION_KINDS } from '#contract';
 import { auditEntryOfFact } from '../audit/entry';
 import { canonicalText } from '../audit/text';
 import { durably } from '../database/durably';
-import { AppError } from '../http/appError';
+import { AppError, factIdReused } from '../http/appError';
 import type { Services } from '../services';
 import { admit } from './admit';
 import { projectionOf } from './project';
@@ -202,10 +202,7 @@ function sameFact(known: Fact, sent: ProposedFact): Fact {
   const { sequence: _sequence, recordedAt: _recordedAt, ...content } = known;
   // As the log compares: -0 is kept as 0.
   if (canonicalText(content) === canonicalText(sent)) return known;
-  throw new AppError(
-    'fact-id-reused',
-    'Another entry already has this id with other content; nothing was stored.',
-  );
+  throw factIdReused();
 }
 
 /** Refuses what cannot be, and what is unlikely when no reason is given. */

@@ -1,7 +1,7 @@
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { findMethod } from '#core/chemistry';
-import { DEFAULT_HOUSE_RULES, UNWRITTEN_RULES } from '#core/laboratory';
+import { addToDate, DEFAULT_HOUSE_RULES, UNWRITTEN_RULES } from '#core/laboratory';
 import type { RunSummary } from '#core/ledger';
 import type { StoredFile } from '#core/record';
 import { currentSchemaVersion } from '#core/record';
@@ -494,7 +494,44 @@ test('house rules bind: other ones take a right, lie within bounds, and are told
   // A device that was away began by what was in force then; its clock is set right before it is believed.
   await begin(analyst, {}, { deviceTime: before, clockOffsetMs: 0 }).expect(201);
   await begin(analyst, {}, { deviceTime: before, clockOffsetMs: 120_000 }).expect(403);
+  // An instrument that was calibrated anew is chosen anew.
+  const calibrated = {
+    kind: 'equipment.calibrated',
+    body: {
+      ...{ calibratedOn: lab.today, due: null, certificate: 'K-7' },
+      found: {
+        kind: 'points',
+        points: [{ nominal: '25', deviation: '0.01', expandedUncertainty: '0.01' }],
+      },
+    },
+  } as const;
+  await analyst.send(calibrated, stocked.burette, { basedOn: 1 }).expect(201);
+  const stale = problemOf(await begin(analyst, { rinses: 5 }).expect(422));
+  expect(stale.fields).toContainEqual({
+    field: 'body.burette',
+    message: 'This burette has been changed since: choose it again.',
+  });
+  // A device that was away when it was calibrated could not know.
+  await begin(analyst, {}, { deviceTime: before, clockOffsetMs: 0 }).expect(201);
   await lab.close();
+});
+
+test.each([
+  ['received in a year to come', 'receivedOn', '2099-01-01'],
+  ['received in another century', 'receivedOn', '1926-01-01'],
+  ['opened tomorrow', 'openedOn', 'tomorrow'],
+  ['good for ever', 'useBy', '2999-01-01'],
+])('a lot %s is mistyped', async (_, field, typed) => {
+  const date = typed === 'tomorrow' ? addToDate(laboratory.today, { days: 1 }) : typed;
+  const lot = {
+    ...lotBody(laboratory.today),
+    substanceId: 'sodium-chloride',
+    lotNumber: 'X-1',
+    useBy: null,
+  };
+  const registered = { kind: 'lot.registered', body: { ...lot, [field]: date } } as const;
+  const answer = problemOf(await client.send(registered, uuidv7()).expect(422));
+  expect(answer.fields.map((item) => item.field)).toContain(`body.${field}`);
 });
 
 test('a laboratory that never set any rules gets those it worked by as a fact, once', async () => {
@@ -512,7 +549,7 @@ test('a laboratory that never set any rules gets those it worked by as a fact, o
   await up(owner);
   await up(owner);
   expect(await findLaboratory(db)).toMatchObject({ version: 2, rules: UNWRITTEN_RULES });
-  expect(await verifyAudit(db)).toMatchObject({ kind: 'whole', entries: 3 });
+  expect(await verifyAudit(db)).toMatchObject({ kind: 'whole', entries: 4 });
   expect(await listStrayProjections(db)).toEqual([]);
   await database.drop();
 });

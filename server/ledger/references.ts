@@ -98,9 +98,6 @@ async function loadRested(db: Knex, starts: readonly RunStart[]): Promise<Rested
   };
 }
 
-/** A device away from the server may begin a run by what it last knew; its clock is believed no further back, ms. */
-const BELIEVED_BACK_MS = 30 * 24 * 3_600_000;
-
 /** The rules of laboratory and method when a run began; those of its arrival where it follows them. */
 function rulesInForceFor(
   laboratory: readonly LaboratoryFact[],
@@ -108,9 +105,7 @@ function rulesInForceFor(
   start: RunStart,
 ): HouseRules {
   const arrived = start.recordedAt ?? start.deviceTime;
-  const earliest = new Date(Date.parse(arrived) - BELIEVED_BACK_MS).toISOString();
-  const began = enteredAt(start) < earliest ? earliest : enteredAt(start);
-  const [then, now] = [began, arrived].map((at) =>
+  const [then, now] = [enteredAt(start), arrived].map((at) =>
     withOverrides(rulesAt(laboratory, at), overrides),
   );
   const { rules } = start.body;

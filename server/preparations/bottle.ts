@@ -1,4 +1,6 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { Knex } from 'knex';
+import { checkTypedDate } from '#core/laboratory';
 import { foldRecord } from '#core/ledger';
 import type { PreparationState } from '#core/preparation';
 import { bottleOf, checkBottling, resultOf } from '#core/preparation';
@@ -6,7 +8,7 @@ import type { PreparedBottle } from '#core/reagent';
 import type { Fact } from '#core/record';
 import type { BottlingRequest, Person } from '#contract';
 import { durably } from '../database/durably';
-import { AppError } from '../http/appError';
+import { AppError, factIdReused } from '../http/appError';
 import { loadShelf, today } from '../ledger/admit';
 import {
   makeServerFact,
@@ -42,15 +44,22 @@ export async function bottlePreparation(
     if (!preparation) throw new AppError('not-found', 'There is no such preparation.');
     const there = recordOf(records, request.bottleId).facts;
     const before = there.find(({ id }) => id === request.bottleFactId);
-    if (before && preparation.bottleId === request.bottleId) return before.body as PreparedBottle;
-    if (there.length > 0) {
-      throw new AppError('fact-id-reused', 'Another bottle has this id already.');
+    if (before && preparation.bottleId === request.bottleId) {
+      const bottle = before.body as PreparedBottle;
+      const { code, container, useBy } = bottle;
+      if (isDeepStrictEqual({ code, container, useBy }, pick(request))) return bottle;
     }
+    if (there.length > 0 || facts.some(({ id }) => id === request.factId)) throw factIdReused();
     refuseStale(request.basedOn, preparation.version);
     const bottle = await decide(tx, services, person, preparation, request);
     await storeNext(tx, bottlingFacts(services, person, preparation, request, bottle), records);
     return bottle;
   });
+}
+
+/** What a request decides of the bottle itself. */
+function pick({ code, container, useBy }: BottlingRequest) {
+  return { code, container, useBy };
 }
 
 async function decide(
@@ -62,14 +71,21 @@ async function decide(
 ): Promise<PreparedBottle> {
   const shelf = await loadShelf(tx);
   const result = resultOf(preparation, shelf);
-  refuseUnexplained(checkBottling(preparation, result !== null), request);
+  const day = await today(tx, services);
+  refuseUnexplained(
+    [
+      ...checkBottling(preparation, result !== null),
+      ...checkTypedDate('useBy', request.useBy, 'to-come', day),
+    ],
+    request,
+  );
   if (!result) throw new RangeError('a bottle without a result was let through');
   return bottleOf(preparation, result, shelf, {
     code: request.code,
     container: request.container,
     useBy: request.useBy,
     preparedBy: person.id,
-    preparedOn: await today(tx, services),
+    preparedOn: day,
   });
 }
 

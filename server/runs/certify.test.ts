@@ -68,10 +68,15 @@ test('a certificate freezes the run and marks the bottle, once', async () => {
     number: '0001-1',
     replicatesAveraged: 3,
     replicatesMade: 4,
-    analystId: analyst.person.id,
+    analystIds: [analyst.person.id],
     certifiedById: chief.person.id,
   });
   expect((await chief.post(path, request).expect(201)).body).toEqual(issued);
+  // The same id is the same decision, or none.
+  for (const other of [{ validUntil: addToDate(laboratory.today, { days: 3 }) }, { basedOn: 12 }]) {
+    const reused = await chief.post(path, { ...request, ...other }).expect(409);
+    expect((reused.body as Problem).code).toBe('fact-id-reused');
+  }
   expect((await bottle())?.certified).toMatchObject([
     { runId, molarity: issued.molarity, validUntil: request.validUntil },
   ]);
@@ -83,6 +88,13 @@ test('a certificate freezes the run and marks the bottle, once', async () => {
   const stored = await findRun(laboratory.database.db, runId);
   if (!stored) throw new Error('the run is gone');
   expect(judgeRun(stored.state).result?.evaluation.value).toBe(issued.unrounded.molarity);
+});
+
+test('the analyst of a run is whoever entered its readings, not whoever set it up', async () => {
+  const runId = await startRun(chief, ids);
+  await titrateSeries(analyst, runId);
+  const answer = await chief.post(`/api/runs/${runId}/certificate`, decision()).expect(201);
+  expect((answer.body as Certificate).analystIds).toEqual([analyst.person.id]);
 });
 
 test('an id that is taken leaves neither half of a certificate behind', async () => {

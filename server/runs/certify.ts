@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import type { Fact } from '#core/record';
 import type { PlainStates } from '#core/ledger';
-import type { Certificate, RunSetUp, RunState } from '#core/titration';
+import type { Certificate, RunFact, RunSetUp, RunState } from '#core/titration';
 import {
   certificationFindings,
   issueCertificate,
@@ -11,7 +11,7 @@ import {
 } from '#core/titration';
 import type { CertifyRequest, Person } from '#contract';
 import { durably } from '../database/durably';
-import { AppError } from '../http/appError';
+import { AppError, factIdReused } from '../http/appError';
 import { today } from '../ledger/admit';
 import {
   makeServerFact,
@@ -55,13 +55,27 @@ export async function certifyRun(
     const run = foldLoaded(recordOf(records, runId));
     if (!run) throw new RangeError(`run ${runId} vanished while it was being locked`);
     const sentBefore = run.facts.find((fact) => fact.id === request.factId);
-    if (sentBefore?.kind === 'run.certified') return sentBefore.body.certificate;
+    if (sentBefore) return sameCertificate(sentBefore, person, request);
     refuseStale(request.basedOn, run.state.version);
     const certificate = await decide(tx, services, person, run.state, request);
     const facts = certifiedFacts(services, person, run.state, request, certificate);
     await storeNext(tx, facts, records);
     return certificate;
   });
+}
+
+/** The certificate that was issued on this very decision. @throws AppError `fact-id-reused` when it was another one */
+function sameCertificate(known: RunFact, person: Person, request: CertifyRequest): Certificate {
+  if (known.kind === 'run.certified') {
+    const { certificate } = known.body;
+    const isSame =
+      known.authorId === person.id &&
+      known.basedOn === request.basedOn &&
+      certificate.validUntil === request.validUntil &&
+      certificate.reason === request.reason;
+    if (isSame) return certificate;
+  }
+  throw factIdReused();
 }
 
 async function decide(

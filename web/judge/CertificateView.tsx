@@ -61,7 +61,7 @@ export function CertificateView({
           ['Temperature', `${certificate.temperatureC} °C`],
           ['Standard', certificate.standard],
           ['With', `${certificate.measuredWith}, ${certificate.burette}`],
-          ['Analyst', nameOf(certificate.analystId)],
+          ['Analyst', certificate.analystIds.map(nameOf).join(', ')],
           ['Certified by', nameOf(certificate.certifiedById)],
           ...(certificate.reason === null ? [] : [['Remark', certificate.reason] as const]),
         ]}

@@ -12,10 +12,11 @@ import {
   percentFromNominal,
 } from '#core/titration';
 import { Loading } from '../app/Loading';
-import { useRecords } from '../app/records';
+import { usePersonName, useRecords } from '../app/records';
+import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
-import { capitalized } from '../ui/typeset';
+import { capitalized, instantText } from '../ui/typeset';
 import { useRun } from '../titrate/useRun';
 import { BudgetBars } from './BudgetBars';
 import { CertificateView } from './CertificateView';
@@ -110,6 +111,26 @@ function Deviations({ run }: { readonly run: RunState }) {
   );
 }
 
+/** Entries made by a clock that cannot be right. */
+function DoubtfulTimes({ run }: { readonly run: RunState }) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  if (run.doubtfulTimes.length === 0) return null;
+  return (
+    <section className="mb-4 border-l-4 border-straw bg-straw-wash px-3 py-1.5">
+      <h2 className="font-bold">Time doubtful</h2>
+      <ul>
+        {run.doubtfulTimes.map(({ factId, by, deviceTime, recordedAt }) => (
+          <li key={factId}>
+            The device of {nameOf(by)} said {instantText(deviceTime, laboratory.timeZone)}; on
+            record since {instantText(recordedAt, laboratory.timeZone)}, which counts.
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** The titrations that an electrode followed. */
 function Curves({ run }: { readonly run: RunState }) {
   const followed = run.flasks.filter(({ electrode }) => electrode.length > 0);
@@ -142,6 +163,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
       <section>
         <ResultLine run={run} judgement={judgement} result={result} />
         <Deviations run={run} />
+        <DoubtfulTimes run={run} />
         <Explanations run={run} judgement={judgement} />
         <ReplicateTable judgement={judgement} />
         <Statistics judgement={judgement} />

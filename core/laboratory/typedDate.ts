@@ -1,0 +1,32 @@
+import type { Finding } from '../record';
+import { impossible } from '../record';
+import type { PlainDate } from './plainDate';
+import { addToDate } from './plainDate';
+
+/** What lies further back than this in a laboratory's records is mistyped, and what lies further ahead, years. */
+const YEARS_BACK = 30;
+const YEARS_AHEAD = 30;
+
+/**
+ * What speaks against a date that somebody typed: a year that cannot be, and for what has happened a day to come.
+ *
+ * @param date null when none was given
+ * @param when whether it has happened or is to come
+ */
+export function checkTypedDate(
+  field: string,
+  date: PlainDate | null,
+  when: 'happened' | 'to-come',
+  today: PlainDate,
+): readonly Finding[] {
+  if (date === null) return [];
+  const months = 12;
+  const earliest = addToDate(today, { months: -months * YEARS_BACK });
+  const latest = when === 'happened' ? today : addToDate(today, { months: months * YEARS_AHEAD });
+  if (date >= earliest && date <= latest) return [];
+  const message =
+    when === 'happened' && date > today && date <= addToDate(today, { months: months })
+      ? 'That day is still to come.'
+      : `The year ${date.slice(0, 4)} is mistyped.`;
+  return [impossible('date-mistyped', field, message)];
+}
