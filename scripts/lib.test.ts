@@ -125,18 +125,35 @@ describe('a server that is kept running', () => {
     await keepRunning(start, { onAgain: () => undefined, onGivenUp, now: () => now });
     for (let turn = 1; turn <= 5; turn += 1) {
       endLast();
-      await vi.waitFor(() => { expect(start).toHaveBeenCalledTimes(1 + turn); }, { timeout: 5_000 });
+      await vi.waitFor(
+        () => {
+          expect(start).toHaveBeenCalledTimes(1 + turn);
+        },
+        { timeout: 5_000 },
+      );
     }
     now = 61_000;
     endLast();
-    await vi.waitFor(() => { expect(start).toHaveBeenCalledTimes(7); }, { timeout: 5_000 });
+    await vi.waitFor(
+      () => {
+        expect(start).toHaveBeenCalledTimes(7);
+      },
+      { timeout: 5_000 },
+    );
     for (let turn = 2; turn <= 5; turn += 1) {
       endLast();
-      await vi.waitFor(() => { expect(start).toHaveBeenCalledTimes(6 + turn); }, { timeout: 5_000 });
+      await vi.waitFor(
+        () => {
+          expect(start).toHaveBeenCalledTimes(6 + turn);
+        },
+        { timeout: 5_000 },
+      );
     }
     expect(onGivenUp).not.toHaveBeenCalled();
     endLast();
-    await vi.waitFor(() => { expect(onGivenUp).toHaveBeenCalledWith(null); });
+    await vi.waitFor(() => {
+      expect(onGivenUp).toHaveBeenCalledWith(null);
+    });
     expect(start).toHaveBeenCalledTimes(11);
   });
 
@@ -149,9 +166,14 @@ describe('a server that is kept running', () => {
     await keepRunning(start, { onAgain: vi.fn(), onGivenUp });
     start.mockRejectedValue(new Error('no room'));
     endLast();
-    await vi.waitFor(() => { expect(onGivenUp).toHaveBeenCalledWith(new Error('no room')); }, {
-      timeout: 10_000,
-    });
+    await vi.waitFor(
+      () => {
+        expect(onGivenUp).toHaveBeenCalledWith(new Error('no room'));
+      },
+      {
+        timeout: 10_000,
+      },
+    );
   });
 });
 

@@ -97,11 +97,21 @@ test('what is killed is started again by itself, and serves', async () => {
       const [victim] = processes(program).toSorted((a, b) => a - b);
       process.kill(victim ?? 0, 'SIGKILL');
       // First it is noticed, then mended.
-      await vi.waitFor(async () => { expect(await ask()).not.toBe(200); }, { timeout: 30_000 });
-      await vi.waitFor(async () => { expect(await ask()).toBe(200); }, {
-        timeout: 60_000,
-        interval: 200,
-      });
+      await vi.waitFor(
+        async () => {
+          expect(await ask()).not.toBe(200);
+        },
+        { timeout: 30_000 },
+      );
+      await vi.waitFor(
+        async () => {
+          expect(await ask()).toBe(200);
+        },
+        {
+          timeout: 60_000,
+          interval: 200,
+        },
+      );
     }
   });
   expect(output).toContain('The app server has ended by itself; starting it again');

@@ -2,12 +2,7 @@
 // full disk while analysts work.
 import { installDemands } from './lib/demands.mjs';
 import { runCommand } from './lib/say.mjs';
-
-/** @param {string} name @param {number} otherwise */
-function option(name, otherwise) {
-  const at = process.argv.indexOf(`--${name}`);
-  return at < 0 ? otherwise : Number(process.argv[at + 1]);
-}
+import { option } from './lib/seeded.mjs';
 
 await runCommand(async () => {
   await installDemands();

@@ -19,6 +19,7 @@ import { freePort, postgresProcessesIn, startCluster } from './cluster.mjs';
 import { keepRunning } from './keep.mjs';
 import { ROOT } from './place.mjs';
 import { run } from './run.mjs';
+import { seeded } from './seeded.mjs';
 
 export const CHROMIUM_ARGS = [
   ...['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run'],
@@ -42,17 +43,6 @@ const DISK = '600m';
 const FLASKS = 25;
 
 /** @typedef {{ flask: number, what: string, value: string }} Entry what somebody has written down */
-
-/** Random numbers that a seed repeats (mulberry32). @param {number} seed */
-function seeded(seed) {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 /**
  * Strikes the running laboratory again and again: kills one of its parts as a power cut would, freezes its database or
