@@ -9,6 +9,7 @@ import { createTestDatabase } from '../server/test-support/database';
 import { startAppServer } from './lib/app.mjs';
 import { freePort } from './lib/cluster.mjs';
 import { keepRunning } from './lib/keep.mjs';
+import { installNodePackages, isNodeEnough } from './lib/packages.mjs';
 import { birthOf, claimFolder, dataFolder, ROOT } from './lib/place.mjs';
 import { findServerPrograms } from './lib/postgres.mjs';
 import { run, tail } from './lib/run.mjs';
@@ -175,6 +176,31 @@ describe('a server that is kept running', () => {
       },
     );
   });
+});
+
+test.each([
+  ['18.20.0', false],
+  ['20.18.3', false],
+  ['20.19.0', true],
+  ['21.7.0', false],
+  ['22.12.9', false],
+  ['22.13.0', true],
+  ['23.11.0', false],
+  ['24.0.0', true],
+  ['26.1.0', true],
+])('Node.js %s runs it: %s', (version, isEnough) => {
+  expect(isNodeEnough(version)).toBe(isEnough);
+});
+
+test('a Node.js that is too old is told with what to install', async () => {
+  const known = Object.getOwnPropertyDescriptor(process, 'versions') ?? {};
+  Object.defineProperty(process, 'versions', { ...known, value: { node: '18.20.0' } });
+  const installing = installNodePackages(folder);
+  await expect(installing).rejects.toMatchObject({
+    message: expect.stringContaining('Node.js 18.20.0') as string,
+    remedy: expect.stringContaining('install Node.js 24') as string,
+  });
+  Object.defineProperty(process, 'versions', known);
 });
 
 describe('running programs', () => {

@@ -19,8 +19,27 @@ async function sayWhenWithoutNetwork(root) {
   }
 }
 
+/** What of Node.js does: the first minor version of each major one, and all later majors. */
+const ENOUGH = [
+  [20, 19],
+  [22, 13],
+  [24, 0],
+];
+const INSTALL_NODE =
+  'install Node.js 24 (or 22.13 and later, or 20.19 and later), then start again.';
+
+/** Whether a version of Node.js runs this. @param {string} version */
+export function isNodeEnough(version) {
+  const [major = 0, minor = 0] = version.split('.').map(Number);
+  return major > 24 || ENOUGH.some(([of, least = 0]) => major === of && minor >= least);
+}
+
 /** Installs the node packages when the lock file has changed since they were installed. @param {string} root */
 export async function installNodePackages(root) {
+  if (!isNodeEnough(process.versions.node)) {
+    const why = `this is Node.js ${process.versions.node}, which cannot run it.`;
+    throw new StepError('Looking at Node.js', why, INSTALL_NODE);
+  }
   const lock = readFileSync(join(root, 'package-lock.json'));
   const digest = createHash('sha256').update(lock).digest('hex');
   const stamp = join(root, 'node_modules', '.vine-lock-digest');
@@ -37,9 +56,11 @@ export async function installNodePackages(root) {
     throw new StepError(
       'Installing node packages',
       `npm ci failed:\n${tail(outcome.output)}`,
-      isWithoutNetwork(outcome.output)
-        ? 'the first start needs the network, for the packages; connect the machine, then start again.'
-        : 'check the network and the disk, then start again; nothing else has been changed.',
+      /EBADENGINE/.test(outcome.output)
+        ? INSTALL_NODE
+        : isWithoutNetwork(outcome.output)
+          ? 'the first start needs the network, for the packages; connect the machine, then start again.'
+          : 'check the network and the disk, then start again; nothing else has been changed.',
     );
   }
   writeFileSync(stamp, digest);
