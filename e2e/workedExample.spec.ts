@@ -82,7 +82,7 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
 
   await page.getByRole('link', { name: 'Judge it' }).click();
   await expect(page.getByText('c = 0.10214±0.00020 mol/L')).toBeVisible();
-  const told = 'The first titration: counts if it agrees; by the house rule is rough and left out.';
+  const told = 'The first titration: counts if it agrees (house rule: is rough and left out).';
   await expect(page.getByText(told)).toBeVisible();
   await page.getByLabel('Why all the same').fill('worked example with a single titration');
   await page.getByRole('button', { name: 'Certify the molarity' }).click();

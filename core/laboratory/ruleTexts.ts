@@ -317,6 +317,6 @@ export function describeDeviations(rules: HouseRules, inForce: HouseRules): read
     .filter(({ key }) => keys.has(key))
     .map(
       (text) =>
-        `${text.question}: ${ruleWords(text, rules)}; by the house rule ${ruleWords(text, inForce)}.`,
+        `${text.question}: ${ruleWords(text, rules)} (house rule: ${ruleWords(text, inForce)}).`,
     );
 }

@@ -150,7 +150,7 @@ describe('rules that are not the house’s', () => {
     const { state } = lax();
     const judgement = judgeRun(state);
     expect(codesOf(lax())).toContain('rules-deviate');
-    const told = 'How many must agree: 3 titrations; by the house rule 4 titrations.';
+    const told = 'How many must agree: 3 titrations (house rule: 4 titrations).';
     expect(issueCertificate(state, judgement, decision).deviations).toEqual([told]);
     expect(issueCertificate(series({}).state, judgement, decision).deviations).toEqual([]);
   });

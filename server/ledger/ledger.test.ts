@@ -466,7 +466,7 @@ test('house rules bind: other ones take a right, lie within bounds, and are told
   };
   const lax = { agreeAtLeast: 2, farFromNominalAskPercent: '8' };
   const refused = await begin(analyst, lax).expect(403);
-  expect(problemOf(refused).title).toContain('2 titrations; by the house rule 3 titrations');
+  expect(problemOf(refused).title).toContain('2 titrations (house rule: 3 titrations)');
   // The same figure in another spelling is the same rule.
   await begin(analyst, { farFromNominalAskPercent: '5.0' }).expect(201);
   await begin(chief, { agreeAtLeast: 1 }).expect(422);

@@ -40,7 +40,7 @@ export function Spine() {
   const here = stageOf(pathname);
   return (
     <div
-      className="sticky top-0 flex h-screen shrink-0 flex-col border-r border-rule bg-paper print:hidden"
+      className="sticky top-0 flex h-screen shrink-0 flex-col overflow-x-hidden overflow-y-auto border-r border-rule bg-paper print:hidden"
       style={{ width: WIDTH }}
     >
       <Link to="/" className="px-5 pt-5 pb-1 text-[17px] font-bold whitespace-nowrap">

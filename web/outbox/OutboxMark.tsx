@@ -83,9 +83,8 @@ function Failing({ entry }: { readonly entry: Waiting }) {
   return (
     <div role="alert" className="mt-2 rounded border-l-4 border-straw bg-straw-wash p-2">
       <p>
-        The server fails at: <b>{what(entry)}</b> It stays on this device and is tried again; all
-        others go by. Tell whoever runs the server; its log knows it as{' '}
-        <span className="font-mono break-all">{entry.failure?.requestId}</span>.
+        The server fails at <b>{what(entry)}</b> Kept here and tried again; the others go by. Tell
+        who runs it: <span className="font-mono">{entry.failure?.requestId.slice(0, 8)}</span>
       </p>
     </div>
   );
