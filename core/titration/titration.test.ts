@@ -208,6 +208,8 @@ describe('guarding entries', () => {
     ['far from the forecast', reading(1, 'final', '33.60'), 'unlikely', 'titre-off-forecast'],
     ['no mass', weighed('0.0000'), 'impossible', 'no-mass'],
     ['a negative mass', weighed('-0.4800'), 'impossible', 'negative-mass'],
+    ['less than it shows', weighed('0.000000000001'), 'impossible', 'below-readability'],
+    ['just less than it shows', weighed('0.00009'), 'impossible', 'below-readability'],
     ['over the balance', weighed('300.0000'), 'impossible', 'over-max-load'],
     ['forty grams', weighed('40.0000'), 'unlikely', 'mass-too-large'],
     ['a slipped point', weighed('0.0480'), 'unlikely', 'mass-too-small'],

@@ -8,6 +8,7 @@ import type { BottleState, LotState, PreparedBottle } from '#core/reagent';
 import type { StoredFile } from '#core/record';
 import type { ListAnswer, NewFact, Problem } from '#contract';
 import { verifyAudit } from '../audit/verify';
+import { findStrayFile } from '../files/files';
 import type { Client, TestLaboratory } from '../test-support/laboratory';
 import { foundTestLaboratory, lotBody, startTestApp } from '../test-support/laboratory';
 
@@ -483,6 +484,24 @@ describe('certificates of lots and labels of bottles', () => {
     const lot = records.find(({ id }) => id === lotId);
     expect(lot?.certificates).toMatchObject([{ fileId, sizeBytes: PDF.length }]);
     await laboratory.visitor().get(`/api/files/${fileId}`).expect(401);
+    // Every column of its row is vouched for, not its content alone.
+    const other = idOf('salt');
+    for (const change of [
+      { name: 'other.pdf' },
+      { type: 'image/png' },
+      { sha256: '0'.repeat(64) },
+      { content: Buffer.from('x') },
+      { record_id: other },
+    ]) {
+      const rollback = new Error('taken back');
+      const tampering = laboratory.database.owner.transaction(async (tx) => {
+        await tx.raw('ALTER TABLE files DISABLE TRIGGER USER');
+        await tx('files').where({ id: fileId }).update(change);
+        expect(await findStrayFile(tx), Object.keys(change).join()).toBe(fileId);
+        throw rollback;
+      });
+      await expect(tampering).rejects.toBe(rollback);
+    }
     await expect(
       laboratory.database.db('files').where({ id: fileId }).update({ name: 'other' }),
     ).rejects.toThrow(/permission denied/);

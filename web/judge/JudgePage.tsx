@@ -122,8 +122,8 @@ function DoubtfulTimes({ run }: { readonly run: RunState }) {
       <ul>
         {run.doubtfulTimes.map(({ factId, by, deviceTime, recordedAt }) => (
           <li key={factId}>
-            The device of {nameOf(by)} said {instantText(deviceTime, laboratory.timeZone)}; on
-            record since {instantText(recordedAt, laboratory.timeZone)}, which counts.
+            The device of {nameOf(by)} said {instantText(deviceTime, laboratory.timeZone, true)}; on
+            record since {instantText(recordedAt, laboratory.timeZone, true)}, which counts.
           </li>
         ))}
       </ul>

@@ -79,7 +79,9 @@ beforeEach(() => {
   received = [];
   kept = [];
   sessionsEnded = 0;
-  vi.stubGlobal('fetch', (_path: string, request: { body: string }) => {
+  vi.stubGlobal('fetch', (_path: string, request: { body: string; signal?: unknown }) => {
+    // Nothing is waited for without end.
+    expect(request.signal).toBeInstanceOf(AbortSignal);
     const sent = JSON.parse(request.body) as ProposedFact;
     const failed = { status: 500, title: 'The server failed.', code: 'internal' } as const;
     const answer = fails.has(sent.id) ? failed : (answers.shift() ?? 'kept');

@@ -102,11 +102,12 @@ export function dateText(plainDate: string): string {
   return DATE.format(new Date(`${plainDate}T00:00:00Z`));
 }
 
-/** An instant in the laboratory's time zone: 2 Mar, 14:05. */
-export function instantText(instant: string, timeZone: string): string {
+/** An instant in the laboratory's time zone: 2 Mar, 14:05; with its year where that is in doubt. */
+export function instantText(instant: string, timeZone: string, hasYear = false): string {
   return new Intl.DateTimeFormat('en-GB', {
     day: 'numeric',
     month: 'short',
+    ...(hasYear ? { year: 'numeric' } : {}),
     hour: '2-digit',
     minute: '2-digit',
     timeZone,
