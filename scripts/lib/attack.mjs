@@ -71,7 +71,7 @@ function oneOf(chance, among) {
 
 /** JSON of a value whose hostile numbers are written as they are. @param {unknown} value */
 function jsonOf(value) {
-  return (JSON.stringify(value) ?? 'null').replaceAll(/"\u0001number ([^"]*)"/g, '$1');
+  return (JSON.stringify(value) ?? 'null').replaceAll(/"as it stands: ([^"]*)"/g, '$1');
 }
 
 /** @param {Chance} chance */
@@ -79,7 +79,7 @@ function hostile(chance) {
   const kind = chance();
   if (kind < 0.3) return oneOf(chance, TEXTS);
   if (kind < 0.5) return oneOf(chance, TIMES);
-  if (kind < 0.75) return `\u0001number ${oneOf(chance, NUMBERS)}`;
+  if (kind < 0.75) return `as it stands: ${oneOf(chance, NUMBERS)}`;
   if (kind < 0.85) return randomUUID().toUpperCase();
   return oneOf(chance, [
     null,
@@ -229,7 +229,9 @@ class Attacker {
   /** A fact like one that was taken, spoilt in a place or two; sometimes the same again. */
   fact() {
     const { chance } = this;
-    const { sequence: _sequence, recordedAt: _recordedAt, ...known } = oneOf(chance, this.facts);
+    const known = { ...oneOf(chance, this.facts) };
+    delete known.sequence;
+    delete known.recordedAt;
     if (chance() < 0.05) return known;
     const fact = { ...known, id: randomUUID(), authorId: this.personId };
     if (known.kind === 'run.started' || chance() < 0.2) fact.recordId = randomUUID();
