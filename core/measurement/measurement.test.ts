@@ -104,6 +104,15 @@ describe('the measurement model', () => {
     expect(() => propagate(sum([plus(reading), minus(other)]), UNITS.millilitre)).toThrow(
       /share the id R/,
     );
+    // The same value known in another way is another input.
+    const coarser = quantity('R', 10, UNITS.millilitre, standard(0.2));
+    expect(() => propagate(sum([plus(reading), minus(coarser)]), UNITS.millilitre)).toThrow(
+      /share the id R/,
+    );
+    const again = quantity('R', 10, UNITS.millilitre, standard(0.1));
+    expect(propagate(sum([plus(reading), plus(again)]), UNITS.millilitre)).toMatchObject({
+      combinedStandardUncertainty: 0.2,
+    });
   });
 
   test('degrees of freedom combine by Welch-Satterthwaite and set k from t', () => {

@@ -144,7 +144,7 @@ function inputSensitivities(
     });
     if (node.kind !== 'input') continue;
     const known = byId.get(node.input.id);
-    if (known && known.input.value !== node.input.value) {
+    if (known && !isSameInput(known.input, node.input)) {
       throw new RangeError(`two different inputs share the id ${node.input.id}`);
     }
     byId.set(node.input.id, {
@@ -154,6 +154,14 @@ function inputSensitivities(
   }
   // The walk went from the result to the inputs; a budget is read in the order of the equation.
   return new Map([...byId.values()].toReversed().map((found) => [found.input, found.sensitivity]));
+}
+
+/** Whether two inputs say the same of one quantity: its value, and all that its uncertainty comes from. */
+function isSameInput(a: Input, b: Input): boolean {
+  if (a === b) return true;
+  const said = ({ value, unit, components, degreesOfFreedom, variation }: Input): string =>
+    JSON.stringify([value, unit.symbol, components, String(degreesOfFreedom), variation]);
+  return said(a) === said(b);
 }
 
 /**

@@ -52,7 +52,8 @@ export function bottleOf(
 
 function sizeOf(equipment: readonly EquipmentState[], vesselId: string): number {
   const vessel = equipment.find(({ id }) => id === vesselId)?.equipment;
-  return vessel?.type === 'glassware' ? Number(vessel.volumeMl) : Number.NaN;
+  if (vessel?.type === 'glassware') return Number(vessel.volumeMl);
+  throw new RangeError(`vessel ${vesselId} was not given`);
 }
 
 function factorOf(

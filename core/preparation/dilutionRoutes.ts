@@ -19,25 +19,46 @@ interface Step {
   readonly pipette: MeasuringVessel;
   readonly flask: MeasuringVessel;
   readonly factor: number;
-  readonly uncertainty: number;
+}
+
+/** Relative standard uncertainties of a chain's vessels; one that is used twice is off twice, in the same direction. */
+function vesselParts(
+  chain: readonly Step[],
+): readonly (readonly [name: string, relative: number])[] {
+  const parts = new Map<string, readonly [name: string, relative: number]>();
+  const add = (vessel: MeasuringVessel, what: string): void => {
+    const before = parts.get(vessel.id)?.[1] ?? 0;
+    const name = `the ${what} of ${String(vessel.volumeMl)} mL`;
+    parts.set(vessel.id, [name, before + vesselUncertainty(vessel)]);
+  };
+  for (const { pipette, flask } of chain) {
+    add(pipette, 'pipette');
+    add(flask, 'flask');
+  }
+  return [...parts.values()];
+}
+
+function uncertaintyOf(chain: readonly Step[]): number {
+  return Math.hypot(...vesselParts(chain).map(([, relative]) => relative));
 }
 
 /** Every pipette into every larger flask, the weakest dilution first: looked up by halving, not by trying all. */
 function stepsOf(vessels: readonly MeasuringVessel[]): readonly Step[] {
-  // Two of one size differ by their tolerance only: the better one is taken.
-  const bestOf = (kind: MeasuringVessel['kind']): readonly MeasuringVessel[] => {
-    const bySize = new Map<number, MeasuringVessel>();
+  // Those of one size differ by their tolerance only: the best are taken.
+  const bestOf = (kind: MeasuringVessel['kind'], atMost: number): readonly MeasuringVessel[] => {
+    const bySize = new Map<number, MeasuringVessel[]>();
     for (const vessel of vessels) {
       if (vessel.kind !== kind) continue;
-      const known = bySize.get(vessel.volumeMl);
-      if (!known || vesselUncertainty(vessel) < vesselUncertainty(known)) {
-        bySize.set(vessel.volumeMl, vessel);
-      }
+      const known = bySize.get(vessel.volumeMl) ?? [];
+      bySize.set(vessel.volumeMl, [...known, vessel]);
     }
-    return [...bySize.values()];
+    return [...bySize.values()].flatMap((all) =>
+      all.toSorted((a, b) => vesselUncertainty(a) - vesselUncertainty(b)).slice(0, atMost),
+    );
   };
-  const flasks = bestOf('volumetric-flask');
-  return bestOf('one-mark-pipette')
+  // The first flask is full while the second is filled; a pipette is rinsed and used again.
+  const flasks = bestOf('volumetric-flask', 2);
+  return bestOf('one-mark-pipette', 1)
     .flatMap((pipette) =>
       flasks
         .filter((flask) => flask.volumeMl > pipette.volumeMl)
@@ -45,7 +66,6 @@ function stepsOf(vessels: readonly MeasuringVessel[]): readonly Step[] {
           pipette,
           flask,
           factor: flask.volumeMl / pipette.volumeMl,
-          uncertainty: Math.hypot(vesselUncertainty(pipette), vesselUncertainty(flask)),
         })),
     )
     .toSorted((a, b) => a.factor - b.factor);
@@ -87,10 +107,11 @@ function bestDilution(wish: Wish, solution: SolutionOnShelf, steps: readonly Ste
     const first = mostExact(
       steps,
       wanted / last.factor,
-      ({ flask }) => flask.volumeMl >= last.pipette.volumeMl,
+      ({ flask }) => flask.id !== last.flask.id && flask.volumeMl >= last.pipette.volumeMl,
+      [last],
     );
     if (!first) continue;
-    const uncertainty = Math.hypot(first.uncertainty, last.uncertainty);
+    const uncertainty = uncertaintyOf([first, last]);
     if (uncertainty >= least) continue;
     least = uncertainty;
     best = [first, last];
@@ -98,18 +119,24 @@ function bestDilution(wish: Wish, solution: SolutionOnShelf, steps: readonly Ste
   return best && diluting(wish, solution, best);
 }
 
-/** The most exact of the steps whose factor is near enough to the one wanted. */
+/** The step whose factor is near enough to the one wanted and that is the most exact, with what follows it. */
 function mostExact(
   steps: readonly Step[],
   wanted: number,
   isFit: (step: Step) => boolean,
+  then: readonly Step[] = [],
 ): Step | null {
   let best: Step | null = null;
+  let least = Number.POSITIVE_INFINITY;
   const end = wanted * (1 + NEAR_ENOUGH);
   for (let i = lowerBound(steps, wanted * (1 - NEAR_ENOUGH)); i < steps.length; i += 1) {
     const step = steps[i];
     if (!step || step.factor > end) break;
-    if ((!best || step.uncertainty < best.uncertainty) && isFit(step)) best = step;
+    if (!isFit(step)) continue;
+    const uncertainty = uncertaintyOf([step, ...then]);
+    if (uncertainty >= least) continue;
+    least = uncertainty;
+    best = step;
   }
   return best;
 }
@@ -123,16 +150,7 @@ function diluting(wish: Wish, solution: SolutionOnShelf, chain: readonly Step[])
       ? { relativeUncertainty: null, dominatedBy: null }
       : combineRelative([
           [`the molarity of ${solution.name}`, solution.relativeUncertainty],
-          ...chain.flatMap((step) => [
-            [
-              `the pipette of ${String(step.pipette.volumeMl)} mL`,
-              vesselUncertainty(step.pipette),
-            ] as const,
-            [
-              `the flask of ${String(step.flask.volumeMl)} mL`,
-              vesselUncertainty(step.flask),
-            ] as const,
-          ]),
+          ...vesselParts(chain),
         ]);
   return {
     kind: chain.length === 1 ? 'dilute' : 'dilute-twice',

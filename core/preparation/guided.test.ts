@@ -266,6 +266,28 @@ describe('what came of it', () => {
     ]);
   });
 
+  test('a vessel that is used twice is off twice, in the same direction', () => {
+    const bottles = [standardBottle()];
+    const from = { kind: 'bottle', bottleId: bottles[0]?.id ?? '' } as const;
+    const partsOf = (stages: readonly { pipetteId: string; flaskId: string }[]) => {
+      const source = { kind: 'dilute', from, stages } as const;
+      const plan = planOf(source, { soluteId: 'sodium-chloride' });
+      const result = resultOf(new PreparationScript(plan).state, recordsWith([], bottles));
+      if (result?.kind !== 'made') throw new Error('not made');
+      const { budget, value } = result.evaluation;
+      return budget
+        .filter(({ input }) => input.effect !== 'Parent solution')
+        .map(({ input, contribution }) => [input.id, Math.abs(contribution) / value] as const);
+    };
+    const stage = { pipetteId: 'V10', flaskId: 'F100' };
+    const once = new Map(partsOf([stage]));
+    const twice = partsOf([stage, stage]);
+    expect(twice.map(([id]) => id).toSorted()).toEqual([...once.keys()].toSorted());
+    for (const [id, relative] of twice) {
+      expect(relative, id).toBeCloseTo(2 * (once.get(id) ?? Number.NaN), 12);
+    }
+  });
+
   test('a sample is diluted by a factor that its bottle carries', () => {
     const source = {
       kind: 'dilute',

@@ -185,6 +185,29 @@ describe('the routes to a solution', () => {
     expect(unsure?.objections[0]).toMatch(/has not been standardized/);
   });
 
+  test('the second flask is never the one that is still full; a pipette used again is off twice', () => {
+    const pipette = vessel('one-mark-pipette', 10, 0.02);
+    const flask = vessel('volumetric-flask', 100, 0.1);
+    const twin = { ...flask, id: 'twin', name: 'twin' };
+    const exactStock = { ...STOCK, relativeUncertainty: 0 };
+    const shelf = (vessels: readonly MeasuringVessel[]) => ({
+      ...{ ...SHELF, solids: [], solutions: [exactStock] },
+      vessels,
+    });
+    const wish = { ...EXACT, molarityMolPerL: 0.01, volumeMl: 100 };
+    const stagesOf = (vessels: readonly MeasuringVessel[]) => {
+      const [route] = planRoutes(wish, shelf(vessels));
+      return route?.source?.kind === 'dilute' ? { ...route, stages: route.source.stages } : null;
+    };
+    expect(stagesOf([pipette, flask])).toBeNull();
+    const both = stagesOf([pipette, flask, twin]);
+    expect(new Set(both?.stages.map(({ flaskId }) => flaskId)).size).toBe(2);
+    expect(both?.stages.map(({ pipetteId }) => pipetteId)).toEqual([pipette.id, pipette.id]);
+    // Twice the pipette, in the same direction; each flask once.
+    const [ofPipette, ofFlask] = [0.02 / Math.sqrt(6) / 10, 0.1 / Math.sqrt(6) / 100];
+    expect(both?.relativeUncertainty).toBeCloseTo(Math.hypot(2 * ofPipette, ofFlask, ofFlask), 12);
+  });
+
   test('every route gives the molarity it says, and enough of it', () => {
     const molarity = fc.double({ min: 0.0005, max: 0.9, noNaN: true });
     fc.assert(

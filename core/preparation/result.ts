@@ -30,6 +30,7 @@ import { bottleMolarityInput, knownMolarity, lotMolarMassInput, lotPurityInput }
 import { dilutedMolarity, molarityOfSolution } from './equations';
 import type { PreparationState } from './record';
 import { measuredIn } from './record';
+import type { PreparationPlan } from './work';
 import { flaskOf, isExact, recipeOf } from './work';
 
 /** The records that a preparation rests on. */
@@ -239,13 +240,7 @@ function molarityModel(
               components: [rectangular('a guess', GUESS * Number(from.molarity))],
               source: 'as written',
             });
-      return dilutedMolarity(
-        molarity,
-        stages.map(({ pipetteId, flaskId }, i) => ({
-          aliquot: vessel(records, pipetteId, `V_a${String(i + 1)}`, 'Pipette'),
-          flask: vessel(records, flaskId, `V_f${String(i + 1)}`, 'Flask'),
-        })),
-      );
+      return dilutedMolarity(molarity, stagesOf(records, stages));
     }
     case 'indicator':
       return null;
@@ -297,6 +292,48 @@ function beaker(volumeMl: DecimalText): Expression {
   });
 }
 
+/**
+ * The volumes of a dilution's stages. A vessel that is used again is the same one: what it is off counts as often as it is
+ * used, in the same direction; only how it is filled differs each time.
+ */
+function stagesOf(
+  records: PreparationRecords,
+  stages: Extract<PreparationPlan['source'], { kind: 'dilute' }>['stages'],
+): Parameters<typeof dilutedMolarity>[1] {
+  const known = new Map<string, Expression>();
+  const volumeOf = (id: string, letter: 'a' | 'f', turn: number): Expression => {
+    const symbol = `V_${letter}${String(turn)}`;
+    const volume =
+      known.get(id) ?? vessel(records, id, symbol, letter === 'a' ? 'Pipette' : 'Flask');
+    known.set(id, volume);
+    const filling = fillingOf(records, id, turn);
+    return filling ? sum([plus(volume), plus(filling)]) : volume;
+  };
+  return stages.map(({ pipetteId, flaskId }, i) => ({
+    aliquot: volumeOf(pipetteId, 'a', i + 1),
+    flask: volumeOf(flaskId, 'f', i + 1),
+  }));
+}
+
+/** How one filling of a calibrated vessel strays from what it holds; within the tolerance of one that is not calibrated. */
+function fillingOf(records: PreparationRecords, id: string, turn: number): Expression | null {
+  const { item, at } = ofType(records, id, 'glassware');
+  const point = calibratedPointOf(find(records.equipment, id));
+  return (
+    point &&
+    commonInput({
+      id: `${at}/filling/${String(turn)}`,
+      symbol: `δ_${String(turn)}`,
+      name: `filling of ${item.name}`,
+      effect: 'Filling',
+      value: 0,
+      unit: UNITS.millilitre,
+      components: deliveryRepeatability(item, point),
+      source: `${item.name}, as it was calibrated`,
+    })
+  );
+}
+
 /** What a flask holds or a pipette delivers, as calibrated where it was. The temperature cancels between the two of a dilution. */
 function vessel(
   records: PreparationRecords,
@@ -307,15 +344,13 @@ function vessel(
   const { item, at } = ofType(records, id, 'glassware');
   const point = calibratedPointOf(find(records.equipment, id));
   return commonInput({
-    id: `${at}/volume/${symbol}`,
+    id: `${at}/volume`,
     symbol,
     name: `volume of ${item.name}`,
     effect,
     value: point ? point.nominal + point.deviation : Number(item.volumeMl),
     unit: UNITS.millilitre,
-    components: point
-      ? [...calibrationComponents(point), ...deliveryRepeatability(item, point)]
-      : volumeTolerance(item),
+    components: point ? calibrationComponents(point) : volumeTolerance(item),
     source: point ? `${item.name}, calibrated` : `${item.name}, ± ${item.toleranceMl} mL`,
   });
 }
@@ -344,8 +379,10 @@ function flaskAt20(
     ),
     source: measured === null ? 'not measured' : `${measured} °C`,
   });
+  const volume = vessel(records, flaskId, 'V', 'Flask');
+  const filling = fillingOf(records, flaskId, 1);
   return product([
-    vessel(records, flaskId, 'V', 'Flask'),
+    filling ? sum([plus(volume), plus(filling)]) : volume,
     volumeFactorAt20(solvent.cubicExpansionPerK, deviation),
   ]);
 }

@@ -144,9 +144,14 @@ function refuseAltered(auditEntries: readonly string[], kept: readonly Fact[]): 
 type Made = Pick<Fact, 'recordId' | 'recordKind' | 'kind' | 'body'> &
   Partial<Pick<Fact, 'id' | 'deviceId' | 'deviceTime' | 'clockOffsetMs' | 'basedOn'>>;
 
-/** A fact of the server's own making on somebody's behalf, not numbered yet. */
+/**
+ * A fact of the server's own making on somebody's behalf, not numbered yet.
+ *
+ * @throws RangeError when a figure in it is none: what has not been computed must not be put on record
+ */
 export function makeServerFact(services: Services, authorId: string, made: Made): Fact {
   const now = services.now().toISOString();
+  refuseNoFigures(made.body);
   return {
     id: uuidv7(),
     schemaVersion: currentSchemaVersion(made.kind),
@@ -159,6 +164,17 @@ export function makeServerFact(services: Services, authorId: string, made: Made)
     recordedAt: now,
     ...made,
   };
+}
+
+function refuseNoFigures(part: unknown): void {
+  const isNone =
+    typeof part === 'number'
+      ? !Number.isFinite(part)
+      : typeof part === 'string' && /^-?(NaN|Infinity)$/.test(part);
+  if (isNone) {
+    throw new RangeError('a figure of a fact is none');
+  }
+  if (typeof part === 'object' && part !== null) Object.values(part).forEach(refuseNoFigures);
 }
 
 /** Stores facts that the server made, each as the next of its locked record. */

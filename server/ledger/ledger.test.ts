@@ -534,6 +534,18 @@ test.each([
   expect(answer.fields.map((item) => item.field)).toContain(`body.${field}`);
 });
 
+test.each([Number.NaN, 'NaN', '-Infinity', Number.POSITIVE_INFINITY])(
+  'what the server makes itself holds no %s either',
+  (volumeMl) => {
+    const services = { db: laboratory.database.db, now: () => new Date() };
+    const record = { recordId: uuidv7(), recordKind: 'bottle', kind: 'bottle.prepared' } as const;
+    const make = (body: object) => makeServerFact(services, client.person.id, { ...record, body });
+    expect(() => make({ volumeMl, parts: [] })).toThrow(RangeError);
+    expect(() => make({ parts: [{ deep: volumeMl }] })).toThrow(RangeError);
+    expect(make({ volumeMl: '250', note: 'NaN is no figure' })).toMatchObject({ sequence: null });
+  },
+);
+
 test('a laboratory that never set any rules gets those it worked by as a fact, once', async () => {
   const database = await createTestDatabase();
   const { owner, db } = database;

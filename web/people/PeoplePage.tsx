@@ -105,7 +105,11 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
         {...field('password')}
       />
       <CheckField label="May certify molarities" {...form.register('mayCertify')} />
-      <CheckField label="May add people" {...form.register('mayManage')} />
+      <CheckField
+        label="May manage the laboratory"
+        hint="People, house rules and methods; a run by other rules than those in force."
+        {...form.register('mayManage')}
+      />
       <div className="col-span-2 flex items-center gap-3">
         <Button type="submit" look="primary" disabled={add.isPending}>
           Add the person
