@@ -4,7 +4,7 @@ import { findContent, findSubstance } from '#core/chemistry';
 import { hazardsOfLot, hazardsOfSolution } from '#core/label';
 import { roundSignificant } from '#core/measurement';
 import type { PreparationState, StepState } from '#core/preparation';
-import { MISHAPS, nextWork, recipeOf, resultOf, spoiltBy } from '#core/preparation';
+import { MISHAPS, nextWork, recipeOf, resultOf, spoiltBy, whyByProcedure } from '#core/preparation';
 import { Loading } from '../app/Loading';
 import { NotFound } from '../app/RouteError';
 import { usePersonName } from '../app/records';
@@ -90,7 +90,7 @@ function Guided({ preparation, stock }: GuidedProps) {
           <VesselDrawing preparation={preparation} />
         </div>
         <section aria-label="Now" className="min-w-0">
-          {isOpen && (
+          {isOpen && whyByProcedure(plan) !== null && (
             <div className="mb-4">
               <ByProcedure plan={plan} />
             </div>
