@@ -121,3 +121,21 @@ plainTest('a page that cannot be shown says what happened and leads on', async (
   await page.getByRole('link', { name: 'To the shelf' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Shelf' })).toBeVisible();
 });
+
+test('one’s own account: a wrong or common password is told where it was typed, other sessions end', async ({
+  page,
+}) => {
+  await signInToDemo(page, 'Jasna');
+  await page.getByRole('link', { name: 'Jasna Orlik' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Jasna Orlik' })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByLabel('Present password').fill('not this one');
+  await page.getByLabel('New password').fill('Password123!');
+  await page.getByRole('button', { name: 'Change it' }).click();
+  await expect(page.getByText(/one of the passwords that are tried first/)).toBeVisible();
+  await page.getByLabel('New password').fill('ladders over the cloud');
+  await page.getByRole('button', { name: 'Change it' }).click();
+  await expect(page.getByText('This is not your present password.').first()).toBeVisible();
+  await page.getByRole('button', { name: 'End my other sessions' }).click();
+  await expect(page.getByText(/There was no other|ended; this one goes on/)).toBeVisible();
+});

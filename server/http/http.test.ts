@@ -1,6 +1,7 @@
 import type { Router } from 'express';
 import express from 'express';
 import fc from 'fast-check';
+import pg from 'pg';
 import { pino } from 'pino';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
@@ -387,4 +388,22 @@ test('a session follows the changes in eight places at most', async () => {
     await answer.body?.cancel();
     expect(answer.status).toBe(200);
   });
+});
+
+test('more at once than there are connections is answered 503, and later well', async () => {
+  const pool = new pg.Pool({
+    connectionString: laboratory.database.url,
+    max: 1,
+    connectionTimeoutMillis: 200,
+  });
+  const app = await startTestApp({ ...laboratory.database, pool });
+  const ask = () => request(app.server).get('/api/people').set(client.headers);
+  const taken = await pool.connect();
+  const answers = await Promise.all(Array.from({ length: 20 }, ask));
+  expect(new Set(answers.map(({ status }) => status))).toEqual(new Set([503]));
+  for (const answer of answers) expectProblem(answer);
+  taken.release();
+  await ask().expect(200);
+  await app.close();
+  await pool.end();
 });

@@ -24,6 +24,8 @@ export function liveRoutes({ services, feed, sessionPool }: AppParts): Router {
   router.get('/events', async (request, response) => {
     await requirePerson(services, request);
     const { sessionID } = request;
+    // Who left while the session was looked up would never be counted off again.
+    if (response.closed || response.destroyed) return;
     if ((open.get(sessionID) ?? 0) >= STREAMS_AT_MOST) {
       throw new AppError('too-many-requests', 'Too many pages of this session follow the changes.');
     }
