@@ -8,6 +8,7 @@ import { freePort } from './lib/cluster.mjs';
 import { ROOT } from './lib/place.mjs';
 import { run, tail } from './lib/run.mjs';
 import { runCommand, say, StepError } from './lib/say.mjs';
+import { seeFirstPage } from './lib/serving.mjs';
 
 /** The folder of a Node.js binary of a major version. @param {string} major */
 async function fetchNode(major) {
@@ -37,26 +38,11 @@ async function tryStart(env) {
     env: { ...env, PORT: port, DATA_DIR: data, DATABASE_URL: '' },
     stdio: ['ignore', 'pipe', 'pipe'],
   });
-  let output = '';
-  const ended = new Promise((resolve) => child.once('exit', resolve));
-  const serves = new Promise((resolve) => {
-    for (const stream of [child.stdout, child.stderr]) {
-      stream.on('data', (chunk) => {
-        output += chunk;
-        if (output.includes('serves on')) resolve(true);
-      });
-    }
-  });
-  await Promise.race([serves, ended]);
-  const page = await fetch(`http://127.0.0.1:${port}/`).then(
-    (answer) => answer.text(),
-    () => '',
-  );
-  child.kill('SIGTERM');
-  await ended;
-  rmSync(data, { recursive: true, force: true });
-  if (page.includes('<title>Vine Measure</title>')) return;
-  throw new StepError('npm start', tail(output, 30), 'see above.');
+  try {
+    await seeFirstPage(child, port);
+  } finally {
+    rmSync(data, { recursive: true, force: true });
+  }
 }
 
 await runCommand(async () => {

@@ -17,6 +17,7 @@ import { aptInstall, installDebianPackages } from './lib/packages.mjs';
 import { ROOT } from './lib/place.mjs';
 import { run, tail } from './lib/run.mjs';
 import { runCommand, say, StepError } from './lib/say.mjs';
+import { seeFirstPage } from './lib/serving.mjs';
 
 /** Where the checkout lies in the plain Debian. */
 const PLACE = '/srv/vine';
@@ -87,29 +88,12 @@ async function tryStart(shell) {
   const port = String(await freePort());
   const began = Date.now();
   const child = shell('exec npm start', { PORT: port });
-  let output = '';
-  /** @type {Promise<number>} */
-  const ended = new Promise((resolve) => child.once('exit', (code) => resolve(code ?? 1)));
-  /** @type {Promise<void>} */
-  const serves = new Promise((resolve) => {
-    for (const stream of [child.stdout, child.stderr]) {
-      stream.on('data', (chunk) => {
-        output += chunk;
-        if (output.includes('serves on')) resolve();
-      });
-    }
+  let servedAt = began;
+  child.stdout.on('data', (chunk) => {
+    if (String(chunk).includes('serves on')) servedAt = Date.now();
   });
-  await Promise.race([serves, ended]);
-  if (!output.includes('serves on'))
-    throw new StepError('npm start', tail(output, 30), 'see above.');
-  const seconds = (Date.now() - began) / 1000;
-  const page = await (await fetch(`http://127.0.0.1:${port}/`)).text();
-  if (!page.includes('<title>Vine Measure</title>')) {
-    throw new StepError('npm start', 'the first page is not ours.', 'see above.');
-  }
-  child.kill('SIGTERM');
-  await ended;
-  return seconds;
+  await seeFirstPage(child, port);
+  return (servedAt - began) / 1000;
 }
 
 /** @param {ReturnType<typeof inside>} shell */

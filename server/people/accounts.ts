@@ -1,4 +1,4 @@
-import { createHash, randomInt } from 'node:crypto';
+import { randomInt } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import { v7 as uuidv7 } from 'uuid';
 import type { Laboratory } from '#core/laboratory';
@@ -177,7 +177,7 @@ export async function issueFirstAccountCode(services: Services): Promise<string 
   if (await hasPeople(services.db)) return null;
   const letters = Array.from({ length: 8 }, () => CODE_ALPHABET[randomInt(CODE_ALPHABET.length)]);
   const code = `${letters.slice(0, 4).join('')}-${letters.slice(4).join('')}`;
-  await replaceSecret(services.db, FIRST_ACCOUNT_CODE, digest(code));
+  await replaceSecret(services.db, FIRST_ACCOUNT_CODE, sha256(code));
   return code;
 }
 
@@ -188,7 +188,7 @@ export async function makeFirstAccount(
 ): Promise<Person> {
   return durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
-    if (!(await takeSecret(tx, FIRST_ACCOUNT_CODE, digest(request.code)))) {
+    if (!(await takeSecret(tx, FIRST_ACCOUNT_CODE, sha256(request.code)))) {
       throw new AppError(
         'wrong-code',
         'This is not the code that the terminal shows. It works once; a restart prints a new one.',
@@ -206,8 +206,4 @@ export async function makeFirstAccount(
     await foundLaboratory(inside, person.id, request.laboratory);
     return person;
   });
-}
-
-function digest(code: string): string {
-  return createHash('sha256').update(code).digest('hex');
 }
