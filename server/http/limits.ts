@@ -109,13 +109,20 @@ function slowDownMs(attempts: number): number {
 const DEVICE = 'vine.device';
 const YEAR_MS = 365 * 24 * 60 * MINUTE_MS;
 
-/** Marks a device as one on which somebody has signed in. */
+/** So many people may share a device and be known on it; who signed in last is known for longest. */
+const KNOWN_AT_MOST = 8;
+
+/** Marks a device as one on which somebody of this name has signed in. */
 export function rememberDevice(
   { sessionSigningKey, isSecure }: Pick<LimitParts, 'sessionSigningKey' | 'isSecure'>,
+  request: Request,
   response: Response,
+  name: string,
 ): void {
-  const id = randomBytes(16).toString('hex');
-  response.cookie(DEVICE, `${id}.${signatureOf(sessionSigningKey, id)}`, {
+  const { id = randomBytes(16).toString('hex'), marks = [] } = markedDevice(request) ?? {};
+  const mark = markOf(sessionSigningKey, id, nameKey(name));
+  const known = [mark, ...marks.filter((other) => other !== mark)].slice(0, KNOWN_AT_MOST);
+  response.cookie(DEVICE, [id, ...known].join('.'), {
     httpOnly: true,
     sameSite: 'strict',
     secure: isSecure,
@@ -124,21 +131,30 @@ export function rememberDevice(
   });
 }
 
-/** The device by the mark that it carries; null for one without a mark of ours. */
+/** What a device says of itself; null for one that says nothing. */
+function markedDevice(request: Request): { id: string; marks: readonly string[] } | null {
+  const cookie = /(?:^|;\s*)vine\.device=([0-9a-f]{32})((?:\.[0-9a-f]{64})*)(?:;|$)/.exec(
+    request.get('cookie') ?? '',
+  );
+  const [, id, marks = ''] = cookie ?? [];
+  return id === undefined ? null : { id, marks: marks.split('.').slice(1) };
+}
+
+/** The device by its mark, where somebody of the typed name signed in before; null for any other. */
 function knownDevice(
   { sessionSigningKey }: Pick<LimitParts, 'sessionSigningKey'>,
   request: Request,
 ): string | null {
-  const cookies = request.get('cookie') ?? '';
-  const [, id = '', signature = ''] =
-    /(?:^|;\s*)vine\.device=([0-9a-f]{32})\.([0-9a-f]{64})(?:;|$)/.exec(cookies) ?? [];
-  if (id === '') return null;
-  const expected = Buffer.from(signatureOf(sessionSigningKey, id));
-  return timingSafeEqual(Buffer.from(signature), expected) ? `device ${id}` : null;
+  const device = markedDevice(request);
+  if (!device) return null;
+  const expected = Buffer.from(markOf(sessionSigningKey, device.id, whoseName(request)));
+  const isKnown = device.marks.some((mark) => timingSafeEqual(Buffer.from(mark), expected));
+  return isKnown ? `device ${device.id}` : null;
 }
 
-function signatureOf(key: string, id: string): string {
-  return createHmac('sha256', key).update(`${DEVICE} ${id}`).digest('hex');
+/** What says that somebody signed in on a device: nobody else can make it. */
+function markOf(key: string, deviceId: string, name: string): string {
+  return createHmac('sha256', key).update(`${DEVICE} ${deviceId} ${name}`).digest('hex');
 }
 
 /** Keeps one browser from taking the whole server; counted by this process alone, it costs no query. */

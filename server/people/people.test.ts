@@ -277,6 +277,18 @@ test('a device that signed in before is not locked out by what others fail at', 
   // A mark that nobody signed is none.
   const forged = { cookie: `vine.device=${'a'.repeat(32)}.${'b'.repeat(64)}` };
   await attempt(stranger(), password).set(forged).expect(429);
+  // Nor is one on which somebody else has signed in: a trainee's tablet tries no more of the chief's passwords.
+  const trainee = { name: 'Tam Berg', password, mayCertify: false, mayManage: false };
+  await addPerson(services, id, trainee);
+  const theirs = request.agent(app.server);
+  const { csrfToken } = (await attempt(theirs, password, 'Tam Berg').expect(201)).body as {
+    csrfToken: string;
+  };
+  await theirs.delete('/api/session').set('x-csrf-token', csrfToken).expect(204);
+  await attempt(theirs, password).expect(429);
+  // Both are known on a device that they share.
+  await signOut(await attempt(known, password, 'Tam Berg').expect(201));
+  await signOut(await attempt(known, password).expect(201));
   // It is locked by its own failures, though.
   for (let turn = 0; turn < 10; turn += 1) await attempt(known, 'wrong').expect(401);
   await attempt(known, password).expect(429);

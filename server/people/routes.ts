@@ -53,7 +53,7 @@ export function peopleRoutes(parts: PeopleParts): Router {
     const { name, password } = parseBody(request, signInSchema);
     const personId = await signInWithPassword(services, name, password);
     await begin(request, personId, 'password');
-    rememberDevice(parts, response);
+    rememberDevice(parts, request, response, name);
     response.status(201).json(await describeSession(parts, request));
   });
 
@@ -80,7 +80,7 @@ export function peopleRoutes(parts: PeopleParts): Router {
   router.post('/first-account', ...limits, async (request, response) => {
     const person = await makeFirstAccount(services, parseBody(request, firstAccountSchema));
     await begin(request, person.id, 'first-account');
-    rememberDevice(parts, response);
+    rememberDevice(parts, request, response, person.name);
     response.status(201).json(await describeSession(parts, request));
   });
 
