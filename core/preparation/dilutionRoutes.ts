@@ -19,6 +19,9 @@ interface Step {
   readonly pipette: MeasuringVessel;
   readonly flask: MeasuringVessel;
   readonly factor: number;
+  /** Relative standard variance of the two volumes, and of the pipette's alone. */
+  readonly variance: number;
+  readonly pipetteVariance: number;
 }
 
 /** Relative standard uncertainties of a chain's vessels; one that is used twice is off twice, in the same direction. */
@@ -38,8 +41,14 @@ function vesselParts(
   return [...parts.values()];
 }
 
-function uncertaintyOf(chain: readonly Step[]): number {
-  return Math.hypot(...vesselParts(chain).map(([, relative]) => relative));
+/**
+ * Relative standard variance of a step, and of what follows it, from different flasks: (a + a)² = a² + a² + 2 a² where a
+ * pipette is used again. Thousands of pairs are compared, so that nothing is made for each.
+ */
+function varianceOf(step: Step, then: Step | null): number {
+  if (!then) return step.variance;
+  const isSamePipette = step.pipette.id === then.pipette.id;
+  return step.variance + then.variance + (isSamePipette ? 2 * step.pipetteVariance : 0);
 }
 
 /** Every pipette into every larger flask, the weakest dilution first: looked up by halving, not by trying all. */
@@ -66,6 +75,8 @@ function stepsOf(vessels: readonly MeasuringVessel[]): readonly Step[] {
           pipette,
           flask,
           factor: flask.volumeMl / pipette.volumeMl,
+          variance: vesselUncertainty(pipette) ** 2 + vesselUncertainty(flask) ** 2,
+          pipetteVariance: vesselUncertainty(pipette) ** 2,
         })),
     )
     .toSorted((a, b) => a.factor - b.factor);
@@ -108,12 +119,12 @@ function bestDilution(wish: Wish, solution: SolutionOnShelf, steps: readonly Ste
       steps,
       wanted / last.factor,
       ({ flask }) => flask.id !== last.flask.id && flask.volumeMl >= last.pipette.volumeMl,
-      [last],
+      last,
     );
     if (!first) continue;
-    const uncertainty = uncertaintyOf([first, last]);
-    if (uncertainty >= least) continue;
-    least = uncertainty;
+    const variance = varianceOf(first, last);
+    if (variance >= least) continue;
+    least = variance;
     best = [first, last];
   }
   return best && diluting(wish, solution, best);
@@ -124,7 +135,7 @@ function mostExact(
   steps: readonly Step[],
   wanted: number,
   isFit: (step: Step) => boolean,
-  then: readonly Step[] = [],
+  then: Step | null = null,
 ): Step | null {
   let best: Step | null = null;
   let least = Number.POSITIVE_INFINITY;
@@ -132,10 +143,9 @@ function mostExact(
   for (let i = lowerBound(steps, wanted * (1 - NEAR_ENOUGH)); i < steps.length; i += 1) {
     const step = steps[i];
     if (!step || step.factor > end) break;
-    if (!isFit(step)) continue;
-    const uncertainty = uncertaintyOf([step, ...then]);
-    if (uncertainty >= least) continue;
-    least = uncertainty;
+    const variance = varianceOf(step, then);
+    if (variance >= least || !isFit(step)) continue;
+    least = variance;
     best = step;
   }
   return best;
