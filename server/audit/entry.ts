@@ -77,6 +77,11 @@ export type AuditEntry =
     }
   | { readonly kind: 'backed-up' | 'restored' | 'rebuilt'; readonly at: string };
 
+/** A break as it is named at the command line and accepted: `12:3f…`. */
+export function nameOfBreak(broken: { readonly sequence: number; readonly found: string }): string {
+  return `${String(broken.sequence)}:${broken.found}`;
+}
+
 /** The entry of an account that is made, by whom; null for the first one and the demo's. */
 export function auditEntryOfAccount(row: PersonRow, by: string | null, at: string): AuditEntry {
   const digest = digestOf(DIGESTS[DIGEST_VERSION].accountOf(row));

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
 import type { AuditEntry } from './entry';
+import { nameOfBreak } from './entry';
 import { canonicalText } from './text';
 
 /** An entry with its place in the chain. `text` is what was hashed. */
@@ -43,9 +44,7 @@ export async function listAcceptedBreaks(db: Knex): Promise<ReadonlySet<string>>
   const rows = await db<AuditRow>('audit').where('entry', 'like', '%"kind":"break-accepted"%');
   const entries = rows.map(({ entry }) => JSON.parse(entry) as AuditEntry);
   return new Set(
-    entries.flatMap((entry) =>
-      entry.kind === 'break-accepted' ? [`${String(entry.sequence)}:${entry.found}`] : [],
-    ),
+    entries.flatMap((entry) => (entry.kind === 'break-accepted' ? [nameOfBreak(entry)] : [])),
   );
 }
 

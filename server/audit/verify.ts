@@ -6,7 +6,7 @@ import { GENESIS_HASH } from '../database/migrations/002_audit';
 import type { FactRow, PersonRow } from './digests';
 import { DIGESTS, digestVersionOf, otherSpellings } from './digests';
 import type { AuditEntry } from './entry';
-import { auditEntryOfFact } from './entry';
+import { auditEntryOfFact, nameOfBreak } from './entry';
 import { findLooseGuards } from './guards';
 import type { NotedHead } from './heads';
 import type { ChainedEntry } from './queries';
@@ -14,7 +14,7 @@ import { getAuditHead, listAcceptedBreaks, listAuditAfter } from './queries';
 import { digestOf, sha256 } from './text';
 
 /** A place where the log, or what it vouches for, is not what it was. */
-export interface Break {
+interface Break {
   /** Number of the entry that is wrong; 0 when something stands outside the log. */
   readonly sequence: number;
   readonly why: string;
@@ -94,11 +94,6 @@ export async function verifyAudit(
     // One snapshot: what is added meanwhile is left for the next verification.
     { isolationLevel: 'repeatable read', readOnly: true },
   );
-}
-
-/** A break as it is named at the command line: `12:3f…`. */
-export function nameOfBreak({ sequence, found }: Pick<Break, 'sequence' | 'found'>): string {
-  return `${String(sequence)}:${found}`;
 }
 
 /** Every break of the log, in its order. */

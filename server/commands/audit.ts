@@ -1,7 +1,8 @@
 import { parseArgs } from 'node:util';
+import { nameOfBreak } from '../audit/entry';
 import { readHeadNotes } from '../audit/heads';
 import type { AuditVerdict } from '../audit/verify';
-import { nameOfBreak, verifyAudit } from '../audit/verify';
+import { verifyAudit } from '../audit/verify';
 import { listStrayProjections } from '../ledger/project';
 import { runCommand, withServices } from './command';
 
