@@ -89,7 +89,7 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
     <form
       noValidate
       aria-label="A new person"
-      className="mb-8 grid max-w-3xl grid-cols-2 gap-x-6 gap-y-4 border-b border-rule pb-6"
+      className="mb-8 grid max-w-3xl gap-x-6 gap-y-4 border-b border-rule pb-6 md:grid-cols-2"
       onSubmit={(event) =>
         void form.handleSubmit((body) => {
           add.mutate(body, { onSuccess: onDone, onError: showFailure });
@@ -110,7 +110,7 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
         hint="People, house rules and methods; a run by other rules than those in force."
         {...form.register('mayManage')}
       />
-      <div className="col-span-2 flex items-center gap-3">
+      <div className="flex items-center gap-3 md:col-span-2">
         <Button type="submit" look="primary" disabled={add.isPending}>
           Add the person
         </Button>

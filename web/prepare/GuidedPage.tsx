@@ -80,7 +80,7 @@ function Guided({ preparation, stock }: GuidedProps) {
         )
       }
     >
-      <div className="grid grid-cols-[240px_minmax(0,1fr)_272px] gap-7">
+      <div className="grid gap-7 md:grid-cols-[180px_minmax(0,1fr)] xl:grid-cols-[240px_minmax(0,1fr)_272px]">
         <div className="flex flex-col justify-between gap-4">
           <StepList
             preparation={preparation}
