@@ -3,7 +3,7 @@ import { closeSync } from 'node:fs';
 import { join } from 'node:path';
 import { endsWithin, openLog } from './cluster.mjs';
 import { run, tail } from './run.mjs';
-import { StepError } from './say.mjs';
+import { say, StepError } from './say.mjs';
 
 /**
  * Runs one of the built commands and gives its output.
@@ -17,6 +17,7 @@ export async function runBuilt(root, step, [name = '', ...args], env) {
   const outcome = await run(process.execPath, [file, ...args], {
     cwd: root,
     env: { ...process.env, ...env },
+    onProgress: say,
   });
   if (outcome.code === 0) return outcome.output.trim();
   throw new StepError(step, tail(outcome.output), remedyFor(outcome.output));

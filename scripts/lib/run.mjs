@@ -18,12 +18,13 @@ export function killPrograms() {
  * Runs a program to its end and keeps what it prints.
  * @param {string} program
  * @param {readonly string[]} args
- * @param {import('node:child_process').SpawnOptions & { echo?: boolean, input?: string }} [options] `echo` shows the output
- *   as it comes, `input` is what the program reads
+ * @param {import('node:child_process').SpawnOptions & { echo?: boolean, onProgress?: (text: string) => void, input?: string }} [options]
+ *   `echo` shows the output as it comes, `onProgress` is told the lines that say how far it is (they begin with `· `),
+ *   `input` is what the program reads
  * @returns {Promise<Outcome>}
  */
 export function run(program, args, options = {}) {
-  const { echo = false, input, ...rest } = options;
+  const { echo = false, onProgress, input, ...rest } = options;
   return new Promise((resolve) => {
     const stdin = input === undefined ? 'ignore' : 'pipe';
     const child = spawn(program, args, { stdio: [stdin, 'pipe', 'pipe'], ...rest });
@@ -36,6 +37,7 @@ export function run(program, args, options = {}) {
     const keep = (chunk) => {
       output += chunk.toString();
       if (echo) process.stdout.write(chunk);
+      for (const [, text = ''] of chunk.toString().matchAll(/^· (.*)$/gm)) onProgress?.(text);
     };
     child.stdout?.on('data', keep);
     child.stderr?.on('data', keep);

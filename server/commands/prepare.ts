@@ -5,6 +5,11 @@ import { issueFirstAccountCode } from '../people/accounts';
 import { hasPeople } from '../people/queries';
 import { runCommand, withServices } from './command';
 
+/** Folding many records anew takes a while: such lines are shown as they come. */
+function say(done: number, total: number): void {
+  console.error(`· Folding the records anew: ${String(done)} of ${String(total)} …`);
+}
+
 /**
  * Migrates the database and prints, as one line of JSON, whether anybody has an account and, with
  * `--issue-code`, the one-time code for the first account.
@@ -12,7 +17,7 @@ import { runCommand, withServices } from './command';
 await runCommand(async () => {
   const owner = connectAsOwner(requireEnvironment('DATABASE_OWNER_URL'));
   try {
-    await migrate(owner);
+    await migrate(owner, { onProgress: say });
   } finally {
     await owner.destroy();
   }

@@ -4,11 +4,13 @@ import * as audit from './migrations/002_audit';
 import * as files from './migrations/003_files';
 import * as rules from './migrations/007_rules';
 import * as passwords from './migrations/008_passwords';
-import { rebuildProjections } from '../ledger/project';
+import * as shape from './migrations/009_shape';
+import type { Progress } from '../ledger/project';
+import { PROJECTIONS_SHAPE, rebuildProjections } from '../ledger/project';
 
-/** Projections follow from the facts: where they have another shape than before, they are folded anew. */
-const REFOLD: Pick<Knex.Migration, 'up' | 'down'> = {
-  up: rebuildProjections,
+/** Once folded the projections anew; that is done after all migrations now, where their shape has changed. */
+const EMPTY: Pick<Knex.Migration, 'up' | 'down'> = {
+  up: () => Promise.resolve(),
   down: () => Promise.resolve(),
 };
 
@@ -16,12 +18,16 @@ const MIGRATIONS: readonly (Knex.Migration & { name: string })[] = [
   { name: '001_footing', up: footing.up, down: footing.down },
   { name: '002_audit', up: audit.up, down: audit.down },
   { name: '003_files', up: files.up, down: files.down },
-  { name: '004_standards', ...REFOLD },
-  { name: '005_excess', ...REFOLD },
-  { name: '006_curves', ...REFOLD },
+  { name: '004_standards', ...EMPTY },
+  { name: '005_excess', ...EMPTY },
+  { name: '006_curves', ...EMPTY },
   { name: '007_rules', up: rules.up, down: rules.down },
   { name: '008_passwords', up: passwords.up, down: passwords.down },
+  { name: '009_shape', up: shape.up, down: shape.down },
 ];
+
+/** The migrations, oldest first. */
+export const MIGRATION_NAMES: readonly string[] = MIGRATIONS.map(({ name }) => name);
 
 type Migration = (typeof MIGRATIONS)[number];
 
@@ -45,12 +51,17 @@ const MIGRATION_LOCK = 4_680_417;
 /**
  * Brings the database to the newest shape; each migration in a transaction of its own. Several processes may try at
  * once: they take turns under a lock that PostgreSQL frees when its holder dies. The migration library's own lock is
- * a row that a killed process leaves behind, so it is freed first by whoever holds ours.
+ * a row that a killed process leaves behind, so it is freed first by whoever holds ours. Then, under the same lock, what
+ * lists read is folded anew where this program folds it in another shape.
  *
+ * @param onProgress is told how far folding has come
  * @param last the migration to stop at, for a database of before; else the newest
  * @throws NewerDatabaseError when a newer program has been at work here; nothing is changed.
  */
-export async function migrate(owner: Knex, last?: string): Promise<void> {
+export async function migrate(
+  owner: Knex,
+  { last, onProgress }: { readonly last?: string | undefined; readonly onProgress?: Progress } = {},
+): Promise<void> {
   const migrationSource = sourceUpTo(last);
   await owner.transaction(async (turn) => {
     await turn.raw('SELECT pg_advisory_xact_lock(?)', [MIGRATION_LOCK]);
@@ -59,7 +70,20 @@ export async function migrate(owner: Knex, last?: string): Promise<void> {
       await owner.migrate.forceFreeMigrationsLock({ migrationSource });
     }
     await owner.migrate.latest({ migrationSource });
+    if (last === undefined) await refold(owner, onProgress);
   });
+}
+
+async function refold(owner: Knex, onProgress?: Progress): Promise<void> {
+  if ((await shapeOf(owner)) === PROJECTIONS_SHAPE) return;
+  await owner.transaction(async (tx) => {
+    await rebuildProjections(tx, onProgress);
+    await tx('projections_shape').update({ version: PROJECTIONS_SHAPE });
+  });
+}
+
+async function shapeOf(db: Knex): Promise<number | null> {
+  return (await db<{ version: number }>('projections_shape').first('version'))?.version ?? null;
 }
 
 async function refuseNewer(owner: Knex): Promise<void> {
@@ -75,7 +99,9 @@ async function refuseNewer(owner: Knex): Promise<void> {
 /** Whether the database has exactly the shape that this program works with. */
 export async function isMigrated(db: Knex): Promise<boolean> {
   const done = await listDone(db);
-  return done.length === MIGRATIONS.length && MIGRATIONS.every(({ name }) => done.includes(name));
+  const isAll =
+    done.length === MIGRATIONS.length && MIGRATIONS.every(({ name }) => done.includes(name));
+  return isAll && (await shapeOf(db)) === PROJECTIONS_SHAPE;
 }
 
 async function listDone(db: Knex): Promise<string[]> {

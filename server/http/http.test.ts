@@ -15,6 +15,8 @@ import { migrate } from '../database/migrate';
 import { fileRoutes } from '../files/routes';
 import { Printer } from '../labels/printer';
 import { labelRoutes } from '../labels/routes';
+import { listStrayProjections } from '../ledger/project';
+import { listRecords } from '../ledger/queries';
 import { ledgerRoutes } from '../ledger/routes';
 import { peopleRoutes } from '../people/routes';
 import { preparationRoutes } from '../preparations/routes';
@@ -254,6 +256,21 @@ test('a server says that it lives, and that it is ready only with its database',
   await expect(migrate(owner)).rejects.toThrow(/newer version.*999_later/);
   await owner('knex_migrations').where({ name: '999_later' }).delete();
   await visitor.get('/readyz').expect(200);
+});
+
+test('lists that another program folded are folded anew at the next start, and until then the server is not ready', async () => {
+  const { owner, db } = laboratory.database;
+  await owner('projections_shape').update({ version: 0 });
+  await owner('projections').update({ state: owner.raw(`state || '{"of": "before"}'`) });
+  await laboratory.visitor().get('/readyz').expect(503);
+  const told: (readonly [number, number])[] = [];
+  await migrate(owner, { onProgress: (done, total) => told.push([done, total]) });
+  await laboratory.visitor().get('/readyz').expect(200);
+  expect(await listStrayProjections(db)).toEqual([]);
+  expect(told[0]).toEqual([0, (await listRecords(db)).length]);
+  const anew: unknown[] = [];
+  await migrate(owner, { onProgress: () => anew.push(null) });
+  expect(anew).toEqual([]);
 });
 
 test('a killed migration leaves no lock behind, and several that start at once take turns', async () => {

@@ -5,9 +5,9 @@ import type { Fact } from '#core/record';
 import type { RunFact, RunReferences } from '#core/titration';
 import { foldRun } from '#core/titration';
 import type { ProjectionRow } from './queries';
-import { deleteProjections, listProjectionRows, listRecords, upsertProjection } from './queries';
+import { deleteProjections, insertProjections, listProjectionRows, listRecords } from './queries';
 import type { LoadedRecord } from './references';
-import { loadRecord } from './references';
+import { loadRecord, loadRecords } from './references';
 
 /** What lists show of a record; null before its first fact. */
 export function projectionOf({ id, kind, facts, references }: LoadedRecord): ProjectionRow | null {
@@ -35,16 +35,31 @@ export async function listStrayProjections(db: Knex): Promise<string[]> {
   return [...stray, ...kept.keys()];
 }
 
+/** Raised when what lists read of a record has another shape than before: every start compares it. */
+export const PROJECTIONS_SHAPE = 1;
+
+/** Records that are folded and stored at once. */
+const BATCH = 200;
+
+/** Is told how many of all records have been folded. */
+export type Progress = (done: number, total: number) => void;
+
 /** Remakes every projection from the facts, all or none; gives the number of records. */
-export async function rebuildProjections(db: Knex): Promise<number> {
+export async function rebuildProjections(db: Knex, onProgress?: Progress): Promise<number> {
   return db.transaction(async (tx) => {
     await deleteProjections(tx);
     const records = await listRecords(tx);
-    for (const { id, kind } of records) {
-      const projection = projectionOf(await loadRecord(tx, id, kind));
-      if (!projection) throw new RangeError(`record ${id} of kind ${kind} has no state to project`);
-      await upsertProjection(tx, projection);
+    for (let done = 0; done < records.length; done += BATCH) {
+      onProgress?.(done, records.length);
+      const batch = await loadRecords(tx, records.slice(done, done + BATCH));
+      await insertProjections(tx, [...batch.values()].map(projected));
     }
     return records.length;
   });
+}
+
+function projected(record: LoadedRecord): ProjectionRow {
+  const projection = projectionOf(record);
+  if (projection) return projection;
+  throw new RangeError(`record ${record.id} of kind ${record.kind} has no state to project`);
 }

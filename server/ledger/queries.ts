@@ -134,16 +134,13 @@ export interface ProjectionRow {
   readonly state: ListStates[ListKind];
 }
 
-export async function upsertProjection(tx: Knex, row: ProjectionRow): Promise<void> {
-  await tx('projections')
-    .insert({
-      record_id: row.recordId,
-      kind: row.kind,
-      version: row.version,
-      state: JSON.stringify(row.state),
-    })
-    .onConflict('record_id')
-    .merge();
+export async function insertProjections(tx: Knex, rows: readonly ProjectionRow[]): Promise<void> {
+  await tx('projections').insert(
+    rows.map(({ recordId, kind, version, state }) => ({
+      ...{ record_id: recordId, kind, version },
+      state: JSON.stringify(state),
+    })),
+  );
 }
 
 /** All projections as they are kept. */

@@ -23,7 +23,7 @@ export async function createTestDatabase(lastMigration?: string): Promise<TestDa
   await admin.raw(`CREATE DATABASE ${name}`);
   const url = clusterUrl.replace(/\/[^/]*$/, `/${name}`);
   const owner = connectAsOwner(url);
-  await migrate(owner, lastMigration);
+  await migrate(owner, { last: lastMigration });
   const db = connectAsApplication(url);
   const pool = sessionPool(url);
   const leave = async (): Promise<void> => {

@@ -1,8 +1,7 @@
 import type { Knex } from 'knex';
-import type { FactRow, PersonRow } from '../../audit/digests/version1';
-import { accountOf, factOf } from '../../audit/digests/version1';
-import { canonicalText, digestOf } from '../../audit/text';
 import { APP_ROLE } from '../connection';
+import type { FactRow, PersonRow } from './frozen';
+import { accountOf, canonicalText, digestOf, factOf } from './frozen';
 
 /** Hash that the first entry of the audit chain goes over. */
 export const GENESIS_HASH = '0'.repeat(64);

@@ -1,8 +1,7 @@
 import type { Knex } from 'knex';
-import { rebuildProjections } from '../../ledger/project';
 import { APP_ROLE } from '../connection';
 
-/** Certificates of lots as files, and projections with what lots, bottles and preparations have come to say. */
+/** Certificates of lots as files. */
 export async function up(db: Knex): Promise<void> {
   await db.schema.createTable('files', (table) => {
     table.uuid('id').primary();
@@ -16,7 +15,6 @@ export async function up(db: Knex): Promise<void> {
     CREATE TRIGGER files_append_only BEFORE UPDATE OR DELETE OR TRUNCATE ON files
     FOR EACH STATEMENT EXECUTE FUNCTION refuse_change()`);
   await db.raw(`GRANT SELECT, INSERT ON files TO ${APP_ROLE}`);
-  await rebuildProjections(db);
 }
 
 export function down(): Promise<void> {

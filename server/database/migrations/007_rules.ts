@@ -1,8 +1,7 @@
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
-import type { FactRow } from '../../audit/digests/version1';
-import { factOf } from '../../audit/digests/version1';
-import { canonicalText, digestOf } from '../../audit/text';
+import type { FactRow } from './frozen';
+import { canonicalText, digestOf, factOf } from './frozen';
 
 /**
  * Frozen: the rules that were in force where nobody had set any. A laboratory of that kind gets them as a fact, so that

@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
-import { canonicalText, sha256 } from '../../audit/text';
 import { APP_ROLE } from '../connection';
+import { canonicalText, sha256 } from './frozen';
 
 /**
  * Passwords in a table of their own, to which they are appended: changing one adds a row, and the log has an entry for
