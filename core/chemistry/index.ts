@@ -57,4 +57,4 @@ export {
 export type { MolarMass } from './molarMass';
 export { molarMass } from './molarMass';
 export type { MethodFactBodies, MethodState } from './ownMethod';
-export { foldMethod } from './ownMethod';
+export { METHOD_RECORD } from './ownMethod';

@@ -1,6 +1,9 @@
-import type { FactOf, Provenance, Withdrawal, WithdrawalBody } from '../record';
-import { provenance, withdrawalOf } from '../record';
+import type { Around, Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
+import { checkMay, defineRecord, provenance, RETURNED, takes, WITHDRAWN } from '../record';
+import { checkRules } from '../laboratory';
+import { CATALOGUE } from './catalogue';
 import type { Method } from './catalogue/entries';
+import { checkCatalogue, extendCatalogue, NO_ENTRIES } from './lookUp';
 
 export interface MethodFactBodies {
   /** The whole method; each writing is a version of its own. */
@@ -8,28 +11,54 @@ export interface MethodFactBodies {
   'method.withdrawn': WithdrawalBody;
   'method.returned': WithdrawalBody;
 }
-type MethodFact = FactOf<MethodFactBodies>;
 
 /** A method of a laboratory's own, as its facts tell it. */
-export interface MethodState {
-  readonly id: string;
-  readonly version: number;
+export interface MethodState extends RecordHead, Withdrawable {
   readonly method: Method;
   /** Who wrote each version and why, oldest first. */
   readonly written: readonly (Provenance & { readonly reason: string })[];
-  readonly withdrawn: Withdrawal | null;
 }
 
-/** Folds the facts of one method; null before the first. */
-export function foldMethod(facts: readonly MethodFact[]): MethodState | null {
-  const written = facts.filter((fact) => fact.kind === 'method.written');
-  const last = written.at(-1);
-  if (!last) return null;
-  return {
-    id: last.recordId,
-    version: facts.length,
-    method: last.body.method,
-    written: written.map((fact) => ({ ...provenance(fact), reason: fact.body.reason })),
-    withdrawn: withdrawalOf(facts),
-  };
+/** Nor did a method of one's own add a reagent in excess. */
+function toMethodWithoutExcess(body: unknown): unknown {
+  const { method, ...rest } = body as { readonly method: object };
+  return { ...rest, method: { excess: null, ...method } };
 }
+
+/** A method of a laboratory's own: written, as often as it is changed, in and out of use. */
+export const METHOD_RECORD = defineRecord<
+  'method',
+  MethodFactBodies,
+  MethodState,
+  Pick<Around, 'author'>
+>({
+  kind: 'method',
+  first: 'method.written',
+  begin: (fact) =>
+    fact.kind === 'method.written'
+      ? {
+          method: fact.body.method,
+          written: [{ ...provenance(fact), reason: fact.body.reason }],
+          withdrawn: null,
+        }
+      : null,
+  facts: {
+    'method.written': {
+      nature: 'decision',
+      repeats: true,
+      earlier: [toMethodWithoutExcess],
+      check: ({ body: { method } }, _state, { author }) => [
+        ...checkMay(author, 'manage'),
+        ...checkCatalogue(extendCatalogue(CATALOGUE, { ...NO_ENTRIES, methods: [method] })),
+        ...checkRules(method.rules),
+      ],
+      apply: ({ written }, fact) => ({
+        method: fact.body.method,
+        written: [...written, { ...provenance(fact), reason: fact.body.reason }],
+      }),
+      sentence: ({ method, reason }) => `method ${method.name}: ${reason}.`,
+    },
+    'method.withdrawn': takes(WITHDRAWN, 'manage'),
+    'method.returned': takes(RETURNED, 'manage'),
+  },
+});

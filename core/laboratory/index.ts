@@ -15,7 +15,9 @@ export type {
   LaboratoryFactBodies,
   LaboratoryState,
 } from './laboratory';
-export { foldLaboratory, rulesAt } from './laboratory';
+export { LABORATORY_RECORD, rulesAt } from './laboratory';
+export type { FewRules } from './earlierRules';
+export { toEarlierRules, toMoreRules, toRulesOfFlaskAndCurve } from './earlierRules';
 export type { CalendarDuration, PlainDate } from './plainDate';
 export { addToDate, daysBetween, isPlainDate, plainDateAt } from './plainDate';
 export { checkTypedDate } from './typedDate';

@@ -1,6 +1,8 @@
-import type { FactOf } from '../record';
+import type { Around, FactOf, RecordHead } from '../record';
+import { checkMay, defineRecord } from '../record';
 import type { HouseRules } from './houseRules';
-import { UNWRITTEN_RULES } from './houseRules';
+import { checkRules, UNWRITTEN_RULES } from './houseRules';
+import { toMoreRules, toRulesOfFlaskAndCurve } from './earlierRules';
 
 /** The laboratory itself. */
 export interface Laboratory {
@@ -15,21 +17,43 @@ export interface LaboratoryFactBodies {
 }
 export type LaboratoryFact = FactOf<LaboratoryFactBodies>;
 
-export interface LaboratoryState extends Laboratory {
-  readonly id: string;
-  readonly version: number;
+export interface LaboratoryState extends Laboratory, RecordHead {
   /** Those in force. */
   readonly rules: HouseRules;
 }
 
-/** Folds the facts of the laboratory; null before the first. */
-export function foldLaboratory(facts: readonly LaboratoryFact[]): LaboratoryState | null {
-  const founded = facts.find((fact) => fact.kind === 'laboratory.founded');
-  if (!founded) return null;
-  const set = facts.findLast((fact) => fact.kind === 'laboratory.rules-set');
-  const rules = set?.body.rules ?? UNWRITTEN_RULES;
-  return { id: founded.recordId, version: facts.length, ...founded.body, rules };
-}
+/** The laboratory: founded, and its rules set as often as they change. */
+export const LABORATORY_RECORD = defineRecord<
+  'laboratory',
+  LaboratoryFactBodies,
+  LaboratoryState,
+  Pick<Around, 'author'>,
+  'laboratory.founded'
+>({
+  kind: 'laboratory',
+  first: 'laboratory.founded',
+  begin: (fact) =>
+    fact.kind === 'laboratory.founded' ? { ...fact.body, rules: UNWRITTEN_RULES } : null,
+  facts: {
+    'laboratory.founded': {
+      nature: 'decision',
+      needsServer: true,
+      check: () => [],
+      apply: () => ({}),
+      sentence: ({ name }) => `${name} founded.`,
+    },
+    'laboratory.rules-set': {
+      nature: 'decision',
+      earlier: [toMoreRules, toRulesOfFlaskAndCurve],
+      check: ({ body: { rules } }, _state, { author }) => [
+        ...checkMay(author, 'manage'),
+        ...checkRules(rules),
+      ],
+      apply: (_state, { body: { rules } }) => ({ rules }),
+      sentence: ({ reason }) => `house rules: ${reason}.`,
+    },
+  },
+});
 
 /** The house rules in force at a time (ISO 8601, UTC): the last that had come on record by then. */
 export function rulesAt(facts: readonly LaboratoryFact[], at: string): HouseRules {

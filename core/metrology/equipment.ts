@@ -1,5 +1,4 @@
-import type { FactOf, Provenance, Withdrawal, WithdrawalBody } from '../record';
-import { provenance, withdrawalOf } from '../record';
+import type { Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
 import type { DecimalText, Distribution } from '../measurement';
 import { calibratedVolume, correctionAtMl } from './calibration';
 
@@ -106,36 +105,13 @@ export interface EquipmentFactBodies {
   'equipment.withdrawn': WithdrawalBody;
   'equipment.returned': WithdrawalBody;
 }
-type EquipmentFact = FactOf<EquipmentFactBodies>;
-
 /** A piece of equipment as its facts tell it. */
-export interface EquipmentState {
-  readonly id: string;
-  readonly version: number;
+export interface EquipmentState extends RecordHead, Withdrawable {
   readonly registered: Provenance;
   /** As registered, with the due date of its last calibration. */
   readonly equipment: Equipment;
   /** Oldest first; the last one is in force. */
   readonly calibrations: readonly (Provenance & Calibration)[];
-  readonly withdrawn: Withdrawal | null;
-}
-
-/** Folds the facts of one piece of equipment; null before the first. */
-export function foldEquipment(facts: readonly EquipmentFact[]): EquipmentState | null {
-  const first = facts.find((fact) => fact.kind === 'equipment.registered');
-  if (!first) return null;
-  const calibrations = facts.flatMap((fact) =>
-    fact.kind === 'equipment.calibrated' ? [{ ...provenance(fact), ...fact.body }] : [],
-  );
-  const last = calibrations.at(-1);
-  return {
-    id: first.recordId,
-    version: facts.length,
-    registered: provenance(first),
-    equipment: last ? { ...first.body, calibrationDue: last.due } : first.body,
-    calibrations,
-    withdrawn: withdrawalOf(facts),
-  };
 }
 
 /** A point of a calibration in numbers: what is marked, how far the truth is from it, and how sure that is (k = 2). */

@@ -41,10 +41,10 @@ export {
   calibratedPointOf,
   calibrationPoints,
   deliveryCorrection,
-  foldEquipment,
   isPipette,
   isCalibrationOverdue,
 } from './equipment';
+export { EQUIPMENT_RECORD } from './equipmentRecord';
 export type { GlasswareClass, GlasswareKind, GlasswareSize } from './glassware';
 export { glasswareOf, TOLERANCE_DISTRIBUTION } from './glassware';
 export { temperatureDeviation } from './temperature';
@@ -55,4 +55,4 @@ export {
   waterDensityKgPerM3,
 } from './water';
 export type { Weighing } from './weighing';
-export { checkShownDecimals, checkWeighing, netMassG } from './weighing';
+export { checkShownDecimals, checkWeighing, netMassG, weighingText } from './weighing';

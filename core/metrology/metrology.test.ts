@@ -6,7 +6,7 @@ import {
   buretteReading,
   volumeTolerance,
   endPointWithin,
-  foldEquipment,
+  EQUIPMENT_RECORD,
   isCalibrationOverdue,
   temperatureDeviation,
   weighingLinearity,
@@ -58,8 +58,8 @@ test('a calibration is overdue from the day after its due date', () => {
 });
 
 test('equipment is what its first fact says', () => {
-  expect(foldEquipment([])).toBeNull();
-  const state: EquipmentState | null = foldEquipment([
+  expect(EQUIPMENT_RECORD.fold([])).toBeNull();
+  const state: EquipmentState | null = EQUIPMENT_RECORD.fold([
     {
       id: 'f1',
       recordId: 'e1',

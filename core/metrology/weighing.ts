@@ -54,3 +54,10 @@ export function checkShownDecimals(
   const message = `${lead} ${String(decimals)} decimals: write every one of them, a last zero too.`;
   return [unlikely('decimals', field, message)];
 }
+
+/** A weighing as it was read: `0.4802 g`, or both masses of one by difference. */
+export function weighingText(weighing: Weighing): string {
+  return weighing.mode === 'tared'
+    ? `${weighing.massG} g`
+    : `${weighing.beforeG} g before, ${weighing.afterG} g after`;
+}

@@ -2,6 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { CATALOGUE, findSubstance } from '#core/chemistry';
 import type { EquipmentState } from '#core/metrology';
+import { checkFact } from '../ledger';
+import { aroundWith } from '../test-support/around';
 import {
   EQUIPMENT,
   KHP_PLAN,
@@ -15,9 +17,8 @@ import type { PreparationFact, PreparationPlan } from './index';
 import {
   bottleOf,
   checkBottling,
-  checkPreparationFact,
   checkPreparationStart,
-  foldPreparation,
+  PREPARATION_RECORD,
   nextWork,
   resultOf,
   stepsOf,
@@ -36,7 +37,9 @@ const DECISION = {
 } as const;
 
 function codes(plan: PreparationPlan, records = RECORDS, left = new Map<string, number>()) {
-  return checkPreparationStart(plan, records, left, '2026-03-02').map(({ code }) => code);
+  return checkPreparationStart(plan, records, (id) => left.get(id), '2026-03-02').map(
+    ({ code }) => code,
+  );
 }
 
 describe('the steps', () => {
@@ -329,7 +332,7 @@ describe('what came of it', () => {
 describe('what is asked and what is refused', () => {
   const script = () => new PreparationScript(KHP_PLAN);
   const against = (made: PreparationScript, fact: PreparationFact) =>
-    checkPreparationFact(made.state, fact, EQUIPMENT).map(
+    checkFact(fact, made.state, aroundWith({ equipment: EQUIPMENT })).map(
       ({ code, message }) => `${code}: ${message}`,
     );
   const mass = (made: PreparationScript, massG: string) =>
@@ -338,6 +341,7 @@ describe('what is asked and what is refused', () => {
       quantity: { kind: 'mass', weighing: { mode: 'tared', massG } },
       replaces: [],
       takenFrom: null,
+      pins: [],
       reason: null,
     });
 
@@ -358,7 +362,7 @@ describe('what is asked and what is refused', () => {
   test('filling to the mark before it is dissolved is asked about; unknown steps are refused', () => {
     const made = script().weigh('5.1100').done('dry').done('cool').done('transfer');
     const to = (step: string) =>
-      made.propose('preparation.step-done', { step, isLeftOut: false, reason: null });
+      made.propose('preparation.step-done', { step, isLeftOut: false, pins: [], reason: null });
     expect(against(made, to('to-mark'))).toEqual([
       expect.stringMatching(/^out-of-order.*Dissolved/),
     ]);
@@ -366,6 +370,7 @@ describe('what is asked and what is refused', () => {
     const leftOut = made.propose('preparation.step-done', {
       step: 'weigh',
       isLeftOut: true,
+      pins: [],
       reason: 'in a hurry',
     });
     expect(against(script(), leftOut)).toEqual([expect.stringMatching(/^must-be-measured/)]);
@@ -373,7 +378,7 @@ describe('what is asked and what is refused', () => {
 
   test('a wait that is cut short is asked about', () => {
     const made = script().add('preparation.step-begun', { step: 'dry' });
-    const dry = { step: 'dry', isLeftOut: false, reason: null };
+    const dry = { step: 'dry', isLeftOut: false, pins: [], reason: null };
     const after = (minutes: number) =>
       made.propose(
         'preparation.step-done',
@@ -467,8 +472,8 @@ test('waiting is reckoned from when it began, work goes on where it was left, fa
     waitsUntil: '2026-03-02T10:40:00.000Z',
   });
   expect(nextWork(begun.done('dry').state)?.id).toBe('cool');
-  expect(foldPreparation([...begun.facts, ...begun.facts])).toEqual(begun.state);
-  expect(foldPreparation(begun.facts.slice(1))).toBeNull();
+  expect(PREPARATION_RECORD.fold([...begun.facts, ...begun.facts])).toEqual(begun.state);
+  expect(PREPARATION_RECORD.fold(begun.facts.slice(1))).toBeNull();
   const bottled = begun.add('preparation.bottled', { bottleId: 'b' }).state;
   expect(bottled).toMatchObject({ status: 'bottled', bottleId: 'b', closed: { by: 'ines' } });
   expect(bottled.steps.find(({ work }) => work === 'bottle')?.done).not.toBeNull();

@@ -38,11 +38,14 @@ export {
 } from './solution';
 export type { Left } from './startChecks';
 export { checkPreparationStart, missingFor, needsOf } from './startChecks';
-export { checkBottling, checkPreparationFact } from './stepChecks';
+export { checkBottling } from './stepChecks';
+export type { AroundPreparation } from './preparationRecord';
+export { namedBy, pinsFor, PREPARATION_RECORD, recordsOf } from './preparationRecord';
 export { dilutedMolarity, molarityOfSolution } from './equations';
 export { MISHAPS } from './mishaps';
 export type {
   MeasuredEntry,
+  Pin,
   PreparationFact,
   PreparationFactBodies,
   PreparationState,
@@ -50,14 +53,7 @@ export type {
   StepState,
   Taking,
 } from './record';
-export {
-  applyPreparationFact,
-  foldPreparation,
-  measuredIn,
-  nextWork,
-  spoiltBy,
-  takenFor,
-} from './record';
+export { measuredIn, nextWork, spoiltBy, takenFor } from './record';
 export type { PreparationRecords, PreparationResult } from './result';
 export { resultOf } from './result';
 export type { Measure, PreparationPlan, PreparationSource, Step } from './work';

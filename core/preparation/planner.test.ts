@@ -126,7 +126,7 @@ describe('the routes to a solution', () => {
       plannerShelf(
         'sodium-hydroxide',
         { lots: [lotOf(dissolved)], bottles: [], equipment: [] },
-        new Map([['lot-khp', 6]]),
+        (id) => (id === 'lot-khp' ? 6 : undefined),
         '2026-03-02',
       );
     const byMass = shelfOf({ meaning: 'by-mass', densityGPerMl: '1.525' });

@@ -2,17 +2,21 @@ import type { DecimalText } from '../measurement';
 import type { Weighing } from '../metrology';
 import { netMassG } from '../metrology';
 import type { Parent } from '../reagent';
-import type { FactOf, Provenance } from '../record';
-import { enteredAt, provenance } from '../record';
+import type { Fact, FactOf, Provenance, RecordHead, RecordVersion } from '../record';
 import { MISHAPS } from './mishaps';
 import type { PreparationPlan, Step } from './work';
-import { isExact, stepsOf } from './work';
+import { isExact } from './work';
 
 /** A figure measured in a step. */
 export type Quantity =
   | { readonly kind: 'mass'; readonly weighing: Weighing }
   | { readonly kind: 'volume'; readonly volumeMl: DecimalText }
   | { readonly kind: 'temperature'; readonly temperatureC: DecimalText };
+
+/** A record that a step takes from or is done with, at the version that was in force. */
+export interface Pin extends RecordVersion {
+  readonly kind: 'lot' | 'bottle' | 'equipment';
+}
 
 export interface PreparationFactBodies {
   'preparation.started': PreparationPlan;
@@ -22,6 +26,8 @@ export interface PreparationFactBodies {
   'preparation.step-done': {
     readonly step: string;
     readonly isLeftOut: boolean;
+    /** What it rests on where it draws from a parent; empty for other steps, and for steps of before this was kept. */
+    readonly pins: readonly Pin[];
     readonly reason: string | null;
   };
   'preparation.measured': {
@@ -31,6 +37,8 @@ export interface PreparationFactBodies {
     readonly replaces: readonly string[];
     /** The device that the figure was taken from; null when it was typed. */
     readonly takenFrom: string | null;
+    /** As for a step that is done. */
+    readonly pins: readonly Pin[];
     readonly reason: string | null;
   };
   'preparation.mishap': {
@@ -63,118 +71,18 @@ export interface StepState extends Step {
 }
 
 /** A preparation as its facts tell it. */
-export interface PreparationState {
-  readonly id: string;
-  readonly version: number;
-  readonly factIds: readonly string[];
+export interface PreparationState extends RecordHead {
   readonly status: 'open' | 'bottled' | 'discarded';
   readonly started: Provenance;
   readonly plan: PreparationPlan;
   readonly steps: readonly StepState[];
   readonly mishaps: readonly (Provenance & PreparationFactBodies['preparation.mishap'])[];
+  /** When something was first drawn from its parents, and what it rests on since; null before. */
+  readonly drawn: { readonly at: string; readonly pins: readonly Pin[] } | null;
   readonly bottleId: string | null;
+  /** Observations that arrived after it was closed: on record, in no figure. */
+  readonly late: readonly Fact[];
   readonly closed: (Provenance & { readonly reason: string | null }) | null;
-}
-
-/** Folds the facts of one preparation; null before the first. */
-export function foldPreparation(facts: readonly PreparationFact[]): PreparationState | null {
-  return facts.reduce<PreparationState | null>(applyPreparationFact, null);
-}
-
-/**
- * The preparation after one more fact. A fact that is in it already changes nothing, so that a device may lay what it still has to
- * send over what it has read.
- */
-export function applyPreparationFact(
-  before: PreparationState | null,
-  fact: PreparationFact,
-): PreparationState | null {
-  if (!before) {
-    if (fact.kind !== 'preparation.started') return null;
-    return {
-      id: fact.recordId,
-      version: 1,
-      factIds: [fact.id],
-      status: 'open',
-      started: provenance(fact),
-      plan: fact.body,
-      steps: stepsOf(fact.body).map((step) => ({
-        ...step,
-        begun: null,
-        waitsUntil: null,
-        done: null,
-        entries: [],
-        replaced: [],
-      })),
-      mishaps: [],
-      bottleId: null,
-      closed: null,
-    };
-  }
-  if (before.factIds.includes(fact.id)) return before;
-  return {
-    ...before,
-    ...changeOf(before, fact),
-    version: before.version + 1,
-    factIds: [...before.factIds, fact.id],
-  };
-}
-
-function changeOf(before: PreparationState, fact: PreparationFact): Partial<PreparationState> {
-  const by = provenance(fact);
-  const change = (id: string, made: (step: StepState) => Partial<StepState>) => ({
-    steps: before.steps.map((step) => (step.id === id ? { ...step, ...made(step) } : step)),
-  });
-  switch (fact.kind) {
-    case 'preparation.started':
-      return {};
-    case 'preparation.step-begun':
-      return change(fact.body.step, ({ begun, waitMinutes }) =>
-        begun || waitMinutes === null
-          ? {}
-          : {
-              begun: by,
-              waitsUntil: new Date(
-                Date.parse(enteredAt(fact)) + waitMinutes * 60_000,
-              ).toISOString(),
-            },
-      );
-    case 'preparation.step-done': {
-      const { step, ...how } = fact.body;
-      return change(step, ({ done }) => (done ? {} : { done: { ...by, ...how } }));
-    }
-    case 'preparation.measured': {
-      const { step, quantity, replaces, takenFrom, reason } = fact.body;
-      return change(step, ({ entries, replaced }) => ({
-        entries: [
-          ...entries.filter(({ factId }) => !replaces.includes(factId)),
-          { ...by, quantity, takenFrom, reason },
-        ],
-        replaced: [
-          ...replaced,
-          ...entries
-            .filter(({ factId }) => replaces.includes(factId))
-            .map((entry) => ({ ...entry, because: reason })),
-        ],
-        done: { ...by, isLeftOut: false, reason: null },
-      }));
-    }
-    case 'preparation.mishap':
-      return { mishaps: [...before.mishaps, { ...by, ...fact.body }] };
-    case 'preparation.discarded':
-      return { status: 'discarded', closed: { ...by, reason: fact.body.reason } };
-    case 'preparation.bottled':
-      return {
-        status: 'bottled',
-        bottleId: fact.body.bottleId,
-        steps: before.steps.map((step) =>
-          step.work === 'bottle' && !step.done
-            ? { ...step, done: { ...by, isLeftOut: false, reason: null } }
-            : step,
-        ),
-        closed: { ...by, reason: null },
-      };
-  }
 }
 
 /** The mishap that spoilt an exact solution, with its reason; null while there is none. */

@@ -39,7 +39,7 @@ export function plannerShelf(
     ({ lot, withdrawn }) =>
       lot.substanceId === substanceId && !withdrawn && !isLotExpired(lot, today),
   );
-  const leftOf = (id: string): number => left.get(id) ?? Number.POSITIVE_INFINITY;
+  const leftOf = (id: string): number => left(id) ?? Number.POSITIVE_INFINITY;
   return {
     solids: usable
       .filter(({ lot }) => !lot.dissolved)

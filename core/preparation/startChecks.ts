@@ -21,8 +21,8 @@ export function massUncertainty(balance: Balance, massG: number): number {
   );
 }
 
-/** What is left of each lot (g, mL) and bottle (mL) by its id; one that nobody counts is absent. */
-export type Left = ReadonlyMap<string, number>;
+/** What is left of a lot (g, mL) or a bottle (mL) by its id; undefined when nobody counts. */
+export type Left = (id: string) => number | undefined;
 
 /** What speaks against a plan on a day, with records that hold all that it names. */
 export function checkPreparationStart(
@@ -48,7 +48,7 @@ interface NeededEquipment {
 }
 
 /** The balance, flasks, pipettes and cylinders that a plan names. */
-function equipmentOf({ source }: PreparationPlan): readonly NeededEquipment[] {
+export function equipmentOf({ source }: PreparationPlan): readonly NeededEquipment[] {
   const one = (id: string | null, kind: NeededEquipment['kind']): readonly NeededEquipment[] =>
     id === null ? [] : [{ id, kind }];
   switch (source.kind) {
@@ -234,7 +234,7 @@ function checkStock(
   left: Left,
 ): readonly Finding[] {
   return needsOf(source, equipment).flatMap(({ id, amount, unit }) => {
-    const there = left.get(id);
+    const there = left(id);
     if (there === undefined || there >= amount) return [];
     const lot = lots.find((one) => one.id === id)?.lot.lotNumber;
     const code = bottles.find((one) => one.id === id)?.code;

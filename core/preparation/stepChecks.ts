@@ -1,11 +1,10 @@
 import { decimalPlaces, roundHalfEven, roundSignificant } from '../measurement';
 import type { Balance, EquipmentState } from '../metrology';
 import { checkWeighing, netMassG } from '../metrology';
-import type { Finding } from '../record';
-import { enteredAt, impossible, unlikely } from '../record';
+import type { Around, Finding } from '../record';
+import { impossible, unlikely } from '../record';
 import { suspectWeighing } from '../slip';
-import { MISHAPS } from './mishaps';
-import type { PreparationFact, PreparationState, Quantity, StepState } from './record';
+import type { PreparationFactBodies, PreparationState, Quantity, StepState } from './record';
 import { spoiltBy } from './record';
 import type { Measure, PreparationPlan } from './work';
 import { isExact } from './work';
@@ -13,53 +12,30 @@ import { isExact } from './work';
 /** A mass or volume may stray this far from what was planned before it is asked about. */
 const STRAY: Readonly<Record<'exact' | 'approximate', number>> = { exact: 0.1, approximate: 0.2 };
 
-/** What speaks against the next fact of an open preparation; the same in the browser and on the server. */
-export function checkPreparationFact(
+/** Whether a step takes from a lot or a bottle: from then on it counts what that was. */
+export function drawsFromParent({ work, measures }: StepState): boolean {
+  return work === 'measure' || (measures !== null && measures.kind !== 'temperature');
+}
+
+/** What speaks against a figure for a step. */
+export function checkMeasured(
   preparation: PreparationState,
-  fact: PreparationFact,
-  equipment: readonly EquipmentState[],
+  step: StepState,
+  { replaces, quantity }: PreparationFactBodies['preparation.measured'],
+  around: Pick<AroundStep, 'now'>,
 ): readonly Finding[] {
-  if (preparation.status !== 'open') {
-    const message = `This preparation is ${preparation.status}; nothing can be added.`;
-    return [impossible('preparation-closed', 'step', message)];
-  }
-  switch (fact.kind) {
-    case 'preparation.started':
-      return [impossible('already-started', 'step', 'It has been started already.')];
-    case 'preparation.discarded':
-    case 'preparation.bottled':
-      return [];
-    case 'preparation.mishap':
-      return MISHAPS.some(({ id }) => id === fact.body.mishapId)
-        ? []
-        : [impossible('unknown-mishap', 'mishapId', 'There is no such mishap in the list.')];
-    case 'preparation.step-begun':
-      return onStep(preparation, fact.body.step, () => []);
-    case 'preparation.step-done':
-      return onStep(preparation, fact.body.step, (step) =>
-        checkDone(preparation, step, fact.body.isLeftOut, enteredAt(fact)),
-      );
-    case 'preparation.measured':
-      return onStep(preparation, fact.body.step, (step) => [
-        ...checkOrder(preparation, step),
-        ...checkReplaced(step, fact.body.replaces),
-        ...checkQuantity(preparation.plan, step.measures, fact.body.quantity, equipment),
-      ]);
-  }
+  return [
+    ...checkOrder(preparation, step),
+    ...checkReplaced(step, replaces),
+    ...checkQuantity(preparation.plan, step.measures, quantity, around),
+  ];
 }
 
-function onStep(
-  { steps }: PreparationState,
-  id: string,
-  check: (step: StepState) => readonly Finding[],
-): readonly Finding[] {
-  const step = steps.find((one) => one.id === id);
-  return step
-    ? check(step)
-    : [impossible('unknown-step', 'step', 'This preparation has no such step.')];
-}
+/** The balances that a step may be done with. */
+type AroundStep = Around<{ readonly equipment: EquipmentState }>;
 
-function checkDone(
+/** What speaks against a step being done, or left out, at a time (ISO 8601, UTC). */
+export function checkDone(
   preparation: PreparationState,
   step: StepState,
   isLeftOut: boolean,
@@ -105,7 +81,7 @@ function checkQuantity(
   plan: PreparationPlan,
   measures: Measure | null,
   quantity: Quantity,
-  equipment: readonly EquipmentState[],
+  around: Pick<AroundStep, 'now'>,
 ): readonly Finding[] {
   if (measures?.kind !== quantity.kind) {
     return [impossible('not-measured-here', 'quantity', 'This step does not measure that.')];
@@ -113,7 +89,7 @@ function checkQuantity(
   switch (quantity.kind) {
     case 'mass': {
       if (measures.kind !== 'mass') return [];
-      const balance = equipment.find(({ id }) => id === measures.balanceId)?.equipment;
+      const balance = around.now('equipment', measures.balanceId)?.equipment;
       if (balance?.type !== 'balance') return [];
       const found = checkWeighing(quantity.weighing, balance);
       if (found.some(({ severity }) => severity === 'impossible')) return found;

@@ -1,8 +1,7 @@
 import type { Container } from '../chemistry';
 import type { PlainDate } from '../laboratory';
 import type { DecimalText } from '../measurement';
-import type { FactOf, Provenance, Withdrawal, WithdrawalBody } from '../record';
-import { provenance, withdrawalOf } from '../record';
+import type { Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
 
 /** What a solution is kept for. An auxiliary (acid, indicator) provides the medium and is in no equation. */
 export type Purpose = 'titrant' | 'standard' | 'auxiliary';
@@ -58,7 +57,7 @@ interface CertifiedMolarity {
   readonly validUntil: PlainDate;
 }
 
-interface BottleFactBodies {
+export interface BottleFactBodies {
   'bottle.prepared': PreparedBottle;
   'bottle.certified': CertifiedMolarity;
   /** A label was made for it: the first one, or another. */
@@ -66,34 +65,12 @@ interface BottleFactBodies {
   'bottle.withdrawn': WithdrawalBody;
   'bottle.returned': WithdrawalBody;
 }
-type BottleFact = FactOf<BottleFactBodies>;
-
-export interface BottleState extends PreparedBottle {
-  readonly id: string;
-  readonly version: number;
+export interface BottleState extends PreparedBottle, RecordHead, Withdrawable {
   readonly prepared: Provenance;
   /** Newest last; the last one is in force. */
   readonly certified: readonly CertifiedMolarity[];
-  readonly withdrawn: Withdrawal | null;
   /** Every label that was made, oldest first. */
   readonly labels: readonly (Provenance & { readonly sheet: string })[];
-}
-
-/** Folds the facts of one bottle; null before the first. */
-export function foldBottle(facts: readonly BottleFact[]): BottleState | null {
-  const prepared = facts.find((fact) => fact.kind === 'bottle.prepared');
-  if (!prepared) return null;
-  return {
-    ...prepared.body,
-    id: prepared.recordId,
-    version: facts.length,
-    prepared: provenance(prepared),
-    certified: facts.flatMap((fact) => (fact.kind === 'bottle.certified' ? [fact.body] : [])),
-    withdrawn: withdrawalOf(facts),
-    labels: facts.flatMap((fact) =>
-      fact.kind === 'bottle.labelled' ? [{ ...provenance(fact), ...fact.body }] : [],
-    ),
-  };
 }
 
 /** The nominal molarity of a titrant, mol/L. @throws RangeError for an indicator, which has none. */

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 import { findSubstance } from '#core/chemistry';
 import type { LotFact } from './index';
-import { dryness, foldLot } from './index';
+import { dryness, LOT_RECORD } from './index';
 import { khpLot } from '../test-support/runs';
 
 const KHP = findSubstance('potassium-hydrogen-phthalate')?.drying ?? null;
@@ -19,7 +19,7 @@ function fact(kind: LotFact['kind'], body: object, time: string): LotFact {
 
 /** A lot that was registered, then put in and taken out at these times. */
 function driedAt(temperatureC: string, putIn: string, takenOut: string | null) {
-  const lot = foldLot([
+  const lot = LOT_RECORD.fold([
     fact('lot.registered', khpLot().lot, '6:00'),
     fact('lot.put-to-dry', { temperatureC }, putIn),
     ...(takenOut === null ? [] : [fact('lot.taken-out', {}, takenOut)]),
@@ -55,7 +55,7 @@ test('a hydrate is never put into the oven, and what was not dried is said', () 
 });
 
 test('a lot folds what happens to it: opened, counted, put away, and back in use', () => {
-  const state = foldLot([
+  const state = LOT_RECORD.fold([
     fact('lot.registered', khpLot().lot, '6:00'),
     fact('lot.opened', { openedOn: '2026-03-02' }, '6:10'),
     fact('lot.counted', { amountLeft: '61.2', reason: 'yearly' }, '6:20'),
@@ -67,5 +67,18 @@ test('a lot folds what happens to it: opened, counted, put away, and back in use
     counted: { amountLeft: '61.2' },
     withdrawn: { reason: 'wet' },
   });
-  expect(foldLot([])).toBeNull();
+  expect(LOT_RECORD.fold([])).toBeNull();
+});
+
+test('two devices that put one lot into the oven, and take it out, leave one stay', () => {
+  const state = LOT_RECORD.fold([
+    fact('lot.registered', khpLot().lot, '6:00'),
+    fact('lot.put-to-dry', { temperatureC: '115' }, '7:00'),
+    fact('lot.put-to-dry', { temperatureC: '120' }, '7:01'),
+    fact('lot.taken-out', {}, '9:05'),
+    fact('lot.taken-out', {}, '9:06'),
+  ]);
+  expect(state?.drying).toMatchObject([
+    { temperatureC: '115', takenOut: { at: `${AT}9:05:00.000Z` } },
+  ]);
 });

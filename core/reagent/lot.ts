@@ -1,5 +1,11 @@
-import type { FactOf, Provenance, Withdrawal, WithdrawalBody, StoredFile } from '../record';
-import { provenance, withdrawalOf } from '../record';
+import type {
+  FactOf,
+  Provenance,
+  RecordHead,
+  StoredFile,
+  Withdrawable,
+  WithdrawalBody,
+} from '../record';
 import type { MolarMass } from '../chemistry';
 import { findSubstance, molarMass } from '../chemistry';
 import type { PlainDate } from '../laboratory';
@@ -57,9 +63,7 @@ export interface DryingSpell {
   readonly takenOut: Provenance | null;
 }
 
-export interface LotState {
-  readonly id: string;
-  readonly version: number;
+export interface LotState extends RecordHead, Withdrawable {
   readonly registered: Provenance;
   readonly lot: Lot;
   /** The last count, which takes the place of what was received and taken before it. */
@@ -67,41 +71,6 @@ export interface LotState {
   /** Oldest first. */
   readonly drying: readonly DryingSpell[];
   readonly certificates: readonly StoredFile[];
-  readonly withdrawn: Withdrawal | null;
-}
-
-/** Folds the facts of one lot; null before the first. */
-export function foldLot(facts: readonly LotFact[]): LotState | null {
-  const first = facts.find((fact) => fact.kind === 'lot.registered');
-  if (!first) return null;
-  const opened = facts.findLast((fact) => fact.kind === 'lot.opened');
-  const counted = facts.findLast((fact) => fact.kind === 'lot.counted');
-  return {
-    id: first.recordId,
-    version: facts.length,
-    registered: provenance(first),
-    lot: opened ? { ...first.body, openedOn: opened.body.openedOn } : first.body,
-    counted: counted ? { ...provenance(counted), amountLeft: counted.body.amountLeft } : null,
-    drying: dryingSpells(facts),
-    certificates: facts.flatMap((fact) =>
-      fact.kind === 'lot.certificate-attached' ? [fact.body] : [],
-    ),
-    withdrawn: withdrawalOf(facts),
-  };
-}
-
-function dryingSpells(facts: readonly LotFact[]): readonly DryingSpell[] {
-  const spells: DryingSpell[] = [];
-  for (const fact of facts) {
-    const last = spells.at(-1);
-    if (fact.kind === 'lot.put-to-dry') {
-      const { temperatureC } = fact.body;
-      spells.push({ temperatureC, putIn: provenance(fact), takenOut: null });
-    } else if (fact.kind === 'lot.taken-out' && last?.takenOut === null) {
-      spells.splice(-1, 1, { ...last, takenOut: provenance(fact) });
-    }
-  }
-  return spells;
 }
 
 /** Molar mass of the substance in the lot: as stated by its certificate, else from the formula. */

@@ -1,7 +1,3 @@
-/** The kinds of things that have a stream of facts of their own. */
-export type RecordKind =
-  'laboratory' | 'method' | 'lot' | 'equipment' | 'bottle' | 'preparation' | 'run';
-
 /**
  * One thing that somebody entered. Facts are appended and never edited; whatever a screen shows is
  * computed from them.
@@ -10,7 +6,8 @@ export interface Fact<K extends string = string, B = unknown> {
   /** UUIDv7, made by the client, so that sending a fact twice stores it once. */
   readonly id: string;
   readonly recordId: string;
-  readonly recordKind: RecordKind;
+  /** A kind of record of the registry. */
+  readonly recordKind: string;
   readonly kind: K;
   readonly schemaVersion: number;
   readonly body: B;

@@ -1,3 +1,6 @@
+import type { Action, Author } from '../rights';
+import { may, whyNot } from '../rights';
+
 /**
  * What a check found wrong with an entry. *Impossible* entries are refused. *Unlikely* ones are
  * kept when the analyst gives a reason.
@@ -20,4 +23,18 @@ export function impossible(code: string, field: string, message: string): Findin
 /** A finding that asks for a reason. */
 export function unlikely(code: string, field: string, message: string): Finding {
   return { severity: 'unlikely', code, field, message };
+}
+
+/** A finding that something which an entry names is not there. */
+export function unknownReference(field: string, message: string): Finding {
+  return impossible('unknown-reference', field, message);
+}
+
+/** What speaks against somebody doing something that is not open to everybody: nothing, or that they may not. */
+export function checkMay(
+  author: Author,
+  action: Action,
+  state?: { readonly startedBy: string },
+): readonly Finding[] {
+  return may(author, action, state) ? [] : [impossible('not-allowed', 'author', whyNot(action))];
 }

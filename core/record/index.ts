@@ -1,8 +1,21 @@
-export type { Fact, FactOf, Provenance, RecordKind } from './fact';
+export type { Around, Today } from './around';
+export type {
+  Defined,
+  FactDefinition,
+  RecordDefinition,
+  RecordHead,
+  RecordVersion,
+  Reference,
+  UpcastStep,
+  Whose,
+} from './definition';
+export { defineRecord } from './definition';
+export type { Fact, FactOf, Provenance } from './fact';
 export { enteredAt, isTimeDoubtful, provenance } from './fact';
 export type { Finding } from './finding';
-export { impossible, unlikely } from './finding';
-export { currentSchemaVersion, upcast } from './upcast';
-export type { Withdrawal, WithdrawalBody } from './withdrawal';
-export { withdrawalOf } from './withdrawal';
+export { checkMay, impossible, unknownReference, unlikely } from './finding';
+export { factsSeenBy } from './order';
+export { upcastBy } from './upcast';
+export type { Withdrawable, Withdrawal, WithdrawalBody } from './withdrawal';
+export { RETURNED, takes, WITHDRAWN } from './withdrawal';
 export type { StoredFile } from './storedFile';

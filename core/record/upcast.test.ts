@@ -2,7 +2,8 @@ import { expect, test } from 'vitest';
 import type { Fact } from './fact';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { enteredAt, isTimeDoubtful } from './fact';
-import { upcast } from './upcast';
+import { upcast } from '#core/ledger';
+import { upcastBy } from './upcast';
 
 const fact: Fact = {
   id: 'f',
@@ -19,23 +20,21 @@ const fact: Fact = {
   sequence: 1,
   recordedAt: '2026-01-01T08:00:00.000Z',
 };
-const table = {
-  'run.sample': [
-    (body: unknown) => ({ readingMl: (body as { reading: string }).reading }),
-    (body: unknown) => ({ ...(body as object), edge: 'bottom' }),
-  ],
-};
+const steps = [
+  (body: unknown) => ({ readingMl: (body as { reading: string }).reading }),
+  (body: unknown) => ({ ...(body as object), edge: 'bottom' }),
+];
 
 test('an old fact passes through every later shape, a newer one is refused', () => {
-  expect(upcast(fact, table)).toMatchObject({
+  expect(upcastBy(fact, steps)).toMatchObject({
     schemaVersion: 3,
     body: { readingMl: '7.10', edge: 'bottom' },
   });
-  expect(upcast({ ...fact, schemaVersion: 2, body: { readingMl: '7.10' } }, table).body).toEqual({
+  expect(upcastBy({ ...fact, schemaVersion: 2, body: { readingMl: '7.10' } }, steps).body).toEqual({
     readingMl: '7.10',
     edge: 'bottom',
   });
-  expect(() => upcast({ ...fact, schemaVersion: 4 }, table)).toThrow(/newer program/);
+  expect(() => upcastBy({ ...fact, schemaVersion: 4 }, steps)).toThrow(/newer program/);
 });
 
 test('the time of entry is the device clock set right, never after the record; unmeasured, it is the record', () => {

@@ -1,5 +1,10 @@
-import type { Fact, Provenance } from './fact';
+import type { FactDefinition, Whose } from './definition';
+import type { Provenance } from './fact';
 import { provenance } from './fact';
+import type { Finding } from './finding';
+import { checkMay, impossible } from './finding';
+import type { Action } from '../rights';
+import type { Around } from './around';
 
 /** Why a lot, a bottle or a piece of equipment is not to be used, or may be used again. */
 export interface WithdrawalBody {
@@ -11,9 +16,49 @@ export interface Withdrawal extends Provenance {
   readonly reason: string;
 }
 
-/** Whether a record's last word on its use was a withdrawal; null when it is in use. */
-export function withdrawalOf(facts: readonly Fact[]): Withdrawal | null {
-  const last = facts.findLast(({ kind }) => /\.(withdrawn|returned)$/.test(kind));
-  if (!last?.kind.endsWith('.withdrawn')) return null;
-  return { ...provenance(last), reason: (last.body as WithdrawalBody).reason };
+/** A record that can be taken out of use. */
+export interface Withdrawable {
+  /** Its last word on its use, if that was a withdrawal; null while it is in use. */
+  readonly withdrawn: Withdrawal | null;
+}
+
+/** A kind of fact of anything that can be taken out of use. */
+type UseFact = FactDefinition<
+  string,
+  WithdrawalBody,
+  Withdrawable,
+  Pick<Around, 'author'>,
+  Withdrawable
+> &
+  Whose<string, never>;
+
+/** Takes a record out of use. */
+export const WITHDRAWN: UseFact = {
+  nature: 'decision',
+  check: (_fact, { withdrawn }) => (withdrawn ? [soAlready('It is out of use already.')] : []),
+  apply: (_state, fact) => ({ withdrawn: { ...provenance(fact), reason: fact.body.reason } }),
+  sentence: ({ reason }) => `out of use: ${reason}.`,
+};
+
+/** Returns a record to use. */
+export const RETURNED: UseFact = {
+  nature: 'decision',
+  check: (_fact, { withdrawn }) => (withdrawn ? [] : [soAlready('It is in use already.')]),
+  apply: () => ({ withdrawn: null }),
+  sentence: ({ reason }) => `back in use: ${reason}.`,
+};
+
+/** The same fact where it takes a right. */
+export function takes(fact: UseFact, action: Action): UseFact {
+  return {
+    ...fact,
+    check: (given, state, around) => [
+      ...checkMay(around.author, action),
+      ...fact.check(given, state, around),
+    ],
+  };
+}
+
+function soAlready(message: string): Finding {
+  return impossible('so-already', 'reason', message);
 }

@@ -1,0 +1,119 @@
+import type { Finding, Today } from '../record';
+import {
+  checkMay,
+  defineRecord,
+  impossible,
+  provenance,
+  RETURNED,
+  takes,
+  WITHDRAWN,
+} from '../record';
+import { checkTypedDate } from '../laboratory';
+import { roundSignificant } from '../measurement';
+import type { Calibration, Equipment, EquipmentFactBodies, EquipmentState } from './equipment';
+import { calibrationPoints } from './equipment';
+
+/** A piece of equipment: registered, calibrated, in and out of service. */
+export const EQUIPMENT_RECORD = defineRecord<
+  'equipment',
+  EquipmentFactBodies,
+  EquipmentState,
+  Today
+>({
+  kind: 'equipment',
+  first: 'equipment.registered',
+  begin: (fact) =>
+    fact.kind === 'equipment.registered'
+      ? {
+          registered: provenance(fact),
+          equipment: fact.body,
+          calibrations: [],
+          withdrawn: null,
+        }
+      : null,
+  facts: {
+    'equipment.registered': {
+      nature: 'observation',
+      check: ({ body }, _state, { author, today }) => [
+        ...checkMay(author, 'register'),
+        ...checkRange(body),
+        ...checkTypedDate('calibrationDue', body.calibrationDue, 'to-come', today),
+      ],
+      apply: () => ({}),
+      sentence: ({ name }) => `${name}.`,
+    },
+    'equipment.calibrated': {
+      nature: 'observation',
+      check: ({ body }, state, { author, today }) => [
+        ...checkMay(author, 'register'),
+        ...checkCalibration(state, body, today),
+      ],
+      apply: ({ equipment, calibrations }, fact) => ({
+        equipment: { ...equipment, calibrationDue: fact.body.due },
+        calibrations: [...calibrations, { ...provenance(fact), ...fact.body }],
+      }),
+      sentence: ({ certificate, calibratedOn }) => `calibrated on ${calibratedOn}, ${certificate}.`,
+    },
+    'equipment.withdrawn': WITHDRAWN,
+    'equipment.returned': takes(RETURNED, 'register'),
+  },
+});
+
+/** What an instrument says of itself that makes no instrument. */
+function checkRange(equipment: Equipment): readonly Finding[] {
+  switch (equipment.type) {
+    case 'balance': {
+      const most = Number(equipment.maxLoadG);
+      const tooLarge = (['readabilityG', 'repeatabilityG', 'linearityG'] as const).find(
+        (field) => Number(equipment[field]) >= (field === 'readabilityG' ? most : most / 100),
+      );
+      const message = 'It must be a small part of the maximum load.';
+      return tooLarge ? [impossible('no-range', tooLarge, message)] : [];
+    }
+    case 'glassware':
+      return Number(equipment.toleranceMl) < Number(equipment.volumeMl) / 10
+        ? []
+        : [impossible('no-range', 'toleranceMl', 'A tolerance is a small part of the volume.')];
+    case 'burette':
+      if (Number(equipment.divisionMl) >= Number(equipment.capacityMl)) {
+        return [
+          impossible('no-range', 'divisionMl', 'A division must be smaller than the burette.'),
+        ];
+      }
+      return Number(equipment.toleranceMl) < Number(equipment.capacityMl) / 10
+        ? []
+        : [impossible('no-range', 'toleranceMl', 'A tolerance is a small part of the volume.')];
+    case 'thermometer':
+    case 'heater':
+      return [];
+  }
+}
+
+function checkCalibration(
+  { equipment }: EquipmentState,
+  calibration: Calibration,
+  today: string,
+): readonly Finding[] {
+  const { calibratedOn, due, found } = calibration;
+  const mistyped = [
+    ...checkTypedDate('calibratedOn', calibratedOn, 'happened', today),
+    ...checkTypedDate('due', due, 'to-come', today),
+  ];
+  if (mistyped.length > 0) return mistyped;
+  if (due !== null && due < calibratedOn) {
+    return [impossible('due-first', 'due', 'It would be due before it was made.')];
+  }
+  const holdsWater = equipment.type === 'glassware' || equipment.type === 'burette';
+  if (found.kind === 'weighings' && !holdsWater) {
+    return [impossible('no-volume', 'found', 'Only what holds a volume is calibrated with water.')];
+  }
+  const stray = calibrationPoints(calibration).find(
+    ({ nominal, deviation }) => nominal > 0 && Math.abs(deviation) > STRAY_CALIBRATION * nominal,
+  );
+  if (!stray) return [];
+  const message = `At ${String(stray.nominal)} it would be off by ${roundSignificant(stray.deviation, 2)}: another vessel, a figure mistyped, or air in it?`;
+  return [impossible('far-off', 'found', message)];
+}
+
+/** No instrument that is of any use is off by more than this part. */
+const STRAY_CALIBRATION = 0.1;

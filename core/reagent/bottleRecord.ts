@@ -1,0 +1,105 @@
+import { checkTypedDate } from '../laboratory';
+import type { Around, Finding } from '../record';
+import {
+  defineRecord,
+  impossible,
+  provenance,
+  RETURNED,
+  unknownReference,
+  WITHDRAWN,
+} from '../record';
+import type { BottleFactBodies, BottleState, PreparedBottle } from './bottle';
+import type { LotState } from './lot';
+
+/** Bottles were titrants, written down with the one lot that they were made from. */
+function toBottleWithParents(body: unknown): unknown {
+  const { lotId, ...rest } = body as { readonly lotId: string };
+  return {
+    ...rest,
+    purpose: 'titrant',
+    parents: [{ kind: 'lot', id: lotId }],
+    preparationId: null,
+    made: null,
+    plausibleMolarity: null,
+    dilutionFactor: null,
+    useBy: null,
+  };
+}
+
+/** What a bottle that is written down rests on. */
+type AroundBottle = Around<{ readonly lot: LotState; readonly person: unknown }>;
+
+/** A bottle: prepared, certified, labelled, in and out of quarantine. */
+export const BOTTLE_RECORD = defineRecord<
+  'bottle',
+  BottleFactBodies,
+  BottleState,
+  AroundBottle,
+  'bottle.certified' | 'bottle.labelled'
+>({
+  kind: 'bottle',
+  first: 'bottle.prepared',
+  begin: (fact) =>
+    fact.kind === 'bottle.prepared'
+      ? { ...fact.body, prepared: provenance(fact), certified: [], withdrawn: null, labels: [] }
+      : null,
+  facts: {
+    'bottle.prepared': {
+      nature: 'observation',
+      earlier: [toBottleWithParents],
+      refersTo: ({ parents, preparationId, preparedBy }) => [
+        ...parents.map(({ kind, id }) => ({ field: 'parents', kind, id, version: null })),
+        { field: 'preparedBy', kind: 'person', id: preparedBy, version: null },
+        ...(preparationId === null
+          ? []
+          : [{ field: 'preparationId', kind: 'preparation', id: preparationId, version: null }]),
+      ],
+      check: ({ body }, _state, around) => checkBottle(body, around),
+      apply: () => ({}),
+      sentence: ({ code }) => `bottle ${code}.`,
+    },
+    'bottle.certified': {
+      nature: 'decision',
+      needsServer: true,
+      refersTo: ({ runId }) => [{ field: 'runId', kind: 'run', id: runId, version: null }],
+      check: () => [],
+      apply: ({ certified }, { body }) => ({ certified: [...certified, body] }),
+      sentence: ({ certificateNumber, molarity }) =>
+        `certified: ${certificateNumber}, ${molarity} mol/L.`,
+    },
+    'bottle.labelled': {
+      nature: 'observation',
+      needsServer: true,
+      check: () => [],
+      apply: ({ labels }, fact) => ({ labels: [...labels, { ...provenance(fact), ...fact.body }] }),
+      sentence: ({ sheet }) => `label made on ${sheet}.`,
+    },
+    'bottle.withdrawn': WITHDRAWN,
+    'bottle.returned': RETURNED,
+  },
+});
+
+/** What comes from a preparation is computed by the server, which has checked it. */
+function checkBottle(bottle: PreparedBottle, around: AroundBottle): readonly Finding[] {
+  if (bottle.preparationId !== null) return [];
+  const lot = around.now('lot', bottle.parents[0]?.id ?? '');
+  if (!lot) return [unknownReference('parents', 'There is no such lot.')];
+  if (!around.now('person', bottle.preparedBy)) {
+    return [unknownReference('preparedBy', 'There is no such person.')];
+  }
+  const findings: Finding[] = [];
+  const { lotNumber, substanceId } = lot.lot;
+  if (substanceId !== bottle.substanceId) {
+    const message = `Lot ${lotNumber} is another substance than the one in the bottle.`;
+    findings.push(impossible('wrong-lot', 'parents', message));
+  }
+  findings.push(
+    ...checkTypedDate('preparedOn', bottle.preparedOn, 'happened', around.today),
+    ...checkTypedDate('useBy', bottle.useBy, 'to-come', around.today),
+  );
+  if (lot.withdrawn) {
+    const message = `Lot ${lotNumber} is in quarantine: ${lot.withdrawn.reason}`;
+    findings.push(impossible('withdrawn', 'parents', message));
+  }
+  return findings;
+}

@@ -1,0 +1,153 @@
+import { findSubstance } from '../chemistry';
+import type { PlainDate } from '../laboratory';
+import { checkTypedDate } from '../laboratory';
+import type { Finding, Today } from '../record';
+import {
+  checkMay,
+  defineRecord,
+  impossible,
+  provenance,
+  RETURNED,
+  takes,
+  unknownReference,
+  WITHDRAWN,
+} from '../record';
+import { suspectForm } from '../slip';
+import type { Lot, LotFactBodies, LotState } from './lot';
+
+/** Lots were solids of which nobody counted how much there was. */
+function toLotWithAmount(body: unknown): unknown {
+  return { ...(body as object), dissolved: null, amountReceived: null, store: '', openedOn: null };
+}
+
+/** Whether the lot lies in the oven. */
+function isInOven({ drying }: LotState): boolean {
+  return drying.at(-1)?.takenOut === null;
+}
+
+/** A lot: registered, opened, counted, dried, its certificate attached, in and out of quarantine. */
+export const LOT_RECORD = defineRecord<
+  'lot',
+  LotFactBodies,
+  LotState,
+  Today,
+  'lot.certificate-attached'
+>({
+  kind: 'lot',
+  first: 'lot.registered',
+  begin: (fact) =>
+    fact.kind === 'lot.registered'
+      ? {
+          registered: provenance(fact),
+          lot: fact.body,
+          counted: null,
+          drying: [],
+          certificates: [],
+          withdrawn: null,
+        }
+      : null,
+  facts: {
+    'lot.registered': {
+      nature: 'observation',
+      earlier: [toLotWithAmount],
+      check: (fact, _state, { author, today }) => [
+        ...checkMay(author, 'register'),
+        ...checkLot(fact.body, today),
+      ],
+      apply: () => ({}),
+      sentence: ({ lotNumber }) => `lot ${lotNumber}.`,
+    },
+    'lot.opened': {
+      nature: 'observation',
+      check: ({ body: { openedOn } }, { lot }, { today }) =>
+        openedOn < lot.receivedOn
+          ? [openedBeforeReceived]
+          : checkTypedDate('openedOn', openedOn, 'happened', today),
+      apply: ({ lot }, { body: { openedOn } }) => ({ lot: { ...lot, openedOn } }),
+      sentence: ({ openedOn }) => `opened on ${openedOn}.`,
+    },
+    'lot.counted': {
+      nature: 'decision',
+      check: () => [],
+      apply: (_state, fact) => ({
+        counted: { ...provenance(fact), amountLeft: fact.body.amountLeft },
+      }),
+      sentence: ({ amountLeft }) => `counted: ${amountLeft} left.`,
+    },
+    'lot.put-to-dry': {
+      nature: 'observation',
+      check: (_fact, lot) =>
+        isInOven(lot)
+          ? [impossible('in-already', 'temperatureC', 'It is in the oven already.')]
+          : [],
+      // Two devices may have put it in without knowing of each other: it lies there once.
+      apply: (lot, fact) =>
+        isInOven(lot)
+          ? {}
+          : {
+              drying: [
+                ...lot.drying,
+                {
+                  temperatureC: fact.body.temperatureC,
+                  putIn: provenance(fact),
+                  takenOut: null,
+                },
+              ],
+            },
+      sentence: ({ temperatureC }) => `put to dry at ${temperatureC} °C.`,
+    },
+    'lot.taken-out': {
+      nature: 'observation',
+      check: (_fact, lot) =>
+        isInOven(lot) ? [] : [impossible('not-in', 'lot', 'It is not in the oven.')],
+      apply: ({ drying }, fact) => ({
+        drying: drying.map((spell) =>
+          spell.takenOut === null ? { ...spell, takenOut: provenance(fact) } : spell,
+        ),
+      }),
+      sentence: () => 'taken out of the oven.',
+    },
+    'lot.certificate-attached': {
+      nature: 'observation',
+      needsServer: true,
+      file: (body) => body,
+      check: () => [],
+      apply: ({ certificates }, { body }) => ({ certificates: [...certificates, body] }),
+      sentence: ({ name }) => `certificate ${name}.`,
+    },
+    'lot.withdrawn': WITHDRAWN,
+    'lot.returned': takes(RETURNED, 'register'),
+  },
+});
+
+const openedBeforeReceived = impossible(
+  'opened-first',
+  'openedOn',
+  'It cannot be opened before it was received.',
+);
+
+function checkLot(lot: Lot, today: PlainDate): readonly Finding[] {
+  const substance = findSubstance(lot.substanceId);
+  if (!substance) {
+    return [unknownReference('substanceId', 'The catalogue has no such substance.')];
+  }
+  const stated = lot.statedMolarMass?.valueGPerMol;
+  const other = stated === undefined ? null : suspectForm(Number(stated), substance);
+  if (stated !== undefined && other) {
+    const message = `${stated} g/mol is the molar mass of ${other.name}: choose that substance, or correct the figure.`;
+    return [impossible('other-form', 'substanceId', message)];
+  }
+  if (lot.useBy !== null && lot.useBy < lot.receivedOn) {
+    return [impossible('use-by-first', 'useBy', 'It would have expired before it was received.')];
+  }
+  if (lot.openedOn !== null && lot.openedOn < lot.receivedOn) return [openedBeforeReceived];
+  if (Number(lot.purityHalfWidth) > Number(lot.purity) / 2) {
+    const message = 'A purity is known better than to half of itself.';
+    return [impossible('no-range', 'purityHalfWidth', message)];
+  }
+  return [
+    ...checkTypedDate('receivedOn', lot.receivedOn, 'happened', today),
+    ...checkTypedDate('openedOn', lot.openedOn, 'happened', today),
+    ...checkTypedDate('useBy', lot.useBy, 'to-come', today),
+  ];
+}
