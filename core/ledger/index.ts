@@ -1,6 +1,32 @@
-export type { PlainRecordKind, PlainStates } from './fold';
-export { foldRecord } from './fold';
+export { applyToRecord, foldRecord } from './fold';
 export { areSolutionsRelated } from './related';
+export type {
+  AnyFact,
+  AroundFact,
+  ClientFactKind,
+  FactBodies,
+  FactKind,
+  PlainRecordKind,
+  PlainStates,
+  RecordKind,
+  StatesAround,
+} from './registry';
+export {
+  beginsRecord,
+  checkFact,
+  currentSchemaVersion,
+  FACT_KINDS,
+  FILE_KINDS,
+  isObservation,
+  isRecordKind,
+  needsServer,
+  RECORD_KINDS,
+  recordKindOf,
+  referencesOf,
+  restsOn,
+  sentenceOf,
+  upcast,
+} from './registry';
 export type { RunSummary } from './summary';
 export { summarizeRun } from './summary';
 export type { StockRecords } from './stock';

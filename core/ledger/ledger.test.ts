@@ -10,7 +10,48 @@ import {
   RunScript,
 } from '../test-support/runs';
 import { KHP_PLAN, lotOf, PreparationScript } from '../test-support/preparations';
-import { areSolutionsRelated, foldRecord, stockLeft, summarizeRun } from './index';
+import {
+  areSolutionsRelated,
+  beginsRecord,
+  FACT_KINDS,
+  foldRecord,
+  isObservation,
+  recordKindOf,
+  stockLeft,
+  summarizeRun,
+} from './index';
+
+test('what is decided names what it rests on; what was seen is never refused for somebody else being quicker', () => {
+  const decisions = FACT_KINDS.filter((kind) => !isObservation(kind) && !beginsRecord(kind));
+  expect(decisions.toSorted()).toEqual([
+    'bottle.certified',
+    'bottle.returned',
+    'bottle.withdrawn',
+    'equipment.returned',
+    'equipment.withdrawn',
+    'laboratory.rules-set',
+    'lot.counted',
+    'lot.returned',
+    'lot.withdrawn',
+    'method.returned',
+    'method.withdrawn',
+    'preparation.bottled',
+    'preparation.discarded',
+    'run.abandoned',
+    'run.certified',
+    'run.conflict-settled',
+    'run.electrode-reading-struck',
+    'run.end-point-taken-back',
+    'run.flask-voided',
+    'run.paused',
+    'run.reading-corrected',
+    'run.resumed',
+    'run.volume-corrected',
+    'run.weighing-corrected',
+  ]);
+  // Stored names: the first word of a fact's is the kind of its record.
+  for (const kind of FACT_KINDS) expect(kind.split('.')[0]).toBe(recordKindOf(kind));
+});
 
 test('a run as lists show it follows its entries', () => {
   const open = summarizeRun(new RunScript().weigh(1, '0.4800').state);

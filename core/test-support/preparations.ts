@@ -6,14 +6,15 @@ import type {
   PreparationRecords,
   PreparationState,
 } from '#core/preparation';
-import { foldPreparation } from '#core/preparation';
+import { PREPARATION_RECORD } from '#core/preparation';
 import type { BottleState, Lot, LotState } from '#core/reagent';
 import { balance, khpLot, references } from './runs';
 
 const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
 
 function equipmentState(id: string, equipment: Equipment): EquipmentState {
-  return { id, version: 1, registered: provenance, equipment, calibrations: [], withdrawn: null };
+  const head = { id, version: 1, factIds: ['f0'] };
+  return { ...head, registered: provenance, equipment, calibrations: [], withdrawn: null };
 }
 
 function glass(kind: Glassware['kind'], volumeMl: string, toleranceMl: string): EquipmentState {
@@ -96,7 +97,7 @@ export class PreparationScript {
   }
 
   done(step: string): this {
-    return this.add('preparation.step-done', { step, isLeftOut: false, reason: null });
+    return this.add('preparation.step-done', { step, isLeftOut: false, pins: [], reason: null });
   }
 
   weigh(massG: string, replaces: readonly string[] = []): this {
@@ -105,6 +106,7 @@ export class PreparationScript {
       quantity: { kind: 'mass', weighing: { mode: 'tared', massG } },
       replaces,
       takenFrom: null,
+      pins: [],
       reason: replaces.length > 0 ? 'misread' : null,
     });
   }
@@ -116,6 +118,7 @@ export class PreparationScript {
       quantity,
       replaces: [],
       takenFrom: null,
+      pins: [],
       reason: null,
     });
   }
@@ -128,12 +131,13 @@ export class PreparationScript {
       quantity,
       replaces: [],
       takenFrom: null,
+      pins: [],
       reason: null,
     });
   }
 
   get state(): PreparationState {
-    const state = foldPreparation(this.facts);
+    const state = PREPARATION_RECORD.fold(this.facts);
     if (!state) throw new Error('the preparation has not been started');
     return state;
   }

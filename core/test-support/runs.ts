@@ -50,6 +50,7 @@ const lot: Lot = {
 const bottle: BottleState = {
   id: 'bottle-1',
   version: 1,
+  factIds: ['f0'],
   prepared: provenance,
   code: '0417',
   substanceId: 'sodium-hydroxide',
@@ -76,6 +77,7 @@ export function lotState(registered: Lot): LotState {
   return {
     id: 'lot-khp',
     version: 1,
+    factIds: ['f0'],
     registered: provenance,
     lot: registered,
     counted: null,
@@ -218,6 +220,7 @@ export function concordantSeries(): RunScript {
 const pipette: EquipmentState = {
   id: 'pipette-1',
   version: 1,
+  factIds: ['f0'],
   registered: provenance,
   equipment: {
     type: 'glassware',

@@ -1,19 +1,18 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { RunFact, RunFactBodies, RunState } from '#core/titration';
+import { isObservation, restsOn } from '../ledger';
+import { factsSeenBy } from '../record';
 import { concordantSeries, RunScript } from '../test-support/runs';
 import {
   certificationFindings,
   checkRunFact,
-  factsSeenBy,
   foldRun,
-  isObservation,
   judgeRun,
   nextStep,
   openConflicts,
   portionAmount,
   readingToCarryOver,
-  restsOn,
   titrantTakenMl,
 } from './index';
 
@@ -136,7 +135,6 @@ describe('what the author of an observation could see', () => {
       deviceId: DESK,
       basedOn: 3,
     });
-    if (!isObservation(late)) throw new Error('a reading is an observation');
     expect(factsSeenBy(late, script.facts)).toHaveLength(3);
     expect(factsSeenBy({ ...late, deviceId: TABLET }, script.facts)).toHaveLength(4);
     expect(factsSeenBy({ ...late, basedOn: null }, script.facts)).toHaveLength(4);
@@ -184,7 +182,7 @@ test('a later entry rests on the start, on the mass and the first reading of its
 /** Every observation is in the state somewhere: standing, beside it, given up, late, or the same as another. */
 function expectNothingLost(run: RunState, facts: readonly RunFact[]): void {
   const shown = JSON.stringify([run.flasks, run.late]);
-  for (const { body } of facts.filter(isObservation)) {
+  for (const { body } of facts.filter(({ kind }) => isObservation(kind))) {
     const value =
       'readingMl' in body
         ? body.readingMl

@@ -4,10 +4,9 @@ import { combineComponents } from '../measurement';
 import { buretteReading } from '../metrology';
 import { nominalMolPerL } from '../reagent';
 import { deliveredIn, endPointOf, standardMolPerL, stoichiometryOfRun } from './consumed';
-import type { MeasuredIncident } from './facts';
 import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
-import type { Flask, RunState } from './state';
+import type { Flask, MeasuredIncident, RunState } from './state';
 import { titreMl as titreOf } from './run';
 import { relativePerMl } from './stoichiometry';
 

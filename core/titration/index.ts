@@ -7,7 +7,7 @@ export {
   issueCertificate,
   percentFromNominal,
 } from './certificate';
-export { checkRunFact } from './checks';
+export { checkRunFact } from './record/checks';
 export { adviceAgainst, checkRunStart } from './startChecks';
 export type {
   ConcordanceRule,
@@ -41,20 +41,12 @@ export type { DilutionStep } from '../preparation';
 export type { GranKind, TitrationData, VolumeWindow } from './endPoint';
 export { granIntercept, inflection } from './endPoint';
 export type { ResultQuantity } from './equations';
-export type {
-  EndPointGrade,
-  MeasuredIncident,
-  MethodChoice,
-  Moment,
-  Observation,
-  RecordVersion,
-  RunFact,
-  RunFactBodies,
-  RunSetUp,
-  StandardChoice,
-} from './facts';
-export { isObservation } from './facts';
-export { foldRun } from './fold';
+export type { RunFact, RunFactBodies } from './record/facts';
+export { RUN_RECORD } from './record/facts';
+export { foldRun } from './record/fold';
+export type { AroundRun } from './record/start';
+export { resolveRun } from './record/start';
+export type { MethodChoice, RunSetUp, StandardChoice } from './setUp';
 export type { Forecast } from './forecast';
 export { forecastFlask, forecastTitre } from './forecast';
 export type { Judgement, Replicate, Result } from './judge';
@@ -68,14 +60,16 @@ export { plannedTitrations, planRun, planSeries, suggestAliquots, titrantNeed } 
 export { assessFlaskIncident, incidentsOf, unresolvedIncidents } from './incidents';
 export type { SeriesFault } from './seriesFault';
 export { seriesFault } from './seriesFault';
-export { factsSeenBy, restsOn } from './order';
 export type { Portion } from './portion';
 export { portionAmount, portionText } from './portion';
 export type { Conflict } from './run';
 export type {
   ElectrodeReading,
+  EndPointGrade,
   Entry,
   Flask,
+  MeasuredIncident,
+  Moment,
   Place,
   Reading,
   ReadingPlace,

@@ -36,7 +36,7 @@ import {
   molarityByWeighedStandard,
 } from './equations';
 import { amountIn, blanksOf, buretteCorrections, endPointOf, isExcessByBlank } from './consumed';
-import type { RunSetUp } from './facts';
+import type { RunSetUp } from './setUp';
 import { pipetteVolumeMl } from './standard';
 import type { Flask, Reading, RunExcess, RunStandard, RunState } from './state';
 import { placeName, readingsOf } from './run';

@@ -2,8 +2,8 @@ import type { EquipmentState } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
 import type { Finding } from '../record';
 import { unlikely } from '../record';
-import type { RunSetUp } from './facts';
 import { partsOf } from './parts';
+import type { RunSetUp } from './setUp';
 
 /** Records as they are now; those that a run does not rest on may be among them. */
 export interface RecordsNow {

@@ -1,4 +1,5 @@
-import type { RecordVersion, RunSetUp } from './facts';
+import type { RecordVersion } from '../record';
+import type { RunSetUp } from './setUp';
 
 /** A record that a set-up names: its kind, and where the set-up names it. */
 export interface NamedRecord {

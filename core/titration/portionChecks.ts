@@ -3,32 +3,12 @@ import type { Weighing } from '../metrology';
 import { checkWeighing, netMassG } from '../metrology';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
-import type { RunFact } from './facts';
 import { forecastTitre } from './forecast';
 import { instrumentOf } from './standard';
 import type { RunState } from './state';
 
 /** Below this part of the burette a titre is mostly reading error. */
 const TOO_SMALL_PART = 0.1;
-
-/** What speaks against what is put into a flask. */
-export function checkPortion(
-  run: RunState,
-  fact: Extract<RunFact, { kind: 'run.flask-weighed' | 'run.flask-pipetted' | 'run.blank-made' }>,
-): readonly Finding[] {
-  if (run.flasks.some(({ number }) => number === fact.body.flask)) {
-    const message = `Flask ${String(fact.body.flask)} is filled already. Correct what it holds, or use the next number.`;
-    return [impossible('already-filled', 'portion', message)];
-  }
-  switch (fact.kind) {
-    case 'run.flask-weighed':
-      return checkWeighingOf(run, fact.body.weighing);
-    case 'run.flask-pipetted':
-      return checkAliquot(run, fact.body.volumeMl);
-    case 'run.blank-made':
-      return [];
-  }
-}
 
 /** What speaks against a mass: sign, range and digits of the balance, and the titre that it would take. */
 export function checkWeighingOf(run: RunState, weighing: Weighing): readonly Finding[] {

@@ -6,7 +6,6 @@ import { suspectReading } from '../slip';
 import { curveEndsOf } from './consumed';
 import type { ElectrodeQuantity } from './curve';
 import { electrodeQuantityOf } from './curve';
-import type { RunFactBodies } from './facts';
 import type { Forecast } from './forecast';
 import { forecastFlask } from './forecast';
 import { notUnderBurette, unknownEntry, unknownFlask } from './refusals';
@@ -24,7 +23,7 @@ import {
   startsOf,
   stretchesOf,
 } from './run';
-import type { Flask, ReadingPlace, RunState } from './state';
+import type { ElectrodeReading, Flask, ReadingPlace, RunState } from './state';
 
 /** A titre stranger than this many expected half-bands is asked about. */
 const STRANGE_HALF_BANDS = 3;
@@ -159,10 +158,14 @@ const SHOWN: Readonly<Record<ElectrodeQuantity, readonly [least: number, most: n
   mV: [-2000, 2000],
 };
 
+type NewPoint = Pick<ElectrodeReading, 'refill' | 'readingMl' | 'quantity' | 'value'> & {
+  readonly flask: number;
+};
+
 /** What speaks against a point of a curve: it is read while the flask stands under the burette. */
 export function checkElectrodeReading(
   run: RunState,
-  { flask: number, refill, readingMl, quantity, value }: RunFactBodies['run.electrode-read'],
+  { flask: number, refill, readingMl, quantity, value }: NewPoint,
 ): readonly Finding[] {
   const flask = flaskOf(run, number);
   if (!flask) return [unknownFlask(number)];

@@ -1,10 +1,18 @@
 import type { DecimalText } from '../measurement';
 import { addDecimals, subtractDecimals } from '../measurement';
-import type { Moment, RefillMoment } from './facts';
 import type { Portion } from './portion';
 import { portionAmount } from './portion';
 import { pipetteVolumeMl } from './standard';
-import type { Entry, Flask, Place, Reading, ReadingPlace, RunState } from './state';
+import type {
+  Entry,
+  Flask,
+  Moment,
+  Place,
+  Reading,
+  ReadingPlace,
+  RefillMoment,
+  RunState,
+} from './state';
 
 /** The place of a refill's reading. */
 export function refillPlace(moment: RefillMoment, refill: number): ReadingPlace {

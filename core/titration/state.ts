@@ -3,18 +3,45 @@ import type { HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
 import type { Balance, CalibratedBurette, EquipmentState } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
-import type { Provenance, StoredFile } from '../record';
+import type { Fact, Provenance, StoredFile } from '../record';
 import type { Certificate } from './certificate';
 import type { ElectrodeQuantity } from './curve';
-import type {
-  EndPointGrade,
-  Moment,
-  Observation,
-  RefillMoment,
-  RunFactBodies,
-  RunSetUp,
-} from './facts';
 import type { Portion } from './portion';
+import type { RunSetUp } from './setUp';
+
+/** The first or the last reading of a titration. */
+export type Moment = 'initial' | 'final';
+
+/** Before a refill in the middle of a titration, and after it. */
+export type RefillMoment = 'stop' | 'restart';
+
+/** How the end point was met: the wanted colour, a drop beyond it, or far beyond it. */
+export type EndPointGrade = 'good' | 'drop-over' | 'far-over';
+
+/** What was measured or counted of an incident. */
+export interface MeasuredIncident {
+  readonly what: 'volumeMl' | 'massG' | 'drops';
+  readonly value: DecimalText;
+}
+
+/** An incident as it was noted. */
+export interface NotedIncident {
+  readonly incidentId: string;
+  /** Null where only the usual size is known. */
+  readonly measured: MeasuredIncident | null;
+  readonly remark: string;
+}
+
+/** What a look at the burette found not as it should be. */
+export interface BuretteLook {
+  readonly faults: readonly { readonly checkId: string; readonly remark: string }[];
+}
+
+/** Left for later, or to somebody who is named. */
+export interface Pause {
+  readonly toId: string | null;
+  readonly remark: string;
+}
 
 /** The standard of a run, as its records say: the lot that is weighed, or the solution whose molarity is known. */
 export type RunStandard =
@@ -107,7 +134,7 @@ export interface Flask {
     readonly portion: readonly Entry<Portion>[];
   };
   /** What happened to it, in the order of noting. */
-  readonly incidents: readonly (Provenance & RunFactBodies['run.incident-noted'])[];
+  readonly incidents: readonly (Provenance & NotedIncident & { readonly flask: number })[];
   readonly voided: (Provenance & { readonly reason: string }) | null;
 }
 
@@ -128,14 +155,13 @@ export interface RunState {
   /** First readings after a filling of the burette, in mL; each filling took the rest from the bottle. */
   readonly fillings: readonly DecimalText[];
   /** Every look at the burette, oldest first. */
-  readonly buretteChecked: readonly (Provenance & RunFactBodies['run.burette-checked'])[];
+  readonly buretteChecked: readonly (Provenance & BuretteLook)[];
   /** Every pause, oldest first; `resumed` is null while it lasts. */
-  readonly pauses: readonly (Provenance &
-    RunFactBodies['run.paused'] & { readonly resumed: Provenance | null })[];
+  readonly pauses: readonly (Provenance & Pause & { readonly resumed: Provenance | null })[];
   readonly certificate: Certificate | null;
   readonly closed: (Provenance & { readonly reason: string | null }) | null;
   /** Observations that arrived after the run was closed: on record, in no figure. */
-  readonly late: readonly Observation[];
+  readonly late: readonly Fact[];
   /** Entries whose device had a clock that cannot be right; they count. */
   readonly doubtfulTimes: readonly {
     readonly factId: string;

@@ -1,0 +1,213 @@
+import { METHOD_RECORD } from '../chemistry';
+import { LABORATORY_RECORD } from '../laboratory';
+import { EQUIPMENT_RECORD } from '../metrology';
+import { PREPARATION_RECORD } from '../preparation';
+import { BOTTLE_RECORD, LOT_RECORD } from '../reagent';
+import type {
+  Around,
+  Fact,
+  FactDefinition,
+  FactOf,
+  Finding,
+  RecordHead,
+  Reference,
+} from '../record';
+import { impossible, upcastBy } from '../record';
+import type { Author } from '../rights';
+import type { AroundRun } from '../titration';
+import { RUN_RECORD } from '../titration';
+
+/** The kinds of records whose state follows from their own facts. */
+export const PLAIN_RECORDS = {
+  laboratory: LABORATORY_RECORD,
+  method: METHOD_RECORD,
+  lot: LOT_RECORD,
+  equipment: EQUIPMENT_RECORD,
+  bottle: BOTTLE_RECORD,
+  preparation: PREPARATION_RECORD,
+} as const;
+
+/** Every kind of record: the one list from which everything else follows. */
+const RECORDS = { ...PLAIN_RECORDS, run: RUN_RECORD } as const;
+
+export type RecordKind = keyof typeof RECORDS;
+export type PlainRecordKind = keyof typeof PLAIN_RECORDS;
+
+/** The states of the records that stand on their own; a run needs the records that it rests on. */
+export type PlainStates = {
+  readonly [K in PlainRecordKind]: NonNullable<ReturnType<(typeof PLAIN_RECORDS)[K]['fold']>>;
+};
+
+type DefinitionsOf<K extends RecordKind> = (typeof RECORDS)[K]['facts'];
+
+/** The body of what a definition defines. */
+type BodyOf<D> = D extends { sentence(body: infer Body): string } ? Body : never;
+
+type BodiesOf<K extends RecordKind> = {
+  readonly [F in keyof DefinitionsOf<K> & string]: BodyOf<DefinitionsOf<K>[F]>;
+};
+
+type UnionToIntersection<U> = (U extends unknown ? (one: U) => void : never) extends (
+  all: infer All,
+) => void
+  ? All
+  : never;
+
+/** The bodies of all facts, by kind. */
+export type FactBodies = UnionToIntersection<{ [K in RecordKind]: BodiesOf<K> }[RecordKind]>;
+export type FactKind = keyof FactBodies;
+
+/** Any fact of any record. */
+export type AnyFact = FactOf<FactBodies>;
+
+type ServersOwn<D> = D extends { readonly needsServer: true } ? true : false;
+
+/** The kinds of fact that a client may send; the others the server makes alone. */
+export type ClientFactKind = {
+  [K in RecordKind]: {
+    [F in keyof DefinitionsOf<K> & string]: ServersOwn<DefinitionsOf<K>[F]> extends true
+      ? never
+      : F;
+  }[keyof DefinitionsOf<K> & string];
+}[RecordKind];
+
+/** A kind of fact as what works on all of them sees it. */
+type AnyFactDefinition = FactDefinition;
+
+/** A kind of record as what works on all of them sees it. */
+interface AnyRecordDefinition {
+  readonly first: string;
+  closed?(state: unknown): readonly Finding[];
+  readonly facts: Readonly<Record<string, AnyFactDefinition>>;
+}
+
+const DEFINITIONS: Readonly<Record<RecordKind, AnyRecordDefinition>> = RECORDS;
+
+/** A kind of fact with the kind of its record. */
+interface Known {
+  readonly recordKind: RecordKind;
+  readonly definition: AnyFactDefinition;
+}
+
+export const RECORD_KINDS = Object.keys(RECORDS) as readonly RecordKind[];
+
+const KNOWN = new Map<string, Known>(
+  RECORD_KINDS.flatMap((recordKind) =>
+    Object.entries(DEFINITIONS[recordKind].facts).map(
+      ([kind, definition]) => [kind, { recordKind, definition }] as const,
+    ),
+  ),
+);
+
+/** The kinds of all facts. */
+export const FACT_KINDS = [...KNOWN.keys()] as readonly FactKind[];
+
+/** Whether a text names a kind of record. */
+export function isRecordKind(text: string): text is RecordKind {
+  return text in RECORDS;
+}
+
+function known(kind: string): Known {
+  const found = KNOWN.get(kind);
+  if (!found) throw new RangeError(`there is no fact of the kind ${kind}`);
+  return found;
+}
+
+/** The kind of record that a kind of fact belongs to. @throws RangeError for a kind that is not defined */
+export function recordKindOf(kind: string): RecordKind {
+  return known(kind).recordKind;
+}
+
+/** Whether a kind of fact begins its record. */
+export function beginsRecord(kind: string): boolean {
+  return DEFINITIONS[recordKindOf(kind)].first === kind;
+}
+
+/** Whether a kind of fact writes down what was seen; else it decides something. */
+export function isObservation(kind: string): boolean {
+  return known(kind).definition.nature === 'observation';
+}
+
+/** Whether only the server makes such a fact. */
+export function needsServer(kind: string): boolean {
+  return known(kind).definition.needsServer === true;
+}
+
+/** The kinds of fact that attach a file. */
+export const FILE_KINDS: readonly string[] = [...KNOWN]
+  .filter(([, { definition }]) => definition.file !== undefined)
+  .map(([kind]) => kind);
+
+/** A fact in a few words. */
+export function sentenceOf({ kind, body }: Pick<Fact, 'kind' | 'body'>): string {
+  return known(kind).definition.sentence(body);
+}
+
+/** The other records that a fact names. */
+export function referencesOf({ kind, body }: Pick<Fact, 'kind' | 'body'>): readonly Reference[] {
+  return known(kind).definition.refersTo?.(body) ?? [];
+}
+
+/** The schema version that this program writes for a kind of fact. */
+export function currentSchemaVersion(kind: string): number {
+  return (KNOWN.get(kind)?.definition.earlier?.length ?? 0) + 1;
+}
+
+/**
+ * The fact in the shape that this program understands.
+ *
+ * @throws RangeError when the fact was written by a newer program.
+ */
+export function upcast(fact: Fact): Fact {
+  return upcastBy(fact, KNOWN.get(fact.kind)?.definition.earlier ?? []);
+}
+
+/**
+ * Whether a fact makes sense only together with an earlier one: while the earlier one is refused, the later one waits. It names
+ * it, or something that it is the first fact of; or the earlier one says so.
+ */
+export function restsOn(
+  later: Pick<Fact, 'recordId' | 'kind' | 'body'>,
+  earlier: Pick<Fact, 'id' | 'recordId' | 'kind' | 'body'>,
+): boolean {
+  const isFirst = beginsRecord(earlier.kind);
+  if (later.recordId !== earlier.recordId) {
+    return isFirst && referencesOf(later).some(({ id }) => id === earlier.recordId);
+  }
+  return (
+    isFirst ||
+    (known(later.kind).definition.names?.(later.body).includes(earlier.id) ?? false) ||
+    (known(earlier.kind).definition.supports?.(earlier.body, later.body as object) ?? false)
+  );
+}
+
+/** The records that a fact may refer to, as they are folded. */
+export type StatesAround = PlainStates & { readonly person: Author };
+
+/** What is around any fact. */
+export interface AroundFact extends Around<StatesAround> {
+  rulesAt: AroundRun['rulesAt'];
+}
+
+/**
+ * What speaks against a fact, given its record so far (null before the first) and what is around it: the same in the browser and
+ * on the server.
+ */
+export function checkFact(
+  fact: Fact,
+  state: (RecordHead | Pick<RecordHead, 'version'>) | null,
+  around: AroundFact,
+): readonly Finding[] {
+  const { recordKind, definition } = known(fact.kind);
+  const record = DEFINITIONS[recordKind];
+  if (!state) {
+    return fact.kind === record.first
+      ? definition.check(fact, null, around)
+      : [impossible('not-found', 'id', 'There is no such record.')];
+  }
+  if (fact.kind === record.first && definition.repeats !== true) {
+    return [impossible('exists-already', 'id', 'This record exists already.')];
+  }
+  const closed = record.closed?.(state) ?? [];
+  return closed.length > 0 ? closed : definition.check(fact, state, around);
+}

@@ -1,0 +1,29 @@
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import type { AroundFact, StatesAround } from '#core/ledger';
+import type { RecordHead } from '#core/record';
+import type { Author } from '#core/rights';
+
+/** Somebody who may do everything. */
+const CHIEF: Author = { id: 'ines', rights: ['certify', 'register', 'manage'] };
+
+type Records = { readonly [K in keyof StatesAround]?: readonly (StatesAround[K] & RecordHead)[] };
+
+/** What is around a fact on 2 March 2026: these records, as they are now. */
+export function aroundWith(records: Records = {}, changes: Partial<AroundFact> = {}): AroundFact {
+  const now = <K extends keyof StatesAround>(kind: K, id: string): StatesAround[K] | null =>
+    (records[kind] ?? []).find((one) => one.id === id) ?? null;
+  return {
+    today: '2026-03-02',
+    author: CHIEF,
+    now,
+    at: (kind, { id, version }) =>
+      (records[kind] ?? []).find((one) => one.id === id && one.version === version) ?? null,
+    versionAt: (id) =>
+      Object.values(records)
+        .flatMap((some): readonly RecordHead[] => some)
+        .find((one) => one.id === id)?.version ?? 0,
+    left: () => undefined,
+    rulesAt: () => DEFAULT_HOUSE_RULES,
+    ...changes,
+  };
+}

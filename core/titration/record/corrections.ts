@@ -1,0 +1,183 @@
+import type { DecimalText } from '../../measurement';
+import type { Weighing } from '../../metrology';
+import { weighingText } from '../../metrology';
+import type { Fact, Finding } from '../../record';
+import { provenance } from '../../record';
+import type { Portion } from '../portion';
+import { checkAliquot, checkWeighingOf } from '../portionChecks';
+import { checkCorrectedReading } from '../readingChecks';
+import { unknownEntry } from '../refusals';
+import { entriesAt, flaskOf, openConflicts } from '../run';
+import type { Entry, Place, ReadingPlace, RunState } from '../state';
+import type { Draft, FlaskDraft, RunFactTable } from './draft';
+import { beginsFilling, entryOf } from './draft';
+
+/** What was entered, put right. */
+export interface CorrectionBodies {
+  'run.weighing-corrected': {
+    readonly corrects: string;
+    readonly weighing: Weighing;
+    readonly reason: string;
+  };
+  'run.volume-corrected': {
+    readonly corrects: string;
+    readonly volumeMl: DecimalText;
+    readonly reason: string;
+  };
+  'run.reading-corrected': {
+    readonly corrects: string;
+    readonly readingMl: DecimalText;
+    readonly reason: string;
+  };
+  /** Of two different entries for one place, made without knowing of each other, one stands. */
+  'run.conflict-settled': { readonly keeps: string; readonly reason: string };
+}
+
+export const CORRECTION_FACTS: RunFactTable<CorrectionBodies> = {
+  'run.weighing-corrected': {
+    nature: 'decision',
+    names: ({ corrects }) => [corrects],
+    check: ({ body: { corrects, weighing } }, run) =>
+      hasPortion(run, corrects, 'mass')
+        ? impossibleOnly(checkWeighingOf(run, weighing))
+        : [unknownEntry('weighing')],
+    apply: (draft, fact) => {
+      const { corrects, weighing } = fact.body;
+      correctPortion(draft, corrects, { kind: 'mass', weighing }, fact);
+    },
+    sentence: ({ weighing }) => `mass corrected to ${weighingText(weighing)}.`,
+  },
+  'run.volume-corrected': {
+    nature: 'decision',
+    names: ({ corrects }) => [corrects],
+    check: ({ body: { corrects, volumeMl } }, run) =>
+      hasPortion(run, corrects, 'volume')
+        ? impossibleOnly(checkAliquot(run, volumeMl))
+        : [unknownEntry('volumeMl')],
+    apply: (draft, fact) => {
+      const { corrects, volumeMl } = fact.body;
+      correctPortion(draft, corrects, { kind: 'volume', volumeMl }, fact);
+    },
+    sentence: ({ volumeMl }) => `volume corrected to ${volumeMl} mL.`,
+  },
+  'run.reading-corrected': {
+    nature: 'decision',
+    names: ({ corrects }) => [corrects],
+    check: ({ body: { corrects, readingMl } }, run) =>
+      checkCorrectedReading(run, corrects, readingMl),
+    apply: (draft, fact) => {
+      correct(draft.readings, fact.body.corrects, fact.body.readingMl, fact);
+    },
+    sentence: ({ readingMl }) => `reading corrected to ${readingMl} mL.`,
+  },
+  'run.conflict-settled': {
+    nature: 'decision',
+    names: ({ keeps }) => [keeps],
+    check: ({ body: { keeps } }, run) => {
+      const isOpen = openConflicts(run).some(({ flask: number, place }) => {
+        const flask = flaskOf(run, number);
+        return flask && entriesAt(flask, place).some(({ factId }) => factId === keeps);
+      });
+      return isOpen ? [] : [unknownEntry('keeps')];
+    },
+    apply: settle,
+    sentence: () => 'settling two entries.',
+  },
+};
+
+function hasPortion(run: RunState, factId: string, kind: 'mass' | 'volume'): boolean {
+  return run.flasks.some(({ portion }) => portion.factId === factId && portion.value.kind === kind);
+}
+
+/** A correction brings its own reason, so only what cannot be is held against it. */
+function impossibleOnly(findings: readonly Finding[]): readonly Finding[] {
+  return findings.filter((finding) => finding.severity === 'impossible');
+}
+
+/** A mass is corrected by a mass, a volume by a volume. */
+function correctPortion(
+  draft: Draft,
+  target: string,
+  portion: Portion,
+  fact: Fact<string, { readonly reason: string }>,
+): void {
+  if (draft.portions.get(target)?.value.kind !== portion.kind) return;
+  correct(draft.portions, target, portion, fact);
+}
+
+function correct<T>(
+  entries: Map<string, Entry<T>>,
+  target: string,
+  value: T,
+  fact: Fact<string, { readonly reason: string }>,
+): void {
+  const entry = entries.get(target);
+  if (!entry) return;
+  const { by, at } = provenance(fact);
+  const superseded = [
+    ...entry.superseded,
+    { value: entry.value, reason: fact.body.reason, by, at },
+  ];
+  entries.set(target, { ...entry, value, superseded });
+}
+
+type Settled = Fact<string, CorrectionBodies['run.conflict-settled']>;
+
+/** Lets one of two different entries for a place stand; what is given up is told with the entry that stands. */
+function settle(draft: Draft, fact: Settled): void {
+  for (const flask of draft.flasks.values()) {
+    settlePlace(draft.portions, flask, 'portion', flask.portion, fact, (kept) => {
+      flask.portion = kept;
+    });
+    for (const [place, { factId }] of flask.readings) {
+      settlePlace(draft.readings, flask, place, factId, fact, (kept) => {
+        replaceReading(draft, flask, place, factId, kept);
+      });
+    }
+  }
+}
+
+/** Ends the conflict over one place, if it is about that place. */
+function settlePlace<T>(
+  entries: Map<string, Entry<T>>,
+  flask: FlaskDraft,
+  place: Place,
+  standing: string,
+  fact: Settled,
+  replace: (kept: string) => void,
+): void {
+  const { keeps, reason } = fact.body;
+  const rivals = flask.rivals.get(place) ?? [];
+  if (rivals.length === 0 || (keeps !== standing && !rivals.includes(keeps))) return;
+  const { by, at } = provenance(fact);
+  const kept = entryOf(entries, keeps);
+  const givenUp = [standing, ...rivals].filter((factId) => factId !== keeps);
+  // What a value had taken the place of before goes with it, so that every value stays to be read.
+  const superseded = givenUp.flatMap((factId) => {
+    const { value, superseded: earlier } = entryOf(entries, factId);
+    return [...earlier, { value, reason, by, at }];
+  });
+  entries.set(keeps, { ...kept, superseded: [...kept.superseded, ...superseded] });
+  flask.rivals.delete(place);
+  if (keeps !== standing) replace(keeps);
+}
+
+/** A reading gives way; a final one for the flask that carried it over too: it is one level of the burette. */
+function replaceReading(
+  draft: Draft,
+  flask: FlaskDraft,
+  place: ReadingPlace,
+  given: string,
+  kept: string,
+): void {
+  flask.readings.set(place, { factId: kept, carriedFromFlask: null });
+  if (draft.lastRead?.factId === given) draft.lastRead = { ...draft.lastRead, factId: kept };
+  if (beginsFilling(place)) {
+    draft.fillings = [...draft.fillings.filter((factId) => factId !== given), kept];
+  }
+  if (place !== 'final') return;
+  for (const { readings } of draft.flasks.values()) {
+    const initial = readings.get('initial');
+    if (initial?.factId === given) readings.set('initial', { ...initial, factId: kept });
+  }
+}

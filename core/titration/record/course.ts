@@ -1,0 +1,83 @@
+import type { Certificate } from '../certificate';
+import { checkMay, impossible, provenance } from '../../record';
+import { unknownFlask } from '../refusals';
+import { flaskOf, pauseOf } from '../run';
+import type { Pause } from '../state';
+import type { RunFactTable } from './draft';
+import { EARLIER_CERTIFICATES } from './earlierRuns';
+
+/** How a run goes on, and how it ends. */
+export interface CourseBodies {
+  /** Left for later, or to somebody who is named. */
+  'run.paused': Pause;
+  'run.resumed': { readonly remark: string };
+  'run.flask-voided': { readonly flask: number; readonly reason: string };
+  'run.abandoned': { readonly reason: string };
+  'run.certified': { readonly certificate: Certificate };
+}
+
+export const COURSE_FACTS: RunFactTable<CourseBodies, 'run.certified'> = {
+  'run.paused': {
+    nature: 'decision',
+    refersTo: ({ toId }) =>
+      toId === null ? [] : [{ field: 'toId', kind: 'person', id: toId, version: null }],
+    check: (_fact, run) =>
+      pauseOf(run) ? [impossible('paused-already', 'run', 'This run is paused already.')] : [],
+    apply: (draft, fact) => {
+      draft.pauses = [...draft.pauses, { ...provenance(fact), ...fact.body, resumed: null }];
+    },
+    sentence: () => 'pausing the run.',
+  },
+  'run.resumed': {
+    nature: 'decision',
+    check: (_fact, run) =>
+      pauseOf(run) ? [] : [impossible('not-paused', 'run', 'This run is not paused.')],
+    // A burette that no flask stands under has been emptied, so its level is read anew.
+    apply: (draft, fact) => {
+      const last = draft.pauses.at(-1);
+      if (!last || last.resumed) return;
+      draft.pauses = [...draft.pauses.slice(0, -1), { ...last, resumed: provenance(fact) }];
+      const isBusy = [...draft.flasks.values()].some(
+        ({ readings, voided }) => readings.has('initial') && !readings.has('final') && !voided,
+      );
+      if (!isBusy) draft.lastRead = null;
+    },
+    sentence: () => 'going on with the run.',
+  },
+  'run.flask-voided': {
+    nature: 'decision',
+    check: ({ body }, run) => {
+      const flask = flaskOf(run, body.flask);
+      if (!flask) return [unknownFlask(body.flask)];
+      const message = `Flask ${String(flask.number)} is void already.`;
+      return flask.voided ? [impossible('already-void', 'flask', message)] : [];
+    },
+    apply: (draft, fact) => {
+      const flask = draft.flasks.get(fact.body.flask);
+      if (flask) flask.voided ??= { ...provenance(fact), reason: fact.body.reason };
+    },
+    sentence: ({ flask }) => `flask ${String(flask)} void.`,
+  },
+  'run.abandoned': {
+    nature: 'decision',
+    check: (_fact, { started }, around) =>
+      around ? checkMay(around.author, 'abandon-anothers-run', { startedBy: started.by }) : [],
+    apply: (draft, fact) => {
+      draft.status = 'abandoned';
+      draft.closed = { ...provenance(fact), reason: fact.body.reason };
+    },
+    sentence: () => 'abandoning the run.',
+  },
+  'run.certified': {
+    nature: 'decision',
+    needsServer: true,
+    earlier: EARLIER_CERTIFICATES,
+    check: () => [],
+    apply: (draft, fact) => {
+      draft.status = 'certified';
+      draft.certificate = fact.body.certificate;
+      draft.closed = { ...provenance(fact), reason: null };
+    },
+    sentence: ({ certificate }) => `certified: ${certificate.number}.`,
+  },
+};

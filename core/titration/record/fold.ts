@@ -1,0 +1,22 @@
+import { provenance } from '../../record';
+import type { RunReferences, RunState } from '../state';
+import { finish, newDraft } from './draft';
+import type { RunFact } from './facts';
+import { laterFact } from './facts';
+
+/**
+ * Folds a run's facts into its state; null before `run.started`. Facts come in the order of the record. A fact
+ * that appears twice counts once; one that refers to nothing known changes nothing.
+ */
+export function foldRun(facts: readonly RunFact[], references: RunReferences): RunState | null {
+  const unique = [...new Map(facts.map((fact) => [fact.id, fact])).values()];
+  const start = unique.find((fact) => fact.kind === 'run.started');
+  if (!start) return null;
+  const draft = newDraft(unique);
+  for (const fact of unique) {
+    const definition = laterFact(fact.kind);
+    if (draft.status !== 'open' && definition?.nature === 'observation') draft.late.push(fact);
+    else definition?.apply(draft, fact);
+  }
+  return finish(draft, start.recordId, provenance(start), start.body, references);
+}

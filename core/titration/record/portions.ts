@@ -1,0 +1,98 @@
+import type { DecimalText } from '../../measurement';
+import type { Weighing } from '../../metrology';
+import { weighingText } from '../../metrology';
+import type { Fact, Finding } from '../../record';
+import { impossible } from '../../record';
+import type { Portion } from '../portion';
+import { portionAmount } from '../portion';
+import { checkAliquot, checkWeighingOf } from '../portionChecks';
+import type { RunState } from '../state';
+import type { Draft, RunFactTable } from './draft';
+import { entryOf, newEntry, rivalsAt, sharesFlask } from './draft';
+
+/** What is put into a flask. */
+export interface PortionBodies {
+  'run.flask-weighed': {
+    readonly flask: number;
+    readonly weighing: Weighing;
+    readonly reason: string | null;
+  };
+  'run.flask-pipetted': {
+    readonly flask: number;
+    readonly volumeMl: DecimalText;
+    readonly reason: string | null;
+  };
+  /** A flask with medium and indicator, and an excess if there is one, but nothing of what is to be found. */
+  'run.blank-made': { readonly flask: number };
+}
+
+export const PORTION_FACTS: RunFactTable<PortionBodies> = {
+  'run.flask-weighed': {
+    nature: 'observation',
+    supports: sharesFlask,
+    check: ({ body: { flask, weighing } }, run) =>
+      checkEmpty(run, flask) ?? checkWeighingOf(run, weighing),
+    apply: (draft, fact) => {
+      const { flask, weighing, reason } = fact.body;
+      applyPortion(draft, fact, flask, { kind: 'mass', weighing }, reason);
+    },
+    sentence: ({ flask, weighing }) => `flask ${String(flask)}, ${weighingText(weighing)}.`,
+  },
+  'run.flask-pipetted': {
+    nature: 'observation',
+    supports: sharesFlask,
+    check: ({ body: { flask, volumeMl } }, run) =>
+      checkEmpty(run, flask) ?? checkAliquot(run, volumeMl),
+    apply: (draft, fact) => {
+      const { flask, volumeMl, reason } = fact.body;
+      applyPortion(draft, fact, flask, { kind: 'volume', volumeMl }, reason);
+    },
+    sentence: ({ flask, volumeMl }) => `flask ${String(flask)}, ${volumeMl} mL.`,
+  },
+  'run.blank-made': {
+    nature: 'observation',
+    supports: sharesFlask,
+    check: ({ body: { flask } }, run) => checkEmpty(run, flask) ?? [],
+    apply: (draft, fact) => {
+      applyPortion(draft, fact, fact.body.flask, { kind: 'blank' }, null);
+    },
+    sentence: ({ flask }) => `flask ${String(flask)}, a blank.`,
+  },
+};
+
+/** What speaks against putting something into a flask that holds something; null for one that is empty. */
+function checkEmpty(run: RunState, flask: number): readonly Finding[] | null {
+  if (!run.flasks.some(({ number }) => number === flask)) return null;
+  const message = `Flask ${String(flask)} is filled already. Correct what it holds, or use the next number.`;
+  return [impossible('already-filled', 'portion', message)];
+}
+
+function applyPortion(
+  draft: Draft,
+  fact: Fact,
+  number: number,
+  portion: Portion,
+  reason: string | null,
+): void {
+  draft.portions.set(fact.id, newEntry(fact, portion, reason));
+  const known = draft.flasks.get(number);
+  if (known) {
+    const standing = entryOf(draft.portions, known.portion).value;
+    if (standing.kind !== portion.kind || portionAmount(standing) !== portionAmount(portion)) {
+      rivalsAt(known, 'portion').push(fact.id);
+    }
+    return;
+  }
+  draft.flasks.set(number, {
+    portion: fact.id,
+    readings: new Map(),
+    provisional: [],
+    electrode: [],
+    photographs: [],
+    temperatures: [],
+    grade: null,
+    rivals: new Map(),
+    incidents: [],
+    voided: null,
+  });
+}

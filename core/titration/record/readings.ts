@@ -1,0 +1,139 @@
+import type { DecimalText } from '../../measurement';
+import type { Fact } from '../../record';
+import { impossible, provenance } from '../../record';
+import { checkNewReading, checkProvisionalReading } from '../readingChecks';
+import { unknownEntry } from '../refusals';
+import { readingsOf, refillPlace } from '../run';
+import type { Moment, ReadingPlace, RefillMoment } from '../state';
+import type { Draft, RunFactTable } from './draft';
+import { beginsFilling, entryOf, newEntry, rivalsAt, sharesFlask } from './draft';
+
+/** What is read of the burette. */
+export interface ReadingBodies {
+  'run.burette-read': {
+    readonly flask: number;
+    readonly moment: Moment;
+    readonly readingMl: DecimalText;
+    /** The fact of the final reading that this initial one is, when the burette was not touched since. */
+    readonly carriedFrom: string | null;
+    readonly reason: string | null;
+  };
+  'run.burette-refilled': {
+    readonly flask: number;
+    /** Which refill of this titration, from 1. */
+    readonly refill: number;
+    readonly moment: RefillMoment;
+    readonly readingMl: DecimalText;
+    readonly reason: string | null;
+  };
+  /** Read before a doubtful drop: should the next one overshoot, the end point lies after this. */
+  'run.provisional-read': { readonly flask: number; readonly readingMl: DecimalText };
+  /** A second person has read the same. */
+  'run.reading-confirmed': { readonly confirms: string };
+}
+
+export const READING_FACTS: RunFactTable<ReadingBodies> = {
+  'run.burette-read': {
+    nature: 'observation',
+    names: ({ carriedFrom }) => [carriedFrom],
+    supports: (body, later) => body.moment !== 'final' && goesOn(body, later),
+    check: ({ body }, run) => checkNewReading(run, body.flask, body.moment, body),
+    apply: (draft, fact) => {
+      const { moment, carriedFrom } = fact.body;
+      applyReading(draft, fact, moment, carriedFrom);
+    },
+    sentence: ({ flask, moment, readingMl }) =>
+      `flask ${String(flask)}, ${moment} reading ${readingMl} mL.`,
+  },
+  'run.burette-refilled': {
+    nature: 'observation',
+    supports: goesOn,
+    check: ({ body: { flask, moment, refill, readingMl } }, run) =>
+      checkNewReading(run, flask, refillPlace(moment, refill), { readingMl, carriedFrom: null }),
+    apply: (draft, fact) => {
+      const { flask, refill, moment } = fact.body;
+      const known = draft.flasks.get(flask)?.readings;
+      if (known?.has(placeBefore(moment, refill))) {
+        applyReading(draft, fact, refillPlace(moment, refill), null);
+      }
+    },
+    sentence: ({ flask, readingMl }) => `flask ${String(flask)}, ${readingMl} mL.`,
+  },
+  'run.provisional-read': {
+    nature: 'observation',
+    check: ({ body }, run) => checkProvisionalReading(run, body.flask, body.readingMl),
+    apply: (draft, fact) => {
+      const flask = draft.flasks.get(fact.body.flask);
+      if (!flask) return;
+      draft.readings.set(fact.id, newEntry(fact, fact.body.readingMl, null));
+      flask.provisional.push(fact.id);
+    },
+    sentence: ({ flask, readingMl }) => `flask ${String(flask)}, ${readingMl} mL.`,
+  },
+  'run.reading-confirmed': {
+    nature: 'observation',
+    names: ({ confirms }) => [confirms],
+    check: (fact, run) => {
+      const entry = run.flasks
+        .flatMap(readingsOf)
+        .find(({ entry: { factId } }) => factId === fact.body.confirms)?.entry;
+      if (!entry) return [unknownEntry('confirms')];
+      const message = 'A reading is confirmed by a second person, not by its author.';
+      return entry.by === fact.authorId ? [impossible('same-person', 'confirms', message)] : [];
+    },
+    apply: (draft, fact) => {
+      const { confirms } = fact.body;
+      const earlier = draft.confirmed.get(confirms) ?? [];
+      if (draft.readings.has(confirms)) {
+        draft.confirmed.set(confirms, [...earlier, provenance(fact)]);
+      }
+    },
+    sentence: () => 'confirming a reading.',
+  },
+};
+
+/** Whether a later fact reads the burette in the same titration; the first reading of one stands on its own. */
+function goesOn(body: { readonly flask: number }, later: object): boolean {
+  const isFirst = 'moment' in later && later.moment === 'initial';
+  return sharesFlask(body, later) && 'readingMl' in later && !isFirst;
+}
+
+function applyReading(
+  draft: Draft,
+  fact: Fact<string, ReadingBodies['run.burette-read' | 'run.burette-refilled']>,
+  place: ReadingPlace,
+  carriedFrom: string | null,
+): void {
+  const { flask: number, readingMl, reason } = fact.body;
+  const flask = draft.flasks.get(number);
+  if (!flask) return;
+  const standing = flask.readings.get(place);
+  if (standing) {
+    draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
+    const known = entryOf(draft.readings, standing.factId).value;
+    if (Number(known) !== Number(readingMl)) rivalsAt(flask, place).push(fact.id);
+    return;
+  }
+  const source = carriedFrom !== null && draft.readings.has(carriedFrom) ? carriedFrom : null;
+  if (source === null) draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
+  const factId = source ?? fact.id;
+  if (place === 'initial') draft.titrationOrder.push(number);
+  // What was not carried over was read after a filling.
+  if (source === null && beginsFilling(place)) draft.fillings.push(factId);
+  const carriedFromFlask = source === null ? null : flaskEndingWith(draft, source);
+  flask.readings.set(place, { factId, carriedFromFlask });
+  draft.lastRead = { factId, flask: number };
+}
+
+function flaskEndingWith({ flasks }: Draft, factId: string): number | null {
+  for (const [number, { readings }] of flasks) {
+    if (readings.get('final')?.factId === factId) return number;
+  }
+  return null;
+}
+
+/** The reading that must be there before one of a refill makes sense. */
+function placeBefore(moment: RefillMoment, refill: number): ReadingPlace {
+  if (moment === 'restart') return refillPlace('stop', refill);
+  return refill === 1 ? 'initial' : refillPlace('restart', refill - 1);
+}

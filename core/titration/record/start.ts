@@ -1,0 +1,161 @@
+import type { MethodState } from '../../chemistry';
+import { findMethod } from '../../chemistry';
+import type { HouseRules, RuleOverrides } from '../../laboratory';
+import { checkRules, describeDeviations, deviatingRules, withOverrides } from '../../laboratory';
+import type { EquipmentState } from '../../metrology';
+import { calibratedBurette, isPipette } from '../../metrology';
+import type { BottleState, LotState } from '../../reagent';
+import type { Around, Fact, FactDefinition, Finding, Whose } from '../../record';
+import { checkMay, enteredAt, impossible, unknownReference } from '../../record';
+import { partsOf } from '../parts';
+import type { RunSetUp } from '../setUp';
+import { checkRunStart } from '../startChecks';
+import type { RunReferences } from '../state';
+import { EARLIER_SET_UPS } from './earlierRuns';
+
+/** What a run rests on. */
+interface Rested {
+  readonly method: MethodState;
+  readonly bottle: BottleState;
+  readonly lot: LotState;
+  readonly equipment: EquipmentState;
+}
+
+/** What is around a run that begins. */
+export interface AroundRun extends Around<Rested> {
+  /** The house rules in force at a time (ISO 8601, UTC). */
+  rulesAt(time: string): HouseRules;
+}
+
+type RunStart = Fact<'run.started', RunSetUp>;
+
+/** The first fact of a run. */
+export const RUN_STARTED: FactDefinition<'run.started', RunSetUp, unknown, AroundRun, void> &
+  Whose<'run.started', never> = {
+  nature: 'decision',
+  earlier: EARLIER_SET_UPS,
+  supports: () => true,
+  refersTo: (setUp) =>
+    partsOf(setUp).map(({ field, kind, at: { id, version } }) => ({ field, kind, id, version })),
+  check: (fact, _state, around) => {
+    const references = resolveRun(fact, around);
+    return 'message' in references
+      ? [references]
+      : [
+          ...checkDeviations(fact.body, references, around),
+          ...withdrawnOf(fact.body, around),
+          ...supersededOf(fact, around),
+          ...checkRunStart(references, around.today),
+        ];
+  },
+  apply: () => undefined,
+  sentence: () => 'beginning a run.',
+};
+
+/** A run follows the house rules in force; by other ones, within bounds, it is begun by those who may. */
+function checkDeviations(
+  { rules }: RunSetUp,
+  { rulesInForce }: RunReferences,
+  { author }: AroundRun,
+): readonly Finding[] {
+  const deviations = describeDeviations(rules, rulesInForce);
+  if (deviations.length === 0) return [];
+  const refused = checkMay(author, 'deviate').map((finding) => ({
+    ...finding,
+    message: `This run would not follow the house rules. ${deviations.join(' ')} ${finding.message}`,
+  }));
+  return refused.length > 0 ? refused : checkRules(rules);
+}
+
+/** What of a set-up has been taken out of use, as its record says now. */
+function withdrawnOf(setUp: RunSetUp, around: AroundRun): readonly Finding[] {
+  return partsOf(setUp).flatMap(({ field, kind, at }) => {
+    const withdrawn = around.now(kind, at.id)?.withdrawn;
+    const message = `This ${field} is out of use: ${withdrawn?.reason ?? ''}`;
+    return withdrawn ? [impossible('withdrawn', field, message)] : [];
+  });
+}
+
+/** What of a set-up had been changed when the run began: an instrument calibrated anew, a method written anew. */
+function supersededOf(fact: RunStart, around: AroundRun): readonly Finding[] {
+  return partsOf(fact.body)
+    .filter(({ kind }) => kind === 'equipment' || kind === 'method')
+    .filter(({ at }) => at.version < around.versionAt(at.id, enteredAt(fact)))
+    .map(({ field }) => {
+      const message = `This ${field} has been changed since: choose it again.`;
+      return impossible('superseded', field, message);
+    });
+}
+
+/** The rules of laboratory and method when a run began; those of its arrival where it follows them. */
+function rulesInForceFor(fact: RunStart, overrides: RuleOverrides, around: AroundRun): HouseRules {
+  const then = withOverrides(around.rulesAt(enteredAt(fact)), overrides);
+  const now = withOverrides(around.rulesAt(fact.recordedAt ?? fact.deviceTime), overrides);
+  return deviatingRules(fact.body.rules, now).length === 0 ? now : then;
+}
+
+/** The records that a run's start names, at the versions that it names; else what is not there. */
+export function resolveRun(fact: RunStart, around: AroundRun): RunReferences | Finding {
+  const setUp = fact.body;
+  const method =
+    setUp.method.kind === 'catalogue'
+      ? findMethod(setUp.method.id)
+      : around.at('method', setUp.method)?.method;
+  if (!method) {
+    const isOwn = setUp.method.kind === 'own';
+    return isOwn
+      ? notAtThisVersion('method')
+      : unknownReference('method', 'The catalogue has no such method.');
+  }
+  const bottle = around.at('bottle', setUp.bottle);
+  if (!bottle) return notAtThisVersion('bottle');
+  const buretteState = around.at('equipment', setUp.burette);
+  if (!buretteState) return notAtThisVersion('burette');
+  const burette = calibratedBurette(buretteState);
+  if (!burette) return unknownReference('burette', 'This is not a burette.');
+  const standard = resolveStandard(setUp, around);
+  if ('message' in standard) return standard;
+  const excess = setUp.excess && resolveExcess(setUp.excess, around);
+  if (excess && 'message' in excess) return excess;
+  const rulesInForce = rulesInForceFor(fact, method.rules, around);
+  return { method, bottle, standard, excess, burette, rulesInForce };
+}
+
+function resolveStandard(
+  { standard }: RunSetUp,
+  around: AroundRun,
+): RunReferences['standard'] | Finding {
+  if (standard.kind === 'lot') {
+    const lot = around.at('lot', standard.lot);
+    if (!lot) return notAtThisVersion('standard.lot');
+    const equipment = around.at('equipment', standard.balance)?.equipment;
+    if (!equipment) return notAtThisVersion('standard.balance');
+    if (equipment.type === 'balance') return { kind: 'lot', lot, balance: equipment };
+    return unknownReference('standard.balance', 'This is not a balance.');
+  }
+  const bottle = around.at('bottle', standard.bottle);
+  if (!bottle) return notAtThisVersion('standard.bottle');
+  const vessel = around.at('equipment', standard.vessel);
+  if (!vessel) return notAtThisVersion('standard.vessel');
+  if (isPipette(vessel.equipment) || vessel.equipment.type === 'burette') {
+    return { kind: 'bottle', bottle, vessel };
+  }
+  const message = 'An aliquot is measured with a pipette or a burette.';
+  return unknownReference('standard.vessel', message);
+}
+
+function resolveExcess(
+  excess: NonNullable<RunSetUp['excess']>,
+  around: AroundRun,
+): NonNullable<RunReferences['excess']> | Finding {
+  const bottle = around.at('bottle', excess.bottle);
+  if (!bottle) return notAtThisVersion('excess.bottle');
+  const vessel = around.at('equipment', excess.vessel);
+  if (!vessel) return notAtThisVersion('excess.vessel');
+  if (isPipette(vessel.equipment)) return { bottle, vessel };
+  return unknownReference('excess.vessel', 'An excess is measured with a pipette.');
+}
+
+function notAtThisVersion(field: string): Finding {
+  return unknownReference(field, `There is no such ${field} at this version.`);
+}
