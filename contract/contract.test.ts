@@ -9,7 +9,6 @@ import {
   bottleSchema,
   buretteSchema,
   certifyRequestSchema,
-  DECISION_KINDS,
   firstAccountSchema,
   lotSchema,
   newPersonSchema,
@@ -142,10 +141,11 @@ describe('what a client may send', () => {
         quantity: { kind: 'mass', weighing: { mode: 'tared', massG: '5.1061' } },
         replaces: [uuidv7()],
         takenFrom: null,
+        pins: [{ kind: 'lot', id: uuidv7(), version: 2 }],
         reason: 'misread',
       },
     ],
-    ['preparation.step-done', { step: 'mix-2', isLeftOut: false, reason: null }],
+    ['preparation.step-done', { step: 'mix-2', isLeftOut: false, pins: [], reason: null }],
     ['run.started', setUp],
     [
       'run.started',
@@ -244,32 +244,6 @@ describe('what a client may send', () => {
         expect(v.safeParse(proposedFactSchema, fact).success).toBe(true);
       }
     }
-  });
-
-  test('decisions are the kinds that rest on what was seen', () => {
-    expect([...DECISION_KINDS].toSorted()).toEqual([
-      'bottle.returned',
-      'bottle.withdrawn',
-      'equipment.returned',
-      'equipment.withdrawn',
-      'laboratory.rules-set',
-      'lot.counted',
-      'lot.returned',
-      'lot.withdrawn',
-      'method.returned',
-      'method.withdrawn',
-      'method.written',
-      'preparation.discarded',
-      'run.abandoned',
-      'run.conflict-settled',
-      'run.end-point-taken-back',
-      'run.flask-voided',
-      'run.paused',
-      'run.reading-corrected',
-      'run.resumed',
-      'run.volume-corrected',
-      'run.weighing-corrected',
-    ]);
   });
 });
 

@@ -20,12 +20,14 @@ export type {
   LiveEvent,
   NewFact,
   PeopleAnswer,
+  PreparationAnswer,
   Person,
   ProposedFact,
   RunAnswer,
   SessionAnswer,
 } from './messages';
 export {
+  authorOf,
   bottlingSchema,
   certifyRequestSchema,
   changePasswordSchema,
@@ -42,14 +44,13 @@ export type { Route } from './routes';
 export { ROUTES } from './routes';
 export type { FieldProblem, Problem, ProblemCode } from './problem';
 export { PROBLEM_STATUS } from './problem';
-export type { ClientFactBody, ClientFactKind } from './records';
+export type { ClientFactBody } from './records';
 export {
   balanceSchema,
   bottleCode,
   bottleSchema,
   buretteSchema,
   calibrationSchema,
-  DECISION_KINDS,
   glasswareSchema,
   heaterSchema,
   lotSchema,

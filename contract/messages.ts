@@ -2,11 +2,14 @@ import * as v from 'valibot';
 import type { LabelSheet } from '#core/label';
 import { fitsOnPage } from '#core/label';
 import type { Laboratory, LaboratoryState } from '#core/laboratory';
-import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
+import type { ClientFactKind, PlainStates, RecordKind, RunSummary } from '#core/ledger';
+import { recordKindOf } from '#core/ledger';
+import type { PreparationRecords } from '#core/preparation';
+import type { Author, Right } from '#core/rights';
 import type { RunFact, RunReferences } from '#core/titration';
-import type { ClientFactBody, ClientFactKind } from './records';
+import type { ClientFactBody } from './records';
 import { isCommonPassword } from './commonPasswords';
-import { bottleCode, CLIENT_FACTS, container } from './records';
+import { bottleCode, container, FACT_SCHEMAS } from './records';
 import { id, instant, line, plainDate, reason, storedInteger } from './fields';
 
 /** A version of a record: how many facts it has. */
@@ -34,67 +37,33 @@ const envelope = {
   basedOn: v.nullable(version),
 };
 
-function proposed<K extends ClientFactKind>(kind: K) {
-  const { recordKind, body } = CLIENT_FACTS[kind];
-  return v.strictObject({
+/** A fact of one kind, as the client made it. */
+type Proposed<K extends ClientFactKind> = v.InferOutput<
+  v.StrictObjectSchema<typeof envelope, undefined>
+> & {
+  readonly recordKind: RecordKind;
+  readonly kind: K;
+  readonly body: ClientFactBody<K>;
+};
+
+/** A fact as the client made it. */
+export type ProposedFact = { [K in ClientFactKind]: Proposed<K> }[ClientFactKind];
+
+const PROPOSED = Object.entries(FACT_SCHEMAS).map(([kind, body]) =>
+  v.strictObject({
     ...envelope,
-    recordKind: v.literal(recordKind),
+    recordKind: v.literal(recordKindOf(kind)),
     kind: v.literal(kind),
     body,
-  });
-}
+  }),
+);
 
-/** `POST /api/facts`: one fact, as the client made it. */
-export const proposedFactSchema = v.variant('kind', [
-  proposed('laboratory.rules-set'),
-  proposed('method.written'),
-  proposed('method.withdrawn'),
-  proposed('method.returned'),
-  proposed('lot.registered'),
-  proposed('lot.opened'),
-  proposed('lot.counted'),
-  proposed('lot.put-to-dry'),
-  proposed('lot.taken-out'),
-  proposed('lot.withdrawn'),
-  proposed('lot.returned'),
-  proposed('equipment.registered'),
-  proposed('equipment.calibrated'),
-  proposed('equipment.withdrawn'),
-  proposed('equipment.returned'),
-  proposed('bottle.prepared'),
-  proposed('bottle.withdrawn'),
-  proposed('bottle.returned'),
-  proposed('preparation.started'),
-  proposed('preparation.step-begun'),
-  proposed('preparation.step-done'),
-  proposed('preparation.measured'),
-  proposed('preparation.mishap'),
-  proposed('preparation.discarded'),
-  proposed('run.started'),
-  proposed('run.flask-weighed'),
-  proposed('run.flask-pipetted'),
-  proposed('run.blank-made'),
-  proposed('run.burette-read'),
-  proposed('run.burette-refilled'),
-  proposed('run.provisional-read'),
-  proposed('run.electrode-read'),
-  proposed('run.electrode-reading-struck'),
-  proposed('run.temperature-taken'),
-  proposed('run.reading-confirmed'),
-  proposed('run.paused'),
-  proposed('run.resumed'),
-  proposed('run.end-point-graded'),
-  proposed('run.end-point-taken-back'),
-  proposed('run.burette-checked'),
-  proposed('run.incident-noted'),
-  proposed('run.weighing-corrected'),
-  proposed('run.volume-corrected'),
-  proposed('run.reading-corrected'),
-  proposed('run.conflict-settled'),
-  proposed('run.flask-voided'),
-  proposed('run.abandoned'),
-]);
-export type ProposedFact = v.InferOutput<typeof proposedFactSchema>;
+/** `POST /api/facts`: one fact. */
+// A variant for each entry of the table: the compiler does not follow it through the loop.
+export const proposedFactSchema = v.variant('kind', PROPOSED) as unknown as v.GenericSchema<
+  unknown,
+  ProposedFact
+>;
 
 /** What a client gives to make a fact; the envelope is added where it is kept. */
 export type NewFact<K extends ClientFactKind = ClientFactKind> = {
@@ -194,6 +163,16 @@ export interface Person {
   readonly mayManage: boolean;
 }
 
+/** Somebody as they enter a fact. */
+export function authorOf({ id, mayCertify, mayManage }: Person): Author {
+  const rights: readonly (Right | false)[] = [
+    mayCertify && 'certify',
+    'register',
+    mayManage && 'manage',
+  ];
+  return { id, rights: rights.filter((right) => right !== false) };
+}
+
 /** `GET /api/session`: who is signed in, and what the sign-in page needs when nobody is. */
 export type SessionAnswer =
   | {
@@ -223,7 +202,7 @@ export type SessionAnswer =
 export interface ListStates extends PlainStates {
   readonly run: RunSummary;
 }
-export type ListKind = PlainRecordKind | 'run';
+export type ListKind = keyof ListStates;
 
 /** `GET /api/records/:kind` */
 export interface ListAnswer<K extends ListKind> {
@@ -234,6 +213,11 @@ export interface ListAnswer<K extends ListKind> {
 export interface RunAnswer {
   readonly facts: readonly RunFact[];
   readonly references: RunReferences;
+}
+
+/** `GET /api/preparations/:preparationId`: the records that it rests on, at the versions at which it drew from them. */
+export interface PreparationAnswer {
+  readonly records: PreparationRecords;
 }
 
 /** `GET /api/events`: what has changed, as the data of one server-sent event. */

@@ -1,6 +1,5 @@
 import * as v from 'valibot';
-import type { MethodFactBodies } from '#core/chemistry';
-import type { LaboratoryFactBodies } from '#core/laboratory';
+import type { ClientFactKind, FactBodies } from '#core/ledger';
 import type {
   Balance,
   Burette,
@@ -10,9 +9,9 @@ import type {
   Heater,
   Thermometer,
 } from '#core/metrology';
-import type { PreparationFactBodies, PreparationPlan } from '#core/preparation';
-import type { Lot, LotFactBodies, PreparedBottle } from '#core/reagent';
-import type { RunFactBodies, RunSetUp } from '#core/titration';
+import type { Pin, PreparationPlan } from '#core/preparation';
+import type { Lot, PreparedBottle } from '#core/reagent';
+import type { RunSetUp } from '#core/titration';
 import type { Weighing } from '#core/metrology';
 import { methodSchema } from './catalogue';
 import {
@@ -217,6 +216,15 @@ const flask = count(1, 99);
 
 const recordVersion = v.strictObject({ id, version: storedInteger(1) });
 
+/** What a step of a preparation rests on. */
+const pins = v.pipe(
+  v.array(
+    v.strictObject({ kind: v.picklist(['lot', 'bottle', 'equipment']), ...recordVersion.entries }),
+  ),
+  v.maxLength(20),
+  v.readonly(),
+) satisfies SchemaOf<readonly Pin[]>;
+
 const runSetUpSchema = v.strictObject({
   method: v.variant('kind', [
     v.strictObject({ kind: v.literal('catalogue'), id: line }),
@@ -303,292 +311,155 @@ export const calibrationSchema = v.strictObject({
 
 const withdrawalSchema = v.strictObject({ reason });
 
-type LotBody<K extends keyof LotFactBodies> = SchemaOf<LotFactBodies[K]>;
-type PreparationBody<K extends keyof PreparationFactBodies> = SchemaOf<PreparationFactBodies[K]>;
-type RunBody<K extends keyof RunFactBodies> = SchemaOf<RunFactBodies[K]>;
-
 /**
- * The facts that a client may send, by kind: the record they belong to and the schema of their body. Facts
- * that only the server makes (the founding of the laboratory, certificates) are not among them.
+ * The schema of the body of every kind of fact that a client may send; the compiler sees that none is missing. The others (the
+ * founding of the laboratory, certificates) only the server makes.
  */
-export const CLIENT_FACTS = {
-  'laboratory.rules-set': {
-    recordKind: 'laboratory',
-    body: v.strictObject({ rules: houseRulesSchema, reason }) satisfies SchemaOf<
-      LaboratoryFactBodies['laboratory.rules-set']
-    >,
-  },
-  'method.written': {
-    recordKind: 'method',
-    body: v.strictObject({ method: methodSchema, reason }) satisfies SchemaOf<
-      MethodFactBodies['method.written']
-    >,
-  },
-  'method.withdrawn': { recordKind: 'method', body: withdrawalSchema },
-  'method.returned': { recordKind: 'method', body: withdrawalSchema },
-  'lot.registered': { recordKind: 'lot', body: lotSchema },
-  'equipment.registered': { recordKind: 'equipment', body: equipmentSchema },
-  'bottle.prepared': { recordKind: 'bottle', body: bottleSchema },
-  'lot.opened': {
-    recordKind: 'lot',
-    body: v.strictObject({ openedOn: plainDate }) satisfies LotBody<'lot.opened'>,
-  },
-  'lot.counted': {
-    recordKind: 'lot',
-    body: v.strictObject({
-      amountLeft: nonNegativeDecimal,
-      reason,
-    }) satisfies LotBody<'lot.counted'>,
-  },
-  'lot.put-to-dry': {
-    recordKind: 'lot',
-    body: v.strictObject({
-      temperatureC: v.pipe(
-        decimal,
-        v.check(
-          (typed) => Number(typed) >= 20 && Number(typed) <= 1200,
-          'An oven or furnace has 20 to 1200 °C.',
-        ),
+export const FACT_SCHEMAS = {
+  'laboratory.rules-set': v.strictObject({ rules: houseRulesSchema, reason }),
+  'method.written': v.strictObject({ method: methodSchema, reason }),
+  'method.withdrawn': withdrawalSchema,
+  'method.returned': withdrawalSchema,
+  'lot.registered': lotSchema,
+  'equipment.registered': equipmentSchema,
+  'bottle.prepared': bottleSchema,
+  'lot.opened': v.strictObject({ openedOn: plainDate }),
+  'lot.counted': v.strictObject({
+    amountLeft: nonNegativeDecimal,
+    reason,
+  }),
+  'lot.put-to-dry': v.strictObject({
+    temperatureC: v.pipe(
+      decimal,
+      v.check(
+        (typed) => Number(typed) >= 20 && Number(typed) <= 1200,
+        'An oven or furnace has 20 to 1200 °C.',
       ),
-    }) satisfies LotBody<'lot.put-to-dry'>,
-  },
-  'lot.taken-out': { recordKind: 'lot', body: v.strictObject({}) },
-  'lot.withdrawn': { recordKind: 'lot', body: withdrawalSchema },
-  'lot.returned': { recordKind: 'lot', body: withdrawalSchema },
-  'equipment.calibrated': {
-    recordKind: 'equipment',
-    body: calibrationSchema,
-  },
-  'equipment.withdrawn': { recordKind: 'equipment', body: withdrawalSchema },
-  'equipment.returned': { recordKind: 'equipment', body: withdrawalSchema },
-  'bottle.withdrawn': { recordKind: 'bottle', body: withdrawalSchema },
-  'bottle.returned': { recordKind: 'bottle', body: withdrawalSchema },
-  'preparation.started': { recordKind: 'preparation', body: planSchema },
-  'preparation.step-begun': {
-    recordKind: 'preparation',
-    body: v.strictObject({ step: stepId }) satisfies PreparationBody<'preparation.step-begun'>,
-  },
-  'preparation.step-done': {
-    recordKind: 'preparation',
-    body: v.strictObject({
-      step: stepId,
-      isLeftOut: v.boolean(),
-      reason: optionalReason,
-    }) satisfies PreparationBody<'preparation.step-done'>,
-  },
-  'preparation.measured': {
-    recordKind: 'preparation',
-    body: v.strictObject({
-      step: stepId,
-      quantity: v.variant('kind', [
-        v.strictObject({ kind: v.literal('mass'), weighing: weighingSchema }),
-        v.strictObject({ kind: v.literal('volume'), volumeMl: decimal }),
-        v.strictObject({ kind: v.literal('temperature'), temperatureC: decimal }),
-      ]),
-      replaces: v.pipe(v.array(id), v.maxLength(10), v.readonly()),
-      takenFrom: v.nullable(line),
-      reason: optionalReason,
-    }) satisfies PreparationBody<'preparation.measured'>,
-  },
-  'preparation.mishap': {
-    recordKind: 'preparation',
-    body: v.strictObject({
-      step: stepId,
-      mishapId: line,
-      remark,
-    }) satisfies PreparationBody<'preparation.mishap'>,
-  },
-  'preparation.discarded': {
-    recordKind: 'preparation',
-    body: v.strictObject({ reason }) satisfies PreparationBody<'preparation.discarded'>,
-  },
-  'run.started': { recordKind: 'run', body: runSetUpSchema },
-  'run.flask-weighed': {
-    recordKind: 'run',
-    body: v.strictObject({
-      flask,
-      weighing: weighingSchema,
-      reason: optionalReason,
-    }) satisfies RunBody<'run.flask-weighed'>,
-  },
-  'run.flask-pipetted': {
-    recordKind: 'run',
-    body: v.strictObject({
-      flask,
-      volumeMl: decimal,
-      reason: optionalReason,
-    }) satisfies RunBody<'run.flask-pipetted'>,
-  },
-  'run.blank-made': {
-    recordKind: 'run',
-    body: v.strictObject({ flask }) satisfies RunBody<'run.blank-made'>,
-  },
-  'run.burette-refilled': {
-    recordKind: 'run',
-    body: v.strictObject({
-      flask,
-      refill: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(20)),
-      moment: v.picklist(['stop', 'restart']),
-      readingMl: decimal,
-      reason: optionalReason,
-    }) satisfies RunBody<'run.burette-refilled'>,
-  },
-  'run.provisional-read': {
-    recordKind: 'run',
-    body: v.strictObject({
-      flask,
-      readingMl: decimal,
-    }) satisfies RunBody<'run.provisional-read'>,
-  },
-  'run.electrode-read': {
-    recordKind: 'run',
-    body: v.strictObject({
-      flask,
-      refill: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(20)),
-      readingMl: decimal,
-      quantity: v.picklist(['pH', 'mV']),
-      value: decimal,
-      flaskVolumeMl: v.nullable(positiveDecimal),
-    }) satisfies RunBody<'run.electrode-read'>,
-  },
-  'run.electrode-reading-struck': {
-    recordKind: 'run',
-    body: v.strictObject({ strikes: id, reason }) satisfies RunBody<'run.electrode-reading-struck'>,
-  },
-  'run.temperature-taken': {
-    recordKind: 'run',
-    body: v.strictObject({
-      flask,
-      temperatureC: decimal,
-      reason: optionalReason,
-    }) satisfies RunBody<'run.temperature-taken'>,
-  },
-  'run.reading-confirmed': {
-    recordKind: 'run',
-    body: v.strictObject({ confirms: id }) satisfies RunBody<'run.reading-confirmed'>,
-  },
-  'run.paused': {
-    recordKind: 'run',
-    body: v.strictObject({ toId: v.nullable(id), remark }) satisfies RunBody<'run.paused'>,
-  },
-  'run.resumed': {
-    recordKind: 'run',
-    body: v.strictObject({ remark }) satisfies RunBody<'run.resumed'>,
-  },
-  'run.end-point-graded': {
-    recordKind: 'run',
-    body: v.strictObject({
-      flask,
-      grade: v.picklist(['good', 'drop-over', 'far-over']),
-    }) satisfies RunBody<'run.end-point-graded'>,
-  },
-  'run.end-point-taken-back': {
-    recordKind: 'run',
-    body: v.strictObject({ flask, reason }) satisfies RunBody<'run.end-point-taken-back'>,
-  },
-  'run.burette-read': {
-    recordKind: 'run',
-    body: v.strictObject({
-      flask,
-      moment: v.picklist(['initial', 'final']),
-      readingMl: decimal,
-      carriedFrom: v.nullable(id),
-      reason: optionalReason,
-    }) satisfies RunBody<'run.burette-read'>,
-  },
-  'run.burette-checked': {
-    recordKind: 'run',
-    body: v.strictObject({
-      faults: v.pipe(
-        v.array(v.strictObject({ checkId: line, remark })),
-        v.maxLength(20),
-        v.readonly(),
-      ),
-    }) satisfies RunBody<'run.burette-checked'>,
-  },
-  'run.incident-noted': {
-    recordKind: 'run',
-    body: v.strictObject({
-      flask,
-      incidentId: line,
-      measured: v.nullable(
-        v.strictObject({
-          what: v.picklist(['volumeMl', 'massG', 'drops']),
-          value: positiveDecimal,
-        }),
-      ),
-      remark,
-    }) satisfies RunBody<'run.incident-noted'>,
-  },
-  'run.weighing-corrected': {
-    recordKind: 'run',
-    body: v.strictObject({
-      corrects: id,
-      weighing: weighingSchema,
-      reason,
-    }) satisfies RunBody<'run.weighing-corrected'>,
-  },
-  'run.volume-corrected': {
-    recordKind: 'run',
-    body: v.strictObject({
-      corrects: id,
-      volumeMl: decimal,
-      reason,
-    }) satisfies RunBody<'run.volume-corrected'>,
-  },
-  'run.reading-corrected': {
-    recordKind: 'run',
-    body: v.strictObject({
-      corrects: id,
-      readingMl: decimal,
-      reason,
-    }) satisfies RunBody<'run.reading-corrected'>,
-  },
-  'run.conflict-settled': {
-    recordKind: 'run',
-    body: v.strictObject({ keeps: id, reason }) satisfies RunBody<'run.conflict-settled'>,
-  },
-  'run.flask-voided': {
-    recordKind: 'run',
-    body: v.strictObject({ flask, reason }) satisfies RunBody<'run.flask-voided'>,
-  },
-  'run.abandoned': {
-    recordKind: 'run',
-    body: v.strictObject({ reason }) satisfies RunBody<'run.abandoned'>,
-  },
-} as const;
-
-export type ClientFactKind = keyof typeof CLIENT_FACTS;
+    ),
+  }),
+  'lot.taken-out': v.strictObject({}),
+  'lot.withdrawn': withdrawalSchema,
+  'lot.returned': withdrawalSchema,
+  'equipment.calibrated': calibrationSchema,
+  'equipment.withdrawn': withdrawalSchema,
+  'equipment.returned': withdrawalSchema,
+  'bottle.withdrawn': withdrawalSchema,
+  'bottle.returned': withdrawalSchema,
+  'preparation.started': planSchema,
+  'preparation.step-begun': v.strictObject({ step: stepId }),
+  'preparation.step-done': v.strictObject({
+    step: stepId,
+    isLeftOut: v.boolean(),
+    pins,
+    reason: optionalReason,
+  }),
+  'preparation.measured': v.strictObject({
+    step: stepId,
+    quantity: v.variant('kind', [
+      v.strictObject({ kind: v.literal('mass'), weighing: weighingSchema }),
+      v.strictObject({ kind: v.literal('volume'), volumeMl: decimal }),
+      v.strictObject({ kind: v.literal('temperature'), temperatureC: decimal }),
+    ]),
+    replaces: v.pipe(v.array(id), v.maxLength(10), v.readonly()),
+    takenFrom: v.nullable(line),
+    pins,
+    reason: optionalReason,
+  }),
+  'preparation.mishap': v.strictObject({
+    step: stepId,
+    mishapId: line,
+    remark,
+  }),
+  'preparation.discarded': v.strictObject({ reason }),
+  'run.started': runSetUpSchema,
+  'run.flask-weighed': v.strictObject({
+    flask,
+    weighing: weighingSchema,
+    reason: optionalReason,
+  }),
+  'run.flask-pipetted': v.strictObject({
+    flask,
+    volumeMl: decimal,
+    reason: optionalReason,
+  }),
+  'run.blank-made': v.strictObject({ flask }),
+  'run.burette-refilled': v.strictObject({
+    flask,
+    refill: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(20)),
+    moment: v.picklist(['stop', 'restart']),
+    readingMl: decimal,
+    reason: optionalReason,
+  }),
+  'run.provisional-read': v.strictObject({
+    flask,
+    readingMl: decimal,
+  }),
+  'run.electrode-read': v.strictObject({
+    flask,
+    refill: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(20)),
+    readingMl: decimal,
+    quantity: v.picklist(['pH', 'mV']),
+    value: decimal,
+    flaskVolumeMl: v.nullable(positiveDecimal),
+  }),
+  'run.electrode-reading-struck': v.strictObject({ strikes: id, reason }),
+  'run.temperature-taken': v.strictObject({
+    flask,
+    temperatureC: decimal,
+    reason: optionalReason,
+  }),
+  'run.reading-confirmed': v.strictObject({ confirms: id }),
+  'run.paused': v.strictObject({ toId: v.nullable(id), remark }),
+  'run.resumed': v.strictObject({ remark }),
+  'run.end-point-graded': v.strictObject({
+    flask,
+    grade: v.picklist(['good', 'drop-over', 'far-over']),
+  }),
+  'run.end-point-taken-back': v.strictObject({ flask, reason }),
+  'run.burette-read': v.strictObject({
+    flask,
+    moment: v.picklist(['initial', 'final']),
+    readingMl: decimal,
+    carriedFrom: v.nullable(id),
+    reason: optionalReason,
+  }),
+  'run.burette-checked': v.strictObject({
+    faults: v.pipe(
+      v.array(v.strictObject({ checkId: line, remark })),
+      v.maxLength(20),
+      v.readonly(),
+    ),
+  }),
+  'run.incident-noted': v.strictObject({
+    flask,
+    incidentId: line,
+    measured: v.nullable(
+      v.strictObject({
+        what: v.picklist(['volumeMl', 'massG', 'drops']),
+        value: positiveDecimal,
+      }),
+    ),
+    remark,
+  }),
+  'run.weighing-corrected': v.strictObject({
+    corrects: id,
+    weighing: weighingSchema,
+    reason,
+  }),
+  'run.volume-corrected': v.strictObject({
+    corrects: id,
+    volumeMl: decimal,
+    reason,
+  }),
+  'run.reading-corrected': v.strictObject({
+    corrects: id,
+    readingMl: decimal,
+    reason,
+  }),
+  'run.conflict-settled': v.strictObject({ keeps: id, reason }),
+  'run.flask-voided': v.strictObject({ flask, reason }),
+  'run.abandoned': v.strictObject({ reason }),
+} satisfies { readonly [K in ClientFactKind]: SchemaOf<FactBodies[K]> };
 
 /** Body of a fact that a client may send. */
-export type ClientFactBody<K extends ClientFactKind> = v.InferOutput<
-  (typeof CLIENT_FACTS)[K]['body']
->;
-
-/**
- * Kinds that decide something on the strength of what the analyst saw: they name the version of the record
- * that they were based on, and are refused when it has moved on.
- */
-export const DECISION_KINDS: ReadonlySet<string> = new Set<ClientFactKind>([
-  'laboratory.rules-set',
-  'method.written',
-  'method.withdrawn',
-  'method.returned',
-  'run.weighing-corrected',
-  'run.volume-corrected',
-  'run.reading-corrected',
-  'run.end-point-taken-back',
-  'run.paused',
-  'run.resumed',
-  'run.conflict-settled',
-  'run.flask-voided',
-  'run.abandoned',
-  'lot.withdrawn',
-  'lot.returned',
-  'lot.counted',
-  'equipment.withdrawn',
-  'equipment.returned',
-  'bottle.withdrawn',
-  'bottle.returned',
-  'preparation.discarded',
-]);
+export type ClientFactBody<K extends ClientFactKind> = v.InferOutput<(typeof FACT_SCHEMAS)[K]>;

@@ -166,6 +166,17 @@ export const ROUTES: readonly Route[] = [
     problems: ['not-allowed', ...DECIDED],
   },
   {
+    method: 'get',
+    path: '/preparations/{preparationId}',
+    summary:
+      'What a preparation rests on: lots, bottles and equipment as they were when it drew from them.',
+    needsSession: true,
+    body: null,
+    parameters: { preparationId: { in: 'path', meaning: 'id of a preparation' } },
+    answers: { 200: 'The records.' },
+    problems: [],
+  },
+  {
     method: 'post',
     path: '/preparations/{preparationId}/bottle',
     summary: 'Fills what was prepared into a bottle: its molarity is computed from what was done.',

@@ -1,7 +1,7 @@
 import { v7 as uuidv7 } from 'uuid';
 import { findMethod } from '#core/chemistry';
 import { addToDate, DEFAULT_HOUSE_RULES, plainDateAt, withOverrides } from '#core/laboratory';
-import { currentSchemaVersion } from '#core/record';
+import { currentSchemaVersion } from '#core/ledger';
 import type { RunState } from '#core/titration';
 import type { ClientFactBody, NewFact, Person, ProposedFact } from '#contract';
 import { appendFact, foundLaboratory } from '../server/ledger/append';
@@ -173,7 +173,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     const analyst = people[series.by];
     const runId = uuidv7({ msecs: now });
     const look = async (): Promise<RunState> => {
-      const run = await findRun(db, runId);
+      const run = await findRun({ db, now: () => new Date() }, runId);
       if (!run) throw new Error(`the demo run on bottle ${bottle.code} was not stored`);
       return run.state;
     };

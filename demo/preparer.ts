@@ -99,11 +99,11 @@ async function doStep(
   }
   const quantity = quantityOf(step, chance);
   if (quantity === null) {
-    const body = { step: step.id, isLeftOut: false, reason: null };
+    const body = { step: step.id, isLeftOut: false, pins: [], reason: null };
     await enter({ kind: 'preparation.step-done', body });
     return;
   }
-  const body = { step: step.id, quantity, replaces: [], takenFrom: null, reason: null };
+  const body = { step: step.id, quantity, replaces: [], takenFrom: null, pins: [], reason: null };
   await enter({ kind: 'preparation.measured', body });
 }
 

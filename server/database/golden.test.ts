@@ -32,7 +32,7 @@ async function figuresOf(db: Knex) {
   const kept: Stated[] = [];
   const recomputed: Stated[] = [];
   for (const { id } of runs) {
-    const state = (await findRun(db, id))?.state;
+    const state = (await findRun({ db, now: () => new Date() }, id))?.state;
     if (!state?.certificate) continue;
     kept.push(statedBy(state.certificate));
     recomputed.push(statedBy(issueCertificate(state, judgeRun(state), state.certificate)));

@@ -2,15 +2,14 @@ import { createHash } from 'node:crypto';
 import { fileTypeFromBuffer } from 'file-type';
 import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
-import { foldRecord } from '#core/ledger';
+import { FILE_KINDS } from '#core/ledger';
 import type { Fact, StoredFile } from '#core/record';
 import type { Person } from '#contract';
+import { authorOf } from '#contract';
 import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
-import { makeServerFact, recordOf, storeNext } from '../ledger/append';
-import { lockRecords } from '../ledger/queries';
-import type { LoadedRecord } from '../ledger/references';
-import { foldLoaded, loadRecords } from '../ledger/references';
+import { lockAndOpen, makeServerFact, storeNext } from '../ledger/append';
+import { recordOf } from '../ledger/references';
 import type { AppParts } from '../http/app';
 
 /** What a file of some use may be, and the sentence that asks for it. */
@@ -56,29 +55,30 @@ interface Attachment {
   readonly accepted: Accepted;
   /** The fact that says so. */
   readonly fact: (file: StoredFile) => Pick<Fact, 'kind' | 'body'>;
-  /** @throws AppError when the record takes no such file. */
-  readonly check: (record: LoadedRecord) => void;
 }
 
 /**
  * Attaches a file to a record: the file and the fact that says so, both or neither. What the file is, its content says, not its
  * name.
  *
- * @throws AppError `unsupported-media-type` for anything but what is allowed, and what the check of the attachment throws.
+ * @throws AppError `unsupported-media-type` for anything but what is allowed, `not-found` for a record that is not
+ * there, and for what core has against it.
  */
 async function attach(
   { services, fileQuotaBytes }: FileParts,
   person: Person,
-  { recordId, recordKind, accepted, fact, check }: Attachment,
+  { recordId, recordKind, accepted, fact }: Attachment,
   { name, content }: Sent,
 ): Promise<StoredFile> {
   const type = await typeOf(name, content, accepted);
   const sha256 = createHash('sha256').update(content).digest('hex');
   const file: StoredFile = { fileId: uuidv7(), name, type, sizeBytes: content.length, sha256 };
   await durably(services.db, async (tx) => {
-    await lockRecords(tx, [recordId]);
-    const records = await loadRecords(tx, [{ id: recordId, kind: recordKind }]);
-    check(recordOf(records, recordId));
+    const inside = { ...services, db: tx };
+    const opened = await lockAndOpen(inside, [{ id: recordId, kind: recordKind }]);
+    if (recordOf(opened.records, recordId).facts.length === 0) {
+      throw new AppError('not-found', `There is no such ${recordKind}.`);
+    }
     await refuseBeyondQuota(tx, content.length, fileQuotaBytes);
     await tx<FileRow>('files').insert({
       id: file.fileId,
@@ -89,7 +89,7 @@ async function attach(
       content,
     });
     const made = makeServerFact(services, person.id, { recordId, recordKind, ...fact(file) });
-    await storeNext(tx, [made], records);
+    await storeNext(inside, authorOf(person), [made], opened);
   });
   return file;
 }
@@ -106,9 +106,6 @@ export function attachCertificate(
     recordKind: 'lot',
     accepted: CERTIFICATE,
     fact: (file) => ({ kind: 'lot.certificate-attached', body: file }),
-    check: ({ facts }) => {
-      if (!foldRecord('lot', facts)) throw new AppError('not-found', 'There is no such lot.');
-    },
   };
   return attach(parts, person, attachment, sent);
 }
@@ -126,18 +123,6 @@ export function attachPhotograph(
     recordKind: 'run',
     accepted: PHOTOGRAPH,
     fact: (file) => ({ kind: 'run.flask-photographed', body: { flask, ...file } }),
-    check: (record) => {
-      const run = foldLoaded(record);
-      const isThere = run?.state.flasks.some(({ number }) => number === flask) ?? false;
-      if (!run || !isThere)
-        throw new AppError('not-found', 'There is no such flask in such a run.');
-      if (run.state.status !== 'open') {
-        throw new AppError(
-          'impossible-entry',
-          `This run is ${run.state.status}; nothing can be added.`,
-        );
-      }
-    },
   };
   return attach(parts, person, attachment, sent);
 }
@@ -189,17 +174,20 @@ export async function findFile(
  * The log vouches for the facts.
  */
 export async function findStrayFile(db: Knex): Promise<string | null> {
-  const { rows } = await db.raw<{ rows: { id: string }[] }>(`
+  const { rows } = await db.raw<{ rows: { id: string }[] }>(
+    `
     SELECT coalesce(file.id::text, fact.body->>'fileId') AS id
     FROM files file
     FULL JOIN (
       SELECT record_id, body FROM facts
-      WHERE kind IN ('lot.certificate-attached', 'run.flask-photographed')
+      WHERE kind = ANY (?)
     ) fact ON fact.body->>'fileId' = file.id::text
     WHERE (file.record_id, file.name, file.type, file.sha256, octet_length(file.content)::text,
         encode(sha256(file.content), 'hex'))
       IS DISTINCT FROM (fact.record_id, fact.body->>'name', fact.body->>'type', fact.body->>'sha256',
         fact.body->>'sizeBytes', fact.body->>'sha256')
-    LIMIT 1`);
+    LIMIT 1`,
+    [[...FILE_KINDS]],
+  );
   return rows[0]?.id ?? null;
 }

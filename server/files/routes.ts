@@ -46,6 +46,7 @@ export function fileRoutes(parts: Pick<AppParts, 'services' | 'fileQuotaBytes'>)
       const person = await requirePerson(services, request);
       const runId = idParameter(request, 'runId');
       const flask = Number(request.params.flask);
+      if (!Number.isInteger(flask)) throw new AppError('not-found', 'There is no such flask.');
       const sent = sentFile(request, PHOTOGRAPH);
       response.status(201).json(await attachPhotograph(parts, person, runId, flask, sent));
     },

@@ -3,10 +3,11 @@ import { labelOf } from '#core/label';
 import { DEFAULT_HOUSE_RULES, paperUnitsOf } from '#core/laboratory';
 import type { BottleState, Parent } from '#core/reagent';
 import type { LabelsRequest, Person } from '#contract';
+import { authorOf } from '#contract';
 import { durably } from '../database/durably';
-import { makeServerFact, storeNext } from '../ledger/append';
-import { findLaboratory, findProjection, lockRecords } from '../ledger/queries';
-import { loadRecords, unknownReference } from '../ledger/references';
+import { lockAndOpen, makeServerFact, storeNext } from '../ledger/append';
+import { findLaboratory, findProjection } from '../ledger/queries';
+import { unknownReference } from '../ledger/references';
 import { findPerson } from '../people/queries';
 import type { Services } from '../services';
 import type { PrintedLabel } from './pdf';
@@ -28,10 +29,10 @@ export async function makeLabels(
   const pdf = await printer.print(person.id, { labels, sheet, startAt });
   const unique = [...new Set(bottleIds)];
   await durably(services.db, async (tx) => {
-    await lockRecords(tx, unique);
-    const records = await loadRecords(
-      tx,
-      unique.map((id) => ({ id, kind: 'bottle' as const })),
+    const inside = { ...services, db: tx };
+    const opened = await lockAndOpen(
+      inside,
+      unique.map((id) => ({ id, kind: 'bottle' })),
     );
     const facts = unique.map((recordId) =>
       makeServerFact(services, person.id, {
@@ -41,14 +42,14 @@ export async function makeLabels(
         body: { sheet: sheet.name },
       }),
     );
-    await storeNext(tx, facts, records);
+    await storeNext(inside, authorOf(person), facts, opened);
   });
   return pdf;
 }
 
 async function printedLabel(db: Knex, bottleId: string, baseUrl: string): Promise<PrintedLabel> {
   const bottle = await findProjection(db, 'bottle', bottleId);
-  if (!bottle) throw unknownReference('bottleIds', 'There is no such bottle.');
+  if (!bottle) throw unknownReference({ field: 'bottleIds', message: 'There is no such bottle.' });
   const laboratory = await findLaboratory(db);
   const label = labelOf(bottle, {
     units: paperUnitsOf(laboratory?.rules ?? DEFAULT_HOUSE_RULES),

@@ -2,20 +2,23 @@ import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import type { Laboratory } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import type { AroundFact, RecordKind } from '#core/ledger';
+import { beginsRecord, currentSchemaVersion, isObservation } from '#core/ledger';
 import type { Fact, Finding } from '#core/record';
-import { currentSchemaVersion } from '#core/record';
+import type { Author } from '#core/rights';
 import type { Person, ProposedFact } from '#contract';
-import { DECISION_KINDS } from '#contract';
 import { auditEntryOfFact } from '../audit/entry';
 import { canonicalText } from '../audit/text';
 import { durably } from '../database/durably';
 import { AppError, factIdReused } from '../http/appError';
 import type { Services } from '../services';
+import { listPeopleById } from '../people/queries';
 import { admit } from './admit';
+import { aroundOf } from './around';
 import { projectionOf } from './project';
 import { lockRecords, storeFacts } from './queries';
-import type { LoadedRecord } from './references';
-import { loadRecords, loadReferences } from './references';
+import type { LoadedRecord, Opened } from './references';
+import { openRecords, recordOf, referencesFor } from './references';
 
 /** What an append did: `isNew` is false when the same fact was there already. */
 export interface Appended {
@@ -68,12 +71,20 @@ export async function appendFacts(
     const ids = [...new Set(proposed.map(({ recordId }) => recordId))];
     const locked = await lockRecords(tx, ids);
     const kinds = new Map(proposed.map(({ recordId, recordKind }) => [recordId, recordKind]));
-    const records = await loadRecords(
-      tx,
+    const inside = { ...services, db: tx };
+    const { records, surroundings } = await openRecords(
+      inside,
       ids.map((id) => ({ id, kind: locked.get(id)?.kind ?? kinds.get(id) ?? 'run' })),
+      proposed,
     );
-    const outcomes: (Appended | AppError)[] = [];
-    for (const one of proposed) outcomes.push(await appendOne(tx, services, one, records));
+    const authors = await listPeopleById(tx, [
+      ...new Set(proposed.map(({ authorId }) => authorId)),
+    ]);
+    const outcomes = proposed.map((one) => {
+      const author = authors.get(one.authorId);
+      const around = aroundOf(services, surroundings, author, (id) => records.get(id)?.facts);
+      return appendOne(services, one, records, around);
+    });
     const facts = outcomes.flatMap((outcome) =>
       outcome instanceof AppError || !outcome.isNew ? [] : [outcome.fact],
     );
@@ -83,12 +94,12 @@ export async function appendFacts(
 }
 
 /** Decides over one fact and, when it is taken, adds it to its record among those that are loaded. */
-async function appendOne(
-  tx: Knex,
+function appendOne(
   services: Services,
   proposed: ProposedFact,
   records: Map<string, LoadedRecord>,
-): Promise<Appended | AppError> {
+  around: AroundFact,
+): Appended | AppError {
   const record = recordOf(records, proposed.recordId);
   try {
     const known = record.facts.find((fact) => fact.id === proposed.id);
@@ -102,11 +113,11 @@ async function appendOne(
       sequence: record.facts.length + 1,
       recordedAt: services.now().toISOString(),
     };
-    refuseUnexplained(await admit(tx, services, fact, record), proposed.body);
+    refuseUnexplained(admit(fact, record, around), proposed.body);
+    const facts = [...record.facts, fact];
     // The first fact of a run brings what the run rests on.
-    const references =
-      fact.kind === 'run.started' ? await loadReferences(tx, fact) : record.references;
-    records.set(record.id, { ...record, facts: [...record.facts, fact], references });
+    const references = record.references ?? referencesFor(facts, around);
+    records.set(record.id, { ...record, facts, references });
     return { fact, isNew: true };
   } catch (error) {
     if (error instanceof AppError) return error;
@@ -141,8 +152,9 @@ function refuseAltered(auditEntries: readonly string[], kept: readonly Fact[]): 
 }
 
 /** What a fact that the server makes says of itself; the rest follows from who asked for it, and when. */
-type Made = Pick<Fact, 'recordId' | 'recordKind' | 'kind' | 'body'> &
-  Partial<Pick<Fact, 'id' | 'deviceId' | 'deviceTime' | 'clockOffsetMs' | 'basedOn'>>;
+type Made = Pick<Fact, 'recordId' | 'kind' | 'body'> & {
+  readonly recordKind: RecordKind;
+} & Partial<Pick<Fact, 'id' | 'deviceId' | 'deviceTime' | 'clockOffsetMs' | 'basedOn'>>;
 
 /**
  * A fact of the server's own making on somebody's behalf, not numbered yet.
@@ -177,27 +189,49 @@ function refuseNoFigures(part: unknown): void {
   if (typeof part === 'object' && part !== null) Object.values(part).forEach(refuseNoFigures);
 }
 
-/** Stores facts that the server made, each as the next of its locked record. */
+/**
+ * Locks records and loads them, with what they refer to, for facts of the server's own making.
+ *
+ * @throws AppError `not-found` where one is of another kind
+ */
+export async function lockAndOpen(
+  services: Services,
+  records: readonly { readonly id: string; readonly kind: RecordKind }[],
+): Promise<Opened> {
+  const locked = await lockRecords(
+    services.db,
+    records.map(({ id }) => id),
+  );
+  const other = records.find(({ id, kind }) => (locked.get(id)?.kind ?? kind) !== kind);
+  if (other) throw new AppError('not-found', `There is no such ${other.kind}.`);
+  return openRecords(services, records);
+}
+
+/**
+ * Stores facts that the server made, each as the next of its locked record, after the same checks as any other.
+ *
+ * @throws AppError for what core has against one
+ */
 export async function storeNext(
-  tx: Knex,
+  services: Services,
+  author: Author,
   made: readonly Fact[],
-  locked: ReadonlyMap<string, LoadedRecord>,
+  opened: Opened,
 ): Promise<void> {
-  const records = new Map(locked);
+  const records = new Map(opened.records);
+  const around = aroundOf(services, opened.surroundings, author, (id) => records.get(id)?.facts);
   const facts = made.map((fact) => {
     const record = recordOf(records, fact.recordId);
     const next = { ...fact, sequence: record.facts.length + 1 };
+    const findings = admit(next, record, around);
+    refuseUnexplained(
+      findings.filter(({ severity }) => severity === 'impossible'),
+      {},
+    );
     records.set(record.id, { ...record, facts: [...record.facts, next] });
     return next;
   });
-  await store(tx, facts, records);
-}
-
-/** A record that must be among the loaded ones. */
-export function recordOf(records: ReadonlyMap<string, LoadedRecord>, id: string): LoadedRecord {
-  const record = records.get(id);
-  if (!record) throw new RangeError(`record ${id} was not loaded`);
-  return record;
+  await store(services.db, facts, records);
 }
 
 /** Refuses a decision that was based on another version of the record than the present one. */
@@ -210,7 +244,8 @@ export function refuseStale(basedOn: number | null, version: number): void {
 }
 
 function refuseStaleDecision(proposed: ProposedFact, version: number): void {
-  if (DECISION_KINDS.has(proposed.kind)) refuseStale(proposed.basedOn, version);
+  if (isObservation(proposed.kind) || (version === 0 && beginsRecord(proposed.kind))) return;
+  refuseStale(proposed.basedOn, version);
 }
 
 /** The stored fact, if the sent one says the same. @throws AppError `fact-id-reused` */
@@ -221,16 +256,23 @@ function sameFact(known: Fact, sent: ProposedFact): Fact {
   throw factIdReused();
 }
 
+/** Findings that are refused with a code of their own. */
+const OWN_CODES = ['not-found', 'not-allowed', 'unknown-reference'] as const;
+
 /** Refuses what cannot be, and what is unlikely when no reason is given. */
 export function refuseUnexplained(findings: readonly Finding[], body: object): void {
   const cannotBe = findings.filter((finding) => finding.severity === 'impossible');
+  for (const code of OWN_CODES) {
+    const own = cannotBe.filter((finding) => finding.code === code);
+    if (own[0]) throw fromFindings(code, own[0], own);
+  }
   if (cannotBe[0]) throw fromFindings('impossible-entry', cannotBe[0], cannotBe);
   const hasReason = 'reason' in body && body.reason !== null;
   if (findings[0] && !hasReason) throw fromFindings('reason-needed', findings[0], findings);
 }
 
 function fromFindings(
-  code: 'impossible-entry' | 'reason-needed',
+  code: 'impossible-entry' | 'reason-needed' | (typeof OWN_CODES)[number],
   first: Finding,
   findings: readonly Finding[],
 ): AppError {
@@ -255,6 +297,8 @@ export async function foundLaboratory(
     { ...record, kind: 'laboratory.founded', body: laboratory },
     { ...record, kind: 'laboratory.rules-set', body: rules },
   ].map((made) => makeServerFact(services, authorId, made));
-  const before = { id: record.recordId, kind: 'laboratory', facts: [], references: null } as const;
-  await storeNext(services.db, facts, new Map([[record.recordId, before]]));
+  const nothing = { id: record.recordId, kind: 'laboratory', facts: [], references: null } as const;
+  const surroundings = { laboratory: [], streams: new Map(), people: new Map(), left: null };
+  const opened = { records: new Map([[record.recordId, nothing]]), surroundings };
+  await storeNext(services, { id: authorId, rights: ['manage'] }, facts, opened);
 }

@@ -4,7 +4,7 @@ import { findMethod } from '#core/chemistry';
 import { addToDate, DEFAULT_HOUSE_RULES, UNWRITTEN_RULES } from '#core/laboratory';
 import type { RunSummary } from '#core/ledger';
 import type { StoredFile } from '#core/record';
-import { currentSchemaVersion } from '#core/record';
+import { currentSchemaVersion } from '#core/ledger';
 import { foldRun, openConflicts } from '#core/titration';
 import type { NewFact, Problem, RunAnswer } from '#contract';
 import { verifyAudit } from '../audit/verify';
@@ -341,7 +341,9 @@ describe('the database', () => {
   test('a fact of an older program keeps its text and is read in the shape of today', async () => {
     const { db } = laboratory.database;
     const recordId = uuidv7();
-    const body = { code: 'OLD', lotId: ids.naoh, substanceId: 'sodium-hydroxide' };
+    const preparedBy = laboratory.chief.id;
+    const old = { code: 'OLD', lotId: ids.naoh, substanceId: 'sodium-hydroxide' };
+    const body = { ...old, preparedBy };
     await db('records').insert({ id: recordId, kind: 'bottle', version: 1 });
     const now = new Date().toISOString();
     await db('facts').insert({
@@ -387,14 +389,16 @@ test('a photograph is kept with its flask; what is no picture, or comes too late
   expect((await client.get(`/api/files/${fileId}`).expect(200)).headers['content-type']).toBe(
     'image/png',
   );
-  await attach('2', 'image/png', PNG).expect(404);
+  await attach('2', 'image/png', PNG).expect(422);
   await attach('one', 'image/png', PNG).expect(404);
   await attach('1', 'image/png', Buffer.from('%PDF-1.7\n%%EOF\n')).expect(415);
   await attach('1', 'application/pdf', PNG).expect(415);
   const abandoned = { kind: 'run.abandoned', body: { reason: 'out of titrant' } } as const;
   await client.send(abandoned, runId, { basedOn: 3 }).expect(201);
   const late = await attach('1', 'image/png', PNG).expect(422);
-  expect((late.body as Problem).title).toBe('This run is abandoned; nothing can be added.');
+  expect((late.body as Problem).title).toBe(
+    'This run is abandoned; its figures are frozen and nothing can be added.',
+  );
   expect(await findStrayFile(laboratory.database.db)).toBeNull();
 });
 
@@ -557,9 +561,13 @@ test('a laboratory that never set any rules gets those it worked by as a fact, o
     body: { name: 'Of before', timeZone: 'Europe/Vienna' },
   });
   const before = { id: made.recordId, kind: 'laboratory', facts: [], references: null } as const;
-  await storeNext(db, [made], new Map([[made.recordId, before]]));
+  const surroundings = { laboratory: [], streams: new Map(), people: new Map(), left: null };
+  const opened = { records: new Map([[made.recordId, before]]), surroundings };
+  await storeNext(services, { id: authorId, rights: [] }, [made], opened);
   await up(owner);
   await up(owner);
+  // As every start does where the shape has changed since.
+  await rebuildProjections(owner);
   expect(await findLaboratory(db)).toMatchObject({ version: 2, rules: UNWRITTEN_RULES });
   expect(await verifyAudit(db)).toMatchObject({ kind: 'whole', entries: 4 });
   expect(await listStrayProjections(db)).toEqual([]);

@@ -1,24 +1,27 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { Knex } from 'knex';
 import { foldRecord, summarizeRun } from '#core/ledger';
-import type { Fact } from '#core/record';
-import type { RunFact, RunReferences } from '#core/titration';
-import { foldRun } from '#core/titration';
+import type { Services } from '../services';
 import type { ProjectionRow } from './queries';
 import { deleteProjections, insertProjections, listProjectionRows, listRecords } from './queries';
 import type { LoadedRecord } from './references';
-import { loadRecord, loadRecords } from './references';
+import { foldLoaded, loadRecord, openRecords } from './references';
 
 /** What lists show of a record; null before its first fact. */
-export function projectionOf({ id, kind, facts, references }: LoadedRecord): ProjectionRow | null {
-  const state = kind === 'run' ? summaryOf(facts, references) : foldRecord(kind, facts);
+export function projectionOf(record: LoadedRecord): ProjectionRow | null {
+  const { id, kind, facts } = record;
+  const state = kind === 'run' ? summaryOf(record) : foldRecord(kind, facts);
   return state && { recordId: id, kind, version: state.version, state };
 }
 
-function summaryOf(facts: readonly Fact[], references: RunReferences | null) {
-  // The stream of a run holds run facts: the contract let nothing else in.
-  const run = references && foldRun(facts as readonly RunFact[], references);
-  return run && summarizeRun(run);
+function summaryOf(record: LoadedRecord) {
+  const run = foldLoaded(record);
+  return run && summarizeRun(run.state);
+}
+
+/** Folding asks no clock. */
+function asOf(db: Knex): Services {
+  return { db, now: () => new Date(0) };
 }
 
 /** The records whose projection is not what their facts say; none when all is well. */
@@ -26,7 +29,7 @@ export async function listStrayProjections(db: Knex): Promise<string[]> {
   const kept = new Map((await listProjectionRows(db)).map((row) => [row.recordId, row]));
   const stray: string[] = [];
   for (const { id, kind } of await listRecords(db)) {
-    const made = projectionOf(await loadRecord(db, id, kind));
+    const made = projectionOf(await loadRecord(asOf(db), id, kind));
     // As PostgreSQL keeps it: without what JSON cannot say.
     const expected: unknown = JSON.parse(JSON.stringify(made));
     if (!isDeepStrictEqual(kept.get(id), expected)) stray.push(id);
@@ -36,7 +39,7 @@ export async function listStrayProjections(db: Knex): Promise<string[]> {
 }
 
 /** Raised when what lists read of a record has another shape than before: every start compares it. */
-export const PROJECTIONS_SHAPE = 1;
+export const PROJECTIONS_SHAPE = 2;
 
 /** Records that are folded and stored at once. */
 const BATCH = 200;
@@ -51,8 +54,8 @@ export async function rebuildProjections(db: Knex, onProgress?: Progress): Promi
     const records = await listRecords(tx);
     for (let done = 0; done < records.length; done += BATCH) {
       onProgress?.(done, records.length);
-      const batch = await loadRecords(tx, records.slice(done, done + BATCH));
-      await insertProjections(tx, [...batch.values()].map(projected));
+      const batch = await openRecords(asOf(tx), records.slice(done, done + BATCH));
+      await insertProjections(tx, [...batch.records.values()].map(projected));
     }
     return records.length;
   });

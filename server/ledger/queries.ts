@@ -1,7 +1,8 @@
 import type { Knex } from 'knex';
 import type { LaboratoryFact, LaboratoryState } from '#core/laboratory';
-import type { Fact, RecordKind } from '#core/record';
-import { upcast } from '#core/record';
+import type { RecordKind } from '#core/ledger';
+import { upcast } from '#core/ledger';
+import type { Fact } from '#core/record';
 import type { ListKind, ListStates } from '#contract';
 import type { FactRow as StoredFactRow } from '../audit/digests';
 import { DIGEST_VERSION, DIGESTS } from '../audit/digests';

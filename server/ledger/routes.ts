@@ -1,5 +1,6 @@
 import { Router } from 'express';
 import type { ListAnswer, ListKind } from '#contract';
+import { isRecordKind } from '#core/ledger';
 import { proposedFactSchema } from '#contract';
 import { AppError } from '../http/appError';
 import { parseBody } from '../http/problems';
@@ -8,16 +9,6 @@ import type { Services } from '../services';
 import { Batch } from './batch';
 import { listProjections } from './queries';
 import { inTodaysShape } from './sent';
-
-const LIST_KINDS: readonly ListKind[] = [
-  'laboratory',
-  'method',
-  'lot',
-  'equipment',
-  'bottle',
-  'preparation',
-  'run',
-];
 
 /** Adding facts, and the lists of what they have come to. */
 export function ledgerRoutes(services: Services): Router {
@@ -33,8 +24,8 @@ export function ledgerRoutes(services: Services): Router {
 
   router.get('/records/:kind', async (request, response) => {
     await requirePerson(services, request);
-    const kind = LIST_KINDS.find((known) => known === request.params.kind);
-    if (!kind) throw new AppError('not-found', 'There are no records of this kind.');
+    const { kind } = request.params;
+    if (!isRecordKind(kind)) throw new AppError('not-found', 'There are no records of this kind.');
     const answer: ListAnswer<ListKind> = { records: await listProjections(services.db, kind) };
     response.json(answer);
   });

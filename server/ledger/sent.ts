@@ -1,5 +1,5 @@
+import { currentSchemaVersion, upcast } from '#core/ledger';
 import type { Fact } from '#core/record';
-import { currentSchemaVersion, upcast } from '#core/record';
 import { AppError } from '../http/appError';
 
 /**

@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
+import type { Author } from '#core/rights';
 import type { Person } from '#contract';
-import { nameKey } from '#contract';
+import { authorOf, nameKey } from '#contract';
 import type { PersonRow as AccountRow } from '../audit/digests';
 
 interface PersonRow extends AccountRow {
@@ -28,6 +29,16 @@ function toPerson(row: PersonRow): Person {
 export async function findPerson(db: Knex, id: string): Promise<Person | null> {
   const row = await db<PersonRow>('people').where({ id }).first();
   return row ? toPerson(row) : null;
+}
+
+/** People by their ids, with what they may. */
+export async function listPeopleById(
+  db: Knex,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, Author>> {
+  if (ids.length === 0) return new Map();
+  const rows = await db<PersonRow>('people').whereIn('id', ids);
+  return new Map(rows.map((row) => [row.id, authorOf(toPerson(row))]));
 }
 
 /** Whether somebody is one of the demo's made-up people. */

@@ -1,24 +1,24 @@
 import { isDeepStrictEqual } from 'node:util';
-import type { Knex } from 'knex';
 import { checkTypedDate } from '#core/laboratory';
+import type { AroundFact } from '#core/ledger';
 import { foldRecord } from '#core/ledger';
 import type { PreparationState } from '#core/preparation';
-import { bottleOf, checkBottling, resultOf } from '#core/preparation';
+import { bottleOf, checkBottling, recordsOf, resultOf } from '#core/preparation';
 import type { PreparedBottle } from '#core/reagent';
 import type { Fact } from '#core/record';
 import type { BottlingRequest, Person } from '#contract';
+import { authorOf } from '#contract';
 import { durably } from '../database/durably';
 import { AppError, factIdReused } from '../http/appError';
-import { loadShelf, today } from '../ledger/admit';
 import {
+  lockAndOpen,
   makeServerFact,
-  recordOf,
   refuseStale,
   refuseUnexplained,
   storeNext,
 } from '../ledger/append';
-import { lockRecords } from '../ledger/queries';
-import { loadRecords } from '../ledger/references';
+import { aroundOf } from '../ledger/around';
+import { recordOf } from '../ledger/references';
 import type { Services } from '../services';
 
 /**
@@ -34,11 +34,12 @@ export async function bottlePreparation(
   request: BottlingRequest,
 ): Promise<PreparedBottle> {
   return durably(services.db, async (tx) => {
-    await lockRecords(tx, [preparationId, request.bottleId]);
-    const records = await loadRecords(tx, [
+    const inside = { ...services, db: tx };
+    const opened = await lockAndOpen(inside, [
       { id: preparationId, kind: 'preparation' },
       { id: request.bottleId, kind: 'bottle' },
     ]);
+    const { records, surroundings } = opened;
     const { facts } = recordOf(records, preparationId);
     const preparation = foldRecord('preparation', facts);
     if (!preparation) throw new AppError('not-found', 'There is no such preparation.');
@@ -51,8 +52,10 @@ export async function bottlePreparation(
     }
     if (there.length > 0 || facts.some(({ id }) => id === request.factId)) throw factIdReused();
     refuseStale(request.basedOn, preparation.version);
-    const bottle = await decide(tx, services, person, preparation, request);
-    await storeNext(tx, bottlingFacts(services, person, preparation, request, bottle), records);
+    const around = aroundOf(services, surroundings);
+    const bottle = decide(around, person, preparation, request);
+    const made = bottlingFacts(services, person, preparation, request, bottle);
+    await storeNext(inside, authorOf(person), made, opened);
     return bottle;
   });
 }
@@ -62,16 +65,15 @@ function pick({ code, container, useBy }: BottlingRequest) {
   return { code, container, useBy };
 }
 
-async function decide(
-  tx: Knex,
-  services: Services,
+function decide(
+  around: AroundFact,
   person: Person,
   preparation: PreparationState,
   request: BottlingRequest,
-): Promise<PreparedBottle> {
-  const shelf = await loadShelf(tx);
-  const result = resultOf(preparation, shelf);
-  const day = await today(tx, services);
+): PreparedBottle {
+  const records = recordsOf(preparation, around);
+  const result = resultOf(preparation, records);
+  const day = around.today;
   refuseUnexplained(
     [
       ...checkBottling(preparation, result !== null),
@@ -80,7 +82,7 @@ async function decide(
     request,
   );
   if (!result) throw new RangeError('a bottle without a result was let through');
-  return bottleOf(preparation, result, shelf, {
+  return bottleOf(preparation, result, records, {
     code: request.code,
     container: request.container,
     useBy: request.useBy,

@@ -131,7 +131,7 @@ async function work(given: PreparationPlan): Promise<string> {
     const measured = (quantity: object): NewFact =>
       ({
         kind: 'preparation.measured',
-        body: { step, quantity, replaces: [], takenFrom: null, reason: null },
+        body: { step, quantity, replaces: [], takenFrom: null, pins: [], reason: null },
       }) as NewFact;
     const fact: NewFact =
       measures?.kind === 'mass'
@@ -143,7 +143,10 @@ async function work(given: PreparationPlan): Promise<string> {
           ? measured({ kind: 'volume', volumeMl: String(measures.targetMl) })
           : measures?.kind === 'temperature'
             ? measured({ kind: 'temperature', temperatureC: '20.5' })
-            : { kind: 'preparation.step-done', body: { step, isLeftOut: false, reason: null } };
+            : {
+                kind: 'preparation.step-done',
+                body: { step, isLeftOut: false, pins: [], reason: null },
+              };
     await client.send(fact, id).expect(201);
   }
   return id;
@@ -433,7 +436,7 @@ describe('what a preparation does to the rest', () => {
     const chief = await laboratory.signIn(laboratory.chief);
     await chief.send({ kind: 'lot.taken-out', body: {} }, lotId).expect(201);
     await chief.send({ kind: 'lot.taken-out', body: {} }, lotId).expect(422);
-    const done = { step: 'dry', isLeftOut: false, reason: null };
+    const done = { step: 'dry', isLeftOut: false, pins: [], reason: null };
     await chief.send({ kind: 'preparation.step-done', body: done }, id).expect(201);
     await client.send({ kind: 'preparation.step-done', body: done }, id).expect(201);
     const state = await stateOf(id);

@@ -28,6 +28,8 @@ beforeAll(async () => {
 });
 afterAll(() => laboratory.close());
 
+const services = () => ({ db: laboratory.database.db, now: () => new Date() });
+
 function decision(changes: Partial<CertifyRequest> = {}): CertifyRequest {
   return {
     factId: uuidv7(),
@@ -85,7 +87,7 @@ test('a certificate freezes the run and marks the bottle, once', async () => {
   const late = await analyst.send(weighed(5, '0.4800'), runId).expect(422);
   expect((late.body as Problem).title).toContain('frozen');
 
-  const stored = await findRun(laboratory.database.db, runId);
+  const stored = await findRun(services(), runId);
   if (!stored) throw new Error('the run is gone');
   expect(judgeRun(stored.state).result?.evaluation.value).toBe(issued.unrounded.molarity);
 });
@@ -101,14 +103,14 @@ test('an id that is taken leaves neither half of a certificate behind', async ()
   const runId = await startRun(analyst, ids);
   await titrateSeries(analyst, runId);
   const before = await bottle();
-  const taken = (await findRun(laboratory.database.db, runId))?.facts[0]?.id ?? '';
+  const taken = (await findRun(services(), runId))?.facts[0]?.id ?? '';
   const answer = await chief.post(
     `/api/runs/${runId}/certificate`,
     decision({ bottleFactId: taken }),
   );
   expect((answer.body as Problem).code).toBe('fact-id-reused');
   expect(await bottle()).toEqual(before);
-  expect((await findRun(laboratory.database.db, runId))?.state.status).toBe('open');
+  expect((await findRun(services(), runId))?.state.status).toBe('open');
 });
 
 test('what has been taken out of use in mid-run is certified with a reason only', async () => {

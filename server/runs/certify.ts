@@ -1,6 +1,7 @@
 import type { Knex } from 'knex';
-import type { Fact } from '#core/record';
 import type { PlainStates } from '#core/ledger';
+import type { Fact } from '#core/record';
+import { may, whyNot } from '#core/rights';
 import type { Certificate, RunFact, RunSetUp, RunState } from '#core/titration';
 import {
   certificationFindings,
@@ -10,18 +11,19 @@ import {
   partsOf,
 } from '#core/titration';
 import type { CertifyRequest, Person } from '#contract';
+import { authorOf } from '#contract';
 import { durably } from '../database/durably';
 import { AppError, factIdReused } from '../http/appError';
-import { today } from '../ledger/admit';
 import {
+  lockAndOpen,
   makeServerFact,
-  recordOf,
   refuseStale,
   refuseUnexplained,
   storeNext,
 } from '../ledger/append';
-import { findProjection, lockRecords } from '../ledger/queries';
-import { findRun, foldLoaded, loadRecords } from '../ledger/references';
+import { today } from '../ledger/around';
+import { findProjection } from '../ledger/queries';
+import { findRun, foldLoaded, recordOf } from '../ledger/references';
 import type { Services } from '../services';
 
 /**
@@ -36,30 +38,26 @@ export async function certifyRun(
   runId: string,
   request: CertifyRequest,
 ): Promise<Certificate> {
-  if (!person.mayCertify) {
-    throw new AppError(
-      'not-allowed',
-      'You may titrate and judge, but not certify. Ask somebody who may.',
-    );
-  }
+  const author = authorOf(person);
+  if (!may(author, 'certify')) throw new AppError('not-allowed', whyNot('certify'));
   return durably(services.db, async (tx) => {
+    const inside = { ...services, db: tx };
     // What a run rests on never changes, so its bottle is known before either is locked.
-    const before = await findRun(tx, runId);
+    const before = await findRun(inside, runId);
     if (!before) throw new AppError('not-found', 'There is no such run.');
     const bottleId = before.state.setUp.bottle.id;
-    await lockRecords(tx, [runId, bottleId]);
-    const records = await loadRecords(tx, [
+    const opened = await lockAndOpen(inside, [
       { id: runId, kind: 'run' },
       { id: bottleId, kind: 'bottle' },
     ]);
-    const run = foldLoaded(recordOf(records, runId));
+    const run = foldLoaded(recordOf(opened.records, runId));
     if (!run) throw new RangeError(`run ${runId} vanished while it was being locked`);
     const sentBefore = run.facts.find((fact) => fact.id === request.factId);
     if (sentBefore) return sameCertificate(sentBefore, person, request);
     refuseStale(request.basedOn, run.state.version);
     const certificate = await decide(tx, services, person, run.state, request);
     const facts = certifiedFacts(services, person, run.state, request, certificate);
-    await storeNext(tx, facts, records);
+    await storeNext(inside, author, facts, opened);
     return certificate;
   });
 }

@@ -14,7 +14,7 @@ export function runRoutes(services: Services): Router {
 
   router.get('/runs/:runId', async (request, response) => {
     await requirePerson(services, request);
-    const run = await findRun(services.db, idParameter(request, 'runId'));
+    const run = await findRun(services, idParameter(request, 'runId'));
     if (!run) throw new AppError('not-found', 'There is no such run.');
     const answer: RunAnswer = { facts: run.facts, references: run.references };
     response.json(answer);

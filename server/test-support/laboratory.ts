@@ -7,8 +7,7 @@ import request from 'supertest';
 import type TestAgent from 'supertest/lib/agent';
 import { v7 as uuidv7 } from 'uuid';
 import { addToDate, DEFAULT_HOUSE_RULES, plainDateAt } from '#core/laboratory';
-import type { RecordKind } from '#core/record';
-import { currentSchemaVersion } from '#core/record';
+import { currentSchemaVersion, recordKindOf } from '#core/ledger';
 import type { ClientFactBody, NewFact, Person, ProposedFact, SessionAnswer } from '#contract';
 import type { AppParts } from '../http/app';
 import { createApp } from '../http/app';
@@ -57,11 +56,11 @@ export function proposeFact(
   authorId: string,
   changes: Partial<ProposedFact> = {},
 ): ProposedFact {
-  return {
+  const proposed = {
     ...fact,
     id: uuidv7(),
     recordId,
-    recordKind: fact.kind.split('.')[0] as RecordKind,
+    recordKind: recordKindOf(fact.kind),
     schemaVersion: currentSchemaVersion(fact.kind),
     authorId,
     deviceId: null,
@@ -70,6 +69,8 @@ export function proposeFact(
     basedOn: null,
     ...changes,
   };
+  // Kind and body are a pair of the union.
+  return proposed as ProposedFact;
 }
 
 /** The cookie of the session that an answer began. */

@@ -115,9 +115,9 @@ async function prepareStandard(
     const fact: NewFact = measures
       ? {
           kind: 'preparation.measured',
-          body: { step, quantity, replaces: [], takenFrom: null, reason: null },
+          body: { step, quantity, replaces: [], takenFrom: null, pins: [], reason: null },
         }
-      : { kind: 'preparation.step-done', body: { step, isLeftOut: false, reason: null } };
+      : { kind: 'preparation.step-done', body: { step, isLeftOut: false, pins: [], reason: null } };
     await client.send(fact, id).expect(201);
   }
   await client
