@@ -1,7 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { v7 as uuidv7 } from 'uuid';
-import { currentSchemaVersion } from '#core/record';
-import type { RecordKind } from '#core/record';
+import { currentSchemaVersion, recordKindOf } from '#core/ledger';
 import type { RecordsNow } from '#core/titration';
 import type {
   ListAnswer,
@@ -57,13 +56,12 @@ export function makeFact(
   authorId: string,
   basedOn: number | null = null,
 ): ProposedFact {
-  const [recordKind = ''] = fact.kind.split('.');
-  // The first word of a fact's kind is the kind of its record, which pairs envelope and body.
+  // Kind and body are a pair of the union.
   return {
     ...fact,
     id: uuidv7(),
     recordId,
-    recordKind: recordKind as RecordKind,
+    recordKind: recordKindOf(fact.kind),
     schemaVersion: currentSchemaVersion(fact.kind),
     authorId,
     ...deviceStamp(),

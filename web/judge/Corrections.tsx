@@ -1,7 +1,7 @@
-import { findIncident } from '#core/incident';
+import { sentenceOf } from '#core/ledger';
+import type { Fact } from '#core/record';
 import { enteredAt } from '#core/record';
-import { netMassG } from '#core/metrology';
-import type { Entry, Observation, Portion, RunState } from '#core/titration';
+import type { Entry, Portion, RunState } from '#core/titration';
 import { buretteChecks, placeName, portionText, readingsOf } from '#core/titration';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
@@ -49,51 +49,14 @@ function collectRemarks(run: RunState): readonly Remark[] {
 }
 
 /** What arrived when the run was closed: on record, in no figure. */
-function remarkOnLate(fact: Observation): Remark {
-  const [where, value] = sayingOf(fact);
+function remarkOnLate(fact: Fact): Remark {
   return {
-    where,
+    where: 'Arrived late',
     was: null,
-    reason: `${value} arrived after the run was closed and is not counted.`,
+    reason: `${sentenceOf(fact)} It came after the run was closed and is not counted.`,
     by: fact.authorId,
     at: enteredAt(fact),
   };
-}
-
-/** What an observation is about, and what it says. */
-function sayingOf(fact: Observation): readonly [where: string, value: string] {
-  const flask = (place: string): string =>
-    'flask' in fact.body ? `Flask ${String(fact.body.flask)}, ${place}` : place;
-  switch (fact.kind) {
-    case 'run.flask-weighed':
-      return [flask(placeName('portion')), `${netMassG(fact.body.weighing)} g`];
-    case 'run.flask-pipetted':
-      return [flask(placeName('portion')), `${fact.body.volumeMl} mL`];
-    case 'run.blank-made':
-      return [flask('blank'), 'It'];
-    case 'run.burette-refilled':
-      return [flask('refill'), `${fact.body.readingMl} mL`];
-    case 'run.provisional-read':
-      return [flask('provisional reading'), `${fact.body.readingMl} mL`];
-    case 'run.electrode-read': {
-      const { quantity, value, readingMl } = fact.body;
-      return [flask(`electrode at ${readingMl} mL`), `${quantity} ${value}`];
-    }
-    case 'run.temperature-taken':
-      return [flask('temperature'), `${fact.body.temperatureC} °C`];
-    case 'run.end-point-graded':
-      return [flask('end point'), 'How it was met'];
-    case 'run.reading-confirmed':
-      return ['A reading', 'Its confirmation'];
-    case 'run.burette-read':
-      return [flask(placeName(fact.body.moment)), `${fact.body.readingMl} mL`];
-    case 'run.burette-checked':
-      return ['Burette', 'A check of it'];
-    case 'run.incident-noted': {
-      const { incidentId } = fact.body;
-      return [flask('incident'), findIncident(incidentId)?.name ?? incidentId];
-    }
-  }
 }
 
 /** What was off when the burette was looked over. */

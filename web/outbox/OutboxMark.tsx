@@ -1,10 +1,7 @@
-import type { Weighing } from '#core/metrology';
-import type { PreparationFact, Quantity } from '#core/preparation';
-import type { RunFact } from '#core/titration';
+import { sentenceOf } from '#core/ledger';
 import type { Reach } from '../app/reachability';
 import { useReach } from '../app/reachability';
 import type { Waiting } from './outbox';
-import { asFact, asRunFact } from './outbox';
 import { useOutbox, useWaiting } from './useOutbox';
 
 /** After so many failures at one entry it is no passing trouble, and the analyst is told. */
@@ -92,94 +89,5 @@ function Failing({ entry }: { readonly entry: Waiting }) {
 
 /** The entry in a few words, so that it can be written down again. */
 function what(entry: Waiting): string {
-  return entry.fact.recordKind === 'preparation'
-    ? whatOfPreparation(asFact(entry.fact) as PreparationFact)
-    : whatOfRun(asRunFact(entry.fact));
-}
-
-function whatOfRun(fact: RunFact): string {
-  switch (fact.kind) {
-    case 'run.burette-read':
-      return `flask ${String(fact.body.flask)}, ${fact.body.moment} reading ${fact.body.readingMl} mL.`;
-    case 'run.flask-weighed':
-      return `flask ${String(fact.body.flask)}, ${weighed(fact.body.weighing)}.`;
-    case 'run.flask-pipetted':
-      return `flask ${String(fact.body.flask)}, ${fact.body.volumeMl} mL.`;
-    case 'run.blank-made':
-      return `flask ${String(fact.body.flask)}, a blank.`;
-    case 'run.burette-refilled':
-    case 'run.provisional-read':
-      return `flask ${String(fact.body.flask)}, ${fact.body.readingMl} mL.`;
-    case 'run.electrode-read': {
-      const { flask, readingMl, quantity, value } = fact.body;
-      return `flask ${String(flask)}, ${quantity} ${value} at ${readingMl} mL.`;
-    }
-    case 'run.electrode-reading-struck':
-      return 'a point of the curve struck out.';
-    case 'run.temperature-taken':
-      return `flask ${String(fact.body.flask)}, ${fact.body.temperatureC} °C.`;
-    case 'run.end-point-graded':
-      return `flask ${String(fact.body.flask)}, how its end point was met.`;
-    case 'run.end-point-taken-back':
-      return `flask ${String(fact.body.flask)}, its end point taken back.`;
-    case 'run.reading-confirmed':
-      return 'confirming a reading.';
-    case 'run.paused':
-      return 'pausing the run.';
-    case 'run.resumed':
-      return 'going on with the run.';
-    case 'run.volume-corrected':
-      return `volume corrected to ${fact.body.volumeMl} mL.`;
-    case 'run.reading-corrected':
-      return `reading corrected to ${fact.body.readingMl} mL.`;
-    case 'run.weighing-corrected':
-      return `mass corrected to ${weighed(fact.body.weighing)}.`;
-    case 'run.flask-voided':
-      return `flask ${String(fact.body.flask)} void.`;
-    case 'run.conflict-settled':
-      return 'settling two entries.';
-    case 'run.abandoned':
-      return 'abandoning the run.';
-    case 'run.burette-checked':
-      return 'the check of the burette.';
-    case 'run.incident-noted':
-      return `flask ${String(fact.body.flask)}, an incident.`;
-    case 'run.started':
-    case 'run.flask-photographed':
-    case 'run.certified':
-      return '';
-  }
-}
-
-function whatOfPreparation(fact: PreparationFact): string {
-  switch (fact.kind) {
-    case 'preparation.measured':
-      return `step ${fact.body.step}, ${measured(fact.body.quantity)}.`;
-    case 'preparation.step-begun':
-    case 'preparation.step-done':
-    case 'preparation.mishap':
-      return `step ${fact.body.step}.`;
-    case 'preparation.discarded':
-      return 'discarding the preparation.';
-    case 'preparation.started':
-    case 'preparation.bottled':
-      return '';
-  }
-}
-
-function weighed(weighing: Weighing): string {
-  return weighing.mode === 'tared'
-    ? `${weighing.massG} g`
-    : `${weighing.beforeG} g before, ${weighing.afterG} g after`;
-}
-
-function measured(quantity: Quantity): string {
-  switch (quantity.kind) {
-    case 'mass':
-      return weighed(quantity.weighing);
-    case 'volume':
-      return `${quantity.volumeMl} mL`;
-    case 'temperature':
-      return `${quantity.temperatureC} °C`;
-  }
+  return sentenceOf(entry.fact);
 }

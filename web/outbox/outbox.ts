@@ -1,11 +1,9 @@
 import type { DBSchema, IDBPDatabase } from 'idb';
 import { openDB } from 'idb';
+import { isObservation, restsOn, upcast } from '#core/ledger';
 import type { Fact } from '#core/record';
-import { upcast } from '#core/record';
 import type { RunFact } from '#core/titration';
-import { restsOn } from '#core/titration';
 import type { ProblemCode, ProposedFact } from '#contract';
-import { DECISION_KINDS } from '#contract';
 import { ask, ProblemError } from '../app/api';
 
 /** A fact that the server has not taken yet, as it lies in the database of this device. */
@@ -249,16 +247,15 @@ function inTodaysShape(entry: Kept): Kept {
  * names the version that it met, so it waits for any fact of its record that is still to get through.
  */
 function markHeld(entries: readonly Omit<Waiting, 'isHeld'>[]): readonly Waiting[] {
-  const back: RunFact[] = [];
+  const back: ProposedFact[] = [];
   const delayed = new Set<string>();
   return entries.map((entry) => {
     const { fact, refusal, failure } = entry;
-    const isRun = fact.recordKind === 'run';
     const isHeld =
       refusal === null &&
-      ((isRun && back.some((earlier) => restsOn(asRunFact(fact), earlier))) ||
-        (DECISION_KINDS.has(fact.kind) && delayed.has(fact.recordId)));
-    if (isRun && (refusal !== null || failure !== null || isHeld)) back.push(asRunFact(fact));
+      (back.some((earlier) => restsOn(fact, earlier)) ||
+        (!isObservation(fact.kind) && delayed.has(fact.recordId)));
+    if (refusal !== null || failure !== null || isHeld) back.push(fact);
     if (failure !== null) delayed.add(fact.recordId);
     return { ...entry, isHeld };
   });

@@ -2,12 +2,13 @@ import type { QueryClient } from '@tanstack/react-query';
 import { useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { createContext, use, useEffect, useState, useSyncExternalStore } from 'react';
+import type { PlainRecordKind, PlainStates } from '#core/ledger';
+import { recordKindOf } from '#core/ledger';
 import type { Fact } from '#core/record';
-import type { PreparationFact, PreparationState } from '#core/preparation';
-import { applyPreparationFact } from '#core/preparation';
 import type { RunFact } from '#core/titration';
 import type { RunAnswer } from '#contract';
 import { subscribeReachable } from '../app/reachability';
+import { layOver } from './layOver';
 import type { Waiting } from './outbox';
 import { Outbox } from './outbox';
 
@@ -36,9 +37,11 @@ export function OutboxProvider({ children }: { readonly children: ReactNode }) {
 
 /** Puts an acknowledged fact where the pages read it. */
 function acknowledge(client: QueryClient, fact: Fact): void {
-  if (fact.recordKind === 'preparation') {
-    client.setQueryData<readonly PreparationState[]>(['records', 'preparation'], (known) =>
-      known?.map((state) => withFact(state, fact)),
+  if (fact.recordKind !== 'run') {
+    const kind = recordKindOf(fact.kind) as PlainRecordKind;
+    client.setQueryData<readonly PlainStates[PlainRecordKind][]>(
+      ['records', kind],
+      (known) => known && layOver(kind, known, [fact]),
     );
     void client.invalidateQueries({ queryKey: ['records'] });
     return;
@@ -54,13 +57,6 @@ function acknowledge(client: QueryClient, fact: Fact): void {
     void client.invalidateQueries({ queryKey: key });
   }
   void client.invalidateQueries({ queryKey: ['records'] });
-}
-
-/** The preparation with a fact of its own laid over it. */
-function withFact(state: PreparationState, fact: Fact): PreparationState {
-  if (state.id !== fact.recordId) return state;
-  // A fact of this record is a fact of a preparation.
-  return applyPreparationFact(state, fact as PreparationFact) ?? state;
 }
 
 function addFact(run: RunAnswer | undefined, fact: Fact): RunAnswer | undefined {

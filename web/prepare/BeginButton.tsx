@@ -21,7 +21,7 @@ export function BeginButton({
   const { begin, isBusy } = useBeginPreparation();
   const [isAsking, setAsking] = useState(false);
   const [failure, setFailure] = useState<string | null>(null);
-  const findings = checkPreparationStart(plan, stock, stock.left, today);
+  const findings = checkPreparationStart(plan, stock, (id) => stock.left.get(id), today);
   const impossible = findings.find(({ severity }) => severity === 'impossible');
   const go = (reason: string | null): Promise<void> =>
     begin({ ...plan, reason }).catch((error: unknown) => {

@@ -17,6 +17,7 @@ import { TextField } from '../ui/fields';
 import { Findings, isLetThrough } from '../ui/Findings';
 import { FormError } from '../ui/FormError';
 import { nextCode } from './nextCode';
+import { usePinned } from './usePinned';
 
 /** Fills what was made into its bottle: code, container, last day. The server computes the molarity from what was done. */
 export function BottlingForm({
@@ -30,7 +31,7 @@ export function BottlingForm({
   const readAnew = useReadAnew();
   const waiting = useWaiting();
   const { plan } = preparation;
-  const result = resultOf(preparation, stock);
+  const result = resultOf(preparation, usePinned(preparation, stock));
   const keeping = keepingOf(plan.soluteId);
   const isTitrant = plan.purpose === 'titrant' && result?.kind !== 'made';
   const [code, setCode] = useState(() => nextCode(stock.bottles.map((bottle) => bottle.code)));

@@ -2,9 +2,10 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { findContent, findSubstance } from '#core/chemistry';
 import { hazardsOfLot, hazardsOfSolution } from '#core/label';
+import { sentenceOf } from '#core/ledger';
 import { roundSignificant } from '#core/measurement';
 import type { PreparationState, StepState } from '#core/preparation';
-import { MISHAPS, nextWork, recipeOf, resultOf, spoiltBy, whyByProcedure } from '#core/preparation';
+import { MISHAPS, nextWork, recipeOf, spoiltBy, whyByProcedure } from '#core/preparation';
 import { Loading } from '../app/Loading';
 import { NotFound } from '../app/RouteError';
 import { usePersonName } from '../app/records';
@@ -16,10 +17,11 @@ import { Cautions } from '../ui/Cautions';
 import { HazardMarks } from '../ui/HazardMarks';
 import { Page } from '../ui/Page';
 import { ReasonDialog } from '../ui/ReasonDialog';
-import { capitalized, instantText, Molarity } from '../ui/typeset';
+import { capitalized, instantText } from '../ui/typeset';
 import { BottlingForm } from './BottlingForm';
 import { ByProcedure } from './ByProcedure';
 import { MishapDialog } from './MishapDialog';
+import { Outcome } from './Outcome';
 import { PlanTitle } from './PlanTitle';
 import { StepList } from './StepList';
 import { StepPanel } from './StepPanel';
@@ -204,8 +206,7 @@ function NowPanel({
 
 /** What comes of it so far, mishaps, hazards and cautions. */
 function Side({ preparation, stock }: GuidedProps) {
-  const { plan, mishaps, status } = preparation;
-  const result = status === 'discarded' ? null : resultOf(preparation, stock);
+  const { plan, mishaps, late } = preparation;
   const substance = findSubstance(plan.soluteId);
   const lotId = 'lotId' in plan.source ? plan.source.lotId : null;
   const lot = stock.lots.find(({ id }) => id === lotId)?.lot;
@@ -215,39 +216,16 @@ function Side({ preparation, stock }: GuidedProps) {
     <aside className="flex flex-col gap-4">
       <section>
         <h2 className="font-bold">What comes of it</h2>
-        {result === null && (
-          <p className="text-ink-soft">
-            {status === 'discarded'
-              ? 'Nothing: it was discarded.'
-              : 'It follows from what is measured.'}
-          </p>
-        )}
-        {result?.kind === 'made' && (
-          <>
-            <p className="text-lg">
-              <Molarity value={result.rounded.value} uncertainty={result.rounded.uncertainty} />
-            </p>
-            <p className="text-sm text-ink-soft">
-              k = {result.coverageFactor}; most of U from{' '}
-              {result.evaluation.budget.toSorted((a, b) => b.share - a.share)[0]?.input.name}
-            </p>
-          </>
-        )}
-        {result?.kind === 'nominal' && (
-          <>
-            <p className="text-xl">
-              <span className="font-mono font-semibold">≈ {result.molarity}</span> mol/L
-            </p>
-            <p className="text-sm text-ink-soft">
-              Nominal, between {result.range[0]} and {result.range[1]}: {result.why}. Not
-              standardized.
-            </p>
-          </>
-        )}
-        {result?.kind === 'without-molarity' && (
-          <p className="text-ink-soft">An indicator has no molarity.</p>
-        )}
+        <Outcome preparation={preparation} stock={stock} />
       </section>
+      {late.length > 0 && (
+        <section className="border-l-4 border-straw pl-3 text-[15px]">
+          <h2 className="font-bold">Arrived after it was closed</h2>
+          {late.map((fact) => (
+            <p key={fact.id}>{sentenceOf(fact)} It is on record and not counted.</p>
+          ))}
+        </section>
+      )}
       {mishaps.length > 0 && (
         <section className="border-l-4 border-blush bg-blush-wash px-3 py-2 text-[15px]">
           <h2 className="font-bold">What went wrong</h2>

@@ -145,7 +145,7 @@ function Ways({ wanted, stock }: { readonly wanted: Wanted; readonly stock: Stoc
   if (molarityMolPerL <= 0 || volumeMl <= 0) {
     return <p className="text-lg">Write a molarity and a volume above 0.</p>;
   }
-  const ofShelf = plannerShelf(wanted.substanceId, stock, stock.left, today);
+  const ofShelf = plannerShelf(wanted.substanceId, stock, (id) => stock.left.get(id), today);
   const shelf = wanted.purpose === 'sample' ? withSample(ofShelf, wanted) : ofShelf;
   const isExact = wanted.purpose === 'standard' || wanted.purpose === 'sample';
   const targetPercent = number(wanted.targetU);

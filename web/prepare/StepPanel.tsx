@@ -1,10 +1,12 @@
 import { useState } from 'react';
 import type { Balance } from '#core/metrology';
+import { checkFact } from '#core/ledger';
 import { roundHalfEven, roundSignificant } from '#core/measurement';
 import type { PreparationState, StepState } from '#core/preparation';
-import { checkPreparationFact, isExact } from '#core/preparation';
+import { isExact, pinsFor } from '#core/preparation';
 import type { Finding } from '#core/record';
 import type { NewFact } from '#contract';
+import { useAround } from '../app/around';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
@@ -28,15 +30,18 @@ interface StepPanelProps {
 /** One step: what to do, how much, with what; the wait, the entry or the word that it is done. */
 export function StepPanel({ preparation, step, stock, onDone }: StepPanelProps) {
   const { propose, keep } = useEnterPreparation(preparation);
+  const around = useAround();
   const [findings, setFindings] = useState<readonly Finding[]>([]);
   const [reason, setReason] = useState('');
   const [isLeavingOut, setLeavingOut] = useState(false);
   const { plan } = preparation;
 
   const given = reason.trim() === '' ? null : reason.trim();
+  const pins = around ? pinsFor(preparation, step, around.now) : [];
   const enter = async (entry: NewFact): Promise<void> => {
+    if (!around) return;
     const { proposed, fact } = propose(entry);
-    const found = checkPreparationFact(preparation, fact, stock.equipment);
+    const found = checkFact(fact, preparation, around);
     if (!isLetThrough(found, reason)) {
       setFindings(found);
       return;
@@ -87,6 +92,7 @@ export function StepPanel({ preparation, step, stock, onDone }: StepPanelProps) 
                 quantity,
                 takenFrom,
                 replaces: step.entries.map(({ factId }) => factId),
+                pins,
                 reason: given,
               },
             })
@@ -103,7 +109,7 @@ export function StepPanel({ preparation, step, stock, onDone }: StepPanelProps) 
                 onClick={() =>
                   void enter({
                     kind: 'preparation.step-done',
-                    body: { step: step.id, isLeftOut: false, reason: given },
+                    body: { step: step.id, isLeftOut: false, pins, reason: given },
                   })
                 }
               >
@@ -130,7 +136,7 @@ export function StepPanel({ preparation, step, stock, onDone }: StepPanelProps) 
           description="The record says so, with your reason."
           confirm="Leave it out"
           onConfirm={async (why) => {
-            const body = { step: step.id, isLeftOut: true, reason: why };
+            const body = { step: step.id, isLeftOut: true, pins: [], reason: why };
             await keep(propose({ kind: 'preparation.step-done', body }).proposed);
             onDone();
           }}

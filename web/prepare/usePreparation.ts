@@ -1,9 +1,10 @@
 import { useMemo } from 'react';
+import { isObservation } from '#core/ledger';
 import type { PreparationFact, PreparationState } from '#core/preparation';
-import { applyPreparationFact } from '#core/preparation';
 import type { NewFact } from '#contract';
 import { makeFact, useRecords } from '../app/records';
 import { useSession } from '../app/session';
+import { layOver } from '../outbox/layOver';
 import { asFact } from '../outbox/outbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
 
@@ -11,29 +12,26 @@ import { useOutbox, useWaiting } from '../outbox/useOutbox';
 export function usePreparations(): readonly PreparationState[] | undefined {
   const known = useRecords('preparation');
   const waiting = useWaiting();
-  return useMemo(
-    () =>
-      known?.map((state) =>
-        waiting
-          .filter(({ fact, refusal }) => fact.recordId === state.id && refusal === null)
-          .reduce(
-            // A fact of this record is a fact of a preparation.
-            (laid, { fact }) => applyPreparationFact(laid, asFact(fact) as PreparationFact) ?? laid,
-            state,
-          ),
-      ),
-    [known, waiting],
-  );
+  return useMemo(() => {
+    const own = waiting
+      .filter(({ fact, refusal }) => fact.recordKind === 'preparation' && refusal === null)
+      .map(({ fact }) => asFact(fact));
+    return known && layOver('preparation', known, own);
+  }, [known, waiting]);
 }
 
 /** Makes and keeps facts of a preparation on this device. */
 export function useEnterPreparation(preparation: PreparationState) {
   const outbox = useOutbox();
   const { person } = useSession();
+  const waiting = useWaiting();
+  const own = waiting.filter(({ fact }) => preparation.factIds.includes(fact.id)).length;
   return {
     /** The fact as it would be entered, for checking it first. */
     propose: (fact: NewFact) => {
-      const proposed = makeFact(fact, preparation.id, person.id, preparation.version);
+      // An observation names what was seen of others; a decision the version that it will meet.
+      const seen = preparation.version - (isObservation(fact.kind) ? own : 0);
+      const proposed = makeFact(fact, preparation.id, person.id, seen);
       return { proposed, fact: asFact(proposed) as PreparationFact };
     },
     keep: (proposed: ReturnType<typeof makeFact>) => outbox.keep(proposed),

@@ -3,17 +3,10 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import { MemoryRouter } from 'react-router';
 import { afterAll, beforeAll, expect, test, vi } from 'vitest';
 import type { RunFact, RunFactBodies, RunState } from '#core/titration';
-import {
-  checkRunFact,
-  factsSeenBy,
-  flaskOf,
-  foldRun,
-  forecastFlask,
-  isObservation,
-  judgeRun,
-  nextStep,
-} from '#core/titration';
+import { checkRunFact, flaskOf, foldRun, forecastFlask, judgeRun, nextStep } from '#core/titration';
+import { isObservation } from '#core/ledger';
 import { nominalMolPerL } from '#core/reagent';
+import { factsSeenBy } from '#core/record';
 import { attempts, bodyOf, SCRIPTS } from '../../core/test-support/attempts';
 import type { RunScript } from '../../core/test-support/runs';
 import { ReplicateTable } from '../judge/ReplicateTable';
@@ -81,7 +74,7 @@ function enter(
     deviceId: device,
     basedOn: Math.max(1, script.facts.length - behind),
   };
-  const seen = isObservation(fact) ? factsSeenBy(fact, script.facts) : script.facts;
+  const seen = isObservation(fact.kind) ? factsSeenBy(fact, script.facts) : script.facts;
   const run = foldRun(seen, script.references);
   const isSensible =
     run && !checkRunFact(run, fact).some(({ severity }) => severity === 'impossible');

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import { isObservation } from '#core/ledger';
 import type { RunState } from '#core/titration';
-import { foldRun, isObservation } from '#core/titration';
+import { foldRun } from '#core/titration';
 import type { NewFact, RunAnswer } from '#contract';
 import { ask } from '../app/api';
 import { makeFact } from '../app/records';
@@ -40,7 +41,7 @@ export function useEnter(run: RunState) {
       const proposed = makeFact(fact, run.id, person.id, run.version);
       const made = asRunFact(proposed);
       // An observation names what was seen of others; a decision the version that it will meet.
-      const basedOn = isObservation(made) ? run.storedVersion : run.version;
+      const basedOn = isObservation(made.kind) ? run.storedVersion : run.version;
       return { proposed: { ...proposed, basedOn }, fact: { ...made, basedOn } };
     },
     keep: (proposed: ReturnType<typeof makeFact>) => outbox.keep(proposed),

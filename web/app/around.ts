@@ -1,0 +1,43 @@
+import { useMemo } from 'react';
+import type { AroundFact, StatesAround } from '#core/ledger';
+import type { RecordHead } from '#core/record';
+import { authorOf } from '#contract';
+import { usePeople, useRecords } from './records';
+import { useSession } from './session';
+import { useStock } from './stock';
+
+/** What is around a fact that is entered here, as far as this device has read it; undefined while it is on its way. */
+export function useAround(): AroundFact | undefined {
+  const { laboratory, person, today } = useSession();
+  const stock = useStock();
+  const methods = useRecords('method');
+  const people = usePeople();
+  return useMemo(() => {
+    if (!stock || !methods || !people) return undefined;
+    const known: { readonly [K in keyof StatesAround]: readonly StatesAround[K][] } = {
+      laboratory: [laboratory],
+      method: methods,
+      lot: stock.lots,
+      bottle: stock.bottles,
+      equipment: stock.equipment,
+      preparation: stock.preparations,
+      person: people.map(authorOf),
+    };
+    const heads = new Map<string, RecordHead>(
+      [methods, stock.lots, stock.bottles, stock.equipment].flatMap((some) =>
+        some.map((one: RecordHead) => [one.id, one] as const),
+      ),
+    );
+    const now: AroundFact['now'] = (kind, id) => known[kind].find((one) => one.id === id) ?? null;
+    const versionOf = (id: string): number => heads.get(id)?.version ?? 0;
+    return {
+      today,
+      author: authorOf(person),
+      now,
+      at: (kind, { id, version }) => (versionOf(id) === version ? now(kind, id) : null),
+      versionAt: versionOf,
+      left: (id) => stock.left.get(id),
+      rulesAt: () => laboratory.rules,
+    };
+  }, [laboratory, methods, people, person, stock, today]);
+}
