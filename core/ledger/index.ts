@@ -18,6 +18,7 @@ export {
   FACT_KINDS,
   FILE_KINDS,
   isObservation,
+  isReadable,
   isRecordKind,
   needsServer,
   RECORD_KINDS,

@@ -12,7 +12,7 @@ import type {
   RecordHead,
   Reference,
 } from '../record';
-import { impossible, upcastBy } from '../record';
+import { impossible, unknownReference, upcastBy } from '../record';
 import type { Author } from '../rights';
 import type { AroundRun } from '../titration';
 import { RUN_RECORD } from '../titration';
@@ -113,6 +113,11 @@ function known(kind: string): Known {
   return found;
 }
 
+/** Whether this program knows a kind of fact in the shape in which it comes; another version of the program may have written it. */
+export function isReadable({ kind, schemaVersion }: Pick<Fact, 'kind' | 'schemaVersion'>): boolean {
+  return KNOWN.has(kind) && schemaVersion === currentSchemaVersion(kind);
+}
+
 /** The kind of record that a kind of fact belongs to. @throws RangeError for a kind that is not defined */
 export function recordKindOf(kind: string): RecordKind {
   return known(kind).recordKind;
@@ -139,8 +144,10 @@ export const FILE_KINDS: readonly string[] = [...KNOWN]
   .map(([kind]) => kind);
 
 /** A fact in a few words. */
-export function sentenceOf({ kind, body }: Pick<Fact, 'kind' | 'body'>): string {
-  return known(kind).definition.sentence(body);
+export function sentenceOf(fact: Pick<Fact, 'kind' | 'schemaVersion' | 'body'>): string {
+  return isReadable(fact)
+    ? known(fact.kind).definition.sentence(fact.body)
+    : 'an entry of another version of the program.';
 }
 
 /** The other records that a fact names. */
@@ -167,9 +174,10 @@ export function upcast(fact: Fact): Fact {
  * it, or something that it is the first fact of; or the earlier one says so.
  */
 export function restsOn(
-  later: Pick<Fact, 'recordId' | 'kind' | 'body'>,
-  earlier: Pick<Fact, 'id' | 'recordId' | 'kind' | 'body'>,
+  later: Pick<Fact, 'recordId' | 'kind' | 'schemaVersion' | 'body'>,
+  earlier: Pick<Fact, 'id' | 'recordId' | 'kind' | 'schemaVersion' | 'body'>,
 ): boolean {
+  if (!isReadable(later) || !isReadable(earlier)) return later.recordId === earlier.recordId;
   const isFirst = beginsRecord(earlier.kind);
   if (later.recordId !== earlier.recordId) {
     return isFirst && referencesOf(later).some(({ id }) => id === earlier.recordId);
@@ -187,6 +195,14 @@ export type StatesAround = PlainStates & { readonly person: Author };
 /** What is around any fact. */
 export interface AroundFact extends Around<StatesAround> {
   rulesAt: AroundRun['rulesAt'];
+}
+
+/** Whether a person whom a fact names is there, and not gone. */
+function checkNamed(fact: Fact, around: AroundFact): readonly Finding[] | null {
+  const missing = referencesOf(fact).find(
+    ({ kind, id }) => kind === 'person' && !around.now('person', id),
+  );
+  return missing ? [unknownReference(missing.field, 'There is no such person.')] : null;
 }
 
 /**
@@ -209,5 +225,7 @@ export function checkFact(
     return [impossible('exists-already', 'id', 'This record exists already.')];
   }
   const closed = record.closed?.(state) ?? [];
-  return closed.length > 0 ? closed : definition.check(fact, state, around);
+  return closed.length > 0
+    ? closed
+    : (checkNamed(fact, around) ?? definition.check(fact, state, around));
 }

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { CATALOGUE, findSubstance } from '#core/chemistry';
 import type { EquipmentState } from '#core/metrology';
+import type { AroundFact } from '../ledger';
 import { checkFact } from '../ledger';
 import { aroundWith } from '../test-support/around';
 import {
@@ -13,13 +14,16 @@ import {
   recordsWith,
   standardBottle,
 } from '../test-support/preparations';
-import type { PreparationFact, PreparationPlan } from './index';
+import type { Pin, PreparationFact, PreparationPlan, PreparationState } from './index';
+import type { BottleState } from '../reagent';
 import {
   bottleOf,
   checkBottling,
   checkPreparationStart,
   PREPARATION_RECORD,
   nextWork,
+  pinsFor,
+  recordsOf,
   resultOf,
   stepsOf,
   takenFor,
@@ -477,4 +481,57 @@ test('waiting is reckoned from when it began, work goes on where it was left, fa
   const bottled = begun.add('preparation.bottled', { bottleId: 'b' }).state;
   expect(bottled).toMatchObject({ status: 'bottled', bottleId: 'b', closed: { by: 'ines' } });
   expect(bottled.steps.find(({ work }) => work === 'bottle')?.done).not.toBeNull();
+});
+
+describe('what a preparation rests on', () => {
+  const source = {
+    kind: 'dilute',
+    from: { kind: 'bottle', bottleId: 'bottle-standard' },
+    stages: [{ pipetteId: 'V10', flaskId: 'F100' }],
+  } as const;
+  const plan = planOf(source, { soluteId: 'sodium-chloride', targetMolarity: '0.2' });
+  const before = standardBottle();
+  const anew = {
+    ...standardBottle({ made: { ...before.made, molarity: '1.9000' } as BottleState['made'] }),
+    version: 2,
+  };
+  const around = aroundWith(
+    { bottle: [before], equipment: EQUIPMENT },
+    // Since then its molarity is known otherwise.
+    {
+      now: (kind, id) =>
+        kind === 'bottle' ? anew : aroundWith({ equipment: EQUIPMENT }).now(kind, id),
+    } as Partial<AroundFact>,
+  );
+  const drawn = (pins: readonly Pin[]) =>
+    new PreparationScript(plan).add('preparation.step-done', {
+      ...{ step: 'measure', isLeftOut: false, pins, reason: null },
+    }).state;
+  const molarity = (state: PreparationState): number => {
+    const result = resultOf(state, recordsOf(state, around));
+    return result?.kind === 'made' ? Number(result.rounded.value) : Number.NaN;
+  };
+
+  test('is what it was when it drew from it, whatever became of that since', () => {
+    const open = new PreparationScript(plan).state;
+    expect(molarity(open)).toBeCloseTo(0.19, 4);
+    const pinned = drawn([{ kind: 'bottle', id: 'bottle-standard', version: 1 }]);
+    expect(molarity(pinned)).toBeCloseTo(0.2, 3);
+    // Nobody wrote it down: the version that it had at that time.
+    expect(molarity(drawn([]))).toBeCloseTo(0.2, 3);
+  });
+
+  test('is pinned once, by the step that first draws', () => {
+    const state = new PreparationScript(plan).state;
+    const step = (work: string) => {
+      const found = state.steps.find((one) => one.work === work);
+      if (!found) throw new Error(`no step ${work}`);
+      return found;
+    };
+    expect(pinsFor(state, step('to-mark'), around.now)).toEqual([]);
+    const pins = pinsFor(state, step('measure'), around.now);
+    expect(pins).toContainEqual({ kind: 'bottle', id: 'bottle-standard', version: 2 });
+    expect(pins).toContainEqual({ kind: 'equipment', id: 'V10', version: 1 });
+    expect(pinsFor(drawn(pins), step('measure'), around.now)).toEqual([]);
+  });
 });

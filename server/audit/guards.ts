@@ -9,6 +9,7 @@ const APPEND_ONLY = ['audit', 'facts', 'files', 'passwords', 'people'];
 /** What the application may write where. */
 const WRITES: Readonly<Record<string, readonly string[]>> = {
   attempts: ['DELETE', 'INSERT', 'UPDATE'],
+  edges: ['DELETE', 'INSERT'],
   facts: ['INSERT'],
   files: ['INSERT'],
   passwords: ['INSERT'],

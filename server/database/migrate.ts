@@ -5,6 +5,7 @@ import * as files from './migrations/003_files';
 import * as rules from './migrations/007_rules';
 import * as passwords from './migrations/008_passwords';
 import * as shape from './migrations/009_shape';
+import * as edges from './migrations/010_edges';
 import type { Progress } from '../ledger/project';
 import { PROJECTIONS_SHAPE, rebuildProjections } from '../ledger/project';
 
@@ -24,6 +25,7 @@ const MIGRATIONS: readonly (Knex.Migration & { name: string })[] = [
   { name: '007_rules', up: rules.up, down: rules.down },
   { name: '008_passwords', up: passwords.up, down: passwords.down },
   { name: '009_shape', up: shape.up, down: shape.down },
+  { name: '010_edges', up: edges.up, down: edges.down },
 ];
 
 /** The migrations, oldest first. */

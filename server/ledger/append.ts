@@ -16,7 +16,7 @@ import { listPeopleById } from '../people/queries';
 import { admit } from './admit';
 import { aroundOf } from './around';
 import { projectionOf } from './project';
-import { lockRecords, storeFacts } from './queries';
+import { edgesOf, lockRecords, storeFacts } from './queries';
 import type { LoadedRecord, Opened } from './references';
 import { openRecords, recordOf, referencesFor } from './references';
 
@@ -139,7 +139,10 @@ async function store(
     return projection;
   });
   const auditEntries = facts.map((fact) => auditEntryOfFact(fact));
-  refuseAltered(auditEntries, await storeFacts(tx, { facts, projections, auditEntries }));
+  refuseAltered(
+    auditEntries,
+    await storeFacts(tx, { facts, projections, edges: edgesOf(facts), auditEntries }),
+  );
 }
 
 /** The log must vouch for what is kept. @throws AppError when the database keeps something else than was digested. */

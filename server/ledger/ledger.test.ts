@@ -368,6 +368,38 @@ describe('the database', () => {
   });
 });
 
+test('what a record rests on is kept as an edge with the fact that says so', async () => {
+  const { db } = laboratory.database;
+  const runId = await startRun(client, ids);
+  const parents = async (child: string) =>
+    ((await db('edges').where({ child })) as { parent: string; version: number | null }[])
+      .map(({ parent, version }) => [parent, version] as const)
+      .toSorted();
+  const at = (id: string, version: number | null) => [id, version] as const;
+  const setUp = [at(ids.bottle, 1), at(ids.khp, 1), at(ids.balance, 1), at(ids.burette, 1)];
+  expect(await parents(runId)).toEqual(setUp.toSorted());
+  expect(await parents(ids.bottle)).toEqual(
+    [at(ids.naoh, null), at(client.person.id, null)].toSorted(),
+  );
+  // Who abandons a pause to somebody that never was, and who refers to a version that never was, gets an answer and leaves no edge.
+  const nowhere = { toId: uuidv7(), remark: '' };
+  const pause = client.send({ kind: 'run.paused', body: nowhere }, runId, { basedOn: 1 });
+  expect(problemOf(await pause.expect(422)).code).toBe('unknown-reference');
+  expect(await parents(runId)).toHaveLength(4);
+});
+
+test('two devices that put one lot into the oven without knowing of each other are both taken, and it lies there once', async () => {
+  const put = (temperatureC: string, basedOn: number) =>
+    client.send({ kind: 'lot.put-to-dry', body: { temperatureC } }, ids.khp, { basedOn });
+  const { version = 0 } = (await findProjection(laboratory.database.db, 'lot', ids.khp)) ?? {};
+  await put('115', version).expect(201);
+  await put('120', version).expect(201);
+  await put('125', version + 2).expect(422);
+  const lot = await findProjection(laboratory.database.db, 'lot', ids.khp);
+  expect(lot?.drying).toMatchObject([{ temperatureC: '115', takenOut: null }]);
+  await client.send({ kind: 'lot.taken-out', body: {} }, ids.khp).expect(201);
+});
+
 test('a photograph is kept with its flask; what is no picture, or comes too late, is refused', async () => {
   const PNG = Buffer.from(
     'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',

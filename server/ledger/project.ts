@@ -3,7 +3,16 @@ import type { Knex } from 'knex';
 import { foldRecord, summarizeRun } from '#core/ledger';
 import type { Services } from '../services';
 import type { ProjectionRow } from './queries';
-import { deleteProjections, insertProjections, listProjectionRows, listRecords } from './queries';
+import {
+  deleteEdges,
+  deleteProjections,
+  edgesOf,
+  insertEdges,
+  insertProjections,
+  listEdges,
+  listProjectionRows,
+  listRecords,
+} from './queries';
 import type { LoadedRecord } from './references';
 import { foldLoaded, loadRecord, openRecords } from './references';
 
@@ -24,22 +33,26 @@ function asOf(db: Knex): Services {
   return { db, now: () => new Date(0) };
 }
 
-/** The records whose projection is not what their facts say; none when all is well. */
+/** The records whose projection or edges are not what their facts say; none when all is well. */
 export async function listStrayProjections(db: Knex): Promise<string[]> {
   const kept = new Map((await listProjectionRows(db)).map((row) => [row.recordId, row]));
+  const edges = new Set((await listEdges(db)).map((edge) => JSON.stringify(edge)));
   const stray: string[] = [];
   for (const { id, kind } of await listRecords(db)) {
-    const made = projectionOf(await loadRecord(asOf(db), id, kind));
+    const record = await loadRecord(asOf(db), id, kind);
+    const made = projectionOf(record);
+    const isLinked = edgesOf(record.facts).every((edge) => edges.delete(JSON.stringify(edge)));
+    if (!isLinked) stray.push(id);
     // As PostgreSQL keeps it: without what JSON cannot say.
     const expected: unknown = JSON.parse(JSON.stringify(made));
     if (!isDeepStrictEqual(kept.get(id), expected)) stray.push(id);
     kept.delete(id);
   }
-  return [...stray, ...kept.keys()];
+  return [...stray, ...kept.keys(), ...edges];
 }
 
 /** Raised when what lists read of a record has another shape than before: every start compares it. */
-export const PROJECTIONS_SHAPE = 2;
+export const PROJECTIONS_SHAPE = 3;
 
 /** Records that are folded and stored at once. */
 const BATCH = 200;
@@ -51,11 +64,17 @@ export type Progress = (done: number, total: number) => void;
 export async function rebuildProjections(db: Knex, onProgress?: Progress): Promise<number> {
   return db.transaction(async (tx) => {
     await deleteProjections(tx);
+    await deleteEdges(tx);
     const records = await listRecords(tx);
     for (let done = 0; done < records.length; done += BATCH) {
       onProgress?.(done, records.length);
-      const batch = await openRecords(asOf(tx), records.slice(done, done + BATCH));
-      await insertProjections(tx, [...batch.records.values()].map(projected));
+      const opened = await openRecords(asOf(tx), records.slice(done, done + BATCH));
+      const batch = [...opened.records.values()];
+      await insertProjections(tx, batch.map(projected));
+      await insertEdges(
+        tx,
+        batch.flatMap(({ facts }) => edgesOf(facts)),
+      );
     }
     return records.length;
   });

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import type { LaboratoryFact, LaboratoryState } from '#core/laboratory';
 import type { RecordKind } from '#core/ledger';
-import { upcast } from '#core/ledger';
+import { referencesOf, upcast } from '#core/ledger';
 import type { Fact } from '#core/record';
 import type { ListKind, ListStates } from '#contract';
 import type { FactRow as StoredFactRow } from '../audit/digests';
@@ -81,6 +81,7 @@ export async function lockRecords(
 export interface Additions {
   readonly facts: readonly Fact[];
   readonly projections: readonly ProjectionRow[];
+  readonly edges: readonly Edge[];
   /** Texts of the entries in the audit log, in order. */
   readonly auditEntries: readonly string[];
 }
@@ -94,6 +95,7 @@ export async function storeFacts(tx: Knex, additions: Additions): Promise<Fact[]
   const { rows } = await tx.raw<{ rows: FactRow[] }>(STORE_FACTS, {
     facts: JSON.stringify(additions.facts),
     projections: JSON.stringify(additions.projections),
+    edges: JSON.stringify(additions.edges),
     auditEntries: [...additions.auditEntries],
   });
   return rows.map(toStoredFact);
@@ -120,12 +122,73 @@ const STORE_FACTS = `
     ON CONFLICT (record_id) DO UPDATE
       SET kind = EXCLUDED.kind, version = EXCLUDED.version, state = EXCLUDED.state
     RETURNING 1
+  ), edge AS (
+    INSERT INTO edges (fact_id, child, parent, version, kind)
+    SELECT * FROM jsonb_to_recordset(:edges::jsonb) AS given("factId" uuid, "child" uuid,
+      "parent" uuid, "version" integer, "kind" text)
+    RETURNING 1
   ), log AS MATERIALIZED (
     SELECT append_audit(:auditEntries::text[])
-    FROM (SELECT count(*) FROM fact) a, (SELECT count(*) FROM record) b, (SELECT count(*) FROM projection) c
+    FROM (SELECT count(*) FROM fact) a, (SELECT count(*) FROM record) b,
+      (SELECT count(*) FROM projection) c, (SELECT count(*) FROM edge) d
   )
   SELECT fact.*, record.kind AS record_kind
   FROM log, fact JOIN record ON record.id = fact.record_id`;
+
+/** That a record rests on another one: the fact that says so, and the version that it names, if it names one. */
+export interface Edge {
+  readonly factId: string;
+  readonly child: string;
+  readonly parent: string;
+  readonly version: number | null;
+  /** Of the parent. */
+  readonly kind: string;
+}
+
+/** What facts say of other records. */
+export function edgesOf(facts: readonly Fact[]): readonly Edge[] {
+  return facts.flatMap((fact) =>
+    referencesOf(fact).map(({ id, version, kind }) => ({
+      ...{ factId: fact.id, child: fact.recordId },
+      ...{ parent: id, version, kind },
+    })),
+  );
+}
+
+interface EdgeRow {
+  readonly fact_id: string;
+  readonly child: string;
+  readonly parent: string;
+  readonly version: number | null;
+  readonly kind: string;
+}
+
+export async function insertEdges(tx: Knex, edges: readonly Edge[]): Promise<void> {
+  const rows = edges.map(({ factId, ...edge }): EdgeRow => ({ fact_id: factId, ...edge }));
+  await tx.batchInsert('edges', rows);
+}
+
+export async function deleteEdges(tx: Knex): Promise<void> {
+  await tx('edges').delete();
+}
+
+/** The records that rest on each of some records. */
+export async function listChildren(
+  db: Knex,
+  parents: readonly string[],
+): Promise<ReadonlyMap<string, readonly string[]>> {
+  if (parents.length === 0) return new Map();
+  const rows = await db<EdgeRow>('edges').whereIn('parent', parents).distinct('parent', 'child');
+  const children = new Map<string, string[]>(parents.map((id) => [id, []]));
+  for (const { parent, child } of rows) children.get(parent)?.push(child);
+  return children;
+}
+
+/** All edges, in an order of their own. */
+export async function listEdges(db: Knex): Promise<Edge[]> {
+  const rows = await db<EdgeRow>('edges').orderBy(['fact_id', 'parent', 'version']);
+  return rows.map(({ fact_id: factId, ...edge }) => ({ factId, ...edge }));
+}
 
 /** A row of the projections: the state of one record as lists show it. */
 export interface ProjectionRow {
