@@ -1,7 +1,9 @@
 import { useEffect } from 'react';
 import { Outlet } from 'react-router';
 import { useLiveUpdates } from '../live/useLiveUpdates';
-import { useOutbox } from '../outbox/useOutbox';
+import { layOver } from '../outbox/layOver';
+import { asFact } from '../outbox/outbox';
+import { useOutbox, useWaiting } from '../outbox/useOutbox';
 import { SignInPage } from '../signIn/SignInPage';
 import { Button } from '../ui/Button';
 import { Loading } from './Loading';
@@ -13,6 +15,7 @@ import { Spine } from './Spine';
 /** The frame of every page: the spine beside it, and nobody in without a session. */
 export function Shell() {
   const outbox = useOutbox();
+  const waiting = useWaiting();
   const { data: session, isPending, refetch } = useSessionQuery();
   const signedIn = session?.kind === 'signed-in' ? session : null;
   const personId = signedIn?.person.id ?? null;
@@ -39,8 +42,16 @@ export function Shell() {
     );
   }
   if (session.kind === 'signed-out') return <SignInPage offer={session} />;
+  const [laboratory = session.laboratory] = layOver(
+    'laboratory',
+    [session.laboratory],
+    waiting
+      .filter(({ refusal }) => refusal === null)
+      .map(({ fact }) => asFact(fact))
+      .filter(({ recordId }) => recordId === session.laboratory.id),
+  );
   return (
-    <SessionContext value={session}>
+    <SessionContext value={{ ...session, laboratory }}>
       <div className="flex min-h-screen print:block">
         <a
           href="#page"

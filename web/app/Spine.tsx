@@ -1,6 +1,6 @@
 import { Link, NavLink, useLocation } from 'react-router';
 import { OutboxMark } from '../outbox/OutboxMark';
-import { useRecords } from './records';
+import { useReadAhead, useRecords, useRuns } from './records';
 import { useSession, useSignOut } from './session';
 
 /** The stages of the work in the order in which they are done. */
@@ -36,6 +36,7 @@ function stageOf(path: string): Stage | null {
 
 /** The way through the work: a graduated scale read downwards, with a meniscus where one is. */
 export function Spine() {
+  useReadAhead();
   const { pathname } = useLocation();
   const here = stageOf(pathname);
   return (
@@ -119,7 +120,7 @@ function Scale({ here }: { readonly here: Stage | null }) {
 
 /** The runs on the bench, as minor marks below Titrate. */
 function OpenRuns({ top }: { readonly top: number }) {
-  const runs = useRecords('run');
+  const runs = useRuns();
   const bottles = useRecords('bottle');
   const open = (runs ?? []).filter((run) => run.status === 'open').slice(-2);
   return (

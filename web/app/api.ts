@@ -1,19 +1,15 @@
 import type { Problem } from '#contract';
 import type { Reach } from './reachability';
 import { noteReach } from './reachability';
+import { Refusal } from './refusal';
 
 /** An answer of the server that says why not. */
-export class ProblemError extends Error {
+export class ProblemError extends Refusal {
   readonly problem: Problem;
 
   constructor(problem: Problem) {
-    super(problem.title);
+    super(problem.title, problem.fields);
     this.problem = problem;
-  }
-
-  /** What is wrong with a field, by the last part of its path. */
-  fieldMessage(field: string): string | undefined {
-    return this.problem.fields.find((item) => item.field.split('.').at(-1) === field)?.message;
   }
 }
 

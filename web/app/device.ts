@@ -12,6 +12,15 @@ function deviceId(): string {
   return made;
 }
 
+/** Letters that nobody takes for a figure. */
+const LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ';
+
+/** A letter of this device: codes that are given away from the server carry it, so that two devices seldom give the same. */
+export function deviceLetter(): string {
+  const last = Number.parseInt(deviceId().slice(-4), 16);
+  return LETTERS[last % LETTERS.length] ?? 'A';
+}
+
 /**
  * Measures how far this device's clock is from the server's, half way between question and answer.
  *

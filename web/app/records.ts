@@ -1,6 +1,8 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueries, useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { v7 as uuidv7 } from 'uuid';
-import { currentSchemaVersion, recordKindOf } from '#core/ledger';
+import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
+import { currentSchemaVersion, RECORD_KINDS, recordKindOf } from '#core/ledger';
 import type { RecordsNow } from '#core/titration';
 import type {
   ListAnswer,
@@ -11,18 +13,57 @@ import type {
   Person,
   ProposedFact,
 } from '#contract';
+import { layOver } from '../outbox/layOver';
+import { asFact } from '../outbox/outbox';
+import { useWaiting } from '../outbox/useOutbox';
 import { ask } from './api';
 import { deviceStamp } from './device';
 import { failsThePage } from './queryClient';
-import { useSession } from './session';
 
 /** A list of records as the server last told it. */
-export function useRecords<K extends ListKind>(kind: K): readonly ListStates[K][] | undefined {
-  return useQuery({
+function useList<K extends ListKind>(kind: K): readonly ListStates[K][] | undefined {
+  return useQuery({ ...listOf(kind), throwOnError: failsThePage }).data;
+}
+
+function listOf<K extends ListKind>(kind: K) {
+  return {
     queryKey: ['records', kind],
     queryFn: async () => (await ask<ListAnswer<K>>('GET', `/records/${kind}`)).records,
-    throwOnError: failsThePage,
-  }).data;
+  };
+}
+
+const PEOPLE = {
+  queryKey: ['people'],
+  queryFn: async () => (await ask<PeopleAnswer>('GET', '/people')).people,
+};
+
+/** Reads what entries are checked against before it is needed: the server may be away by then. */
+export function useReadAhead(): void {
+  const lists = RECORD_KINDS.filter((kind) => kind !== 'laboratory').map(listOf);
+  useQueries({ queries: [...lists, PEOPLE] });
+}
+
+/** Records as the server last told of them, with what this device has entered since. */
+export function useRecords<K extends PlainRecordKind>(
+  kind: K,
+): readonly PlainStates[K][] | undefined {
+  const known: readonly PlainStates[K][] | undefined = useList(kind);
+  const waiting = useWaiting();
+  return useMemo(() => {
+    const own = waiting.filter(({ fact, refusal }) => fact.recordKind === kind && refusal === null);
+    return known && own.length > 0
+      ? layOver(
+          kind,
+          known,
+          own.map(({ fact }) => asFact(fact)),
+        )
+      : known;
+  }, [kind, known, waiting]);
+}
+
+/** Runs as the server last told of them. */
+export function useRuns(): readonly RunSummary[] | undefined {
+  return useList('run');
 }
 
 /** What a run may rest on, as it is now; empty until it is known. */
@@ -36,11 +77,7 @@ export function useRecordsNow(): RecordsNow {
 
 /** The people of the laboratory. */
 export function usePeople(): readonly Person[] | undefined {
-  return useQuery({
-    queryKey: ['people'],
-    queryFn: async () => (await ask<PeopleAnswer>('GET', '/people')).people,
-    throwOnError: failsThePage,
-  }).data;
+  return useQuery({ ...PEOPLE, throwOnError: failsThePage }).data;
 }
 
 /** The name of a person by id, as far as it is known. */
@@ -67,39 +104,4 @@ export function makeFact(
     ...deviceStamp(),
     basedOn,
   };
-}
-
-/** The version of a record before its first fact. */
-const NOTHING_YET = 0;
-
-/** Begins a new record with its first fact; gives the record's id. What was typed stays in the form if it fails. */
-export function useBeginRecord() {
-  const client = useQueryClient();
-  const { person } = useSession();
-  return useMutation({
-    mutationFn: async (fact: NewFact) => {
-      const recordId = uuidv7();
-      await ask('POST', '/facts', makeFact(fact, recordId, person.id, NOTHING_YET));
-      return recordId;
-    },
-    onSuccess: () => client.invalidateQueries({ queryKey: ['records'] }),
-  });
-}
-
-/** Adds a fact to a record that is there; rejects with what the server has against it. */
-export function useAddToRecord() {
-  const client = useQueryClient();
-  const { person } = useSession();
-  return useMutation({
-    mutationFn: ({
-      fact,
-      recordId,
-      basedOn,
-    }: {
-      readonly fact: NewFact;
-      readonly recordId: string;
-      readonly basedOn: number;
-    }) => ask('POST', '/facts', makeFact(fact, recordId, person.id, basedOn)),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['records'] }),
-  });
 }

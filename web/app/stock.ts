@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import type { StockRecords } from '#core/ledger';
 import { stockLeft } from '#core/ledger';
-import { useRecords } from './records';
+import { useRecords, useRuns } from './records';
 
 /** What is on the shelves, with what is left of it (g of solids, mL of solutions). */
 export interface Stock extends StockRecords {
@@ -14,7 +14,7 @@ export function useStock(): Stock | undefined {
   const bottles = useRecords('bottle');
   const equipment = useRecords('equipment');
   const preparations = useRecords('preparation');
-  const runs = useRecords('run');
+  const runs = useRuns();
   return useMemo(() => {
     if (!lots || !bottles || !equipment || !preparations || !runs) return undefined;
     const records = { lots, bottles, equipment, preparations, runs };

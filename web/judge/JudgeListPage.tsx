@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import { roundHalfEven } from '#core/measurement';
 import { Loading } from '../app/Loading';
-import { usePersonName, useRecords } from '../app/records';
+import { usePersonName, useRecords, useRuns } from '../app/records';
 import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
@@ -11,7 +11,7 @@ import { instantText, Molarity } from '../ui/typeset';
 /** Every run with what it came to, newest first. */
 export function JudgeListPage() {
   const { laboratory } = useSession();
-  const runs = useRecords('run');
+  const runs = useRuns();
   const bottles = useRecords('bottle');
   const nameOf = usePersonName();
   if (!runs || !bottles) return <Loading />;

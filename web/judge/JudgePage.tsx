@@ -12,7 +12,7 @@ import {
   percentFromNominal,
 } from '#core/titration';
 import { Loading } from '../app/Loading';
-import { usePersonName, useRecords } from '../app/records';
+import { usePersonName, useRuns } from '../app/records';
 import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
@@ -81,7 +81,7 @@ function NothingYet({ run, judgement }: { readonly run: RunState; readonly judge
 
 /** Says where two standards of one run have a common origin, which the budget does not know. */
 function RelatedSolutions({ run }: { readonly run: RunState }) {
-  const runs = useRecords('run') ?? [];
+  const runs = useRuns() ?? [];
   const { standard, excess } = run.references;
   if (standard.kind !== 'bottle' || !excess) return null;
   if (!areSolutionsRelated(run.references, runs)) return null;

@@ -240,6 +240,35 @@ test('a refused fact holds back what rests on it, through a reload too, and noth
   expect(readingsOf(received)).toEqual(['51.00', '0.20', '23.60']);
 });
 
+test('a bottle whose code another device gave takes a new one; what rests on it waits, the rest goes on', async () => {
+  answers = [{ status: 409, code: 'already-exists', title: 'Another bottle has this code.' }];
+  const bottleId = uuidv7();
+  const named = (kind: string, recordId: string, body: object): ProposedFact =>
+    ({ ...fact('0'), recordId, recordKind: kind.split('.')[0], kind, body }) as ProposedFact;
+  const bottle = {
+    ...named('bottle.prepared', bottleId, { code: '0424-K', parents: [], preparationId: null }),
+    schemaVersion: 2,
+  };
+  const withdrawn = named('bottle.withdrawn', bottleId, { reason: 'cloudy' });
+  const lot = named('lot.taken-out', uuidv7(), {});
+  const outbox = await openOutbox();
+  for (const one of [bottle, withdrawn, lot]) await outbox.keep(one);
+  await pass(10);
+  expect(received.map(({ kind }) => kind)).toEqual(['bottle.prepared', 'lot.taken-out']);
+  expect(outbox.snapshot()).toMatchObject([
+    { fact: { id: bottle.id }, code: 'already-exists' },
+    { fact: { id: withdrawn.id }, isHeld: true },
+  ]);
+  const body = { ...(bottle.body), code: '0425-K' };
+  await outbox.replace(bottle.id, { ...bottle, id: uuidv7(), body } as ProposedFact);
+  await pass(10);
+  expect(outbox.snapshot()).toEqual([]);
+  expect(received.slice(2)).toMatchObject([
+    { recordId: bottleId, body: { code: '0425-K' } },
+    { id: withdrawn.id },
+  ]);
+});
+
 test('an entry at which the server always fails says so, lets the others by and holds what rests on it', async () => {
   const recordId = uuidv7();
   const first = fact('0.10', INES, { recordId });

@@ -1,6 +1,6 @@
 import type { DBSchema, IDBPDatabase } from 'idb';
 import { openDB } from 'idb';
-import { isObservation, restsOn, upcast } from '#core/ledger';
+import { isObservation, isReadable, restsOn, upcast } from '#core/ledger';
 import type { Fact } from '#core/record';
 import type { RunFact } from '#core/titration';
 import type { ProblemCode, ProposedFact } from '#contract';
@@ -11,6 +11,8 @@ interface Kept {
   readonly fact: ProposedFact;
   /** What the server said against it; null while it is on its way. */
   readonly refusal: string | null;
+  /** The code of that; what an earlier version of the program kept has none. */
+  readonly code?: ProblemCode;
 }
 
 /** A fact at which the server failed, by no fault of the fact that it could name. */
@@ -137,6 +139,17 @@ export class Outbox {
     this.#soon(0);
   }
 
+  /** Sends another fact in the place of a refused one; what rests on that one's record then rests on this. */
+  async replace(factId: string, fact: ProposedFact): Promise<void> {
+    const found = [...this.#entries].find(([, entry]) => entry.fact.id === factId);
+    if (typeof found?.[1].refusal !== 'string') return;
+    const entry: Kept = { fact, refusal: null };
+    await (await this.#database).put('waiting', entry, found[0]);
+    this.#otherTabs.postMessage(null);
+    this.#replace(new Map([...this.#entries, [found[0], entry]]));
+    this.#soon(0);
+  }
+
   readonly subscribe = (listener: () => void): (() => void) => {
     this.#listeners.add(listener);
     return () => this.#listeners.delete(listener);
@@ -222,7 +235,7 @@ export class Outbox {
         this.#replace(this.#entries);
         return 'failed';
       }
-      const refused: Kept = { ...entry, refusal: error.message };
+      const refused: Kept = { ...entry, refusal: error.message, code };
       await (await this.#database).put('waiting', refused, key);
       this.#otherTabs.postMessage(null);
       this.#replace(new Map([...this.#entries, [key, refused]]));
@@ -254,7 +267,7 @@ function markHeld(entries: readonly Omit<Waiting, 'isHeld'>[]): readonly Waiting
     const isHeld =
       refusal === null &&
       (back.some((earlier) => restsOn(fact, earlier)) ||
-        (!isObservation(fact.kind) && delayed.has(fact.recordId)));
+        (delayed.has(fact.recordId) && isReadable(fact) && !isObservation(fact.kind)));
     if (refusal !== null || failure !== null || isHeld) back.push(fact);
     if (failure !== null) delayed.add(fact.recordId);
     return { ...entry, isHeld };

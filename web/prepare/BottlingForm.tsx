@@ -34,7 +34,12 @@ export function BottlingForm({
   const result = resultOf(preparation, usePinned(preparation, stock));
   const keeping = keepingOf(plan.soluteId);
   const isTitrant = plan.purpose === 'titrant' && result?.kind !== 'made';
-  const [code, setCode] = useState(() => nextCode(stock.bottles.map((bottle) => bottle.code)));
+  const [code, setCode] = useState(() =>
+    nextCode(
+      stock.bottles.map((bottle) => bottle.code),
+      null,
+    ),
+  );
   const [container, setContainer] = useState<Container>(keeping?.container ?? 'clear-glass');
   const [useBy, setUseBy] = useState(
     isTitrant ? '' : (suggestValidUntil(plan.soluteId, today) ?? ''),

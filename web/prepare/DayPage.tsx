@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import type { Job, Placed, PreparationState } from '#core/preparation';
 import { scheduleBackwards, tasksOf } from '#core/preparation';
 import { Loading } from '../app/Loading';
+import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { useStock } from '../app/stock';
 import { useNow } from '../app/useNow';
@@ -16,7 +17,6 @@ import { localText, localTimeAt } from '../ui/typeset';
 import { limitsOf } from './dayLimits';
 import { PlanTitle } from './PlanTitle';
 import { Timeline } from './Timeline';
-import { usePreparations } from './usePreparation';
 import { planTitle } from './wording';
 
 /** The time of day by which work without a time of its own is to be done. */
@@ -24,7 +24,7 @@ const DAY_ENDS = '15:00';
 
 /** The work of several preparations on one timeline, laid backwards from when each is needed. */
 export function DayPage() {
-  const preparations = usePreparations();
+  const preparations = useRecords('preparation');
   const stock = useStock();
   const { laboratory, today } = useSession();
   const now = localTimeAt(useNow(60_000), laboratory.timeZone);

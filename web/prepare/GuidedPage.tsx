@@ -8,7 +8,7 @@ import type { PreparationState, StepState } from '#core/preparation';
 import { MISHAPS, nextWork, recipeOf, spoiltBy, whyByProcedure } from '#core/preparation';
 import { Loading } from '../app/Loading';
 import { NotFound } from '../app/RouteError';
-import { usePersonName } from '../app/records';
+import { usePersonName, useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
@@ -26,13 +26,13 @@ import { PlanTitle } from './PlanTitle';
 import { StepList } from './StepList';
 import { StepPanel } from './StepPanel';
 import { VesselDrawing } from './VesselDrawing';
-import { useEnterPreparation, usePreparations } from './usePreparation';
+import { useEnterPreparation } from './usePreparation';
 import { planTitle } from './wording';
 
 /** A preparation, step by step: what to do now, what was done, and what comes of it. */
 export function GuidedPage() {
   const { preparationId } = useParams();
-  const preparations = usePreparations();
+  const preparations = useRecords('preparation');
   const stock = useStock();
   if (!preparations || !stock) return <Loading />;
   const preparation = preparations.find(({ id }) => id === preparationId);

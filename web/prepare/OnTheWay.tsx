@@ -7,12 +7,11 @@ import { useSession } from '../app/session';
 import { useNow } from '../app/useNow';
 import { ShortName } from '../ui/ShortName';
 import { clockText } from '../ui/typeset';
-import { usePreparations } from './usePreparation';
 import { progressOf, strengthText, WORKS } from './wording';
 
 /** What is being made and what one waits for: open preparations and standards in the oven. Nothing when there is nothing. */
 export function OnTheWay() {
-  const preparations = usePreparations()?.filter(({ status }) => status === 'open') ?? [];
+  const preparations = useRecords('preparation')?.filter(({ status }) => status === 'open') ?? [];
   const lots = useRecords('lot') ?? [];
   const { laboratory } = useSession();
   const now = useNow(20_000);

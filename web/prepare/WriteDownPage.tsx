@@ -5,8 +5,11 @@ import { massForSolutionG } from '#core/preparation';
 import type { LotState } from '#core/reagent';
 import { lotMolarMass } from '#core/reagent';
 import { bottleSchema } from '#contract';
+import { deviceLetter } from '../app/device';
 import { Loading } from '../app/Loading';
-import { useBeginRecord, usePeople, useRecords } from '../app/records';
+import { useReach } from '../app/reachability';
+import { useBeginRecord } from '../app/entering';
+import { usePeople, useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { Button, ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
@@ -22,6 +25,7 @@ import { nextCode } from './nextCode';
 export function WriteDownPage() {
   const lots = useRecords('lot');
   const bottles = useRecords('bottle');
+  const reach = useReach();
   if (!lots || !bottles) return <Loading />;
   const materials = lots.filter(
     ({ lot }) => findSubstance(lot.substanceId)?.role === 'titrant-material',
@@ -36,7 +40,13 @@ export function WriteDownPage() {
       {materials.length === 0 ? (
         <NoMaterial />
       ) : (
-        <PrepareForm materials={materials} code={nextCode(bottles.map(({ code }) => code))} />
+        <PrepareForm
+          materials={materials}
+          code={nextCode(
+            bottles.map(({ code }) => code),
+            reach === 'reached' ? null : deviceLetter(),
+          )}
+        />
       )}
     </Page>
   );

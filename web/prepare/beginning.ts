@@ -3,7 +3,7 @@ import type { PreparationPlan } from '#core/preparation';
 import type { Route } from '#core/preparation';
 import type { HouseRules } from '#core/laboratory';
 import { roundHalfEven, roundSignificant } from '#core/measurement';
-import { useBeginRecord } from '../app/records';
+import { useBeginRecord } from '../app/entering';
 import type { Wanted } from './PlanForm';
 
 /** The plan that a way makes of what is wanted; null where something that it needs is missing. */

@@ -7,8 +7,9 @@ import { parseDecimal, roundSignificant } from '#core/measurement';
 import { Unanswerable } from '#core/problem';
 import { methodSchema } from '#contract';
 import { Loading } from '../app/Loading';
-import { ProblemError } from '../app/api';
-import { useAddToRecord, useBeginRecord, useRecords } from '../app/records';
+import { Refusal } from '../app/refusal';
+import { useAddToRecord, useBeginRecord } from '../app/entering';
+import { useRecords } from '../app/records';
 import { Button } from '../ui/Button';
 import type { FieldMessages } from '../ui/fieldMessages';
 import { fieldMessages, reasonProblem } from '../ui/fieldMessages';
@@ -109,7 +110,7 @@ function MethodForm({ method, record }: MethodFormProps) {
     rules: ruleValues(rules),
   };
   const error = begin.error ?? add.error;
-  const failure = error instanceof ProblemError ? error : null;
+  const failure = error instanceof Refusal ? error : null;
 
   const submit = (): void => {
     const parsed = v.safeParse(methodSchema, written);

@@ -4,7 +4,7 @@ import * as v from 'valibot';
 import type { HouseRules } from '#core/laboratory';
 import { checkRules, DEFAULT_HOUSE_RULES, RULE_TEXTS, ruleWords } from '#core/laboratory';
 import { houseRulesSchema } from '#contract';
-import { useAddToRecord } from '../app/records';
+import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import type { FieldMessages } from '../ui/fieldMessages';

@@ -76,6 +76,8 @@ test('the label states the certified molarity, or that it is only nominal', () =
 });
 
 test('the next code follows the highest number', () => {
-  expect(nextCode([])).toBe('0001');
-  expect(nextCode(['0417', '0398', 'SPECIAL'])).toBe('0418');
+  expect(nextCode([], null)).toBe('0001');
+  expect(nextCode(['0417', '0398', 'SPECIAL'], null)).toBe('0418');
+  // Away from the server the code carries the device's letter; the number goes on from such codes too.
+  expect(nextCode(['0417', '0421-K'], 'T')).toBe('0422-T');
 });

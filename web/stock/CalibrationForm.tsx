@@ -1,7 +1,7 @@
 import { useFieldArray } from 'react-hook-form';
 import type { EquipmentState } from '#core/metrology';
 import { calibrationSchema } from '#contract';
-import { useAddToRecord } from '../app/records';
+import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { asOptional, asQuantity, QuantityField, TextField } from '../ui/fields';

@@ -4,7 +4,7 @@ import { parseDecimal, roundToUncertainty } from '#core/measurement';
 import type { CalibratedVolume, Equipment, EquipmentState } from '#core/metrology';
 import { calibratedVolume } from '#core/metrology';
 import { Unanswerable } from '#core/problem';
-import { useAddToRecord } from '../app/records';
+import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
 import { QuantityField, TextAreaField, TextField } from '../ui/fields';
 import { StockFormFrame } from './StockFormFrame';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { CATALOGUE, findSubstance } from '#core/chemistry';
 import { lotSchema } from '#contract';
-import { useBeginRecord } from '../app/records';
+import { useBeginRecord } from '../app/entering';
 import { useSession } from '../app/session';
 import {
   asOptional,

@@ -2,7 +2,7 @@ import type { ComponentProps } from 'react';
 import type { DefaultValues, FieldValues } from 'react-hook-form';
 import type * as v from 'valibot';
 import type { Equipment } from '#core/metrology';
-import { useBeginRecord } from '../app/records';
+import { useBeginRecord } from '../app/entering';
 import { SelectField, TextField } from '../ui/fields';
 import { useContractForm } from '../ui/useContractForm';
 

@@ -11,8 +11,9 @@ import type { RecordVersion } from '#core/record';
 import type { RunReferences, StandardChoice } from '#core/titration';
 import { adviceAgainst, checkRunStart } from '#core/titration';
 import { Loading } from '../app/Loading';
-import { ProblemError } from '../app/api';
-import { useBeginRecord, useRecords } from '../app/records';
+import { Refusal } from '../app/refusal';
+import { useBeginRecord } from '../app/entering';
+import { useRecords, useRuns } from '../app/records';
 import { useSession } from '../app/session';
 import { useStock } from '../app/stock';
 import { Button, ButtonLink } from '../ui/Button';
@@ -137,7 +138,7 @@ function standardOf(
 function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const [search] = useSearchParams();
   const { today, laboratory, person } = useSession();
-  const runs = useRecords('run');
+  const runs = useRuns();
   const begin = useBeginRecord();
   const navigate = useNavigate();
   const [bottleId, setBottleId] = useState(search.get('bottle'));
@@ -185,7 +186,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   };
   const isOnBench = runs?.some((run) => run.bottleId === bottle.id && run.status === 'open');
   const findings = references ? checkRunStart(references, today) : [];
-  const problem = begin.error instanceof ProblemError ? begin.error : null;
+  const problem = begin.error instanceof Refusal ? begin.error : null;
   const findingAt = (field: string): string | undefined =>
     findings.find((finding) => finding.field === field)?.message ?? problem?.fieldMessage(field);
 

@@ -1,7 +1,8 @@
 import { Link } from 'react-router';
 import { Loading } from '../app/Loading';
-import { usePersonName, useRecords } from '../app/records';
+import { usePersonName, useRecords, useRuns } from '../app/records';
 import { useSession } from '../app/session';
+import { useWaiting } from '../outbox/useOutbox';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
 import { instantText } from '../ui/typeset';
@@ -9,11 +10,15 @@ import { instantText } from '../ui/typeset';
 /** The runs on the bench, and the way to a new one. */
 export function TitratePage() {
   const { laboratory } = useSession();
-  const runs = useRecords('run');
+  const runs = useRuns();
   const bottles = useRecords('bottle');
   const nameOf = usePersonName();
+  const waiting = useWaiting();
   if (!runs || !bottles) return <Loading />;
   const open = runs.filter((run) => run.status === 'open');
+  const begunHere = waiting.flatMap(({ fact, refusal }) =>
+    fact.kind === 'run.started' && refusal === null ? [fact] : [],
+  );
   return (
     <Page
       title="Titrate"
@@ -25,12 +30,30 @@ export function TitratePage() {
         </ButtonLink>
       }
     >
-      {open.length === 0 && (
+      {open.length + begunHere.length === 0 && (
         <p className="text-lg text-ink-soft">
           No run is open. Choose a bottle and a standard, and the plan says what to weigh.
         </p>
       )}
       <ul className="flex flex-col gap-4">
+        {begunHere.map(({ recordId, body }) => (
+          <li key={recordId}>
+            <Link
+              to={`/runs/${recordId}`}
+              className="grid grid-cols-[1fr_auto] items-center gap-6 rounded-md border border-rule-strong bg-sheet p-5 hover:border-violet"
+            >
+              <span>
+                <span className="block text-lg font-bold">
+                  Bottle {bottles.find(({ id }) => id === body.bottle.id)?.code}
+                </span>
+                <span className="mt-1 block text-sm text-ink-soft">
+                  begun on this device; the server does not know of it yet
+                </span>
+              </span>
+              <span className="font-semibold text-violet underline underline-offset-4">Go on</span>
+            </Link>
+          </li>
+        ))}
         {open.map((run) => {
           const bottle = bottles.find(({ id }) => id === run.bottleId);
           return (

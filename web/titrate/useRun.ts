@@ -2,33 +2,45 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { isObservation } from '#core/ledger';
 import type { RunState } from '#core/titration';
-import { foldRun } from '#core/titration';
+import { foldRun, resolveRun } from '#core/titration';
 import type { NewFact, RunAnswer } from '#contract';
 import { ask } from '../app/api';
+import { useAround } from '../app/around';
 import { makeFact } from '../app/records';
 import { useSession } from '../app/session';
 import { failsThePage } from '../app/queryClient';
 import { asRunFact } from '../outbox/outbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
 
-/** A run as the server knows it, with what this device has entered since; undefined while it is on its way. */
+/**
+ * A run as the server knows it, with what this device has entered since; one that was begun here and is still on its way, as this
+ * device knows it. Undefined while it is on its way.
+ */
 export function useRun(
   runId: string,
 ): { readonly run: RunState; readonly isAllKept: boolean } | undefined {
+  const waiting = useWaiting();
+  const around = useAround();
+  const pending = useMemo(
+    () =>
+      waiting
+        .filter(({ fact, refusal }) => fact.recordId === runId && refusal === null)
+        .map(({ fact }) => asRunFact(fact)),
+    [waiting, runId],
+  );
+  const start = pending.find((fact) => fact.kind === 'run.started');
   const { data } = useQuery({
     queryKey: ['run', runId],
     queryFn: () => ask<RunAnswer>('GET', `/runs/${runId}`),
+    enabled: start === undefined,
     throwOnError: failsThePage,
   });
-  const waiting = useWaiting();
   return useMemo(() => {
-    if (!data) return undefined;
-    const pending = waiting
-      .filter(({ fact, refusal }) => fact.recordId === runId && refusal === null)
-      .map(({ fact }) => asRunFact(fact));
-    const run = foldRun([...data.facts, ...pending], data.references);
+    const resolved = start && around && resolveRun(start, around);
+    const references = resolved && !('message' in resolved) ? resolved : data?.references;
+    const run = references && foldRun([...(data?.facts ?? []), ...pending], references);
     return run ? { run, isAllKept: pending.length === 0 } : undefined;
-  }, [data, waiting, runId]);
+  }, [around, data, pending, start]);
 }
 
 /** Makes and keeps facts of a run on this device. */

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Withdrawal } from '#core/record';
-import { useAddToRecord, usePersonName } from '../app/records';
+import { useAddToRecord } from '../app/entering';
+import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from './Button';
 import { ReasonDialog } from './ReasonDialog';

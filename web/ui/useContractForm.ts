@@ -2,7 +2,7 @@ import { valibotResolver } from '@hookform/resolvers/valibot';
 import type { DefaultValues, FieldPath, FieldValues, RegisterOptions } from 'react-hook-form';
 import { useForm } from 'react-hook-form';
 import type * as v from 'valibot';
-import { ProblemError } from '../app/api';
+import { Refusal } from '../app/refusal';
 
 /**
  * A form that the contract's schema checks before it is sent, and that shows what the server says at the fields
@@ -31,7 +31,7 @@ export function useContractForm<T extends FieldValues>(
 
   /** Puts the server's answer where it belongs: at the fields it names, else at the form. */
   const showFailure = (error: unknown): void => {
-    const fields = error instanceof ProblemError ? error.problem.fields : [];
+    const fields = error instanceof Refusal ? error.fields : [];
     for (const { field, message } of fields) {
       form.setError(field.replace(/^body\./, '') as FieldPath<T>, { message });
     }

@@ -1,0 +1,97 @@
+import { useMutation } from '@tanstack/react-query';
+import { v7 as uuidv7 } from 'uuid';
+import * as v from 'valibot';
+import type { AroundFact, PlainRecordKind } from '#core/ledger';
+import { checkFact, isObservation, recordKindOf } from '#core/ledger';
+import type { Finding } from '#core/record';
+import type { NewFact, ProposedFact } from '#contract';
+import { proposedFactSchema } from '#contract';
+import { asFact } from '../outbox/outbox';
+import { useOutbox, useWaiting } from '../outbox/useOutbox';
+import { useAround } from './around';
+import { makeFact } from './records';
+import { Refusal } from './refusal';
+import { useSession } from './session';
+
+/** The version of a record before its first fact. */
+const NOTHING_YET = 0;
+
+/** A record that a fact is added to, as the author saw it. */
+interface Target {
+  readonly fact: NewFact;
+  readonly recordId: string;
+  /** Its version, with what waits on this device. */
+  readonly basedOn: number;
+}
+
+/**
+ * Checks an entry as the server will, writes it down on this device and sends it as soon as it can be sent; rejects with what
+ * speaks against it, and then nothing was written down.
+ */
+function useEntering() {
+  const outbox = useOutbox();
+  const waiting = useWaiting();
+  const around = useAround();
+  const { person } = useSession();
+  return async ({ fact, recordId, basedOn }: Target): Promise<void> => {
+    if (!around) throw new Refusal('The records have not been read yet. Try again.', []);
+    const own = waiting.filter(
+      (entry) => entry.fact.recordId === recordId && entry.refusal === null,
+    ).length;
+    // An observation names what was seen of others; a decision the version that it will meet.
+    const seen = isObservation(fact.kind) ? Math.max(0, basedOn - own) : basedOn;
+    const proposed = parsed(makeFact(fact, recordId, person.id, seen));
+    refuse(findingsOn(proposed, basedOn === NOTHING_YET, around), proposed.body);
+    await outbox.keep(proposed);
+  };
+}
+
+/** The entry as the contract reads it. @throws Refusal for what is none */
+function parsed(proposed: ProposedFact): ProposedFact {
+  const result = v.safeParse(proposedFactSchema, proposed);
+  if (result.success) return result.output;
+  const fields = result.issues.map((issue) => ({
+    field: v.getDotPath(issue) ?? '',
+    message: issue.message,
+  }));
+  throw new Refusal(fields[0]?.message ?? 'This cannot be written down.', fields);
+}
+
+function findingsOn(
+  proposed: ProposedFact,
+  isFirst: boolean,
+  around: AroundFact,
+): readonly Finding[] {
+  const kind = recordKindOf(proposed.kind);
+  // Facts of a run that has begun are checked on the bench, against the run.
+  const state =
+    isFirst || kind === 'run'
+      ? null
+      : around.now(kind satisfies PlainRecordKind, proposed.recordId);
+  return checkFact(asFact(proposed), state, around);
+}
+
+/** @throws Refusal for what cannot be, and for what is unlikely when no reason is given */
+function refuse(findings: readonly Finding[], body: object): void {
+  const cannotBe = findings.filter(({ severity }) => severity === 'impossible');
+  const hasReason = 'reason' in body && body.reason !== null;
+  const against = cannotBe.length > 0 ? cannotBe : hasReason ? [] : findings;
+  if (against[0]) throw new Refusal(against[0].message, against);
+}
+
+/** Begins a new record with its first fact; gives the record's id. What was typed stays in the form if it fails. */
+export function useBeginRecord() {
+  const enter = useEntering();
+  return useMutation({
+    mutationFn: async (fact: NewFact) => {
+      const recordId = uuidv7();
+      await enter({ fact, recordId, basedOn: NOTHING_YET });
+      return recordId;
+    },
+  });
+}
+
+/** Adds a fact to a record that is there; rejects with what speaks against it. */
+export function useAddToRecord() {
+  return useMutation({ mutationFn: useEntering() });
+}
