@@ -360,7 +360,7 @@ describe('fields', () => {
     ['correct horse battery', false],
     ['a long enough secret', false],
   ])('%s is a password that is tried first: %s', (password, isCommon) => {
-    const person = { name: 'Oda', password, mayCertify: false, mayManage: false };
+    const person = { name: 'Oda', password, rights: [] };
     expect(faults(newPersonSchema, person)).toEqual(isCommon ? ['password'] : []);
   });
 

@@ -19,15 +19,12 @@ export type {
   LabelsRequest,
   LiveEvent,
   NewFact,
-  PeopleAnswer,
   PreparationAnswer,
-  Person,
   ProposedFact,
   RunAnswer,
   SessionAnswer,
 } from './messages';
 export {
-  authorOf,
   bottlingSchema,
   certifyRequestSchema,
   changePasswordSchema,
@@ -39,7 +36,6 @@ export {
   proposedFactSchema,
   signInSchema,
 } from './messages';
-export { nameKey } from './names';
 export type { Route } from './routes';
 export { ROUTES } from './routes';
 export type { FieldProblem, Problem, ProblemCode } from './problem';

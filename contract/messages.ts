@@ -4,12 +4,12 @@ import { fitsOnPage } from '#core/label';
 import type { Laboratory, LaboratoryState } from '#core/laboratory';
 import type { ClientFactKind, PlainStates, RecordKind, RunSummary } from '#core/ledger';
 import { recordKindOf } from '#core/ledger';
+import type { PersonState } from '#core/people';
 import type { PreparationRecords } from '#core/preparation';
-import type { Author, Right } from '#core/rights';
 import type { RunFact, RunReferences } from '#core/titration';
 import type { ClientFactBody } from './records';
 import { isCommonPassword } from './commonPasswords';
-import { bottleCode, container, FACT_SCHEMAS } from './records';
+import { bottleCode, container, FACT_SCHEMAS, rights } from './records';
 import { id, instant, line, plainDate, reason, storedInteger } from './fields';
 
 /** A version of a record: how many facts it has. */
@@ -151,35 +151,14 @@ export const firstAccountSchema = v.strictObject({
 export const newPersonSchema = v.strictObject({
   name: line,
   password,
-  mayCertify: v.boolean(),
-  mayManage: v.boolean(),
+  rights,
 });
-
-/** A person who works in the laboratory. */
-export interface Person {
-  readonly id: string;
-  readonly name: string;
-  readonly mayCertify: boolean;
-  readonly mayManage: boolean;
-}
-
-/** Somebody as they enter a fact. */
-export function authorOf({ id, mayCertify, mayManage }: Person): Author {
-  const rights: readonly (Right | false)[] = [
-    mayCertify && 'certify',
-    'register',
-    mayManage && 'manage',
-  ];
-  return { id, rights: rights.filter((right) => right !== false) };
-}
 
 /** `GET /api/session`: who is signed in, and what the sign-in page needs when nobody is. */
 export type SessionAnswer =
   | {
       readonly kind: 'signed-in';
-      readonly person: Person;
-      /** A made-up person of the demo, who works with simulated instruments. */
-      readonly isDemo: boolean;
+      readonly person: PersonState;
       readonly csrfToken: string;
       readonly laboratory: LaboratoryState;
       /** Today in the laboratory's time zone, a plain date. */
@@ -194,7 +173,7 @@ export type SessionAnswer =
       /** No account exists yet: the next one is made with the code from the terminal. */
       readonly needsFirstAccount: boolean;
       /** The demo's people; empty outside the demo and beyond loopback. */
-      readonly demoPeople: readonly Pick<Person, 'id' | 'name' | 'mayCertify'>[];
+      readonly demoPeople: readonly Pick<PersonState, 'id' | 'name' | 'rights'>[];
       readonly laboratoryName: string | null;
     };
 
@@ -229,7 +208,6 @@ export type LiveEvent =
       /** The version that the record has now. */
       readonly version: number;
     }
-  | { readonly kind: 'people' }
   /** More than can be told: read everything anew. */
   | { readonly kind: 'gap' };
 
@@ -277,8 +255,3 @@ const PAGES = new RegExp(
 export const printSchema = v.strictObject({
   path: v.pipe(v.string(), v.maxLength(300), v.regex(PAGES, 'There is no such page.')),
 });
-
-/** `GET /api/people` */
-export interface PeopleAnswer {
-  readonly people: readonly Person[];
-}

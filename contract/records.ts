@@ -11,6 +11,7 @@ import type {
 } from '#core/metrology';
 import type { Pin, PreparationPlan } from '#core/preparation';
 import type { Lot, PreparedBottle } from '#core/reagent';
+import { RIGHTS } from '#core/rights';
 import type { RunSetUp } from '#core/titration';
 import type { Weighing } from '#core/metrology';
 import { methodSchema } from './catalogue';
@@ -309,6 +310,13 @@ export const calibrationSchema = v.strictObject({
   ]),
 }) satisfies SchemaOf<Calibration>;
 
+/** What somebody is given: each right once. */
+export const rights = v.pipe(
+  v.array(v.picklist(RIGHTS)),
+  v.check((given) => new Set(given).size === given.length, 'Each right is given once.'),
+  v.readonly(),
+);
+
 const withdrawalSchema = v.strictObject({ reason });
 
 /**
@@ -317,6 +325,10 @@ const withdrawalSchema = v.strictObject({ reason });
  */
 export const FACT_SCHEMAS = {
   'laboratory.rules-set': v.strictObject({ rules: houseRulesSchema, reason }),
+  'person.renamed': v.strictObject({ name: line, reason }),
+  'person.rights-changed': v.strictObject({ rights, reason }),
+  'person.left': withdrawalSchema,
+  'person.returned': withdrawalSchema,
   'method.written': v.strictObject({ method: methodSchema, reason }),
   'method.withdrawn': withdrawalSchema,
   'method.returned': withdrawalSchema,

@@ -104,16 +104,6 @@ export const ROUTES: readonly Route[] = [
     problems: ['wrong-code', 'already-exists', 'too-many-requests'],
   },
   {
-    method: 'get',
-    path: '/people',
-    summary: 'The people of the laboratory.',
-    needsSession: true,
-    body: null,
-    parameters: {},
-    answers: { 200: 'Names and rights.' },
-    problems: [],
-  },
-  {
     method: 'post',
     path: '/people',
     summary: 'Adds a person with an account.',

@@ -1,6 +1,7 @@
 import type { Balance, Burette, Calibration, Glassware, Heater } from '#core/metrology';
 import type { PreparationPlan } from '#core/preparation';
 import type { Lot, PreparedBottle } from '#core/reagent';
+import { RIGHTS } from '#core/rights';
 
 /** The made-up laboratory: the control laboratory of a winery cooperative. */
 export const LABORATORY = {
@@ -10,9 +11,9 @@ export const LABORATORY = {
 
 /** Made-up people. Their passwords open nothing: the demo signs them in with one click. */
 export const PEOPLE = [
-  { key: 'mirela', name: 'Mirela Aschbach', mayCertify: true, mayManage: true },
-  { key: 'tobin', name: 'Tobin Velt', mayCertify: false, mayManage: false },
-  { key: 'jasna', name: 'Jasna Orlik', mayCertify: true, mayManage: false },
+  { key: 'mirela', name: 'Mirela Aschbach', rights: RIGHTS },
+  { key: 'tobin', name: 'Tobin Velt', rights: ['register'] },
+  { key: 'jasna', name: 'Jasna Orlik', rights: ['certify', 'register'] },
 ] as const;
 export type PersonKey = (typeof PEOPLE)[number]['key'];
 

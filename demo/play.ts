@@ -3,7 +3,8 @@ import { findMethod } from '#core/chemistry';
 import { addToDate, DEFAULT_HOUSE_RULES, plainDateAt, withOverrides } from '#core/laboratory';
 import { currentSchemaVersion } from '#core/ledger';
 import type { RunState } from '#core/titration';
-import type { ClientFactBody, NewFact, Person, ProposedFact } from '#contract';
+import type { PersonState } from '#core/people';
+import type { ClientFactBody, NewFact, ProposedFact } from '#contract';
 import { appendFact, foundLaboratory } from '../server/ledger/append';
 import { findProjection } from '../server/ledger/queries';
 import { findRun } from '../server/ledger/references';
@@ -64,7 +65,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     addToDate(plainDateAt(present.toISOString(), LABORATORY.timeZone), { days: day });
 
   const enter = async (
-    person: Person,
+    person: PersonState,
     recordId: string,
     fact: NewFact,
     basedOn: number | null = null,
@@ -283,14 +284,14 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
   for (const event of events.toSorted((a, b) => a.day - b.day)) await event.play();
 }
 
-async function addPeople(services: Services): Promise<Record<PersonKey, Person>> {
-  const added = new Map<PersonKey, Person>();
+async function addPeople(services: Services): Promise<Record<PersonKey, PersonState>> {
+  const added = new Map<PersonKey, PersonState>();
   for (const { key, ...person } of PEOPLE) {
     // Nobody signs in with it: the demo's people are chosen with one click, on this machine only.
     const password = uuidv7();
     added.set(key, await addPerson(services, null, { ...person, password }, true));
   }
-  const people = Object.fromEntries(added) as Record<PersonKey, Person>;
+  const people = Object.fromEntries(added) as Record<PersonKey, PersonState>;
   await foundLaboratory(services, people.mirela.id, LABORATORY);
   return people;
 }

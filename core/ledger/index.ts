@@ -9,7 +9,6 @@ export type {
   PlainRecordKind,
   PlainStates,
   RecordKind,
-  StatesAround,
 } from './registry';
 export {
   beginsRecord,

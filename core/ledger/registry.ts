@@ -1,6 +1,8 @@
 import { METHOD_RECORD } from '../chemistry';
 import { LABORATORY_RECORD } from '../laboratory';
 import { EQUIPMENT_RECORD } from '../metrology';
+import type { AroundPerson } from '../people';
+import { PERSON_RECORD } from '../people';
 import { PREPARATION_RECORD } from '../preparation';
 import { BOTTLE_RECORD, LOT_RECORD } from '../reagent';
 import type {
@@ -13,13 +15,13 @@ import type {
   Reference,
 } from '../record';
 import { impossible, unknownReference, upcastBy } from '../record';
-import type { Author } from '../rights';
 import type { AroundRun } from '../titration';
 import { RUN_RECORD } from '../titration';
 
 /** The kinds of records whose state follows from their own facts. */
 export const PLAIN_RECORDS = {
   laboratory: LABORATORY_RECORD,
+  person: PERSON_RECORD,
   method: METHOD_RECORD,
   lot: LOT_RECORD,
   equipment: EQUIPMENT_RECORD,
@@ -189,15 +191,13 @@ export function restsOn(
   );
 }
 
-/** The records that a fact may refer to, as they are folded. */
-export type StatesAround = PlainStates & { readonly person: Author };
-
 /** What is around any fact. */
-export interface AroundFact extends Around<StatesAround> {
+export interface AroundFact extends Around<PlainStates> {
   rulesAt: AroundRun['rulesAt'];
+  readonly personNamed: AroundPerson['personNamed'];
 }
 
-/** Whether a person whom a fact names is there, and not gone. */
+/** Whether a person whom a fact names is there. */
 function checkNamed(fact: Fact, around: AroundFact): readonly Finding[] | null {
   const missing = referencesOf(fact).find(
     ({ kind, id }) => kind === 'person' && !around.now('person', id),

@@ -1,2 +1,2 @@
 export type { Action, Author, Right } from './may';
-export { describeRight, may, RIGHTS, whyNot } from './may';
+export { may, RIGHT_TEXTS, RIGHTS, whyNot } from './may';

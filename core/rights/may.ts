@@ -44,16 +44,20 @@ const ACTIONS: Readonly<Record<Action, { readonly right: Right; readonly why: st
   },
 };
 
-/** What a right is called. */
-const NAMES: Readonly<Record<Right, string>> = {
-  certify: 'may certify',
-  register: 'may register lots and equipment',
-  manage: 'may manage',
+/** What a right is called, and what comes with it. */
+export const RIGHT_TEXTS: Readonly<
+  Record<Right, { readonly name: string; readonly means: string }>
+> = {
+  certify: { name: 'certify', means: 'Signs certificates of molarities.' },
+  register: {
+    name: 'register',
+    means: 'Registers lots and equipment, calibrates, corrects and returns them to use.',
+  },
+  manage: {
+    name: 'manage',
+    means: 'People, house rules and methods; a run by other rules than those in force.',
+  },
 };
-
-export function describeRight(right: Right): string {
-  return NAMES[right];
-}
 
 /**
  * Whether somebody may do something: the one table that the server enforces and the screens ask.

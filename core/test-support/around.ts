@@ -1,16 +1,16 @@
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
-import type { AroundFact, StatesAround } from '#core/ledger';
+import type { AroundFact, PlainStates } from '#core/ledger';
 import type { RecordHead } from '#core/record';
 import type { Author } from '#core/rights';
 
 /** Somebody who may do everything. */
 const CHIEF: Author = { id: 'ines', rights: ['certify', 'register', 'manage'] };
 
-type Records = { readonly [K in keyof StatesAround]?: readonly (StatesAround[K] & RecordHead)[] };
+type Records = { readonly [K in keyof PlainStates]?: readonly PlainStates[K][] };
 
 /** What is around a fact on 2 March 2026: these records, as they are now. */
 export function aroundWith(records: Records = {}, changes: Partial<AroundFact> = {}): AroundFact {
-  const now = <K extends keyof StatesAround>(kind: K, id: string): StatesAround[K] | null =>
+  const now = <K extends keyof PlainStates>(kind: K, id: string): PlainStates[K] | null =>
     (records[kind] ?? []).find((one) => one.id === id) ?? null;
   return {
     today: '2026-03-02',
@@ -23,6 +23,7 @@ export function aroundWith(records: Records = {}, changes: Partial<AroundFact> =
         .flatMap((some): readonly RecordHead[] => some)
         .find((one) => one.id === id)?.version ?? 0,
     left: () => undefined,
+    personNamed: () => null,
     rulesAt: () => DEFAULT_HOUSE_RULES,
     ...changes,
   };

@@ -60,9 +60,9 @@ describe('the log', () => {
 
   test('has everything that happened, each entry chained to the one before, and is whole', async () => {
     const kinds = (await entriesAfter(0)).map((entry) => entry.kind);
-    // The second of the two people was added by the first; the laboratory with its rules, five records and a run of thirteen facts.
+    // Two people joined, the second added by the first; the laboratory with its rules, five records and a run of thirteen facts.
     expect(kinds.filter((kind) => kind === 'account-made')).toHaveLength(2);
-    expect(kinds.filter((kind) => kind === 'fact')).toHaveLength(2 + 5 + 13);
+    expect(kinds.filter((kind) => kind === 'fact')).toHaveLength(2 + 2 + 5 + 13);
     const verdict = await verifyAudit(laboratory.database.db);
     expect(verdict).toMatchObject({ kind: 'whole', entries: before });
     const [first, second] = await listAuditAfter(laboratory.database.db, 0, 2);
@@ -126,7 +126,7 @@ test('the application can append and nothing else', async () => {
     'UPDATE audit_head SET sequence = 0',
     `UPDATE facts SET body = '{}'`,
     'DELETE FROM facts',
-    `UPDATE people SET may_certify = true`,
+    `UPDATE people SET created_at = now()`,
     `UPDATE passwords SET hash = 'x'`,
     'ALTER TABLE audit DISABLE TRIGGER audit_append_only',
   ]) {
@@ -172,8 +172,8 @@ describe('a break is found and named', () => {
 
   test.each([
     [
-      `UPDATE audit SET entry = replace(entry, 'signed-in', 'signed-up') WHERE sequence = 7`,
-      7,
+      `UPDATE audit SET entry = replace(entry, 'signed-in', 'signed-up') WHERE sequence = 9`,
+      9,
       'hash',
     ],
     ['DELETE FROM audit WHERE sequence = 7', 8, 'entry 7 is missing'],
@@ -196,14 +196,14 @@ describe('a break is found and named', () => {
       0,
       'facts are stored',
     ],
+    [`UPDATE people SET created_at = now()`, expect.any(Number), 'account'],
     [
-      `UPDATE people SET may_certify = NOT may_certify WHERE name = 'Tam Berg'`,
+      `UPDATE facts SET body = jsonb_set(body, '{rights}', '["manage"]') WHERE kind = 'person.joined'`,
       expect.any(Number),
-      'account',
+      'not what it was',
     ],
     [
-      `INSERT INTO people (id, name, name_key, may_certify, may_manage, is_demo, created_at)
-       VALUES (gen_random_uuid(), 'Eve', 'eve', true, true, false, now())`,
+      `INSERT INTO people (id, created_at) VALUES (gen_random_uuid(), now())`,
       0,
       'does not know of the account',
     ],

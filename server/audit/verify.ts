@@ -3,7 +3,7 @@ import { findStrayFile } from '../files/files';
 import { findFactRows } from '../ledger/queries';
 import { listAccounts, listPasswords, listSessionIds } from '../people/queries';
 import { GENESIS_HASH } from '../database/migrations/002_audit';
-import type { FactRow, PersonRow } from './digests';
+import type { EarlierPersonRow, FactRow } from './digests';
 import { DIGESTS, digestVersionOf, otherSpellings } from './digests';
 import type { AuditEntry } from './entry';
 import { auditEntryOfFact, nameOfBreak } from './entry';
@@ -140,7 +140,7 @@ function factIdOf({ text }: ChainedEntry): string[] {
 /** What the log vouches for, by id. */
 interface Vouched {
   readonly facts: ReadonlyMap<string, FactRow>;
-  readonly accounts: ReadonlyMap<string, PersonRow>;
+  readonly accounts: ReadonlyMap<string, EarlierPersonRow>;
 }
 
 /** Whether the record that an entry vouches for is what it was. */

@@ -6,6 +6,7 @@ import * as rules from './migrations/007_rules';
 import * as passwords from './migrations/008_passwords';
 import * as shape from './migrations/009_shape';
 import * as edges from './migrations/010_edges';
+import * as people from './migrations/011_people';
 import type { Progress } from '../ledger/project';
 import { PROJECTIONS_SHAPE, rebuildProjections } from '../ledger/project';
 
@@ -26,6 +27,7 @@ const MIGRATIONS: readonly (Knex.Migration & { name: string })[] = [
   { name: '008_passwords', up: passwords.up, down: passwords.down },
   { name: '009_shape', up: shape.up, down: shape.down },
   { name: '010_edges', up: edges.up, down: edges.down },
+  { name: '011_people', up: people.up, down: people.down },
 ];
 
 /** The migrations, oldest first. */

@@ -4,8 +4,9 @@ import type { Knex } from 'knex';
 import { v7 as uuidv7 } from 'uuid';
 import { FILE_KINDS } from '#core/ledger';
 import type { Fact, StoredFile } from '#core/record';
-import type { Person } from '#contract';
-import { authorOf } from '#contract';
+import type { PersonState } from '#core/people';
+import { authorOf } from '#core/people';
+import type {} from '#contract';
 import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
 import { lockAndOpen, makeServerFact, storeNext } from '../ledger/append';
@@ -66,7 +67,7 @@ interface Attachment {
  */
 async function attach(
   { services, fileQuotaBytes }: FileParts,
-  person: Person,
+  person: PersonState,
   { recordId, recordKind, accepted, fact }: Attachment,
   { name, content }: Sent,
 ): Promise<StoredFile> {
@@ -97,7 +98,7 @@ async function attach(
 /** Attaches a certificate to a lot. @throws AppError as `attach`; `not-found` for a lot that is not there. */
 export function attachCertificate(
   parts: FileParts,
-  person: Person,
+  person: PersonState,
   lotId: string,
   sent: Sent,
 ): Promise<StoredFile> {
@@ -113,7 +114,7 @@ export function attachCertificate(
 /** Attaches a photograph to a flask of an open run. @throws AppError as `attach`; what core has against it. */
 export function attachPhotograph(
   parts: FileParts,
-  person: Person,
+  person: PersonState,
   runId: string,
   flask: number,
   sent: Sent,

@@ -289,13 +289,13 @@ test('a log line has the id that the answer has, and neither password, cookie no
   const body = { name: 'Oda Lind', password: 'a long enough secret' };
   const answer = await request(app.server).post('/api/session').send(body).expect(201);
   await request(app.server)
-    .get('/api/people')
+    .get('/api/records/person')
     .set('cookie', sessionCookieOf(answer))
     .set('x-csrf-token', 'the-token')
     .expect(200);
   const text = lines.join('');
   expect(text).toContain(`"id":"${answer.headers['x-request-id'] ?? '?'}"`);
-  expect(text).toContain('"url":"/api/people"');
+  expect(text).toContain('"url":"/api/records/person"');
   expect(text).not.toMatch(/long enough|vine\.session|the-token|Oda/);
   await app.close();
 });
@@ -306,7 +306,7 @@ test('what the database says of a refused row is not written down: it quotes the
   const { db } = laboratory.database;
   const secret = '$argon2id$v=19$m=19456,t=2,p=1$c2VjcmV0';
   const statements = [
-    db('people').insert({ id: laboratory.chief.id, name: secret, is_demo: secret }),
+    db('people').insert({ id: laboratory.chief.id, created_at: secret }),
     db('facts').insert({ id: secret, body: JSON.stringify({ secret }) }),
     db.raw('SELECT ?::uuid', [secret]),
   ];
@@ -414,7 +414,7 @@ test('more at once than there are connections is answered 503, and later well', 
     connectionTimeoutMillis: 200,
   });
   const app = await startTestApp({ ...laboratory.database, pool });
-  const ask = () => request(app.server).get('/api/people').set(client.headers);
+  const ask = () => request(app.server).get('/api/records/person').set(client.headers);
   const taken = await pool.connect();
   const answers = await Promise.all(Array.from({ length: 20 }, ask));
   expect(new Set(answers.map(({ status }) => status))).toEqual(new Set([503]));

@@ -2,7 +2,7 @@ import { createHmac, randomBytes, timingSafeEqual } from 'node:crypto';
 import type { Request, RequestHandler, Response } from 'express';
 import type { ClientRateLimitInfo, Store } from 'express-rate-limit';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
-import { nameKey } from '#contract';
+import { nameKey } from '#core/people';
 import type { Services } from '../services';
 import type { AppParts } from './app';
 import { AppError } from './appError';

@@ -3,7 +3,7 @@ import connectPgSimple from 'connect-pg-simple';
 import type { Request, RequestHandler } from 'express';
 import session from 'express-session';
 import type pg from 'pg';
-import type { Person } from '#contract';
+import type { PersonState } from '#core/people';
 import { findPerson } from '../people/queries';
 import type { Services } from '../services';
 import { AppError } from './appError';
@@ -104,14 +104,18 @@ export async function endSession(request: Request): Promise<void> {
   });
 }
 
-/** The person who is signed in, or null. */
-export async function currentPerson(services: Services, request: Request): Promise<Person | null> {
+/** The person who is signed in, or null; nobody who has left. */
+export async function currentPerson(
+  services: Services,
+  request: Request,
+): Promise<PersonState | null> {
   const { personId } = request.session;
-  return personId === undefined ? null : findPerson(services.db, personId);
+  const person = personId === undefined ? null : await findPerson(services.db, personId);
+  return person?.left === null ? person : null;
 }
 
 /** The person who is signed in. @throws AppError `not-signed-in` */
-export async function requirePerson(services: Services, request: Request): Promise<Person> {
+export async function requirePerson(services: Services, request: Request): Promise<PersonState> {
   const person = await currentPerson(services, request);
   if (person) return person;
   throw new AppError('not-signed-in', 'Sign in to go on. What you entered stays on this device.');

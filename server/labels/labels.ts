@@ -2,8 +2,9 @@ import type { Knex } from 'knex';
 import { labelOf } from '#core/label';
 import { DEFAULT_HOUSE_RULES, paperUnitsOf } from '#core/laboratory';
 import type { BottleState, Parent } from '#core/reagent';
-import type { LabelsRequest, Person } from '#contract';
-import { authorOf } from '#contract';
+import type { PersonState } from '#core/people';
+import { authorOf } from '#core/people';
+import type { LabelsRequest } from '#contract';
 import { durably } from '../database/durably';
 import { lockAndOpen, makeServerFact, storeNext } from '../ledger/append';
 import { findLaboratory, findProjection } from '../ledger/queries';
@@ -20,7 +21,7 @@ import type { Printer } from './printer';
  */
 export async function makeLabels(
   { services, printer }: { readonly services: Services; readonly printer: Printer },
-  person: Person,
+  person: PersonState,
   { bottleIds, sheet, startAt }: LabelsRequest,
   baseUrl: string,
 ): Promise<Buffer> {

@@ -6,15 +6,17 @@ import type { AroundFact, RecordKind } from '#core/ledger';
 import { beginsRecord, currentSchemaVersion, isObservation } from '#core/ledger';
 import type { Fact, Finding } from '#core/record';
 import type { Author } from '#core/rights';
-import type { Person, ProposedFact } from '#contract';
+import type { PersonState } from '#core/people';
+import { authorOf } from '#core/people';
+import type { ProposedFact } from '#contract';
 import { auditEntryOfFact } from '../audit/entry';
 import { canonicalText } from '../audit/text';
 import { durably } from '../database/durably';
 import { AppError, factIdReused } from '../http/appError';
 import type { Services } from '../services';
-import { listPeopleById } from '../people/queries';
+import { deleteSessions, findPerson } from '../people/queries';
 import { admit } from './admit';
-import { aroundOf } from './around';
+import { aroundOf, NO_SURROUNDINGS } from './around';
 import { projectionOf } from './project';
 import { edgesOf, lockRecords, storeFacts } from './queries';
 import type { LoadedRecord, Opened } from './references';
@@ -34,7 +36,7 @@ export interface Appended {
  */
 export async function appendFact(
   services: Services,
-  author: Person,
+  author: PersonState,
   proposed: ProposedFact,
 ): Promise<Appended> {
   refuseForeign(author, proposed);
@@ -44,7 +46,7 @@ export async function appendFact(
 }
 
 /** Refuses what this author, or this version of the program, may not send. @throws AppError */
-export function refuseForeign(author: Person, proposed: ProposedFact): void {
+export function refuseForeign(author: PersonState, proposed: ProposedFact): void {
   if (proposed.authorId !== author.id) {
     throw new AppError(
       'wrong-author',
@@ -77,9 +79,11 @@ export async function appendFacts(
       ids.map((id) => ({ id, kind: locked.get(id)?.kind ?? kinds.get(id) ?? 'run' })),
       proposed,
     );
-    const authors = await listPeopleById(tx, [
-      ...new Set(proposed.map(({ authorId }) => authorId)),
-    ]);
+    const authors = new Map<string, Author>();
+    for (const { authorId } of proposed) {
+      const person = authors.has(authorId) ? null : await findPerson(tx, authorId);
+      if (person) authors.set(authorId, authorOf(person));
+    }
     const outcomes = proposed.map((one) => {
       const author = authors.get(one.authorId);
       const around = aroundOf(services, surroundings, author, (id) => records.get(id)?.facts);
@@ -139,11 +143,16 @@ async function store(
     return projection;
   });
   const auditEntries = facts.map((fact) => auditEntryOfFact(fact));
-  refuseAltered(
-    auditEntries,
-    await storeFacts(tx, { facts, projections, edges: edgesOf(facts), auditEntries }),
-  );
+  const kept = await storeFacts(tx, { facts, projections, edges: edgesOf(facts), auditEntries });
+  refuseAltered(auditEntries, kept);
+  for (const fact of facts) await CONSEQUENCES[fact.kind]?.(tx, fact);
 }
+
+/** What goes with a fact in the same transaction. */
+const CONSEQUENCES: Readonly<Record<string, (tx: Knex, fact: Fact) => Promise<unknown>>> = {
+  // Whoever leaves is signed out everywhere.
+  'person.left': (tx, { recordId }) => deleteSessions(tx, recordId),
+};
 
 /** The log must vouch for what is kept. @throws AppError when the database keeps something else than was digested. */
 function refuseAltered(auditEntries: readonly string[], kept: readonly Fact[]): void {
@@ -301,7 +310,6 @@ export async function foundLaboratory(
     { ...record, kind: 'laboratory.rules-set', body: rules },
   ].map((made) => makeServerFact(services, authorId, made));
   const nothing = { id: record.recordId, kind: 'laboratory', facts: [], references: null } as const;
-  const surroundings = { laboratory: [], streams: new Map(), people: new Map(), left: null };
-  const opened = { records: new Map([[record.recordId, nothing]]), surroundings };
+  const opened = { records: new Map([[record.recordId, nothing]]), surroundings: NO_SURROUNDINGS };
   await storeNext(services, { id: authorId, rights: ['manage'] }, facts, opened);
 }

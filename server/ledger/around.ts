@@ -1,12 +1,13 @@
 import type { Knex } from 'knex';
 import { plainDateAt, rulesAt, LABORATORY_RECORD } from '#core/laboratory';
 import type { LaboratoryFact } from '#core/laboratory';
-import type { AroundFact, PlainRecordKind, StatesAround } from '#core/ledger';
+import type { AroundFact, PlainRecordKind } from '#core/ledger';
 import { foldRecord, stockLeft } from '#core/ledger';
 import type { Fact, Reference } from '#core/record';
+import { nameKey } from '#core/people';
 import type { Author } from '#core/rights';
 import { AppError } from '../http/appError';
-import { listPeopleById } from '../people/queries';
+import { findNamed } from '../people/queries';
 import type { Services } from '../services';
 import { listFactsOf, listLaboratoryFacts, listProjections } from './queries';
 
@@ -14,29 +15,41 @@ import { listFactsOf, listLaboratoryFacts, listProjections } from './queries';
 export interface Surroundings {
   readonly laboratory: readonly LaboratoryFact[];
   readonly streams: ReadonlyMap<string, readonly Fact[]>;
-  readonly people: ReadonlyMap<string, Author>;
+  /** Who has the names that facts ask for, by what names are compared. */
+  readonly named: ReadonlyMap<string, string>;
   /** What is left of lots and bottles; null when nobody asked. */
   readonly left: ReadonlyMap<string, number> | null;
 }
 
-/** Loads what facts refer to. @param needsStock whether somebody will ask for what is left */
+/** Loads what facts that are on record refer to, and what those that are to come will ask for. */
 export async function loadSurroundings(
   tx: Knex,
   references: readonly Reference[],
-  needsStock: boolean,
+  proposed: readonly Pick<Fact, 'kind' | 'body'>[],
 ): Promise<Surroundings> {
-  const idsOf = (isPerson: boolean): string[] => [
-    ...new Set(
-      references.filter(({ kind }) => (kind === 'person') === isPerson).map(({ id }) => id),
-    ),
-  ];
+  const needsStock = proposed.some(({ kind }) => kind === 'preparation.started');
+  const named = new Map<string, string>();
+  for (const { kind, body } of proposed) {
+    if (kind !== 'person.renamed') continue;
+    const { name } = body as { readonly name: string };
+    const id = await findNamed(tx, name);
+    if (id !== null) named.set(nameKey(name), id);
+  }
   return {
     laboratory: await listLaboratoryFacts(tx),
-    streams: await listFactsOf(tx, idsOf(false)),
-    people: await listPeopleById(tx, idsOf(true)),
+    streams: await listFactsOf(tx, [...new Set(references.map(({ id }) => id))]),
+    named,
     left: needsStock ? await loadLeft(tx) : null,
   };
 }
+
+/** Nothing at all: for facts that refer to nothing. */
+export const NO_SURROUNDINGS: Surroundings = {
+  laboratory: [],
+  streams: new Map(),
+  named: new Map(),
+  left: null,
+};
 
 /** What is left of each lot and bottle. */
 async function loadLeft(tx: Knex): Promise<ReadonlyMap<string, number>> {
@@ -59,28 +72,24 @@ const NOBODY: Author = { id: '', rights: [] };
  */
 export function aroundOf(
   services: Services,
-  { laboratory, streams, people, left }: Surroundings,
+  { laboratory, streams, named, left }: Surroundings,
   author: Author = NOBODY,
   inHand: (id: string) => readonly Fact[] | undefined = () => undefined,
 ): AroundFact {
   const streamOf = (id: string): readonly Fact[] => inHand(id) ?? streams.get(id) ?? [];
-  const folded = <K extends keyof StatesAround>(kind: K, facts: readonly Fact[]) =>
-    // A person has no stream: `people` is asked for them.
-    (facts[0]?.recordKind === kind ? foldRecord(kind as PlainRecordKind, facts) : null) as
-      StatesAround[K] | null;
+  const folded = <K extends PlainRecordKind>(kind: K, facts: readonly Fact[]) =>
+    facts[0]?.recordKind === kind ? foldRecord(kind, facts) : null;
   return {
     get today() {
       return todayIn(services, laboratory);
     },
     author,
-    now: <K extends keyof StatesAround>(kind: K, id: string) =>
-      kind === 'person'
-        ? ((people.get(id) ?? null) as StatesAround[K] | null)
-        : folded(kind, streamOf(id)),
+    now: (kind, id) => folded(kind, streamOf(id)),
     at: (kind, { id, version }) => {
       const facts = streamOf(id);
       return facts.length < version ? null : folded(kind, facts.slice(0, version));
     },
+    personNamed: (name) => named.get(nameKey(name)) ?? null,
     versionAt: (id, time) =>
       streamOf(id).filter(({ recordedAt }) => (recordedAt ?? '') <= time).length,
     left: (id) => {

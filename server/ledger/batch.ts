@@ -1,4 +1,5 @@
-import type { Person, ProposedFact } from '#contract';
+import type { PersonState } from '#core/people';
+import type { ProposedFact } from '#contract';
 import { AppError, toAppError } from '../http/appError';
 import type { Services } from '../services';
 import type { Appended } from './append';
@@ -8,7 +9,7 @@ import { appendFact, appendFacts, refuseForeign } from './append';
 const FACTS_AT_MOST = 64;
 
 interface Waiting {
-  readonly author: Person;
+  readonly author: PersonState;
   readonly proposed: ProposedFact;
   readonly resolve: (appended: Appended) => void;
   readonly reject: (error: unknown) => void;
@@ -28,7 +29,7 @@ export class Batch {
   }
 
   /** Appends a fact with others. @throws AppError as `appendFact` does */
-  append(author: Person, proposed: ProposedFact): Promise<Appended> {
+  append(author: PersonState, proposed: ProposedFact): Promise<Appended> {
     refuseForeign(author, proposed);
     return new Promise((resolve, reject) => {
       this.#waiting.push({ author, proposed, resolve, reject });

@@ -5,9 +5,11 @@ import { addToDate, DEFAULT_HOUSE_RULES, UNWRITTEN_RULES } from '#core/laborator
 import type { RunSummary } from '#core/ledger';
 import type { StoredFile } from '#core/record';
 import { currentSchemaVersion } from '#core/ledger';
+import { RIGHTS } from '#core/rights';
 import { foldRun, openConflicts } from '#core/titration';
 import type { NewFact, Problem, RunAnswer } from '#contract';
 import { verifyAudit } from '../audit/verify';
+import { NO_SURROUNDINGS } from './around';
 import { up } from '../database/migrations/007_rules';
 import { findStrayFile } from '../files/files';
 import { addPerson } from '../people/accounts';
@@ -586,22 +588,21 @@ test('a laboratory that never set any rules gets those it worked by as a fact, o
   const database = await createTestDatabase();
   const { owner, db } = database;
   const services = { db, now: () => new Date() };
-  const account = { name: 'Oda', password: 'a long secret', mayCertify: true, mayManage: true };
+  const account = { name: 'Oda', password: 'a long secret', rights: RIGHTS };
   const { id: authorId } = await addPerson(services, null, account);
   const made = makeServerFact(services, authorId, {
     ...{ recordId: uuidv7(), recordKind: 'laboratory', kind: 'laboratory.founded' },
     body: { name: 'Of before', timeZone: 'Europe/Vienna' },
   });
   const before = { id: made.recordId, kind: 'laboratory', facts: [], references: null } as const;
-  const surroundings = { laboratory: [], streams: new Map(), people: new Map(), left: null };
-  const opened = { records: new Map([[made.recordId, before]]), surroundings };
+  const opened = { records: new Map([[made.recordId, before]]), surroundings: NO_SURROUNDINGS };
   await storeNext(services, { id: authorId, rights: [] }, [made], opened);
   await up(owner);
   await up(owner);
   // As every start does where the shape has changed since.
   await rebuildProjections(owner);
   expect(await findLaboratory(db)).toMatchObject({ version: 2, rules: UNWRITTEN_RULES });
-  expect(await verifyAudit(db)).toMatchObject({ kind: 'whole', entries: 4 });
+  expect(await verifyAudit(db)).toMatchObject({ kind: 'whole', entries: 5 });
   expect(await listStrayProjections(db)).toEqual([]);
   await database.drop();
 });

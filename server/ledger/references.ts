@@ -42,8 +42,7 @@ export async function openRecords(
     records.map(({ id }) => id),
   );
   const facts = [...[...streams.values()].flat(), ...proposed];
-  const needsStock = proposed.some(({ kind }) => kind === 'preparation.started');
-  const surroundings = await loadSurroundings(services.db, facts.flatMap(referencesOf), needsStock);
+  const surroundings = await loadSurroundings(services.db, facts.flatMap(referencesOf), proposed);
   const around = aroundOf(services, surroundings);
   const loaded = records.map(({ id, kind }): [string, LoadedRecord] => {
     const own = streams.get(id) ?? [];

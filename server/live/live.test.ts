@@ -142,9 +142,11 @@ test('a new person is told; sign-ins move the number on without a word', async (
   const after = await headNow();
   const browser = await listen(laboratory.url, after);
   const chief = await laboratory.signIn(laboratory.chief);
-  const person = { name: 'Nils Ahm', password: 'long enough too', mayCertify: false };
-  await chief.post('/api/people', { ...person, mayManage: false }).expect(201);
-  expect(await browser.until(1)).toEqual([{ id: after + 2, event: { kind: 'people' } }]);
+  const person = { name: 'Nils Ahm', password: 'long enough too', rights: [] };
+  await chief.post('/api/people', person).expect(201);
+  expect(await browser.until(1)).toMatchObject([
+    { id: after + 3, event: { kind: 'fact', recordKind: 'person', version: 1 } },
+  ]);
 });
 
 test('a reader that does not read is dropped, not buffered for', async () => {

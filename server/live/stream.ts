@@ -105,11 +105,10 @@ function liveEventOf(entry: AuditEntry): LiveEvent | null {
       const { recordKind, recordId, version } = entry;
       return { kind: 'fact', recordKind, recordId, version };
     }
-    case 'account-made':
-      return { kind: 'people' };
     case 'rebuilt':
     case 'restored':
       return { kind: 'gap' };
+    case 'account-made':
     case 'signed-in':
     case 'signed-out':
     case 'sign-in-failed':

@@ -2,23 +2,26 @@ import { randomInt } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import { v7 as uuidv7 } from 'uuid';
 import type { Laboratory } from '#core/laboratory';
-import type { Person } from '#contract';
-import { nameKey } from '#contract';
+import type { PersonState } from '#core/people';
+import { authorOf } from '#core/people';
+import { RIGHTS } from '#core/rights';
+import type { Right } from '#core/rights';
 import { auditEntryOfAccount } from '../audit/entry';
 import { appendAudit } from '../audit/queries';
 import { sha256 } from '../audit/text';
 import { durably } from '../database/durably';
 import { AppError, nameTaken } from '../http/appError';
-import { foundLaboratory } from '../ledger/append';
+import { foundLaboratory, lockAndOpen, makeServerFact, storeNext } from '../ledger/append';
 import type { Services } from '../services';
 import {
   deleteSessions,
   findCredentials,
+  findNamed,
+  findPerson,
   findPasswordHash,
   hasPeople,
   insertPassword,
   insertPerson,
-  isNameTaken,
   replaceSecret,
   takeSecret,
 } from './queries';
@@ -35,7 +38,7 @@ const NOBODY = hashPassword('nobody has this password');
  * The id of the person who has this name and password. A failure is put on record without the name that was typed:
  * people type passwords there.
  *
- * @throws AppError `wrong-credentials`
+ * @throws AppError `wrong-credentials`, also for an account that is closed, which says so
  */
 export async function signInWithPassword(
   services: Services,
@@ -44,11 +47,21 @@ export async function signInWithPassword(
 ): Promise<string> {
   const found = await findCredentials(services.db, name);
   const isRight = await verify(found?.passwordHash ?? (await NOBODY), password);
-  if (found && isRight) return found.id;
+  const isClosed = found?.person.left != null;
+  if (found && isRight && !isClosed) return found.person.id;
   await durably(services.db, (tx) =>
-    appendAudit(tx, { kind: 'sign-in-failed', at: at(services), personId: found?.id ?? null }),
+    appendAudit(tx, {
+      kind: 'sign-in-failed',
+      at: at(services),
+      personId: found?.person.id ?? null,
+    }),
   );
-  throw new AppError('wrong-credentials', 'Name and password do not belong together.');
+  throw new AppError(
+    'wrong-credentials',
+    isRight && isClosed
+      ? 'This account is closed. Ask those who manage the laboratory.'
+      : 'Name and password do not belong together.',
+  );
 }
 
 /** Puts a sign-in on record, with the digest of the session that it begins: the log knows of every one. */
@@ -127,41 +140,45 @@ function at(services: Services): string {
 }
 
 /** What an account is made from. */
-export interface AccountDetails extends Omit<Person, 'id'> {
+export interface AccountDetails {
+  readonly name: string;
+  readonly rights: readonly Right[];
   readonly password: string;
 }
 
 /**
- * Adds a person with an account, in a transaction of the caller's or of its own.
+ * Adds a person with an account, in a transaction of the caller's or of its own. Their row comes before their first fact, of which
+ * the first person of all is the author.
  *
  * @param by who adds it; null for the first account and the demo's
  * @throws AppError `already-exists` for a name that is taken.
  */
 export async function addPerson(
   services: Services,
-  by: string | null,
-  details: AccountDetails,
+  by: PersonState | null,
+  { name, rights, password }: AccountDetails,
   isDemo = false,
-): Promise<Person> {
-  const { password, ...rest } = details;
-  const person = { id: uuidv7(), ...rest };
+): Promise<PersonState> {
+  const row = { id: uuidv7(), created_at: services.now() };
   const passwordHash = await hashPassword(password);
-  const row = {
-    id: person.id,
-    name: person.name,
-    name_key: nameKey(person.name),
-    may_certify: person.mayCertify,
-    may_manage: person.mayManage,
-    is_demo: isDemo,
-    created_at: services.now(),
-  };
-  await durably(services.db, async (tx) => {
-    if (await isNameTaken(tx, person.name)) throw nameTaken();
+  return durably(services.db, async (tx) => {
+    const inside = { ...services, db: tx };
+    if ((await findNamed(tx, name)) !== null) throw nameTaken();
     await insertPerson(tx, row);
-    await appendAudit(tx, auditEntryOfAccount(row, by, at(services)));
-    await setPassword({ ...services, db: tx }, by, person.id, passwordHash);
+    await appendAudit(tx, auditEntryOfAccount(row, by?.id ?? null, at(services)));
+    const opened = await lockAndOpen(inside, [{ id: row.id, kind: 'person' }]);
+    const joined = makeServerFact(services, by?.id ?? row.id, {
+      ...{ recordId: row.id, recordKind: 'person', kind: 'person.joined' },
+      body: { name, rights, isDemo },
+    });
+    // Whoever comes first adds themselves.
+    const author = by ? authorOf(by) : { id: row.id, rights: RIGHTS };
+    await storeNext(inside, author, [joined], opened);
+    await setPassword(inside, by?.id ?? null, row.id, passwordHash);
+    const person = await findPerson(tx, row.id);
+    if (!person) throw new RangeError(`person ${row.id} was not stored`);
+    return person;
   });
-  return person;
 }
 
 const FIRST_ACCOUNT_CODE = 'first-account-code';
@@ -185,7 +202,7 @@ export async function issueFirstAccountCode(services: Services): Promise<string 
 export async function makeFirstAccount(
   services: Services,
   request: { code: string; name: string; password: string; laboratory: Laboratory },
-): Promise<Person> {
+): Promise<PersonState> {
   return durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
     if (!(await takeSecret(tx, FIRST_ACCOUNT_CODE, sha256(request.code)))) {
@@ -201,8 +218,7 @@ export async function makeFirstAccount(
       );
     }
     const { name, password } = request;
-    const rights = { mayCertify: true, mayManage: true };
-    const person = await addPerson(inside, null, { name, password, ...rights });
+    const person = await addPerson(inside, null, { name, password, rights: RIGHTS });
     await foundLaboratory(inside, person.id, request.laboratory);
     return person;
   });

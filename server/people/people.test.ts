@@ -1,20 +1,25 @@
 import { hash } from '@node-rs/argon2';
+import type { Test } from 'supertest';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
-import { afterAll, beforeAll, expect, test } from 'vitest';
-import type { Problem, SessionAnswer } from '#contract';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { PersonState } from '#core/people';
+import type { ListAnswer, NewFact, Problem, SessionAnswer } from '#contract';
 import type { TestDatabase } from '../test-support/database';
 import { createTestDatabase } from '../test-support/database';
-import type { TestLaboratory } from '../test-support/laboratory';
+import type { Client, TestLaboratory } from '../test-support/laboratory';
 import {
   foundTestLaboratory,
   proposeFact,
+  startRun,
   startTestApp,
+  stockLaboratory,
   weighed,
 } from '../test-support/laboratory';
 import { verifyAudit } from '../audit/verify';
 import { migrate } from '../database/migrate';
 import { foundLaboratory } from '../ledger/append';
+import { listStrayProjections } from '../ledger/project';
 import { addPerson, issueFirstAccountCode, signInWithPassword } from './accounts';
 import { prune } from './queries';
 
@@ -28,7 +33,7 @@ afterAll(() => Promise.all([laboratory.close(), empty.drop()]));
 
 test('nobody reads or writes without a session', async () => {
   const visitor = laboratory.visitor();
-  for (const path of ['/api/records/bottle', '/api/people', '/api/runs/x']) {
+  for (const path of ['/api/records/bottle', '/api/records/person', '/api/runs/x']) {
     const answer = await visitor.get(path).expect(401);
     expect(answer.headers['content-type']).toMatch(/problem\+json/);
   }
@@ -61,8 +66,7 @@ test('the session lives in a guarded cookie, and changes need its token and our 
   const person = {
     name: 'Nils Ahm',
     password: 'long enough too',
-    mayCertify: false,
-    mayManage: false,
+    rights: [],
   };
   const withoutToken = await agent.post('/api/people').send(person).expect(403);
   expect((withoutToken.body as Problem).code).toBe('wrong-origin');
@@ -85,12 +89,12 @@ test('the session lives in a guarded cookie, and changes need its token and our 
     .expect(409);
   expect((twice.body as Problem).fields[0]?.field).toBe('name');
   await agent.delete('/api/session').set('x-csrf-token', csrfToken).expect(204);
-  await agent.get('/api/people').expect(401);
+  await agent.get('/api/records/person').expect(401);
 });
 
 test('only those who manage add people; real people are never offered for one click', async () => {
   const analyst = await laboratory.signIn(laboratory.analyst);
-  const person = { name: 'Eve', password: 'long enough too', mayCertify: true, mayManage: true };
+  const person = { name: 'Eve', password: 'long enough too', rights: ['certify', 'manage'] };
   await analyst.post('/api/people', person).expect(403);
   const offer = (await laboratory.visitor().get('/api/session')).body as SessionAnswer;
   expect(offer).toMatchObject({ kind: 'signed-out', demoPeople: [] });
@@ -136,7 +140,7 @@ test('the first account takes the code from the terminal, which works once', asy
     .expect(201);
   expect(answer.body).toMatchObject({
     kind: 'signed-in',
-    person: { mayCertify: true, mayManage: true },
+    person: { rights: ['certify', 'register', 'manage'] },
   });
   await request(app.server).post('/api/first-account').send(account(code)).expect(403);
   expect(await issueFirstAccountCode(services)).toBeNull();
@@ -145,11 +149,11 @@ test('the first account takes the code from the terminal, which works once', asy
 
 test('the demo is open to whoever sits at this machine, and to nobody behind a proxy or a borrowed name', async () => {
   const services = { db: laboratory.database.db, now: () => new Date() };
-  const rights = { mayCertify: false, mayManage: false };
+  const rights = [] as const;
   const made = await addPerson(
     services,
     null,
-    { name: 'Made Up', password: 'nobody knows it', ...rights },
+    { name: 'Made Up', password: 'nobody knows it', rights },
     true,
   );
   const offered = async (headers: Record<string, string>): Promise<number> => {
@@ -210,7 +214,7 @@ test('guessing is slowed down for every app process, and time forgives', async (
 
 test('names are compared by what is seen of them', async () => {
   const chief = await laboratory.signIn(laboratory.chief);
-  const person = { password: 'clouds under the ladder', mayCertify: false, mayManage: false };
+  const person = { password: 'clouds under the ladder', rights: [] };
   await chief.post('/api/people', { ...person, name: 'Žana  Krüger' }).expect(201);
   const signIn = (name: string, password = person.password) =>
     laboratory.visitor().post('/api/session').send({ name, password });
@@ -251,9 +255,10 @@ test('two accounts of before whose names have become the same both stay, each by
 test('a device that signed in before is not locked out by what others fail at', async () => {
   const database = await createTestDatabase();
   const services = { db: database.db, now: () => new Date() };
-  const rights = { mayCertify: true, mayManage: true };
+  const rights = ['certify', 'manage'] as const;
   const password = 'clouds under the ladder';
-  const { id } = await addPerson(services, null, { name: 'Oda Lind', password, ...rights });
+  const chief = await addPerson(services, null, { name: 'Oda Lind', password, rights });
+  const { id } = chief;
   await foundLaboratory(services, id, { name: 'Locked', timeZone: 'Europe/Vienna' });
   const pauses: number[] = [];
   const app = await startTestApp(database, {
@@ -278,8 +283,8 @@ test('a device that signed in before is not locked out by what others fail at', 
   const forged = { cookie: `vine.device=${'a'.repeat(32)}.${'b'.repeat(64)}` };
   await attempt(stranger(), password).set(forged).expect(429);
   // Nor is one on which somebody else has signed in: a trainee's tablet tries no more of the chief's passwords.
-  const trainee = { name: 'Tam Berg', password, mayCertify: false, mayManage: false };
-  await addPerson(services, id, trainee);
+  const trainee = { name: 'Tam Berg', password, rights: [] };
+  await addPerson(services, chief, trainee);
   const theirs = request.agent(app.server);
   const { csrfToken } = (await attempt(theirs, password, 'Tam Berg').expect(201)).body as {
     csrfToken: string;
@@ -299,8 +304,8 @@ test('a device that signed in before is not locked out by what others fail at', 
 test('one’s own password is changed, and one’s other sessions end', async () => {
   const chief = await laboratory.signIn(laboratory.chief);
   const password = 'clouds under the ladder';
-  const rights = { mayCertify: false, mayManage: false };
-  await chief.post('/api/people', { name: 'Nela', password, ...rights }).expect(201);
+  const rights = [] as const;
+  await chief.post('/api/people', { name: 'Nela', password, rights }).expect(201);
   const signIn = async (given: string) => {
     const agent = laboratory.visitor();
     const answer = await agent.post('/api/session').send({ name: 'Nela', password: given });
@@ -314,10 +319,10 @@ test('one’s own password is changed, and one’s other sessions end', async ()
   const refused = await change({ current: 'not this one', password: next }).expect(401);
   expect((refused.body as Problem).fields[0]?.field).toBe('current');
   await change({ current: password, password: 'Password123!' }).expect(400);
-  await there.agent.get('/api/people').expect(200);
+  await there.agent.get('/api/records/person').expect(200);
   await change({ current: password, password: next }).expect(204);
-  await here.agent.get('/api/people').expect(200);
-  await there.agent.get('/api/people').expect(401);
+  await here.agent.get('/api/records/person').expect(200);
+  await there.agent.get('/api/records/person').expect(401);
   expect([(await signIn(password)).status, (await signIn(next)).status]).toEqual([401, 201]);
   const ended = await here.agent
     .delete('/api/account/sessions')
@@ -380,4 +385,86 @@ test('behind a proxy that ends TLS: secure cookies, its origin accepted, no one-
   const offer = await request(app.server).get('/api/session').set(proxied);
   expect(offer.body).toMatchObject({ kind: 'signed-out', demoPeople: [] });
   await app.close();
+});
+
+describe('people are records', () => {
+  let lab: TestLaboratory;
+  let chief: Client;
+  let trainee: Client;
+
+  beforeAll(async () => {
+    lab = await foundTestLaboratory();
+    chief = await lab.signIn(lab.chief);
+    const details = { name: 'Ula Prent', password: 'a long enough secret', rights: [] };
+    const added = (await chief.post('/api/people', details).expect(201)).body as PersonState;
+    trainee = await lab.signIn(added);
+  });
+  afterAll(() => lab.close());
+
+  const change = (
+    by: Client,
+    person: Pick<PersonState, 'id'>,
+    fact: NewFact,
+    basedOn: number,
+  ): Test => by.send(fact, person.id, { basedOn });
+  const balance = {
+    kind: 'equipment.registered',
+    body: {
+      ...{ type: 'balance', name: 'Perfect', readabilityG: '0.00001', repeatabilityG: '0' },
+      ...{ linearityG: '0', maxLoadG: '220', calibrationDue: null },
+    },
+  } as NewFact;
+  const reason = 'has learnt it';
+
+  test('who has no right to register makes no perfect balance, until somebody gives it', async () => {
+    const refused = await trainee.send(balance, uuidv7()).expect(403);
+    expect((refused.body as Problem).title).toMatch(/registered.* by those who may/);
+    const rights: NewFact = {
+      kind: 'person.rights-changed',
+      body: { rights: ['register'], reason },
+    };
+    await change(trainee, trainee.person, rights, 1).expect(403);
+    await change(chief, trainee.person, rights, 0).expect(409);
+    await change(chief, trainee.person, rights, 1).expect(201);
+    await trainee.send(balance, uuidv7()).expect(201);
+  });
+
+  test('nobody takes a name that somebody has, nor shuts themselves out', async () => {
+    const named = (name: string): NewFact => ({ kind: 'person.renamed', body: { name, reason } });
+    await change(chief, trainee.person, named(' TAM  BERG'), 2).expect(422);
+    await change(chief, trainee.person, named('Ula Prentt'), 2).expect(201);
+    await lab.signIn({ ...trainee.person, name: 'ula prentt' });
+    const none: NewFact = { kind: 'person.rights-changed', body: { rights: [], reason } };
+    await change(chief, chief.person, none, 1).expect(422);
+    await change(chief, chief.person, { kind: 'person.left', body: { reason } }, 1).expect(422);
+  });
+
+  test('whoever leaves in the middle of a run is signed out at once, signs nothing more and stays in the history', async () => {
+    const ids = await stockLaboratory(chief, lab.today);
+    const runId = await startRun(trainee, ids);
+    const left: NewFact = { kind: 'person.left', body: { reason: 'went to another cellar' } };
+    await change(chief, trainee.person, left, 3).expect(201);
+    const waiting = await trainee.send(weighed(1, '0.4802'), runId).expect(401);
+    expect((waiting.body as Problem).title).toMatch(/stays on this device/);
+    const again = await lab
+      .visitor()
+      .post('/api/session')
+      .send({ name: 'Ula Prentt', password: 'a long enough secret' })
+      .expect(401);
+    expect((again.body as Problem).title).toMatch(/This account is closed/);
+    const { records } = (await chief.get('/api/records/run')).body as ListAnswer<'run'>;
+    expect(records.find(({ id }) => id === runId)?.startedBy).toBe(trainee.person.id);
+    // The run goes on in other hands; only those who may manage give it up.
+    const analyst = await lab.signIn(lab.analyst);
+    await analyst.send(weighed(1, '0.4802'), runId).expect(201);
+    const give: NewFact = { kind: 'run.abandoned', body: { reason: 'nobody goes on with it' } };
+    await analyst.send(give, runId, { basedOn: 2 }).expect(403);
+    await chief.send(give, runId, { basedOn: 2 }).expect(201);
+    await change(chief, trainee.person, { kind: 'person.returned', body: { reason } }, 4).expect(
+      201,
+    );
+    await lab.signIn({ ...trainee.person, name: 'Ula Prentt' });
+    expect(await verifyAudit(lab.database.db)).toMatchObject({ kind: 'whole' });
+    expect(await listStrayProjections(lab.database.db)).toEqual([]);
+  });
 });

@@ -1,13 +1,8 @@
 import type { Knex } from 'knex';
-import type { Author } from '#core/rights';
-import type { Person } from '#contract';
-import { authorOf, nameKey } from '#contract';
-import type { PersonRow as AccountRow } from '../audit/digests';
-
-interface PersonRow extends AccountRow {
-  /** What the name is compared by. */
-  readonly name_key: string;
-}
+import type { PersonState } from '#core/people';
+import { nameKey } from '#core/people';
+import type { EarlierPersonRow, PersonRow } from '../audit/digests';
+import { findProjection } from '../ledger/queries';
 
 /** A password as it was set; a person's last one counts. */
 export interface PasswordRow {
@@ -17,40 +12,38 @@ export interface PasswordRow {
   readonly set_at: Date;
 }
 
-function toPerson(row: PersonRow): Person {
-  return {
-    id: row.id,
-    name: row.name,
-    mayCertify: row.may_certify,
-    mayManage: row.may_manage,
-  };
+/** Somebody who works here, or did; null when there is nobody of that id. */
+export async function findPerson(db: Knex, id: string): Promise<PersonState | null> {
+  return findProjection(db, 'person', id);
 }
 
-export async function findPerson(db: Knex, id: string): Promise<Person | null> {
-  const row = await db<PersonRow>('people').where({ id }).first();
-  return row ? toPerson(row) : null;
+/** Accounts as their rows are, with what was said of their people when they joined, for the audit; the oldest first. */
+export async function listAccounts(db: Knex): Promise<EarlierPersonRow[]> {
+  interface Row extends PersonRow {
+    readonly body: { name: string; rights: readonly string[]; isDemo: boolean } | null;
+  }
+  const rows: Row[] = await db('people')
+    .leftJoin('facts', (join) => {
+      join.on('facts.record_id', 'people.id').andOnVal('facts.sequence', 1);
+    })
+    .orderBy('people.created_at')
+    .select('people.*', 'facts.body');
+  return rows.map(({ body, ...row }) => ({
+    ...row,
+    name: body?.name ?? '',
+    may_certify: body?.rights.includes('certify') ?? false,
+    may_manage: body?.rights.includes('manage') ?? false,
+    is_demo: body?.isDemo ?? false,
+  }));
 }
 
-/** People by their ids, with what they may. */
-export async function listPeopleById(
-  db: Knex,
-  ids: readonly string[],
-): Promise<ReadonlyMap<string, Author>> {
-  if (ids.length === 0) return new Map();
-  const rows = await db<PersonRow>('people').whereIn('id', ids);
-  return new Map(rows.map((row) => [row.id, authorOf(toPerson(row))]));
-}
-
-/** Whether somebody is one of the demo's made-up people. */
-export async function isDemoPerson(db: Knex, id: string): Promise<boolean> {
-  return (await db<PersonRow>('people').where({ id }).first('is_demo'))?.is_demo ?? false;
-}
-
-/** Accounts as their rows are, for the audit; the oldest first. */
-export async function listAccounts(db: Knex): Promise<AccountRow[]> {
-  return db<PersonRow>('people')
-    .orderBy('created_at')
-    .select('id', 'name', 'may_certify', 'may_manage', 'is_demo', 'created_at');
+/** The people who have a name in whatever spelling. */
+async function listNamed(db: Knex, name: string): Promise<PersonState[]> {
+  const rows: { state: PersonState }[] = await db('projections')
+    .where({ kind: 'person' })
+    .whereRaw(`state->>'nameKey' = ?`, [nameKey(name)])
+    .select('state');
+  return rows.map(({ state }) => state);
 }
 
 /**
@@ -60,11 +53,11 @@ export async function listAccounts(db: Knex): Promise<AccountRow[]> {
 export async function findCredentials(
   db: Knex,
   name: string,
-): Promise<{ id: string; passwordHash: string } | null> {
-  const rows = await db<PersonRow>('people').where({ name_key: nameKey(name) });
-  const row = rows.length > 1 ? rows.find((one) => one.name === name) : rows[0];
-  const passwordHash = row && (await findPasswordHash(db, row.id));
-  return row && passwordHash ? { id: row.id, passwordHash } : null;
+): Promise<{ person: PersonState; passwordHash: string } | null> {
+  const named = await listNamed(db, name);
+  const person = named.length > 1 ? named.find((one) => one.name === name) : named[0];
+  const passwordHash = person && (await findPasswordHash(db, person.id));
+  return person && passwordHash ? { person, passwordHash } : null;
 }
 
 /** The hash of somebody's present password. */
@@ -85,19 +78,14 @@ export async function insertPassword(db: Knex, row: Omit<PasswordRow, 'id'>): Pr
   await db('passwords').insert(row);
 }
 
-/** Whether somebody has this name in whatever spelling; nobody else can take it before the transaction ends. */
-export async function isNameTaken(tx: Knex, name: string): Promise<boolean> {
-  const key = nameKey(name);
-  await tx.raw('SELECT pg_advisory_xact_lock(hashtextextended(?, 1))', [key]);
-  return (await tx<PersonRow>('people').where({ name_key: key }).first('id')) !== undefined;
+/** Who has this name in whatever spelling; nobody else can take it before the transaction ends. */
+export async function findNamed(tx: Knex, name: string): Promise<string | null> {
+  await tx.raw('SELECT pg_advisory_xact_lock(hashtextextended(?, 1))', [nameKey(name)]);
+  return (await listNamed(tx, name))[0]?.id ?? null;
 }
 
-/** Ends somebody's sessions but one; gives how many there were. */
-export async function deleteSessions(
-  db: Knex,
-  personId: string,
-  exceptSid: string,
-): Promise<number> {
+/** Ends somebody's sessions, all or all but one; gives how many there were. */
+export async function deleteSessions(db: Knex, personId: string, exceptSid = ''): Promise<number> {
   return db('sessions')
     .whereRaw(`sess->>'personId' = ?`, [personId])
     .whereNot({ sid: exceptSid })
@@ -116,14 +104,14 @@ export async function prune(db: Knex, now: Date): Promise<void> {
   await db('attempts').where('expires_at', '<', now).delete();
 }
 
-export async function listPeople(db: Knex): Promise<Person[]> {
-  const rows = await db<PersonRow>('people').orderBy('name');
-  return rows.map(toPerson);
-}
-
-export async function listDemoPeople(db: Knex): Promise<Person[]> {
-  const rows = await db<PersonRow>('people').where({ is_demo: true }).orderBy('created_at');
-  return rows.map(toPerson);
+/** The made-up people of the demo who work here, the first to join first. */
+export async function listDemoPeople(db: Knex): Promise<PersonState[]> {
+  const rows: { state: PersonState }[] = await db('projections')
+    .where({ kind: 'person' })
+    .whereRaw(`(state->>'isDemo')::boolean`)
+    .orderBy('record_id')
+    .select('state');
+  return rows.map(({ state }) => state).filter(({ left }) => left === null);
 }
 
 export async function hasPeople(db: Knex): Promise<boolean> {

@@ -1,7 +1,7 @@
 import type { Request } from 'express';
 import { Router } from 'express';
 import { plainDateAt } from '#core/laboratory';
-import type { PeopleAnswer, SessionAnswer } from '#contract';
+import type { SessionAnswer } from '#contract';
 import {
   changePasswordSchema,
   demoSignInSchema,
@@ -25,7 +25,7 @@ import {
   recordSignOut,
   signInWithPassword,
 } from './accounts';
-import { hasPeople, isDemoPerson, listDemoPeople, listPeople } from './queries';
+import { hasPeople, listDemoPeople } from './queries';
 
 type PeopleParts = Pick<
   AppParts,
@@ -96,19 +96,10 @@ export function peopleRoutes(parts: PeopleParts): Router {
     response.json(answer);
   });
 
-  router.get('/people', async (request, response) => {
-    await requirePerson(services, request);
-    const answer: PeopleAnswer = { people: await listPeople(services.db) };
-    response.json(answer);
-  });
-
   router.post('/people', async (request, response) => {
-    const { id, mayManage } = await requirePerson(services, request);
+    const by = await requirePerson(services, request);
     const details = parseBody(request, newPersonSchema);
-    if (!mayManage) {
-      throw new AppError('not-allowed', 'Only those who manage the laboratory may add people.');
-    }
-    response.status(201).json(await addPerson(services, id, details));
+    response.status(201).json(await addPerson(services, by, details));
   });
 
   return router;
@@ -124,14 +115,13 @@ async function describeSession(parts: PeopleParts, request: Request): Promise<Se
   if (person && laboratory && csrfToken !== undefined) {
     const now = services.now().toISOString();
     const today = plainDateAt(now, laboratory.timeZone);
-    const isDemo = await isDemoPerson(services.db, person.id);
-    return { kind: 'signed-in', person, isDemo, csrfToken, laboratory, today, now, liveAfter };
+    return { kind: 'signed-in', person, csrfToken, laboratory, today, now, liveAfter };
   }
   const demoPeople = await offeredDemoPeople(parts, request);
   return {
     kind: 'signed-out',
     needsFirstAccount: !(await hasPeople(services.db)),
-    demoPeople: demoPeople.map(({ id, name, mayCertify }) => ({ id, name, mayCertify })),
+    demoPeople: demoPeople.map(({ id, name, rights }) => ({ id, name, rights })),
     laboratoryName: laboratory?.name ?? null,
   };
 }

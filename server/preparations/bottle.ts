@@ -6,8 +6,9 @@ import type { PreparationState } from '#core/preparation';
 import { bottleOf, checkBottling, recordsOf, resultOf } from '#core/preparation';
 import type { PreparedBottle } from '#core/reagent';
 import type { Fact } from '#core/record';
-import type { BottlingRequest, Person } from '#contract';
-import { authorOf } from '#contract';
+import type { PersonState } from '#core/people';
+import { authorOf } from '#core/people';
+import type { BottlingRequest } from '#contract';
 import { durably } from '../database/durably';
 import { AppError, factIdReused } from '../http/appError';
 import {
@@ -29,7 +30,7 @@ import type { Services } from '../services';
  */
 export async function bottlePreparation(
   services: Services,
-  person: Person,
+  person: PersonState,
   preparationId: string,
   request: BottlingRequest,
 ): Promise<PreparedBottle> {
@@ -67,7 +68,7 @@ function pick({ code, container, useBy }: BottlingRequest) {
 
 function decide(
   around: AroundFact,
-  person: Person,
+  person: PersonState,
   preparation: PreparationState,
   request: BottlingRequest,
 ): PreparedBottle {
@@ -94,7 +95,7 @@ function decide(
 /** What bottling writes into the preparation and on the shelf; not numbered yet. */
 function bottlingFacts(
   services: Services,
-  person: Person,
+  person: PersonState,
   preparation: PreparationState,
   request: BottlingRequest,
   bottle: PreparedBottle,

@@ -10,8 +10,9 @@ import {
   outOfUseFindings,
   partsOf,
 } from '#core/titration';
-import type { CertifyRequest, Person } from '#contract';
-import { authorOf } from '#contract';
+import type { PersonState } from '#core/people';
+import { authorOf } from '#core/people';
+import type { CertifyRequest } from '#contract';
 import { durably } from '../database/durably';
 import { AppError, factIdReused } from '../http/appError';
 import {
@@ -34,7 +35,7 @@ import type { Services } from '../services';
  */
 export async function certifyRun(
   services: Services,
-  person: Person,
+  person: PersonState,
   runId: string,
   request: CertifyRequest,
 ): Promise<Certificate> {
@@ -63,7 +64,11 @@ export async function certifyRun(
 }
 
 /** The certificate that was issued on this very decision. @throws AppError `fact-id-reused` when it was another one */
-function sameCertificate(known: RunFact, person: Person, request: CertifyRequest): Certificate {
+function sameCertificate(
+  known: RunFact,
+  person: PersonState,
+  request: CertifyRequest,
+): Certificate {
   if (known.kind === 'run.certified') {
     const { certificate } = known.body;
     const isSame =
@@ -79,7 +84,7 @@ function sameCertificate(known: RunFact, person: Person, request: CertifyRequest
 async function decide(
   tx: Knex,
   services: Services,
-  person: Person,
+  person: PersonState,
   run: RunState,
   request: CertifyRequest,
 ): Promise<Certificate> {
@@ -122,7 +127,7 @@ async function partsNow<K extends 'bottle' | 'lot' | 'equipment'>(
 /** What a certificate writes into the run and on its bottle; not numbered yet. */
 function certifiedFacts(
   services: Services,
-  person: Person,
+  person: PersonState,
   run: RunState,
   request: CertifyRequest,
   certificate: Certificate,

@@ -8,7 +8,9 @@ import type TestAgent from 'supertest/lib/agent';
 import { v7 as uuidv7 } from 'uuid';
 import { addToDate, DEFAULT_HOUSE_RULES, plainDateAt } from '#core/laboratory';
 import { currentSchemaVersion, recordKindOf } from '#core/ledger';
-import type { ClientFactBody, NewFact, Person, ProposedFact, SessionAnswer } from '#contract';
+import { RIGHTS } from '#core/rights';
+import type { PersonState } from '#core/people';
+import type { ClientFactBody, NewFact, ProposedFact, SessionAnswer } from '#contract';
 import type { AppParts } from '../http/app';
 import { createApp } from '../http/app';
 import { foundLaboratory } from '../ledger/append';
@@ -26,21 +28,21 @@ export const LABEL_WORKER = join(import.meta.dirname, '../../dist/server/labelWo
 /** A founded laboratory with two people, driven through HTTP as the browser does. */
 export interface TestLaboratory {
   readonly database: TestDatabase;
-  readonly chief: Person;
-  readonly analyst: Person;
+  readonly chief: PersonState;
+  readonly analyst: PersonState;
   readonly today: string;
   readonly url: string;
   readonly feed: Feed;
   /** A browser without a session. */
   readonly visitor: () => TestAgent;
-  readonly signIn: (person: Person) => Promise<Client>;
+  readonly signIn: (person: PersonState) => Promise<Client>;
   /** Ends its server and drops its database, unless that is to be kept. */
   readonly close: (options?: { keepDatabase?: boolean }) => Promise<void>;
 }
 
 /** A signed-in browser. */
 export interface Client {
-  readonly person: Person;
+  readonly person: PersonState;
   /** Cookie and token, for requests made by other means. */
   readonly headers: { readonly cookie: string; readonly 'x-csrf-token': string };
   readonly agent: TestAgent;
@@ -132,17 +134,15 @@ export async function foundTestLaboratory(
 ): Promise<TestLaboratory> {
   const database = await createTestDatabase();
   const services = { db: database.db, now: () => new Date() };
-  const rights = { mayCertify: true, mayManage: true };
   const chief = await addPerson(services, null, {
     name: 'Oda Lind',
     password: PASSWORD,
-    ...rights,
+    rights: RIGHTS,
   });
-  const analyst = await addPerson(services, chief.id, {
+  const analyst = await addPerson(services, chief, {
     name: 'Tam Berg',
     password: PASSWORD,
-    mayCertify: false,
-    mayManage: false,
+    rights: ['register'],
   });
   const timeZone = 'Europe/Vienna';
   await foundLaboratory(services, chief.id, { name: 'Test bench', timeZone });

@@ -1,0 +1,126 @@
+import type { Around, Finding, Provenance, RecordHead } from '../record';
+import { checkMay, defineRecord, impossible, provenance } from '../record';
+import type { Author, Right } from '../rights';
+import { nameKey } from './nameKey';
+
+/** A person as they joined. */
+interface Joined {
+  readonly name: string;
+  readonly rights: readonly Right[];
+  /** One of the made-up people of the demo. */
+  readonly isDemo: boolean;
+}
+
+export interface PersonFactBodies {
+  'person.joined': Joined;
+  'person.renamed': { readonly name: string; readonly reason: string };
+  'person.rights-changed': { readonly rights: readonly Right[]; readonly reason: string };
+  /** Their account is closed: they sign nothing more, and stay in the history. */
+  'person.left': { readonly reason: string };
+  'person.returned': { readonly reason: string };
+}
+
+/** A person of the laboratory. */
+export interface PersonState extends RecordHead, Author {
+  readonly name: string;
+  /** By what the name is compared. */
+  readonly nameKey: string;
+  readonly isDemo: boolean;
+  readonly joined: Provenance;
+  /** Null while they work here. */
+  readonly left: (Provenance & { readonly reason: string }) | null;
+}
+
+/** What is around a fact of a person. */
+export interface AroundPerson extends Pick<Around, 'author'> {
+  /** The person who has a name, in whatever spelling; null when nobody has. */
+  readonly personNamed: (name: string) => string | null;
+}
+
+/** A person: joined, renamed, given and taken rights, left and come back. */
+export const PERSON_RECORD = defineRecord<
+  'person',
+  PersonFactBodies,
+  PersonState,
+  AroundPerson,
+  'person.joined'
+>({
+  kind: 'person',
+  first: 'person.joined',
+  begin: (fact) =>
+    fact.kind === 'person.joined'
+      ? {
+          ...fact.body,
+          nameKey: nameKey(fact.body.name),
+          joined: provenance(fact),
+          left: null,
+        }
+      : null,
+  facts: {
+    'person.joined': {
+      nature: 'decision',
+      needsServer: true,
+      check: (_fact, _state, { author }) => checkMay(author, 'manage'),
+      apply: () => ({}),
+      sentence: ({ name }) => `${name} joined.`,
+    },
+    'person.renamed': {
+      nature: 'decision',
+      check: ({ body: { name } }, { id }, { author, personNamed }) => {
+        const other = personNamed(name);
+        const isTaken = other !== null && other !== id;
+        const message = 'Somebody has this name already.';
+        return [
+          ...checkMay(author, 'manage'),
+          ...(isTaken ? [impossible('name-taken', 'name', message)] : []),
+        ];
+      },
+      apply: (_state, { body: { name } }) => ({ name, nameKey: nameKey(name) }),
+      sentence: ({ name, reason }) => `now called ${name}: ${reason}.`,
+    },
+    'person.rights-changed': {
+      nature: 'decision',
+      check: ({ body }, state, { author }) => [
+        ...checkMay(author, 'manage'),
+        ...(body.rights.includes('manage') ? [] : notOneself(author, state, 'take that right')),
+      ],
+      apply: (_state, { body: { rights } }) => ({ rights }),
+      sentence: ({ rights, reason }) =>
+        `rights: ${rights.length === 0 ? 'none' : rights.join(', ')}. ${reason}.`,
+    },
+    'person.left': {
+      nature: 'decision',
+      check: (_fact, state, { author }) => [
+        ...checkMay(author, 'manage'),
+        ...notOneself(author, state, 'close that account'),
+        ...(state.left ? [impossible('left-already', 'reason', 'They have left already.')] : []),
+      ],
+      apply: (_state, fact) => ({ left: { ...provenance(fact), reason: fact.body.reason } }),
+      sentence: ({ reason }) => `left: ${reason}.`,
+    },
+    'person.returned': {
+      nature: 'decision',
+      check: (_fact, { left }, { author }) => [
+        ...checkMay(author, 'manage'),
+        ...(left ? [] : [impossible('not-left', 'reason', 'They have not left.')]),
+      ],
+      apply: () => ({ left: null }),
+      sentence: ({ reason }) => `came back: ${reason}.`,
+    },
+  },
+});
+
+/** Nobody shuts themselves out: a laboratory always has somebody who manages it. */
+function notOneself(author: Author, { id }: PersonState, what: string): readonly Finding[] {
+  const message = `Ask somebody else who manages the laboratory to ${what}.`;
+  return author.id === id ? [impossible('oneself', 'rights', message)] : [];
+}
+
+/** Somebody as they enter a fact: who has left may nothing any more. */
+export function authorOf({
+  id,
+  rights,
+  left,
+}: Pick<PersonState, 'id' | 'rights' | 'left'>): Author {
+  return { id, rights: left ? [] : rights };
+}
