@@ -1,8 +1,8 @@
 import { useMemo } from 'react';
-import type { AroundFact, StatesAround } from '#core/ledger';
+import type { AroundFact, PlainStates } from '#core/ledger';
+import { authorOf, nameKey } from '#core/people';
 import type { RecordHead } from '#core/record';
-import { authorOf } from '#contract';
-import { usePeople, useRecords } from './records';
+import { useRecords } from './records';
 import { useSession } from './session';
 import { useStock } from './stock';
 
@@ -11,17 +11,17 @@ export function useAround(): AroundFact | undefined {
   const { laboratory, person, today } = useSession();
   const stock = useStock();
   const methods = useRecords('method');
-  const people = usePeople();
+  const people = useRecords('person');
   return useMemo(() => {
     if (!stock || !methods || !people) return undefined;
-    const known: { readonly [K in keyof StatesAround]: readonly StatesAround[K][] } = {
+    const known: { readonly [K in keyof PlainStates]: readonly PlainStates[K][] } = {
       laboratory: [laboratory],
       method: methods,
       lot: stock.lots,
       bottle: stock.bottles,
       equipment: stock.equipment,
       preparation: stock.preparations,
-      person: people.map(authorOf),
+      person: people,
     };
     const heads = new Map<string, RecordHead>(
       [methods, stock.lots, stock.bottles, stock.equipment].flatMap((some) =>
@@ -37,6 +37,7 @@ export function useAround(): AroundFact | undefined {
       at: (kind, { id, version }) => (versionOf(id) === version ? now(kind, id) : null),
       versionAt: versionOf,
       left: (id) => stock.left.get(id),
+      personNamed: (name) => people.find((one) => one.nameKey === nameKey(name))?.id ?? null,
       rulesAt: () => laboratory.rules,
     };
   }, [laboratory, methods, people, person, stock, today]);

@@ -54,7 +54,7 @@ function parsed(proposed: ProposedFact): ProposedFact {
     field: v.getDotPath(issue) ?? '',
     message: issue.message,
   }));
-  throw new Refusal(fields[0]?.message ?? 'This cannot be written down.', fields);
+  throw new Refusal('Something is not filled in right: look at the fields.', fields);
 }
 
 function findingsOn(

@@ -4,15 +4,7 @@ import { v7 as uuidv7 } from 'uuid';
 import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
 import { currentSchemaVersion, RECORD_KINDS, recordKindOf } from '#core/ledger';
 import type { RecordsNow } from '#core/titration';
-import type {
-  ListAnswer,
-  ListKind,
-  ListStates,
-  NewFact,
-  PeopleAnswer,
-  Person,
-  ProposedFact,
-} from '#contract';
+import type { ListAnswer, ListKind, ListStates, NewFact, ProposedFact } from '#contract';
 import { layOver } from '../outbox/layOver';
 import { asFact } from '../outbox/outbox';
 import { useWaiting } from '../outbox/useOutbox';
@@ -32,15 +24,10 @@ function listOf<K extends ListKind>(kind: K) {
   };
 }
 
-const PEOPLE = {
-  queryKey: ['people'],
-  queryFn: async () => (await ask<PeopleAnswer>('GET', '/people')).people,
-};
-
 /** Reads what entries are checked against before it is needed: the server may be away by then. */
 export function useReadAhead(): void {
   const lists = RECORD_KINDS.filter((kind) => kind !== 'laboratory').map(listOf);
-  useQueries({ queries: [...lists, PEOPLE] });
+  useQueries({ queries: lists });
 }
 
 /** Records as the server last told of them, with what this device has entered since. */
@@ -75,14 +62,9 @@ export function useRecordsNow(): RecordsNow {
   };
 }
 
-/** The people of the laboratory. */
-export function usePeople(): readonly Person[] | undefined {
-  return useQuery({ ...PEOPLE, throwOnError: failsThePage }).data;
-}
-
 /** The name of a person by id, as far as it is known. */
 export function usePersonName(): (id: string) => string {
-  const people = usePeople();
+  const people = useList('person');
   return (id) => people?.find((person) => person.id === id)?.name ?? '…';
 }
 

@@ -1,3 +1,5 @@
+import { authorOf } from '#core/people';
+import { may } from '#core/rights';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { v7 as uuidv7 } from 'uuid';
@@ -7,7 +9,7 @@ import { certificationFindings, outOfUseFindings } from '#core/titration';
 import type { CertifyRequest } from '#contract';
 import { deviceStamp } from '../app/device';
 import { ask } from '../app/api';
-import { usePeople, useRecordsNow } from '../app/records';
+import { useRecords, useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { reasonProblem } from '../ui/fieldMessages';
@@ -48,7 +50,7 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
   const obstacle = findings.find(({ severity }) => severity === 'impossible');
   const needsReason = findings.length > 0 && reasonProblem(reason) !== undefined;
 
-  if (!person.mayCertify) return <WhoMay />;
+  if (!may(person, 'certify')) return <WhoMay />;
   return (
     <form
       noValidate
@@ -105,8 +107,8 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
 
 /** Who may certify, for somebody who may not. */
 function WhoMay() {
-  const people = usePeople() ?? [];
-  const names = people.filter(({ mayCertify }) => mayCertify).map(({ name }) => name);
+  const people = useRecords('person') ?? [];
+  const names = people.filter((one) => may(authorOf(one), 'certify')).map(({ name }) => name);
   return (
     <p className="rounded-md border border-rule-strong bg-sheet p-4">
       To be certified by {names.join(' or ')}.

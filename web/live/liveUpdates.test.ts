@@ -77,23 +77,23 @@ async function openTab(after: number) {
   return { live, heard, refused };
 }
 
-const people: LiveEvent = { kind: 'people' };
+const gap: LiveEvent = { kind: 'gap' };
 const fact: LiveEvent = { kind: 'fact', recordKind: 'run', recordId: 'r', version: 2 };
 
 test('one tab of a browser listens and tells the others; when it leaves, the next goes on where it was', async () => {
   const [first, second] = [await openTab(10), await openTab(10)];
   expect(sources.map(({ url }) => url)).toEqual(['/api/events?after=10']);
-  sources[0]?.tell(11, people);
+  sources[0]?.tell(11, gap);
   sources[0]?.tell(14, fact);
   expect([first.heard, second.heard]).toEqual([
-    ['people', 'fact'],
-    ['people', 'fact'],
+    ['gap', 'fact'],
+    ['gap', 'fact'],
   ]);
   first.live.close();
   await vi.advanceTimersByTimeAsync(0);
   expect(sources[0]?.readyState).toBe(Source.CLOSED);
   expect(sources[1]?.url).toBe('/api/events?after=14');
-  sources[1]?.tell(15, people);
+  sources[1]?.tell(15, gap);
   expect([first.heard.length, second.heard.length]).toEqual([2, 3]);
 });
 
@@ -142,6 +142,6 @@ test('a tab that leaves as its turn comes opens no connection, and the next tab 
   leaving.close();
   const { heard } = await openTab(7);
   expect(sources).toHaveLength(1);
-  sources[0]?.tell(8, people);
-  expect(heard).toEqual(['people']);
+  sources[0]?.tell(8, gap);
+  expect(heard).toEqual(['gap']);
 });

@@ -36,15 +36,13 @@ function readAnew(client: QueryClient, event: LiveEvent): void {
     case 'gap':
       void client.invalidateQueries();
       return;
-    case 'people':
-      old('people');
-      return;
     case 'fact': {
       const { recordKind, recordId, version } = event;
       const run = client.getQueryData<RunAnswer>(['run', recordId]);
       if (!run || run.facts.length < version) old('run', recordId);
       old('records', recordKind);
-      if (recordKind === 'laboratory') old('session');
+      // The session says who is signed in, with their rights, and where.
+      if (recordKind === 'laboratory' || recordKind === 'person') old('session');
     }
   }
 }

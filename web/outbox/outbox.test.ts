@@ -259,7 +259,7 @@ test('a bottle whose code another device gave takes a new one; what rests on it 
     { fact: { id: bottle.id }, code: 'already-exists' },
     { fact: { id: withdrawn.id }, isHeld: true },
   ]);
-  const body = { ...(bottle.body), code: '0425-K' };
+  const body = { ...bottle.body, code: '0425-K' };
   await outbox.replace(bottle.id, { ...bottle, id: uuidv7(), body } as ProposedFact);
   await pass(10);
   expect(outbox.snapshot()).toEqual([]);

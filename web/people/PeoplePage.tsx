@@ -1,40 +1,49 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Person } from '#contract';
-import { nameKey, newPersonSchema } from '#contract';
+import type { PersonState } from '#core/people';
+import { authorOf } from '#core/people';
+import { may, RIGHT_TEXTS } from '#core/rights';
+import { newPersonSchema } from '#contract';
 import { ask } from '../app/api';
+import { useAddToRecord } from '../app/entering';
 import { Loading } from '../app/Loading';
-import { usePeople } from '../app/records';
+import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
+import { useReadAnew } from '../app/useReadAnew';
 import { Button } from '../ui/Button';
-import { CheckField, TextField } from '../ui/fields';
+import { TextField } from '../ui/fields';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
+import { ReasonDialog } from '../ui/ReasonDialog';
 import { Table } from '../ui/Table';
+import { instantText } from '../ui/typeset';
 import { useContractForm } from '../ui/useContractForm';
+import { PersonDialog } from './PersonDialog';
+import { RightsFields } from './RightsFields';
 
 /** Names that differ in nothing that can be seen; such accounts are of before names were compared like that. */
-function sameNames(people: readonly Person[]): readonly (readonly string[])[] {
-  const keys = new Set(people.map(({ name }) => nameKey(name)));
+function sameNames(people: readonly PersonState[]): readonly (readonly string[])[] {
+  const keys = new Set(people.map(({ nameKey }) => nameKey));
   return [...keys]
-    .map((key) => people.filter(({ name }) => nameKey(name) === key))
+    .map((key) => people.filter(({ nameKey }) => nameKey === key))
     .filter((group) => group.length > 1)
     .map((group) => group.map(({ name }) => name));
 }
 
-/** Who works here and what they may sign. */
+/** Who works here, and what they may. */
 export function PeoplePage() {
   const { person } = useSession();
-  const people = usePeople();
+  const people = useRecords('person');
   const [isAdding, setAdding] = useState(false);
   if (!people) return <Loading />;
+  const mayManage = may(authorOf(person), 'manage');
   return (
     <Page
       title="People"
       tabTitle="People"
-      lead="Everybody may prepare, titrate and judge; signing a certificate takes the right to"
+      lead="Everybody may prepare, titrate and judge; the rest takes a right"
       actions={
-        person.mayManage &&
+        mayManage &&
         !isAdding && (
           <Button
             look="primary"
@@ -54,36 +63,148 @@ export function PeoplePage() {
           }}
         />
       )}
-      {person.mayManage &&
+      {mayManage &&
         sameNames(people).map((names) => (
           <p key={names.join()} role="status" className="mb-4 border-l-4 border-straw pl-3">
             <b>{names.join(' and ')}</b> are hardly told apart. Each signs in by the exact spelling;
-            add a new account under another name for one of them.
+            rename one of them.
           </p>
         ))}
       <Table
         caption="People"
-        heads={['Name', 'May certify', 'May manage']}
-        rows={people.map(({ id, name, mayCertify, mayManage }) => ({
-          key: id,
-          cells: [<b key="n">{name}</b>, mayCertify ? 'yes' : 'no', mayManage ? 'yes' : 'no'],
-        }))}
+        heads={mayManage ? ['Name', 'May', 'Here', 'Change'] : ['Name', 'May', 'Here']}
+        rows={people
+          .toSorted((a, b) => Number(a.left !== null) - Number(b.left !== null))
+          .map((one) => ({
+            key: one.id,
+            cells: [
+              <b key="n">{one.name}</b>,
+              rightsText(one),
+              <Stay key="s" person={one} />,
+              ...(mayManage
+                ? [<Changes key="c" person={one} isOneself={one.id === person.id} />]
+                : []),
+            ],
+          }))}
       />
     </Page>
   );
 }
 
+function rightsText({ rights, left }: PersonState): string {
+  if (left) return 'nothing any more';
+  const names = rights.map((right) => RIGHT_TEXTS[right].name);
+  return names.length === 0 ? 'titrate' : names.join(', ');
+}
+
+/** Since when somebody works here, or until when they did. */
+function Stay({ person: { joined, left } }: { readonly person: PersonState }) {
+  const { laboratory } = useSession();
+  return left ? (
+    <span className="text-ink-soft">
+      left {instantText(left.at, laboratory.timeZone)}: {left.reason}
+    </span>
+  ) : (
+    <>since {instantText(joined.at, laboratory.timeZone)}</>
+  );
+}
+
+/** What may be done about somebody. */
+function Changes({
+  person,
+  isOneself,
+}: {
+  readonly person: PersonState;
+  readonly isOneself: boolean;
+}) {
+  const add = useAddToRecord();
+  const [asked, setAsked] = useState<'change' | 'leave' | 'return' | null>(null);
+  const close = (): void => {
+    setAsked(null);
+  };
+  const enter = (kind: 'person.left' | 'person.returned') => (reason: string) =>
+    add.mutateAsync({
+      recordId: person.id,
+      basedOn: person.version,
+      fact: { kind, body: { reason } },
+    });
+  return (
+    <span className="flex flex-wrap gap-x-4">
+      <Action
+        name={`Change ${person.name}`}
+        onAsk={() => {
+          setAsked('change');
+        }}
+      >
+        Name and rights…
+      </Action>
+      {!isOneself && (
+        <Action
+          name={
+            person.left ? `Let ${person.name} come back` : `Close the account of ${person.name}`
+          }
+          onAsk={() => {
+            setAsked(person.left ? 'return' : 'leave');
+          }}
+        >
+          {person.left ? 'Come back…' : 'Close the account…'}
+        </Action>
+      )}
+      {asked === 'change' && <PersonDialog person={person} onClose={close} />}
+      {asked === 'leave' && (
+        <ReasonDialog
+          title={`Close the account of ${person.name}?`}
+          description="They are signed out everywhere and sign nothing more. What they did stays under their name."
+          confirm="Close the account"
+          onConfirm={enter('person.left')}
+          onClose={close}
+        />
+      )}
+      {asked === 'return' && (
+        <ReasonDialog
+          title={`Let ${person.name} come back?`}
+          description="They sign in with the password that they had, and may what they could."
+          confirm="Open the account"
+          onConfirm={enter('person.returned')}
+          onClose={close}
+        />
+      )}
+    </span>
+  );
+}
+
+function Action({
+  name,
+  onAsk,
+  children,
+}: {
+  readonly name: string;
+  readonly onAsk: () => void;
+  readonly children: string;
+}) {
+  return (
+    <button
+      type="button"
+      aria-label={name}
+      className="min-h-8 font-semibold text-violet underline underline-offset-4"
+      onClick={onAsk}
+    >
+      {children}
+    </button>
+  );
+}
+
+/** An account needs the server: a password is never kept on a device. */
 function PersonForm({ onDone }: { readonly onDone: () => void }) {
-  const client = useQueryClient();
+  const readAnew = useReadAnew();
   const add = useMutation({
     mutationFn: (body: object) => ask('POST', '/people', body),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['people'] }),
+    onSuccess: readAnew,
   });
   const { form, field, showFailure, formError } = useContractForm(newPersonSchema, {
     name: '',
     password: '',
-    mayCertify: false,
-    mayManage: false,
+    rights: [],
   });
   return (
     <form
@@ -104,17 +225,19 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
         hint="At least 10 characters."
         {...field('password')}
       />
-      <CheckField label="May certify molarities" {...form.register('mayCertify')} />
-      <CheckField
-        label="May manage the laboratory"
-        hint="People, house rules and methods; a run by other rules than those in force."
-        {...form.register('mayManage')}
-      />
+      <div className="md:col-span-2">
+        <RightsFields
+          chosen={form.watch('rights')}
+          onChange={(rights) => {
+            form.setValue('rights', rights);
+          }}
+        />
+      </div>
       <div className="flex items-center gap-3 md:col-span-2">
         <Button type="submit" look="primary" disabled={add.isPending}>
           Add the person
         </Button>
-        <Button onClick={onDone}>Leave it</Button>
+        <Button onClick={onDone}>Cancel</Button>
         <FormError message={formError} />
       </div>
     </form>

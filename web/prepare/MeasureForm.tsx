@@ -29,7 +29,7 @@ interface MeasureFormProps {
 /** Where the figure of a step is typed, or taken from the balance. A second entry corrects the first, with a reason. */
 export function MeasureForm(props: MeasureFormProps) {
   const { step, balance, findings } = props;
-  const { isDemo } = useSession();
+  const { isDemo } = useSession().person;
   const [mode, setMode] = useState<WeighingMode>('tared');
   const [typed, setTyped] = useState<readonly [string, string]>(['', '']);
   const [takenFrom, setTakenFrom] = useState<string | null>(null);

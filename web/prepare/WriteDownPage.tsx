@@ -9,7 +9,7 @@ import { deviceLetter } from '../app/device';
 import { Loading } from '../app/Loading';
 import { useReach } from '../app/reachability';
 import { useBeginRecord } from '../app/entering';
-import { usePeople, useRecords } from '../app/records';
+import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { Button, ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
@@ -74,7 +74,7 @@ function PrepareForm({
   readonly code: string;
 }) {
   const { person, today } = useSession();
-  const people = usePeople() ?? [person];
+  const people = useRecords('person') ?? [person];
   const begin = useBeginRecord();
   const navigate = useNavigate();
   const [search] = useSearchParams();

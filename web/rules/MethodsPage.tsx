@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { Method } from '#core/chemistry';
 import { CATALOGUE, describeEndPoint } from '#core/chemistry';
+import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecords } from '../app/records';
 import { useSession } from '../app/session';
@@ -30,7 +31,7 @@ export function MethodsPage() {
     </span>,
   ];
   const copy = (id: string, name: string) =>
-    person.mayManage ? (
+    may(person, 'manage') ? (
       <Link
         key="c"
         className="inline-flex min-h-10 items-center whitespace-nowrap text-violet underline"
@@ -64,7 +65,7 @@ export function MethodsPage() {
                   {instantText(written.at(-1)?.at ?? '', laboratory.timeZone)}:{' '}
                   {written.at(-1)?.reason}
                 </span>,
-                person.mayManage ? (
+                may(person, 'manage') ? (
                   <Link
                     key="e"
                     className="inline-flex min-h-10 items-center text-violet underline"

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import * as v from 'valibot';
 import type { HouseRules } from '#core/laboratory';
 import { checkRules, DEFAULT_HOUSE_RULES, RULE_TEXTS, ruleWords } from '#core/laboratory';
+import { may } from '#core/rights';
 import { houseRulesSchema } from '#contract';
 import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
@@ -24,7 +25,7 @@ export function RulesPage() {
       tabTitle="House rules"
       lead="Where good laboratories differ. A method may say otherwise, and each run keeps the rules it began with."
     >
-      {person.mayManage ? (
+      {may(person, 'manage') ? (
         <RulesForm key={laboratory.version} />
       ) : (
         <RulesInForce rules={laboratory.rules} />

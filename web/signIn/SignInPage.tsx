@@ -61,7 +61,7 @@ function DemoPeople({ people }: { readonly people: Offer['demoPeople'] }) {
             >
               <span className="text-lg font-semibold">{person.name}</span>
               <span className="text-ink-soft">
-                {person.mayCertify ? 'titrates and certifies' : 'titrates'}
+                {person.rights.includes('certify') ? 'titrates and certifies' : 'titrates'}
               </span>
             </button>
           </li>

@@ -59,7 +59,7 @@ export function EntryPanel(props: EntryPanelProps) {
   const { run, step, mode, onPreview, onKept, ways } = props;
   const checked = useCheckedEntry(run);
   const { findings, setFindings, reason, setReason, why } = checked;
-  const { isDemo } = useSession();
+  const { isDemo } = useSession().person;
   const [isAtBalance, setIsAtBalance] = useState(false);
   const preset = step.action === 'pipette' ? pipetteMl(run.references.standard) : null;
   const given = preset === null ? '' : String(preset);

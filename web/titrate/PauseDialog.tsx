@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { RunState } from '#core/titration';
-import { usePeople } from '../app/records';
+import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
@@ -17,7 +17,7 @@ export function PauseDialog({
 }) {
   const { propose, keep } = useEnter(run);
   const { person } = useSession();
-  const others = (usePeople() ?? []).filter(({ id }) => id !== person.id);
+  const others = (useRecords('person') ?? []).filter(({ id }) => id !== person.id);
   const [toId, setToId] = useState('');
   const [remark, setRemark] = useState('');
   const body = { toId: toId === '' ? null : toId, remark: remark.trim() };

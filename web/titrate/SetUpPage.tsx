@@ -8,6 +8,7 @@ import { calibratedBurette } from '#core/metrology';
 import type { BottleState } from '#core/reagent';
 import { freshnessOf } from '#core/reagent';
 import type { RecordVersion } from '#core/record';
+import { may } from '#core/rights';
 import type { RunReferences, StandardChoice } from '#core/titration';
 import { adviceAgainst, checkRunStart } from '#core/titration';
 import { Loading } from '../app/Loading';
@@ -337,7 +338,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
             onText={setRepeatability}
           />
         </div>
-        {person.mayManage && (
+        {may(person, 'deviate') && (
           <div className="col-span-2">
             <CheckField
               label="The first titration is rough"
