@@ -47,6 +47,7 @@ export {
   bottleSchema,
   buretteSchema,
   calibrationSchema,
+  correctedBottleSchema,
   glasswareSchema,
   heaterSchema,
   lotSchema,

@@ -10,7 +10,7 @@ import type {
   Thermometer,
 } from '#core/metrology';
 import type { Pin, PreparationPlan } from '#core/preparation';
-import type { Lot, PreparedBottle } from '#core/reagent';
+import type { CorrectedBottle, Lot, PreparedBottle } from '#core/reagent';
 import { RIGHTS } from '#core/rights';
 import type { RunSetUp } from '#core/titration';
 import type { Weighing } from '#core/metrology';
@@ -158,6 +158,19 @@ export const bottleSchema = v.strictObject({
   container,
   note: remark,
 }) satisfies SchemaOf<PreparedBottle>;
+
+/** What of a bottle is put right; an indicator has no molarity. */
+export const correctedBottleSchema = v.strictObject({
+  code: bottleCode,
+  nominalMolarity: v.nullable(molarity),
+  volumeMl: solutionMl,
+  preparedOn: plainDate,
+  preparedBy: id,
+  useBy: v.nullable(plainDate),
+  container,
+  note: remark,
+  reason,
+}) satisfies SchemaOf<CorrectedBottle & { readonly reason: string }>;
 
 const sourceSchema = v.variant('kind', [
   v.strictObject({
@@ -335,6 +348,10 @@ export const FACT_SCHEMAS = {
   'lot.registered': lotSchema,
   'equipment.registered': equipmentSchema,
   'bottle.prepared': bottleSchema,
+  'lot.corrected': v.strictObject({ lot: lotSchema, reason }),
+  'equipment.corrected': v.strictObject({ equipment: equipmentSchema, reason }),
+  'bottle.corrected': correctedBottleSchema,
+  'laboratory.renamed': v.strictObject({ name: line, reason }),
   'lot.opened': v.strictObject({ openedOn: plainDate }),
   'lot.counted': v.strictObject({
     amountLeft: nonNegativeDecimal,
@@ -470,6 +487,11 @@ export const FACT_SCHEMAS = {
   }),
   'run.conflict-settled': v.strictObject({ keeps: id, reason }),
   'run.flask-voided': v.strictObject({ flask, reason }),
+  'run.record-adopted': v.strictObject({
+    kind: v.picklist(['method', 'lot', 'bottle', 'equipment']),
+    ...recordVersion.entries,
+    reason,
+  }),
   'run.abandoned': v.strictObject({ reason }),
 } satisfies { readonly [K in ClientFactKind]: SchemaOf<FactBodies[K]> };
 

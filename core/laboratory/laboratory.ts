@@ -13,6 +13,7 @@ export interface Laboratory {
 
 export interface LaboratoryFactBodies {
   'laboratory.founded': Laboratory;
+  'laboratory.renamed': { readonly name: string; readonly reason: string };
   'laboratory.rules-set': { readonly rules: HouseRules; readonly reason: string };
 }
 export type LaboratoryFact = FactOf<LaboratoryFactBodies>;
@@ -41,6 +42,12 @@ export const LABORATORY_RECORD = defineRecord<
       check: () => [],
       apply: () => ({}),
       sentence: ({ name }) => `${name} founded.`,
+    },
+    'laboratory.renamed': {
+      nature: 'decision',
+      check: (_fact, _state, { author }) => checkMay(author, 'manage'),
+      apply: (_state, { body: { name } }) => ({ name }),
+      sentence: ({ name, reason }) => `now called ${name}: ${reason}.`,
     },
     'laboratory.rules-set': {
       nature: 'decision',

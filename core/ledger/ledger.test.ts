@@ -25,11 +25,15 @@ test('what is decided names what it rests on; what was seen is never refused for
   const decisions = FACT_KINDS.filter((kind) => !isObservation(kind) && !beginsRecord(kind));
   expect(decisions.toSorted()).toEqual([
     'bottle.certified',
+    'bottle.corrected',
     'bottle.returned',
     'bottle.withdrawn',
+    'equipment.corrected',
     'equipment.returned',
     'equipment.withdrawn',
+    'laboratory.renamed',
     'laboratory.rules-set',
+    'lot.corrected',
     'lot.counted',
     'lot.returned',
     'lot.withdrawn',
@@ -49,6 +53,7 @@ test('what is decided names what it rests on; what was seen is never refused for
     'run.flask-voided',
     'run.paused',
     'run.reading-corrected',
+    'run.record-adopted',
     'run.resumed',
     'run.volume-corrected',
     'run.weighing-corrected',

@@ -4,6 +4,7 @@ import { EQUIPMENT_RECORD } from '../metrology';
 import type { AroundPerson } from '../people';
 import { PERSON_RECORD } from '../people';
 import { PREPARATION_RECORD } from '../preparation';
+import type { AroundBottle } from '../reagent';
 import { BOTTLE_RECORD, LOT_RECORD } from '../reagent';
 import type {
   Around,
@@ -104,6 +105,11 @@ const KNOWN = new Map<string, Known>(
 /** The kinds of all facts. */
 export const FACT_KINDS = [...KNOWN.keys()] as readonly FactKind[];
 
+/** Whether a kind of record stands on its own. */
+function isPlainKind(kind: string): kind is PlainRecordKind {
+  return kind in PLAIN_RECORDS;
+}
+
 /** Whether a text names a kind of record. */
 export function isRecordKind(text: string): text is RecordKind {
   return text in RECORDS;
@@ -195,14 +201,19 @@ export function restsOn(
 export interface AroundFact extends Around<PlainStates> {
   rulesAt: AroundRun['rulesAt'];
   readonly personNamed: AroundPerson['personNamed'];
+  readonly bottleCoded: AroundBottle['bottleCoded'];
 }
 
-/** Whether a person whom a fact names is there. */
-function checkNamed(fact: Fact, around: AroundFact): readonly Finding[] | null {
-  const missing = referencesOf(fact).find(
-    ({ kind, id }) => kind === 'person' && !around.now('person', id),
-  );
-  return missing ? [unknownReference(missing.field, 'There is no such person.')] : null;
+/** What a fact of a record that has begun names and what is not there, or never was at that version; null when all is. */
+function missingFor(fact: Fact, around: AroundFact): readonly Finding[] | null {
+  const missing = referencesOf(fact).find(({ kind, id, version }) => {
+    if (!isPlainKind(kind)) return false;
+    return (version === null ? around.now(kind, id) : around.at(kind, { id, version })) === null;
+  });
+  if (!missing) return null;
+  const { field, kind, version } = missing;
+  const message = `There is no such ${kind}${version === null ? '' : ' at this version'}.`;
+  return [unknownReference(field, message)];
 }
 
 /**
@@ -227,5 +238,5 @@ export function checkFact(
   const closed = record.closed?.(state) ?? [];
   return closed.length > 0
     ? closed
-    : (checkNamed(fact, around) ?? definition.check(fact, state, around));
+    : (missingFor(fact, around) ?? definition.check(fact, state, around));
 }

@@ -1,4 +1,4 @@
-import type { Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
+import type { Correction, Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
 import type { DecimalText, Distribution } from '../measurement';
 import { calibratedVolume, correctionAtMl } from './calibration';
 
@@ -102,6 +102,8 @@ export interface Calibration {
 export interface EquipmentFactBodies {
   'equipment.registered': Equipment;
   'equipment.calibrated': Calibration;
+  /** What was mistyped, put right: the whole piece as it should have been registered. */
+  'equipment.corrected': { readonly equipment: Equipment; readonly reason: string };
   'equipment.withdrawn': WithdrawalBody;
   'equipment.returned': WithdrawalBody;
 }
@@ -112,6 +114,8 @@ export interface EquipmentState extends RecordHead, Withdrawable {
   readonly equipment: Equipment;
   /** Oldest first; the last one is in force. */
   readonly calibrations: readonly (Provenance & Calibration)[];
+  /** Oldest first. */
+  readonly corrections: readonly Correction<Equipment>[];
 }
 
 /** A point of a calibration in numbers: what is marked, how far the truth is from it, and how sure that is (k = 2). */

@@ -1,10 +1,12 @@
 import type { Finding, Today } from '../record';
 import {
   checkMay,
+  corrected,
   defineRecord,
   impossible,
   provenance,
   RETURNED,
+  restedOn,
   takes,
   WITHDRAWN,
 } from '../record';
@@ -28,6 +30,7 @@ export const EQUIPMENT_RECORD = defineRecord<
           registered: provenance(fact),
           equipment: fact.body,
           calibrations: [],
+          corrections: [],
           withdrawn: null,
         }
       : null,
@@ -54,10 +57,36 @@ export const EQUIPMENT_RECORD = defineRecord<
       }),
       sentence: ({ certificate, calibratedOn }) => `calibrated on ${calibratedOn}, ${certificate}.`,
     },
+    'equipment.corrected': {
+      nature: 'decision',
+      check: ({ body: { equipment } }, state, { author, isUsed, today }) => [
+        ...checkMay(author, 'register'),
+        ...checkRange(equipment),
+        ...checkTypedDate('calibrationDue', equipment.calibrationDue, 'to-come', today),
+        ...(sortOf(equipment) !== sortOf(state.equipment) && isUsed(state.id)
+          ? [restedOn('type')]
+          : []),
+      ],
+      // A calibration says when the next one is due.
+      apply: (state, fact) => {
+        const last = state.calibrations.at(-1);
+        const { equipment } = fact.body;
+        return {
+          equipment: last ? { ...equipment, calibrationDue: last.due } : equipment,
+          corrections: corrected(state, fact, state.equipment),
+        };
+      },
+      sentence: ({ equipment, reason }) => `${equipment.name} corrected: ${reason}.`,
+    },
     'equipment.withdrawn': WITHDRAWN,
     'equipment.returned': takes(RETURNED, 'register'),
   },
 });
+
+/** What sort of thing it is: a flask never becomes a pipette. */
+function sortOf(equipment: Equipment): string {
+  return 'kind' in equipment ? `${equipment.type} ${equipment.kind}` : equipment.type;
+}
 
 /** What an instrument says of itself that makes no instrument. */
 function checkRange(equipment: Equipment): readonly Finding[] {

@@ -1,7 +1,7 @@
 import type { Container } from '../chemistry';
 import type { PlainDate } from '../laboratory';
 import type { DecimalText } from '../measurement';
-import type { Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
+import type { Correction, Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
 
 /** What a solution is kept for. An auxiliary (acid, indicator) provides the medium and is in no equation. */
 export type Purpose = 'titrant' | 'standard' | 'auxiliary';
@@ -57,9 +57,23 @@ interface CertifiedMolarity {
   readonly validUntil: PlainDate;
 }
 
+/** What of a bottle can be put right: what was typed, not what follows from a preparation. */
+export type CorrectedBottle = Pick<
+  PreparedBottle,
+  | 'code'
+  | 'nominalMolarity'
+  | 'volumeMl'
+  | 'preparedOn'
+  | 'preparedBy'
+  | 'useBy'
+  | 'container'
+  | 'note'
+>;
+
 export interface BottleFactBodies {
   'bottle.prepared': PreparedBottle;
   'bottle.certified': CertifiedMolarity;
+  'bottle.corrected': CorrectedBottle & { readonly reason: string };
   /** A label was made for it: the first one, or another. */
   'bottle.labelled': { readonly sheet: string };
   'bottle.withdrawn': WithdrawalBody;
@@ -69,6 +83,8 @@ export interface BottleState extends PreparedBottle, RecordHead, Withdrawable {
   readonly prepared: Provenance;
   /** Newest last; the last one is in force. */
   readonly certified: readonly CertifiedMolarity[];
+  /** Oldest first. */
+  readonly corrections: readonly Correction<CorrectedBottle>[];
   /** Every label that was made, oldest first. */
   readonly labels: readonly (Provenance & { readonly sheet: string })[];
 }

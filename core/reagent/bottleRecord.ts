@@ -1,6 +1,7 @@
 import { checkTypedDate } from '../laboratory';
 import type { Around, Finding } from '../record';
 import {
+  corrected,
   defineRecord,
   impossible,
   provenance,
@@ -8,7 +9,7 @@ import {
   unknownReference,
   WITHDRAWN,
 } from '../record';
-import type { BottleFactBodies, BottleState, PreparedBottle } from './bottle';
+import type { BottleFactBodies, BottleState, CorrectedBottle, PreparedBottle } from './bottle';
 import type { LotState } from './lot';
 
 /** Bottles were titrants, written down with the one lot that they were made from. */
@@ -27,7 +28,10 @@ function toBottleWithParents(body: unknown): unknown {
 }
 
 /** What a bottle that is written down rests on. */
-type AroundBottle = Around<{ readonly lot: LotState; readonly person: unknown }>;
+export interface AroundBottle extends Around<{ readonly lot: LotState; readonly person: unknown }> {
+  /** The bottle that has a code, as far as that is known here; the database lets no two have the same. */
+  readonly bottleCoded: (code: string) => string | null;
+}
 
 /** A bottle: prepared, certified, labelled, in and out of quarantine. */
 export const BOTTLE_RECORD = defineRecord<
@@ -41,7 +45,14 @@ export const BOTTLE_RECORD = defineRecord<
   first: 'bottle.prepared',
   begin: (fact) =>
     fact.kind === 'bottle.prepared'
-      ? { ...fact.body, prepared: provenance(fact), certified: [], withdrawn: null, labels: [] }
+      ? {
+          ...fact.body,
+          prepared: provenance(fact),
+          certified: [],
+          corrections: [],
+          withdrawn: null,
+          labels: [],
+        }
       : null,
   facts: {
     'bottle.prepared': {
@@ -57,6 +68,23 @@ export const BOTTLE_RECORD = defineRecord<
       check: ({ body }, _state, around) => checkBottle(body, around),
       apply: () => ({}),
       sentence: ({ code }) => `bottle ${code}.`,
+    },
+    'bottle.corrected': {
+      nature: 'decision',
+      refersTo: ({ preparedBy }) => [
+        { field: 'preparedBy', kind: 'person', id: preparedBy, version: null },
+      ],
+      check: ({ body }, state, around) => [
+        ...checkCode(body.code, state.id, around),
+        ...checkTypedDate('preparedOn', body.preparedOn, 'happened', around.today),
+        ...checkTypedDate('useBy', body.useBy, 'to-come', around.today),
+        ...(state.preparationId !== null ? computed(body, state) : []),
+      ],
+      apply: (state, { body: { reason: _reason, ...body }, ...fact }) => ({
+        ...body,
+        corrections: corrected(state, { ...fact, body: { reason: _reason } }, correctable(state)),
+      }),
+      sentence: ({ code, reason }) => `bottle ${code} corrected: ${reason}.`,
     },
     'bottle.certified': {
       nature: 'decision',
@@ -79,6 +107,49 @@ export const BOTTLE_RECORD = defineRecord<
   },
 });
 
+function checkCode(
+  code: string,
+  ownId: string | null,
+  { bottleCoded }: AroundBottle,
+): readonly Finding[] {
+  const other = bottleCoded(code);
+  const message = 'Another bottle has this code: choose the next one.';
+  return other === null || other === ownId ? [] : [impossible('code-taken', 'code', message)];
+}
+
+/** What of a bottle can be put right, as it stands. */
+export function correctable({
+  code,
+  nominalMolarity,
+  volumeMl,
+  preparedOn,
+  preparedBy,
+  useBy,
+  container,
+  note,
+}: PreparedBottle): CorrectedBottle {
+  return {
+    code,
+    nominalMolarity,
+    volumeMl,
+    preparedOn,
+    preparedBy,
+    useBy,
+    container,
+    note,
+  };
+}
+
+/** The figures of a preparation follow from what was measured in it. */
+function computed(
+  { nominalMolarity, volumeMl }: CorrectedBottle,
+  was: PreparedBottle,
+): readonly Finding[] {
+  const isSame = nominalMolarity === was.nominalMolarity && volumeMl === was.volumeMl;
+  const message = 'This figure was computed from what was prepared: it cannot be typed over.';
+  return isSame ? [] : [impossible('computed', 'nominalMolarity', message)];
+}
+
 /** What comes from a preparation is computed by the server, which has checked it. */
 function checkBottle(bottle: PreparedBottle, around: AroundBottle): readonly Finding[] {
   if (bottle.preparationId !== null) return [];
@@ -87,7 +158,7 @@ function checkBottle(bottle: PreparedBottle, around: AroundBottle): readonly Fin
   if (!around.now('person', bottle.preparedBy)) {
     return [unknownReference('preparedBy', 'There is no such person.')];
   }
-  const findings: Finding[] = [];
+  const findings: Finding[] = [...checkCode(bottle.code, null, around)];
   const { lotNumber, substanceId } = lot.lot;
   if (substanceId !== bottle.substanceId) {
     const message = `Lot ${lotNumber} is another substance than the one in the bottle.`;

@@ -1,6 +1,14 @@
-export type { BottleFactBodies, BottleState, Parent, PreparedBottle, Purpose } from './bottle';
+export type {
+  BottleFactBodies,
+  BottleState,
+  CorrectedBottle,
+  Parent,
+  PreparedBottle,
+  Purpose,
+} from './bottle';
 export { nominalMolPerL } from './bottle';
-export { BOTTLE_RECORD } from './bottleRecord';
+export type { AroundBottle } from './bottleRecord';
+export { BOTTLE_RECORD, correctable } from './bottleRecord';
 export type { Dryness } from './drying';
 export { COOLING_MINUTES, dryness } from './drying';
 export type { Freshness, KnownMolarity } from './freshness';

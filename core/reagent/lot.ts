@@ -1,4 +1,5 @@
 import type {
+  Correction,
   FactOf,
   Provenance,
   RecordHead,
@@ -46,6 +47,8 @@ export interface LotFactBodies {
   'lot.registered': Lot;
   'lot.opened': { readonly openedOn: PlainDate };
   /** What is there when somebody looks: g of a solid, mL of a solution. */
+  /** What was mistyped, put right: the whole lot as it should have been registered. */
+  'lot.corrected': { readonly lot: Lot; readonly reason: string };
   'lot.counted': { readonly amountLeft: DecimalText; readonly reason: string };
   'lot.put-to-dry': { readonly temperatureC: DecimalText };
   'lot.taken-out': Readonly<Record<string, never>>;
@@ -71,6 +74,8 @@ export interface LotState extends RecordHead, Withdrawable {
   /** Oldest first. */
   readonly drying: readonly DryingSpell[];
   readonly certificates: readonly StoredFile[];
+  /** Oldest first. */
+  readonly corrections: readonly Correction<Lot>[];
 }
 
 /** Molar mass of the substance in the lot: as stated by its certificate, else from the formula. */

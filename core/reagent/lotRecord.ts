@@ -4,10 +4,12 @@ import { checkTypedDate } from '../laboratory';
 import type { Finding, Today } from '../record';
 import {
   checkMay,
+  corrected,
   defineRecord,
   impossible,
   provenance,
   RETURNED,
+  restedOn,
   takes,
   unknownReference,
   WITHDRAWN,
@@ -43,6 +45,7 @@ export const LOT_RECORD = defineRecord<
           counted: null,
           drying: [],
           certificates: [],
+          corrections: [],
           withdrawn: null,
         }
       : null,
@@ -65,6 +68,19 @@ export const LOT_RECORD = defineRecord<
           : checkTypedDate('openedOn', openedOn, 'happened', today),
       apply: ({ lot }, { body: { openedOn } }) => ({ lot: { ...lot, openedOn } }),
       sentence: ({ openedOn }) => `opened on ${openedOn}.`,
+    },
+    'lot.corrected': {
+      nature: 'decision',
+      check: ({ body }, state, { author, isUsed, today }) => [
+        ...checkMay(author, 'register'),
+        ...checkLot(body.lot, today),
+        ...(isOtherThing(body.lot, state.lot) && isUsed(state.id) ? [restedOn('substanceId')] : []),
+      ],
+      apply: (state, fact) => ({
+        lot: fact.body.lot,
+        corrections: corrected(state, fact, state.lot),
+      }),
+      sentence: ({ reason }) => `corrected: ${reason}.`,
     },
     'lot.counted': {
       nature: 'decision',
@@ -125,6 +141,11 @@ const openedBeforeReceived = impossible(
   'openedOn',
   'It cannot be opened before it was received.',
 );
+
+/** Whether a lot would be another substance, or in another form. */
+function isOtherThing(lot: Lot, was: Lot): boolean {
+  return lot.substanceId !== was.substanceId || lot.dissolved?.meaning !== was.dissolved?.meaning;
+}
 
 function checkLot(lot: Lot, today: PlainDate): readonly Finding[] {
   const substance = findSubstance(lot.substanceId);

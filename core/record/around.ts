@@ -16,9 +16,11 @@ export interface Around<States = unknown> {
   ) => States[K] | null;
   /** How many facts a record had at a time (ISO 8601, UTC). */
   readonly versionAt: (id: string, time: string) => number;
+  /** Whether another record rests on one: a browser does not know and takes it that none does. */
+  readonly isUsed: (id: string) => boolean;
   /** What is left of a lot (g, mL) or a bottle (mL); undefined when nobody counts. */
   readonly left: (id: string) => number | undefined;
 }
 
 /** All that many checks ask for. */
-export type Today = Pick<Around, 'today' | 'author'>;
+export type Today = Pick<Around, 'today' | 'author' | 'isUsed'>;

@@ -25,6 +25,13 @@ export function unlikely(code: string, field: string, message: string): Finding 
   return { severity: 'unlikely', code, field, message };
 }
 
+/** A finding that what something is cannot be changed any more. */
+export function restedOn(field: string): Finding {
+  const message =
+    'Something rests on it already, so it cannot become another thing: take it out of use and register it anew.';
+  return impossible('rested-on', field, message);
+}
+
 /** A finding that something which an entry names is not there. */
 export function unknownReference(field: string, message: string): Finding {
   return impossible('unknown-reference', field, message);

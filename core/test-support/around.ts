@@ -22,8 +22,10 @@ export function aroundWith(records: Records = {}, changes: Partial<AroundFact> =
       Object.values(records)
         .flatMap((some): readonly RecordHead[] => some)
         .find((one) => one.id === id)?.version ?? 0,
+    isUsed: () => false,
     left: () => undefined,
     personNamed: () => null,
+    bottleCoded: () => null,
     rulesAt: () => DEFAULT_HOUSE_RULES,
     ...changes,
   };

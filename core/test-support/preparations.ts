@@ -14,7 +14,14 @@ const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
 
 function equipmentState(id: string, equipment: Equipment): EquipmentState {
   const head = { id, version: 1, factIds: ['f0'] };
-  return { ...head, registered: provenance, equipment, calibrations: [], withdrawn: null };
+  return {
+    ...head,
+    registered: provenance,
+    equipment,
+    calibrations: [],
+    corrections: [],
+    withdrawn: null,
+  };
 }
 
 function glass(kind: Glassware['kind'], volumeMl: string, toleranceMl: string): EquipmentState {

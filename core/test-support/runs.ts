@@ -68,6 +68,7 @@ const bottle: BottleState = {
   container: 'plastic',
   note: '',
   certified: [],
+  corrections: [],
   withdrawn: null,
   labels: [],
 };
@@ -83,6 +84,7 @@ export function lotState(registered: Lot): LotState {
     counted: null,
     drying: [],
     certificates: [],
+    corrections: [],
     withdrawn: null,
   };
 }
@@ -232,6 +234,7 @@ const pipette: EquipmentState = {
     calibrationDue: null,
   },
   calibrations: [],
+  corrections: [],
   withdrawn: null,
 };
 

@@ -31,3 +31,29 @@ export interface RunSetUp {
   /** Why it goes on in spite of a warning, such as an overdue calibration. */
   readonly reason: string | null;
 }
+
+/** A record whose newer version a run goes on with. */
+export interface Adopted extends RecordVersion {
+  readonly kind: 'method' | 'lot' | 'bottle' | 'equipment';
+}
+
+/** A set-up with the versions that were adopted since. */
+export function withAdopted(setUp: RunSetUp, adopted: readonly Adopted[]): RunSetUp {
+  const latest = new Map(adopted.map(({ id, version }) => [id, version]));
+  const at = <V extends RecordVersion>(named: V): V => ({
+    ...named,
+    version: latest.get(named.id) ?? named.version,
+  });
+  const { method, bottle, standard, excess, burette } = setUp;
+  return {
+    ...setUp,
+    method: method.kind === 'own' ? at(method) : method,
+    bottle: at(bottle),
+    standard:
+      standard.kind === 'lot'
+        ? { ...standard, lot: at(standard.lot), balance: at(standard.balance) }
+        : { ...standard, bottle: at(standard.bottle), vessel: at(standard.vessel) },
+    excess: excess && { bottle: at(excess.bottle), vessel: at(excess.vessel) },
+    burette: at(burette),
+  };
+}

@@ -119,8 +119,11 @@ function appendOne(
     };
     refuseUnexplained(admit(fact, record, around), proposed.body);
     const facts = [...record.facts, fact];
-    // The first fact of a run brings what the run rests on.
-    const references = record.references ?? referencesFor(facts, around);
+    // The first fact of a run brings what the run rests on; a later one may bring it anew.
+    const references =
+      record.references && fact.kind !== 'run.record-adopted'
+        ? record.references
+        : referencesFor(facts, around);
     records.set(record.id, { ...record, facts, references });
     return { fact, isNew: true };
   } catch (error) {

@@ -9,7 +9,7 @@ import type { Author } from '#core/rights';
 import { AppError } from '../http/appError';
 import { findNamed } from '../people/queries';
 import type { Services } from '../services';
-import { listFactsOf, listLaboratoryFacts, listProjections } from './queries';
+import { listFactsOf, listLaboratoryFacts, listProjections, listUsed } from './queries';
 
 /** What the facts at hand refer to, as it is on record. */
 export interface Surroundings {
@@ -17,6 +17,8 @@ export interface Surroundings {
   readonly streams: ReadonlyMap<string, readonly Fact[]>;
   /** Who has the names that facts ask for, by what names are compared. */
   readonly named: ReadonlyMap<string, string>;
+  /** Those of the records at hand on which another one rests. */
+  readonly used: ReadonlySet<string>;
   /** What is left of lots and bottles; null when nobody asked. */
   readonly left: ReadonlyMap<string, number> | null;
 }
@@ -25,7 +27,7 @@ export interface Surroundings {
 export async function loadSurroundings(
   tx: Knex,
   references: readonly Reference[],
-  proposed: readonly Pick<Fact, 'kind' | 'body'>[],
+  proposed: readonly Pick<Fact, 'recordId' | 'kind' | 'body'>[],
 ): Promise<Surroundings> {
   const needsStock = proposed.some(({ kind }) => kind === 'preparation.started');
   const named = new Map<string, string>();
@@ -39,6 +41,10 @@ export async function loadSurroundings(
     laboratory: await listLaboratoryFacts(tx),
     streams: await listFactsOf(tx, [...new Set(references.map(({ id }) => id))]),
     named,
+    used: await listUsed(
+      tx,
+      proposed.map(({ recordId }) => recordId),
+    ),
     left: needsStock ? await loadLeft(tx) : null,
   };
 }
@@ -48,6 +54,7 @@ export const NO_SURROUNDINGS: Surroundings = {
   laboratory: [],
   streams: new Map(),
   named: new Map(),
+  used: new Set(),
   left: null,
 };
 
@@ -72,7 +79,7 @@ const NOBODY: Author = { id: '', rights: [] };
  */
 export function aroundOf(
   services: Services,
-  { laboratory, streams, named, left }: Surroundings,
+  { laboratory, streams, named, used, left }: Surroundings,
   author: Author = NOBODY,
   inHand: (id: string) => readonly Fact[] | undefined = () => undefined,
 ): AroundFact {
@@ -89,9 +96,12 @@ export function aroundOf(
       const facts = streamOf(id);
       return facts.length < version ? null : folded(kind, facts.slice(0, version));
     },
+    // An index of the database sees to it.
+    bottleCoded: () => null,
     personNamed: (name) => named.get(nameKey(name)) ?? null,
     versionAt: (id, time) =>
       streamOf(id).filter(({ recordedAt }) => (recordedAt ?? '') <= time).length,
+    isUsed: (id) => used.has(id),
     left: (id) => {
       if (!left) throw new RangeError('what is left was not loaded');
       return left.get(id);

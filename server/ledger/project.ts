@@ -52,7 +52,7 @@ export async function listStrayProjections(db: Knex): Promise<string[]> {
 }
 
 /** Raised when what lists read of a record has another shape than before: every start compares it. */
-export const PROJECTIONS_SHAPE = 4;
+export const PROJECTIONS_SHAPE = 5;
 
 /** Records that are folded and stored at once. */
 const BATCH = 200;

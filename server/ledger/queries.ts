@@ -172,16 +172,10 @@ export async function deleteEdges(tx: Knex): Promise<void> {
   await tx('edges').delete();
 }
 
-/** The records that rest on each of some records. */
-export async function listChildren(
-  db: Knex,
-  parents: readonly string[],
-): Promise<ReadonlyMap<string, readonly string[]>> {
-  if (parents.length === 0) return new Map();
-  const rows = await db<EdgeRow>('edges').whereIn('parent', parents).distinct('parent', 'child');
-  const children = new Map<string, string[]>(parents.map((id) => [id, []]));
-  for (const { parent, child } of rows) children.get(parent)?.push(child);
-  return children;
+/** Those of some records on which another one rests. */
+export async function listUsed(db: Knex, ids: readonly string[]): Promise<ReadonlySet<string>> {
+  const rows = await db<EdgeRow>('edges').whereIn('parent', ids).distinct('parent');
+  return new Set(rows.map(({ parent }) => parent));
 }
 
 /** All edges, in an order of their own. */

@@ -2,7 +2,7 @@ import type { AroundFact, RecordKind } from '#core/ledger';
 import { referencesOf } from '#core/ledger';
 import type { Fact, Finding } from '#core/record';
 import type { RunFact, RunReferences, RunState } from '#core/titration';
-import { foldRun, resolveRun } from '#core/titration';
+import { foldRun, restedOnBy } from '#core/titration';
 import { AppError } from '../http/appError';
 import type { Services } from '../services';
 import type { Surroundings } from './around';
@@ -35,7 +35,7 @@ export interface Opened {
 export async function openRecords(
   services: Services,
   records: readonly { readonly id: string; readonly kind: RecordKind }[],
-  proposed: readonly Pick<Fact, 'kind' | 'body'>[] = [],
+  proposed: readonly Pick<Fact, 'recordId' | 'kind' | 'body'>[] = [],
 ): Promise<Opened> {
   const streams = await listFactsOf(
     services.db,
@@ -52,11 +52,11 @@ export async function openRecords(
 }
 
 /** What the run of a stream rests on; null for other records and before the first fact. @throws AppError `unknown-reference` */
-export function referencesFor([start]: readonly Fact[], around: AroundFact): RunReferences | null {
-  if (start?.kind !== 'run.started') return null;
-  // Its kind says so.
-  const references = resolveRun(start as Extract<RunFact, { kind: 'run.started' }>, around);
-  if ('message' in references) throw unknownReference(references);
+export function referencesFor(facts: readonly Fact[], around: AroundFact): RunReferences | null {
+  if (facts[0]?.recordKind !== 'run') return null;
+  // The stream of a run holds run facts: the contract let nothing else in.
+  const references = restedOnBy(facts as readonly RunFact[], around);
+  if (references && 'message' in references) throw unknownReference(references);
   return references;
 }
 

@@ -105,20 +105,20 @@ function bottlingFacts(
   return [
     makeServerFact(services, person.id, {
       ...device,
+      id: request.bottleFactId,
+      recordId: request.bottleId,
+      recordKind: 'bottle',
+      kind: 'bottle.prepared',
+      body: bottle,
+    }),
+    makeServerFact(services, person.id, {
+      ...device,
       id: request.factId,
       recordId: preparation.id,
       recordKind: 'preparation',
       kind: 'preparation.bottled',
       body: { bottleId: request.bottleId },
       basedOn,
-    }),
-    makeServerFact(services, person.id, {
-      ...device,
-      id: request.bottleFactId,
-      recordId: request.bottleId,
-      recordKind: 'bottle',
-      kind: 'bottle.prepared',
-      body: bottle,
     }),
   ];
 }

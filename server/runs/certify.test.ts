@@ -3,8 +3,9 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import { addToDate } from '#core/laboratory';
 import type { BottleState } from '#core/reagent';
 import type { Certificate } from '#core/titration';
-import { judgeRun } from '#core/titration';
+import { issueCertificate, judgeRun } from '#core/titration';
 import type { CertifyRequest, Problem } from '#contract';
+import { findProjection } from '../ledger/queries';
 import { findRun } from '../ledger/references';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
 import {
@@ -125,4 +126,56 @@ test('what has been taken out of use in mid-run is certified with a reason only'
   const reason = 'The recall concerns the packing, not the content.';
   const issued = await chief.post(path, decision({ reason })).expect(201);
   expect((issued.body as Certificate).reason).toBe(reason);
+});
+
+test('a lot that was mistyped is put right once; an open run goes on with it, what was certified keeps what it had', async () => {
+  const { khp } = ids;
+  const { db } = laboratory.database;
+  const lotNow = async () => findProjection(db, 'lot', khp);
+  const before = await lotNow();
+  if (!before) throw new Error('there is no lot');
+  const runId = await startRun(analyst, ids);
+  await titrateSeries(analyst, runId);
+  const molarity = async () => (await findProjection(db, 'run', runId))?.molarity ?? Number.NaN;
+  const asTyped = await molarity();
+
+  const correct = (purity: string) =>
+    chief.send(
+      {
+        kind: 'lot.corrected',
+        body: { lot: { ...before.lot, purity }, reason: 'a digit was missing' },
+      },
+      khp,
+      { basedOn: before.version },
+    );
+  const [first, second] = await Promise.all([correct('0.9950'), correct('0.9940')]);
+  expect([first.status, second.status].toSorted()).toEqual([201, 409]);
+  expect((await lotNow())?.corrections).toHaveLength(1);
+  expect(await molarity()).toBe(asTyped);
+
+  const adopt = (version: number, basedOn: number) =>
+    analyst.send(
+      {
+        kind: 'run.record-adopted',
+        body: { kind: 'lot', id: khp, version, reason: 'the lot was corrected' },
+      },
+      runId,
+      { basedOn },
+    );
+  await adopt(before.version + 5, 13).expect(422);
+  await adopt(before.version + 1, 13).expect(201);
+  const purity = Number((await lotNow())?.lot.purity);
+  expect((await molarity()) / asTyped).toBeCloseTo(purity / Number(before.lot.purity), 9);
+  const certified = decision({ basedOn: 14 });
+  const issued = (await chief.post(`/api/runs/${runId}/certificate`, certified).expect(201))
+    .body as Certificate;
+  const again = await lotNow();
+  const body = { lot: before.lot, reason: 'it was right after all' };
+  await chief
+    .send({ kind: 'lot.corrected', body }, khp, { basedOn: again?.version ?? 0 })
+    .expect(201);
+  const state = (await findRun(services(), runId))?.state;
+  if (!state) throw new Error('there is no run');
+  expect(issueCertificate(state, judgeRun(state), issued).molarity).toBe(issued.molarity);
+  await adopt(before.version + 2, 15).expect(422);
 });

@@ -1,7 +1,9 @@
 import type { Certificate } from '../certificate';
 import { checkMay, impossible, provenance } from '../../record';
 import { unknownFlask } from '../refusals';
+import { partsOf } from '../parts';
 import { flaskOf, pauseOf } from '../run';
+import type { Adopted } from '../setUp';
 import type { Pause } from '../state';
 import type { RunFactTable } from './draft';
 import { EARLIER_CERTIFICATES } from './earlierRuns';
@@ -12,6 +14,8 @@ export interface CourseBodies {
   'run.paused': Pause;
   'run.resumed': { readonly remark: string };
   'run.flask-voided': { readonly flask: number; readonly reason: string };
+  /** A record that the run rests on was put right: it goes on with the new version. */
+  'run.record-adopted': Adopted & { readonly reason: string };
   'run.abandoned': { readonly reason: string };
   'run.certified': { readonly certificate: Certificate };
 }
@@ -57,6 +61,20 @@ export const COURSE_FACTS: RunFactTable<CourseBodies, 'run.certified'> = {
       if (flask) flask.voided ??= { ...provenance(fact), reason: fact.body.reason };
     },
     sentence: ({ flask }) => `flask ${String(flask)} void.`,
+  },
+  'run.record-adopted': {
+    nature: 'decision',
+    refersTo: ({ kind, id, version }) => [{ field: 'id', kind, id, version }],
+    check: ({ body }, { setUp }) => {
+      const named = partsOf(setUp).find(({ kind, at }) => kind === body.kind && at.id === body.id);
+      if (!named) return [impossible('not-rested-on', 'id', 'This run does not rest on it.')];
+      const message = 'The run goes by this version already, or by a newer one.';
+      return named.at.version < body.version ? [] : [impossible('no-newer', 'version', message)];
+    },
+    apply: (draft, { body: { kind, id, version } }) => {
+      draft.adopted = [...draft.adopted, { kind, id, version }];
+    },
+    sentence: ({ kind, reason }) => `going on with the corrected ${kind}: ${reason}.`,
   },
   'run.abandoned': {
     nature: 'decision',

@@ -4,7 +4,8 @@ import { isTimeDoubtful, provenance } from '../../record';
 import type { Certificate } from '../certificate';
 import type { Portion } from '../portion';
 import { refillPlace } from '../run';
-import type { RunSetUp } from '../setUp';
+import type { Adopted, RunSetUp } from '../setUp';
+import { withAdopted } from '../setUp';
 import type {
   Entry,
   Flask,
@@ -28,6 +29,7 @@ export interface Draft {
   buretteChecked: RunState['buretteChecked'];
   confirmed: Map<string, Provenance[]>;
   pauses: RunState['pauses'];
+  adopted: Adopted[];
   version: number;
   status: RunState['status'];
   certificate: Certificate | null;
@@ -79,6 +81,7 @@ export function newDraft(facts: readonly Fact[]): Draft {
     buretteChecked: [],
     confirmed: new Map(),
     pauses: [],
+    adopted: [],
     version: facts.length,
     storedVersion: facts.filter((fact) => fact.sequence !== null).length,
     status: 'open',
@@ -128,7 +131,7 @@ export function finish(
     storedVersion: draft.storedVersion,
     status: draft.status,
     started,
-    setUp,
+    setUp: withAdopted(setUp, draft.adopted),
     references,
     flasks: numbers.map((number) => finishFlask(draft, number, number === roughFlask)),
     level: draft.lastRead && {
