@@ -89,7 +89,7 @@ test('a new person signs in with name and password; a wrong one is refused witho
   await expect(page.getByText('at least 10 characters')).toBeVisible();
   await page.getByLabel('First password').fill('a long enough secret');
   await page.getByRole('button', { name: 'Add the person' }).click();
-  await expect(page.getByRole('cell', { name: 'Pavo Keller' })).toBeVisible();
+  await expect(page.getByRole('cell', { name: 'Pavo Keller', exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Add a person' }).click();
   await page.getByLabel('Name').fill('Pavo Keller');
   await page.getByLabel('First password').fill('a long enough secret');

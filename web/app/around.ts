@@ -36,7 +36,9 @@ export function useAround(): AroundFact | undefined {
       now,
       at: (kind, { id, version }) => (versionOf(id) === version ? now(kind, id) : null),
       versionAt: versionOf,
+      isUsed: () => false,
       left: (id) => stock.left.get(id),
+      bottleCoded: (code) => stock.bottles.find((one) => one.code === code)?.id ?? null,
       personNamed: (name) => people.find((one) => one.nameKey === nameKey(name))?.id ?? null,
       rulesAt: () => laboratory.rules,
     };

@@ -54,7 +54,9 @@ function parsed(proposed: ProposedFact): ProposedFact {
     field: v.getDotPath(issue) ?? '',
     message: issue.message,
   }));
-  throw new Refusal('Something is not filled in right: look at the fields.', fields);
+  const [first, ...others] = fields;
+  const message = 'Something is not filled in right: look at the fields.';
+  throw new Refusal(first && others.length === 0 ? first.message : message, fields);
 }
 
 function findingsOn(

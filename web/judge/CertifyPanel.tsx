@@ -108,7 +108,10 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
 /** Who may certify, for somebody who may not. */
 function WhoMay() {
   const people = useRecords('person') ?? [];
-  const names = people.filter((one) => may(authorOf(one), 'certify')).map(({ name }) => name);
+  const names = people
+    .filter((one) => may(authorOf(one), 'certify'))
+    .map(({ name }) => name)
+    .toSorted();
   return (
     <p className="rounded-md border border-rule-strong bg-sheet p-4">
       To be certified by {names.join(' or ')}.

@@ -53,7 +53,9 @@ function acknowledge(client: QueryClient, fact: Fact): void {
   void client.cancelQueries({ queryKey: key });
   const known = client.getQueryData<RunAnswer>(key);
   client.setQueryData(key, addFact(known, fact));
-  if (isReading || (known && fact.sequence !== known.facts.length + 1)) {
+  // What the run rests on comes from the server.
+  const isOtherwise = fact.kind === 'run.record-adopted';
+  if (isOtherwise || isReading || (known && fact.sequence !== known.facts.length + 1)) {
     void client.invalidateQueries({ queryKey: key });
   }
   void client.invalidateQueries({ queryKey: ['records'] });

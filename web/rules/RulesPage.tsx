@@ -3,6 +3,7 @@ import { useState } from 'react';
 import * as v from 'valibot';
 import type { HouseRules } from '#core/laboratory';
 import { checkRules, DEFAULT_HOUSE_RULES, RULE_TEXTS, ruleWords } from '#core/laboratory';
+import { authorOf } from '#core/people';
 import { may } from '#core/rights';
 import { houseRulesSchema } from '#contract';
 import { useAddToRecord } from '../app/entering';
@@ -13,6 +14,7 @@ import { fieldMessages, reasonProblem } from '../ui/fieldMessages';
 import { TextField } from '../ui/fields';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
+import { ReasonDialog } from '../ui/ReasonDialog';
 import type { TypedRule } from './RuleControl';
 import { RuleControl, ruleValues, typedRules } from './RuleControl';
 
@@ -25,12 +27,56 @@ export function RulesPage() {
       tabTitle="House rules"
       lead="Where good laboratories differ. A method may say otherwise, and each run keeps the rules it began with."
     >
-      {may(person, 'manage') ? (
-        <RulesForm key={laboratory.version} />
+      {may(authorOf(person), 'manage') ? (
+        <>
+          <RulesForm key={laboratory.version} />
+          <RenameLaboratory />
+        </>
       ) : (
         <RulesInForce rules={laboratory.rules} />
       )}
     </Page>
+  );
+}
+
+/** The name on labels and certificates, put right with a reason; what was certified keeps the one it had. */
+function RenameLaboratory() {
+  const { laboratory } = useSession();
+  const add = useAddToRecord();
+  const [name, setName] = useState(laboratory.name);
+  const [isAsking, setAsking] = useState(false);
+  return (
+    <section className="mt-8 max-w-xl border-t border-rule pt-4">
+      <h2 className="mb-2 text-lg font-bold">The laboratory</h2>
+      <div className="flex items-end gap-4">
+        <TextField label="Name" value={name} onText={setName} />
+        <Button
+          disabled={name.trim() === '' || name.trim() === laboratory.name}
+          onClick={() => {
+            setAsking(true);
+          }}
+        >
+          Rename it…
+        </Button>
+      </div>
+      {isAsking && (
+        <ReasonDialog
+          title="Rename the laboratory?"
+          description={`It will be called ${name.trim()} on labels and pages from now on.`}
+          confirm="Rename it"
+          onConfirm={(reason) =>
+            add.mutateAsync({
+              recordId: laboratory.id,
+              basedOn: laboratory.version,
+              fact: { kind: 'laboratory.renamed', body: { name: name.trim(), reason } },
+            })
+          }
+          onClose={() => {
+            setAsking(false);
+          }}
+        />
+      )}
+    </section>
   );
 }
 

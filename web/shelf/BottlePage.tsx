@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import { findContent, keepingOf } from '#core/chemistry';
 import { hazardsOfSolution } from '#core/label';
@@ -8,8 +9,9 @@ import { NotFound } from '../app/RouteError';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
-import { ButtonLink } from '../ui/Button';
+import { Button, ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
+import { CorrectionList } from '../ui/CorrectionList';
 import { Facts } from '../ui/Facts';
 import { HazardMarks } from '../ui/HazardMarks';
 import { Page } from '../ui/Page';
@@ -17,14 +19,16 @@ import { StandingMark } from '../ui/Standing';
 import { UseSwitch } from '../ui/UseSwitch';
 import { capitalized, dateText, Molarity } from '../ui/typeset';
 import { BottleDrawing } from './BottleDrawing';
+import { CorrectBottleDialog } from './CorrectBottleDialog';
 import { shelfItems } from './shelfItems';
 
 /** One bottle: what is in it, where it comes from, what it was found to be. */
 export function BottlePage() {
   const { bottleId } = useParams();
-  const { today } = useSession();
+  const { laboratory, today } = useSession();
   const stock = useStock();
   const nameOf = usePersonName();
+  const [isCorrecting, setCorrecting] = useState(false);
   if (!stock) return <Loading />;
   const item = shelfItems(stock, today).find(({ bottle }) => bottle.id === bottleId);
   if (!item) return <NotFound />;
@@ -45,6 +49,13 @@ export function BottlePage() {
       )}
       actions={
         <>
+          <Button
+            onClick={() => {
+              setCorrecting(true);
+            }}
+          >
+            Correct it…
+          </Button>
           <ButtonLink to={`/bottles/${bottle.id}/label`}>Print a label</ButtonLink>
           {openRun ? (
             <ButtonLink look="primary" to={`/runs/${openRun.id}`}>
@@ -60,6 +71,14 @@ export function BottlePage() {
         </>
       }
     >
+      {isCorrecting && (
+        <CorrectBottleDialog
+          bottle={bottle}
+          onClose={() => {
+            setCorrecting(false);
+          }}
+        />
+      )}
       <div className="grid grid-cols-[200px_1fr_1fr] gap-10">
         <div className="h-[350px] origin-top-left scale-[1.42]">
           <BottleDrawing bottle={bottle} freshness={freshness} fill={item.fill} />
@@ -94,6 +113,11 @@ export function BottlePage() {
               withdrawn={bottle.withdrawn}
             />
           </div>
+          <CorrectionList
+            corrections={bottle.corrections}
+            nameOf={nameOf}
+            timeZone={laboratory.timeZone}
+          />
           <div className="mt-6">
             <Cautions cautions={content?.cautions ?? []} />
           </div>

@@ -1,10 +1,11 @@
 import { balanceSchema } from '#contract';
 import { asOptional, asQuantity, QuantityField, TextField } from '../ui/fields';
+import type { EquipmentFormProps } from './equipmentForm';
 import { CalibrationDueField, useEquipmentForm } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
 
 /** Registers a balance with the figures of its certificate or data sheet. */
-export function BalanceForm({ onDone }: { readonly onDone: () => void }) {
+export function BalanceForm(props: EquipmentFormProps) {
   const { field, frame } = useEquipmentForm(
     balanceSchema,
     {
@@ -16,7 +17,7 @@ export function BalanceForm({ onDone }: { readonly onDone: () => void }) {
       maxLoadG: '220',
       calibrationDue: null,
     },
-    onDone,
+    props,
   );
   return (
     <StockFormFrame name="A new balance" submit="Add the balance" {...frame}>

@@ -1,10 +1,11 @@
 import { buretteSchema } from '#contract';
 import { asOptional, asQuantity, QuantityField, SelectField, TextField } from '../ui/fields';
+import type { EquipmentFormProps } from './equipmentForm';
 import { CalibrationDueField, ToleranceSpreadField, useEquipmentForm } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
 
 /** Registers a burette, of glass or with a piston. */
-export function BuretteForm({ onDone }: { readonly onDone: () => void }) {
+export function BuretteForm(props: EquipmentFormProps) {
   const { form, field, frame } = useEquipmentForm(
     buretteSchema,
     {
@@ -18,7 +19,7 @@ export function BuretteForm({ onDone }: { readonly onDone: () => void }) {
       dropMl: '0.05',
       calibrationDue: null,
     },
-    onDone,
+    props,
   );
   const isPiston = form.watch('construction') === 'piston';
   return (

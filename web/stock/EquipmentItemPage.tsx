@@ -3,14 +3,19 @@ import { useParams } from 'react-router';
 import { addDecimals, roundToUncertainty } from '#core/measurement';
 import type { Calibration, EquipmentState } from '#core/metrology';
 import { calibratedBurette, calibratedPointOf, calibrationPoints } from '#core/metrology';
+import { authorOf } from '#core/people';
+import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecords } from '../app/records';
 import { NotFound } from '../app/RouteError';
+import { useSession } from '../app/session';
 import { Button, ButtonLink } from '../ui/Button';
+import { CorrectionList } from '../ui/CorrectionList';
 import { Page } from '../ui/Page';
 import { Table } from '../ui/Table';
 import { dateText } from '../ui/typeset';
 import { UseSwitch } from '../ui/UseSwitch';
+import { EquipmentFormOf } from './EquipmentFormOf';
 import { CalibrationForm } from './CalibrationForm';
 import { GravimetricForm } from './GravimetricForm';
 
@@ -34,7 +39,9 @@ export function EquipmentItemPage() {
 
 function ItemView({ state }: { readonly state: EquipmentState }) {
   const { equipment, calibrations } = state;
-  const [adding, setAdding] = useState<'certificate' | 'weighings' | null>(null);
+  const { laboratory, person } = useSession();
+  const nameOf = usePersonName();
+  const [adding, setAdding] = useState<'certificate' | 'weighings' | 'correction' | null>(null);
   const holdsWater = equipment.type === 'glassware' || equipment.type === 'burette';
   const done = (): void => {
     setAdding(null);
@@ -51,6 +58,15 @@ function ItemView({ state }: { readonly state: EquipmentState }) {
       actions={
         <>
           <ButtonLink to="/equipment">All equipment</ButtonLink>
+          {may(authorOf(person), 'register') && (
+            <Button
+              onClick={() => {
+                setAdding('correction');
+              }}
+            >
+              Correct it…
+            </Button>
+          )}
           <Button
             onClick={() => {
               setAdding('certificate');
@@ -75,6 +91,9 @@ function ItemView({ state }: { readonly state: EquipmentState }) {
         <CalibrationForm state={state} unit={UNITS_OF[equipment.type]} onDone={done} />
       )}
       {adding === 'weighings' && <GravimetricForm state={state} onDone={done} />}
+      {adding === 'correction' && (
+        <EquipmentFormOf type={equipment.type} corrects={state} onDone={done} />
+      )}
       <section className="mb-8">
         <h2 className="mb-2 text-lg font-bold">Calibrations</h2>
         <p className="mb-3 max-w-3xl text-ink-soft">{whatCounts(state)}</p>
@@ -93,6 +112,11 @@ function ItemView({ state }: { readonly state: EquipmentState }) {
         id={state.id}
         version={state.version}
         withdrawn={state.withdrawn}
+      />
+      <CorrectionList
+        corrections={state.corrections}
+        nameOf={nameOf}
+        timeZone={laboratory.timeZone}
       />
     </Page>
   );

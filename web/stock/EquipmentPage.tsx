@@ -8,13 +8,9 @@ import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { Page } from '../ui/Page';
+import { EquipmentFormOf } from './EquipmentFormOf';
 import { Table } from '../ui/Table';
 import { dateText } from '../ui/typeset';
-import { BalanceForm } from './BalanceForm';
-import { BuretteForm } from './BuretteForm';
-import { GlasswareForm } from './GlasswareForm';
-import { HeaterForm } from './HeaterForm';
-import { ThermometerForm } from './ThermometerForm';
 
 const ADDABLE = [
   { type: 'balance', words: 'Add a balance' },
@@ -54,11 +50,7 @@ export function EquipmentPage() {
         </>
       }
     >
-      {adding === 'balance' && <BalanceForm onDone={done} />}
-      {adding === 'burette' && <BuretteForm onDone={done} />}
-      {adding === 'glassware' && <GlasswareForm onDone={done} />}
-      {adding === 'thermometer' && <ThermometerForm onDone={done} />}
-      {adding === 'heater' && <HeaterForm onDone={done} />}
+      {adding && <EquipmentFormOf key={adding} type={adding} onDone={done} />}
       <Section title="Balances" empty="No balance yet: add the one that weighs your standards.">
         {balanceRows(equipment, today)}
       </Section>

@@ -2,11 +2,12 @@ import type { GlasswareClass } from '#core/metrology';
 import { glasswareOf, TOLERANCE_DISTRIBUTION } from '#core/metrology';
 import { glasswareSchema } from '#contract';
 import { asOptional, asQuantity, QuantityField, SelectField, TextField } from '../ui/fields';
+import type { EquipmentFormProps } from './equipmentForm';
 import { CalibrationDueField, ToleranceSpreadField, useEquipmentForm } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
 
 /** Registers a flask, pipette or cylinder; its class brings the tolerance of the standard. */
-export function GlasswareForm({ onDone }: { readonly onDone: () => void }) {
+export function GlasswareForm(props: EquipmentFormProps) {
   const { form, field, frame } = useEquipmentForm(
     glasswareSchema,
     {
@@ -19,7 +20,7 @@ export function GlasswareForm({ onDone }: { readonly onDone: () => void }) {
       toleranceDistribution: 'triangular',
       calibrationDue: null,
     },
-    onDone,
+    props,
   );
   const classes = classesOf(form.watch('kind'), Number(form.watch('volumeMl')));
   const fillIn = (name: string): void => {

@@ -1,14 +1,15 @@
 import { heaterSchema } from '#contract';
 import { asOptional, asQuantity, QuantityField, SelectField, TextField } from '../ui/fields';
+import type { EquipmentFormProps } from './equipmentForm';
 import { CalibrationDueField, useEquipmentForm } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
 
 /** Registers a hot plate or an oven: how many there are limits a day's work. */
-export function HeaterForm({ onDone }: { readonly onDone: () => void }) {
+export function HeaterForm(props: EquipmentFormProps) {
   const { field, frame } = useEquipmentForm(
     heaterSchema,
     { type: 'heater', name: '', kind: 'hot-plate', maxTemperatureC: '300', calibrationDue: null },
-    onDone,
+    props,
   );
   return (
     <StockFormFrame name="A new heater" submit="Add the heater" {...frame}>

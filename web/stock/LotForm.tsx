@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { CATALOGUE, findSubstance } from '#core/chemistry';
+import type { Lot, LotState } from '#core/reagent';
 import { lotSchema } from '#contract';
-import { useBeginRecord } from '../app/entering';
 import { useSession } from '../app/session';
 import {
   asOptional,
@@ -14,13 +14,19 @@ import {
 } from '../ui/fields';
 import { useContractForm } from '../ui/useContractForm';
 import { StockFormFrame } from './StockFormFrame';
+import { useRegistering } from './useRegistering';
 
-/** Registers a lot with the figures of its certificate. */
-export function LotForm({ onDone }: { readonly onDone: () => void }) {
+/** Registers a lot with the figures of its certificate, or puts one right. */
+export function LotForm({
+  corrects,
+  onDone,
+}: {
+  readonly corrects?: LotState;
+  readonly onDone: () => void;
+}) {
   const { today } = useSession();
-  const begin = useBeginRecord();
-  const [hasStatedMass, setHasStatedMass] = useState(false);
-  const { form, field, showFailure, formError } = useContractForm(lotSchema, {
+  const [hasStatedMass, setHasStatedMass] = useState(corrects?.lot.statedMolarMass != null);
+  const fresh: Lot = {
     substanceId: CATALOGUE.substances[0]?.id ?? '',
     lotNumber: '',
     supplier: '',
@@ -34,7 +40,12 @@ export function LotForm({ onDone }: { readonly onDone: () => void }) {
     receivedOn: today,
     openedOn: null,
     useBy: null,
-  });
+  };
+  const { form, field, showFailure, formError } = useContractForm(
+    lotSchema,
+    corrects?.lot ?? fresh,
+  );
+  const { enter, frame } = useRegistering({ corrects, onDone, showFailure });
   const substanceId = form.watch('substanceId');
   const dissolved = form.watch('dissolved');
   const substance = findSubstance(substanceId);
@@ -43,11 +54,13 @@ export function LotForm({ onDone }: { readonly onDone: () => void }) {
     <StockFormFrame
       name="A new lot"
       submit="Add the lot"
-      isBusy={begin.isPending}
+      {...frame}
       error={formError}
-      onDone={onDone}
       onSubmit={form.handleSubmit((body) => {
-        begin.mutate({ kind: 'lot.registered', body }, { onSuccess: onDone, onError: showFailure });
+        enter({ kind: 'lot.registered', body }, (reason) => ({
+          kind: 'lot.corrected',
+          body: { lot: body, reason },
+        }));
       })}
     >
       <SelectField

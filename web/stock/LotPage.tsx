@@ -5,8 +5,10 @@ import { useParams } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { hazardsOfLot } from '#core/label';
 import { parseDecimal, roundSignificant } from '#core/measurement';
+import { authorOf } from '#core/people';
 import type { LotState } from '#core/reagent';
 import { dryness, lotMolarity, lotMolarMass } from '#core/reagent';
+import { may } from '#core/rights';
 import type { NewFact } from '#contract';
 import { sendFile } from '../app/api';
 import { Loading } from '../app/Loading';
@@ -18,6 +20,7 @@ import { useStock } from '../app/stock';
 import { useNow } from '../app/useNow';
 import { Button, ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
+import { CorrectionList } from '../ui/CorrectionList';
 import { Dialog } from '../ui/Dialog';
 import { Facts } from '../ui/Facts';
 import { QuantityField, TextAreaField } from '../ui/fields';
@@ -27,6 +30,7 @@ import { Page } from '../ui/Page';
 import { capitalized, ChemicalFormula, clockText, dateText, instantText } from '../ui/typeset';
 import { UseSwitch } from '../ui/UseSwitch';
 import { useReadAnew } from '../app/useReadAnew';
+import { LotForm } from './LotForm';
 import { leftText } from './wording';
 
 /** One lot: what its certificate says, what is left, the drying log, the certificate itself. */
@@ -40,7 +44,9 @@ export function LotPage() {
 }
 
 function LotView({ state, left }: { readonly state: LotState; readonly left: number | undefined }) {
-  const { today } = useSession();
+  const { laboratory, person, today } = useSession();
+  const nameOf = usePersonName();
+  const [isCorrecting, setCorrecting] = useState(false);
   const { lot } = state;
   const substance = findSubstance(lot.substanceId);
   const add = useAddToRecord();
@@ -59,6 +65,15 @@ function LotView({ state, left }: { readonly state: LotState; readonly left: num
       actions={
         <>
           <ButtonLink to="/lots">All lots</ButtonLink>
+          {may(authorOf(person), 'register') && (
+            <Button
+              onClick={() => {
+                setCorrecting(true);
+              }}
+            >
+              Correct it…
+            </Button>
+          )}
           {lot.openedOn === null && (
             <Button
               onClick={() => {
@@ -75,6 +90,14 @@ function LotView({ state, left }: { readonly state: LotState; readonly left: num
         </>
       }
     >
+      {isCorrecting && (
+        <LotForm
+          corrects={state}
+          onDone={() => {
+            setCorrecting(false);
+          }}
+        />
+      )}
       <div className="grid grid-cols-3 gap-10">
         <section>
           <h2 className="mb-2 text-lg font-bold">As received</h2>
@@ -117,6 +140,11 @@ function LotView({ state, left }: { readonly state: LotState; readonly left: num
         <section className="flex flex-col gap-8">
           {!lot.dissolved && <DryingLog state={state} />}
           <Certificates state={state} />
+          <CorrectionList
+            corrections={state.corrections}
+            nameOf={nameOf}
+            timeZone={laboratory.timeZone}
+          />
         </section>
         <aside className="flex flex-col gap-4">
           <Cautions cautions={substance?.cautions ?? []} />

@@ -9,6 +9,8 @@ interface StockFormFrameProps {
   readonly error: string | undefined;
   readonly onSubmit: (event: SyntheticEvent) => Promise<void>;
   readonly onDone: () => void;
+  /** The field for the reason of a correction. */
+  readonly reason?: ReactNode;
   readonly children: ReactNode;
 }
 
@@ -22,11 +24,12 @@ export function StockFormFrame(props: StockFormFrameProps) {
       onSubmit={(event) => void props.onSubmit(event)}
     >
       {props.children}
+      {props.reason && <div className="col-span-3 max-w-xl">{props.reason}</div>}
       <div className="col-span-3 flex items-center gap-3">
         <Button type="submit" look="primary" disabled={props.isBusy}>
           {props.submit}
         </Button>
-        <Button onClick={props.onDone}>Leave it</Button>
+        <Button onClick={props.onDone}>Cancel</Button>
         <FormError message={props.error} />
       </div>
     </form>

@@ -1,14 +1,15 @@
 import { thermometerSchema } from '#contract';
 import { asOptional, asQuantity, QuantityField, TextField } from '../ui/fields';
+import type { EquipmentFormProps } from './equipmentForm';
 import { CalibrationDueField, useEquipmentForm } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
 
 /** Registers a thermometer. */
-export function ThermometerForm({ onDone }: { readonly onDone: () => void }) {
+export function ThermometerForm(props: EquipmentFormProps) {
   const { field, frame } = useEquipmentForm(
     thermometerSchema,
     { type: 'thermometer', name: '', resolutionK: '0.1', toleranceK: '0.5', calibrationDue: null },
-    onDone,
+    props,
   );
   return (
     <StockFormFrame name="A new thermometer" submit="Add the thermometer" {...frame}>

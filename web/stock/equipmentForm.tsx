@@ -1,31 +1,42 @@
 import type { ComponentProps } from 'react';
 import type { DefaultValues, FieldValues } from 'react-hook-form';
 import type * as v from 'valibot';
-import type { Equipment } from '#core/metrology';
-import { useBeginRecord } from '../app/entering';
+import type { Equipment, EquipmentState } from '#core/metrology';
 import { SelectField, TextField } from '../ui/fields';
 import { useContractForm } from '../ui/useContractForm';
+import { useRegistering } from './useRegistering';
 
-/** A form that registers a piece of equipment; `frame` is what its StockFormFrame needs. */
+/** What the form of a kind of equipment is given. */
+export interface EquipmentFormProps {
+  /** A piece that is put right; none for a new one. */
+  readonly corrects?: EquipmentState | undefined;
+  readonly onDone: () => void;
+}
+
+/** A form that registers a piece of equipment, or puts one right; `frame` is what its StockFormFrame needs. */
 export function useEquipmentForm<T extends Equipment & FieldValues>(
   schema: v.GenericSchema<T>,
-  defaultValues: DefaultValues<T>,
-  onDone: () => void,
+  fresh: DefaultValues<T>,
+  { corrects, onDone }: EquipmentFormProps,
 ) {
-  const begin = useBeginRecord();
-  const { form, field, showFailure, formError } = useContractForm(schema, defaultValues);
-  const frame = {
-    isBusy: begin.isPending,
-    error: formError,
-    onDone,
-    onSubmit: form.handleSubmit((body) => {
-      begin.mutate(
-        { kind: 'equipment.registered', body },
-        { onSuccess: onDone, onError: showFailure },
-      );
-    }),
+  // Its page chose the form by its type.
+  const values = corrects ? (corrects.equipment as unknown as DefaultValues<T>) : fresh;
+  const { form, field, showFailure, formError } = useContractForm(schema, values);
+  const { enter, frame } = useRegistering({ corrects, onDone, showFailure });
+  return {
+    form,
+    field,
+    frame: {
+      ...frame,
+      error: formError,
+      onSubmit: form.handleSubmit((body) => {
+        enter({ kind: 'equipment.registered', body }, (reason) => ({
+          kind: 'equipment.corrected',
+          body: { equipment: body, reason },
+        }));
+      }),
+    },
   };
-  return { form, field, frame };
 }
 
 /** How a tolerance is spread. */

@@ -136,6 +136,9 @@ function standardOf(
   );
 }
 
+/** Fields that say themselves what is wrong with what was typed. */
+const TYPED = ['temperatureC', 'temperatureVariationK', 'methodRepeatabilityPercent', 'reason'];
+
 function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const [search] = useSearchParams();
   const { today, laboratory, person } = useSession();
@@ -188,6 +191,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const isOnBench = runs?.some((run) => run.bottleId === bottle.id && run.status === 'open');
   const findings = references ? checkRunStart(references, today) : [];
   const problem = begin.error instanceof Refusal ? begin.error : null;
+  const isAtField = TYPED.some((field) => problem?.fieldMessage(field) !== undefined);
   const findingAt = (field: string): string | undefined =>
     findings.find((finding) => finding.field === field)?.message ?? problem?.fieldMessage(field);
 
@@ -372,7 +376,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           >
             To the bench
           </Button>
-          <FormError message={begin.error?.message} />
+          <FormError message={isAtField ? undefined : begin.error?.message} />
         </div>
         <div className="col-span-2">
           <Cautions

@@ -1,9 +1,10 @@
-import { outOfUse, pauseOf } from '#core/titration';
-import type { RunState } from '#core/titration';
+import type { CorrectedSince, RunState } from '#core/titration';
+import { correctedSince, outOfUse, pauseOf } from '#core/titration';
 import { clockOffsetMs } from '../app/device';
 import { usePersonName, useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
 import { instantText } from '../ui/typeset';
+import { useEnter } from './useRun';
 
 /** A clock this far off is told; the times of entries are set right all the same. */
 const CLOCK_MS = 5 * 60_000;
@@ -12,7 +13,8 @@ const CLOCK_MS = 5 * 60_000;
 export function Warnings({ run }: { readonly run: RunState }) {
   const { laboratory } = useSession();
   const nameOf = usePersonName();
-  const warnings = [...outOfUse(run.setUp, useRecordsNow())];
+  const records = useRecordsNow();
+  const warnings = [...outOfUse(run.setUp, records)];
   const offset = clockOffsetMs() ?? 0;
   if (Math.abs(offset) > CLOCK_MS) {
     const minutes = Math.round(Math.abs(offset) / 60_000);
@@ -24,6 +26,10 @@ export function Warnings({ run }: { readonly run: RunState }) {
   const pause = pauseOf(run);
   return (
     <>
+      {run.status === 'open' &&
+        correctedSince(run.setUp, records).map((since) => (
+          <Corrected key={since.adopt.id} run={run} since={since} />
+        ))}
       {run.status === 'open' &&
         warnings.map((text) => (
           <p
@@ -42,5 +48,36 @@ export function Warnings({ run }: { readonly run: RunState }) {
         </p>
       )}
     </>
+  );
+}
+
+/** Something that the run rests on has been put right: the run may go on with it. */
+function Corrected({
+  run,
+  since: { adopt, name, reason },
+}: {
+  readonly run: RunState;
+  readonly since: CorrectedSince;
+}) {
+  const { propose, keep } = useEnter(run);
+  return (
+    <p
+      role="status"
+      className="mt-2 flex flex-wrap items-center gap-x-4 rounded border-l-4 border-straw bg-straw-wash px-3 py-1.5"
+    >
+      <span>
+        <b>{name}</b> was corrected after this run began: {reason}
+      </span>
+      <button
+        type="button"
+        className="min-h-8 font-semibold text-violet underline underline-offset-4"
+        onClick={() => {
+          const body = { ...adopt, reason: `corrected: ${reason}` };
+          void keep(propose({ kind: 'run.record-adopted', body }).proposed);
+        }}
+      >
+        Go on with the corrected figures
+      </button>
+    </p>
   );
 }

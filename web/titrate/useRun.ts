@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { isObservation } from '#core/ledger';
 import type { RunState } from '#core/titration';
-import { foldRun, resolveRun } from '#core/titration';
+import { foldRun, restedOnBy } from '#core/titration';
 import type { NewFact, RunAnswer } from '#contract';
 import { ask } from '../app/api';
 import { useAround } from '../app/around';
@@ -36,11 +36,16 @@ export function useRun(
     throwOnError: failsThePage,
   });
   return useMemo(() => {
-    const resolved = start && around && resolveRun(start, around);
+    const facts = [...(data?.facts ?? []), ...pending];
+    // What the server does not know yet, this device resolves as far as it can.
+    const isOwn = pending.some(
+      ({ kind }) => kind === 'run.started' || kind === 'run.record-adopted',
+    );
+    const resolved = isOwn && around ? restedOnBy(facts, around) : null;
     const references = resolved && !('message' in resolved) ? resolved : data?.references;
-    const run = references && foldRun([...(data?.facts ?? []), ...pending], references);
+    const run = references && foldRun(facts, references);
     return run ? { run, isAllKept: pending.length === 0 } : undefined;
-  }, [around, data, pending, start]);
+  }, [around, data, pending]);
 }
 
 /** Makes and keeps facts of a run on this device. */
