@@ -74,6 +74,10 @@ if (process.env.WRITE_GOLDEN && !existsSync(join(GOLDENS, newest))) {
   });
 }
 
+test('the newest shape has its golden', () => {
+  expect(listGoldens()).toContain(newest);
+});
+
 test.each(listGoldens())(
   'what %s left is whole: its audit holds, its figures are what they were',
   async (migration) => {

@@ -2,7 +2,7 @@ import { v7 as uuidv7 } from 'uuid';
 import { DEFAULT_HOUSE_RULES, addToDate } from '#core/laboratory';
 import type { PreparationPlan } from '#core/preparation';
 import { stepsOf } from '#core/preparation';
-import type { NewFact } from '#contract';
+import type { ListAnswer, NewFact } from '#contract';
 import { methodSchema } from '#contract';
 import { findMethod } from '#core/chemistry';
 import * as v from 'valibot';
@@ -61,6 +61,22 @@ export async function playTinyLaboratory(laboratory: TestLaboratory): Promise<vo
     })
     .expect(201);
   await prepareStandard(analyst, ids);
+
+  const corrected = { supplier: 'Cellar supply, the other branch', purity: '0.9998' };
+  const lots = (await chief.get('/api/records/lot').expect(200)).body as ListAnswer<'lot'>;
+  const khp = lots.records.find(({ id }) => id === ids.khp);
+  if (!khp) throw new Error('the lot was not registered');
+  const lot = { ...khp.lot, ...corrected };
+  await send(
+    { kind: 'lot.corrected', body: { lot, reason: 'it came from another branch' } },
+    ids.khp,
+    khp.version,
+  );
+  await send(
+    { kind: 'person.rights-changed', body: { rights: [], reason: 'is still learning' } },
+    laboratory.analyst.id,
+    1,
+  );
 
   const points = [{ nominal: '50', deviation: '0.01', expandedUncertainty: '0.02' }];
   const calibration = {
