@@ -1,7 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { PersonState } from '#core/people';
-import { authorOf } from '#core/people';
 import { may, RIGHT_TEXTS } from '#core/rights';
 import { newPersonSchema } from '#contract';
 import { ask } from '../app/api';
@@ -36,7 +35,7 @@ export function PeoplePage() {
   const people = useRecords('person');
   const [isAdding, setAdding] = useState(false);
   if (!people) return <Loading />;
-  const mayManage = may(authorOf(person), 'manage');
+  const mayManage = may(person, 'manage');
   return (
     <Page
       title="People"
@@ -129,7 +128,7 @@ function Changes({
       fact: { kind, body: { reason } },
     });
   return (
-    <span className="flex flex-wrap gap-x-4">
+    <span className="-my-1 flex flex-wrap gap-x-4">
       <Action
         name={`Change ${person.name}`}
         onAsk={() => {

@@ -3,7 +3,6 @@ import { useState } from 'react';
 import * as v from 'valibot';
 import type { HouseRules } from '#core/laboratory';
 import { checkRules, DEFAULT_HOUSE_RULES, RULE_TEXTS, ruleWords } from '#core/laboratory';
-import { authorOf } from '#core/people';
 import { may } from '#core/rights';
 import { houseRulesSchema } from '#contract';
 import { useAddToRecord } from '../app/entering';
@@ -27,7 +26,7 @@ export function RulesPage() {
       tabTitle="House rules"
       lead="Where good laboratories differ. A method may say otherwise, and each run keeps the rules it began with."
     >
-      {may(authorOf(person), 'manage') ? (
+      {may(person, 'manage') ? (
         <>
           <RulesForm key={laboratory.version} />
           <RenameLaboratory />

@@ -3,7 +3,6 @@ import { useParams } from 'react-router';
 import { addDecimals, roundToUncertainty } from '#core/measurement';
 import type { Calibration, EquipmentState } from '#core/metrology';
 import { calibratedBurette, calibratedPointOf, calibrationPoints } from '#core/metrology';
-import { authorOf } from '#core/people';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecords } from '../app/records';
@@ -58,7 +57,7 @@ function ItemView({ state }: { readonly state: EquipmentState }) {
       actions={
         <>
           <ButtonLink to="/equipment">All equipment</ButtonLink>
-          {may(authorOf(person), 'register') && (
+          {may(person, 'register') && (
             <Button
               onClick={() => {
                 setAdding('correction');

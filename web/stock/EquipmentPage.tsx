@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Equipment, EquipmentState } from '#core/metrology';
 import { isCalibrationOverdue } from '#core/metrology';
+import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
@@ -22,7 +23,8 @@ const ADDABLE = [
 
 /** Balances, glassware and the rest with the figures of their certificates. */
 export function EquipmentPage() {
-  const { today } = useSession();
+  const { person, today } = useSession();
+  const mayRegister = may(person, 'register');
   const equipment = useRecords('equipment');
   const [adding, setAdding] = useState<Equipment['type'] | null>(null);
   if (!equipment) return <Loading />;
@@ -35,19 +37,18 @@ export function EquipmentPage() {
       tabTitle="Equipment"
       lead="What the measurement equation rests on, and what heats"
       actions={
-        <>
-          {ADDABLE.map(({ type, words }) => (
-            <Button
-              key={type}
-              className="px-3 text-[15px]"
-              onClick={() => {
-                setAdding(type);
-              }}
-            >
-              {words}
-            </Button>
-          ))}
-        </>
+        mayRegister &&
+        ADDABLE.map(({ type, words }) => (
+          <Button
+            key={type}
+            className="px-3 text-[15px]"
+            onClick={() => {
+              setAdding(type);
+            }}
+          >
+            {words}
+          </Button>
+        ))
       }
     >
       {adding && <EquipmentFormOf key={adding} type={adding} onDone={done} />}

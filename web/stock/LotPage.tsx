@@ -5,7 +5,6 @@ import { useParams } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { hazardsOfLot } from '#core/label';
 import { parseDecimal, roundSignificant } from '#core/measurement';
-import { authorOf } from '#core/people';
 import type { LotState } from '#core/reagent';
 import { dryness, lotMolarity, lotMolarMass } from '#core/reagent';
 import { may } from '#core/rights';
@@ -65,7 +64,7 @@ function LotView({ state, left }: { readonly state: LotState; readonly left: num
       actions={
         <>
           <ButtonLink to="/lots">All lots</ButtonLink>
-          {may(authorOf(person), 'register') && (
+          {may(person, 'register') && (
             <Button
               onClick={() => {
                 setCorrecting(true);

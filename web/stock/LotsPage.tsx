@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { roundSignificant } from '#core/measurement';
 import { isLotExpired, lotMolarMass } from '#core/reagent';
+import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { useStock } from '../app/stock';
 import { useSession } from '../app/session';
@@ -15,7 +16,7 @@ import { leftText } from './wording';
 
 /** Substances as received: standards and what titrants are made from. */
 export function LotsPage() {
-  const { today } = useSession();
+  const { person, today } = useSession();
   const stock = useStock();
   const [isAdding, setAdding] = useState(false);
   if (!stock) return <Loading />;
@@ -27,6 +28,7 @@ export function LotsPage() {
       tabTitle="Substances"
       lead="Lots received: primary standards, and what titrants are made from"
       actions={
+        may(person, 'register') &&
         !isFormShown && (
           <Button
             look="primary"
