@@ -16,21 +16,8 @@ import {
 } from '#core/titration';
 import type { NewFact } from '#contract';
 import type { PlannedSeries } from './cooperative';
+import type { Bench } from './bench';
 import { followByElectrode } from './electrode';
-import type { Chance } from './random';
-
-/** What a simulated analyst needs of the world. */
-export interface Bench {
-  readonly chance: Chance;
-  /** The molarity that the titrant really has, mol/L. */
-  readonly trueMolarity: number;
-  /** Enters a fact of the run; some minutes pass. */
-  readonly enter: (fact: NewFact, basedOn?: number) => Promise<void>;
-  readonly certify: (run: RunState, validUntil: string, reason: string | null) => Promise<void>;
-  /** The run as the server has it. */
-  readonly look: () => Promise<RunState>;
-  readonly today: () => string;
-}
 
 /** Spread of a practised hand, mL: reading and end point together. */
 const HAND_ML = 0.018;

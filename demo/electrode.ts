@@ -2,7 +2,7 @@ import { AcidBaseCurve } from '#core/equilibrium';
 import { roundHalfEven } from '#core/measurement';
 import type { Flask, RunState } from '#core/titration';
 import { amountIn, electrodeQuantityOf, stoichiometryOf } from '#core/titration';
-import type { Bench } from './analyst';
+import type { Bench } from './bench';
 
 /** In the flask at the start, mL. */
 const WATER_ML = 60;

@@ -12,7 +12,7 @@ import { addPerson } from '../server/people/accounts';
 import { bottlePreparation } from '../server/preparations/bottle';
 import { certifyRun } from '../server/runs/certify';
 import type { Services } from '../server/services';
-import type { Bench } from './analyst';
+import type { Bench } from './bench';
 import { workSeries } from './analyst';
 import type { PersonKey, PlannedBottle, PlannedPreparation, PlannedSeries } from './cooperative';
 import {

@@ -4,10 +4,7 @@ import { Unanswerable } from '../problem';
 import type { GranKind, TitrationData } from './endPoint';
 import { granIntercept, inflection } from './endPoint';
 import { deliveriesMl, startsOf } from './run';
-import type { Flask } from './state';
-
-/** What an electrode in the flask shows. */
-export type ElectrodeQuantity = 'pH' | 'mV';
+import type { ElectrodeQuantity, Flask } from './state';
 
 /** A point of a curve: what the burette has delivered into the flask, and what the electrode showed then. */
 export interface CurvePoint {

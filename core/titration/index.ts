@@ -1,6 +1,6 @@
 export type { BuretteCheck } from './buretteCheck';
 export { buretteChecks } from './buretteCheck';
-export type { Certificate } from './certificate';
+export type { Certificate } from './certified';
 export {
   certificationFindings,
   deviationsOf,
@@ -35,7 +35,7 @@ export {
   stoichiometryOfRun,
   subtractedBlankMl,
 } from './consumed';
-export type { CurveEnds, CurvePoint, ElectrodeQuantity } from './curve';
+export type { CurveEnds, CurvePoint } from './curve';
 export { CURVE_WAYS, curveOf, electrodeQuantityOf } from './curve';
 export type { DilutionStep } from '../preparation';
 export type { GranKind, TitrationData, VolumeWindow } from './endPoint';
@@ -64,6 +64,7 @@ export type { Portion } from './portion';
 export { portionAmount, portionText } from './portion';
 export type { Conflict } from './run';
 export type {
+  ElectrodeQuantity,
   ElectrodeReading,
   EndPointGrade,
   Entry,

@@ -4,7 +4,7 @@ import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import { suspectReading } from '../slip';
 import { curveEndsOf } from './consumed';
-import type { ElectrodeQuantity } from './curve';
+import type { ElectrodeQuantity } from './state';
 import { electrodeQuantityOf } from './curve';
 import type { Forecast } from './forecast';
 import { forecastFlask } from './forecast';

@@ -4,8 +4,7 @@ import type { DecimalText } from '../measurement';
 import type { Balance, CalibratedBurette, EquipmentState } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
 import type { Fact, Provenance, StoredFile } from '../record';
-import type { Certificate } from './certificate';
-import type { ElectrodeQuantity } from './curve';
+import type { Certificate } from './certified';
 import type { Portion } from './portion';
 import type { RunSetUp } from './setUp';
 
@@ -23,6 +22,9 @@ export interface MeasuredIncident {
   readonly what: 'volumeMl' | 'massG' | 'drops';
   readonly value: DecimalText;
 }
+
+/** What an electrode in the flask shows. */
+export type ElectrodeQuantity = 'pH' | 'mV';
 
 /** An incident as it was noted. */
 export interface NotedIncident {

@@ -11,7 +11,7 @@ import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
 import { lockAndOpen, makeServerFact, storeNext } from '../ledger/append';
 import { recordOf } from '../ledger/references';
-import type { AppParts } from '../http/app';
+import type { AppParts } from '../parts';
 
 /** What a file of some use may be, and the sentence that asks for it. */
 export interface Accepted {

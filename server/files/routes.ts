@@ -5,7 +5,7 @@ import { line } from '#contract';
 import { AppError } from '../http/appError';
 import { idParameter } from '../http/problems';
 import { requirePerson } from '../http/session';
-import type { AppParts } from '../http/app';
+import type { AppParts } from '../parts';
 import type { Accepted, Sent } from './files';
 import {
   attachCertificate,

@@ -2,20 +2,15 @@ import { join } from 'node:path';
 import type { Express } from 'express';
 import express from 'express';
 import helmet from 'helmet';
-import type pg from 'pg';
-import type { Logger } from 'pino';
 import { auditRoutes } from '../audit/routes';
-import type { Pulse } from '../database/pulse';
 import { fileRoutes } from '../files/routes';
-import type { Printer } from '../labels/printer';
 import { labelRoutes } from '../labels/routes';
 import { ledgerRoutes } from '../ledger/routes';
-import type { Feed } from '../live/feed';
 import { liveRoutes } from '../live/routes';
 import { peopleRoutes } from '../people/routes';
+import type { AppParts } from '../parts';
 import { preparationRoutes } from '../preparations/routes';
 import { runRoutes } from '../runs/routes';
-import type { Services } from '../services';
 import { databaseAway } from './appError';
 import { healthRoutes } from './health';
 import { requestLimit } from './limits';
@@ -26,32 +21,6 @@ import { csrfProtection, sameOriginOnly, sessions } from './session';
 
 /** The parts of the work, each with its routes. */
 const PARTS = [ledgerRoutes, preparationRoutes, runRoutes, auditRoutes];
-
-/** What the application is put together from. */
-export interface AppParts {
-  readonly services: Services;
-  readonly feed: Feed;
-  readonly printer: Printer;
-  /** Whether the database answers. */
-  readonly pulse: Pick<Pulse, 'isBeating'>;
-  readonly sessionPool: pg.Pool;
-  readonly sessionSigningKey: string;
-  readonly logger: Logger;
-  /** Folder of the built web client; null for the API alone. */
-  readonly webFolder: string | null;
-  /** The address under which a proxy serves this; null without one. */
-  readonly publicUrl: string | null;
-  /** Whether browsers reach it over TLS, ended here or by the proxy. */
-  readonly isSecure: boolean;
-  /** Whether the demo's people may be offered for one click. */
-  readonly isOfThisMachine: boolean;
-  /** All attached files together may take so many bytes. */
-  readonly fileQuotaBytes: number;
-  /** Waits so many milliseconds: whoever guesses is slowed down. */
-  readonly pause: (ms: number) => Promise<unknown>;
-  /** Requests that one person, or one address without a session, may make in a minute. */
-  readonly requestsPerMinute: number;
-}
 
 /** The whole HTTP application. It keeps nothing between requests; all state is in PostgreSQL. */
 export function createApp(parts: AppParts): Express {

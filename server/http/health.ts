@@ -1,7 +1,7 @@
 import { Router } from 'express';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { isMigrated } from '../database/migrate';
-import type { AppParts } from './app';
+import type { AppParts } from '../parts';
 
 /** Who asks whether a server is ready turns to another one soon. */
 const READY_MS = 2_000;

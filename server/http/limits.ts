@@ -4,7 +4,7 @@ import type { ClientRateLimitInfo, Store } from 'express-rate-limit';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import { nameKey } from '#core/people';
 import type { Services } from '../services';
-import type { AppParts } from './app';
+import type { AppParts } from '../parts';
 import { AppError } from './appError';
 
 const MINUTE_MS = 60_000;

@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import { labelsSchema } from '#contract';
-import type { AppParts } from '../http/app';
+import type { AppParts } from '../parts';
 import { AppError } from '../http/appError';
 import { parseBody } from '../http/problems';
 import { requirePerson } from '../http/session';

@@ -3,7 +3,7 @@ import { Router } from 'express';
 import * as v from 'valibot';
 import { AppError } from '../http/appError';
 import { isSessionAlive, requirePerson } from '../http/session';
-import type { AppParts } from '../http/app';
+import type { AppParts } from '../parts';
 import { streamEvents } from './stream';
 
 /** The tabs of a browser share one stream; a few more are left from before a reload. */

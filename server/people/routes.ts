@@ -15,7 +15,7 @@ import { rememberDevice, signInLimits } from '../http/limits';
 import { parseBody } from '../http/problems';
 import { beginSession, currentPerson, endSession, requirePerson } from '../http/session';
 import { findLaboratory } from '../ledger/queries';
-import type { AppParts } from '../http/app';
+import type { AppParts } from '../parts';
 import {
   addPerson,
   changePassword,

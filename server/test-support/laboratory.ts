@@ -11,7 +11,7 @@ import { currentSchemaVersion, recordKindOf } from '#core/ledger';
 import { RIGHTS } from '#core/rights';
 import type { PersonState } from '#core/people';
 import type { ClientFactBody, NewFact, ProposedFact, SessionAnswer } from '#contract';
-import type { AppParts } from '../http/app';
+import type { AppParts } from '../parts';
 import { createApp } from '../http/app';
 import { foundLaboratory } from '../ledger/append';
 import { Printer } from '../labels/printer';

@@ -1,4 +1,4 @@
-import type { Certificate } from '../certificate';
+import type { Certificate } from '../certified';
 import { checkMay, impossible, provenance } from '../../record';
 import { unknownFlask } from '../refusals';
 import { partsOf } from '../parts';

@@ -1,7 +1,7 @@
 import type { DecimalText } from '../../measurement';
 import type { Around, Fact, FactDefinition, Provenance, Whose } from '../../record';
 import { isTimeDoubtful, provenance } from '../../record';
-import type { Certificate } from '../certificate';
+import type { Certificate } from '../certified';
 import type { Portion } from '../portion';
 import { refillPlace } from '../run';
 import type { Adopted, RunSetUp } from '../setUp';

@@ -1,6 +1,6 @@
 import type { DecimalText } from '../../measurement';
 import { provenance } from '../../record';
-import type { ElectrodeQuantity } from '../curve';
+import type { ElectrodeQuantity } from '../state';
 import { checkElectrodeReading } from '../readingChecks';
 import { unknownEntry } from '../refusals';
 import type { RunFactTable } from './draft';

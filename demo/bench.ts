@@ -1,0 +1,16 @@
+import type { RunState } from '#core/titration';
+import type { NewFact } from '#contract';
+import type { Chance } from './random';
+
+/** What a simulated analyst needs of the world. */
+export interface Bench {
+  readonly chance: Chance;
+  /** The molarity that the titrant really has, mol/L. */
+  readonly trueMolarity: number;
+  /** Enters a fact of the run; some minutes pass. */
+  readonly enter: (fact: NewFact, basedOn?: number) => Promise<void>;
+  readonly certify: (run: RunState, validUntil: string, reason: string | null) => Promise<void>;
+  /** The run as the server has it. */
+  readonly look: () => Promise<RunState>;
+  readonly today: () => string;
+}
