@@ -5,7 +5,7 @@ import { createContext, use, useEffect, useState, useSyncExternalStore } from 'r
 import type { PlainRecordKind, PlainStates } from '#core/ledger';
 import { recordKindOf } from '#core/ledger';
 import type { Fact } from '#core/record';
-import type { RunFact } from '#core/titration';
+import type { RunFact, RunReferences } from '#core/titration';
 import type { RunAnswer } from '#contract';
 import { subscribeReachable } from '../app/reachability';
 import { layOver } from './layOver';
@@ -35,6 +35,9 @@ export function OutboxProvider({ children }: { readonly children: ReactNode }) {
   return <OutboxContext value={outbox}>{children}</OutboxContext>;
 }
 
+/** A run as a page keeps it: what it rests on is null while only this device has resolved it. */
+export type KeptRun = Pick<RunAnswer, 'facts'> & { readonly references: RunReferences | null };
+
 /** Puts an acknowledged fact where the pages read it. */
 function acknowledge(client: QueryClient, fact: Fact): void {
   if (fact.recordKind !== 'run') {
@@ -51,17 +54,19 @@ function acknowledge(client: QueryClient, fact: Fact): void {
   // sets out again.
   const isReading = client.isFetching({ queryKey: key }) > 0;
   void client.cancelQueries({ queryKey: key });
-  const known = client.getQueryData<RunAnswer>(key);
+  const known = client.getQueryData<KeptRun>(key);
   client.setQueryData(key, addFact(known, fact));
   // What the run rests on comes from the server.
-  const isOtherwise = fact.kind === 'run.record-adopted';
+  const isOtherwise = fact.kind === 'run.record-adopted' || fact.kind === 'run.started';
   if (isOtherwise || isReading || (known && fact.sequence !== known.facts.length + 1)) {
     void client.invalidateQueries({ queryKey: key });
   }
   void client.invalidateQueries({ queryKey: ['records'] });
 }
 
-function addFact(run: RunAnswer | undefined, fact: Fact): RunAnswer | undefined {
+function addFact(run: KeptRun | undefined, fact: Fact): KeptRun | undefined {
+  // Begun here: what it rests on this device knows, until the server tells.
+  if (!run && fact.kind === 'run.started') return { facts: [fact as RunFact], references: null };
   if (!run || run.facts.some((known) => known.id === fact.id)) return run;
   // A fact of this record is a fact of a run.
   return { ...run, facts: [...run.facts, fact as RunFact] };

@@ -10,6 +10,7 @@ import { makeFact } from '../app/records';
 import { useSession } from '../app/session';
 import { failsThePage } from '../app/queryClient';
 import { asRunFact } from '../outbox/outbox';
+import type { KeptRun } from '../outbox/useOutbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
 
 /**
@@ -31,16 +32,16 @@ export function useRun(
   const start = pending.find((fact) => fact.kind === 'run.started');
   const { data } = useQuery({
     queryKey: ['run', runId],
-    queryFn: () => ask<RunAnswer>('GET', `/runs/${runId}`),
+    queryFn: (): Promise<KeptRun> => ask<RunAnswer>('GET', `/runs/${runId}`),
     enabled: start === undefined,
     throwOnError: failsThePage,
   });
   return useMemo(() => {
     const facts = [...(data?.facts ?? []), ...pending];
     // What the server does not know yet, this device resolves as far as it can.
-    const isOwn = pending.some(
-      ({ kind }) => kind === 'run.started' || kind === 'run.record-adopted',
-    );
+    const isOwn =
+      data?.references === null ||
+      pending.some(({ kind }) => kind === 'run.started' || kind === 'run.record-adopted');
     const resolved = isOwn && around ? restedOnBy(facts, around) : null;
     const references = resolved && !('message' in resolved) ? resolved : data?.references;
     const run = references && foldRun(facts, references);
