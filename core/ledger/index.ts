@@ -1,7 +1,6 @@
 export { applyToRecord, foldRecord } from './fold';
 export { areSolutionsRelated } from './related';
 export type {
-  AnyFact,
   AroundFact,
   ClientFactKind,
   FactBodies,
@@ -11,6 +10,7 @@ export type {
   RecordKind,
 } from './registry';
 export {
+  asksFor,
   beginsRecord,
   checkFact,
   currentSchemaVersion,
@@ -19,7 +19,6 @@ export {
   isObservation,
   isReadable,
   isRecordKind,
-  needsServer,
   RECORD_KINDS,
   recordKindOf,
   referencesOf,

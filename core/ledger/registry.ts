@@ -6,15 +6,7 @@ import { PERSON_RECORD } from '../people';
 import { PREPARATION_RECORD } from '../preparation';
 import type { AroundBottle } from '../reagent';
 import { BOTTLE_RECORD, LOT_RECORD } from '../reagent';
-import type {
-  Around,
-  Fact,
-  FactDefinition,
-  FactOf,
-  Finding,
-  RecordHead,
-  Reference,
-} from '../record';
+import type { Around, Fact, FactDefinition, Finding, Reference } from '../record';
 import { impossible, unknownReference, upcastBy } from '../record';
 import type { AroundRun } from '../titration';
 import { RUN_RECORD } from '../titration';
@@ -60,9 +52,6 @@ type UnionToIntersection<U> = (U extends unknown ? (one: U) => void : never) ext
 export type FactBodies = UnionToIntersection<{ [K in RecordKind]: BodiesOf<K> }[RecordKind]>;
 export type FactKind = keyof FactBodies;
 
-/** Any fact of any record. */
-export type AnyFact = FactOf<FactBodies>;
-
 type ServersOwn<D> = D extends { readonly needsServer: true } ? true : false;
 
 /** The kinds of fact that a client may send; the others the server makes alone. */
@@ -74,14 +63,11 @@ export type ClientFactKind = {
   }[keyof DefinitionsOf<K> & string];
 }[RecordKind];
 
-/** A kind of fact as what works on all of them sees it. */
-type AnyFactDefinition = FactDefinition;
-
 /** A kind of record as what works on all of them sees it. */
 interface AnyRecordDefinition {
   readonly first: string;
   closed?(state: unknown): readonly Finding[];
-  readonly facts: Readonly<Record<string, AnyFactDefinition>>;
+  readonly facts: Readonly<Record<string, FactDefinition>>;
 }
 
 const DEFINITIONS: Readonly<Record<RecordKind, AnyRecordDefinition>> = RECORDS;
@@ -89,7 +75,7 @@ const DEFINITIONS: Readonly<Record<RecordKind, AnyRecordDefinition>> = RECORDS;
 /** A kind of fact with the kind of its record. */
 interface Known {
   readonly recordKind: RecordKind;
-  readonly definition: AnyFactDefinition;
+  readonly definition: FactDefinition;
 }
 
 export const RECORD_KINDS = Object.keys(RECORDS) as readonly RecordKind[];
@@ -107,12 +93,12 @@ export const FACT_KINDS = [...KNOWN.keys()] as readonly FactKind[];
 
 /** Whether a kind of record stands on its own. */
 function isPlainKind(kind: string): kind is PlainRecordKind {
-  return kind in PLAIN_RECORDS;
+  return Object.hasOwn(PLAIN_RECORDS, kind);
 }
 
 /** Whether a text names a kind of record. */
 export function isRecordKind(text: string): text is RecordKind {
-  return text in RECORDS;
+  return Object.hasOwn(RECORDS, text);
 }
 
 function known(kind: string): Known {
@@ -141,9 +127,9 @@ export function isObservation(kind: string): boolean {
   return known(kind).definition.nature === 'observation';
 }
 
-/** Whether only the server makes such a fact. */
-export function needsServer(kind: string): boolean {
-  return known(kind).definition.needsServer === true;
+/** What the check of a kind of fact asks for that costs a look of its own. */
+export function asksFor(kind: string): FactDefinition['asks'] {
+  return known(kind).definition.asks;
 }
 
 /** The kinds of fact that attach a file. */
@@ -222,7 +208,7 @@ function missingFor(fact: Fact, around: AroundFact): readonly Finding[] | null {
  */
 export function checkFact(
   fact: Fact,
-  state: (RecordHead | Pick<RecordHead, 'version'>) | null,
+  state: object | null,
   around: AroundFact,
 ): readonly Finding[] {
   const { recordKind, definition } = known(fact.kind);

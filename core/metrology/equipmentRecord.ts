@@ -1,4 +1,4 @@
-import type { Finding, Today } from '../record';
+import type { Finding, AroundStock } from '../record';
 import {
   checkMay,
   corrected,
@@ -20,7 +20,7 @@ export const EQUIPMENT_RECORD = defineRecord<
   'equipment',
   EquipmentFactBodies,
   EquipmentState,
-  Today
+  AroundStock
 >({
   kind: 'equipment',
   first: 'equipment.registered',
@@ -59,6 +59,7 @@ export const EQUIPMENT_RECORD = defineRecord<
     },
     'equipment.corrected': {
       nature: 'decision',
+      asks: 'use',
       check: ({ body: { equipment } }, state, { author, isUsed, today }) => [
         ...checkMay(author, 'register'),
         ...checkRange(equipment),

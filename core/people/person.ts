@@ -66,6 +66,7 @@ export const PERSON_RECORD = defineRecord<
     },
     'person.renamed': {
       nature: 'decision',
+      asks: 'name',
       check: ({ body: { name } }, { id }, { author, personNamed }) => {
         const other = personNamed(name);
         const isTaken = other !== null && other !== id;

@@ -39,8 +39,7 @@ export {
 export type { Left } from './startChecks';
 export { checkPreparationStart, missingFor, needsOf } from './startChecks';
 export { checkBottling } from './stepChecks';
-export type { AroundPreparation } from './preparationRecord';
-export { namedBy, pinsFor, PREPARATION_RECORD, recordsOf } from './preparationRecord';
+export { pinsFor, PREPARATION_RECORD, recordsOf } from './preparationRecord';
 export { dilutedMolarity, molarityOfSolution } from './equations';
 export { MISHAPS } from './mishaps';
 export type {

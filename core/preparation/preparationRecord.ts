@@ -17,7 +17,7 @@ interface Rested {
   readonly bottle: BottleState;
   readonly equipment: EquipmentState;
 }
-export type AroundPreparation = Around<Rested>;
+type AroundPreparation = Around<Rested>;
 
 /** What came from a concentrate was made up in a beaker, and water for bases boiled. */
 function toPlanInBeaker(body: unknown): unknown {
@@ -82,6 +82,7 @@ export const PREPARATION_RECORD = defineRecord<
   facts: {
     'preparation.started': {
       nature: 'decision',
+      asks: 'stock',
       earlier: [toPlanInBeaker],
       refersTo: (plan) =>
         namedBy(plan).map((named) => ({ field: 'source', ...named, version: null })),
@@ -228,7 +229,7 @@ function onStep(
 }
 
 /** The lots, bottles and pieces of equipment that a plan names. */
-export function namedBy(plan: PreparationPlan): readonly Pick<Pin, 'kind' | 'id'>[] {
+function namedBy(plan: PreparationPlan): readonly Pick<Pin, 'kind' | 'id'>[] {
   return [
     ...parentsOf(plan.source),
     ...equipmentOf(plan).map(({ id }) => ({ kind: 'equipment' as const, id })),

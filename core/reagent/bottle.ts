@@ -58,17 +58,23 @@ interface CertifiedMolarity {
 }
 
 /** What of a bottle can be put right: what was typed, not what follows from a preparation. */
-export type CorrectedBottle = Pick<
-  PreparedBottle,
-  | 'code'
-  | 'nominalMolarity'
-  | 'volumeMl'
-  | 'preparedOn'
-  | 'preparedBy'
-  | 'useBy'
-  | 'container'
-  | 'note'
->;
+const CORRECTABLE = [
+  'code',
+  'nominalMolarity',
+  'volumeMl',
+  'preparedOn',
+  'preparedBy',
+  'useBy',
+  'container',
+  'note',
+] as const;
+export type CorrectedBottle = Pick<PreparedBottle, (typeof CORRECTABLE)[number]>;
+
+/** What of a bottle can be put right, as it stands. */
+export function correctable(bottle: PreparedBottle): CorrectedBottle {
+  // Each of the fields that make up the type.
+  return Object.fromEntries(CORRECTABLE.map((key) => [key, bottle[key]])) as CorrectedBottle;
+}
 
 export interface BottleFactBodies {
   'bottle.prepared': PreparedBottle;

@@ -10,6 +10,7 @@ import {
   WITHDRAWN,
 } from '../record';
 import type { BottleFactBodies, BottleState, CorrectedBottle, PreparedBottle } from './bottle';
+import { correctable } from './bottle';
 import type { LotState } from './lot';
 
 /** Bottles were titrants, written down with the one lot that they were made from. */
@@ -80,10 +81,10 @@ export const BOTTLE_RECORD = defineRecord<
         ...checkTypedDate('useBy', body.useBy, 'to-come', around.today),
         ...(state.preparationId !== null ? computed(body, state) : []),
       ],
-      apply: (state, { body: { reason: _reason, ...body }, ...fact }) => ({
-        ...body,
-        corrections: corrected(state, { ...fact, body: { reason: _reason } }, correctable(state)),
-      }),
+      apply: (state, fact) => {
+        const { reason: _reason, ...body } = fact.body;
+        return { ...body, corrections: corrected(state, fact, correctable(state)) };
+      },
       sentence: ({ code, reason }) => `bottle ${code} corrected: ${reason}.`,
     },
     'bottle.certified': {
@@ -115,29 +116,6 @@ function checkCode(
   const other = bottleCoded(code);
   const message = 'Another bottle has this code: choose the next one.';
   return other === null || other === ownId ? [] : [impossible('code-taken', 'code', message)];
-}
-
-/** What of a bottle can be put right, as it stands. */
-export function correctable({
-  code,
-  nominalMolarity,
-  volumeMl,
-  preparedOn,
-  preparedBy,
-  useBy,
-  container,
-  note,
-}: PreparedBottle): CorrectedBottle {
-  return {
-    code,
-    nominalMolarity,
-    volumeMl,
-    preparedOn,
-    preparedBy,
-    useBy,
-    container,
-    note,
-  };
 }
 
 /** The figures of a preparation follow from what was measured in it. */

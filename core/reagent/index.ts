@@ -6,9 +6,9 @@ export type {
   PreparedBottle,
   Purpose,
 } from './bottle';
-export { nominalMolPerL } from './bottle';
+export { correctable, nominalMolPerL } from './bottle';
 export type { AroundBottle } from './bottleRecord';
-export { BOTTLE_RECORD, correctable } from './bottleRecord';
+export { BOTTLE_RECORD } from './bottleRecord';
 export type { Dryness } from './drying';
 export { COOLING_MINUTES, dryness } from './drying';
 export type { Freshness, KnownMolarity } from './freshness';

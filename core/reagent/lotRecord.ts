@@ -1,7 +1,7 @@
 import { findSubstance } from '../chemistry';
 import type { PlainDate } from '../laboratory';
 import { checkTypedDate } from '../laboratory';
-import type { Finding, Today } from '../record';
+import type { Finding, AroundStock } from '../record';
 import {
   checkMay,
   corrected,
@@ -32,7 +32,7 @@ export const LOT_RECORD = defineRecord<
   'lot',
   LotFactBodies,
   LotState,
-  Today,
+  AroundStock,
   'lot.certificate-attached'
 >({
   kind: 'lot',
@@ -71,6 +71,7 @@ export const LOT_RECORD = defineRecord<
     },
     'lot.corrected': {
       nature: 'decision',
+      asks: 'use',
       check: ({ body }, state, { author, isUsed, today }) => [
         ...checkMay(author, 'register'),
         ...checkLot(body.lot, today),

@@ -22,5 +22,5 @@ export interface Around<States = unknown> {
   readonly left: (id: string) => number | undefined;
 }
 
-/** All that many checks ask for. */
-export type Today = Pick<Around, 'today' | 'author' | 'isUsed'>;
+/** What the checks of lots and equipment ask for. */
+export type AroundStock = Pick<Around, 'today' | 'author' | 'isUsed'>;

@@ -25,6 +25,14 @@ export function unlikely(code: string, field: string, message: string): Finding 
   return { severity: 'unlikely', code, field, message };
 }
 
+/** What refuses an entry: all that cannot be; else what is unlikely, unless the entry gives a reason. */
+export function objections(findings: readonly Finding[], body: object): readonly Finding[] {
+  const cannotBe = findings.filter(({ severity }) => severity === 'impossible');
+  if (cannotBe.length > 0) return cannotBe;
+  const hasReason = 'reason' in body && body.reason !== null;
+  return hasReason ? [] : findings;
+}
+
 /** A finding that what something is cannot be changed any more. */
 export function restedOn(field: string): Finding {
   const message =

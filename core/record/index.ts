@@ -1,10 +1,8 @@
-export type { Around, Today } from './around';
+export type { Around, AroundStock } from './around';
 export type { Correction } from './correction';
 export { corrected } from './correction';
 export type {
-  Defined,
   FactDefinition,
-  RecordDefinition,
   RecordHead,
   RecordVersion,
   Reference,
@@ -15,7 +13,7 @@ export { defineRecord } from './definition';
 export type { Fact, FactOf, Provenance } from './fact';
 export { enteredAt, isTimeDoubtful, provenance } from './fact';
 export type { Finding } from './finding';
-export { checkMay, impossible, restedOn, unknownReference, unlikely } from './finding';
+export { checkMay, impossible, objections, restedOn, unknownReference, unlikely } from './finding';
 export { factsSeenBy } from './order';
 export { upcastBy } from './upcast';
 export type { Withdrawable, Withdrawal, WithdrawalBody } from './withdrawal';

@@ -3,8 +3,9 @@ import { v7 as uuidv7 } from 'uuid';
 import type { Laboratory } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { AroundFact, RecordKind } from '#core/ledger';
-import { beginsRecord, currentSchemaVersion, isObservation } from '#core/ledger';
+import { beginsRecord, currentSchemaVersion, isObservation, referencesOf } from '#core/ledger';
 import type { Fact, Finding } from '#core/record';
+import { objections } from '#core/record';
 import type { Author } from '#core/rights';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
@@ -14,7 +15,7 @@ import { canonicalText } from '../audit/text';
 import { durably } from '../database/durably';
 import { AppError, factIdReused } from '../http/appError';
 import type { Services } from '../services';
-import { deleteSessions, findPerson } from '../people/queries';
+import { deleteSessions, listPeople } from '../people/queries';
 import { admit } from './admit';
 import { aroundOf, NO_SURROUNDINGS } from './around';
 import { projectionOf } from './project';
@@ -79,13 +80,10 @@ export async function appendFacts(
       ids.map((id) => ({ id, kind: locked.get(id)?.kind ?? kinds.get(id) ?? 'run' })),
       proposed,
     );
-    const authors = new Map<string, Author>();
-    for (const { authorId } of proposed) {
-      const person = authors.has(authorId) ? null : await findPerson(tx, authorId);
-      if (person) authors.set(authorId, authorOf(person));
-    }
+    const authors = await listPeople(tx, [...new Set(proposed.map(({ authorId }) => authorId))]);
     const outcomes = proposed.map((one) => {
-      const author = authors.get(one.authorId);
+      const person = authors.get(one.authorId);
+      const author = person && authorOf(person);
       const around = aroundOf(services, surroundings, author, (id) => records.get(id)?.facts);
       return appendOne(services, one, records, around);
     });
@@ -119,11 +117,9 @@ function appendOne(
     };
     refuseUnexplained(admit(fact, record, around), proposed.body);
     const facts = [...record.facts, fact];
-    // The first fact of a run brings what the run rests on; a later one may bring it anew.
-    const references =
-      record.references && fact.kind !== 'run.record-adopted'
-        ? record.references
-        : referencesFor(facts, around);
+    // A fact that names other records may bring what its own rests on.
+    const isNaming = referencesOf(fact).length > 0;
+    const references = isNaming ? referencesFor(facts, around) : record.references;
     records.set(record.id, { ...record, facts, references });
     return { fact, isNew: true };
   } catch (error) {
@@ -276,14 +272,15 @@ const OWN_CODES = ['not-found', 'not-allowed', 'unknown-reference'] as const;
 
 /** Refuses what cannot be, and what is unlikely when no reason is given. */
 export function refuseUnexplained(findings: readonly Finding[], body: object): void {
-  const cannotBe = findings.filter((finding) => finding.severity === 'impossible');
+  const against = objections(findings, body);
   for (const code of OWN_CODES) {
-    const own = cannotBe.filter((finding) => finding.code === code);
+    const own = against.filter((finding) => finding.code === code);
     if (own[0]) throw fromFindings(code, own[0], own);
   }
-  if (cannotBe[0]) throw fromFindings('impossible-entry', cannotBe[0], cannotBe);
-  const hasReason = 'reason' in body && body.reason !== null;
-  if (findings[0] && !hasReason) throw fromFindings('reason-needed', findings[0], findings);
+  const [first] = against;
+  if (!first) return;
+  const code = first.severity === 'impossible' ? 'impossible-entry' : 'reason-needed';
+  throw fromFindings(code, first, against);
 }
 
 function fromFindings(

@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import { plainDateAt, rulesAt, LABORATORY_RECORD } from '#core/laboratory';
 import type { LaboratoryFact } from '#core/laboratory';
 import type { AroundFact, PlainRecordKind } from '#core/ledger';
-import { foldRecord, stockLeft } from '#core/ledger';
+import { asksFor, foldRecord, stockLeft } from '#core/ledger';
 import type { Fact, Reference } from '#core/record';
 import { nameKey } from '#core/people';
 import type { Author } from '#core/rights';
@@ -17,7 +17,7 @@ export interface Surroundings {
   readonly streams: ReadonlyMap<string, readonly Fact[]>;
   /** Who has the names that facts ask for, by what names are compared. */
   readonly named: ReadonlyMap<string, string>;
-  /** Those of the records at hand on which another one rests. */
+  /** Those that were asked about on which another record rests. */
   readonly used: ReadonlySet<string>;
   /** What is left of lots and bottles; null when nobody asked. */
   readonly left: ReadonlyMap<string, number> | null;
@@ -29,24 +29,27 @@ export async function loadSurroundings(
   references: readonly Reference[],
   proposed: readonly Pick<Fact, 'recordId' | 'kind' | 'body'>[],
 ): Promise<Surroundings> {
-  const needsStock = proposed.some(({ kind }) => kind === 'preparation.started');
-  const named = new Map<string, string>();
-  for (const { kind, body } of proposed) {
-    if (kind !== 'person.renamed') continue;
-    const { name } = body as { readonly name: string };
-    const id = await findNamed(tx, name);
-    if (id !== null) named.set(nameKey(name), id);
-  }
+  const asking = (what: ReturnType<typeof asksFor>) =>
+    proposed.filter(({ kind }) => asksFor(kind) === what);
+  const names = asking('name').map(({ body }) => (body as { readonly name: string }).name);
+  const used = asking('use').map(({ recordId }) => recordId);
   return {
     laboratory: await listLaboratoryFacts(tx),
     streams: await listFactsOf(tx, [...new Set(references.map(({ id }) => id))]),
-    named,
-    used: await listUsed(
-      tx,
-      proposed.map(({ recordId }) => recordId),
-    ),
-    left: needsStock ? await loadLeft(tx) : null,
+    named: await namedBy(tx, names),
+    used: await listUsed(tx, used),
+    left: asking('stock').length > 0 ? await loadLeft(tx) : null,
   };
+}
+
+/** Who has names, by what names are compared; nobody else takes one before the transaction ends. */
+async function namedBy(tx: Knex, names: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  const named = new Map<string, string>();
+  for (const name of names) {
+    const id = await findNamed(tx, name);
+    if (id !== null) named.set(nameKey(name), id);
+  }
+  return named;
 }
 
 /** Nothing at all: for facts that refer to nothing. */

@@ -242,7 +242,9 @@ describe('refusing', () => {
     expect(problemOf(nowhere).code).toBe('not-found');
     await client.get(`/api/runs/${uuidv7()}`).expect(404);
     await client.get('/api/runs/not-an-id').expect(404);
-    await client.get('/api/records/secrets').expect(404);
+    for (const none of ['secrets', 'constructor', 'toString']) {
+      await client.get(`/api/records/${none}`).expect(404);
+    }
     const onBottle = await client.send(weighed(1, '0.4802'), ids.bottle).expect(422);
     expect(problemOf(onBottle).code).toBe('unknown-reference');
     const runId = await startRun(client, ids);

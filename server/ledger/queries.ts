@@ -48,6 +48,7 @@ export async function listFactsOf(
   db: Knex,
   recordIds: readonly string[],
 ): Promise<ReadonlyMap<string, readonly Fact[]>> {
+  if (recordIds.length === 0) return new Map();
   const rows = (await factsWithKind(db)
     .whereIn('record_id', recordIds)
     .orderBy('sequence')) as FactRow[];
@@ -174,6 +175,7 @@ export async function deleteEdges(tx: Knex): Promise<void> {
 
 /** Those of some records on which another one rests. */
 export async function listUsed(db: Knex, ids: readonly string[]): Promise<ReadonlySet<string>> {
+  if (ids.length === 0) return new Set();
   const rows = await db<EdgeRow>('edges').whereIn('parent', ids).distinct('parent');
   return new Set(rows.map(({ parent }) => parent));
 }

@@ -17,6 +17,18 @@ export async function findPerson(db: Knex, id: string): Promise<PersonState | nu
   return findProjection(db, 'person', id);
 }
 
+/** People by their ids, in one question. */
+export async function listPeople(
+  db: Knex,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, PersonState>> {
+  const rows: { state: PersonState }[] = await db('projections')
+    .where({ kind: 'person' })
+    .whereIn('record_id', ids)
+    .select('state');
+  return new Map(rows.map(({ state }) => [state.id, state]));
+}
+
 /** Accounts as their rows are, with what was said of their people when they joined, for the audit; the oldest first. */
 export async function listAccounts(db: Knex): Promise<EarlierPersonRow[]> {
   interface Row extends PersonRow {
