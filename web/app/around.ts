@@ -23,13 +23,13 @@ export function useAround(): AroundFact | undefined {
       preparation: stock.preparations,
       person: people,
     };
-    const heads = new Map<string, RecordHead>(
-      [methods, stock.lots, stock.bottles, stock.equipment].flatMap((some) =>
-        some.map((one: RecordHead) => [one.id, one] as const),
-      ),
+    const versions = new Map(
+      Object.values(known)
+        .flatMap((some): readonly RecordHead[] => some)
+        .map(({ id, version }) => [id, version]),
     );
     const now: AroundFact['now'] = (kind, id) => known[kind].find((one) => one.id === id) ?? null;
-    const versionOf = (id: string): number => heads.get(id)?.version ?? 0;
+    const versionOf = (id: string): number => versions.get(id) ?? 0;
     return {
       today,
       author: authorOf(person),

@@ -2,14 +2,15 @@ import { useMutation } from '@tanstack/react-query';
 import { v7 as uuidv7 } from 'uuid';
 import * as v from 'valibot';
 import type { AroundFact, PlainRecordKind } from '#core/ledger';
-import { checkFact, isObservation, recordKindOf } from '#core/ledger';
+import { checkFact, recordKindOf } from '#core/ledger';
 import type { Finding } from '#core/record';
+import { objections } from '#core/record';
 import type { NewFact, ProposedFact } from '#contract';
 import { proposedFactSchema } from '#contract';
 import { asFact } from '../outbox/outbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
 import { useAround } from './around';
-import { makeFact } from './records';
+import { makeFact, seenWith } from './records';
 import { Refusal } from './refusal';
 import { useSession } from './session';
 
@@ -35,13 +36,11 @@ function useEntering() {
   const { person } = useSession();
   return async ({ fact, recordId, basedOn }: Target): Promise<void> => {
     if (!around) throw new Refusal('The records have not been read yet. Try again.', []);
-    const own = waiting.filter(
-      (entry) => entry.fact.recordId === recordId && entry.refusal === null,
-    ).length;
-    // An observation names what was seen of others; a decision the version that it will meet.
-    const seen = isObservation(fact.kind) ? Math.max(0, basedOn - own) : basedOn;
-    const proposed = parsed(makeFact(fact, recordId, person.id, seen));
-    refuse(findingsOn(proposed, basedOn === NOTHING_YET, around), proposed.body);
+    const seen = seenWith({ id: recordId, version: basedOn }, waiting);
+    const proposed = parsed(makeFact(fact, seen, person.id));
+    const found = findingsOn(proposed, basedOn === NOTHING_YET, around);
+    const against = objections(found, proposed.body);
+    if (against[0]) throw new Refusal(against[0].message, against);
     await outbox.keep(proposed);
   };
 }
@@ -71,14 +70,6 @@ function findingsOn(
       ? null
       : around.now(kind satisfies PlainRecordKind, proposed.recordId);
   return checkFact(asFact(proposed), state, around);
-}
-
-/** @throws Refusal for what cannot be, and for what is unlikely when no reason is given */
-function refuse(findings: readonly Finding[], body: object): void {
-  const cannotBe = findings.filter(({ severity }) => severity === 'impossible');
-  const hasReason = 'reason' in body && body.reason !== null;
-  const against = cannotBe.length > 0 ? cannotBe : hasReason ? [] : findings;
-  if (against[0]) throw new Refusal(against[0].message, against);
 }
 
 /** Begins a new record with its first fact; gives the record's id. What was typed stays in the form if it fails. */

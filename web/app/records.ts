@@ -2,10 +2,11 @@ import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { v7 as uuidv7 } from 'uuid';
 import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
-import { currentSchemaVersion, RECORD_KINDS, recordKindOf } from '#core/ledger';
+import { currentSchemaVersion, isObservation, RECORD_KINDS, recordKindOf } from '#core/ledger';
 import type { RecordsNow } from '#core/titration';
 import type { ListAnswer, ListKind, ListStates, NewFact, ProposedFact } from '#contract';
 import { layOver } from '../outbox/layOver';
+import type { Waiting } from '../outbox/outbox';
 import { asFact } from '../outbox/outbox';
 import { useWaiting } from '../outbox/useOutbox';
 import { ask } from './api';
@@ -68,12 +69,32 @@ export function usePersonName(): (id: string) => string {
   return (id) => people?.find((person) => person.id === id)?.name ?? '…';
 }
 
-/** A fact with its envelope, made on this device now. */
+/** A record as its author saw it. */
+export interface Seen {
+  readonly id: string;
+  /** How many of its facts the server had told of. */
+  readonly stored: number;
+  /** How many it has with what waits on this device. */
+  readonly version: number;
+}
+
+/** A record of which this device knows what it still has to send. */
+export function seenWith(
+  { id, version }: Pick<Seen, 'id' | 'version'>,
+  waiting: readonly Waiting[],
+): Seen {
+  const own = waiting.filter(({ fact, refusal }) => fact.recordId === id && refusal === null);
+  return { id, version, stored: Math.max(0, version - own.length) };
+}
+
+/**
+ * A fact with its envelope, made on this device now. An observation names what was seen of others; a decision the version that it
+ * will meet.
+ */
 export function makeFact(
   fact: NewFact,
-  recordId: string,
+  { id: recordId, stored, version }: Seen,
   authorId: string,
-  basedOn: number | null = null,
 ): ProposedFact {
   // Kind and body are a pair of the union.
   return {
@@ -84,6 +105,6 @@ export function makeFact(
     schemaVersion: currentSchemaVersion(fact.kind),
     authorId,
     ...deviceStamp(),
-    basedOn,
+    basedOn: isObservation(fact.kind) ? stored : version,
   };
 }

@@ -3,7 +3,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { createContext, use, useEffect, useState, useSyncExternalStore } from 'react';
 import type { PlainRecordKind, PlainStates } from '#core/ledger';
-import { recordKindOf } from '#core/ledger';
+import { recordKindOf, referencesOf } from '#core/ledger';
 import type { Fact } from '#core/record';
 import type { RunFact, RunReferences } from '#core/titration';
 import type { RunAnswer } from '#contract';
@@ -57,8 +57,8 @@ function acknowledge(client: QueryClient, fact: Fact): void {
   const known = client.getQueryData<KeptRun>(key);
   client.setQueryData(key, addFact(known, fact));
   // What the run rests on comes from the server.
-  const isOtherwise = fact.kind === 'run.record-adopted' || fact.kind === 'run.started';
-  if (isOtherwise || isReading || (known && fact.sequence !== known.facts.length + 1)) {
+  const isNaming = referencesOf(fact).length > 0;
+  if (isNaming || isReading || (known && fact.sequence !== known.facts.length + 1)) {
     void client.invalidateQueries({ queryKey: key });
   }
   void client.invalidateQueries({ queryKey: ['records'] });

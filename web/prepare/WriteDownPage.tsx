@@ -11,6 +11,7 @@ import { useReach } from '../app/reachability';
 import { useBeginRecord } from '../app/entering';
 import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
+import { PeopleOptions } from '../people/PeopleOptions';
 import { Button, ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { ContainerField } from '../ui/ContainerField';
@@ -74,7 +75,6 @@ function PrepareForm({
   readonly code: string;
 }) {
   const { person, today } = useSession();
-  const people = useRecords('person') ?? [person];
   const begin = useBeginRecord();
   const navigate = useNavigate();
   const [search] = useSearchParams();
@@ -141,11 +141,7 @@ function PrepareForm({
         <QuantityField label="Volume" unit="mL" {...field('volumeMl', asQuantity)} />
         <TextField label="Made on" type="date" {...field('preparedOn')} />
         <SelectField label="Made by" {...field('preparedBy')}>
-          {people.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
+          <PeopleOptions />
         </SelectField>
         <ContainerField {...field('container')} />
         <TextAreaField label="Note" {...field('note')} />

@@ -1,7 +1,6 @@
-import { isObservation } from '#core/ledger';
 import type { PreparationFact, PreparationState } from '#core/preparation';
 import type { NewFact } from '#contract';
-import { makeFact } from '../app/records';
+import { makeFact, seenWith } from '../app/records';
 import { useSession } from '../app/session';
 import { asFact } from '../outbox/outbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
@@ -11,13 +10,10 @@ export function useEnterPreparation(preparation: PreparationState) {
   const outbox = useOutbox();
   const { person } = useSession();
   const waiting = useWaiting();
-  const own = waiting.filter(({ fact }) => preparation.factIds.includes(fact.id)).length;
   return {
     /** The fact as it would be entered, for checking it first. */
     propose: (fact: NewFact) => {
-      // An observation names what was seen of others; a decision the version that it will meet.
-      const seen = preparation.version - (isObservation(fact.kind) ? own : 0);
-      const proposed = makeFact(fact, preparation.id, person.id, seen);
+      const proposed = makeFact(fact, seenWith(preparation, waiting), person.id);
       return { proposed, fact: asFact(proposed) as PreparationFact };
     },
     keep: (proposed: ReturnType<typeof makeFact>) => outbox.keep(proposed),

@@ -2,7 +2,7 @@ import { correctable } from '#core/reagent';
 import type { BottleState } from '#core/reagent';
 import { correctedBottleSchema } from '#contract';
 import { useAddToRecord } from '../app/entering';
-import { useRecords } from '../app/records';
+import { PeopleOptions } from '../people/PeopleOptions';
 import { Button } from '../ui/Button';
 import { ContainerField } from '../ui/ContainerField';
 import { Dialog } from '../ui/Dialog';
@@ -26,7 +26,6 @@ export function CorrectBottleDialog({
   readonly onClose: () => void;
 }) {
   const add = useAddToRecord();
-  const people = useRecords('person') ?? [];
   const { form, field, showFailure, formError } = useContractForm(correctedBottleSchema, {
     ...correctable(bottle),
     reason: '',
@@ -66,11 +65,7 @@ export function CorrectBottleDialog({
         {isTyped && <QuantityField label="Volume" unit="mL" {...field('volumeMl', asQuantity)} />}
         <TextField label="Made on" type="date" {...field('preparedOn')} />
         <SelectField label="Made by" {...field('preparedBy')}>
-          {people.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
+          <PeopleOptions named={bottle.preparedBy} />
         </SelectField>
         <TextField label="Use by" type="date" {...field('useBy', asOptional)} />
         <TextField label="Note" {...field('note')} />

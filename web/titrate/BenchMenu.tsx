@@ -1,7 +1,9 @@
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
+import { may } from '#core/rights';
 import type { RunState } from '#core/titration';
 import { pauseOf } from '#core/titration';
+import { useSession } from '../app/session';
 import { Button, KeyHint } from '../ui/Button';
 
 /** What the menu asks for in a dialog. */
@@ -19,6 +21,7 @@ const ITEM =
 
 /** What is seldom wanted at the bench, behind one button. */
 export function BenchMenu({ run, isLarge, onLarge, onAsk }: BenchMenuProps) {
+  const { person } = useSession();
   const ask = (kind: BenchQuestion) => () => {
     onAsk(kind);
   };
@@ -55,9 +58,11 @@ export function BenchMenu({ run, isLarge, onLarge, onAsk }: BenchMenuProps) {
                   Pause, or hand over…
                 </DropdownMenu.Item>
               )}
-              <DropdownMenu.Item className={`${ITEM} text-blush`} onSelect={ask('abandon')}>
-                Abandon…
-              </DropdownMenu.Item>
+              {may(person, 'abandon-anothers-run', { startedBy: run.started.by }) && (
+                <DropdownMenu.Item className={`${ITEM} text-blush`} onSelect={ask('abandon')}>
+                  Abandon…
+                </DropdownMenu.Item>
+              )}
             </>
           )}
         </DropdownMenu.Content>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { RunState } from '#core/titration';
-import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
+import { PeopleOptions } from '../people/PeopleOptions';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { SelectField, TextAreaField } from '../ui/fields';
@@ -17,7 +17,6 @@ export function PauseDialog({
 }) {
   const { propose, keep } = useEnter(run);
   const { person } = useSession();
-  const others = (useRecords('person') ?? []).filter(({ id }) => id !== person.id);
   const [toId, setToId] = useState('');
   const [remark, setRemark] = useState('');
   const body = { toId: toId === '' ? null : toId, remark: remark.trim() };
@@ -42,11 +41,7 @@ export function PauseDialog({
       >
         <SelectField label="Handed over to" value={toId} onText={setToId}>
           <option value="">nobody in particular</option>
-          {others.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
+          <PeopleOptions except={person.id} />
         </SelectField>
         <TextAreaField
           label="What the next one should know"

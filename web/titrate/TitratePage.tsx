@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecords, useRuns } from '../app/records';
@@ -37,49 +38,59 @@ export function TitratePage() {
       )}
       <ul className="flex flex-col gap-4">
         {begunHere.map(({ recordId, body }) => (
-          <li key={recordId}>
-            <Link
-              to={`/runs/${recordId}`}
-              className="grid grid-cols-[1fr_auto] items-center gap-6 rounded-md border border-rule-strong bg-sheet p-5 hover:border-violet"
-            >
-              <span>
-                <span className="block text-lg font-bold">
-                  Bottle {bottles.find(({ id }) => id === body.bottle.id)?.code}
-                </span>
-                <span className="mt-1 block text-sm text-ink-soft">
-                  begun on this device; the server does not know of it yet
-                </span>
-              </span>
-              <span className="font-semibold text-violet underline underline-offset-4">Go on</span>
-            </Link>
-          </li>
+          <RunCard
+            key={recordId}
+            id={recordId}
+            title={`Bottle ${bottles.find(({ id }) => id === body.bottle.id)?.code ?? ''}`}
+          >
+            begun on this device; the server does not know of it yet
+          </RunCard>
         ))}
         {open.map((run) => {
           const bottle = bottles.find(({ id }) => id === run.bottleId);
           return (
-            <li key={run.id}>
-              <Link
-                to={`/runs/${run.id}`}
-                className="grid grid-cols-[1fr_auto] items-center gap-6 rounded-md border border-rule-strong bg-sheet p-5 hover:border-violet"
-              >
-                <span>
-                  <span className="block text-lg font-bold">
-                    Bottle {bottle?.code}, {bottle?.nominalMolarity} mol/L
-                  </span>
-                  <span className="mt-1 block text-xl">{run.next}</span>
-                  <span className="mt-1 block text-sm text-ink-soft">
-                    begun {instantText(run.startedAt, laboratory.timeZone)} by{' '}
-                    {nameOf(run.startedBy)} · titrations made: {run.titrationsMade}
-                  </span>
-                </span>
-                <span className="font-semibold text-violet underline underline-offset-4">
-                  Go on
-                </span>
-              </Link>
-            </li>
+            <RunCard
+              key={run.id}
+              id={run.id}
+              title={`Bottle ${bottle?.code ?? ''}, ${bottle?.nominalMolarity ?? ''} mol/L`}
+              next={run.next}
+            >
+              begun {instantText(run.startedAt, laboratory.timeZone)} by {nameOf(run.startedBy)} ·
+              titrations made: {run.titrationsMade}
+            </RunCard>
           );
         })}
       </ul>
     </Page>
+  );
+}
+
+/** A run on the bench, and the way back to it. */
+function RunCard({
+  id,
+  title,
+  next,
+  children,
+}: {
+  readonly id: string;
+  readonly title: string;
+  /** What comes next, where that is known. */
+  readonly next?: string;
+  readonly children: ReactNode;
+}) {
+  return (
+    <li>
+      <Link
+        to={`/runs/${id}`}
+        className="grid grid-cols-[1fr_auto] items-center gap-6 rounded-md border border-rule-strong bg-sheet p-5 hover:border-violet"
+      >
+        <span>
+          <span className="block text-lg font-bold">{title}</span>
+          {next !== undefined && <span className="mt-1 block text-xl">{next}</span>}
+          <span className="mt-1 block text-sm text-ink-soft">{children}</span>
+        </span>
+        <span className="font-semibold text-violet underline underline-offset-4">Go on</span>
+      </Link>
+    </li>
   );
 }

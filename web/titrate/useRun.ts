@@ -1,6 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { isObservation } from '#core/ledger';
 import type { RunState } from '#core/titration';
 import { foldRun, restedOnBy } from '#core/titration';
 import type { NewFact, RunAnswer } from '#contract';
@@ -56,11 +55,9 @@ export function useEnter(run: RunState) {
   return {
     /** The fact as it would be entered, for checking it first. */
     propose: (fact: NewFact) => {
-      const proposed = makeFact(fact, run.id, person.id, run.version);
-      const made = asRunFact(proposed);
-      // An observation names what was seen of others; a decision the version that it will meet.
-      const basedOn = isObservation(made.kind) ? run.storedVersion : run.version;
-      return { proposed: { ...proposed, basedOn }, fact: { ...made, basedOn } };
+      const seen = { id: run.id, stored: run.storedVersion, version: run.version };
+      const proposed = makeFact(fact, seen, person.id);
+      return { proposed, fact: asRunFact(proposed) };
     },
     keep: (proposed: ReturnType<typeof makeFact>) => outbox.keep(proposed),
   };
