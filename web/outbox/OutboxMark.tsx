@@ -1,13 +1,8 @@
-import { useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
-import * as v from 'valibot';
 import { sentenceOf } from '#core/ledger';
-import type { ProposedFact } from '#contract';
-import { bottleCode } from '#contract';
 import type { Reach } from '../app/reachability';
 import { useReach } from '../app/reachability';
 import type { Waiting } from './outbox';
-import { TextField } from '../ui/fields';
+import { OtherCode } from './OtherCode';
 import { useOutbox, useWaiting } from './useOutbox';
 
 /** After so many failures at one entry it is no passing trouble, and the analyst is told. */
@@ -81,55 +76,6 @@ function Refused({ entry, onRead }: { readonly entry: Waiting; readonly onRead: 
         I have read it
       </button>
     </div>
-  );
-}
-
-/** Another device has given this code to another bottle: this one takes a new one, and what rests on it goes on. */
-function OtherCode({
-  fact,
-  onRead,
-}: {
-  readonly fact: Extract<ProposedFact, { kind: 'bottle.prepared' }>;
-  readonly onRead: () => void;
-}) {
-  const outbox = useOutbox();
-  const [code, setCode] = useState('');
-  const [error, setError] = useState<string>();
-  return (
-    <form
-      role="alert"
-      noValidate
-      aria-label={`Another code for bottle ${fact.body.code}`}
-      className="mt-2 rounded border-l-4 border-blush bg-blush-wash p-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const parsed = v.safeParse(bottleCode, code.trim().toUpperCase());
-        if (!parsed.success) {
-          setError(parsed.issues[0].message);
-          return;
-        }
-        const body = { ...fact.body, code: parsed.output };
-        void outbox.replace(fact.id, { ...fact, id: uuidv7(), body });
-      }}
-    >
-      <p>
-        Another bottle has the code <b>{fact.body.code}</b>. Give this one a new code, and write it
-        on the bottle.
-      </p>
-      <TextField
-        label="New code"
-        className="font-mono"
-        value={code}
-        error={error}
-        onText={setCode}
-      />
-      <button type="submit" className="min-h-8 font-semibold text-violet underline">
-        Use this code
-      </button>{' '}
-      <button type="button" className="min-h-8 text-ink-soft underline" onClick={onRead}>
-        Give the bottle up
-      </button>
-    </form>
   );
 }
 

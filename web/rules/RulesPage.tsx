@@ -45,10 +45,12 @@ function RenameLaboratory() {
   const [name, setName] = useState(laboratory.name);
   const [isAsking, setAsking] = useState(false);
   return (
-    <section className="mt-8 max-w-xl border-t border-rule pt-4">
+    <section className="mt-8 border-t border-rule pt-4">
       <h2 className="mb-2 text-lg font-bold">The laboratory</h2>
-      <div className="flex items-end gap-4">
-        <TextField label="Name" value={name} onText={setName} />
+      <div className="flex flex-wrap items-end gap-4">
+        <div className="w-[min(34rem,100%)]">
+          <TextField label="Name" value={name} onText={setName} />
+        </div>
         <Button
           disabled={name.trim() === '' || name.trim() === laboratory.name}
           onClick={() => {

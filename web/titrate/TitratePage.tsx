@@ -41,7 +41,7 @@ export function TitratePage() {
           <RunCard
             key={recordId}
             id={recordId}
-            title={`Bottle ${bottles.find(({ id }) => id === body.bottle.id)?.code ?? ''}`}
+            title={titleOf(bottles.find(({ id }) => id === body.bottle.id)?.code)}
           >
             begun on this device; the server does not know of it yet
           </RunCard>
@@ -63,6 +63,11 @@ export function TitratePage() {
       </ul>
     </Page>
   );
+}
+
+/** A bottle whose code somebody else gave as well has none until it takes another. */
+function titleOf(code: string | undefined): string {
+  return code === undefined ? 'A bottle that needs a new code' : `Bottle ${code}`;
 }
 
 /** A run on the bench, and the way back to it. */

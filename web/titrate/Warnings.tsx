@@ -63,10 +63,10 @@ function Corrected({
   return (
     <p
       role="status"
-      className="mt-2 flex flex-wrap items-center gap-x-4 rounded border-l-4 border-straw bg-straw-wash px-3 py-1.5"
+      className="mt-2 flex flex-wrap items-center justify-between gap-x-4 rounded border-l-4 border-straw bg-straw-wash px-3 py-0.5 text-[15px]"
     >
       <span>
-        <b>{name}</b> was corrected after this run began: {reason}
+        <b>{name}</b> was corrected since: {reason}
       </span>
       <button
         type="button"
@@ -76,7 +76,7 @@ function Corrected({
           void keep(propose({ kind: 'run.record-adopted', body }).proposed);
         }}
       >
-        Go on with the corrected figures
+        Go on with it as corrected
       </button>
     </p>
   );
