@@ -1,5 +1,8 @@
 /** Shapes that house rules had in the facts that hold them, and how they become the next. */
 
+import type { UpcastStep } from '../record';
+import { HOUSE_RULES } from './rules';
+
 export interface FewRules {
   readonly readingDecimals: number;
 }
@@ -29,30 +32,29 @@ export function toEarlierRules({ readingDecimals, ...rules }: FewRules): object 
   };
 }
 
-/** What nobody could choose before there were these rules, as it was done. */
-const FURTHER_RULES = {
-  inBurette: 'titrant',
-  primaryTitrants: 'weighed',
-  toleranceAs: 'as-registered',
-  testedBy: 'concordance',
-  certificateStates: 'uncertainty',
-  statesNormality: false,
-  paperUnits: 'litre',
-};
-
 interface WithRules {
   readonly rules: object;
 }
 
-/** The rules in a body, with those that came later. */
-export function toMoreRules(body: unknown): WithRules {
-  const { rules, ...rest } = body as WithRules;
-  return { ...rest, rules: { ...FURTHER_RULES, ...rules } };
+/** Adds to the rules in a body those that came in one lot, as it was done before they could be set. */
+export function rulesOfLot(lot: number): UpcastStep {
+  const added = Object.fromEntries(
+    HOUSE_RULES.filter(({ since }) => since === lot).map(({ key, before }) => [key, before]),
+  );
+  return (body) => {
+    const { rules, ...rest } = body as WithRules;
+    return { ...rest, rules: { ...added, ...rules } };
+  };
 }
 
-/** The rules in a body, with those that came after these. */
-export function toRulesOfFlaskAndCurve(body: unknown): WithRules {
-  const { rules, ...rest } = body as WithRules;
-  const LATER_RULES = { titrantsMadeUpIn: 'cylinder', endPointOfCurve: 'second-derivative' };
-  return { ...rest, rules: { ...LATER_RULES, ...rules } };
+/** The last lot of rules that came. */
+export const LATEST_RULES = Math.max(...HOUSE_RULES.map(({ since }) => since));
+
+/**
+ * A step for each lot of rules from one on. It stands last in a list of earlier shapes: a shape that changes otherwise comes
+ * after `rulesOfLot` of the lots so far.
+ */
+export function rulesFromLot(lot: number): readonly UpcastStep[] {
+  const lots = Array.from({ length: LATEST_RULES - lot + 1 }, (_, index) => lot + index);
+  return lots.map(rulesOfLot);
 }

@@ -1,14 +1,16 @@
-export type { HouseRules, PaperUnits, RuleOverrides } from './houseRules';
+export type { HouseRule, HouseRules, RuleKey } from './rules';
+export { HOUSE_RULES, RULE_GROUPS } from './rules';
+export type { PaperUnits, RuleOverrides } from './houseRules';
 export {
   checkRules,
   DEFAULT_HOUSE_RULES,
+  describeDeviations,
   deviatingRules,
   paperUnitsOf,
+  ruleWords,
   UNWRITTEN_RULES,
   withOverrides,
 } from './houseRules';
-export type { RuleText } from './ruleTexts';
-export { describeDeviations, RULE_TEXTS, ruleWords } from './ruleTexts';
 export type {
   Laboratory,
   LaboratoryFact,
@@ -17,7 +19,7 @@ export type {
 } from './laboratory';
 export { LABORATORY_RECORD, rulesAt } from './laboratory';
 export type { FewRules } from './earlierRules';
-export { toEarlierRules, toMoreRules, toRulesOfFlaskAndCurve } from './earlierRules';
+export { LATEST_RULES, rulesFromLot, rulesOfLot, toEarlierRules } from './earlierRules';
 export type { CalendarDuration, PlainDate } from './plainDate';
 export { addToDate, daysBetween, isPlainDate, plainDateAt } from './plainDate';
 export { checkTypedDate } from './typedDate';

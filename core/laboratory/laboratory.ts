@@ -1,8 +1,8 @@
 import type { Around, FactOf, RecordHead } from '../record';
 import { checkMay, defineRecord } from '../record';
-import type { HouseRules } from './houseRules';
+import type { HouseRules } from './rules';
 import { checkRules, UNWRITTEN_RULES } from './houseRules';
-import { toMoreRules, toRulesOfFlaskAndCurve } from './earlierRules';
+import { rulesFromLot } from './earlierRules';
 
 /** The laboratory itself. */
 export interface Laboratory {
@@ -51,7 +51,7 @@ export const LABORATORY_RECORD = defineRecord<
     },
     'laboratory.rules-set': {
       nature: 'decision',
-      earlier: [toMoreRules, toRulesOfFlaskAndCurve],
+      earlier: rulesFromLot(1),
       check: ({ body: { rules } }, _state, { author }) => [
         ...checkMay(author, 'manage'),
         ...checkRules(rules),

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest';
 import type { Fact } from './fact';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { enteredAt, isTimeDoubtful } from './fact';
-import { upcast } from '#core/ledger';
+import { currentSchemaVersion, upcast } from '#core/ledger';
 import { upcastBy } from './upcast';
 
 const fact: Fact = {
@@ -104,7 +104,7 @@ test('a run of before there were aliquots keeps its lot as what was weighed, and
   };
   const old = { methodId: 'naoh-by-khp', lot: 'n', balance: 'b', burette: 'g', rules };
   expect(upcast({ ...fact, kind: 'run.started', body: old })).toMatchObject({
-    schemaVersion: 4,
+    schemaVersion: currentSchemaVersion('run.started'),
     body: {
       method: { kind: 'catalogue', id: 'naoh-by-khp' },
       standard: { kind: 'lot', lot: 'n', balance: 'b' },

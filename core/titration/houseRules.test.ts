@@ -160,8 +160,8 @@ describe('rules that are not the house’s', () => {
     expect(deviatingRules(written, DEFAULT_HOUSE_RULES)).toEqual([]);
     const other = { ...written, concordanceRelativeRangePercent: '0.31', firstIsRough: false };
     expect(deviatingRules(other, DEFAULT_HOUSE_RULES)).toEqual([
-      'concordanceRelativeRangePercent',
       'firstIsRough',
+      'concordanceRelativeRangePercent',
     ]);
   });
 });

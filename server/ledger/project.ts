@@ -1,5 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { Knex } from 'knex';
+import { LATEST_RULES } from '#core/laboratory';
 import { foldRecord, summarizeRun } from '#core/ledger';
 import type { Services } from '../services';
 import type { ProjectionRow } from './queries';
@@ -51,8 +52,11 @@ export async function listStrayProjections(db: Knex): Promise<string[]> {
   return [...stray, ...kept.keys(), ...edges];
 }
 
-/** Raised when what lists read of a record has another shape than before: every start compares it. */
-export const PROJECTIONS_SHAPE = 5;
+/**
+ * Raised when what lists read of a record has another shape than before: every start compares it. A new lot of house rules
+ * raises it too.
+ */
+export const PROJECTIONS_SHAPE = 3 + LATEST_RULES;
 
 /** Records that are folded and stored at once. */
 const BATCH = 200;

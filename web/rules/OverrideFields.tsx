@@ -1,5 +1,5 @@
 import type { HouseRules } from '#core/laboratory';
-import { RULE_TEXTS } from '#core/laboratory';
+import { HOUSE_RULES, RULE_GROUPS } from '#core/laboratory';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import type { FieldMessages } from '../ui/fieldMessages';
@@ -21,7 +21,7 @@ export function OverrideFields({
   readonly onChange: (overrides: TypedOverrides) => void;
 }) {
   const { laboratory } = useSession();
-  const said = RULE_TEXTS.flatMap(({ rules }) => rules).filter(({ key }) => key in overrides);
+  const said = HOUSE_RULES.filter(({ key }) => key in overrides);
   return (
     <fieldset className="col-span-2">
       <legend className="mb-1 font-bold">Says otherwise than the house rules</legend>
@@ -57,7 +57,7 @@ export function OverrideFields({
           }}
         >
           <option value="">none</option>
-          {RULE_TEXTS.map(({ heading, rules }) => (
+          {RULE_GROUPS.map(({ heading, rules }) => (
             <optgroup key={heading} label={heading}>
               {rules
                 .filter(({ key }) => !(key in overrides))

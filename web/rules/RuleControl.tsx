@@ -1,5 +1,5 @@
 import { useId } from 'react';
-import type { HouseRules, RuleOverrides, RuleText } from '#core/laboratory';
+import type { HouseRules, RuleOverrides, HouseRule } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { parseDecimal } from '#core/measurement';
 
@@ -41,7 +41,7 @@ export function RuleControl({
   error,
   onChange,
 }: {
-  readonly rule: RuleText;
+  readonly rule: HouseRule;
   readonly value: TypedRule;
   readonly error: string | undefined;
   readonly onChange: (value: TypedRule) => void;
@@ -56,7 +56,7 @@ export function RuleControl({
       <label htmlFor={id} className="self-center font-semibold">
         {rule.question}
       </label>
-      {answer.kind === 'figure' ? (
+      {answer.kind !== 'choice' ? (
         <div className="flex items-center gap-2">
           <input
             {...shared}

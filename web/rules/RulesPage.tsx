@@ -2,7 +2,7 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import * as v from 'valibot';
 import type { HouseRules } from '#core/laboratory';
-import { checkRules, DEFAULT_HOUSE_RULES, RULE_TEXTS, ruleWords } from '#core/laboratory';
+import { checkRules, DEFAULT_HOUSE_RULES, RULE_GROUPS, ruleWords } from '#core/laboratory';
 import { may } from '#core/rights';
 import { houseRulesSchema } from '#contract';
 import { useAddToRecord } from '../app/entering';
@@ -84,7 +84,7 @@ function RenameLaboratory() {
 function RulesInForce({ rules }: { readonly rules: HouseRules }) {
   return (
     <>
-      {RULE_TEXTS.map((group) => (
+      {RULE_GROUPS.map((group) => (
         <section key={group.heading} className="mb-6">
           <h2 className="mb-1 text-lg font-bold">{group.heading}</h2>
           <dl className="grid grid-cols-[300px_minmax(0,340px)_minmax(0,1fr)] gap-x-6 gap-y-2">
@@ -163,7 +163,7 @@ function RulesForm() {
         submit();
       }}
     >
-      {RULE_TEXTS.map((group) => (
+      {RULE_GROUPS.map((group) => (
         <fieldset key={group.heading} className="mb-6">
           <legend className="mb-2 text-lg font-bold">{group.heading}</legend>
           <div className="grid grid-cols-[290px_minmax(0,350px)_minmax(0,1fr)] gap-x-6 gap-y-2">

@@ -3,7 +3,7 @@ import { useParams } from 'react-router';
 import { describeEndPoint, findSubstance } from '#core/chemistry';
 import { findIncident } from '#core/incident';
 import type { HouseRules } from '#core/laboratory';
-import { paperUnitsOf, RULE_TEXTS, ruleWords } from '#core/laboratory';
+import { HOUSE_RULES, paperUnitsOf, ruleWords } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import type { Flask, Judgement, Reading, RunState } from '#core/titration';
 import {
@@ -271,7 +271,7 @@ const TOLD: readonly (keyof HouseRules)[] = [
 
 /** The house rules that the run followed, as far as no figure tells them. */
 function HouseRulesFollowed({ run }: { readonly run: RunState }) {
-  const texts = RULE_TEXTS.flatMap(({ rules }) => rules).filter(({ key }) => TOLD.includes(key));
+  const texts = HOUSE_RULES.filter(({ key }) => TOLD.includes(key));
   return (
     <section className="mt-4 text-sm print:text-[10px]">
       <h2 className="font-bold">By the house rules</h2>

@@ -1,5 +1,5 @@
 import type { FewRules } from '../../laboratory';
-import { toEarlierRules, toMoreRules, toRulesOfFlaskAndCurve } from '../../laboratory';
+import { rulesFromLot, rulesOfLot, toEarlierRules } from '../../laboratory';
 import type { UpcastStep } from '../../record';
 
 /** Standards were weighed, and nobody asked what becomes of an overshot titration. */
@@ -20,49 +20,42 @@ function toRunWithStandard(body: unknown): unknown {
 
 /** There were no back-titrations. */
 function toRunWithoutExcess(body: unknown): unknown {
-  return { ...toMoreRules(body), excess: null };
+  return { ...(rulesOfLot(1)(body) as object), excess: null };
 }
 
-function toCertificateOfFlaskAndCurve(body: unknown): unknown {
-  const { certificate } = body as { readonly certificate: unknown };
-  return { certificate: toRulesOfFlaskAndCurve(certificate) };
+/** A step for what a certificate holds. */
+function inCertificate(step: UpcastStep): UpcastStep {
+  return (body) => ({ certificate: step((body as { readonly certificate: unknown }).certificate) });
 }
 
 /** Certificates stated molarities only. */
-function toCertificateWithoutNormality(body: unknown): unknown {
-  const { certificate } = body as { readonly certificate: unknown };
-  return { certificate: { ...toMoreRules(certificate), normality: null } };
+function toCertificateWithoutNormality(certificate: unknown): unknown {
+  return { ...(rulesOfLot(1)(certificate) as object), normality: null };
 }
 
 /** Nobody compared the rules of a run with those in force, and its analyst was whoever set it up. */
-function toCertificateOfOneAnalyst(body: unknown): unknown {
-  const { certificate } = body as { readonly certificate: { readonly analystId: string } };
-  const { analystId, ...rest } = certificate;
-  return { certificate: { ...rest, analystIds: [analystId], deviations: [] } };
+function toCertificateOfOneAnalyst(certificate: unknown): unknown {
+  const { analystId, ...rest } = certificate as { readonly analystId: string };
+  return { ...rest, analystIds: [analystId], deviations: [] };
 }
 
 /** Certificates listed masses of a lot, by their numbers. */
-function toCertificateOfPortions(body: unknown): unknown {
-  const { certificate } = body as {
-    readonly certificate: {
-      readonly standardLot: string;
-      readonly balance: string;
-      readonly rules: FewRules;
-      readonly replicates: readonly { readonly massG: string }[];
-    };
+function toCertificateOfPortions(certificate: unknown): unknown {
+  const { standardLot, balance, rules, replicates, ...rest } = certificate as {
+    readonly standardLot: string;
+    readonly balance: string;
+    readonly rules: FewRules;
+    readonly replicates: readonly { readonly massG: string }[];
   };
-  const { standardLot, balance, rules, replicates, ...rest } = certificate;
   return {
-    certificate: {
-      ...rest,
-      standard: `lot ${standardLot}`,
-      measuredWith: balance,
-      rules: toEarlierRules(rules),
-      replicates: replicates.map(({ massG, ...replicate }) => ({
-        ...replicate,
-        portion: `${massG} g`,
-      })),
-    },
+    ...rest,
+    standard: `lot ${standardLot}`,
+    measuredWith: balance,
+    rules: toEarlierRules(rules),
+    replicates: replicates.map(({ massG, ...replicate }) => ({
+      ...replicate,
+      portion: `${massG} g`,
+    })),
   };
 }
 
@@ -70,13 +63,14 @@ function toCertificateOfPortions(body: unknown): unknown {
 export const EARLIER_SET_UPS: readonly UpcastStep[] = [
   toRunWithStandard,
   toRunWithoutExcess,
-  toRulesOfFlaskAndCurve,
+  ...rulesFromLot(2),
 ];
 
 /** From the first shape of a certificate to that of today. */
 export const EARLIER_CERTIFICATES: readonly UpcastStep[] = [
   toCertificateOfPortions,
   toCertificateWithoutNormality,
-  toCertificateOfFlaskAndCurve,
+  rulesOfLot(2),
   toCertificateOfOneAnalyst,
-];
+  ...rulesFromLot(3),
+].map(inCertificate);
