@@ -1,7 +1,7 @@
 import type { DecimalText } from '../measurement';
 
 /** A convention on which good laboratories differ. */
-export interface Rule<V> {
+interface Rule<V> {
   /** What is asked, so that an answer ends the sentence. */
   readonly question: string;
   readonly answer:
