@@ -1,15 +1,17 @@
 import * as v from 'valibot';
 import type { HouseRule, HouseRules, RuleKey } from '#core/laboratory';
 import { HOUSE_RULES } from '#core/laboratory';
-import { nonNegativeDecimal, storedInteger } from './fields';
+import { count, nonNegativeDecimal } from './fields';
 
-/** What may be answered; whether a number lies within its bounds, core's check says. */
+/** What may be answered; whether a figure lies within its bounds, core's check says. */
 function schemaOf({ answer }: HouseRule): v.GenericSchema {
   switch (answer.kind) {
     case 'choice':
-      return v.union(answer.choices.map(([value]) => v.literal(value)));
+      return answer.choices.some(([value]) => typeof value === 'boolean')
+        ? v.boolean()
+        : v.picklist(answer.choices.map(([value]) => String(value)));
     case 'count':
-      return storedInteger(0);
+      return count(answer.least, answer.most);
     case 'figure':
       return nonNegativeDecimal;
   }

@@ -1,7 +1,8 @@
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { findMethod } from '#core/chemistry';
-import { addToDate, DEFAULT_HOUSE_RULES, UNWRITTEN_RULES } from '#core/laboratory';
+import { addToDate } from '#core/grammar';
+import { DEFAULT_HOUSE_RULES, UNWRITTEN_RULES } from '#core/laboratory';
 import type { RunSummary } from '#core/ledger';
 import type { StoredFile } from '#core/record';
 import { currentSchemaVersion } from '#core/ledger';
@@ -477,7 +478,7 @@ test('house rules and methods are set by who may manage, as far as they make sen
     );
   await write(client, {}).expect(403);
   await write(chief, { equations: ['H^+ -> H2O'] }).expect(422);
-  await write(chief, { rules: { agreeAtLeast: 1 } }).expect(422);
+  await write(chief, { rules: { agreeAtLeast: 1 } }).expect(400);
   const id = uuidv7();
   await write(chief, { name: 'our way', rules: { persistenceS: 45 } }, id).expect(201);
   const setUp = {
@@ -509,7 +510,7 @@ test('house rules bind: other ones take a right, lie within bounds, and are told
   expect(problemOf(refused).title).toContain('2 titrations (house rule: 3 titrations)');
   // The same figure in another spelling is the same rule.
   await begin(analyst, { farFromNominalAskPercent: '5.0' }).expect(201);
-  await begin(chief, { agreeAtLeast: 1 }).expect(422);
+  await begin(chief, { agreeAtLeast: 1 }).expect(400);
   await begin(chief, { farFromNominalReasonPercent: '1000' }).expect(422);
   for (const methodRepeatabilityPercent of ['0.000000000001', '1000000000000']) {
     const body = { ...runSetUp(stocked), methodRepeatabilityPercent };
