@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { isPlainDate } from '#core/laboratory';
+import { isPlainDate } from '#core/grammar';
 import { parseDecimal } from '#core/measurement';
 
 /** Text that PostgreSQL can store and a label can show: no control characters, no half surrogates. */

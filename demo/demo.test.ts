@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { plainDateAt } from '#core/laboratory';
+import { plainDateAt } from '#core/grammar';
 import { freshnessOf } from '#core/reagent';
 import { listProjections } from '../server/ledger/queries';
 import { createTestDatabase } from '../server/test-support/database';

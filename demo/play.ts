@@ -1,6 +1,7 @@
 import { v7 as uuidv7 } from 'uuid';
 import { findMethod } from '#core/chemistry';
-import { addToDate, DEFAULT_HOUSE_RULES, plainDateAt, withOverrides } from '#core/laboratory';
+import { addToDate, plainDateAt } from '#core/grammar';
+import { DEFAULT_HOUSE_RULES, withOverrides } from '#core/laboratory';
 import { currentSchemaVersion } from '#core/ledger';
 import type { RunState } from '#core/titration';
 import type { PersonState } from '#core/people';

@@ -1,6 +1,7 @@
 import type { HazardCode, Pictogram } from '../chemistry';
 import { findContent, HAZARD_STATEMENTS, hazardsAt, molarMass } from '../chemistry';
-import type { PaperUnits, PlainDate } from '../laboratory';
+import type { PlainDate } from '../grammar';
+import type { PaperUnits } from '../laboratory';
 import type { BottleState, Lot } from '../reagent';
 import { knownMolarity } from '../reagent';
 

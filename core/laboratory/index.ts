@@ -20,6 +20,4 @@ export type {
 export { LABORATORY_RECORD, rulesAt } from './laboratory';
 export type { FewRules } from './earlierRules';
 export { LATEST_RULES, rulesFromLot, rulesOfLot, toEarlierRules } from './earlierRules';
-export type { CalendarDuration, PlainDate } from './plainDate';
-export { addToDate, daysBetween, isPlainDate, plainDateAt } from './plainDate';
 export { checkTypedDate } from './typedDate';

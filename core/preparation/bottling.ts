@@ -1,5 +1,5 @@
 import type { Container } from '../chemistry';
-import type { PlainDate } from '../laboratory';
+import type { PlainDate } from '../grammar';
 import { roundSignificant } from '../measurement';
 import type { EquipmentState } from '../metrology';
 import type { PreparedBottle } from '../reagent';

@@ -1,5 +1,5 @@
 import { findSubstance } from '../chemistry';
-import type { PlainDate } from '../laboratory';
+import type { PlainDate } from '../grammar';
 import { combineComponents, roundHalfEven, roundSignificant } from '../measurement';
 import { isCalibrationOverdue, volumeTolerance } from '../metrology';
 import type { BottleState, LotState } from '../reagent';

@@ -1,5 +1,5 @@
 import { findContent, findSubstance } from '../chemistry';
-import type { PlainDate } from '../laboratory';
+import type { PlainDate } from '../grammar';
 import { combineComponents, roundSignificant } from '../measurement';
 import type { Balance, EquipmentState, Glassware } from '../metrology';
 import { isCalibrationOverdue, weighingLinearity, weighingRepeatability } from '../metrology';

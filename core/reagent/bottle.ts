@@ -1,5 +1,5 @@
 import type { Container } from '../chemistry';
-import type { PlainDate } from '../laboratory';
+import type { PlainDate } from '../grammar';
 import type { DecimalText } from '../measurement';
 import type { Correction, Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
 

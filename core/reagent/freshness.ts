@@ -1,6 +1,6 @@
 import { keepingOf } from '../chemistry';
-import type { PlainDate } from '../laboratory';
-import { addToDate, daysBetween } from '../laboratory';
+import type { PlainDate } from '../grammar';
+import { addToDate, daysBetween } from '../grammar';
 import type { DecimalText } from '../measurement';
 import type { BottleState } from './bottle';
 

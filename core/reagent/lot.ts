@@ -9,7 +9,7 @@ import type {
 } from '../record';
 import type { MolarMass } from '../chemistry';
 import { findSubstance, molarMass } from '../chemistry';
-import type { PlainDate } from '../laboratory';
+import type { PlainDate } from '../grammar';
 import type { Component, DecimalText, Distribution } from '../measurement';
 
 /** How the content of a dissolved substance is stated; the two differ by the density. */

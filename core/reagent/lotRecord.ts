@@ -1,5 +1,5 @@
 import { findSubstance } from '../chemistry';
-import type { PlainDate } from '../laboratory';
+import type { PlainDate } from '../grammar';
 import { checkTypedDate } from '../laboratory';
 import type { Finding, AroundStock } from '../record';
 import {

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { addToDate, daysBetween, isPlainDate, plainDateAt } from '#core/laboratory';
+import { addToDate, daysBetween, isPlainDate, plainDateAt } from '#core/grammar';
 import { khpLot, references } from '../test-support/runs';
 import { freshnessOf, lotMolarMass, suggestValidUntil } from './index';
 

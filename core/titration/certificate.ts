@@ -4,7 +4,7 @@ import { decimalPlaces, roundHalfEven } from '../measurement';
 import { knownMolarity, nominalMolPerL, suggestValidUntil } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
-import type { PlainDate } from '../laboratory';
+import type { PlainDate } from '../grammar';
 import type { Certificate } from './certified';
 import { unresolvedIncidents } from './incidents';
 import type { Judgement, Result } from './judge';

@@ -1,4 +1,5 @@
-import type { HouseRules, PlainDate } from '../laboratory';
+import type { PlainDate } from '../grammar';
+import type { HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
 
 /** A frozen result with everything that it rests on. */

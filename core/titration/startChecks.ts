@@ -1,4 +1,5 @@
-import type { HouseRules, PlainDate } from '../laboratory';
+import type { PlainDate } from '../grammar';
+import type { HouseRules } from '../laboratory';
 import { findSubstance } from '../chemistry';
 import { isCalibrationOverdue } from '../metrology';
 import type { BottleState } from '../reagent';

@@ -1,5 +1,6 @@
 import type { Knex } from 'knex';
-import { plainDateAt, rulesAt, LABORATORY_RECORD } from '#core/laboratory';
+import { plainDateAt } from '#core/grammar';
+import { rulesAt, LABORATORY_RECORD } from '#core/laboratory';
 import type { LaboratoryFact } from '#core/laboratory';
 import type { AroundFact, PlainRecordKind } from '#core/ledger';
 import { asksFor, foldRecord, stockLeft } from '#core/ledger';

@@ -1,6 +1,6 @@
 import type { Request } from 'express';
 import { Router } from 'express';
-import { plainDateAt } from '#core/laboratory';
+import { plainDateAt } from '#core/grammar';
 import type { SessionAnswer } from '#contract';
 import {
   changePasswordSchema,

@@ -1,6 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { addToDate } from '#core/laboratory';
+import { addToDate } from '#core/grammar';
 import type { BottleState } from '#core/reagent';
 import type { Certificate } from '#core/titration';
 import { issueCertificate, judgeRun } from '#core/titration';

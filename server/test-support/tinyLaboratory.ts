@@ -1,5 +1,6 @@
 import { v7 as uuidv7 } from 'uuid';
-import { DEFAULT_HOUSE_RULES, addToDate } from '#core/laboratory';
+import { addToDate } from '#core/grammar';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { PreparationPlan } from '#core/preparation';
 import { stepsOf } from '#core/preparation';
 import type { ListAnswer, NewFact } from '#contract';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { addToDate } from '#core/laboratory';
+import { addToDate } from '#core/grammar';
 import { parseDecimal, roundToUncertainty } from '#core/measurement';
 import type { CalibratedVolume, Equipment, EquipmentState } from '#core/metrology';
 import { calibratedVolume } from '#core/metrology';

@@ -1,6 +1,7 @@
 import type { Method, MethodState } from '#core/chemistry';
 import { methodsFor } from '#core/chemistry';
-import type { HouseRules, PlainDate } from '#core/laboratory';
+import type { PlainDate } from '#core/grammar';
+import type { HouseRules } from '#core/laboratory';
 import type { BottleState, LotState } from '#core/reagent';
 import { freshnessOf, knownMolarity, mayBeUsed } from '#core/reagent';
 import type { MethodChoice } from '#core/titration';

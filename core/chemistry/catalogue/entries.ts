@@ -1,4 +1,5 @@
-import type { CalendarDuration, RuleOverrides } from '../../laboratory';
+import type { CalendarDuration } from '../../grammar';
+import type { RuleOverrides } from '../../laboratory';
 import type { HazardBand } from './hazards';
 
 /** How a solid is made ready to be weighed. Temperatures are not to be exceeded. */
