@@ -1,5 +1,7 @@
 import * as v from 'valibot';
+import type { PlainDate } from '#core/grammar';
 import { isPlainDate } from '#core/grammar';
+import type { DecimalText } from '#core/measurement';
 import { parseDecimal } from '#core/measurement';
 
 /** Text that PostgreSQL can store and a label can show: no control characters, no half surrogates. */
@@ -37,10 +39,17 @@ export const reason = v.pipe(
   v.check(saysSomething, 'Say why, in a few words.'),
 );
 
+/** The schema of a stored grammar: here, once, what it has checked becomes such a text. */
+function storedAs<Text extends string>(schema: v.GenericSchema<string>) {
+  return schema as v.GenericSchema<string, Text>;
+}
+
 /** A number as typed, decimal point only: what the browser sends after reading a comma. */
-export const decimal = v.pipe(
-  v.string('Write a number.'),
-  v.check((typed) => parseDecimal(typed) === typed, 'Write a plain number, such as 7.10.'),
+export const decimal = storedAs<DecimalText>(
+  v.pipe(
+    v.string('Write a number.'),
+    v.check((typed) => parseDecimal(typed) === typed, 'Write a plain number, such as 7.10.'),
+  ),
 );
 
 /** A number of 0 or more. */
@@ -73,9 +82,8 @@ export function count(least: number, most: number) {
   );
 }
 
-export const plainDate = v.pipe(
-  v.string('Give a date.'),
-  v.check(isPlainDate, 'Give a date as year-month-day.'),
+export const plainDate = storedAs<PlainDate>(
+  v.pipe(v.string('Give a date.'), v.check(isPlainDate, 'Give a date as year-month-day.')),
 );
 
 /** A UUID as PostgreSQL gives it back: in lower case. What it would spell otherwise is refused, not rewritten. */

@@ -1,3 +1,4 @@
+import type { PlainDate } from '#core/grammar';
 import * as v from 'valibot';
 import type { LabelSheet } from '#core/label';
 import { fitsOnPage } from '#core/label';
@@ -162,7 +163,7 @@ export type SessionAnswer =
       readonly csrfToken: string;
       readonly laboratory: LaboratoryState;
       /** Today in the laboratory's time zone, a plain date. */
-      readonly today: string;
+      readonly today: PlainDate;
       /** The server's clock, ISO 8601 in UTC: by it a device measures how far its own is off. */
       readonly now: string;
       /** Number of the last event that what is read from now on takes in: `GET /api/events?after=` goes on there. */

@@ -1,3 +1,4 @@
+import type { PlainDate } from '#core/grammar';
 import type { RunState } from '#core/titration';
 import type { NewFact } from '#contract';
 import type { Chance } from './random';
@@ -9,7 +10,7 @@ export interface Bench {
   readonly trueMolarity: number;
   /** Enters a fact of the run; some minutes pass. */
   readonly enter: (fact: NewFact, basedOn?: number) => Promise<void>;
-  readonly certify: (run: RunState, validUntil: string, reason: string | null) => Promise<void>;
+  readonly certify: (run: RunState, validUntil: PlainDate, reason: string | null) => Promise<void>;
   /** The run as the server has it. */
   readonly look: () => Promise<RunState>;
   readonly today: () => string;

@@ -1,3 +1,4 @@
+import type { PlainDate } from '#core/grammar';
 import type { Container } from '#core/chemistry';
 import { findSubstance, keepingOf } from '#core/chemistry';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
@@ -18,7 +19,7 @@ interface Workplace {
   readonly bottle: (
     code: string,
     container: Container,
-    useBy: string | null,
+    useBy: PlainDate | null,
     basedOn: number,
   ) => Promise<void>;
   readonly today: () => string;

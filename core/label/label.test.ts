@@ -1,3 +1,4 @@
+import { decimalText } from '#core/measurement';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { paperUnitsOf } from '#core/laboratory';
@@ -36,7 +37,10 @@ test('hazards are those of the concentration at hand, not of the pure substance'
 });
 
 test('a label says what is known and how well, or in capitals that it is not', () => {
-  const nominal = labelOf({ ...bottle, plausibleMolarity: ['0.094', '0.106'] }, CONTEXT);
+  const nominal = labelOf(
+    { ...bottle, plausibleMolarity: [decimalText('0.094'), decimalText('0.106')] },
+    CONTEXT,
+  );
   expect(nominal).toMatchObject({ molarity: 'nominal 0.1 mol/L', warning: 'not standardized' });
   expect(nominal.lines).toContain('between 0.094 and 0.106 mol/L');
   expect(nominal.lines.at(-1)).toBe('made 2026-03-01 by Ines from lot NH-1, 1000 mL');
@@ -51,7 +55,7 @@ test('a label says what is known and how well, or in capitals that it is not', (
   const molar = { ...CONTEXT, units: paperUnitsOf({ paperUnits: 'molar' }) };
   expect(labelOf(bottle, molar).molarity).toBe('nominal 0.1 M');
   const auxiliary = labelOf(
-    { ...bottle, purpose: 'auxiliary', nominalMolarity: null, dilutionFactor: '25' },
+    { ...bottle, purpose: 'auxiliary', nominalMolarity: null, dilutionFactor: decimalText('25') },
     CONTEXT,
   );
   expect(auxiliary).toMatchObject({ molarity: null, warning: 'auxiliary' });

@@ -1,4 +1,5 @@
 import type { DecimalText } from '../measurement';
+import { decimalText } from '../measurement';
 
 /** A convention on which good laboratories differ. */
 interface Rule<V> {
@@ -50,8 +51,14 @@ interface Bounded {
   most: number;
 }
 
-function figure({ unit, least, most, ...rule }: Given<DecimalText, Bounded>): Rule<DecimalText> {
-  return { since: 0, ...rule, answer: { kind: 'figure', unit, least, most } };
+function figure({ unit, least, most, ...rule }: Given<string, Bounded>): Rule<DecimalText> {
+  return {
+    since: 0,
+    ...rule,
+    default: decimalText(rule.default),
+    before: decimalText(rule.before),
+    answer: { kind: 'figure', unit, least, most },
+  };
 }
 
 function count({ unit, least, most, ...rule }: Given<number, Bounded>): Rule<number> {

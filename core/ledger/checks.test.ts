@@ -1,15 +1,17 @@
+import type { Plain } from '#core/grammar';
 import { describe, expect, test } from 'vitest';
 import type { EquipmentState } from '#core/metrology';
 import type { BottleState, LotState } from '#core/reagent';
 import type { Fact } from '#core/record';
 import { aroundWith } from '../test-support/around';
 import { EQUIPMENT, lotOf, standardBottle } from '../test-support/preparations';
+import { stored } from '../test-support/stored';
 import { concordantSeries, khpLot } from '../test-support/runs';
 import type { AroundFact, FactBodies, FactKind } from './index';
 import { applyToRecord, checkFact, recordKindOf, sentenceOf } from './index';
 
 /** A fact of a kind, entered by somebody who may everything, on 2 March 2026. */
-function fact<K extends FactKind>(kind: K, body: FactBodies[K]): Fact<K, FactBodies[K]> {
+function fact<K extends FactKind>(kind: K, body: Plain<FactBodies[K]>): Fact {
   const at = '2026-03-02T09:00:00.000Z';
   return {
     ...{ id: 'new', recordId: 'r', recordKind: recordKindOf(kind), kind, schemaVersion: 1, body },
@@ -43,7 +45,7 @@ function against(
 }
 
 describe('a lot', () => {
-  test.each<[string, Partial<LotState['lot']>, string[]]>([
+  test.each<[string, Partial<Plain<LotState['lot']>>, string[]]>([
     ['as it should be', {}, []],
     ['of no substance', { substanceId: 'stardust' }, ['unknown-reference at substanceId']],
     ['received today', { receivedOn: '2026-03-02' }, []],
@@ -105,7 +107,7 @@ describe('equipment', () => {
     expect(against(fact('equipment.registered', body), null)).toEqual(expected);
   });
 
-  test.each<[string, Partial<FactBodies['equipment.calibrated']>, string[]]>([
+  test.each<[string, Partial<Plain<FactBodies['equipment.calibrated']>>, string[]]>([
     ['today', {}, []],
     ['tomorrow', { calibratedOn: '2026-03-03' }, ['date-mistyped at calibratedOn']],
     ['due the same day', { due: '2026-03-02' }, []],
@@ -133,11 +135,11 @@ describe('equipment', () => {
 });
 
 describe('a bottle that is written down', () => {
-  const written = {
+  const written = stored<FactBodies['bottle.prepared']>({
     ...bottle,
     ...{ purpose: 'titrant', substanceId: 'sodium-hydroxide', made: null, preparationId: null },
     ...{ parents: [{ kind: 'lot', id: caustic.id }], preparedOn: '2026-03-02', useBy: null },
-  } as FactBodies['bottle.prepared'];
+  });
   const inQuarantine = { ...caustic, withdrawn: { ...caustic.registered, reason: 'wet' } };
   test.each<[string, object, Partial<AroundFact>, string[]]>([
     ['from its lot', {}, {}, []],

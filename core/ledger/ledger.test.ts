@@ -1,3 +1,4 @@
+import { stored } from '../test-support/stored';
 import { expect, test } from 'vitest';
 import type { Fact } from '#core/record';
 import { judgeRun, titrantTakenMl } from '#core/titration';
@@ -143,12 +144,13 @@ test('stock falls by what preparations and titrations took since the last count,
   expect(left.get('bottle-1')).toBeCloseTo(1000 - titrantTakenMl(series), 9);
   const at = '2026-03-03T08:00:00.000Z';
   const counted = { factId: 'c', by: 'ines', at, amountLeft: '4' };
-  expect(stockLeft({ ...records, lots: [{ ...khp, counted }] }).get(khp.id)).toBe(4);
-  const before = { ...counted, at: '2026-03-01T08:00:00.000Z' };
-  expect(stockLeft({ ...records, lots: [{ ...khp, counted: before }] }).get(khp.id)).toBeCloseTo(
-    -1.11,
-    9,
+  expect(stockLeft({ ...records, lots: [{ ...khp, counted: stored(counted) }] }).get(khp.id)).toBe(
+    4,
   );
+  const before = { ...counted, at: '2026-03-01T08:00:00.000Z' };
+  expect(
+    stockLeft({ ...records, lots: [{ ...khp, counted: stored(before) }] }).get(khp.id),
+  ).toBeCloseTo(-1.11, 9);
 });
 
 test('two solutions of a back-titration are related when one was standardized against the other', () => {

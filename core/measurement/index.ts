@@ -3,6 +3,9 @@ export { combineComponents, componentUncertainty } from './component';
 export type { DecimalText } from './decimal';
 export {
   decimalPlaces,
+  ZERO,
+  decimalOf,
+  decimalText,
   parseDecimal,
   roundHalfEven,
   addDecimals,

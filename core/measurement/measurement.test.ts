@@ -1,3 +1,4 @@
+import { decimalText } from '#core/measurement';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { Component } from './component';
@@ -65,8 +66,8 @@ describe('decimals', () => {
   });
 
   test('differences are exact and keep the decimals that were written', () => {
-    expect(subtractDecimals('22.49', '0.38')).toBe('22.11');
-    expect(subtractDecimals('24.60', '24.50')).toBe('0.10');
+    expect(subtractDecimals(decimalText('22.49'), decimalText('0.38'))).toBe('22.11');
+    expect(subtractDecimals(decimalText('24.60'), decimalText('24.50'))).toBe('0.10');
   });
 
   test('rounding is half to even on the decimal digits', () => {

@@ -1,5 +1,5 @@
 import type { DecimalText } from './decimal';
-import { roundHalfEven } from './decimal';
+import { roundHalfEven, ZERO } from './decimal';
 
 /** A value and its uncertainty, both rounded for display. */
 export interface RoundedResult {
@@ -23,7 +23,7 @@ export function roundToUncertainty(
   significantFigures = 2,
 ): RoundedResult {
   if (!(uncertainty > 0)) {
-    return { value: roundSignificant(value, 6), uncertainty: '0' };
+    return { value: roundSignificant(value, 6), uncertainty: ZERO };
   }
   let places = significantFigures - 1 - leadingExponent(uncertainty);
   // 0.000996 rounds up to 0.0010, which has gained a figure: step one place back.
@@ -35,6 +35,6 @@ export function roundToUncertainty(
 
 /** Rounds to a number of significant figures, half to even, without exponent. */
 export function roundSignificant(value: number, figures: number): DecimalText {
-  if (value === 0) return '0';
+  if (value === 0) return ZERO;
   return roundHalfEven(value, figures - 1 - leadingExponent(value));
 }

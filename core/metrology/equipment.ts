@@ -1,3 +1,4 @@
+import type { PlainDate } from '../grammar';
 import type { Correction, Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
 import type { DecimalText, Distribution } from '../measurement';
 import { calibratedVolume, correctionAtMl } from './calibration';
@@ -13,7 +14,7 @@ export interface Balance {
   readonly linearityG: DecimalText;
   readonly maxLoadG: DecimalText;
   /** Plain date; null when it has no due date. */
-  readonly calibrationDue: string | null;
+  readonly calibrationDue: PlainDate | null;
 }
 
 /** A burette, of glass with graduations or driven by a piston with a display. */
@@ -27,7 +28,7 @@ export interface Burette {
   readonly toleranceMl: DecimalText;
   readonly toleranceDistribution: Distribution;
   readonly dropMl: DecimalText;
-  readonly calibrationDue: string | null;
+  readonly calibrationDue: PlainDate | null;
 }
 
 /** A flask, pipette or cylinder. */
@@ -40,7 +41,7 @@ export interface Glassware {
   readonly toleranceMl: DecimalText;
   readonly toleranceDistribution: Distribution;
   /** Plain date; null when it has no due date. */
-  readonly calibrationDue: string | null;
+  readonly calibrationDue: PlainDate | null;
 }
 
 /** A thermometer. */
@@ -51,7 +52,7 @@ export interface Thermometer {
   readonly resolutionK: DecimalText;
   /** Half-width of its deviation, K. */
   readonly toleranceK: DecimalText;
-  readonly calibrationDue: string | null;
+  readonly calibrationDue: PlainDate | null;
 }
 
 /** A hot plate or an oven: what it bears is what limits a day's work, not a figure in an equation. */
@@ -60,7 +61,7 @@ export interface Heater {
   readonly name: string;
   readonly kind: 'hot-plate' | 'oven';
   readonly maxTemperatureC: DecimalText;
-  readonly calibrationDue: string | null;
+  readonly calibrationDue: PlainDate | null;
 }
 
 export type Equipment = Balance | Burette | Glassware | Thermometer | Heater;
@@ -72,9 +73,9 @@ export function isPipette(equipment: Equipment): equipment is Glassware {
 
 /** A calibration as it was written down: figures of a certificate, or our own weighings of water. */
 export interface Calibration {
-  readonly calibratedOn: string;
+  readonly calibratedOn: PlainDate;
   /** Plain date; null when it has none. */
-  readonly due: string | null;
+  readonly due: PlainDate | null;
   /** Number of the certificate and who made it, or how it was done. */
   readonly certificate: string;
   readonly found:
@@ -219,6 +220,6 @@ export function deliveryCorrection(
 }
 
 /** Whether its calibration has run out on a plain date. */
-export function isCalibrationOverdue(equipment: Equipment, today: string): boolean {
+export function isCalibrationOverdue(equipment: Equipment, today: PlainDate): boolean {
   return equipment.calibrationDue !== null && equipment.calibrationDue < today;
 }

@@ -1,3 +1,4 @@
+import type { PlainDate } from '../grammar';
 import type { Finding, AroundStock } from '../record';
 import {
   checkMay,
@@ -122,7 +123,7 @@ function checkRange(equipment: Equipment): readonly Finding[] {
 function checkCalibration(
   { equipment }: EquipmentState,
   calibration: Calibration,
-  today: string,
+  today: PlainDate,
 ): readonly Finding[] {
   const { calibratedOn, due, found } = calibration;
   const mistyped = [

@@ -1,5 +1,7 @@
+import { stored } from '../test-support/stored';
+import { plainDate } from '#core/grammar';
 import { describe, expect, test } from 'vitest';
-import { combineComponents } from '#core/measurement';
+import { combineComponents, decimalText } from '#core/measurement';
 import { balance, burette } from '../test-support/runs';
 import type { Balance, EquipmentState } from './index';
 import {
@@ -25,7 +27,11 @@ describe('standard uncertainties of the instruments', () => {
     ],
     ['a tolerance of 0.05 mL, triangular', volumeTolerance(burette), 0.05 / Math.sqrt(6)],
     ['a meniscus between tenths, triangular', buretteReading(burette), 0.02 / Math.sqrt(6)],
-    ['the last step of a display, rectangular', buretteReading(piston), 0.005 / Math.sqrt(3)],
+    [
+      'the last step of a display, rectangular',
+      buretteReading(stored(piston)),
+      0.005 / Math.sqrt(3),
+    ],
     ['half a drop either way, rectangular', endPointWithin(0.025), 0.025 / Math.sqrt(3)],
     ['20 °C within 3 K (95 %)', temperatureDeviation(20, 3), 3 / 1.959964],
     ['25 °C, not corrected', temperatureDeviation(25, 3), Math.hypot(3 / 1.959964, 5)],
@@ -42,7 +48,11 @@ describe('standard uncertainties of the instruments', () => {
   });
 
   test('a balance whose repeatability is below its display is as good as its display', () => {
-    const coarse: Balance = { ...balance, repeatabilityG: '0', readabilityG: '0.01' };
+    const coarse: Balance = {
+      ...balance,
+      repeatabilityG: decimalText('0'),
+      readabilityG: decimalText('0.01'),
+    };
     expect(combineComponents(weighingRepeatability(coarse))).toBeCloseTo(
       (Math.SQRT2 * 0.005) / Math.sqrt(3),
       9,
@@ -52,9 +62,11 @@ describe('standard uncertainties of the instruments', () => {
 
 test('a calibration is overdue from the day after its due date', () => {
   const due = { ...balance, calibrationDue: '2026-03-02' };
-  expect(isCalibrationOverdue(due, '2026-03-02')).toBe(false);
-  expect(isCalibrationOverdue(due, '2026-03-03')).toBe(true);
-  expect(isCalibrationOverdue({ ...due, calibrationDue: null }, '2099-01-01')).toBe(false);
+  expect(isCalibrationOverdue(stored(due), plainDate('2026-03-02'))).toBe(false);
+  expect(isCalibrationOverdue(stored(due), plainDate('2026-03-03'))).toBe(true);
+  expect(isCalibrationOverdue({ ...due, calibrationDue: null }, plainDate('2099-01-01'))).toBe(
+    false,
+  );
 });
 
 test('equipment is what its first fact says', () => {

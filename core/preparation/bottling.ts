@@ -1,6 +1,7 @@
 import type { Container } from '../chemistry';
 import type { PlainDate } from '../grammar';
-import { roundSignificant } from '../measurement';
+import type { DecimalText } from '../measurement';
+import { decimalOf, roundSignificant } from '../measurement';
 import type { EquipmentState } from '../metrology';
 import type { PreparedBottle } from '../reagent';
 import type { PreparationState } from './record';
@@ -69,7 +70,7 @@ function factorOf(
 }
 
 /** What is in the bottle in the end: the last flask, or what was planned. */
-function volumeMl({ plan }: PreparationState, equipment: readonly EquipmentState[]): string {
+function volumeMl({ plan }: PreparationState, equipment: readonly EquipmentState[]): DecimalText {
   const { source } = plan;
   const flaskId =
     source.kind === 'weigh'
@@ -77,5 +78,5 @@ function volumeMl({ plan }: PreparationState, equipment: readonly EquipmentState
       : source.kind === 'dilute'
         ? (source.stages.at(-1)?.flaskId ?? null)
         : null;
-  return flaskId === null ? plan.volumeMl : String(sizeOf(equipment, flaskId));
+  return flaskId === null ? plan.volumeMl : decimalOf(sizeOf(equipment, flaskId));
 }

@@ -1,3 +1,4 @@
+import { decimalOf } from '../measurement';
 import type {
   MeasuringVessel,
   PlannedQuantity,
@@ -167,7 +168,7 @@ function diluting(wish: Wish, solution: SolutionOnShelf, chain: readonly Step[])
     source: {
       kind: 'dilute',
       from: solution.isSample
-        ? { kind: 'sample', name: solution.name, molarity: String(solution.molarityMolPerL) }
+        ? { kind: 'sample', name: solution.name, molarity: decimalOf(solution.molarityMolPerL) }
         : { kind: 'bottle', bottleId: solution.id },
       stages: chain.map(({ pipette, flask }) => ({ pipetteId: pipette.id, flaskId: flask.id })),
     },

@@ -1,3 +1,6 @@
+import { stored } from '../test-support/stored';
+import { plainDate } from '#core/grammar';
+import { decimalText } from '#core/measurement';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { CATALOGUE, findSubstance } from '#core/chemistry';
@@ -41,7 +44,7 @@ const DECISION = {
 } as const;
 
 function codes(plan: PreparationPlan, records = RECORDS, left = new Map<string, number>()) {
-  return checkPreparationStart(plan, records, (id) => left.get(id), '2026-03-02').map(
+  return checkPreparationStart(plan, records, (id) => left.get(id), plainDate('2026-03-02')).map(
     ({ code }) => code,
   );
 }
@@ -159,7 +162,7 @@ describe('the steps', () => {
     const works = stepsOf({ ...KHP_PLAN, soluteId }).map(({ work }) => work);
     expect(works).not.toContain('dry');
     expect(works.indexOf('add')).toBeLessThan(works.indexOf('to-mark'));
-    const half = stepsOf({ ...KHP_PLAN, soluteId, volumeMl: '125' });
+    const half = stepsOf({ ...KHP_PLAN, soluteId, volumeMl: decimalText('125') });
     expect(half.find(({ work }) => work === 'add')?.text).toMatch(
       /10 mL of 1 mol\/L sulfuric acid/,
     );
@@ -180,7 +183,7 @@ describe('what came of it', () => {
     expect(new Set(effects)).toEqual(
       new Set(['Mass', 'Purity', 'Molar mass', 'Flask', 'Temperature']),
     );
-    const bottle = bottleOf(state, result, RECORDS, DECISION);
+    const bottle = bottleOf(state, result, RECORDS, stored(DECISION));
     expect(bottle).toMatchObject({
       purpose: 'standard',
       volumeMl: '250',
@@ -210,7 +213,7 @@ describe('what came of it', () => {
     const [low, high] = result.range.map(Number);
     expect(low).toBeLessThan(0.096);
     expect(high).toBeGreaterThan(0.104);
-    expect(bottleOf(state, result, RECORDS, DECISION)).toMatchObject({
+    expect(bottleOf(state, result, RECORDS, stored(DECISION))).toMatchObject({
       made: null,
       plausibleMolarity: result.range,
     });
@@ -244,7 +247,7 @@ describe('what came of it', () => {
     );
     const { state } = new PreparationScript(KHP_PLAN).weigh('5.1103');
     const [asMarked, calibrated] = [RECORDS, { ...RECORDS, equipment }].map((records) => {
-      const result = resultOf(state, records);
+      const result = resultOf(state, stored(records));
       return result?.kind === 'made' ? result.evaluation.value : 0;
     });
     expect((calibrated ?? 0) / (asMarked ?? 1)).toBeCloseTo(250 / 249.75, 9);
@@ -264,7 +267,9 @@ describe('what came of it', () => {
     const plan = planOf(source, { soluteId: 'sodium-chloride', purpose: 'titrant' });
     const records = recordsWith([], [strong, weak]);
     expect(codes(plan, records)).toEqual([]);
-    expect(codes({ ...plan, targetMolarity: '0.05' }, records)).toEqual(['not-weaker']);
+    expect(codes({ ...plan, targetMolarity: decimalText('0.05') }, records)).toEqual([
+      'not-weaker',
+    ]);
     const { state } = new PreparationScript(plan).measure('1.7');
     expect(resultOf(state, records)).toMatchObject({ kind: 'nominal', molarity: '0.100' });
     expect(takenFor(state, () => 0).map(({ parent, amount }) => [parent.id, amount])).toEqual([
@@ -305,7 +310,7 @@ describe('what came of it', () => {
     const { state } = new PreparationScript(plan);
     const result = resultOf(state, RECORDS);
     if (!result) throw new Error('no result');
-    expect(bottleOf(state, result, RECORDS, DECISION)).toMatchObject({
+    expect(bottleOf(state, result, RECORDS, stored(DECISION))).toMatchObject({
       dilutionFactor: '25.0000',
       note: 'cleaner, tank 3',
       made: null,
@@ -423,7 +428,7 @@ describe('what is asked and what is refused', () => {
     expect(codes(KHP_PLAN)).toEqual([]);
     const source = KHP_PLAN.source as Extract<PreparationPlan['source'], { kind: 'weigh' }>;
     const coarse = { ...KHP_PLAN, source: { ...source, massG: '0.2042', balanceId: 'coarse' } };
-    expect(codes(coarse)).toEqual(['balance-too-coarse']);
+    expect(codes(stored(coarse))).toEqual(['balance-too-coarse']);
     expect(codes(KHP_PLAN, RECORDS, new Map([[KHP.id, 5]]))).toEqual(['not-enough']);
     const expired = lotOf('potassium-hydrogen-phthalate', { useBy: '2026-02-01' });
     expect(codes(KHP_PLAN, recordsWith([expired]))).toEqual(['lot-expired']);
@@ -441,7 +446,7 @@ describe('what is asked and what is refused', () => {
     });
     const overdue = changed((one) => ({
       ...one,
-      equipment: { ...one.equipment, calibrationDue: '2026-01-01' },
+      equipment: { ...one.equipment, calibrationDue: plainDate('2026-01-01') },
     }));
     expect(codes(KHP_PLAN, overdue)).toEqual(['calibration-overdue']);
     const at = '2026-03-01T08:00:00.000Z';
@@ -461,7 +466,7 @@ describe('what is asked and what is refused', () => {
     const source = { kind: 'concentrate', lotId: acid.id, takeMl: '90', ...vessels } as const;
     const plan = planOf(source, { soluteId: 'hydrochloric-acid', targetMolarity: '13' });
     expect(codes(plan, recordsWith([acid]))).toEqual(['cannot-concentrate']);
-    expect(codes({ ...plan, targetMolarity: '1' }, recordsWith([acid]))).toEqual([]);
+    expect(codes({ ...plan, targetMolarity: decimalText('1') }, recordsWith([acid]))).toEqual([]);
   });
 });
 

@@ -1,3 +1,6 @@
+import { stored } from '../test-support/stored';
+import { plainDate } from '#core/grammar';
+import { decimalText } from '#core/measurement';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { Lot, LotState } from '#core/reagent';
@@ -109,7 +112,7 @@ describe('the routes to a solution', () => {
   test('a mass too small for the balance is said before weighing', () => {
     const coarse = { ...balance, name: 'T2', repeatabilityG: '0.01', linearityG: '0.02' };
     const shelf = { ...SHELF, balances: [{ id: 'b', balance: coarse }] };
-    const [route] = planRoutes({ ...EXACT, volumeMl: 50 }, shelf);
+    const [route] = planRoutes({ ...EXACT, volumeMl: 50 }, stored(shelf));
     expect(route?.objections).toEqual([expect.stringMatching(/too small for T2: uncertain by/)]);
   });
 
@@ -127,9 +130,9 @@ describe('the routes to a solution', () => {
         'sodium-hydroxide',
         { lots: [lotOf(dissolved)], bottles: [], equipment: [] },
         (id) => (id === 'lot-khp' ? 6 : undefined),
-        '2026-03-02',
+        plainDate('2026-03-02'),
       );
-    const byMass = shelfOf({ meaning: 'by-mass', densityGPerMl: '1.525' });
+    const byMass = shelfOf({ meaning: 'by-mass', densityGPerMl: decimalText('1.525') });
     const byVolume = shelfOf({ meaning: 'by-volume' });
     const [first, second] = [byMass, byVolume].map((shelf) => planRoutes(wish, shelf)[0]);
     expect(first?.quantities[0]?.amount.toFixed(2)).toBe('5.25');

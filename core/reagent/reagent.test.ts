@@ -1,5 +1,6 @@
+import { stored } from '../test-support/stored';
 import { expect, test } from 'vitest';
-import { addToDate, daysBetween, isPlainDate, plainDateAt } from '#core/grammar';
+import { addToDate, daysBetween, isPlainDate, plainDateAt, plainDate } from '#core/grammar';
 import { khpLot, references } from '../test-support/runs';
 import { freshnessOf, lotMolarMass, suggestValidUntil } from './index';
 
@@ -27,23 +28,25 @@ test.each([
   ['2026-04-02', 'due-soon', 0],
   ['2026-04-03', 'overdue', -1],
 ])('on %s the bottle is %s', (today, kind, daysLeft) => {
-  expect(freshnessOf(certified, today)).toMatchObject({ kind, daysLeft });
+  expect(freshnessOf(stored(certified), plainDate(today))).toMatchObject({ kind, daysLeft });
 });
 
 test('a bottle without a standardization is never fresh', () => {
-  expect(freshnessOf(bottle, '2026-03-02')).toEqual({ kind: 'not-standardized' });
+  expect(freshnessOf(bottle, plainDate('2026-03-02'))).toEqual({ kind: 'not-standardized' });
 });
 
 test('keeping times run by the calendar, days by the laboratory clock', () => {
-  expect(suggestValidUntil('sodium-hydroxide', '2026-01-31')).toBe('2026-02-28');
-  expect(suggestValidUntil('water', '2026-01-31')).toBeNull();
+  expect(suggestValidUntil('sodium-hydroxide', plainDate('2026-01-31'))).toBe('2026-02-28');
+  expect(suggestValidUntil('water', plainDate('2026-01-31'))).toBeNull();
   expect(plainDateAt('2026-03-02T23:30:00.000Z', 'Europe/Vienna')).toBe('2026-03-03');
-  expect(daysBetween('2026-02-27', addToDate('2026-02-27', { days: 3 }))).toBe(3);
+  expect(
+    daysBetween(plainDate('2026-02-27'), addToDate(plainDate('2026-02-27'), { days: 3 })),
+  ).toBe(3);
   expect(['2026-02-29', '2026-2-1', 'today'].map(isPlainDate)).toEqual([false, false, false]);
 });
 
 test("the certificate's molar mass goes before the formula's", () => {
   expect(lotMolarMass(lot.lot).valueGPerMol).toBeCloseTo(204.2223, 4);
   const stated = { valueGPerMol: '204.2212', standardUncertaintyGPerMol: '0.0038' };
-  expect(lotMolarMass({ ...lot.lot, statedMolarMass: stated }).valueGPerMol).toBe(204.2212);
+  expect(lotMolarMass({ ...lot.lot, statedMolarMass: stored(stated) }).valueGPerMol).toBe(204.2212);
 });

@@ -1,10 +1,11 @@
+import type { PlainDate } from '../grammar';
 import type { Author } from '../rights';
 import type { RecordVersion } from './definition';
 
 /** What a check may look up beside its own record: the server in its database, a browser in what it has read. */
 export interface Around<States = unknown> {
   /** Today in the laboratory, a plain date. */
-  readonly today: string;
+  readonly today: PlainDate;
   /** Who enters it. */
   readonly author: Author;
   /** Another record as it is now; null when there is none. */

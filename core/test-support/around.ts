@@ -1,3 +1,4 @@
+import { plainDate } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { AroundFact, PlainStates } from '#core/ledger';
 import type { RecordHead } from '#core/record';
@@ -13,7 +14,7 @@ export function aroundWith(records: Records = {}, changes: Partial<AroundFact> =
   const now = <K extends keyof PlainStates>(kind: K, id: string): PlainStates[K] | null =>
     (records[kind] ?? []).find((one) => one.id === id) ?? null;
   return {
-    today: '2026-03-02',
+    today: plainDate('2026-03-02'),
     author: CHIEF,
     now,
     at: (kind, { id, version }) =>

@@ -1,3 +1,4 @@
+import type { Plain } from '#core/grammar';
 import type { Equipment, EquipmentState, Glassware } from '#core/metrology';
 import type {
   PreparationFact,
@@ -9,19 +10,20 @@ import type {
 import { PREPARATION_RECORD } from '#core/preparation';
 import type { BottleState, Lot, LotState } from '#core/reagent';
 import { balance, khpLot, references } from './runs';
+import { stored } from './stored';
 
 const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
 
-function equipmentState(id: string, equipment: Equipment): EquipmentState {
+function equipmentState(id: string, equipment: Plain<Equipment>): EquipmentState {
   const head = { id, version: 1, factIds: ['f0'] };
-  return {
+  return stored({
     ...head,
     registered: provenance,
     equipment,
     calibrations: [],
     corrections: [],
     withdrawn: null,
-  };
+  });
 }
 
 function glass(kind: Glassware['kind'], volumeMl: string, toleranceMl: string): EquipmentState {
@@ -52,13 +54,13 @@ export const EQUIPMENT: readonly EquipmentState[] = [
 ];
 
 /** A lot by its substance, with changes. */
-export function lotOf(substanceId: string, changes: Partial<Lot> = {}): LotState {
+export function lotOf(substanceId: string, changes: Partial<Plain<Lot>> = {}): LotState {
   return { ...khpLot({ substanceId, ...changes }), id: `lot-${substanceId}` };
 }
 
 /** A bottle of sodium chloride, known from how it was made, with changes. */
-export function standardBottle(changes: Partial<BottleState> = {}): BottleState {
-  return {
+export function standardBottle(changes: Partial<Plain<BottleState>> = {}): BottleState {
+  return stored({
     ...references().bottle,
     id: 'bottle-standard',
     code: 'S1',
@@ -69,20 +71,20 @@ export function standardBottle(changes: Partial<BottleState> = {}): BottleState 
     made: { molarity: '2.0012', expandedUncertainty: '0.0024', coverageFactor: '2.00' },
     useBy: '2026-09-01',
     ...changes,
-  };
+  });
 }
 
 /** Writes the facts of one preparation one after another, as an analyst would. */
 export class PreparationScript {
   readonly facts: PreparationFact[] = [];
 
-  constructor(plan: PreparationPlan) {
+  constructor(plan: Plain<PreparationPlan>) {
     this.add('preparation.started', plan);
   }
 
   propose<K extends keyof PreparationFactBodies>(
     kind: K,
-    body: PreparationFactBodies[K],
+    body: Plain<PreparationFactBodies[K]>,
     at = '2026-03-02T08:00:00.000Z',
   ): PreparationFact {
     const sequence = this.facts.length + 1;
@@ -96,7 +98,7 @@ export class PreparationScript {
 
   add<K extends keyof PreparationFactBodies>(
     kind: K,
-    body: PreparationFactBodies[K],
+    body: Plain<PreparationFactBodies[K]>,
     at?: string,
   ): this {
     this.facts.push(this.propose(kind, body, at));
@@ -152,10 +154,10 @@ export class PreparationScript {
 
 /** A plan with what most of them share. */
 export function planOf(
-  source: PreparationPlan['source'],
-  changes: Partial<PreparationPlan>,
+  source: Plain<PreparationPlan['source']>,
+  changes: Partial<Plain<PreparationPlan>>,
 ): PreparationPlan {
-  return {
+  return stored({
     purpose: 'standard',
     soluteId: 'potassium-hydrogen-phthalate',
     recipeId: null,
@@ -167,7 +169,7 @@ export function planOf(
     note: '',
     reason: null,
     ...changes,
-  };
+  });
 }
 
 /** 250 mL of 0.1 mol/L KHP, weighed into a flask. */

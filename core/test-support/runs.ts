@@ -1,3 +1,4 @@
+import type { Plain } from '#core/grammar';
 import type { Method } from '#core/chemistry';
 import { findMethod } from '#core/chemistry';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
@@ -5,10 +6,11 @@ import type { Balance, CalibratedBurette, EquipmentState } from '#core/metrology
 import type { BottleState, Lot, LotState } from '#core/reagent';
 import type { RunFact, RunFactBodies, RunReferences, RunSetUp, RunState } from '#core/titration';
 import { foldRun, readingToCarryOver } from '#core/titration';
+import { stored } from './stored';
 
 const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
 
-export const balance: Balance = {
+export const balance: Balance = stored({
   type: 'balance',
   name: 'B1',
   readabilityG: '0.0001',
@@ -16,9 +18,9 @@ export const balance: Balance = {
   linearityG: '0.0002',
   maxLoadG: '220',
   calibrationDue: '2026-12-01',
-};
+});
 
-export const burette: CalibratedBurette = {
+export const burette: CalibratedBurette = stored({
   type: 'burette',
   name: 'G50',
   construction: 'glass',
@@ -29,9 +31,9 @@ export const burette: CalibratedBurette = {
   dropMl: '0.05',
   calibrationDue: null,
   calibration: null,
-};
+});
 
-const lot: Lot = {
+const lot: Lot = stored({
   substanceId: 'potassium-hydrogen-phthalate',
   lotNumber: 'K-22',
   supplier: 'Cellar supply',
@@ -45,9 +47,9 @@ const lot: Lot = {
   receivedOn: '2026-01-10',
   openedOn: null,
   useBy: '2027-01-10',
-};
+});
 
-const bottle: BottleState = {
+const bottle: BottleState = stored({
   id: 'bottle-1',
   version: 1,
   factIds: ['f0'],
@@ -71,11 +73,11 @@ const bottle: BottleState = {
   corrections: [],
   withdrawn: null,
   labels: [],
-};
+});
 
 /** A lot as it was registered. */
-export function lotState(registered: Lot): LotState {
-  return {
+export function lotState(registered: Plain<Lot>): LotState {
+  return stored({
     id: 'lot-khp',
     version: 1,
     factIds: ['f0'],
@@ -86,7 +88,7 @@ export function lotState(registered: Lot): LotState {
     certificates: [],
     corrections: [],
     withdrawn: null,
-  };
+  });
 }
 
 /** Potassium hydrogen phthalate weighed for a bottle of sodium hydroxide, with changes. */
@@ -94,11 +96,11 @@ export function references({
   lot: lotChanges = {},
   balance: otherBalance = balance,
   ...changes
-}: Partial<Omit<RunReferences, 'standard'>> & {
-  readonly lot?: Partial<Lot>;
+}: Partial<Omit<Plain<RunReferences>, 'standard'>> & {
+  readonly lot?: Partial<Plain<Lot>>;
   readonly balance?: Balance;
 } = {}): RunReferences {
-  return {
+  return stored({
     method: methodOf('naoh-by-khp'),
     bottle,
     burette,
@@ -106,11 +108,11 @@ export function references({
     excess: null,
     rulesInForce: DEFAULT_HOUSE_RULES,
     ...changes,
-  };
+  });
 }
 
 /** A lot of potassium hydrogen phthalate, with changes. */
-export function khpLot(changes: Partial<Lot> = {}): LotState {
+export function khpLot(changes: Partial<Plain<Lot>> = {}): LotState {
   return lotState({ ...lot, ...changes });
 }
 
@@ -121,7 +123,7 @@ export function methodOf(id: string): Method {
   return method;
 }
 
-const setUp: RunSetUp = {
+const setUp: RunSetUp = stored({
   method: { kind: 'catalogue', id: 'naoh-by-khp' },
   bottle: { id: 'bottle-1', version: 1 },
   standard: {
@@ -136,7 +138,7 @@ const setUp: RunSetUp = {
   temperatureVariationK: '3',
   methodRepeatabilityPercent: null,
   reason: null,
-};
+});
 
 /** Writes facts one after another, as an analyst would. */
 export class RunScript {
@@ -144,14 +146,14 @@ export class RunScript {
   readonly references: RunReferences;
 
   /** A run with rules of its own follows the house, unless that is said to have others. */
-  constructor(given: RunReferences = references(), changes: Partial<RunSetUp> = {}) {
-    const { rules = DEFAULT_HOUSE_RULES } = changes;
+  constructor(given: RunReferences = references(), changes: Partial<Plain<RunSetUp>> = {}) {
+    const { rules = DEFAULT_HOUSE_RULES } = stored<Partial<RunSetUp>>(changes);
     const isSaid = given.rulesInForce !== DEFAULT_HOUSE_RULES;
     this.references = isSaid ? given : { ...given, rulesInForce: rules };
     this.add('run.started', { ...setUp, ...changes });
   }
 
-  propose<K extends keyof RunFactBodies>(kind: K, body: RunFactBodies[K]): RunFact {
+  propose<K extends keyof RunFactBodies>(kind: K, body: Plain<RunFactBodies[K]>): RunFact {
     const sequence = this.facts.length + 1;
     return {
       id: `f${String(sequence)}`,
@@ -171,7 +173,7 @@ export class RunScript {
     } as unknown as RunFact;
   }
 
-  add<K extends keyof RunFactBodies>(kind: K, body: RunFactBodies[K]): this {
+  add<K extends keyof RunFactBodies>(kind: K, body: Plain<RunFactBodies[K]>): this {
     this.facts.push(this.propose(kind, body));
     return this;
   }
@@ -219,7 +221,7 @@ export function concordantSeries(): RunScript {
 }
 
 /** A pipette of 25 mL. */
-const pipette: EquipmentState = {
+const pipette: EquipmentState = stored({
   id: 'pipette-1',
   version: 1,
   factIds: ['f0'],
@@ -236,15 +238,15 @@ const pipette: EquipmentState = {
   calibrations: [],
   corrections: [],
   withdrawn: null,
-};
+});
 
 /** A bottle of another substance, with changes. */
-export function bottleOf(substanceId: string, changes: Partial<BottleState>): BottleState {
-  return { ...bottle, id: `bottle-${substanceId}`, substanceId, ...changes };
+export function bottleOf(substanceId: string, changes: Partial<Plain<BottleState>>): BottleState {
+  return stored({ ...bottle, id: `bottle-${substanceId}`, substanceId, ...changes });
 }
 
 /** What a standard solution says of its molarity. */
-export function made(molarity: string): Pick<BottleState, 'made' | 'useBy'> {
+export function made(molarity: string): Plain<Pick<BottleState, 'made' | 'useBy'>> {
   const expandedUncertainty = (Number(molarity) * 0.001).toFixed(8);
   return {
     made: { molarity, expandedUncertainty, coverageFactor: '2.00' },

@@ -1,3 +1,6 @@
+import { stored } from '../test-support/stored';
+import { plainDate } from '#core/grammar';
+import { decimalText } from '#core/measurement';
 import { describe, expect, test } from 'vitest';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { BottleState } from '#core/reagent';
@@ -90,7 +93,7 @@ describe('arrangements, by hand calculation', () => {
     const calibrations = [{ ...refs.bottle.prepared, ...calibration }];
     const vessel = { ...refs.standard.vessel, calibrations };
     const standard = { ...refs.standard, vessel };
-    const script = new RunScript({ ...refs, standard }, facts[0].body);
+    const script = new RunScript({ ...refs, standard: stored(standard) }, facts[0].body);
     pipetted(script, 1, '0.00', '25.00');
     const judgement = judgeRun(script.state);
     // 2 x 0.05000 x 24.98 / 25.00
@@ -129,21 +132,25 @@ describe('arrangements, by hand calculation', () => {
     const codes = (changes: Partial<BottleState>): string[] => {
       const oxalic = bottleOf('oxalic-acid-dihydrate', { ...made('0.05'), ...changes });
       const script = aliquots('naoh-by-oxalic-acid', oxalic, hydroxide);
-      return checkRunStart(script.references, '2026-03-02').map(({ code }) => code);
+      return checkRunStart(script.references, plainDate('2026-03-02')).map(({ code }) => code);
     };
     expect(codes({})).toEqual([]);
     expect(codes({ made: null, useBy: null })).toEqual(['not-standardized']);
-    expect(codes({ useBy: '2026-03-01' })).toEqual(['standard-overdue']);
+    expect(codes({ useBy: plainDate('2026-03-01') })).toEqual(['standard-overdue']);
     expect(codes({ id: 'bottle-1' })).toEqual(['same-bottle']);
     const weighed = references({ method: methodOf('permanganate-by-oxalic-acid') });
-    expect(checkRunStart(weighed, '2026-03-02').map(({ code }) => code)).toContain('wrong-portion');
+    expect(checkRunStart(weighed, plainDate('2026-03-02')).map(({ code }) => code)).toContain(
+      'wrong-portion',
+    );
     const dissolved = { meaning: 'by-mass', densityGPerMl: '1.5' } as const;
     const { standard, ...rest } = references();
     const solution = {
       ...rest,
       standard: { ...standard, lot: khpLot({ dissolved }) } as typeof standard,
     };
-    expect(checkRunStart(solution, '2026-03-02').map(({ code }) => code)).toEqual(['not-solid']);
+    expect(checkRunStart(solution, plainDate('2026-03-02')).map(({ code }) => code)).toEqual([
+      'not-solid',
+    ]);
   });
 
   test('the pipette delivers what it delivers, and nothing is weighed', () => {
@@ -232,7 +239,7 @@ describe('several fillings in one titration', () => {
     flask: 1,
     refill: 1,
     moment,
-    readingMl,
+    readingMl: decimalText(readingMl),
     reason: null,
   });
 

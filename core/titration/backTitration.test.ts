@@ -1,3 +1,5 @@
+import { decimalText } from '#core/measurement';
+import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { excessRatioOfMethod, moleRatioOfMethod } from '#core/chemistry';
@@ -89,8 +91,8 @@ describe('a back-titration, by hand calculation', () => {
     const decision = {
       number: '0417-1',
       certifiedById: 'ines',
-      certifiedOn: '2026-03-02',
-      validUntil: '2026-06-02',
+      certifiedOn: plainDate('2026-03-02'),
+      validUntil: plainDate('2026-06-02'),
       reason: null,
     };
     expect(issueCertificate(script.state, judgement, decision)).toMatchObject({
@@ -190,7 +192,7 @@ describe('at the bench', () => {
 
   test('without its excess, with another one, or with too little, it does not begin', () => {
     const codes = (script: RunScript): string[] =>
-      checkRunStart(script.references, '2026-03-02').map(({ code }) => code);
+      checkRunStart(script.references, plainDate('2026-03-02')).map(({ code }) => code);
     const silver = bottleOf('silver-nitrate', made('0.1002'));
     const of = (bottle: typeof silver, volumeMl: string) =>
       codes(chloride({ excess: { bottle, vessel: pipetteOf(volumeMl) } }));
@@ -198,7 +200,7 @@ describe('at the bench', () => {
     expect(codes(chloride({ excess: null }))).toEqual(['wrong-excess']);
     expect(of(bottleOf('sodium-hydroxide', made('0.1')), '50')).toEqual(['wrong-excess']);
     expect(of({ ...silver, made: null, useBy: null }, '50')).toEqual(['not-standardized']);
-    expect(of({ ...silver, useBy: '2026-03-01' }, '50')).toEqual(['standard-overdue']);
+    expect(of({ ...silver, useBy: plainDate('2026-03-01') }, '50')).toEqual(['standard-overdue']);
     expect(of(silver, '20')).toEqual(['no-excess']);
     const direct = aliquots(
       'naoh-by-oxalic-acid',
@@ -209,7 +211,7 @@ describe('at the bench', () => {
       },
     );
     const excess = { bottle: silver, vessel: pipetteOf('50') };
-    const wanted = checkRunStart({ ...direct.references, excess }, '2026-03-02');
+    const wanted = checkRunStart({ ...direct.references, excess }, plainDate('2026-03-02'));
     expect(wanted.map(({ code }) => code)).toEqual(['no-excess-wanted']);
   });
 
@@ -237,7 +239,7 @@ describe('at the bench', () => {
     const assess = (incidentId: string, volumeMl: string) =>
       assessFlaskIncident(state, judgement, flaskIn(state), incidentId, {
         what: 'volumeMl',
-        value: volumeMl,
+        value: decimalText(volumeMl),
       });
     const molarity = (aliquotMl: number, titreMl: number): number =>
       (0.1002 * 50 - 0.0998 * titreMl) / aliquotMl;

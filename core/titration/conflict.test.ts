@@ -1,3 +1,5 @@
+import type { Plain } from '#core/grammar';
+import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { RunFact, RunFactBodies, RunState } from '#core/titration';
@@ -23,7 +25,7 @@ const DESK = 'desk';
 function from<K extends keyof RunFactBodies>(
   script: RunScript,
   kind: K,
-  body: RunFactBodies[K],
+  body: Plain<RunFactBodies[K]>,
   seen: { deviceId: string; basedOn: number | null },
 ): RunFact {
   return { ...script.propose(kind, body), ...seen };
@@ -59,7 +61,7 @@ describe('two different entries for one place', () => {
     const judgement = judgeRun(script.state);
     expect(judgement.replicates[0]).toMatchObject({ verdict: 'disputed' });
     expect(nextStep(script.state, judgement)).toMatchObject({ action: 'settle', flask: 1 });
-    const decision = { certifiedOn: '2026-03-02', validUntil: '2026-04-02' };
+    const decision = { certifiedOn: plainDate('2026-03-02'), validUntil: plainDate('2026-04-02') };
     expect(certificationFindings(script.state, judgement, decision)[0]?.code).toBe('conflict-open');
 
     const keeps = flask?.rivals.final?.[0]?.factId ?? '';

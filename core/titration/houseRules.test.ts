@@ -1,3 +1,7 @@
+import { stored } from '../test-support/stored';
+import { decimalText } from '#core/measurement';
+import type { Plain } from '#core/grammar';
+import { plainDate } from '#core/grammar';
 import { describe, expect, test } from 'vitest';
 import { equivalentsOfTitrant } from '#core/chemistry';
 import type { HouseRules, LaboratoryFact } from '#core/laboratory';
@@ -23,14 +27,14 @@ import {
 const decision = {
   number: '0417-1',
   certifiedById: 'mirela',
-  certifiedOn: '2026-03-02',
-  validUntil: '2026-03-20',
+  certifiedOn: plainDate('2026-03-02'),
+  validUntil: plainDate('2026-03-20'),
   reason: null,
 };
 
 /** Three titrations whose mean is near 0.1000 mol/L; `spreadMl` sets the last apart. */
 function series(
-  changes: Partial<HouseRules>,
+  changes: Partial<Plain<HouseRules>>,
   given: RunReferences = references(),
   spreadMl = 0,
 ): RunScript {
@@ -46,12 +50,12 @@ function codesOf({ state }: RunScript): readonly string[] {
 }
 
 describe('what tests a result', () => {
-  const apart = (changes: Partial<HouseRules>, given?: RunReferences) =>
+  const apart = (changes: Partial<Plain<HouseRules>>, given?: RunReferences) =>
     codesOf(series(changes, given, 0.6));
   const known = (molarity: string): RunReferences => {
     const { bottle, ...rest } = references();
     const made = { molarity, expandedUncertainty: '0.0002', coverageFactor: '2.00' };
-    return { ...rest, bottle: { ...bottle, made } };
+    return { ...rest, bottle: { ...bottle, made: stored(made) } };
   };
 
   test('agreement by default; by the label only how far it is from that', () => {
@@ -69,7 +73,7 @@ describe('what tests a result', () => {
 });
 
 test('a tolerance is distributed as the house takes it: rectangular is wider by the root of two', () => {
-  const tolerance = (changes: Partial<HouseRules>): number =>
+  const tolerance = (changes: Partial<Plain<HouseRules>>): number =>
     judgeRun(series(changes).state).result?.evaluation.budget.find(
       ({ input }) => input.effect === 'Burette tolerance',
     )?.contribution ?? 0;
@@ -100,7 +104,7 @@ describe('normality', () => {
   });
 
   test('is on the certificate where the house rule states it, to as many decimals', () => {
-    const certificate = (changes: Partial<HouseRules>) => {
+    const certificate = (changes: Partial<Plain<HouseRules>>) => {
       const { state } = series(changes);
       return issueCertificate(state, judgeRun(state), decision);
     };
@@ -157,9 +161,9 @@ describe('rules that are not the house’s', () => {
 
   test('are compared by what they say, not by how a figure is written', () => {
     const written = { ...DEFAULT_HOUSE_RULES, concordanceRelativeRangePercent: '0.30' };
-    expect(deviatingRules(written, DEFAULT_HOUSE_RULES)).toEqual([]);
+    expect(deviatingRules(stored(written), DEFAULT_HOUSE_RULES)).toEqual([]);
     const other = { ...written, concordanceRelativeRangePercent: '0.31', firstIsRough: false };
-    expect(deviatingRules(other, DEFAULT_HOUSE_RULES)).toEqual([
+    expect(deviatingRules(stored(other), DEFAULT_HOUSE_RULES)).toEqual([
       'firstIsRough',
       'concordanceRelativeRangePercent',
     ]);
@@ -173,7 +177,7 @@ test.each([
   ['farFromNominalAskPercent', '0.09', '0.1', '50.1', '50'],
   ['nominalTolerancePercent', '0.09', '0.1', '50.1', '50'],
 ] as const)('the rule %s has bounds on both sides', (key, below, least, above, most) => {
-  const wide = { titrationsAtMost: 20, farFromNominalReasonPercent: '50' };
+  const wide = { titrationsAtMost: 20, farFromNominalReasonPercent: decimalText('50') };
   const codes = (value: number | string) =>
     checkRules({ ...DEFAULT_HOUSE_RULES, ...wide, [key]: value }).map(({ code }) => code);
   expect([codes(least), codes(most)]).toEqual([[], []]);
@@ -208,6 +212,6 @@ test.each([
   ['to-come', '2056-03-03', false],
   ['to-come', '0001-01-01', false],
 ] as const)('a typed date that %s, %s: %s', (when, date, isTaken) => {
-  const found = checkTypedDate('on', date, when, '2026-03-02');
+  const found = checkTypedDate('on', plainDate(date), when, plainDate('2026-03-02'));
   expect(found.map(({ code }) => code)).toEqual(isTaken ? [] : ['date-mistyped']);
 });

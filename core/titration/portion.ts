@@ -1,4 +1,5 @@
 import type { DecimalText } from '../measurement';
+import { ZERO } from '../measurement';
 import type { Weighing } from '../metrology';
 import { netMassG } from '../metrology';
 
@@ -16,7 +17,7 @@ export function portionAmount(portion: Portion): DecimalText {
     case 'volume':
       return portion.volumeMl;
     case 'blank':
-      return '0';
+      return ZERO;
   }
 }
 

@@ -1,3 +1,4 @@
+import type { DecimalText } from '../measurement';
 import { roundHalfEven } from '../measurement';
 import type { Weighing } from '../metrology';
 import { checkWeighing, netMassG } from '../metrology';
@@ -23,7 +24,7 @@ export function checkWeighingOf(run: RunState, weighing: Weighing): readonly Fin
 }
 
 /** What speaks against a volume: the vessel, and the titre that it would take. */
-export function checkAliquot(run: RunState, volumeMl: string): readonly Finding[] {
+export function checkAliquot(run: RunState, volumeMl: DecimalText): readonly Finding[] {
   const { standard } = run.references;
   if (standard.kind !== 'bottle') {
     return [impossible('not-pipetted', 'volumeMl', 'This run weighs its standard.')];

@@ -1,4 +1,5 @@
-import { decimalPlaces, roundHalfEven, subtractDecimals } from '../measurement';
+import type { DecimalText } from '../measurement';
+import { ZERO, decimalPlaces, roundHalfEven, subtractDecimals } from '../measurement';
 import { checkShownDecimals } from '../metrology';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
@@ -29,7 +30,7 @@ import type { ElectrodeReading, Flask, ReadingPlace, RunState } from './state';
 const STRANGE_HALF_BANDS = 3;
 
 interface NewReading {
-  readonly readingMl: string;
+  readonly readingMl: DecimalText;
   readonly carriedFrom: string | null;
 }
 
@@ -66,7 +67,7 @@ export function checkNewReading(
     const isNext = place === refillPlace('stop', flask.refills.length + 1);
     if (flask.final || !isNext) return [notUnderBurette(flask)];
   }
-  const from = readingsOf(flask).at(-1)?.entry.value ?? '0';
+  const from = readingsOf(flask).at(-1)?.entry.value ?? ZERO;
   const upwards = checkDownwards(from, readingMl, isBlank(flask) && place === 'final');
   if (upwards.length > 0) return upwards;
   return place === 'final'
@@ -78,7 +79,7 @@ function checkRestart(
   run: RunState,
   flask: Flask,
   place: ReadingPlace,
-  readingMl: string,
+  readingMl: DecimalText,
 ): readonly Finding[] {
   const refill = openRefill(flask);
   if (refill === null || place !== refillPlace('restart', refill)) {
@@ -91,7 +92,7 @@ function checkRestart(
 function checkInitialReading(
   run: RunState,
   flask: Flask,
-  readingMl: string,
+  readingMl: DecimalText,
   carriedFrom: string | null,
 ): readonly Finding[] {
   const busy = flaskUnderBurette(run);
@@ -119,8 +120,8 @@ function checkInitialReading(
 function checkFinalReading(
   run: RunState,
   flask: Flask,
-  from: string,
-  readingMl: string,
+  from: DecimalText,
+  readingMl: DecimalText,
 ): readonly Finding[] {
   const forecast = forecastFlask(run, flask, null);
   const expected = forecast.onBurette?.expected ?? 0;
@@ -141,14 +142,14 @@ function checkFinalReading(
 export function checkProvisionalReading(
   run: RunState,
   number: number,
-  readingMl: string,
+  readingMl: DecimalText,
 ): readonly Finding[] {
   const flask = flaskOf(run, number);
   if (!flask) return [unknownFlask(number)];
   if (flask !== flaskUnderBurette(run) || openRefill(flask) !== null) {
     return [notUnderBurette(flask)];
   }
-  const from = readingsOf(flask).at(-1)?.entry.value ?? '0';
+  const from = readingsOf(flask).at(-1)?.entry.value ?? ZERO;
   return [...checkScale(run, readingMl), ...checkDownwards(from, readingMl, false)].slice(0, 1);
 }
 
@@ -201,8 +202,8 @@ export function checkElectrodeReading(
 function suspectedSlip(
   run: RunState,
   { onBurette, halfBandMl }: Forecast,
-  initialMl: string,
-  typedMl: string,
+  initialMl: DecimalText,
+  typedMl: DecimalText,
 ): string {
   const decimals = decimalPlaces(run.setUp.rules.readingResolutionMl);
   const found = suspectReading(Number(typedMl), {
@@ -220,7 +221,7 @@ function suspectedSlip(
 export function checkCorrectedReading(
   run: RunState,
   corrects: string,
-  readingMl: string,
+  readingMl: DecimalText,
 ): readonly Finding[] {
   const touched = run.flasks.filter((flask) =>
     readingsOf(flask).some(({ entry }) => entry.factId === corrects),
@@ -231,8 +232,13 @@ export function checkCorrectedReading(
   if (touched.length === 0 && !isProvisional) return [unknownEntry('readingMl')];
   const outside = checkScale(run, readingMl);
   if (outside.length > 0) return outside;
-  const now = ({ factId, value }: { readonly factId: string; readonly value: string }): string =>
-    factId === corrects ? readingMl : value;
+  const now = ({
+    factId,
+    value,
+  }: {
+    readonly factId: string;
+    readonly value: DecimalText;
+  }): DecimalText => (factId === corrects ? readingMl : value);
   return touched
     .flatMap((flask) =>
       stretchesOf(flask).flatMap(({ from, to }) =>
@@ -242,7 +248,7 @@ export function checkCorrectedReading(
     .slice(0, 1);
 }
 
-function checkScale(run: RunState, readingMl: string): readonly Finding[] {
+function checkScale(run: RunState, readingMl: DecimalText): readonly Finding[] {
   const { capacityMl } = run.references.burette;
   if (Number(readingMl) >= 0 && Number(readingMl) <= Number(capacityMl)) return [];
   const message = `The burette reads from 0 to ${capacityMl} mL; below its last mark the volume is unknown.`;
@@ -250,14 +256,18 @@ function checkScale(run: RunState, readingMl: string): readonly Finding[] {
 }
 
 /** `mayStay`: a blank may take nothing. */
-function checkDownwards(fromMl: string, toMl: string, mayStay: boolean): readonly Finding[] {
+function checkDownwards(
+  fromMl: DecimalText,
+  toMl: DecimalText,
+  mayStay: boolean,
+): readonly Finding[] {
   const delivered = Number(subtractDecimals(toMl, fromMl));
   if (delivered > 0 || (delivered === 0 && mayStay)) return [];
   const message = `A burette reads downwards: this must be beyond the reading before it, ${fromMl} mL. Was it refilled? Then write down both levels.`;
   return [impossible('reads-upwards', 'readingMl', message)];
 }
 
-function checkReadingDecimals(run: RunState, readingMl: string): readonly Finding[] {
+function checkReadingDecimals(run: RunState, readingMl: DecimalText): readonly Finding[] {
   const { readingResolutionMl } = run.setUp.rules;
   const decimals = decimalPlaces(readingResolutionMl);
   const shown = checkShownDecimals([readingMl], decimals, 'readingMl', 'The burette is read to');

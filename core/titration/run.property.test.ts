@@ -1,3 +1,4 @@
+import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import type { RunFact, RunFactBodies, RunState } from '#core/titration';
@@ -70,7 +71,7 @@ function expectSound(run: RunState): void {
       flask: busy.number,
     });
   }
-  const decision = { certifiedOn: '2026-03-02', validUntil: '2026-04-02' };
+  const decision = { certifiedOn: plainDate('2026-03-02'), validUntil: plainDate('2026-04-02') };
   const findings = certificationFindings(run, judgement, decision);
   if (findings.length === 0) expect(judgement.isConcordant).toBe(true);
 }

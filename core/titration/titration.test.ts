@@ -1,3 +1,6 @@
+import { stored } from '../test-support/stored';
+import { decimalText } from '#core/measurement';
+import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
@@ -24,8 +27,8 @@ import {
 const decision = {
   number: '0417-1',
   certifiedById: 'mirela',
-  certifiedOn: '2026-03-02',
-  validUntil: '2026-04-02',
+  certifiedOn: plainDate('2026-03-02'),
+  validUntil: plainDate('2026-04-02'),
   reason: null,
 };
 
@@ -37,7 +40,7 @@ describe('the published worked example (EURACHEM/CITAC CG 4, A2)', () => {
         purityHalfWidth: '0.0005',
         statedMolarMass: { valueGPerMol: '204.2212', standardUncertaintyGPerMol: '0.0038' },
       },
-      balance: { ...balance, repeatabilityG: '0', linearityG: '0.00015' },
+      balance: { ...balance, repeatabilityG: decimalText('0'), linearityG: decimalText('0.00015') },
       burette: {
         ...burette,
         construction: 'piston',
@@ -255,7 +258,7 @@ describe('guarding entries', () => {
 
   test('overdue equipment and an expired lot ask for a reason at the start', () => {
     const refs = references({ lot: { useBy: '2026-02-01' } });
-    expect(checkRunStart(refs, '2026-12-24').map((finding) => finding.code)).toEqual([
+    expect(checkRunStart(refs, plainDate('2026-12-24')).map((finding) => finding.code)).toEqual([
       'lot-expired',
       'calibration-overdue',
     ]);
@@ -371,8 +374,8 @@ describe('certifying', () => {
     const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
     const script = new RunScript(references(), { rules }).titrate(1, '0.4800', '0.00', '18.00');
     const found = certificationFindings(script.state, judgeRun(script.state), {
-      certifiedOn: '2026-03-02',
-      validUntil: '2026-06-02',
+      certifiedOn: plainDate('2026-03-02'),
+      validUntil: plainDate('2026-06-02'),
     });
     expect(found.map((finding) => finding.code)).toEqual([
       'not-concordant',
@@ -395,7 +398,7 @@ describe('incidents', () => {
     const usual = assessFlaskIncident(state, judgement, flask, 'bubble-in-tip', null);
     expect(usual).toMatchObject({ verdict: 'void', direction: 'too-low' });
     const measured = { what: 'volumeMl', value: '0.24' } as const;
-    const bubble = assessFlaskIncident(state, judgement, flask, 'bubble-in-tip', measured);
+    const bubble = assessFlaskIncident(state, judgement, flask, 'bubble-in-tip', stored(measured));
     // 0.24 mL of a titre of 23.39 mL.
     expect(bubble.biasPercent?.[0]).toBeCloseTo((100 * 0.24) / 23.39, 9);
     expect(incidentsOf(state).map(({ id }) => id)).not.toContain('iron-left-in-air');
@@ -405,8 +408,8 @@ describe('incidents', () => {
     const script = noted(concordantSeries(), 2, 'bubble-in-tip');
     const codesOf = ({ state }: RunScript) =>
       certificationFindings(state, judgeRun(state), {
-        certifiedOn: '2026-03-02',
-        validUntil: '2026-03-20',
+        certifiedOn: plainDate('2026-03-02'),
+        validUntil: plainDate('2026-03-20'),
       }).map(({ code }) => code);
     expect(codesOf(script)).toContain('incident-unresolved');
     script.add('run.flask-voided', { flask: 2, reason: 'bubble' });

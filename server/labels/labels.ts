@@ -1,3 +1,4 @@
+import type { PlainDate } from '#core/grammar';
 import type { Knex } from 'knex';
 import { labelOf } from '#core/label';
 import { DEFAULT_HOUSE_RULES, paperUnitsOf } from '#core/laboratory';
@@ -82,6 +83,6 @@ const DATE = new Intl.DateTimeFormat('en-GB', {
   timeZone: 'UTC',
 });
 
-function dateText(date: string): string {
+function dateText(date: PlainDate): string {
   return DATE.format(new Date(`${date}T00:00:00Z`));
 }

@@ -1,4 +1,5 @@
 import type { Knex } from 'knex';
+import type { PlainDate } from '#core/grammar';
 import { plainDateAt } from '#core/grammar';
 import { rulesAt, LABORATORY_RECORD } from '#core/laboratory';
 import type { LaboratoryFact } from '#core/laboratory';
@@ -115,13 +116,13 @@ export function aroundOf(
 }
 
 /** Today in the laboratory. @throws AppError `not-found` before it is founded */
-function todayIn(services: Services, facts: readonly LaboratoryFact[]): string {
+function todayIn(services: Services, facts: readonly LaboratoryFact[]): PlainDate {
   const laboratory = LABORATORY_RECORD.fold(facts);
   if (!laboratory) throw new AppError('not-found', 'The laboratory has not been founded yet.');
   return plainDateAt(services.now().toISOString(), laboratory.timeZone);
 }
 
 /** Today's date in the laboratory. @throws AppError `not-found` before the laboratory is founded. */
-export async function today(tx: Knex, services: Services): Promise<string> {
+export async function today(tx: Knex, services: Services): Promise<PlainDate> {
   return todayIn(services, await listLaboratoryFacts(tx));
 }

@@ -1,3 +1,4 @@
+import type { Plain, PlainDate } from '#core/grammar';
 import { once } from 'node:events';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
@@ -6,7 +7,7 @@ import { pino } from 'pino';
 import request from 'supertest';
 import type TestAgent from 'supertest/lib/agent';
 import { v7 as uuidv7 } from 'uuid';
-import { addToDate, plainDateAt } from '#core/grammar';
+import { addToDate, plainDateAt, plainDate } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { currentSchemaVersion, recordKindOf } from '#core/ledger';
 import { RIGHTS } from '#core/rights';
@@ -31,7 +32,7 @@ export interface TestLaboratory {
   readonly database: TestDatabase;
   readonly chief: PersonState;
   readonly analyst: PersonState;
-  readonly today: string;
+  readonly today: PlainDate;
   readonly url: string;
   readonly feed: Feed;
   /** A browser without a session. */
@@ -50,11 +51,15 @@ export interface Client {
   readonly get: (path: string) => request.Test;
   readonly post: (path: string, body: unknown) => request.Test;
   readonly delete: (path: string) => request.Test;
-  readonly send: (fact: NewFact, recordId: string, changes?: Partial<ProposedFact>) => request.Test;
+  readonly send: (
+    fact: Plain<NewFact>,
+    recordId: string,
+    changes?: Partial<ProposedFact>,
+  ) => request.Test;
 }
 
 export function proposeFact(
-  fact: NewFact,
+  fact: Plain<NewFact>,
   recordId: string,
   authorId: string,
   changes: Partial<ProposedFact> = {},
@@ -192,7 +197,7 @@ export async function foundTestLaboratory(
 }
 
 /** The records that a run rests on, registered through HTTP; gives their ids. */
-export async function stockLaboratory(client: Client, today: string) {
+export async function stockLaboratory(client: Client, today: PlainDate) {
   const ids = {
     khp: uuidv7(),
     naoh: uuidv7(),
@@ -201,7 +206,7 @@ export async function stockLaboratory(client: Client, today: string) {
     bottle: uuidv7(),
   };
   const lot = lotBody(today);
-  const facts: readonly (readonly [string, NewFact])[] = [
+  const facts: readonly (readonly [string, Plain<NewFact>])[] = [
     [
       ids.khp,
       {
@@ -255,7 +260,7 @@ export async function stockLaboratory(client: Client, today: string) {
 }
 
 /** A lot as registered, of no substance yet. */
-export function lotBody(today: string) {
+export function lotBody(today: PlainDate) {
   return {
     supplier: 'Cellar supply',
     purity: '0.9998',
@@ -267,13 +272,13 @@ export function lotBody(today: string) {
     store: 'cupboard 2',
     receivedOn: today,
     openedOn: null,
-    useBy: addToDate(today, { months: 12 }),
+    useBy: addToDate(plainDate(today), { months: 12 }),
   } as const;
 }
 
 export type StockIds = Awaited<ReturnType<typeof stockLaboratory>>;
 
-export function bottleBody(code: string, lotId: string, client: Client, today: string) {
+export function bottleBody(code: string, lotId: string, client: Client, today: PlainDate) {
   return {
     code,
     purpose: 'titrant',
@@ -290,7 +295,7 @@ export function bottleBody(code: string, lotId: string, client: Client, today: s
     useBy: null,
     container: 'plastic',
     note: '',
-  } satisfies ClientFactBody<'bottle.prepared'>;
+  } satisfies Plain<ClientFactBody<'bottle.prepared'>>;
 }
 
 /** What a run on the stocked records is set up with. */
@@ -317,7 +322,11 @@ export async function startRun(client: Client, ids: StockIds): Promise<string> {
   return runId;
 }
 
-export function weighed(flask: number, massG: string, reason: string | null = null): NewFact {
+export function weighed(
+  flask: number,
+  massG: string,
+  reason: string | null = null,
+): Plain<NewFact> {
   return {
     kind: 'run.flask-weighed',
     body: { flask, weighing: { mode: 'tared', massG }, reason },
@@ -329,7 +338,7 @@ export function read(
   moment: 'initial' | 'final',
   readingMl: string,
   reason: string | null = null,
-): NewFact {
+): Plain<NewFact> {
   return {
     kind: 'run.burette-read',
     body: { flask, moment, readingMl, carriedFrom: null, reason },

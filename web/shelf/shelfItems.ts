@@ -1,3 +1,4 @@
+import type { PlainDate } from '#core/grammar';
 import type { RunSummary } from '#core/ledger';
 import type { BottleState, Freshness } from '#core/reagent';
 import { freshnessOf } from '#core/reagent';
@@ -24,7 +25,7 @@ const RANK: Readonly<Record<Freshness['kind'], number>> = {
 };
 
 /** Bottles with their level and freshness: what may be used first, then what needs work. */
-export function shelfItems({ bottles, runs, left }: Stock, today: string): readonly ShelfItem[] {
+export function shelfItems({ bottles, runs, left }: Stock, today: PlainDate): readonly ShelfItem[] {
   return bottles
     .map((bottle) => {
       const leftMl = Math.max(0, left.get(bottle.id) ?? 0);

@@ -1,3 +1,4 @@
+import type { PlainDate } from '#core/grammar';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -99,7 +100,7 @@ function ofType<T extends Equipment['type']>(equipment: readonly EquipmentState[
     .map((state) => ({ state, id: state.id, item: state.equipment as Item }));
 }
 
-function balanceRows(equipment: readonly EquipmentState[], today: string): ReactNode {
+function balanceRows(equipment: readonly EquipmentState[], today: PlainDate): ReactNode {
   const balances = ofType(equipment, 'balance');
   if (balances.length === 0) return null;
   return (
@@ -121,7 +122,7 @@ function balanceRows(equipment: readonly EquipmentState[], today: string): React
   );
 }
 
-function buretteRows(equipment: readonly EquipmentState[], today: string): ReactNode {
+function buretteRows(equipment: readonly EquipmentState[], today: PlainDate): ReactNode {
   const burettes = ofType(equipment, 'burette');
   if (burettes.length === 0) return null;
   return (
@@ -149,7 +150,7 @@ const KINDS = {
   'measuring-cylinder': 'cylinder',
 } as const;
 
-function glasswareRows(equipment: readonly EquipmentState[], today: string): ReactNode {
+function glasswareRows(equipment: readonly EquipmentState[], today: PlainDate): ReactNode {
   const glassware = ofType(equipment, 'glassware');
   if (glassware.length === 0) return null;
   return (
@@ -170,7 +171,7 @@ function glasswareRows(equipment: readonly EquipmentState[], today: string): Rea
   );
 }
 
-function otherRows(equipment: readonly EquipmentState[], today: string): ReactNode {
+function otherRows(equipment: readonly EquipmentState[], today: PlainDate): ReactNode {
   const rows = [
     ...ofType(equipment, 'thermometer').map(({ state, item }) => ({
       state,
@@ -216,7 +217,7 @@ function Name({ state }: { readonly state: EquipmentState }) {
   );
 }
 
-function Due({ item, today }: { readonly item: Equipment; readonly today: string }) {
+function Due({ item, today }: { readonly item: Equipment; readonly today: PlainDate }) {
   if (item.calibrationDue === null) return 'no due date';
   const date = dateText(item.calibrationDue);
   return isCalibrationOverdue(item, today) ? (

@@ -14,8 +14,8 @@ export interface EquipmentFormProps {
 }
 
 /** A form that registers a piece of equipment, or puts one right; `frame` is what its StockFormFrame needs. */
-export function useEquipmentForm<T extends Equipment & FieldValues>(
-  schema: v.GenericSchema<T>,
+export function useEquipmentForm<T extends FieldValues, Checked extends Equipment>(
+  schema: v.GenericSchema<T, Checked>,
   fresh: DefaultValues<T>,
   { corrects, onDone }: EquipmentFormProps,
 ) {

@@ -8,11 +8,11 @@ import { Refusal } from '../app/refusal';
  * A form that the contract's schema checks before it is sent, and that shows what the server says at the fields
  * it names.
  */
-export function useContractForm<T extends FieldValues>(
-  schema: v.GenericSchema<T>,
+export function useContractForm<T extends FieldValues, Checked>(
+  schema: v.GenericSchema<T, Checked>,
   defaultValues: DefaultValues<T>,
 ) {
-  const form = useForm<T>({ resolver: valibotResolver(schema), defaultValues });
+  const form = useForm<T, unknown, Checked>({ resolver: valibotResolver(schema), defaultValues });
   const { errors } = form.formState;
 
   /** The message at a field. */

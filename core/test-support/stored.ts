@@ -1,0 +1,6 @@
+import type { Plain } from '#core/grammar';
+
+/** What a test writes down, as the store would hold it: the grammars are the contract's to check. */
+export function stored<T>(plain: NoInfer<Plain<T>>): T {
+  return plain as T;
+}
