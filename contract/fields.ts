@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import type { PlainDate } from '#core/grammar';
+import type { Id, PlainDate } from '#core/grammar';
 import { isPlainDate } from '#core/grammar';
 import type { DecimalText } from '#core/measurement';
 import { parseDecimal } from '#core/measurement';
@@ -87,10 +87,12 @@ export const plainDate = storedAs<PlainDate>(
 );
 
 /** A UUID as PostgreSQL gives it back: in lower case. What it would spell otherwise is refused, not rewritten. */
-export const id = v.pipe(
-  v.string('An id is missing.'),
-  v.uuid('This is not an id.'),
-  v.check((text) => text === text.toLowerCase(), 'An id is written in lower case.'),
+export const id = storedAs<Id>(
+  v.pipe(
+    v.string('An id is missing.'),
+    v.uuid('This is not an id.'),
+    v.check((text) => text === text.toLowerCase(), 'An id is written in lower case.'),
+  ),
 );
 
 /** Greatest value of PostgreSQL's `integer`. */

@@ -1,4 +1,4 @@
-import { v7 as uuidv7 } from 'uuid';
+import { newId } from '../server/newId';
 import { findMethod } from '#core/chemistry';
 import { addToDate, plainDateAt } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES, withOverrides } from '#core/laboratory';
@@ -75,7 +75,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     // The record's kind is the first word of the fact's kind, which pairs it with its body.
     const proposed = {
       ...fact,
-      id: uuidv7({ msecs: now }),
+      id: newId(now),
       recordId,
       recordKind: RECORD_KINDS[room as keyof typeof RECORD_KINDS],
       schemaVersion: currentSchemaVersion(fact.kind),
@@ -92,7 +92,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
   goTo(BEGINNING);
   const people = await addPeople(services);
   const register = async (fact: NewFact): Promise<string> => {
-    const recordId = uuidv7({ msecs: now });
+    const recordId = newId(now);
     await enter(people.mirela, recordId, fact);
     return recordId;
   };
@@ -104,7 +104,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
       openedOn: dateOf(lot.openedOn),
       useBy: dateOf(lot.useBy),
     };
-    const recordId = uuidv7({ msecs: now });
+    const recordId = newId(now);
     ids.set(key, recordId);
     // Written down when it was opened, or when the records began; the clock then goes on from where it was.
     const opened = new Date(present.getTime() + lot.openedOn * DAY_MS).setUTCHours(6, 30, 0, 0);
@@ -137,7 +137,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
 
   const prepare = async (bottle: PlannedBottle): Promise<void> => {
     goTo(bottle.preparedDay);
-    const recordId = uuidv7({ msecs: now });
+    const recordId = newId(now);
     ids.set(bottle.code, recordId);
     const body = {
       code: bottle.code,
@@ -173,7 +173,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
   ): Promise<void> => {
     goTo(series.day);
     const analyst = people[series.by];
-    const runId = uuidv7({ msecs: now });
+    const runId = newId(now);
     const look = async (): Promise<RunState> => {
       const run = await findRun({ db, now: () => new Date() }, runId);
       if (!run) throw new Error(`the demo run on bottle ${bottle.code} was not stored`);
@@ -189,8 +189,8 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
       today,
       certify: async (run, validUntil, reason) => {
         await certifyRun(services, people[series.certifiedBy], runId, {
-          factId: uuidv7({ msecs: now }),
-          bottleFactId: uuidv7({ msecs: now }),
+          factId: newId(now),
+          bottleFactId: newId(now),
           deviceId: null,
           deviceTime: new Date(now).toISOString(),
           clockOffsetMs: null,
@@ -239,7 +239,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
   const guided = async (planned: PlannedPreparation): Promise<void> => {
     goTo(planned.day);
     const person = people[planned.by];
-    const recordId = uuidv7({ msecs: now });
+    const recordId = newId(now);
     await followSteps(planned, idOf, {
       chance,
       enter: (fact, basedOn) => enter(person, recordId, fact, basedOn),
@@ -248,11 +248,11 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
         now = Math.min(now + minutes * MINUTE_MS, present.getTime());
       },
       bottle: async (code, container, useBy, basedOn) => {
-        const bottleId = uuidv7({ msecs: now });
+        const bottleId = newId(now);
         ids.set(code, bottleId);
         await bottlePreparation(services, person, recordId, {
-          factId: uuidv7({ msecs: now }),
-          bottleFactId: uuidv7({ msecs: now }),
+          factId: newId(now),
+          bottleFactId: newId(now),
           bottleId,
           deviceId: null,
           deviceTime: new Date(now).toISOString(),
@@ -289,7 +289,7 @@ async function addPeople(services: Services): Promise<Record<PersonKey, PersonSt
   const added = new Map<PersonKey, PersonState>();
   for (const { key, ...person } of PEOPLE) {
     // Nobody signs in with it: the demo's people are chosen with one click, on this machine only.
-    const password = uuidv7();
+    const password = newId();
     added.set(key, await addPerson(services, null, { ...person, password }, true));
   }
   const people = Object.fromEntries(added) as Record<PersonKey, PersonState>;

@@ -13,11 +13,11 @@ import { applyToRecord, checkFact, recordKindOf, sentenceOf } from './index';
 /** A fact of a kind, entered by somebody who may everything, on 2 March 2026. */
 function fact<K extends FactKind>(kind: K, body: Plain<FactBodies[K]>): Fact {
   const at = '2026-03-02T09:00:00.000Z';
-  return {
+  return stored<Fact>({
     ...{ id: 'new', recordId: 'r', recordKind: recordKindOf(kind), kind, schemaVersion: 1, body },
     ...{ authorId: 'ines', deviceId: null, clockOffsetMs: null, deviceTime: at, basedOn: null },
     ...{ sequence: null, recordedAt: null },
-  };
+  });
 }
 
 function equipment(id: string): EquipmentState {

@@ -1,4 +1,4 @@
-import { stored } from '../test-support/stored';
+import { stored, idOf } from '../test-support/stored';
 import { expect, test } from 'vitest';
 import type { Fact } from '#core/record';
 import { judgeRun, titrantTakenMl } from '#core/titration';
@@ -91,13 +91,13 @@ test('each kind of record folds by its own rules; none gives nothing', () => {
   const lot = khpLot();
   const { id, version, prepared, certified, ...asMade } = bottle;
   const fact = (kind: string, body: unknown, sequence: number): Fact => ({
-    id: `f${String(sequence)}`,
+    id: idOf(`f${String(sequence)}`),
     recordId: id,
     recordKind: 'bottle',
     kind,
     schemaVersion: 1,
     body,
-    authorId: 'ines',
+    authorId: idOf('ines'),
     deviceId: null,
     clockOffsetMs: null,
     deviceTime: '2026-03-02T08:00:00.000Z',
@@ -137,7 +137,7 @@ test('stock falls by what preparations and titrations took since the last count,
     preparations: [preparation],
     runs: [run],
   };
-  const left = stockLeft(records);
+  const left = stockLeft(stored(records));
   // Four flasks of the series, 0.4802 + 0.4795 + 0.4811 + 0.4788 g; one preparation of 5.1100 g.
   expect(left.get('lot-khp')).toBeCloseTo(6 - 1.9196, 9);
   expect(left.get(khp.id)).toBeCloseTo(0.89, 9);
@@ -177,14 +177,14 @@ test('two solutions of a back-titration are related when one was standardized ag
     id,
     taken: [{ id: standardId, amount: 100 }],
   });
-  expect(areSolutionsRelated(given, [run('run-2', 'hydroxide')])).toBe(true);
-  expect(areSolutionsRelated(given, [run('run-2', 'carbonate')])).toBe(false);
-  expect(areSolutionsRelated(given, [run('run-1', 'hydroxide')])).toBe(false);
+  expect(areSolutionsRelated(given, [stored(run('run-2', 'hydroxide'))])).toBe(true);
+  expect(areSolutionsRelated(given, [stored(run('run-2', 'carbonate'))])).toBe(false);
+  expect(areSolutionsRelated(given, [stored(run('run-1', 'hydroxide'))])).toBe(false);
   const turned = {
     ...given,
     standard: { ...given.standard, bottle: acid },
     excess: { bottle: hydroxide, vessel },
   };
-  expect(areSolutionsRelated(turned, [run('run-2', 'hydroxide')])).toBe(true);
-  expect(areSolutionsRelated(base, [run('run-2', 'hydroxide')])).toBe(false);
+  expect(areSolutionsRelated(turned, [stored(run('run-2', 'hydroxide'))])).toBe(true);
+  expect(areSolutionsRelated(base, [stored(run('run-2', 'hydroxide'))])).toBe(false);
 });

@@ -31,7 +31,7 @@ export function stockLeft(records: StockRecords): ReadonlyMap<string, number> {
     const there = left.get(id);
     if (there !== undefined && at > (countedAt.get(id) ?? '')) left.set(id, there - amount);
   };
-  const volumes = new Map(
+  const volumes = new Map<string, number>(
     records.equipment.map(({ id, equipment }) => [
       id,
       equipment.type === 'glassware' ? Number(equipment.volumeMl) : 0,

@@ -1,12 +1,13 @@
+import type { Id } from '../grammar';
 import type { DecimalText } from '../measurement';
 import type { Certificate, RunState } from '../titration';
 import { judgeRun, nextStep, takenBy, titreMl } from '../titration';
 
 /** A run as lists show it. */
 export interface RunSummary {
-  readonly id: string;
+  readonly id: Id;
   readonly version: number;
-  readonly bottleId: string;
+  readonly bottleId: Id;
   readonly status: RunState['status'];
   readonly startedBy: string;
   readonly startedAt: string;

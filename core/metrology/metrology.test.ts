@@ -1,4 +1,4 @@
-import { stored } from '../test-support/stored';
+import { stored, idOf } from '../test-support/stored';
 import { plainDate } from '#core/grammar';
 import { describe, expect, test } from 'vitest';
 import { combineComponents, decimalText } from '#core/measurement';
@@ -73,13 +73,13 @@ test('equipment is what its first fact says', () => {
   expect(EQUIPMENT_RECORD.fold([])).toBeNull();
   const state: EquipmentState | null = EQUIPMENT_RECORD.fold([
     {
-      id: 'f1',
-      recordId: 'e1',
+      id: idOf('f1'),
+      recordId: idOf('e1'),
       recordKind: 'equipment',
       kind: 'equipment.registered',
       schemaVersion: 1,
       body: balance,
-      authorId: 'ines',
+      authorId: idOf('ines'),
       deviceId: null,
       clockOffsetMs: null,
       deviceTime: '2026-03-02T08:00:00.000Z',

@@ -1,5 +1,5 @@
 import type { Container } from '../chemistry';
-import type { PlainDate } from '../grammar';
+import type { Id, PlainDate } from '../grammar';
 import type { DecimalText } from '../measurement';
 import { decimalOf, roundSignificant } from '../measurement';
 import type { EquipmentState } from '../metrology';
@@ -15,7 +15,7 @@ interface BottlingDecision {
   readonly code: string;
   readonly container: Container;
   readonly useBy: PlainDate | null;
-  readonly preparedBy: string;
+  readonly preparedBy: Id;
   readonly preparedOn: PlainDate;
 }
 

@@ -1,4 +1,4 @@
-import { stored } from '../test-support/stored';
+import { stored, idOf } from '../test-support/stored';
 import { plainDate } from '#core/grammar';
 import { decimalText } from '#core/measurement';
 import fc from 'fast-check';
@@ -434,7 +434,9 @@ describe('what is asked and what is refused', () => {
     expect(codes(KHP_PLAN, recordsWith([expired]))).toEqual(['lot-expired']);
     const reason = 'label torn';
     const withdrawn = { factId: 'f', by: 'ines', at: '2026-03-01T08:00:00.000Z', reason };
-    expect(codes(KHP_PLAN, recordsWith([{ ...KHP, withdrawn }]))).toEqual(['withdrawn']);
+    expect(codes(KHP_PLAN, recordsWith([{ ...KHP, withdrawn: stored(withdrawn) }]))).toEqual([
+      'withdrawn',
+    ]);
     const other = { ...lotOf('oxalic-acid-dihydrate'), id: KHP.id };
     expect(codes(KHP_PLAN, recordsWith([other]))).toEqual(['wrong-lot']);
   });
@@ -454,7 +456,7 @@ describe('what is asked and what is refused', () => {
     expect(
       codes(
         KHP_PLAN,
-        changed((one) => ({ ...one, withdrawn })),
+        changed((one) => ({ ...one, withdrawn: stored(withdrawn) })),
       ),
     ).toEqual(['out-of-service']);
   });
@@ -520,7 +522,7 @@ describe('what a preparation rests on', () => {
   test('is what it was when it drew from it, whatever became of that since', () => {
     const open = new PreparationScript(plan).state;
     expect(molarity(open)).toBeCloseTo(0.19, 4);
-    const pinned = drawn([{ kind: 'bottle', id: 'bottle-standard', version: 1 }]);
+    const pinned = drawn([{ kind: 'bottle', id: idOf('bottle-standard'), version: 1 }]);
     expect(molarity(pinned)).toBeCloseTo(0.2, 3);
     // Nobody wrote it down: the version that it had at that time.
     expect(molarity(drawn([]))).toBeCloseTo(0.2, 3);

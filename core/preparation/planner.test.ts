@@ -1,4 +1,4 @@
-import { stored } from '../test-support/stored';
+import { idOf, stored } from '../test-support/stored';
 import { plainDate } from '#core/grammar';
 import { decimalText } from '#core/measurement';
 import fc from 'fast-check';
@@ -15,7 +15,7 @@ function vessel(
 ): MeasuringVessel {
   const name = `${kind} ${String(volumeMl)}`;
   const tolerance = [{ name, distribution: 'triangular', halfWidth: toleranceMl }] as const;
-  return { id: name, name, kind, volumeMl, tolerance };
+  return { id: idOf(name), name, kind, volumeMl, tolerance };
 }
 
 const VESSELS = [
@@ -24,17 +24,17 @@ const VESSELS = [
   vessel('measuring-cylinder', 100, 1),
 ];
 const KHP = {
-  ...{ id: 'khp', name: 'KHP, lot K-22', molarMassGPerMol: 204.22, purity: 0.9998 },
+  ...{ id: idOf('khp'), name: 'KHP, lot K-22', molarMassGPerMol: 204.22, purity: 0.9998 },
   ...{ relativeUncertainty: 0.0003, isStandard: true, leftG: 500 },
 };
 const STOCK = {
-  ...{ id: 's', name: 'bottle 1', molarityMolPerL: 1, relativeUncertainty: 0.001 },
+  ...{ id: idOf('s'), name: 'bottle 1', molarityMolPerL: 1, relativeUncertainty: 0.001 },
   ...{ leftMl: 1e4, isSample: false },
 };
 const { lot: LOT } = khpLot();
 const PELLETS = {
   ...KHP,
-  id: 'pellets',
+  id: idOf('pellets'),
   name: 'NaOH, lot N',
   molarMassGPerMol: 40,
   isStandard: false,
@@ -44,7 +44,7 @@ const SHELF: PlannerShelf = {
   concentrates: [],
   solutions: [],
   vessels: VESSELS,
-  balances: [{ id: 'b', balance }],
+  balances: [{ id: idOf('b'), balance }],
 };
 const BY_CYLINDER = { madeUpIn: 'cylinder', isStandardizedLater: true } as const;
 const EXACT = {
@@ -84,8 +84,10 @@ describe('the routes to a solution', () => {
     const concentrate = { id: 'c', name: 'HCl', molarityMolPerL: 12, remark: '', leftMl: 1e3 };
     const shelf = { ...SHELF, solids: [], concentrates: [concentrate] };
     const objectionsTo = (molarityMolPerL: number) =>
-      planRoutes({ ...EXACT, molarityMolPerL, exactness: 'approximate', volumeMl: 1000 }, shelf)[0]
-        ?.objections;
+      planRoutes(
+        { ...EXACT, molarityMolPerL, exactness: 'approximate', volumeMl: 1000 },
+        stored(shelf),
+      )[0]?.objections;
     expect(objectionsTo(0.1)).toEqual([]);
     expect(objectionsTo(0.001)).toEqual([expect.stringMatching(/^0.083 mL is too little/)]);
   });
@@ -94,7 +96,7 @@ describe('the routes to a solution', () => {
     const concentrate = { id: 'c', name: 'HCl', molarityMolPerL: 12, remark: '', leftMl: 1e3 };
     const wish = { ...EXACT, volumeMl: 700, exactness: 'approximate', madeUpIn: 'flask' } as const;
     const shelf = { ...SHELF, solids: [PELLETS], concentrates: [concentrate] };
-    for (const route of planRoutes(wish, shelf)) {
+    for (const route of planRoutes(wish, stored(shelf))) {
       expect(route.source).toMatchObject({ flaskId: 'volumetric-flask 1000' });
       expect(route).toMatchObject({ volumeMl: 1000, relativeUncertainty: null });
       expect(route.quantities[1]).toMatchObject({ exactness: 'approximate', amount: 1000 });
@@ -203,7 +205,7 @@ describe('the routes to a solution', () => {
       return route?.source?.kind === 'dilute' ? { ...route, stages: route.source.stages } : null;
     };
     expect(stagesOf([pipette, flask])).toBeNull();
-    const both = stagesOf([pipette, flask, twin]);
+    const both = stagesOf([pipette, flask, stored(twin)]);
     expect(new Set(both?.stages.map(({ flaskId }) => flaskId)).size).toBe(2);
     expect(both?.stages.map(({ pipetteId }) => pipetteId)).toEqual([pipette.id, pipette.id]);
     // Twice the pipette, in the same direction; each flask once.

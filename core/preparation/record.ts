@@ -1,3 +1,4 @@
+import type { Id } from '../grammar';
 import type { DecimalText } from '../measurement';
 import type { Weighing } from '../metrology';
 import { netMassG } from '../metrology';
@@ -34,7 +35,7 @@ export interface PreparationFactBodies {
     readonly step: string;
     readonly quantity: Quantity;
     /** Entries that this one corrects or settles. */
-    readonly replaces: readonly string[];
+    readonly replaces: readonly Id[];
     /** The device that the figure was taken from; null when it was typed. */
     readonly takenFrom: string | null;
     /** As for a step that is done. */
@@ -47,7 +48,7 @@ export interface PreparationFactBodies {
     readonly remark: string;
   };
   'preparation.discarded': { readonly reason: string };
-  'preparation.bottled': { readonly bottleId: string };
+  'preparation.bottled': { readonly bottleId: Id };
 }
 export type PreparationFact = FactOf<PreparationFactBodies>;
 
@@ -79,7 +80,7 @@ export interface PreparationState extends RecordHead {
   readonly mishaps: readonly (Provenance & PreparationFactBodies['preparation.mishap'])[];
   /** When something was first drawn from its parents, and what it rests on since; null before. */
   readonly drawn: { readonly at: string; readonly pins: readonly Pin[] } | null;
-  readonly bottleId: string | null;
+  readonly bottleId: Id | null;
   /** Observations that arrived after it was closed: on record, in no figure. */
   readonly late: readonly Fact[];
   readonly closed: (Provenance & { readonly reason: string | null }) | null;

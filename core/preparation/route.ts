@@ -1,3 +1,4 @@
+import type { Id } from '../grammar';
 import type { Component } from '../measurement';
 import { combineComponents, roundSignificant } from '../measurement';
 import type { HouseRules } from '../laboratory';
@@ -6,7 +7,7 @@ import type { PreparationSource } from './work';
 
 /** A vessel that measures a volume, with what is known of it. */
 export interface MeasuringVessel {
-  readonly id: string;
+  readonly id: Id;
   readonly name: string;
   readonly kind: 'volumetric-flask' | 'one-mark-pipette' | 'measuring-cylinder';
   readonly volumeMl: number;
@@ -14,7 +15,7 @@ export interface MeasuringVessel {
 }
 
 export interface SolidOnShelf {
-  readonly id: string;
+  readonly id: Id;
   readonly name: string;
   readonly molarMassGPerMol: number;
   readonly purity: number;
@@ -26,7 +27,7 @@ export interface SolidOnShelf {
 }
 
 export interface ConcentrateOnShelf {
-  readonly id: string;
+  readonly id: Id;
   readonly name: string;
   readonly molarityMolPerL: number;
   /** What its label would mean in the other way of stating a percentage. */
@@ -35,7 +36,7 @@ export interface ConcentrateOnShelf {
 }
 
 export interface SolutionOnShelf {
-  readonly id: string;
+  readonly id: Id;
   readonly name: string;
   readonly molarityMolPerL: number;
   /** Relative standard uncertainty of a certified molarity; null while it is only nominal. */
@@ -51,7 +52,7 @@ export interface PlannerShelf {
   readonly concentrates: readonly ConcentrateOnShelf[];
   readonly solutions: readonly SolutionOnShelf[];
   readonly vessels: readonly MeasuringVessel[];
-  readonly balances: readonly { readonly id: string; readonly balance: Balance }[];
+  readonly balances: readonly { readonly id: Id; readonly balance: Balance }[];
 }
 
 export interface Wish {

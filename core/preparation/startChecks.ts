@@ -1,5 +1,5 @@
 import { findContent, findSubstance } from '../chemistry';
-import type { PlainDate } from '../grammar';
+import type { Id, PlainDate } from '../grammar';
 import { combineComponents, roundSignificant } from '../measurement';
 import type { Balance, EquipmentState, Glassware } from '../metrology';
 import { isCalibrationOverdue, weighingLinearity, weighingRepeatability } from '../metrology';
@@ -43,13 +43,13 @@ export function checkPreparationStart(
 
 /** A piece of equipment that a plan names, and what it must be. */
 interface NeededEquipment {
-  readonly id: string;
+  readonly id: Id;
   readonly kind: 'balance' | Glassware['kind'];
 }
 
 /** The balance, flasks, pipettes and cylinders that a plan names. */
 export function equipmentOf({ source }: PreparationPlan): readonly NeededEquipment[] {
-  const one = (id: string | null, kind: NeededEquipment['kind']): readonly NeededEquipment[] =>
+  const one = (id: Id | null, kind: NeededEquipment['kind']): readonly NeededEquipment[] =>
     id === null ? [] : [{ id, kind }];
   switch (source.kind) {
     case 'weigh':

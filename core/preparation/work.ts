@@ -1,3 +1,4 @@
+import type { Id } from '../grammar';
 import type { Preparation, PreparationStep } from '../chemistry';
 import {
   CATALOGUE,
@@ -20,37 +21,37 @@ import type { Parent, Purpose } from '../reagent';
 export type PreparationSource =
   | {
       readonly kind: 'weigh';
-      readonly lotId: string;
+      readonly lotId: Id;
       readonly massG: DecimalText;
-      readonly balanceId: string;
+      readonly balanceId: Id;
       /** Null for a beaker and a cylinder. */
-      readonly flaskId: string | null;
+      readonly flaskId: Id | null;
     }
   | {
       readonly kind: 'concentrate';
-      readonly lotId: string;
+      readonly lotId: Id;
       readonly takeMl: DecimalText;
-      readonly cylinderId: string | null;
+      readonly cylinderId: Id | null;
       /** Null for a beaker and a cylinder. */
-      readonly flaskId: string | null;
+      readonly flaskId: Id | null;
     }
   | {
       /** Volumes added together, not made up to a mark. */
       readonly kind: 'add-volumes';
-      readonly bottleId: string;
+      readonly bottleId: Id;
       readonly takeMl: DecimalText;
       /** The weaker solution that it is added to; null for water. */
-      readonly weakerBottleId: string | null;
+      readonly weakerBottleId: Id | null;
       readonly fillMl: DecimalText;
-      readonly cylinderId: string | null;
+      readonly cylinderId: Id | null;
     }
   | {
       readonly kind: 'dilute';
       readonly from:
-        | { readonly kind: 'bottle'; readonly bottleId: string }
+        | { readonly kind: 'bottle'; readonly bottleId: Id }
         | { readonly kind: 'sample'; readonly name: string; readonly molarity: DecimalText };
       /** A pipette into a flask, once or several times. */
-      readonly stages: readonly { readonly pipetteId: string; readonly flaskId: string }[];
+      readonly stages: readonly { readonly pipetteId: Id; readonly flaskId: Id }[];
     }
   | { readonly kind: 'indicator' };
 
@@ -76,8 +77,8 @@ export interface PreparationPlan {
 
 /** What a step asks to be measured. */
 export type Measure =
-  | { readonly kind: 'mass'; readonly targetG: number; readonly balanceId: string }
-  | { readonly kind: 'volume'; readonly targetMl: number; readonly vesselId: string | null }
+  | { readonly kind: 'mass'; readonly targetG: number; readonly balanceId: Id }
+  | { readonly kind: 'volume'; readonly targetMl: number; readonly vesselId: Id | null }
   | { readonly kind: 'temperature' };
 
 /** A step of a guided preparation. */
@@ -90,7 +91,7 @@ export interface Step {
   readonly waitMinutes: number | null;
   readonly measures: Measure | null;
   /** The flask or pipette that it is done with, where that matters. */
-  readonly vesselId: string | null;
+  readonly vesselId: Id | null;
   /** What to take care of in it. */
   readonly caution: string | null;
 }
@@ -294,7 +295,7 @@ function measureOf(plan: PreparationPlan, work: Step['work']): Measure | null {
   return work === 'to-room-temperature' && isExact(plan) ? { kind: 'temperature' } : null;
 }
 
-function vesselOf({ source }: PreparationPlan, work: Step['work'], stage: number): string | null {
+function vesselOf({ source }: PreparationPlan, work: Step['work'], stage: number): Id | null {
   if (source.kind === 'weigh' || source.kind === 'concentrate') {
     return work === 'to-mark' || work === 'transfer' ? source.flaskId : null;
   }

@@ -1,5 +1,5 @@
 import type { Container } from '../chemistry';
-import type { PlainDate } from '../grammar';
+import type { Id, PlainDate } from '../grammar';
 import type { DecimalText } from '../measurement';
 import type { Correction, Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
 
@@ -9,7 +9,7 @@ export type Purpose = 'titrant' | 'standard' | 'auxiliary';
 /** Something that a solution was made from. */
 export interface Parent {
   readonly kind: 'lot' | 'bottle';
-  readonly id: string;
+  readonly id: Id;
 }
 
 /** A molarity known from how the solution was made: standard weighed or pipetted, made up to a mark. */
@@ -31,7 +31,7 @@ export interface PreparedBottle {
   readonly volumeMl: DecimalText;
   readonly parents: readonly Parent[];
   /** The preparation in which it was made; null when it was only written down. */
-  readonly preparationId: string | null;
+  readonly preparationId: Id | null;
   /** Null while the molarity is nominal. */
   readonly made: MadeMolarity | null;
   /** Between what a nominal molarity plausibly lies, mol/L; null when nobody computed it. */
@@ -39,7 +39,7 @@ export interface PreparedBottle {
   /** How many times weaker it is than what was diluted; null unless it is a diluted sample. */
   readonly dilutionFactor: DecimalText | null;
   readonly preparedOn: PlainDate;
-  readonly preparedBy: string;
+  readonly preparedBy: Id;
   /** Last day of what needs no standardization; null for a titrant, whose certificate says. */
   readonly useBy: PlainDate | null;
   readonly container: Container;
@@ -48,7 +48,7 @@ export interface PreparedBottle {
 
 /** What a standardization found, as the bottle's label states it. */
 interface CertifiedMolarity {
-  readonly runId: string;
+  readonly runId: Id;
   readonly certificateNumber: string;
   readonly molarity: DecimalText;
   readonly expandedUncertainty: DecimalText;

@@ -1,3 +1,4 @@
+import type { Id } from '../grammar';
 import type { Fact, FactOf } from './fact';
 import type { Finding } from './finding';
 import type { StoredFile } from './storedFile';
@@ -14,7 +15,7 @@ export type UpcastStep = (body: unknown) => unknown;
 
 /** A record at the version that was in force. */
 export interface RecordVersion {
-  readonly id: string;
+  readonly id: Id;
   readonly version: number;
 }
 
@@ -22,7 +23,7 @@ export interface RecordVersion {
 export interface Reference {
   readonly field: string;
   readonly kind: string;
-  readonly id: string;
+  readonly id: Id;
   /** Null where the record is named as it is at the time. */
   readonly version: number | null;
 }
@@ -71,11 +72,11 @@ export type Whose<K, ServersOwn> = K extends ServersOwn
 
 /** What the state of every record says of itself. */
 export interface RecordHead {
-  readonly id: string;
+  readonly id: Id;
   /** How many facts it has. */
   readonly version: number;
   /** Their ids, so that one which is still on its way counts once. */
-  readonly factIds: readonly string[];
+  readonly factIds: readonly Id[];
 }
 
 /** The state of a record without what every record says of itself. */

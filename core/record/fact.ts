@@ -1,19 +1,21 @@
+import type { Id } from '../grammar';
+
 /**
  * One thing that somebody entered. Facts are appended and never edited; whatever a screen shows is
  * computed from them.
  */
 export interface Fact<K extends string = string, B = unknown> {
   /** UUIDv7, made by the client, so that sending a fact twice stores it once. */
-  readonly id: string;
-  readonly recordId: string;
+  readonly id: Id;
+  readonly recordId: Id;
   /** A kind of record of the registry. */
   readonly recordKind: string;
   readonly kind: K;
   readonly schemaVersion: number;
   readonly body: B;
-  readonly authorId: string;
+  readonly authorId: Id;
   /** The device that it was entered on; null when the server made it. */
-  readonly deviceId: string | null;
+  readonly deviceId: Id | null;
   /** The entering device's clock, ISO 8601 in UTC. */
   readonly deviceTime: string;
   /** Server's clock minus the device's, in ms, as measured at their last contact; null when there was none. */
@@ -33,8 +35,8 @@ export type FactOf<Bodies> = {
 
 /** Who put a fact on record, and when. */
 export interface Provenance {
-  readonly factId: string;
-  readonly by: string;
+  readonly factId: Id;
+  readonly by: Id;
   readonly at: string;
 }
 

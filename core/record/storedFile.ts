@@ -1,6 +1,8 @@
+import type { Id } from '../grammar';
+
 /** A file that was attached to a record, kept in the database beside the facts. */
 export interface StoredFile {
-  readonly fileId: string;
+  readonly fileId: Id;
   readonly name: string;
   readonly type: 'application/pdf' | 'image/png' | 'image/jpeg';
   readonly sizeBytes: number;

@@ -1,3 +1,4 @@
+import { idOf } from '../test-support/stored';
 import { expect, test } from 'vitest';
 import type { Fact } from './fact';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
@@ -6,13 +7,13 @@ import { currentSchemaVersion, upcast } from '#core/ledger';
 import { upcastBy } from './upcast';
 
 const fact: Fact = {
-  id: 'f',
-  recordId: 'r',
+  id: idOf('f'),
+  recordId: idOf('r'),
   recordKind: 'run',
   kind: 'run.sample',
   schemaVersion: 1,
   body: { reading: '7.10' },
-  authorId: 'p',
+  authorId: idOf('p'),
   deviceId: null,
   clockOffsetMs: null,
   deviceTime: '2026-01-01T08:00:00.000Z',

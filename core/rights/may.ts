@@ -1,3 +1,5 @@
+import type { Id } from '../grammar';
+
 /** What a person may be given beyond reading and entering. Stored in facts: never renamed. */
 export const RIGHTS = ['certify', 'register', 'manage'] as const;
 export type Right = (typeof RIGHTS)[number];
@@ -16,7 +18,7 @@ export type Action =
 
 /** Who enters something. */
 export interface Author {
-  readonly id: string;
+  readonly id: Id;
   readonly rights: readonly Right[];
 }
 

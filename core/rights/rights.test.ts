@@ -1,3 +1,4 @@
+import { idOf } from '../test-support/stored';
 import { expect, test } from 'vitest';
 import type { Action, Right } from './index';
 import { may, RIGHTS, whyNot } from './index';
@@ -16,14 +17,14 @@ test.each(Object.entries(TAKES) as [Action, Right][])(
   (action, right) => {
     const run = { startedBy: 'somebody else' };
     const others = RIGHTS.filter((one) => one !== right);
-    expect(may({ id: 'ines', rights: [right] }, action, run)).toBe(true);
-    expect(may({ id: 'ines', rights: others }, action, run)).toBe(false);
+    expect(may({ id: idOf('ines'), rights: [right] }, action, run)).toBe(true);
+    expect(may({ id: idOf('ines'), rights: others }, action, run)).toBe(false);
     expect(whyNot(action)).toMatch(/\.$/);
   },
 );
 
 test('one’s own run is given up without any right', () => {
-  const ines = { id: 'ines', rights: [] };
+  const ines = { id: idOf('ines'), rights: [] };
   expect(may(ines, 'abandon-anothers-run', { startedBy: 'ines' })).toBe(true);
   expect(may(ines, 'abandon-anothers-run', { startedBy: 'tobin' })).toBe(false);
 });

@@ -1,3 +1,4 @@
+import { idOf } from './stored';
 import { plainDate } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { AroundFact, PlainStates } from '#core/ledger';
@@ -5,7 +6,7 @@ import type { RecordHead } from '#core/record';
 import type { Author } from '#core/rights';
 
 /** Somebody who may do everything. */
-const CHIEF: Author = { id: 'ines', rights: ['certify', 'register', 'manage'] };
+const CHIEF: Author = { id: idOf('ines'), rights: ['certify', 'register', 'manage'] };
 
 type Records = { readonly [K in keyof PlainStates]?: readonly PlainStates[K][] };
 

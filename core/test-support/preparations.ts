@@ -10,7 +10,7 @@ import type {
 import { PREPARATION_RECORD } from '#core/preparation';
 import type { BottleState, Lot, LotState } from '#core/reagent';
 import { balance, khpLot, references } from './runs';
-import { stored } from './stored';
+import { stored, idOf } from './stored';
 
 const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
 
@@ -55,7 +55,7 @@ export const EQUIPMENT: readonly EquipmentState[] = [
 
 /** A lot by its substance, with changes. */
 export function lotOf(substanceId: string, changes: Partial<Plain<Lot>> = {}): LotState {
-  return { ...khpLot({ substanceId, ...changes }), id: `lot-${substanceId}` };
+  return { ...khpLot({ substanceId, ...changes }), id: idOf(`lot-${substanceId}`) };
 }
 
 /** A bottle of sodium chloride, known from how it was made, with changes. */

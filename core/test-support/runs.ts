@@ -6,7 +6,7 @@ import type { Balance, CalibratedBurette, EquipmentState } from '#core/metrology
 import type { BottleState, Lot, LotState } from '#core/reagent';
 import type { RunFact, RunFactBodies, RunReferences, RunSetUp, RunState } from '#core/titration';
 import { foldRun, readingToCarryOver } from '#core/titration';
-import { stored } from './stored';
+import { stored, idOf } from './stored';
 
 const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
 
@@ -258,7 +258,7 @@ export function made(molarity: string): Plain<Pick<BottleState, 'made' | 'useBy'
 export function pipetteOf(volumeMl: string): EquipmentState {
   const name = `P${volumeMl}`;
   const equipment = { ...pipette.equipment, name, volumeMl } as EquipmentState['equipment'];
-  return { ...pipette, id: `pipette-${volumeMl}`, equipment };
+  return { ...pipette, id: idOf(`pipette-${volumeMl}`), equipment };
 }
 
 /**

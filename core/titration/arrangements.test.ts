@@ -1,4 +1,4 @@
-import { stored } from '../test-support/stored';
+import { stored, idOf } from '../test-support/stored';
 import { plainDate } from '#core/grammar';
 import { decimalText } from '#core/measurement';
 import { describe, expect, test } from 'vitest';
@@ -137,7 +137,7 @@ describe('arrangements, by hand calculation', () => {
     expect(codes({})).toEqual([]);
     expect(codes({ made: null, useBy: null })).toEqual(['not-standardized']);
     expect(codes({ useBy: plainDate('2026-03-01') })).toEqual(['standard-overdue']);
-    expect(codes({ id: 'bottle-1' })).toEqual(['same-bottle']);
+    expect(codes({ id: idOf('bottle-1') })).toEqual(['same-bottle']);
     const weighed = references({ method: methodOf('permanganate-by-oxalic-acid') });
     expect(checkRunStart(weighed, plainDate('2026-03-02')).map(({ code }) => code)).toContain(
       'wrong-portion',
@@ -449,7 +449,7 @@ test('a flask is heated before it is read, by the school of the house; a reading
   const by = (authorId: string) =>
     checkRunFact(script.state, {
       ...script.propose('run.reading-confirmed', { confirms }),
-      authorId,
+      authorId: idOf(authorId),
     }).map(({ code }) => code);
   expect([by('ines'), by('tobin')]).toEqual([['same-person'], []]);
 });

@@ -1,3 +1,4 @@
+import { idOf } from '../test-support/stored';
 import { decimalText } from '#core/measurement';
 import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
@@ -90,7 +91,7 @@ describe('a back-titration, by hand calculation', () => {
     ]);
     const decision = {
       number: '0417-1',
-      certifiedById: 'ines',
+      certifiedById: idOf('ines'),
       certifiedOn: plainDate('2026-03-02'),
       validUntil: plainDate('2026-06-02'),
       reason: null,

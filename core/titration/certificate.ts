@@ -4,7 +4,7 @@ import { decimalPlaces, roundHalfEven } from '../measurement';
 import { knownMolarity, nominalMolPerL, suggestValidUntil } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
-import type { PlainDate } from '../grammar';
+import type { Id, PlainDate } from '../grammar';
 import type { Certificate } from './certified';
 import { unresolvedIncidents } from './incidents';
 import type { Judgement, Result } from './judge';
@@ -25,7 +25,7 @@ const CATALOGUE_VERSION = '3';
 export interface CertificationDecision {
   /** Number of the certificate: the bottle's code and how many it has had. */
   readonly number: string;
-  readonly certifiedById: string;
+  readonly certifiedById: Id;
   readonly certifiedOn: PlainDate;
   readonly validUntil: PlainDate;
   readonly reason: string | null;
@@ -203,7 +203,7 @@ export function issueCertificate(
 }
 
 /** Who weighed and read; whoever set the run up, while nobody has. */
-function analystsOf({ flasks, started }: RunState): readonly string[] {
+function analystsOf({ flasks, started }: RunState): readonly Id[] {
   const entries = flasks.flatMap(({ portion, initial, final, refills }) => [
     portion,
     initial,

@@ -1,4 +1,4 @@
-import type { PlainDate } from '../grammar';
+import type { Id, PlainDate } from '../grammar';
 import type { HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
 
@@ -28,8 +28,8 @@ export interface Certificate {
   readonly measuredWith: string;
   readonly burette: string;
   /** Who entered the readings, in the order of their first one. */
-  readonly analystIds: readonly string[];
-  readonly certifiedById: string;
+  readonly analystIds: readonly Id[];
+  readonly certifiedById: Id;
   readonly certifiedOn: PlainDate;
   readonly validUntil: PlainDate;
   /** Why it was certified in spite of a warning. */

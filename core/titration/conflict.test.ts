@@ -1,3 +1,4 @@
+import { idOf } from '../test-support/stored';
 import type { Plain } from '#core/grammar';
 import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
@@ -28,7 +29,7 @@ function from<K extends keyof RunFactBodies>(
   body: Plain<RunFactBodies[K]>,
   seen: { deviceId: string; basedOn: number | null },
 ): RunFact {
-  return { ...script.propose(kind, body), ...seen };
+  return { ...script.propose(kind, body), ...seen, deviceId: idOf(seen.deviceId) };
 }
 
 const reading = (flask: number, moment: 'initial' | 'final', readingMl: string) => ({
@@ -138,7 +139,7 @@ describe('what the author of an observation could see', () => {
       basedOn: 3,
     });
     expect(factsSeenBy(late, script.facts)).toHaveLength(3);
-    expect(factsSeenBy({ ...late, deviceId: TABLET }, script.facts)).toHaveLength(4);
+    expect(factsSeenBy({ ...late, deviceId: idOf(TABLET) }, script.facts)).toHaveLength(4);
     expect(factsSeenBy({ ...late, basedOn: null }, script.facts)).toHaveLength(4);
     const seen = foldRun(factsSeenBy(late, script.facts), script.references);
     expect(seen && checkRunFact(seen, late)).toEqual([]);
@@ -178,7 +179,7 @@ test('a later entry rests on the start, on the mass and the first reading of its
     true,
     true,
   ]);
-  expect(restsOn({ ...final, recordId: 'another' }, start)).toBe(false);
+  expect(restsOn({ ...final, recordId: idOf('another') }, start)).toBe(false);
 });
 
 /** Every observation is in the state somewhere: standing, beside it, given up, late, or the same as another. */

@@ -1,4 +1,4 @@
-import { stored } from '../test-support/stored';
+import { idOf, stored } from '../test-support/stored';
 import { decimalText } from '#core/measurement';
 import type { Plain } from '#core/grammar';
 import { plainDate } from '#core/grammar';
@@ -26,7 +26,7 @@ import {
 
 const decision = {
   number: '0417-1',
-  certifiedById: 'mirela',
+  certifiedById: idOf('mirela'),
   certifiedOn: plainDate('2026-03-02'),
   validUntil: plainDate('2026-03-20'),
   reason: null,
@@ -139,11 +139,11 @@ test('what goes out of use while a run is made is named, and asks for a reason; 
   const lot = { ...khpLot(), withdrawn };
   const other = { ...lot, id: 'lot-other' };
   const now = { bottles: [], lots: [other, lot], equipment: [] };
-  expect(outOfUse(setUp, now)).toEqual(['Lot K-22 is out of use: recalled']);
-  expect(outOfUseFindings(setUp, now)).toMatchObject([
+  expect(outOfUse(setUp, stored(now))).toEqual(['Lot K-22 is out of use: recalled']);
+  expect(outOfUseFindings(setUp, stored(now))).toMatchObject([
     { code: 'out-of-use', severity: 'unlikely' },
   ]);
-  expect(outOfUse(setUp, { ...now, lots: [other, khpLot()] })).toEqual([]);
+  expect(outOfUse(setUp, { ...now, lots: [stored(other), khpLot()] })).toEqual([]);
 });
 
 describe('rules that are not the house’s', () => {

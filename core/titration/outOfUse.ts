@@ -17,7 +17,7 @@ export function outOfUse(
   setUp: RunSetUp,
   { bottles, lots, equipment }: RecordsNow,
 ): readonly string[] {
-  const parts = new Set(partsOf(setUp).map(({ at }) => at.id));
+  const parts = new Set<string>(partsOf(setUp).map(({ at }) => at.id));
   const isPart = ({ id }: { readonly id: string }): boolean => parts.has(id);
   const since = (name: string, { withdrawn }: Pick<BottleState, 'withdrawn'>): readonly string[] =>
     withdrawn ? [`${name} is out of use: ${withdrawn.reason}`] : [];

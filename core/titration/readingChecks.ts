@@ -1,3 +1,4 @@
+import type { Id } from '../grammar';
 import type { DecimalText } from '../measurement';
 import { ZERO, decimalPlaces, roundHalfEven, subtractDecimals } from '../measurement';
 import { checkShownDecimals } from '../metrology';
@@ -31,7 +32,7 @@ const STRANGE_HALF_BANDS = 3;
 
 interface NewReading {
   readonly readingMl: DecimalText;
-  readonly carriedFrom: string | null;
+  readonly carriedFrom: Id | null;
 }
 
 /** What speaks against a reading at a place that has none yet. */
@@ -236,7 +237,7 @@ export function checkCorrectedReading(
     factId,
     value,
   }: {
-    readonly factId: string;
+    readonly factId: Id;
     readonly value: DecimalText;
   }): DecimalText => (factId === corrects ? readingMl : value);
   return touched

@@ -1,3 +1,4 @@
+import type { Id } from '../grammar';
 import type { Method } from '../chemistry';
 import type { HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
@@ -41,7 +42,7 @@ export interface BuretteLook {
 
 /** Left for later, or to somebody who is named. */
 export interface Pause {
-  readonly toId: string | null;
+  readonly toId: Id | null;
   readonly remark: string;
 }
 
@@ -77,7 +78,7 @@ export interface Entry<T> extends Provenance {
   readonly superseded: readonly {
     readonly value: T;
     readonly reason: string;
-    readonly by: string;
+    readonly by: Id;
     readonly at: string;
   }[];
 }
@@ -142,7 +143,7 @@ export interface Flask {
 
 /** A run as its facts tell it. */
 export interface RunState {
-  readonly id: string;
+  readonly id: Id;
   /** How many facts the record has, those that wait to be acknowledged included. */
   readonly version: number;
   /** How many of them the server has. */
@@ -166,8 +167,8 @@ export interface RunState {
   readonly late: readonly Fact[];
   /** Entries whose device had a clock that cannot be right; they count. */
   readonly doubtfulTimes: readonly {
-    readonly factId: string;
-    readonly by: string;
+    readonly factId: Id;
+    readonly by: Id;
     readonly deviceTime: string;
     readonly recordedAt: string;
   }[];

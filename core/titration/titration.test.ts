@@ -1,4 +1,4 @@
-import { stored } from '../test-support/stored';
+import { idOf, stored } from '../test-support/stored';
 import { decimalText } from '#core/measurement';
 import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
@@ -26,7 +26,7 @@ import {
 
 const decision = {
   number: '0417-1',
-  certifiedById: 'mirela',
+  certifiedById: idOf('mirela'),
   certifiedOn: plainDate('2026-03-02'),
   validUntil: plainDate('2026-04-02'),
   reason: null,

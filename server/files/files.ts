@@ -1,7 +1,7 @@
+import type { Id } from '#core/grammar';
 import { createHash } from 'node:crypto';
 import { fileTypeFromBuffer } from 'file-type';
 import type { Knex } from 'knex';
-import { v7 as uuidv7 } from 'uuid';
 import { FILE_KINDS } from '#core/ledger';
 import type { Fact, StoredFile } from '#core/record';
 import type { PersonState } from '#core/people';
@@ -12,6 +12,7 @@ import { AppError } from '../http/appError';
 import { lockAndOpen, makeServerFact, storeNext } from '../ledger/append';
 import { recordOf } from '../ledger/references';
 import type { AppParts } from '../parts';
+import { newId } from '../newId';
 
 /** What a file of some use may be, and the sentence that asks for it. */
 export interface Accepted {
@@ -51,7 +52,7 @@ type FileParts = Pick<AppParts, 'services' | 'fileQuotaBytes'>;
 
 /** What a file is attached to, and what it may be. */
 interface Attachment {
-  readonly recordId: string;
+  readonly recordId: Id;
   readonly recordKind: 'lot' | 'run';
   readonly accepted: Accepted;
   /** The fact that says so. */
@@ -73,7 +74,7 @@ async function attach(
 ): Promise<StoredFile> {
   const type = await typeOf(name, content, accepted);
   const sha256 = createHash('sha256').update(content).digest('hex');
-  const file: StoredFile = { fileId: uuidv7(), name, type, sizeBytes: content.length, sha256 };
+  const file: StoredFile = { fileId: newId(), name, type, sizeBytes: content.length, sha256 };
   await durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
     const opened = await lockAndOpen(inside, [{ id: recordId, kind: recordKind }]);
@@ -99,7 +100,7 @@ async function attach(
 export function attachCertificate(
   parts: FileParts,
   person: PersonState,
-  lotId: string,
+  lotId: Id,
   sent: Sent,
 ): Promise<StoredFile> {
   const attachment: Attachment = {
@@ -115,7 +116,7 @@ export function attachCertificate(
 export function attachPhotograph(
   parts: FileParts,
   person: PersonState,
-  runId: string,
+  runId: Id,
   flask: number,
   sent: Sent,
 ): Promise<StoredFile> {

@@ -1,3 +1,4 @@
+import type { Id } from '#core/grammar';
 import type { ErrorRequestHandler, Request, RequestHandler } from 'express';
 import * as v from 'valibot';
 import type { Problem } from '#contract';
@@ -52,7 +53,7 @@ export function parseBody<S extends v.GenericSchema>(
 }
 
 /** A path parameter that must be an id. @throws AppError `not-found` for anything else. */
-export function idParameter(request: Request, name: string): string {
+export function idParameter(request: Request, name: string): Id {
   const parsed = v.safeParse(id, request.params[name]);
   if (parsed.success) return parsed.output;
   throw new AppError('not-found', 'There is nothing at this address.');

@@ -1,5 +1,5 @@
+import type { Id } from '#core/grammar';
 import type { Knex } from 'knex';
-import { v7 as uuidv7 } from 'uuid';
 import type { Laboratory } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { AroundFact, RecordKind } from '#core/ledger';
@@ -22,6 +22,7 @@ import { projectionOf } from './project';
 import { edgesOf, lockRecords, storeFacts } from './queries';
 import type { LoadedRecord, Opened } from './references';
 import { openRecords, recordOf, referencesFor } from './references';
+import { newId } from '../newId';
 
 /** What an append did: `isNew` is false when the same fact was there already. */
 export interface Appended {
@@ -172,11 +173,11 @@ type Made = Pick<Fact, 'recordId' | 'kind' | 'body'> & {
  *
  * @throws RangeError when a figure in it is none: what has not been computed must not be put on record
  */
-export function makeServerFact(services: Services, authorId: string, made: Made): Fact {
+export function makeServerFact(services: Services, authorId: Id, made: Made): Fact {
   const now = services.now().toISOString();
   refuseNoFigures(made.body);
   return {
-    id: uuidv7(),
+    id: newId(),
     schemaVersion: currentSchemaVersion(made.kind),
     authorId,
     deviceId: null,
@@ -300,10 +301,10 @@ function fromFindings(
  */
 export async function foundLaboratory(
   services: Services,
-  authorId: string,
+  authorId: Id,
   laboratory: Laboratory,
 ): Promise<void> {
-  const record = { recordId: uuidv7(), recordKind: 'laboratory' } as const;
+  const record = { recordId: newId(), recordKind: 'laboratory' } as const;
   const rules = { rules: DEFAULT_HOUSE_RULES, reason: 'The rules that the program ships.' };
   const facts = [
     { ...record, kind: 'laboratory.founded', body: laboratory },

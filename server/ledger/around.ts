@@ -1,3 +1,4 @@
+import type { Id } from '#core/grammar';
 import type { Knex } from 'knex';
 import type { PlainDate } from '#core/grammar';
 import { plainDateAt } from '#core/grammar';
@@ -75,7 +76,7 @@ async function loadLeft(tx: Knex): Promise<ReadonlyMap<string, number>> {
 }
 
 /** Nobody in particular: for what is folded, not checked. */
-const NOBODY: Author = { id: '', rights: [] };
+const NOBODY: Author = { id: '' as Id, rights: [] };
 
 /**
  * What is around a fact.

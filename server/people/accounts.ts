@@ -1,6 +1,5 @@
 import { randomInt } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
-import { v7 as uuidv7 } from 'uuid';
 import type { Laboratory } from '#core/laboratory';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
@@ -25,6 +24,7 @@ import {
   replaceSecret,
   takeSecret,
 } from './queries';
+import { newId } from '../newId';
 
 /** Argon2id with the library's defaults: 19 MiB, two passes (OWASP's minimum). */
 function hashPassword(password: string): Promise<string> {
@@ -159,7 +159,7 @@ export async function addPerson(
   { name, rights, password }: AccountDetails,
   isDemo = false,
 ): Promise<PersonState> {
-  const row = { id: uuidv7(), created_at: services.now() };
+  const row = { id: newId(), created_at: services.now() };
   const passwordHash = await hashPassword(password);
   return durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };

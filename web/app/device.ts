@@ -1,4 +1,4 @@
-import { v7 as uuidv7 } from 'uuid';
+import { newId } from './newId';
 
 const ID_KEY = 'vine-measure.device';
 const OFFSET_KEY = 'vine-measure.clock-offset';
@@ -7,7 +7,7 @@ const OFFSET_KEY = 'vine-measure.clock-offset';
 function deviceId(): string {
   const known = localStorage.getItem(ID_KEY);
   if (known !== null) return known;
-  const made = uuidv7();
+  const made = newId();
   localStorage.setItem(ID_KEY, made);
   return made;
 }

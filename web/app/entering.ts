@@ -1,5 +1,5 @@
+import { newId } from './newId';
 import { useMutation } from '@tanstack/react-query';
-import { v7 as uuidv7 } from 'uuid';
 import * as v from 'valibot';
 import type { AroundFact, PlainRecordKind } from '#core/ledger';
 import { checkFact, recordKindOf } from '#core/ledger';
@@ -77,7 +77,7 @@ export function useBeginRecord() {
   const enter = useEntering();
   return useMutation({
     mutationFn: async (fact: NewFact) => {
-      const recordId = uuidv7();
+      const recordId = newId();
       await enter({ fact, recordId, basedOn: NOTHING_YET });
       return recordId;
     },

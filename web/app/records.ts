@@ -1,6 +1,6 @@
+import { newId } from './newId';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { v7 as uuidv7 } from 'uuid';
 import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
 import { currentSchemaVersion, isObservation, RECORD_KINDS, recordKindOf } from '#core/ledger';
 import type { RecordsNow } from '#core/titration';
@@ -99,7 +99,7 @@ export function makeFact(
   // Kind and body are a pair of the union.
   return {
     ...fact,
-    id: uuidv7(),
+    id: newId(),
     recordId,
     recordKind: recordKindOf(fact.kind),
     schemaVersion: currentSchemaVersion(fact.kind),

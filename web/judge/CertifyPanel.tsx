@@ -1,8 +1,8 @@
+import { newId } from '../app/newId';
 import { authorOf } from '#core/people';
 import { may } from '#core/rights';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
 import { suggestValidUntil } from '#core/reagent';
 import type { Judgement, RunState } from '#core/titration';
 import { certificationFindings, outOfUseFindings } from '#core/titration';
@@ -33,7 +33,7 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
   );
   const [reason, setReason] = useState('');
   // One decision, one pair of facts: pressing again after a lost answer sends the same.
-  const [ids] = useState(() => ({ factId: uuidv7(), bottleFactId: uuidv7() }));
+  const [ids] = useState(() => ({ factId: newId(), bottleFactId: newId() }));
   const certify = useMutation({
     mutationFn: (request: CertifyRequest) => ask('POST', `/runs/${run.id}/certificate`, request),
     onSettled: () =>

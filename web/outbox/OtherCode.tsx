@@ -1,5 +1,5 @@
+import { newId } from '../app/newId';
 import { useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
 import * as v from 'valibot';
 import type { ProposedFact } from '#contract';
 import { bottleCode } from '#contract';
@@ -57,7 +57,7 @@ export function OtherCode({
                 return;
               }
               const body = { ...fact.body, code: parsed.output };
-              void outbox.replace(fact.id, { ...fact, id: uuidv7(), body });
+              void outbox.replace(fact.id, { ...fact, id: newId(), body });
             }}
           >
             <TextField

@@ -1,5 +1,5 @@
+import { newId } from '../app/newId';
 import { useState } from 'react';
-import { v7 as uuidv7 } from 'uuid';
 import type { Container } from '#core/chemistry';
 import { keepingOf } from '#core/chemistry';
 import type { PreparationState } from '#core/preparation';
@@ -46,9 +46,9 @@ export function BottlingForm({
   );
   const [reason, setReason] = useState('');
   const [ids] = useState(() => ({
-    factId: uuidv7(),
-    bottleFactId: uuidv7(),
-    bottleId: uuidv7(),
+    factId: newId(),
+    bottleFactId: newId(),
+    bottleId: newId(),
   }));
   const [failure, setFailure] = useState<Error | null>(null);
   const [isBusy, setBusy] = useState(false);

@@ -1,3 +1,4 @@
+import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Weighing } from '../../metrology';
 import { weighingText } from '../../metrology';
@@ -15,22 +16,22 @@ import { beginsFilling, entryOf } from './draft';
 /** What was entered, put right. */
 export interface CorrectionBodies {
   'run.weighing-corrected': {
-    readonly corrects: string;
+    readonly corrects: Id;
     readonly weighing: Weighing;
     readonly reason: string;
   };
   'run.volume-corrected': {
-    readonly corrects: string;
+    readonly corrects: Id;
     readonly volumeMl: DecimalText;
     readonly reason: string;
   };
   'run.reading-corrected': {
-    readonly corrects: string;
+    readonly corrects: Id;
     readonly readingMl: DecimalText;
     readonly reason: string;
   };
   /** Of two different entries for one place, made without knowing of each other, one stands. */
-  'run.conflict-settled': { readonly keeps: string; readonly reason: string };
+  'run.conflict-settled': { readonly keeps: Id; readonly reason: string };
 }
 
 export const CORRECTION_FACTS: RunFactTable<CorrectionBodies> = {

@@ -1,3 +1,4 @@
+import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Around, Fact, FactDefinition, Provenance, Whose } from '../../record';
 import { isTimeDoubtful, provenance } from '../../record';
@@ -117,7 +118,7 @@ export function beginsFilling(place: ReadingPlace): boolean {
 /** The state that a draft has come to. */
 export function finish(
   draft: Draft,
-  id: string,
+  id: Id,
   started: Provenance,
   setUp: RunSetUp,
   references: RunReferences,

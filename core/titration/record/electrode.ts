@@ -1,3 +1,4 @@
+import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import { provenance } from '../../record';
 import type { ElectrodeQuantity } from '../state';
@@ -20,7 +21,7 @@ export interface ElectrodeBodies {
     readonly flaskVolumeMl: DecimalText | null;
   };
   /** A point of the curve that does not count. */
-  'run.electrode-reading-struck': { readonly strikes: string; readonly reason: string };
+  'run.electrode-reading-struck': { readonly strikes: Id; readonly reason: string };
 }
 
 export const ELECTRODE_FACTS: RunFactTable<ElectrodeBodies> = {

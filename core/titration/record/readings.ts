@@ -1,3 +1,4 @@
+import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Fact } from '../../record';
 import { impossible, provenance } from '../../record';
@@ -15,7 +16,7 @@ export interface ReadingBodies {
     readonly moment: Moment;
     readonly readingMl: DecimalText;
     /** The fact of the final reading that this initial one is, when the burette was not touched since. */
-    readonly carriedFrom: string | null;
+    readonly carriedFrom: Id | null;
     readonly reason: string | null;
   };
   'run.burette-refilled': {
