@@ -196,6 +196,27 @@ const keeping = v.strictObject({
   remark: sentence,
 });
 
+/** What is done in a step of a recipe. */
+export const stepWork = v.picklist([
+  'dry',
+  'cool',
+  'boil',
+  'draw',
+  'weigh',
+  'measure',
+  'transfer',
+  'dissolve',
+  'add',
+  'to-room-temperature',
+  'to-mark',
+  'mix',
+  'stand',
+  'filter',
+  'procedure',
+  'bottle',
+  'label',
+]);
+
 const preparation = v.strictObject({
   id,
   name: line,
@@ -214,25 +235,7 @@ const preparation = v.strictObject({
   solventId: id,
   steps: v.array(
     v.strictObject({
-      work: v.picklist([
-        'dry',
-        'cool',
-        'boil',
-        'draw',
-        'weigh',
-        'measure',
-        'transfer',
-        'dissolve',
-        'add',
-        'to-room-temperature',
-        'to-mark',
-        'mix',
-        'stand',
-        'filter',
-        'procedure',
-        'bottle',
-        'label',
-      ]),
+      work: stepWork,
       text: sentence,
       waitMinutes: v.nullable(positive),
     }),

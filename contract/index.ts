@@ -15,7 +15,6 @@ export type {
   CertifyRequest,
   ListAnswer,
   ListKind,
-  ListStates,
   LabelsRequest,
   LiveEvent,
   NewFact,
@@ -36,6 +35,18 @@ export {
   proposedFactSchema,
   signInSchema,
 } from './messages';
+export {
+  descriptionAnswer,
+  listAnswer,
+  liveEvent,
+  preparationAnswer,
+  runAnswer,
+  sessionAnswer,
+  sessionsEnded,
+} from './answers';
+export { exactly, tolerantly } from './shape';
+export type { ListStates } from './states';
+export { factSchema, LIST_SCHEMAS } from './states';
 export type { Route } from './routes';
 export { ROUTES } from './routes';
 export type { FieldProblem, Problem, ProblemCode } from './problem';

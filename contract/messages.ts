@@ -1,15 +1,16 @@
-import type { PlainDate } from '#core/grammar';
+import type { Plain, PlainDate } from '#core/grammar';
 import * as v from 'valibot';
 import type { LabelSheet } from '#core/label';
 import { fitsOnPage } from '#core/label';
 import type { Laboratory, LaboratoryState } from '#core/laboratory';
-import type { ClientFactKind, PlainStates, RecordKind, RunSummary } from '#core/ledger';
+import type { ClientFactKind, RecordKind } from '#core/ledger';
 import { recordKindOf } from '#core/ledger';
 import type { PersonState } from '#core/people';
 import type { PreparationRecords } from '#core/preparation';
 import type { RunFact, RunReferences } from '#core/titration';
 import type { ClientFactBody } from './records';
 import { isCommonPassword } from './commonPasswords';
+import type { ListStates } from './states';
 import { bottleCode, container, FACT_SCHEMAS, rights } from './records';
 import { id, instant, line, plainDate, reason, storedInteger } from './fields';
 
@@ -66,9 +67,9 @@ export const proposedFactSchema = v.variant('kind', PROPOSED) as unknown as v.Ge
   ProposedFact
 >;
 
-/** What a client gives to make a fact; the envelope is added where it is kept. */
+/** What a client gives to make a fact, as it was typed; the envelope is added where it is kept. */
 export type NewFact<K extends ClientFactKind = ClientFactKind> = {
-  [Kind in K]: { readonly kind: Kind; readonly body: ClientFactBody<Kind> };
+  [Kind in K]: { readonly kind: Kind; readonly body: Plain<ClientFactBody<Kind>> };
 }[K];
 
 /** `POST /api/runs/:runId/certificate` */
@@ -178,10 +179,6 @@ export type SessionAnswer =
       readonly laboratoryName: string | null;
     };
 
-/** What lists show of each kind of record. */
-export interface ListStates extends PlainStates {
-  readonly run: RunSummary;
-}
 export type ListKind = keyof ListStates;
 
 /** `GET /api/records/:kind` */

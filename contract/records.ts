@@ -117,7 +117,7 @@ export const heaterSchema = v.strictObject({
   calibrationDue: v.nullable(plainDate),
 }) satisfies SchemaOf<Heater>;
 
-const equipmentSchema = v.variant('type', [
+export const equipmentSchema = v.variant('type', [
   balanceSchema,
   buretteSchema,
   glasswareSchema,
@@ -211,7 +211,7 @@ const sourceSchema = v.variant('kind', [
   v.strictObject({ kind: v.literal('indicator') }),
 ]);
 
-const planSchema = v.strictObject({
+export const planSchema = v.strictObject({
   purpose,
   soluteId: line,
   recipeId: v.nullable(line),

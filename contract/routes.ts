@@ -1,5 +1,16 @@
 import type * as v from 'valibot';
+import {
+  anyListAnswer,
+  certificateAnswer,
+  descriptionAnswer,
+  liveEvent,
+  preparationAnswer,
+  runAnswer,
+  sessionAnswer,
+  sessionsEnded,
+} from './answers';
 import type { ProblemCode } from './problem';
+import { factSchema, LIST_SCHEMAS, personState, preparedBottle, storedFileSchema } from './states';
 import {
   bottlingSchema,
   certifyRequestSchema,
@@ -13,6 +24,19 @@ import {
   signInSchema,
 } from './messages';
 
+/** What success means, and what comes with it. */
+interface Answer {
+  readonly meaning: string;
+  readonly type?:
+    'application/json' | 'application/pdf' | 'application/octet-stream' | 'text/event-stream';
+  /** Of the body, or of the data of an event. */
+  readonly schema?: v.GenericSchema;
+}
+
+function json(meaning: string, schema: v.GenericSchema): Answer {
+  return { meaning, type: 'application/json', schema };
+}
+
 /** One thing that the server can be asked. The interface's description is made from these, and the fuzz too. */
 export interface Route {
   readonly method: 'get' | 'post' | 'delete';
@@ -24,7 +48,7 @@ export interface Route {
   /** Parameters in the path and in the query. */
   readonly parameters: Readonly<Record<string, { in: 'path' | 'query'; meaning: string }>>;
   /** What success looks like, by status. */
-  readonly answers: Readonly<Record<number, string>>;
+  readonly answers: Readonly<Record<number, Answer>>;
   /** How it can fail beside the ways that every route can. */
   readonly problems: readonly ProblemCode[];
 }
@@ -40,7 +64,12 @@ export const ROUTES: readonly Route[] = [
     needsSession: false,
     body: null,
     parameters: {},
-    answers: { 200: 'The person, the laboratory, the token for changes; or the ways to sign in.' },
+    answers: {
+      200: json(
+        'The person, the laboratory, the token for changes; or the ways to sign in.',
+        sessionAnswer,
+      ),
+    },
     problems: [],
   },
   {
@@ -50,7 +79,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: false,
     body: signInSchema,
     parameters: {},
-    answers: { 201: 'The session.' },
+    answers: { 201: json('The session.', sessionAnswer) },
     problems: ['wrong-credentials', 'too-many-requests'],
   },
   {
@@ -60,7 +89,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: false,
     body: demoSignInSchema,
     parameters: {},
-    answers: { 201: 'The session.' },
+    answers: { 201: json('The session.', sessionAnswer) },
     problems: ['not-allowed'],
   },
   {
@@ -70,7 +99,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: false,
     body: null,
     parameters: {},
-    answers: { 204: 'Nobody is signed in.' },
+    answers: { 204: { meaning: 'Nobody is signed in.' } },
     problems: [],
   },
   {
@@ -80,7 +109,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: changePasswordSchema,
     parameters: {},
-    answers: { 204: 'It is changed.' },
+    answers: { 204: { meaning: 'It is changed.' } },
     problems: ['wrong-credentials', 'too-many-requests'],
   },
   {
@@ -90,7 +119,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: null,
     parameters: {},
-    answers: { 200: 'How many there were.' },
+    answers: { 200: json('How many there were.', sessionsEnded) },
     problems: [],
   },
   {
@@ -100,7 +129,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: false,
     body: firstAccountSchema,
     parameters: {},
-    answers: { 201: 'The session of the first person.' },
+    answers: { 201: json('The session of the first person.', sessionAnswer) },
     problems: ['wrong-code', 'already-exists', 'too-many-requests'],
   },
   {
@@ -110,7 +139,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: newPersonSchema,
     parameters: {},
-    answers: { 201: 'The person.' },
+    answers: { 201: json('The person.', personState) },
     problems: ['not-allowed', 'already-exists'],
   },
   {
@@ -120,7 +149,10 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: proposedFactSchema,
     parameters: {},
-    answers: { 201: 'The fact as it was stored.', 200: 'The same fact was there already.' },
+    answers: {
+      201: json('The fact as it was stored.', factSchema),
+      200: json('The same fact was there already.', factSchema),
+    },
     problems: [...DECIDED, 'wrong-author', 'unknown-reference', 'already-exists', 'other-version'],
   },
   {
@@ -130,9 +162,9 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: null,
     parameters: {
-      kind: { in: 'path', meaning: 'laboratory, lot, equipment, bottle, preparation or run' },
+      kind: { in: 'path', meaning: Object.keys(LIST_SCHEMAS).join(', ') },
     },
-    answers: { 200: 'The records.' },
+    answers: { 200: json('The records.', anyListAnswer) },
     problems: [],
   },
   {
@@ -142,7 +174,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: null,
     parameters: RUN_ID,
-    answers: { 200: 'Facts and references; whoever reads them folds them.' },
+    answers: { 200: json('Facts and references; whoever reads them folds them.', runAnswer) },
     problems: [],
   },
   {
@@ -152,7 +184,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: certifyRequestSchema,
     parameters: RUN_ID,
-    answers: { 201: 'The certificate.' },
+    answers: { 201: json('The certificate.', certificateAnswer) },
     problems: ['not-allowed', ...DECIDED],
   },
   {
@@ -163,7 +195,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: null,
     parameters: { preparationId: { in: 'path', meaning: 'id of a preparation' } },
-    answers: { 200: 'The records.' },
+    answers: { 200: json('The records.', preparationAnswer) },
     problems: [],
   },
   {
@@ -173,7 +205,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: bottlingSchema,
     parameters: { preparationId: { in: 'path', meaning: 'id of a preparation' } },
-    answers: { 201: 'The bottle as it was made.' },
+    answers: { 201: json('The bottle as it was made.', preparedBottle) },
     problems: [...DECIDED, 'already-exists', 'unknown-reference'],
   },
   {
@@ -187,7 +219,7 @@ export const ROUTES: readonly Route[] = [
       lotId: { in: 'path', meaning: 'id of a lot' },
       name: { in: 'query', meaning: 'name of the file' },
     },
-    answers: { 201: 'The file as it was stored.' },
+    answers: { 201: json('The file as it was stored.', storedFileSchema) },
     problems: ['unsupported-media-type', 'too-large', 'wrong-origin'],
   },
   {
@@ -202,7 +234,7 @@ export const ROUTES: readonly Route[] = [
       flask: { in: 'path', meaning: 'number of the flask' },
       name: { in: 'query', meaning: 'name of the file' },
     },
-    answers: { 201: 'The file as it was stored.' },
+    answers: { 201: json('The file as it was stored.', storedFileSchema) },
     problems: ['unsupported-media-type', 'too-large', 'wrong-origin', 'impossible-entry'],
   },
   {
@@ -212,7 +244,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: null,
     parameters: { fileId: { in: 'path', meaning: 'id of a file' } },
-    answers: { 200: 'The file, to be saved.' },
+    answers: { 200: { meaning: 'The file, to be saved.', type: 'application/octet-stream' } },
     problems: [],
   },
   {
@@ -222,7 +254,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: labelsSchema,
     parameters: {},
-    answers: { 200: 'application/pdf.' },
+    answers: { 200: { meaning: 'The labels.', type: 'application/pdf' } },
     problems: ['unknown-reference', 'too-large', 'too-many-requests'],
   },
   {
@@ -232,7 +264,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: true,
     body: printSchema,
     parameters: {},
-    answers: { 204: 'It is on record.' },
+    answers: { 204: { meaning: 'It is on record.' } },
     problems: [],
   },
   {
@@ -244,7 +276,13 @@ export const ROUTES: readonly Route[] = [
     parameters: {
       after: { in: 'query', meaning: 'number of the last event that is known; default 0' },
     },
-    answers: { 200: 'text/event-stream: each event has a number and a LiveEvent as its data.' },
+    answers: {
+      200: {
+        meaning: 'Each event has a number, and this as its data.',
+        type: 'text/event-stream',
+        schema: liveEvent,
+      },
+    },
     problems: ['too-many-requests'],
   },
   {
@@ -254,7 +292,7 @@ export const ROUTES: readonly Route[] = [
     needsSession: false,
     body: null,
     parameters: {},
-    answers: { 200: 'The description.' },
+    answers: { 200: json('The description.', descriptionAnswer) },
     problems: [],
   },
 ];

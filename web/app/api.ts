@@ -1,4 +1,6 @@
+import * as v from 'valibot';
 import type { Problem } from '#contract';
+import { tolerantly } from '#contract';
 import type { Reach } from './reachability';
 import { noteReach } from './reachability';
 import { Refusal } from './refusal';
@@ -36,16 +38,40 @@ export function rememberCsrfToken(token: string): void {
   csrfToken = token;
 }
 
-/** Asks the server. @throws ProblemError when it refuses, AwayError when it is not there. */
+type Method = 'GET' | 'POST' | 'DELETE';
+
+/** Tells the server something whose answer says no more than that it was taken. @throws as `ask` */
+export async function tell(method: Method, path: string, body?: unknown): Promise<void> {
+  await request(method, path, asJson(body));
+}
+
+/**
+ * Asks the server.
+ *
+ * @param schema of the answer; what a newer server has put into it besides is let pass
+ * @throws ProblemError when it refuses, AwayError when it is not there, Error when its answer cannot be read.
+ */
 export async function ask<T>(
-  method: 'GET' | 'POST' | 'DELETE',
+  schema: v.GenericSchema<unknown, T>,
+  method: Method,
   path: string,
   body?: unknown,
 ): Promise<T> {
-  const response = await request(method, path, {
-    ...(body === undefined ? {} : { type: 'application/json', body: JSON.stringify(body) }),
-  });
-  return (response.status === 204 ? undefined : await response.json()) as T;
+  const response = await request(method, path, asJson(body));
+  return readAnswer(schema, await response.json());
+}
+
+/** What the server has sent, as a page may use it. @throws Error when it cannot be read */
+export function readAnswer<T>(schema: v.GenericSchema<unknown, T>, sent: unknown): T {
+  const read = v.safeParse(tolerantly(schema), sent);
+  if (read.success) return read.output;
+  const [{ message, path }] = read.issues;
+  console.error('an answer that cannot be read:', path?.map(({ key }) => key).join('.'), message);
+  throw new Error('The server answers in a way that this page cannot read. Load the page again.');
+}
+
+function asJson(body: unknown): { readonly type?: string; readonly body?: string } {
+  return body === undefined ? {} : { type: 'application/json', body: JSON.stringify(body) };
 }
 
 /** Asks the server for a file. @throws as `ask` */
@@ -54,20 +80,19 @@ export async function askForFile(
   path: string,
   body?: unknown,
 ): Promise<Blob> {
-  const sent = body === undefined ? {} : { type: 'application/json', body: JSON.stringify(body) };
-  return (await request(method, path, sent, FILE_MS)).blob();
+  return (await request(method, path, asJson(body), FILE_MS)).blob();
 }
 
 /** Sends a file as it is, with its name. @throws as `ask` */
-export async function sendFile<T>(path: string, file: File): Promise<T> {
+export async function sendFile(path: string, file: File): Promise<void> {
   const type = file.type === '' ? 'application/octet-stream' : file.type;
   const named = `${path}?name=${encodeURIComponent(file.name)}`;
-  return (await (await request('POST', named, { type, body: file }, FILE_MS)).json()) as T;
+  await request('POST', named, { type, body: file }, FILE_MS);
 }
 
 /** An answer that is no refusal. */
 async function request(
-  method: 'GET' | 'POST' | 'DELETE',
+  method: Method,
   path: string,
   { type, body }: { readonly type?: string; readonly body?: BodyInit },
   longestMs = ANSWER_MS,

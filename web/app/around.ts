@@ -23,7 +23,7 @@ export function useAround(): AroundFact | undefined {
       preparation: stock.preparations,
       person: people,
     };
-    const versions = new Map(
+    const versions = new Map<string, number>(
       Object.values(known)
         .flatMap((some): readonly RecordHead[] => some)
         .map(({ id, version }) => [id, version]),

@@ -1,12 +1,14 @@
+import type { Id } from '#core/grammar';
 import { newId } from './newId';
 
 const ID_KEY = 'vine-measure.device';
 const OFFSET_KEY = 'vine-measure.clock-offset';
 
 /** The id of this browser, made once: by it the server tells two devices of one person apart. */
-function deviceId(): string {
+function deviceId(): Id {
   const known = localStorage.getItem(ID_KEY);
-  if (known !== null) return known;
+  // Only this function ever wrote it.
+  if (known !== null) return known as Id;
   const made = newId();
   localStorage.setItem(ID_KEY, made);
   return made;

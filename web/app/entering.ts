@@ -1,3 +1,4 @@
+import type { Id } from '#core/grammar';
 import { newId } from './newId';
 import { useMutation } from '@tanstack/react-query';
 import * as v from 'valibot';
@@ -20,7 +21,7 @@ const NOTHING_YET = 0;
 /** A record that a fact is added to, as the author saw it. */
 interface Target {
   readonly fact: NewFact;
-  readonly recordId: string;
+  readonly recordId: Id;
   /** Its version, with what waits on this device. */
   readonly basedOn: number;
 }

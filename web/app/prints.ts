@@ -1,5 +1,5 @@
 import { useEffect } from 'react';
-import { ask } from './api';
+import { tell } from './api';
 
 /** Puts on record what is printed, however it was asked for. */
 export function useRecordedPrints(personId: string | null): void {
@@ -7,7 +7,7 @@ export function useRecordedPrints(personId: string | null): void {
     if (personId === null) return;
     const record = (): void => {
       // A print cannot be held back from here; without the server it goes unrecorded.
-      ask('POST', '/prints', { path: window.location.pathname }).catch(() => undefined);
+      tell('POST', '/prints', { path: window.location.pathname }).catch(() => undefined);
     };
     window.addEventListener('beforeprint', record);
     return () => {

@@ -1,10 +1,13 @@
+import type { Id } from '#core/grammar';
 import { newId } from './newId';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import type * as v from 'valibot';
 import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
 import { currentSchemaVersion, isObservation, RECORD_KINDS, recordKindOf } from '#core/ledger';
 import type { RecordsNow } from '#core/titration';
-import type { ListAnswer, ListKind, ListStates, NewFact, ProposedFact } from '#contract';
+import type { ListKind, ListStates, NewFact, ProposedFact } from '#contract';
+import { LIST_SCHEMAS, listAnswer } from '#contract';
 import { layOver } from '../outbox/layOver';
 import type { Waiting } from '../outbox/outbox';
 import { asFact } from '../outbox/outbox';
@@ -18,10 +21,16 @@ function useList<K extends ListKind>(kind: K): readonly ListStates[K][] | undefi
   return useQuery({ ...listOf(kind), throwOnError: failsThePage }).data;
 }
 
+/** One of the table: the compiler does not keep its kind through the look-up. */
+function stateSchema<K extends ListKind>(kind: K) {
+  return LIST_SCHEMAS[kind] as unknown as v.GenericSchema<unknown, ListStates[K]>;
+}
+
 function listOf<K extends ListKind>(kind: K) {
   return {
     queryKey: ['records', kind],
-    queryFn: async () => (await ask<ListAnswer<K>>('GET', `/records/${kind}`)).records,
+    queryFn: async () =>
+      (await ask(listAnswer(stateSchema(kind)), 'GET', `/records/${kind}`)).records,
   };
 }
 
@@ -71,7 +80,7 @@ export function usePersonName(): (id: string) => string {
 
 /** A record as its author saw it. */
 export interface Seen {
-  readonly id: string;
+  readonly id: Id;
   /** How many of its facts the server had told of. */
   readonly stored: number;
   /** How many it has with what waits on this device. */
@@ -94,9 +103,9 @@ export function seenWith(
 export function makeFact(
   fact: NewFact,
   { id: recordId, stored, version }: Seen,
-  authorId: string,
+  authorId: Id,
 ): ProposedFact {
-  // Kind and body are a pair of the union.
+  // Kind and body are a pair of the union. They are as typed: checks in core and the contract's schema come after.
   return {
     ...fact,
     id: newId(),
@@ -106,5 +115,5 @@ export function makeFact(
     authorId,
     ...deviceStamp(),
     basedOn: isObservation(fact.kind) ? stored : version,
-  };
+  } as ProposedFact;
 }

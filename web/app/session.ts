@@ -1,7 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { createContext, use } from 'react';
 import type { SessionAnswer } from '#contract';
-import { ask } from './api';
+import { sessionAnswer } from '#contract';
+import { ask, tell } from './api';
 import { measureClock } from './device';
 import { SESSION } from './queryClient';
 
@@ -24,7 +25,7 @@ async function askForSession(
   body?: object,
 ): Promise<SessionAnswer> {
   const asked = Date.now();
-  const session = await ask<SessionAnswer>(method, path, body);
+  const session = await ask(sessionAnswer, method, path, body);
   if (session.kind === 'signed-in') measureClock(session.now, asked, Date.now());
   return session;
 }
@@ -53,7 +54,7 @@ export function useSignIn(path: '/session' | '/session/demo' | '/first-account')
 export function useSignOut() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => ask('DELETE', '/session'),
+    mutationFn: () => tell('DELETE', '/session'),
     onSuccess: async () => {
       client.removeQueries({ predicate: (query) => query.queryKey[0] !== SESSION[0] });
       await client.resetQueries({ queryKey: SESSION });

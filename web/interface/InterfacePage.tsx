@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { descriptionAnswer } from '#contract';
 import { ask } from '../app/api';
 import { Loading } from '../app/Loading';
 import { Page } from '../ui/Page';
@@ -28,7 +29,8 @@ interface Operation {
 export function InterfacePage() {
   const { data } = useQuery({
     queryKey: ['openapi'],
-    queryFn: () => ask<Description>('GET', '/openapi.json'),
+    queryFn: async () =>
+      (await ask(descriptionAnswer, 'GET', '/openapi.json')) as unknown as Description,
     throwOnError: true,
   });
   if (!data) return <Loading />;

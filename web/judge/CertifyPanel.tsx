@@ -1,3 +1,5 @@
+import { isPlainDate } from '#core/grammar';
+import { impossible } from '#core/record';
 import { newId } from '../app/newId';
 import { authorOf } from '#core/people';
 import { may } from '#core/rights';
@@ -8,7 +10,7 @@ import type { Judgement, RunState } from '#core/titration';
 import { certificationFindings, outOfUseFindings } from '#core/titration';
 import type { CertifyRequest } from '#contract';
 import { deviceStamp } from '../app/device';
-import { ask } from '../app/api';
+import { tell } from '../app/api';
 import { useRecords, useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
@@ -28,14 +30,13 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
   const { person, today } = useSession();
   const client = useQueryClient();
   const { bottle } = run.references;
-  const [validUntil, setValidUntil] = useState(
-    suggestValidUntil(bottle.substanceId, today) ?? today,
-  );
+  const [typed, setTyped] = useState<string>(suggestValidUntil(bottle.substanceId, today) ?? today);
+  const validUntil = isPlainDate(typed) ? typed : null;
   const [reason, setReason] = useState('');
   // One decision, one pair of facts: pressing again after a lost answer sends the same.
   const [ids] = useState(() => ({ factId: newId(), bottleFactId: newId() }));
   const certify = useMutation({
-    mutationFn: (request: CertifyRequest) => ask('POST', `/runs/${run.id}/certificate`, request),
+    mutationFn: (request: CertifyRequest) => tell('POST', `/runs/${run.id}/certificate`, request),
     onSettled: () =>
       Promise.all([
         client.invalidateQueries({ queryKey: ['run', run.id] }),
@@ -44,7 +45,9 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
   });
   const now = useRecordsNow();
   const findings = [
-    ...certificationFindings(run, judgement, { certifiedOn: today, validUntil }),
+    ...(validUntil === null
+      ? [impossible('no-date', 'validUntil', 'Say until when it holds.')]
+      : certificationFindings(run, judgement, { certifiedOn: today, validUntil })),
     ...outOfUseFindings(run.setUp, now),
   ];
   const obstacle = findings.find(({ severity }) => severity === 'impossible');
@@ -58,6 +61,7 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
       className="rounded-md border border-leaf bg-leaf-wash p-4"
       onSubmit={(event) => {
         event.preventDefault();
+        if (validUntil === null) return;
         certify.mutate({
           ...ids,
           ...deviceStamp(),
@@ -81,7 +85,7 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
         </ul>
       )}
       <div className="grid grid-cols-2 items-start gap-4">
-        <TextField label="Valid until" type="date" value={validUntil} onText={setValidUntil} />
+        <TextField label="Valid until" type="date" value={typed} onText={setTyped} />
         <TextAreaField
           label={findings.length > 0 ? 'Why all the same' : 'Remark'}
           value={reason}

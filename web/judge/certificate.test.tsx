@@ -1,3 +1,5 @@
+import { idOf } from '../../core/test-support/stored';
+import { plainDate } from '#core/grammar';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { expect, test } from 'vitest';
@@ -18,9 +20,9 @@ function certificateText(changes: Partial<HouseRules>): string {
   if (!judgement.result) throw new Error('the series has no result');
   const certificate = issueCertificate(state, judgement, {
     number: '0417-1',
-    certifiedById: 'mirela',
-    certifiedOn: '2026-03-02',
-    validUntil: '2026-03-20',
+    certifiedById: idOf('mirela'),
+    certifiedOn: plainDate('2026-03-02'),
+    validUntil: plainDate('2026-03-20'),
     reason: null,
   });
   const markup = renderToStaticMarkup(

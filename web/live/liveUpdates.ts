@@ -1,4 +1,6 @@
 import type { LiveEvent } from '#contract';
+import { liveEvent } from '#contract';
+import { readAnswer } from '../app/api';
 import { noteReach } from '../app/reachability';
 
 /** What the tab that listens tells the others: events after one number, up to another. */
@@ -97,7 +99,7 @@ export class LiveUpdates {
       const told: Told = {
         after: this.#last,
         upTo: Number(lastEventId),
-        event: JSON.parse(data) as LiveEvent,
+        event: readAnswer(liveEvent, JSON.parse(data)),
       };
       this.#channel.postMessage(told);
       this.#hear(told);

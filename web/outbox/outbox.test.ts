@@ -1,3 +1,4 @@
+import { stored } from '../../core/test-support/stored';
 import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
 import { v7 as uuidv7 } from 'uuid';
@@ -16,7 +17,7 @@ function fact(
   changes: { recordId?: string; flask?: number; moment?: 'initial' | 'final' } = {},
 ): ProposedFact {
   const { recordId = uuidv7(), flask = 1, moment = 'initial' } = changes;
-  return {
+  return stored<ProposedFact>({
     id: uuidv7(),
     recordId,
     recordKind: 'run',
@@ -28,7 +29,7 @@ function fact(
     clockOffsetMs: null,
     deviceTime: '2026-03-02T08:00:00.000Z',
     basedOn: null,
-  };
+  });
 }
 
 /** Tabs of one browser: what one says the others hear, and they take turns. */
@@ -87,7 +88,8 @@ beforeEach(() => {
     const answer = fails.has(sent.id) ? failed : (answers.shift() ?? 'kept');
     if (answer === 'away') return Promise.reject(new TypeError('Failed to fetch'));
     received.push(sent);
-    if (answer === 'kept') return Promise.resolve(Response.json(sent, { status: 201 }));
+    const asStored = { ...sent, sequence: received.length, recordedAt: sent.deviceTime };
+    if (answer === 'kept') return Promise.resolve(Response.json(asStored, { status: 201 }));
     if (answer === 'broken') return Promise.resolve(new Response('bad gateway', { status: 502 }));
     const code = 'impossible-entry';
     const problem: Partial<Problem> = { code, requestId: 'r-1', ...answer, fields: [] };
@@ -273,10 +275,10 @@ test('an entry at which the server always fails says so, lets the others by and 
   const recordId = uuidv7();
   const first = fact('0.10', INES, { recordId });
   const rests = fact('23.60', INES, { recordId, moment: 'final' });
-  const decision: ProposedFact = {
+  const decision = stored<ProposedFact>({
     ...first,
     ...{ id: uuidv7(), kind: 'run.abandoned', body: { reason: 'out of titrant' }, basedOn: 2 },
-  };
+  });
   fails = new Set([first.id]);
   const outbox = await openOutbox();
   for (const one of [first, rests, decision, fact('0.20'), fact('0.30')]) await outbox.keep(one);

@@ -4,6 +4,7 @@ import { isObservation, isReadable, restsOn, upcast } from '#core/ledger';
 import type { Fact } from '#core/record';
 import type { RunFact } from '#core/titration';
 import type { ProblemCode, ProposedFact } from '#contract';
+import { factSchema } from '#contract';
 import { ask, ProblemError } from '../app/api';
 
 /** A fact that the server has not taken yet, as it lies in the database of this device. */
@@ -220,7 +221,7 @@ export class Outbox {
 
   async #sendOne(key: number, entry: Kept): Promise<'settled' | 'failed'> {
     try {
-      this.#kept(await ask<Fact>('POST', '/facts', entry.fact));
+      this.#kept(await ask(factSchema, 'POST', '/facts', entry.fact));
       await this.#remove(key);
     } catch (error) {
       if (!(error instanceof ProblemError)) throw error;

@@ -1,6 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
-import { changePasswordSchema } from '#contract';
-import { ask } from '../app/api';
+import { changePasswordSchema, sessionsEnded } from '#contract';
+import { ask, tell } from '../app/api';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { TextField } from '../ui/fields';
@@ -29,7 +29,7 @@ const EMPTY = { current: '', password: '' };
 
 function PasswordSection() {
   const change = useMutation({
-    mutationFn: (body: object) => ask('POST', '/account/password', body),
+    mutationFn: (body: object) => tell('POST', '/account/password', body),
   });
   const { form, field, showFailure, formError } = useContractForm(changePasswordSchema, EMPTY);
   return (
@@ -77,7 +77,7 @@ function PasswordSection() {
 
 function SessionsSection() {
   const end = useMutation({
-    mutationFn: () => ask<{ readonly ended: number }>('DELETE', '/account/sessions'),
+    mutationFn: () => ask(sessionsEnded, 'DELETE', '/account/sessions'),
   });
   return (
     <section className="flex flex-col items-start gap-4">

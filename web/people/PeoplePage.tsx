@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { PersonState } from '#core/people';
 import { may, RIGHT_TEXTS } from '#core/rights';
 import { newPersonSchema } from '#contract';
-import { ask } from '../app/api';
+import { tell } from '../app/api';
 import { useAddToRecord } from '../app/entering';
 import { Loading } from '../app/Loading';
 import { useRecords } from '../app/records';
@@ -197,7 +197,7 @@ function Action({
 function PersonForm({ onDone }: { readonly onDone: () => void }) {
   const readAnew = useReadAnew();
   const add = useMutation({
-    mutationFn: (body: object) => ask('POST', '/people', body),
+    mutationFn: (body: object) => tell('POST', '/people', body),
     onSuccess: readAnew,
   });
   const { form, field, showFailure, formError } = useContractForm(newPersonSchema, {

@@ -5,7 +5,7 @@ import { keepingOf } from '#core/chemistry';
 import type { PreparationState } from '#core/preparation';
 import { checkBottling, resultOf } from '#core/preparation';
 import { suggestValidUntil } from '#core/reagent';
-import { ask, ProblemError } from '../app/api';
+import { ProblemError, tell } from '../app/api';
 import { deviceStamp } from '../app/device';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
@@ -59,7 +59,7 @@ export function BottlingForm({
     setBusy(true);
     setFailure(null);
     try {
-      await ask('POST', `/preparations/${preparation.id}/bottle`, {
+      await tell('POST', `/preparations/${preparation.id}/bottle`, {
         ...ids,
         ...deviceStamp(),
         basedOn: preparation.version,

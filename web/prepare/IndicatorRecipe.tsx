@@ -1,3 +1,4 @@
+import type { DecimalText } from '#core/measurement';
 import type { Indicator } from '#core/chemistry';
 import { hazardsOfSolution } from '#core/label';
 import { useSession } from '../app/session';
@@ -13,7 +14,7 @@ export function IndicatorRecipe({
   volumeMl,
 }: {
   readonly indicator: Indicator;
-  readonly volumeMl: string | null;
+  readonly volumeMl: DecimalText | null;
 }) {
   const stock: Stock | undefined = useStock();
   const { laboratory } = useSession();

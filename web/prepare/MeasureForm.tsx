@@ -1,5 +1,6 @@
+import type { DecimalText } from '#core/measurement';
 import { useEffect, useRef, useState } from 'react';
-import { parseDecimal } from '#core/measurement';
+import { parseDecimal, ZERO } from '#core/measurement';
 import type { Balance } from '#core/metrology';
 import type { Quantity, StepState } from '#core/preparation';
 import type { Finding } from '#core/record';
@@ -50,7 +51,7 @@ export function MeasureForm(props: MeasureFormProps) {
       props.onWrong([NOT_A_NUMBER]);
       return;
     }
-    props.onEnter(quantityOf(step, mode, one, two ?? ''), takenFrom);
+    props.onEnter(quantityOf(step, mode, one, two ?? ZERO), takenFrom);
   };
   const [label, unit] = labelOf(step, mode);
   const isCorrection = step.entries.length > 0;
@@ -131,8 +132,8 @@ function labelOf({ measures }: StepState, mode: WeighingMode): readonly [string,
 function quantityOf(
   { measures }: StepState,
   mode: WeighingMode,
-  one: string,
-  two: string,
+  one: DecimalText,
+  two: DecimalText,
 ): Quantity {
   switch (measures?.kind) {
     case 'mass':

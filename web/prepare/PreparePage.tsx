@@ -1,3 +1,4 @@
+import { newId } from '../app/newId';
 import { useState } from 'react';
 import { CATALOGUE, findIndicator, findSubstance } from '#core/chemistry';
 import { hazardsOfLot } from '#core/label';
@@ -180,6 +181,9 @@ function Ways({ wanted, stock }: { readonly wanted: Wanted; readonly stock: Stoc
   ));
 }
 
+/** The sample is no record: it has an id while this page is open, and names none. */
+const SAMPLE_ID = newId();
+
 /** Only the sample itself, to be diluted with the laboratory's own glassware. */
 function withSample(shelf: PlannerShelf, { sampleName, sampleMolarity }: Wanted): PlannerShelf {
   const molarityMolPerL = Number(parseDecimal(sampleMolarity) ?? 0);
@@ -190,7 +194,7 @@ function withSample(shelf: PlannerShelf, { sampleName, sampleMolarity }: Wanted)
     concentrates: [],
     solutions: [
       {
-        id: 'sample',
+        id: SAMPLE_ID,
         name,
         molarityMolPerL,
         relativeUncertainty: null,

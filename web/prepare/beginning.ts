@@ -2,7 +2,7 @@ import { useNavigate } from 'react-router';
 import type { PreparationPlan } from '#core/preparation';
 import type { Route } from '#core/preparation';
 import type { HouseRules } from '#core/laboratory';
-import { roundHalfEven, roundSignificant } from '#core/measurement';
+import { decimalOf, roundHalfEven, roundSignificant } from '#core/measurement';
 import { useBeginRecord } from '../app/entering';
 import type { Wanted } from './PlanForm';
 
@@ -18,9 +18,7 @@ export function planOfRoute(
     purpose: wanted.purpose === 'sample' ? 'auxiliary' : wanted.purpose,
     soluteId: wanted.substanceId,
     recipeId: wanted.recipeId,
-    targetMolarity: roundSignificant(route.molarityMolPerL, 4)
-      .replace(/(\.\d*?)0+$/, '$1')
-      .replace(/\.$/, ''),
+    targetMolarity: decimalOf(Number(roundSignificant(route.molarityMolPerL, 4))),
     volumeMl: roundHalfEven(route.volumeMl, 0),
     source,
     carbonDioxide,

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import type { PreparationRecords, PreparationState } from '#core/preparation';
-import type { PreparationAnswer } from '#contract';
+import { preparationAnswer } from '#contract';
 import { ask } from '../app/api';
 import type { Stock } from '../app/stock';
 
@@ -11,7 +11,7 @@ import type { Stock } from '../app/stock';
 export function usePinned({ id, drawn }: PreparationState, stock: Stock): PreparationRecords {
   const { data } = useQuery({
     queryKey: ['pinned', id, drawn?.at ?? null],
-    queryFn: () => ask<PreparationAnswer>('GET', `/preparations/${id}`),
+    queryFn: () => ask(preparationAnswer, 'GET', `/preparations/${id}`),
     enabled: drawn !== null,
     staleTime: Number.POSITIVE_INFINITY,
     throwOnError: false,

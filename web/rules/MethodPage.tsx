@@ -1,3 +1,4 @@
+import type { Id } from '#core/grammar';
 import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import * as v from 'valibot';
@@ -68,7 +69,7 @@ function lines(text: string): string[] {
 
 interface MethodFormProps {
   readonly method: Method;
-  readonly record: { readonly id: string; readonly version: number } | null;
+  readonly record: { readonly id: Id; readonly version: number } | null;
 }
 
 function MethodForm({ method, record }: MethodFormProps) {

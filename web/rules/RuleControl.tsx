@@ -77,7 +77,7 @@ export function RuleControl({
           value={String(value)}
           onChange={(event) => {
             const chosen = answer.choices.find(([choice]) => String(choice) === event.target.value);
-            if (chosen) onChange(chosen[0]);
+            if (chosen) onChange(typedRule(chosen[0]));
           }}
         >
           {answer.choices.map(([choice, words]) => (

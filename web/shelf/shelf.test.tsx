@@ -1,3 +1,5 @@
+import { stored, idOf } from '../../core/test-support/stored';
+import { plainDate } from '#core/grammar';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { expect, test } from 'vitest';
 import type { RunSummary } from '#core/ledger';
@@ -29,7 +31,7 @@ function certified(code: string, validUntil: string): BottleState {
     certifiedOn: '2026-03-02',
     validUntil,
   };
-  return { ...bottle, id: code, code, certified: [certificate] };
+  return { ...bottle, id: idOf(code), code, certified: [stored(certificate)] };
 }
 
 test('bottles that may be used stand first, overdue ones last', () => {
@@ -39,18 +41,18 @@ test('bottles that may be used stand first, overdue ones last', () => {
     certified('0003', '2026-03-12'),
     certified('0004', '2026-05-01'),
   ];
-  const items = shelfItems(stockOf(bottles), '2026-03-10');
+  const items = shelfItems(stockOf(stored(bottles)), plainDate('2026-03-10'));
   expect(items.map((item) => item.bottle.code)).toEqual(['0004', '0003', '0002', '0001']);
 });
 
 test('the level falls by rinses and fillings, and never below empty', () => {
   const run = summarizeRun(concordantSeries().state);
-  const [item] = shelfItems(stockOf([bottle], [run]), '2026-03-10');
+  const [item] = shelfItems(stockOf([bottle], [run]), plainDate('2026-03-10'));
   // Three rinses of 4 mL and fillings from 0.10, 0.05, 23.44 and 0.00 to the last mark.
   expect(item?.leftMl).toBeCloseTo(1000 - 12 - (200 - 23.59), 9);
   expect(item?.openRun?.id).toBe(run.id);
   const small = { ...bottle, volumeMl: '50' };
-  expect(shelfItems(stockOf([small], [run]), '2026-03-10')[0]?.leftMl).toBe(0);
+  expect(shelfItems(stockOf([stored(small)], [run]), plainDate('2026-03-10'))[0]?.leftMl).toBe(0);
 });
 
 test.each([
@@ -59,7 +61,7 @@ test.each([
   ['2026-04-02', /due.*today/],
   ['2026-04-05', /overdue.*by 3 days/],
 ])('on %s the standing reads %s', (today, words) => {
-  const freshness = freshnessOf(certified('1', '2026-04-02'), today);
+  const freshness = freshnessOf(certified('1', '2026-04-02'), plainDate(today));
   expect(
     renderToStaticMarkup(<StandingMark freshness={freshness} />).replace(/<[^>]+>/g, ' '),
   ).toMatch(words);
@@ -69,7 +71,7 @@ test('the label states the certified molarity, or that it is only nominal', () =
   const draw = (of: BottleState, freshness: Freshness): string =>
     renderToStaticMarkup(<BottleDrawing bottle={of} freshness={freshness} fill={0.5} />);
   const full = certified('0417', '2026-05-01');
-  expect(draw(full, freshnessOf(full, '2026-03-10'))).toContain('0.1021');
+  expect(draw(full, freshnessOf(full, plainDate('2026-03-10')))).toContain('0.1021');
   const nominal = draw(bottle, { kind: 'not-standardized' });
   expect(nominal).toContain('≈ 0.1');
   expect(nominal).toContain('bottle 0417, 50 % full');

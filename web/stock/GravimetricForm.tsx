@@ -31,7 +31,7 @@ export function GravimetricForm({
   const add = useAddToRecord();
   const [volumes, setVolumes] = useState(() => volumesToWeigh(equipment));
   const [temperature, setTemperature] = useState('20.0');
-  const [due, setDue] = useState(addToDate(today, { months: 12 }));
+  const [due, setDue] = useState<string>(addToDate(today, { months: 12 }));
   const [error, setError] = useState<string>();
   const change = (i: number, changes: Partial<TypedVolume>): void => {
     setVolumes(volumes.map((volume, k) => (k === i ? { ...volume, ...changes } : volume)));

@@ -1,3 +1,4 @@
+import type { Plain } from '#core/grammar';
 import { useState } from 'react';
 import { CATALOGUE, findSubstance } from '#core/chemistry';
 import type { Lot, LotState } from '#core/reagent';
@@ -26,7 +27,7 @@ export function LotForm({
 }) {
   const { today } = useSession();
   const [hasStatedMass, setHasStatedMass] = useState(corrects?.lot.statedMolarMass != null);
-  const fresh: Lot = {
+  const fresh: Plain<Lot> = {
     substanceId: CATALOGUE.substances[0]?.id ?? '',
     lotNumber: '',
     supplier: '',

@@ -1,3 +1,4 @@
+import { plainDate } from '#core/grammar';
 import { expect, test } from 'vitest';
 import type { HouseRules } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
@@ -7,7 +8,7 @@ import { arrangementsFor, isPossible } from './arrangements';
 const acid = bottleOf('hydrochloric-acid', {});
 const hydroxide = bottleOf('sodium-hydroxide', { ...made('0.1021'), code: '0419' });
 const shelf = {
-  today: '2026-03-02',
+  today: plainDate('2026-03-02'),
   methods: [],
   lots: [khpLot({ substanceId: 'sodium-carbonate' })],
   bottles: [hydroxide],

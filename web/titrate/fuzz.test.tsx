@@ -1,3 +1,4 @@
+import { idOf } from '../../core/test-support/stored';
 import fc from 'fast-check';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { MemoryRouter } from 'react-router';
@@ -71,7 +72,7 @@ function enter(
 ): void {
   const fact: RunFact = {
     ...script.propose(given.kind as keyof RunFactBodies, body as RunFactBodies['run.started']),
-    deviceId: device,
+    deviceId: idOf(device),
     basedOn: Math.max(1, script.facts.length - behind),
   };
   const seen = isObservation(fact.kind) ? factsSeenBy(fact, script.facts) : script.facts;

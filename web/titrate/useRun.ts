@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { RunState } from '#core/titration';
 import { foldRun, restedOnBy } from '#core/titration';
-import type { NewFact, RunAnswer } from '#contract';
+import type { NewFact } from '#contract';
+import { runAnswer } from '#contract';
 import { ask } from '../app/api';
 import { useAround } from '../app/around';
 import { makeFact } from '../app/records';
@@ -31,7 +32,7 @@ export function useRun(
   const start = pending.find((fact) => fact.kind === 'run.started');
   const { data } = useQuery({
     queryKey: ['run', runId],
-    queryFn: (): Promise<KeptRun> => ask<RunAnswer>('GET', `/runs/${runId}`),
+    queryFn: (): Promise<KeptRun> => ask(runAnswer, 'GET', `/runs/${runId}`),
     enabled: start === undefined,
     throwOnError: failsThePage,
   });

@@ -1,3 +1,4 @@
+import type { Id } from '#core/grammar';
 import { useState } from 'react';
 import type { Withdrawal } from '#core/record';
 import { useAddToRecord } from '../app/entering';
@@ -22,7 +23,7 @@ export function UseSwitch({
   withdrawn,
 }: {
   readonly kind: keyof typeof WORDS;
-  readonly id: string;
+  readonly id: Id;
   readonly version: number;
   readonly withdrawn: Withdrawal | null;
 }) {

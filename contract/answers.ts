@@ -1,0 +1,143 @@
+import * as v from 'valibot';
+import type { PreparationRecords } from '#core/preparation';
+import type { Certificate, RunFact, RunReferences } from '#core/titration';
+import { methodSchema } from './catalogue';
+import { decimal, id, plainDate } from './fields';
+import { houseRulesSchema } from './houseRules';
+import type { LiveEvent, RunAnswer, SessionAnswer } from './messages';
+import { balanceSchema, buretteSchema } from './records';
+import {
+  bottleState,
+  equipmentState,
+  factSchema,
+  laboratoryState,
+  LIST_SCHEMAS,
+  lotState,
+  personState,
+} from './states';
+
+/** A schema that describes a type whole, checked by the compiler. */
+type SchemaOf<T> = v.GenericSchema<unknown, T>;
+
+const text = v.string();
+const number = v.number();
+
+/** Who is signed in, and what the sign-in page needs when nobody is. */
+export const sessionAnswer = v.variant('kind', [
+  v.strictObject({
+    kind: v.literal('signed-in'),
+    person: personState,
+    csrfToken: text,
+    laboratory: laboratoryState,
+    today: plainDate,
+    now: text,
+    liveAfter: number,
+  }),
+  v.strictObject({
+    kind: v.literal('signed-out'),
+    needsFirstAccount: v.boolean(),
+    demoPeople: v.array(v.pick(personState, ['id', 'name', 'rights'])),
+    laboratoryName: v.nullable(text),
+  }),
+]) satisfies SchemaOf<SessionAnswer>;
+
+export const sessionsEnded = v.strictObject({ ended: number });
+
+/** The records of one kind. */
+export function listAnswer<State>(state: SchemaOf<State>) {
+  return v.strictObject({ records: v.array(state) });
+}
+
+/** The records of some kind: the path says of which. */
+export const anyListAnswer = v.union(
+  (Object.values(LIST_SCHEMAS) as readonly v.GenericSchema[]).map((state) => listAnswer(state)),
+);
+
+const references = v.strictObject({
+  method: methodSchema,
+  bottle: bottleState,
+  standard: v.variant('kind', [
+    v.strictObject({ kind: v.literal('lot'), lot: lotState, balance: balanceSchema }),
+    v.strictObject({ kind: v.literal('bottle'), bottle: bottleState, vessel: equipmentState }),
+  ]),
+  excess: v.nullable(v.strictObject({ bottle: bottleState, vessel: equipmentState })),
+  burette: v.strictObject({
+    ...buretteSchema.entries,
+    calibration: v.nullable(
+      v.array(
+        v.strictObject({
+          nominal: number,
+          deviation: number,
+          expandedUncertainty: number,
+          repeatability: v.nullable(number),
+        }),
+      ),
+    ),
+  }),
+  rulesInForce: houseRulesSchema,
+}) satisfies SchemaOf<RunReferences>;
+
+/** A run: whoever reads it folds the facts; those of kinds that they do not know they pass over. */
+export const runAnswer = v.strictObject({
+  facts: v.array(factSchema as SchemaOf<RunFact>),
+  references,
+}) satisfies SchemaOf<RunAnswer>;
+
+export const preparationAnswer = v.strictObject({
+  records: v.strictObject({
+    lots: v.array(lotState),
+    bottles: v.array(bottleState),
+    equipment: v.array(equipmentState),
+  }) satisfies SchemaOf<PreparationRecords>,
+});
+
+export const certificateAnswer = v.strictObject({
+  number: text,
+  molarity: decimal,
+  expandedUncertainty: decimal,
+  coverageFactor: decimal,
+  normality: v.nullable(v.strictObject({ value: decimal, equivalentsPerMole: number })),
+  unrounded: v.strictObject({ molarity: number, standardUncertainty: number }),
+  effectiveDegreesOfFreedom: v.nullable(number),
+  relativeSdPercent: v.nullable(decimal),
+  replicatesMade: number,
+  replicatesAveraged: number,
+  replicates: v.array(
+    v.strictObject({
+      flask: number,
+      portion: text,
+      titreMl: v.nullable(decimal),
+      verdict: text,
+      why: v.nullable(text),
+    }),
+  ),
+  indicator: text,
+  temperatureC: decimal,
+  standard: text,
+  measuredWith: text,
+  burette: text,
+  analystIds: v.array(id),
+  certifiedById: id,
+  certifiedOn: plainDate,
+  validUntil: plainDate,
+  reason: v.nullable(text),
+  rules: houseRulesSchema,
+  deviations: v.array(text),
+  runVersion: number,
+  coreVersion: text,
+  catalogueVersion: text,
+}) satisfies SchemaOf<Certificate>;
+
+/** The data of a server-sent event. */
+export const liveEvent = v.variant('kind', [
+  v.strictObject({ kind: v.literal('fact'), recordKind: text, recordId: text, version: number }),
+  v.strictObject({ kind: v.literal('gap') }),
+]) satisfies SchemaOf<LiveEvent>;
+
+/** What the server says of its own interface; OpenAPI allows more than it uses. */
+export const descriptionAnswer = v.looseObject({
+  openapi: text,
+  info: v.looseObject({ version: text, description: text }),
+  servers: v.array(v.looseObject({ url: text })),
+  paths: v.record(text, v.record(text, v.unknown())),
+});
