@@ -13,5 +13,5 @@ export interface Bench {
   readonly certify: (run: RunState, validUntil: PlainDate, reason: string | null) => Promise<void>;
   /** The run as the server has it. */
   readonly look: () => Promise<RunState>;
-  readonly today: () => string;
+  readonly today: () => PlainDate;
 }

@@ -1,3 +1,4 @@
+import type { Plain } from '#core/grammar';
 import type { Balance, Burette, Calibration, Glassware, Heater } from '#core/metrology';
 import type { PreparationPlan } from '#core/preparation';
 import type { Lot, PreparedBottle } from '#core/reagent';
@@ -21,11 +22,11 @@ type Container = PreparedBottle['container'];
 
 /** Dates are days before or after today. */
 type Dated<T, K extends keyof T> = Omit<T, K> & Readonly<Record<K, number>>;
-type DatedLot = Dated<Lot, 'receivedOn' | 'openedOn' | 'useBy'>;
+type DatedLot = Dated<Plain<Lot>, 'receivedOn' | 'openedOn' | 'useBy'>;
 
 /** What the lots share unless they say otherwise. */
 function lot(
-  given: Pick<Lot, 'substanceId' | 'lotNumber' | 'purity'> & Partial<DatedLot>,
+  given: Pick<Plain<Lot>, 'substanceId' | 'lotNumber' | 'purity'> & Partial<DatedLot>,
 ): DatedLot {
   return {
     supplier: 'Kaltenau laboratory supplies',
@@ -188,7 +189,7 @@ export const LOTS: Readonly<Record<string, DatedLot>> = {
   }),
 };
 
-export const BALANCES: Readonly<Record<string, Dated<Balance, 'calibrationDue'>>> = {
+export const BALANCES: Readonly<Record<string, Plain<Dated<Balance, 'calibrationDue'>>>> = {
   analytical: {
     type: 'balance',
     name: 'Analytical balance A1',
@@ -209,7 +210,7 @@ export const BALANCES: Readonly<Record<string, Dated<Balance, 'calibrationDue'>>
   },
 };
 
-export const BURETTES: Readonly<Record<string, Dated<Burette, 'calibrationDue'>>> = {
+export const BURETTES: Readonly<Record<string, Plain<Dated<Burette, 'calibrationDue'>>>> = {
   glass50: {
     type: 'burette',
     name: 'Burette G4',
@@ -246,7 +247,7 @@ export const BURETTES: Readonly<Record<string, Dated<Burette, 'calibrationDue'>>
 };
 
 /** What a service found of the piston burette before it came. */
-export const PISTON_CALIBRATION: Dated<Calibration, 'calibratedOn' | 'due'> & {
+export const PISTON_CALIBRATION: Dated<Plain<Calibration>, 'calibratedOn' | 'due'> & {
   readonly of: keyof typeof BURETTES;
 } = {
   of: 'piston20',
@@ -270,7 +271,7 @@ function glassware(
   name: string,
   volumeMl: string,
   toleranceMl: string,
-): Dated<Glassware, 'calibrationDue'> {
+): Dated<Plain<Glassware>, 'calibrationDue'> {
   const toleranceDistribution = kind === 'measuring-cylinder' ? 'rectangular' : 'triangular';
   const calibrationDue = 400;
   return {
@@ -284,7 +285,7 @@ function glassware(
   };
 }
 
-export const GLASSWARE: Readonly<Record<string, Dated<Glassware, 'calibrationDue'>>> = {
+export const GLASSWARE: Readonly<Record<string, Plain<Dated<Glassware, 'calibrationDue'>>>> = {
   flask100: glassware('volumetric-flask', 'Flask F1', '100', '0.1'),
   flask250: glassware('volumetric-flask', 'Flask F2', '250', '0.15'),
   flask500: glassware('volumetric-flask', 'Flask F5', '500', '0.25'),
@@ -551,7 +552,7 @@ export const FURTHER_SERIES: readonly {
   },
 ];
 
-export const HEATERS: Readonly<Record<string, Heater>> = {
+export const HEATERS: Readonly<Record<string, Plain<Heater>>> = {
   plate: {
     type: 'heater',
     name: 'Hot plate H1',
@@ -573,7 +574,7 @@ export interface PlannedPreparation {
   readonly day: number;
   readonly by: PersonKey;
   readonly plan: Pick<
-    PreparationPlan,
+    Plain<PreparationPlan>,
     'purpose' | 'soluteId' | 'targetMolarity' | 'volumeMl' | 'note'
   >;
   /** The keys of what it is made from and with. */

@@ -1,11 +1,14 @@
+import * as v from 'valibot';
 import { newId } from '../server/newId';
 import { findMethod } from '#core/chemistry';
+import type { Id, Plain, PlainDate } from '#core/grammar';
 import { addToDate, plainDateAt } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES, withOverrides } from '#core/laboratory';
-import { currentSchemaVersion } from '#core/ledger';
+import { currentSchemaVersion, recordKindOf } from '#core/ledger';
 import type { RunState } from '#core/titration';
 import type { PersonState } from '#core/people';
-import type { ClientFactBody, NewFact, ProposedFact } from '#contract';
+import type { ClientFactBody, NewFact } from '#contract';
+import { proposedFactSchema } from '#contract';
 import { appendFact, foundLaboratory } from '../server/ledger/append';
 import { findProjection } from '../server/ledger/queries';
 import { findRun } from '../server/ledger/references';
@@ -32,13 +35,6 @@ import {
 import { followSteps } from './preparer';
 import { seededChance } from './random';
 
-const RECORD_KINDS = {
-  lot: 'lot',
-  equipment: 'equipment',
-  bottle: 'bottle',
-  preparation: 'preparation',
-  run: 'run',
-} as const;
 const MINUTE_MS = 60_000;
 const DAY_MS = 24 * 60 * MINUTE_MS;
 
@@ -61,8 +57,8 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     now =
       day === 0 ? present.getTime() - TODAY_BEGAN_MS : morning + chance.between(0, 90) * MINUTE_MS;
   };
-  const today = (): string => plainDateAt(new Date(now).toISOString(), LABORATORY.timeZone);
-  const dateOf = (day: number): string =>
+  const today = (): PlainDate => plainDateAt(new Date(now).toISOString(), LABORATORY.timeZone);
+  const dateOf = (day: number): PlainDate =>
     addToDate(plainDateAt(present.toISOString(), LABORATORY.timeZone), { days: day });
 
   const enter = async (
@@ -71,32 +67,30 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     fact: NewFact,
     basedOn: number | null = null,
   ): Promise<void> => {
-    const [room = ''] = fact.kind.split('.');
-    // The record's kind is the first word of the fact's kind, which pairs it with its body.
-    const proposed = {
+    const proposed = v.parse(proposedFactSchema, {
       ...fact,
       id: newId(now),
       recordId,
-      recordKind: RECORD_KINDS[room as keyof typeof RECORD_KINDS],
+      recordKind: recordKindOf(fact.kind),
       schemaVersion: currentSchemaVersion(fact.kind),
       authorId: person.id,
       deviceId: null,
       deviceTime: new Date(now).toISOString(),
       clockOffsetMs: null,
       basedOn,
-    } as ProposedFact;
+    });
     await appendFact(services, person, proposed);
     now += chance.between(1, 2) * MINUTE_MS;
   };
 
   goTo(BEGINNING);
   const people = await addPeople(services);
-  const register = async (fact: NewFact): Promise<string> => {
+  const register = async (fact: NewFact): Promise<Id> => {
     const recordId = newId(now);
     await enter(people.mirela, recordId, fact);
     return recordId;
   };
-  const ids = new Map<string, string>();
+  const ids = new Map<string, Id>();
   for (const [key, lot] of Object.entries(LOTS)) {
     const body = {
       ...lot,
@@ -133,7 +127,11 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
   for (const [key, body] of Object.entries(HEATERS)) {
     ids.set(key, await register({ kind: 'equipment.registered', body }));
   }
-  const idOf = (key: string): string => ids.get(key) ?? '';
+  const idOf = (key: string): Id => {
+    const id = ids.get(key);
+    if (id === undefined) throw new RangeError(`the demo has nothing called ${key}`);
+    return id;
+  };
 
   const prepare = async (bottle: PlannedBottle): Promise<void> => {
     goTo(bottle.preparedDay);
@@ -155,7 +153,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
       preparedBy: people[bottle.preparedBy].id,
       container: bottle.container,
       note: bottle.note,
-    } satisfies ClientFactBody<'bottle.prepared'>;
+    } satisfies Plain<ClientFactBody<'bottle.prepared'>>;
     await enter(people[bottle.preparedBy], recordId, { kind: 'bottle.prepared', body });
   };
 

@@ -1,8 +1,8 @@
-import type { PlainDate } from '#core/grammar';
+import type { Id, PlainDate } from '#core/grammar';
 import type { Container } from '#core/chemistry';
 import { findSubstance, keepingOf } from '#core/chemistry';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
-import { roundHalfEven } from '#core/measurement';
+import { decimalText, roundHalfEven } from '#core/measurement';
 import type { PreparationPlan, Quantity, Step } from '#core/preparation';
 import { stepsOf } from '#core/preparation';
 import { suggestValidUntil } from '#core/reagent';
@@ -22,17 +22,20 @@ interface Workplace {
     useBy: PlainDate | null,
     basedOn: number,
   ) => Promise<void>;
-  readonly today: () => string;
+  readonly today: () => PlainDate;
 }
 
 /** Works through the steps as they come, until the bottle stands on the shelf, the flask is discarded or the day ends. */
 export async function followSteps(
   planned: PlannedPreparation,
-  idOf: (key: string) => string,
+  idOf: (key: string) => Id,
   place: Workplace,
 ): Promise<void> {
+  const { targetMolarity } = planned.plan;
   const plan: PreparationPlan = {
     ...planned.plan,
+    targetMolarity: targetMolarity === null ? null : decimalText(targetMolarity),
+    volumeMl: decimalText(planned.plan.volumeMl),
     recipeId: null,
     carbonDioxide: DEFAULT_HOUSE_RULES.carbonDioxide,
     source: sourceOf(planned.from, idOf),
@@ -125,20 +128,20 @@ function quantityOf({ measures }: Step, chance: Chance): Quantity | null {
 
 function sourceOf(
   from: PlannedPreparation['from'],
-  idOf: (key: string) => string,
+  idOf: (key: string) => Id,
 ): PreparationPlan['source'] {
   return 'weigh' in from
     ? {
         kind: 'weigh',
         lotId: idOf(from.weigh),
-        massG: from.massG,
+        massG: decimalText(from.massG),
         balanceId: idOf(from.balance),
         flaskId: from.flask === null ? null : idOf(from.flask),
       }
     : {
         kind: 'concentrate',
         lotId: idOf(from.concentrate),
-        takeMl: from.takeMl,
+        takeMl: decimalText(from.takeMl),
         cylinderId: idOf(from.cylinder),
         flaskId: null,
       };

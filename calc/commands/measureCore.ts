@@ -1,3 +1,4 @@
+import type { Id } from '#core/grammar';
 import { all, create } from 'mathjs';
 import { balance, molarMass, parseEquation } from '#core/chemistry';
 import { AcidBaseCurve } from '#core/equilibrium';
@@ -248,10 +249,15 @@ const PLANNED: Wish = {
   isStandardizedLater: false,
 };
 
+/** Ids of a shelf that nobody has on record. */
+function numbered(i: number): Id {
+  return `00000000-0000-7000-8000-${String(i).padStart(12, '0')}` as Id;
+}
+
 /** A shelf of 500 bottles and 200 vessels: the planner, and trying every chain of two pipettes and two flasks. */
 function planner(): object {
   const vessel = (kind: MeasuringVessel['kind'], volumeMl: number, i: number): MeasuringVessel => ({
-    ...{ id: `${kind} ${String(i)}`, name: `${kind} ${String(i)}`, kind, volumeMl },
+    ...{ id: numbered(i), name: `${kind} ${String(i)}`, kind, volumeMl },
     tolerance: [{ name: 'tolerance', distribution: 'triangular', halfWidth: 0.002 * volumeMl }],
   });
   const vessels = Array.from({ length: 100 }, (_, i) => [
@@ -259,7 +265,7 @@ function planner(): object {
     vessel('volumetric-flask', 50 * (1 + (i % 20)), i),
   ]).flat();
   const solutions = Array.from({ length: 500 }, (_, i) => ({
-    ...{ id: String(i), name: `bottle ${String(i)}`, molarityMolPerL: 0.05 + 0.002 * i },
+    ...{ id: numbered(i), name: `bottle ${String(i)}`, molarityMolPerL: 0.05 + 0.002 * i },
     ...{ relativeUncertainty: 0.001, leftMl: 500, isSample: false },
   }));
   const shelf = { solids: [], concentrates: [], solutions, vessels, balances: [] };

@@ -1,3 +1,4 @@
+import { idOf } from '../../core/test-support/stored';
 import { appendFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -331,8 +332,11 @@ async function storeAsOnceSent(changes: Partial<Fact>): Promise<void> {
 test('what was once taken in a spelling that PostgreSQL does not keep is still the same fact', async () => {
   const { db } = laboratory.database;
   const runId = await startRun(client, ids);
-  await storeAsOnceSent({ id: uuidv7().toUpperCase() });
-  await storeAsOnceSent({ recordId: runId.toUpperCase(), deviceId: uuidv7().toUpperCase() });
+  await storeAsOnceSent({ id: idOf(uuidv7().toUpperCase()) });
+  await storeAsOnceSent({
+    recordId: idOf(runId.toUpperCase()),
+    deviceId: idOf(uuidv7().toUpperCase()),
+  });
   await storeAsOnceSent({ deviceTime: '2026-01-01T24:00:00.000Z' });
   await storeAsOnceSent({ deviceTime: '2026-01-02T00:00:00.000Z' });
   expect(await verifyAudit(db)).toMatchObject({ kind: 'whole', otherSpellings: 3 });

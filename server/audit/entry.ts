@@ -1,3 +1,4 @@
+import type { Plain } from '#core/grammar';
 import type { Fact } from '#core/record';
 import type { DigestVersion, PersonRow } from './digests';
 import { DIGEST_VERSION, DIGESTS } from './digests';
@@ -98,7 +99,7 @@ export function auditEntryOfAccount(row: PersonRow, by: string | null, at: strin
  * @throws RangeError when it has no sequence yet
  */
 export function auditEntryOfFact(
-  fact: Omit<Fact, 'recordKind'> & { readonly recordKind: string },
+  fact: Plain<Fact>,
   digestVersion: DigestVersion = DIGEST_VERSION,
 ): string {
   if (fact.sequence === null || fact.recordedAt === null) {

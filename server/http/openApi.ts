@@ -1,6 +1,7 @@
 import { toJsonSchema } from '@valibot/to-json-schema';
+import type * as v from 'valibot';
 import type { ProblemCode, Route } from '#contract';
-import { PROBLEM_STATUS, ROUTES } from '#contract';
+import { exactly, PROBLEM_STATUS, ROUTES } from '#contract';
 
 /** What any request can meet. */
 const EVERYWHERE: readonly ProblemCode[] = [
@@ -85,11 +86,22 @@ function operationOf(route: Route): object {
     }),
     responses: {
       ...Object.fromEntries(
-        Object.entries(route.answers).map(([status, description]) => [status, { description }]),
+        Object.entries(route.answers).map(([status, { meaning, type, schema }]) => [
+          status,
+          {
+            description: meaning,
+            ...(type && { content: { [type]: schema ? { schema: shapeOf(schema) } : {} } }),
+          },
+        ]),
       ),
       ...problemResponses(route),
     },
   };
+}
+
+/** The shape of an answer in JSON Schema: what comes, without the rules for entering it. */
+function shapeOf(schema: v.GenericSchema): object {
+  return toJsonSchema(exactly(schema), { typeMode: 'input', errorMode: 'ignore' });
 }
 
 function problemResponses(route: Route): Record<string, object> {

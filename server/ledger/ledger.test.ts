@@ -1,3 +1,4 @@
+import { newId } from '../newId';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { findMethod } from '#core/chemistry';
@@ -579,7 +580,7 @@ test.each([Number.NaN, 'NaN', '-Infinity', Number.POSITIVE_INFINITY])(
   'what the server makes itself holds no %s either',
   (volumeMl) => {
     const services = { db: laboratory.database.db, now: () => new Date() };
-    const record = { recordId: uuidv7(), recordKind: 'bottle', kind: 'bottle.prepared' } as const;
+    const record = { recordId: newId(), recordKind: 'bottle', kind: 'bottle.prepared' } as const;
     const make = (body: object) => makeServerFact(services, client.person.id, { ...record, body });
     expect(() => make({ volumeMl, parts: [] })).toThrow(RangeError);
     expect(() => make({ parts: [{ deep: volumeMl }] })).toThrow(RangeError);
@@ -594,7 +595,7 @@ test('a laboratory that never set any rules gets those it worked by as a fact, o
   const account = { name: 'Oda', password: 'a long secret', rights: RIGHTS };
   const { id: authorId } = await addPerson(services, null, account);
   const made = makeServerFact(services, authorId, {
-    ...{ recordId: uuidv7(), recordKind: 'laboratory', kind: 'laboratory.founded' },
+    ...{ recordId: newId(), recordKind: 'laboratory', kind: 'laboratory.founded' },
     body: { name: 'Of before', timeZone: 'Europe/Vienna' },
   });
   const before = { id: made.recordId, kind: 'laboratory', facts: [], references: null } as const;

@@ -20,8 +20,7 @@ interface RecordRow {
 
 /** A fact in the very shape in which it was stored. */
 function toStoredFact(row: FactRow): Fact {
-  // Ids were ids when they came on record.
-  return { ...DIGESTS[DIGEST_VERSION].factOf(row), recordKind: row.record_kind } as Fact;
+  return { ...DIGESTS[DIGEST_VERSION].factOf(row), recordKind: row.record_kind };
 }
 
 /** A fact in the shape that this program works with. */

@@ -1,3 +1,5 @@
+import { stored } from '../../core/test-support/stored';
+import type { Plain } from '#core/grammar';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
@@ -84,8 +86,8 @@ async function stock(): Promise<void> {
   }
 }
 
-function plan(soluteId: string, changes: Partial<PreparationPlan>): PreparationPlan {
-  return {
+function plan(soluteId: string, changes: Partial<Plain<PreparationPlan>>): PreparationPlan {
+  return stored({
     purpose: 'standard',
     soluteId,
     recipeId: null,
@@ -97,15 +99,19 @@ function plan(soluteId: string, changes: Partial<PreparationPlan>): PreparationP
     note: '',
     reason: null,
     ...changes,
-  };
+  });
 }
 
-function weighed(key: string, massG: string, flask: string | null): PreparationPlan['source'] {
+function weighed(
+  key: string,
+  massG: string,
+  flask: string | null,
+): Plain<PreparationPlan['source']> {
   const flaskId = flask === null ? null : idOf(flask);
   return { kind: 'weigh', lotId: idOf(key), massG, balanceId: idOf('balance'), flaskId };
 }
 
-function diluted(bottle: string, pipette: string, flask: string): PreparationPlan['source'] {
+function diluted(bottle: string, pipette: string, flask: string): Plain<PreparationPlan['source']> {
   return {
     kind: 'dilute',
     from: { kind: 'bottle', bottleId: idOf(bottle) },
@@ -113,7 +119,7 @@ function diluted(bottle: string, pipette: string, flask: string): PreparationPla
   };
 }
 
-function poured(key: string, takeMl: string): PreparationPlan['source'] {
+function poured(key: string, takeMl: string): Plain<PreparationPlan['source']> {
   const cylinderId = idOf('measuring-cylinder-100');
   return { kind: 'concentrate', lotId: idOf(key), takeMl, cylinderId, flaskId: null };
 }
@@ -265,7 +271,11 @@ describe('from plan to bottle', () => {
   });
 
   test('P5: permanganate 0.02 mol/L from 0.2 mol/L by cylinder, and from the solid', async () => {
-    const permanganate = (volumeMl: string, source: PreparationPlan['source'], molarity = '0.02') =>
+    const permanganate = (
+      volumeMl: string,
+      source: Plain<PreparationPlan['source']>,
+      molarity = '0.02',
+    ) =>
       plan('potassium-permanganate', {
         ...{ purpose: 'titrant', targetMolarity: molarity, volumeMl, source },
       });
@@ -330,7 +340,7 @@ describe('from plan to bottle', () => {
     const recipeId = 'acid-mixture';
     const mixture = { ...acid, recipeId, targetMolarity: '2.7', volumeMl: '1000' };
     const source = poured('sulfuric-acid', '150');
-    expect((await make({ ...mixture, source })).purpose).toBe('auxiliary');
+    expect((await make(stored({ ...mixture, source }))).purpose).toBe('auxiliary');
     const indicator = plan('phenolphthalein', {
       ...{ purpose: 'auxiliary', targetMolarity: null, volumeMl: '100' },
     });
@@ -445,7 +455,7 @@ describe('what a preparation does to the rest', () => {
 
   test('what names nothing, or the wrong thing, is refused and not stored', async () => {
     const source = weighed('sodium-chloride', '1.4611', 'volumetric-flask-250');
-    const bad = (changes: object): Partial<PreparationPlan> => ({
+    const bad = (changes: object): Partial<Plain<PreparationPlan>> => ({
       source: { ...source, ...changes },
     });
     const before = (await client.get('/api/records/preparation')).body as { records: unknown[] };

@@ -1,6 +1,7 @@
+import { idOf } from '../../core/test-support/stored';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { addToDate } from '#core/grammar';
+import { addToDate, plainDate } from '#core/grammar';
 import type { BottleState } from '#core/reagent';
 import type { Certificate } from '#core/titration';
 import { issueCertificate, judgeRun } from '#core/titration';
@@ -33,8 +34,8 @@ const services = () => ({ db: laboratory.database.db, now: () => new Date() });
 
 function decision(changes: Partial<CertifyRequest> = {}): CertifyRequest {
   return {
-    factId: uuidv7(),
-    bottleFactId: uuidv7(),
+    factId: idOf(uuidv7()),
+    bottleFactId: idOf(uuidv7()),
     deviceId: null,
     deviceTime: new Date().toISOString(),
     clockOffsetMs: null,
@@ -61,7 +62,7 @@ test('a certificate freezes the run and marks the bottle, once', async () => {
   const unsigned = await analyst.post(path, request).expect(403);
   expect((unsigned.body as Problem).code).toBe('not-allowed');
   await chief.post(path, decision({ basedOn: 12 })).expect(409);
-  await chief.post(path, decision({ validUntil: '2020-01-01' })).expect(422);
+  await chief.post(path, decision({ validUntil: plainDate('2020-01-01') })).expect(422);
   const long = decision({ validUntil: addToDate(laboratory.today, { months: 2 }) });
   expect(((await chief.post(path, long)).body as Problem).code).toBe('reason-needed');
   expect((await bottle())?.certified).toEqual([]);
@@ -107,7 +108,7 @@ test('an id that is taken leaves neither half of a certificate behind', async ()
   const taken = (await findRun(services(), runId))?.facts[0]?.id ?? '';
   const answer = await chief.post(
     `/api/runs/${runId}/certificate`,
-    decision({ bottleFactId: taken }),
+    decision({ bottleFactId: idOf(taken) }),
   );
   expect((answer.body as Problem).code).toBe('fact-id-reused');
   expect(await bottle()).toEqual(before);

@@ -1,3 +1,4 @@
+import { newId } from '../newId';
 import type { Plain, PlainDate } from '#core/grammar';
 import { once } from 'node:events';
 import type { Server } from 'node:http';
@@ -21,6 +22,7 @@ import { Feed } from '../live/feed';
 import { addPerson } from '../people/accounts';
 import type { TestDatabase } from './database';
 import { createTestDatabase } from './database';
+import { asDescribed } from './described';
 
 const PASSWORD = 'a long enough secret';
 
@@ -52,17 +54,17 @@ export interface Client {
   readonly post: (path: string, body: unknown) => request.Test;
   readonly delete: (path: string) => request.Test;
   readonly send: (
-    fact: Plain<NewFact>,
+    fact: NewFact,
     recordId: string,
-    changes?: Partial<ProposedFact>,
+    changes?: Partial<Plain<ProposedFact>>,
   ) => request.Test;
 }
 
 export function proposeFact(
-  fact: Plain<NewFact>,
+  fact: NewFact,
   recordId: string,
   authorId: string,
-  changes: Partial<ProposedFact> = {},
+  changes: Partial<Plain<ProposedFact>> = {},
 ): ProposedFact {
   const proposed = {
     ...fact,
@@ -164,15 +166,13 @@ export async function foundTestLaboratory(
     visitor: () => request.agent(server),
     signIn: async (person) => {
       const agent = request.agent(server);
-      const answer = await agent
-        .post('/api/session')
+      const answer = await asDescribed(agent.post('/api/session'), 'post', '/api/session')
         .send({ name: person.name, password: PASSWORD })
         .expect(201);
       const session = answer.body as SessionAnswer;
       if (session.kind !== 'signed-in') throw new Error('the sign-in did not work');
       const post = (path: string, body: unknown): request.Test =>
-        agent
-          .post(path)
+        asDescribed(agent.post(path), 'post', path)
           .set('x-csrf-token', session.csrfToken)
           .send(body as object);
       return {
@@ -182,9 +182,10 @@ export async function foundTestLaboratory(
           cookie: sessionCookieOf(answer),
           'x-csrf-token': session.csrfToken,
         },
-        get: (path) => agent.get(path),
+        get: (path) => asDescribed(agent.get(path), 'get', path),
         post,
-        delete: (path) => agent.delete(path).set('x-csrf-token', session.csrfToken),
+        delete: (path) =>
+          asDescribed(agent.delete(path), 'delete', path).set('x-csrf-token', session.csrfToken),
         send: (fact, recordId, changes) =>
           post('/api/facts', proposeFact(fact, recordId, person.id, changes)),
       };
@@ -199,14 +200,14 @@ export async function foundTestLaboratory(
 /** The records that a run rests on, registered through HTTP; gives their ids. */
 export async function stockLaboratory(client: Client, today: PlainDate) {
   const ids = {
-    khp: uuidv7(),
-    naoh: uuidv7(),
-    balance: uuidv7(),
-    burette: uuidv7(),
-    bottle: uuidv7(),
+    khp: newId(),
+    naoh: newId(),
+    balance: newId(),
+    burette: newId(),
+    bottle: newId(),
   };
   const lot = lotBody(today);
-  const facts: readonly (readonly [string, Plain<NewFact>])[] = [
+  const facts: readonly (readonly [string, NewFact])[] = [
     [
       ids.khp,
       {
@@ -322,11 +323,7 @@ export async function startRun(client: Client, ids: StockIds): Promise<string> {
   return runId;
 }
 
-export function weighed(
-  flask: number,
-  massG: string,
-  reason: string | null = null,
-): Plain<NewFact> {
+export function weighed(flask: number, massG: string, reason: string | null = null): NewFact {
   return {
     kind: 'run.flask-weighed',
     body: { flask, weighing: { mode: 'tared', massG }, reason },
@@ -338,7 +335,7 @@ export function read(
   moment: 'initial' | 'final',
   readingMl: string,
   reason: string | null = null,
-): Plain<NewFact> {
+): NewFact {
   return {
     kind: 'run.burette-read',
     body: { flask, moment, readingMl, carriedFrom: null, reason },

@@ -1,3 +1,6 @@
+import type { Id } from '#core/grammar';
+import { decimalText } from '#core/measurement';
+import { newId } from '../newId';
 import { v7 as uuidv7 } from 'uuid';
 import { addToDate } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
@@ -102,9 +105,9 @@ async function attach(client: Client, path: string): Promise<void> {
 /** Potassium hydrogen phthalate into a flask of 250 mL, and into a bottle. */
 async function prepareStandard(
   client: Client,
-  ids: { readonly khp: string; readonly balance: string },
+  ids: { readonly khp: Id; readonly balance: Id },
 ): Promise<void> {
-  const flaskId = uuidv7();
+  const flaskId = newId();
   const flask = {
     type: 'glassware',
     name: 'F 250',
@@ -117,8 +120,18 @@ async function prepareStandard(
   await client.send({ kind: 'equipment.registered', body: flask }, flaskId).expect(201);
   const plan: PreparationPlan = {
     ...{ purpose: 'standard', soluteId: 'potassium-hydrogen-phthalate', recipeId: null },
-    ...{ targetMolarity: '0.1', volumeMl: '250', carbonDioxide: 'boiled' },
-    source: { kind: 'weigh', lotId: ids.khp, massG: '5.1056', balanceId: ids.balance, flaskId },
+    ...{
+      targetMolarity: decimalText('0.1'),
+      volumeMl: decimalText('250'),
+      carbonDioxide: 'boiled',
+    },
+    source: {
+      kind: 'weigh',
+      lotId: ids.khp,
+      massG: decimalText('5.1056'),
+      balanceId: ids.balance,
+      flaskId,
+    },
     ...{ neededBy: null, note: '', reason: null },
   };
   const id = uuidv7();

@@ -1,3 +1,5 @@
+import type { Id, Plain } from '#core/grammar';
+
 /**
  * Frozen: what the entries of the first digest go over. They were written with it and are verified with it for ever; a
  * field or a right that comes later needs a version of its own.
@@ -5,15 +7,15 @@
 
 /** A row of `facts` with the kind of its record, as the driver gives it. */
 export interface FactRow {
-  readonly id: string;
-  readonly record_id: string;
+  readonly id: Id;
+  readonly record_id: Id;
   readonly record_kind: string;
   readonly sequence: number;
   readonly kind: string;
   readonly schema_version: number;
   readonly body: unknown;
-  readonly author_id: string;
-  readonly device_id: string | null;
+  readonly author_id: Id;
+  readonly device_id: Id | null;
   readonly device_time: Date;
   /** A bigint comes as text. */
   readonly clock_offset_ms: string | null;
@@ -72,7 +74,7 @@ const DAY_MS = 24 * 3_600_000;
 export function otherSpellings(
   row: FactRow,
   entry: { readonly factId: string; readonly recordId: string },
-): readonly ReturnType<typeof factOf>[] {
+): readonly Plain<ReturnType<typeof factOf>>[] {
   const fact = factOf(row);
   const named = { ...fact, id: entry.factId, recordId: entry.recordId };
   const deviceIds = [fact.deviceId, fact.deviceId?.toUpperCase() ?? null];
