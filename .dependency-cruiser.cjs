@@ -71,6 +71,38 @@ module.exports = {
       from: { path: '^core/([^/]+)/', pathNot: '\\.test\\.ts$' },
       to: { path: '^core/', pathNot: ['^core/$1/', '^core/[^/]+/index\\.ts$'] },
     },
+    {
+      name: 'the-interface-kit-knows-no-feature',
+      severity: 'error',
+      from: { path: '^web/ui/' },
+      to: { path: '^web/(?!ui/)' },
+    },
+    {
+      name: 'pages-do-not-know-the-frame',
+      comment: 'The router opens them; they open nothing of it.',
+      severity: 'error',
+      from: { path: '^web/(?!app/|main)', pathNot: '\\.test\\.tsx?$' },
+      to: { path: '^web/app/(App|router|Shell|Spine)\\.' },
+    },
+    {
+      name: 'these-pages-know-no-others',
+      severity: 'error',
+      from: { path: '^web/(interface|people|rules|signIn|stock|verification)/' },
+      to: {
+        path: '^web/(interface|judge|people|prepare|rules|shelf|signIn|stock|titrate|verification)/',
+        pathNot: '^web/$1/',
+      },
+    },
+    {
+      name: 'parts-of-the-server-know-not-each-other',
+      comment: 'What they share is the ledger, the audit, people and the database.',
+      severity: 'error',
+      from: { path: '^server/(files|labels|live|preparations|runs)/', pathNot: '\\.test\\.ts$' },
+      to: {
+        path: '^server/(files|labels|live|preparations|runs|commands)/',
+        pathNot: '^server/$1/',
+      },
+    },
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
     {
       name: 'no-development-packages-at-run-time',

@@ -49,6 +49,34 @@ export default tseslint.config(
     },
   },
   {
+    files: ['server/**/*.ts'],
+    // The migrations and the guards of the database speak of its structure, not of records.
+    ignores: [
+      '**/queries.ts',
+      '**/*.test.ts',
+      'server/database/**',
+      'server/audit/guards.ts',
+      'server/test-support/**',
+    ],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "CallExpression[callee.object.name=/^(db|tx)$/][callee.property.name='raw']",
+          message: 'SQL stands in a file called queries.',
+        },
+        {
+          selector: 'CallExpression[callee.name=/^(db|tx)$/]',
+          message: 'Tables are asked in a file called queries.',
+        },
+        {
+          selector: 'CallExpression[callee.property.name=/^#?db$/]',
+          message: 'Tables are asked in a file called queries.',
+        },
+      ],
+    },
+  },
+  {
     files: ['web/**/*.tsx', 'web/**/*.ts'],
     extends: [jsxA11y.flatConfigs.strict, reactHooks.configs.flat.recommended],
     languageOptions: { globals: globals.browser },

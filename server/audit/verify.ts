@@ -1,6 +1,6 @@
 import type { Knex } from 'knex';
-import { findStrayFile } from '../files/files';
-import { findFactRows } from '../ledger/queries';
+import { findStrayFile } from '../files/queries';
+import { countFacts, findFactRows } from '../ledger/queries';
 import { listAccounts, listPasswords, listSessionIds } from '../people/queries';
 import { GENESIS_HASH } from '../database/migrations/002_audit';
 import type { EarlierPersonRow, FactRow } from './digests';
@@ -219,8 +219,7 @@ async function* whatStandsOutside(
       `entry ${String(later)} was noted outside the database, and the log ends with ${String(last.sequence)}`,
     );
   }
-  const [row] = await tx('facts').count<{ count: string }[]>();
-  const stored = Number(row?.count);
+  const stored = await countFacts(tx);
   if (stored !== facts) {
     yield outside(`${String(stored)} facts are stored, the log knows of ${String(facts)} of them`);
   }

@@ -5,7 +5,7 @@ import { expect, test } from 'vitest';
 import type { Certificate } from '#core/titration';
 import { issueCertificate, judgeRun } from '#core/titration';
 import { verifyAudit } from '../audit/verify';
-import { findStrayFile } from '../files/files';
+import { findStrayFile } from '../files/queries';
 import { listStrayProjections } from '../ledger/project';
 import { listProjections } from '../ledger/queries';
 import { findRun } from '../ledger/references';

@@ -2,17 +2,16 @@ import type { Id } from '#core/grammar';
 import { createHash } from 'node:crypto';
 import { fileTypeFromBuffer } from 'file-type';
 import type { Knex } from 'knex';
-import { FILE_KINDS } from '#core/ledger';
 import type { Fact, StoredFile } from '#core/record';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
-import type {} from '#contract';
 import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
 import { lockAndOpen, makeServerFact, storeNext } from '../ledger/append';
 import { recordOf } from '../ledger/references';
 import type { AppParts } from '../parts';
 import { newId } from '../newId';
+import { bytesOfFiles, insertFile } from './queries';
 
 /** What a file of some use may be, and the sentence that asks for it. */
 export interface Accepted {
@@ -37,15 +36,6 @@ export const FILE_BYTES = 8 * 1024 * 1024;
 export interface Sent {
   readonly name: string;
   readonly content: Buffer;
-}
-
-interface FileRow {
-  id: string;
-  record_id: string;
-  name: string;
-  type: string;
-  sha256: string;
-  content: Buffer;
 }
 
 type FileParts = Pick<AppParts, 'services' | 'fileQuotaBytes'>;
@@ -82,7 +72,7 @@ async function attach(
       throw new AppError('not-found', `There is no such ${recordKind}.`);
     }
     await refuseBeyondQuota(tx, content.length, fileQuotaBytes);
-    await tx<FileRow>('files').insert({
+    await insertFile(tx, {
       id: file.fileId,
       record_id: recordId,
       name,
@@ -138,10 +128,7 @@ const EXTENSIONS: Readonly<Record<StoredFile['type'], RegExp>> = {
 
 /** @throws AppError `too-large` when all files together would take more than is set aside for them */
 async function refuseBeyondQuota(tx: Knex, bytes: number, quotaBytes: number): Promise<void> {
-  const { rows } = await tx.raw<{ rows: { taken: string | null }[] }>(
-    'SELECT sum(octet_length(content)) AS taken FROM files',
-  );
-  if (Number(rows[0]?.taken ?? 0) + bytes <= quotaBytes) return;
+  if ((await bytesOfFiles(tx)) + bytes <= quotaBytes) return;
   const mb = Math.round(quotaBytes / 1024 / 1024);
   const message = `The ${String(mb)} MB set aside for files are full; nothing was stored. Whoever runs the server can set more (FILES_MB).`;
   throw new AppError('too-large', message);
@@ -161,35 +148,4 @@ async function typeOf(
   }
   const what = found ? `a file of the kind ${found.ext}` : 'no file that can be recognized';
   throw new AppError('unsupported-media-type', `${name} is ${what}. ${wanted}`);
-}
-
-/** A file by its id; null when there is none. */
-export async function findFile(
-  db: Knex,
-  id: string,
-): Promise<Pick<FileRow, 'name' | 'type' | 'content'> | null> {
-  return (await db<FileRow>('files').where({ id }).first('name', 'type', 'content')) ?? null;
-}
-
-/**
- * A file whose row is not what the fact that attached it says, that is missing, or that no fact speaks of; null when all is well.
- * The log vouches for the facts.
- */
-export async function findStrayFile(db: Knex): Promise<string | null> {
-  const { rows } = await db.raw<{ rows: { id: string }[] }>(
-    `
-    SELECT coalesce(file.id::text, fact.body->>'fileId') AS id
-    FROM files file
-    FULL JOIN (
-      SELECT record_id, body FROM facts
-      WHERE kind = ANY (?)
-    ) fact ON fact.body->>'fileId' = file.id::text
-    WHERE (file.record_id, file.name, file.type, file.sha256, octet_length(file.content)::text,
-        encode(sha256(file.content), 'hex'))
-      IS DISTINCT FROM (fact.record_id, fact.body->>'name', fact.body->>'type', fact.body->>'sha256',
-        fact.body->>'sizeBytes', fact.body->>'sha256')
-    LIMIT 1`,
-    [[...FILE_KINDS]],
-  );
-  return rows[0]?.id ?? null;
 }

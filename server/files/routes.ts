@@ -7,14 +7,8 @@ import { idParameter } from '../http/problems';
 import { requirePerson } from '../http/session';
 import type { AppParts } from '../parts';
 import type { Accepted, Sent } from './files';
-import {
-  attachCertificate,
-  attachPhotograph,
-  CERTIFICATE,
-  FILE_BYTES,
-  findFile,
-  PHOTOGRAPH,
-} from './files';
+import { attachCertificate, attachPhotograph, CERTIFICATE, FILE_BYTES, PHOTOGRAPH } from './files';
+import { findFile } from './queries';
 
 /** Certificates of lots and photographs of flasks, kept in the database. */
 export function fileRoutes(parts: Pick<AppParts, 'services' | 'fileQuotaBytes'>): Router {

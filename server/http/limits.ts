@@ -6,6 +6,7 @@ import { nameKey } from '#core/people';
 import type { Services } from '../services';
 import type { AppParts } from '../parts';
 import { AppError } from './appError';
+import { countAttempt, forgetAttempts, takeAttemptBack } from './queries';
 
 const MINUTE_MS = 60_000;
 
@@ -34,29 +35,16 @@ class SharedCounter implements Store {
   async increment(key: string): Promise<ClientRateLimitInfo> {
     const now = this.#services.now();
     const expiresAt = new Date(now.getTime() + SIGN_IN_WINDOW_MS);
-    const { rows } = await this.#services.db.raw<{ rows: { hits: number; expires_at: Date }[] }>(
-      `INSERT INTO attempts AS known (key, hits, expires_at) VALUES (:key, 1, :expiresAt)
-       ON CONFLICT (key) DO UPDATE SET
-         hits = CASE WHEN known.expires_at <= :now THEN 1 ELSE known.hits + 1 END,
-         expires_at = CASE WHEN known.expires_at <= :now THEN EXCLUDED.expires_at ELSE known.expires_at END
-       RETURNING hits, expires_at`,
-      { key: this.prefix + key, now, expiresAt },
-    );
-    return { totalHits: rows[0]?.hits ?? 1, resetTime: rows[0]?.expires_at };
+    const counted = await countAttempt(this.#services.db, this.prefix + key, now, expiresAt);
+    return { totalHits: counted?.hits ?? 1, resetTime: counted?.expires_at };
   }
 
   async decrement(key: string): Promise<void> {
-    await this.#services
-      .db('attempts')
-      .where({ key: this.prefix + key })
-      .decrement('hits', 1);
+    await takeAttemptBack(this.#services.db, this.prefix + key);
   }
 
   async resetKey(key: string): Promise<void> {
-    await this.#services
-      .db('attempts')
-      .where({ key: this.prefix + key })
-      .delete();
+    await forgetAttempts(this.#services.db, this.prefix + key);
   }
 }
 

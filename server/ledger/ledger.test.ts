@@ -13,7 +13,7 @@ import type { NewFact, Problem, RunAnswer } from '#contract';
 import { verifyAudit } from '../audit/verify';
 import { NO_SURROUNDINGS } from './around';
 import { up } from '../database/migrations/007_rules';
-import { findStrayFile } from '../files/files';
+import { findStrayFile } from '../files/queries';
 import { addPerson } from '../people/accounts';
 import { createTestDatabase } from '../test-support/database';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';

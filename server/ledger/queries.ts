@@ -43,6 +43,12 @@ export async function findFactRows(
   return new Map(rows.map((row) => [row.id, row]));
 }
 
+/** How many facts there are. */
+export async function countFacts(db: Knex): Promise<number> {
+  const [row] = await db('facts').count<{ count: string }[]>();
+  return Number(row?.count);
+}
+
 /** The facts of several records, each record's in order. */
 export async function listFactsOf(
   db: Knex,

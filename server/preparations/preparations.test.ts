@@ -10,7 +10,7 @@ import type { BottleState, LotState, PreparedBottle } from '#core/reagent';
 import type { StoredFile } from '#core/record';
 import type { ListAnswer, NewFact, Problem } from '#contract';
 import { verifyAudit } from '../audit/verify';
-import { findStrayFile } from '../files/files';
+import { findStrayFile } from '../files/queries';
 import type { Client, TestLaboratory } from '../test-support/laboratory';
 import { foundTestLaboratory, lotBody, startTestApp } from '../test-support/laboratory';
 

@@ -3,7 +3,7 @@ import type { Problem } from '#contract';
 import { tolerantly } from '#contract';
 import type { Reach } from './reachability';
 import { noteReach } from './reachability';
-import { Refusal } from './refusal';
+import { Refusal } from '../ui/refusal';
 
 /** An answer of the server that says why not. */
 export class ProblemError extends Refusal {

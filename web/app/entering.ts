@@ -12,7 +12,7 @@ import { asFact } from '../outbox/outbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
 import { useAround } from './around';
 import { makeFact, seenWith } from './records';
-import { Refusal } from './refusal';
+import { Refusal } from '../ui/refusal';
 import { useSession } from './session';
 
 /** The version of a record before its first fact. */

@@ -115,5 +115,5 @@ export function makeFact(
     authorId,
     ...deviceStamp(),
     basedOn: isObservation(fact.kind) ? stored : version,
-  } as ProposedFact;
+  } as unknown as ProposedFact;
 }

@@ -22,7 +22,15 @@ interface Operation {
   readonly requestBody?: {
     readonly content: { readonly 'application/json': { readonly schema: object } };
   };
-  readonly responses: Readonly<Record<string, { readonly description: string }>>;
+  readonly responses: Readonly<
+    Record<
+      string,
+      {
+        readonly description: string;
+        readonly content?: Readonly<Record<string, { readonly schema?: object }>>;
+      }
+    >
+  >;
 }
 
 /** What a program can ask the server, made from the server's own description. */
@@ -73,6 +81,10 @@ interface OperationViewProps {
 
 function OperationView({ address, operation }: OperationViewProps) {
   const schema = operation.requestBody?.content['application/json'].schema;
+  const answer = Object.entries(operation.responses)
+    .filter(([status]) => status < '400')
+    .flatMap(([, { content = {} }]) => Object.values(content))
+    .find((described) => described.schema)?.schema;
   return (
     <section className="border-t-2 border-rule pt-3">
       <h2 className="font-mono text-lg font-semibold">{address}</h2>
@@ -98,16 +110,23 @@ function OperationView({ address, operation }: OperationViewProps) {
             ))}
           <Line term="refused">{problemsOf(operation)}</Line>
         </dl>
-        {schema && (
-          <details className="text-[15px]">
-            <summary className="min-h-10 font-semibold text-violet">What is sent</summary>
-            <pre className="max-h-96 overflow-auto rounded border border-rule bg-sheet p-3 font-mono text-[13px]">
-              {JSON.stringify(schema, null, 2)}
-            </pre>
-          </details>
-        )}
+        <div>
+          {schema && <Schema title="What is sent" schema={schema} />}
+          {answer && <Schema title="What comes back" schema={answer} />}
+        </div>
       </div>
     </section>
+  );
+}
+
+function Schema({ title, schema }: { readonly title: string; readonly schema: object }) {
+  return (
+    <details className="text-[15px]">
+      <summary className="min-h-10 font-semibold text-violet">{title}</summary>
+      <pre className="max-h-96 overflow-auto rounded border border-rule bg-sheet p-3 font-mono text-[13px]">
+        {JSON.stringify(schema, null, 2)}
+      </pre>
+    </details>
   );
 }
 

@@ -8,7 +8,7 @@ import { parseDecimal, roundSignificant } from '#core/measurement';
 import { Unanswerable } from '#core/problem';
 import { methodSchema } from '#contract';
 import { Loading } from '../app/Loading';
-import { Refusal } from '../app/refusal';
+import { Refusal } from '../ui/refusal';
 import { useAddToRecord, useBeginRecord } from '../app/entering';
 import { useRecords } from '../app/records';
 import { Button } from '../ui/Button';

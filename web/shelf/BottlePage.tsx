@@ -16,7 +16,7 @@ import { Facts } from '../ui/Facts';
 import { HazardMarks } from '../ui/HazardMarks';
 import { Page } from '../ui/Page';
 import { StandingMark } from '../ui/Standing';
-import { UseSwitch } from '../ui/UseSwitch';
+import { UseSwitch } from '../app/UseSwitch';
 import { capitalized, dateText, Molarity } from '../ui/typeset';
 import { BottleDrawing } from './BottleDrawing';
 import { CorrectBottleDialog } from './CorrectBottleDialog';

@@ -13,7 +13,7 @@ import { CorrectionList } from '../ui/CorrectionList';
 import { Page } from '../ui/Page';
 import { Table } from '../ui/Table';
 import { dateText } from '../ui/typeset';
-import { UseSwitch } from '../ui/UseSwitch';
+import { UseSwitch } from '../app/UseSwitch';
 import { EquipmentFormOf } from './EquipmentFormOf';
 import { CalibrationForm } from './CalibrationForm';
 import { GravimetricForm } from './GravimetricForm';

@@ -27,7 +27,7 @@ import { FormError } from '../ui/FormError';
 import { HazardMarks } from '../ui/HazardMarks';
 import { Page } from '../ui/Page';
 import { capitalized, ChemicalFormula, clockText, dateText, instantText } from '../ui/typeset';
-import { UseSwitch } from '../ui/UseSwitch';
+import { UseSwitch } from '../app/UseSwitch';
 import { useReadAnew } from '../app/useReadAnew';
 import { LotForm } from './LotForm';
 import { leftText } from './wording';

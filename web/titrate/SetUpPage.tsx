@@ -12,7 +12,7 @@ import { may } from '#core/rights';
 import type { RunReferences, StandardChoice } from '#core/titration';
 import { adviceAgainst, checkRunStart } from '#core/titration';
 import { Loading } from '../app/Loading';
-import { Refusal } from '../app/refusal';
+import { Refusal } from '../ui/refusal';
 import { useBeginRecord } from '../app/entering';
 import { useRecords, useRuns } from '../app/records';
 import { useSession } from '../app/session';

@@ -2,7 +2,7 @@ import { valibotResolver } from '@hookform/resolvers/valibot';
 import type { DefaultValues, FieldPath, FieldValues, RegisterOptions } from 'react-hook-form';
 import { useForm } from 'react-hook-form';
 import type * as v from 'valibot';
-import { Refusal } from '../app/refusal';
+import { Refusal } from './refusal';
 
 /**
  * A form that the contract's schema checks before it is sent, and that shows what the server says at the fields

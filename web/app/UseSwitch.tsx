@@ -1,12 +1,12 @@
 import type { Id } from '#core/grammar';
 import { useState } from 'react';
 import type { Withdrawal } from '#core/record';
-import { useAddToRecord } from '../app/entering';
-import { usePersonName } from '../app/records';
-import { useSession } from '../app/session';
-import { Button } from './Button';
-import { ReasonDialog } from './ReasonDialog';
-import { instantText } from './typeset';
+import { useAddToRecord } from './entering';
+import { usePersonName } from './records';
+import { useSession } from './session';
+import { Button } from '../ui/Button';
+import { ReasonDialog } from '../ui/ReasonDialog';
+import { instantText } from '../ui/typeset';
 
 /** What taking something out of use is called, by what it is. */
 const WORDS = {

@@ -1,0 +1,32 @@
+import type { Knex } from 'knex';
+
+interface Attempts {
+  readonly hits: number;
+  readonly expires_at: Date;
+}
+
+/** Counts one more attempt under a key; what was counted before its time ran out is forgotten. */
+export async function countAttempt(
+  db: Knex,
+  key: string,
+  now: Date,
+  expiresAt: Date,
+): Promise<Attempts | undefined> {
+  const { rows } = await db.raw<{ rows: Attempts[] }>(
+    `INSERT INTO attempts AS known (key, hits, expires_at) VALUES (:key, 1, :expiresAt)
+     ON CONFLICT (key) DO UPDATE SET
+       hits = CASE WHEN known.expires_at <= :now THEN 1 ELSE known.hits + 1 END,
+       expires_at = CASE WHEN known.expires_at <= :now THEN EXCLUDED.expires_at ELSE known.expires_at END
+     RETURNING hits, expires_at`,
+    { key, now, expiresAt },
+  );
+  return rows[0];
+}
+
+export async function takeAttemptBack(db: Knex, key: string): Promise<void> {
+  await db('attempts').where({ key }).decrement('hits', 1);
+}
+
+export async function forgetAttempts(db: Knex, key: string): Promise<void> {
+  await db('attempts').where({ key }).delete();
+}
