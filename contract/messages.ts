@@ -1,5 +1,5 @@
-import type { Plain, PlainDate } from '#core/grammar';
 import * as v from 'valibot';
+import type { Plain, PlainDate } from '#core/grammar';
 import type { LabelSheet } from '#core/label';
 import { fitsOnPage } from '#core/label';
 import type { Laboratory, LaboratoryState } from '#core/laboratory';

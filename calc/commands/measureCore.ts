@@ -1,7 +1,7 @@
-import type { Id } from '#core/grammar';
 import { all, create } from 'mathjs';
 import { balance, molarMass, parseEquation } from '#core/chemistry';
 import { AcidBaseCurve } from '#core/equilibrium';
+import type { Id } from '#core/grammar';
 import type { Component, Expression, Input, Unit } from '#core/measurement';
 import type { MeasuringVessel, PlannerShelf, Wish } from '#core/preparation';
 import { planRoutes } from '#core/preparation';

@@ -1,5 +1,5 @@
-import type { Stored } from './stored';
 import { parseAbsolute, parseDate, toCalendarDate } from '@internationalized/date';
+import type { Stored } from './stored';
 
 /** A calendar day without time or zone, `2026-11-24`. Such strings compare in the order of time. */
 export type PlainDate = Stored<'date'>;

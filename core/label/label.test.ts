@@ -1,7 +1,7 @@
-import { decimalText } from '#core/measurement';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { paperUnitsOf } from '#core/laboratory';
+import { decimalText } from '#core/measurement';
 import { lotOf, standardBottle } from '../test-support/preparations';
 import { references } from '../test-support/runs';
 import type { LabelSheet } from './index';

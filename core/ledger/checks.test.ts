@@ -1,5 +1,5 @@
-import type { Plain } from '#core/grammar';
 import { describe, expect, test } from 'vitest';
+import type { Plain } from '#core/grammar';
 import type { EquipmentState } from '#core/metrology';
 import type { BottleState, LotState } from '#core/reagent';
 import type { Fact } from '#core/record';

@@ -1,4 +1,3 @@
-import { stored, idOf } from '../test-support/stored';
 import { expect, test } from 'vitest';
 import type { Fact } from '#core/record';
 import { judgeRun, titrantTakenMl } from '#core/titration';
@@ -11,6 +10,7 @@ import {
   RunScript,
 } from '../test-support/runs';
 import { KHP_PLAN, lotOf, PreparationScript } from '../test-support/preparations';
+import { stored, idOf } from '../test-support/stored';
 import {
   areSolutionsRelated,
   beginsRecord,

@@ -1,6 +1,6 @@
-import { decimalText } from '#core/measurement';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { decimalText } from '#core/measurement';
 import type { Component } from './component';
 import type { Expression } from './expression';
 import {

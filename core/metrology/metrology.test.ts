@@ -1,8 +1,8 @@
-import { stored, idOf } from '../test-support/stored';
-import { plainDate } from '#core/grammar';
 import { describe, expect, test } from 'vitest';
+import { plainDate } from '#core/grammar';
 import { combineComponents, decimalText } from '#core/measurement';
 import { balance, burette } from '../test-support/runs';
+import { stored, idOf } from '../test-support/stored';
 import type { Balance, EquipmentState } from './index';
 import {
   buretteReading,

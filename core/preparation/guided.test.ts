@@ -1,9 +1,8 @@
-import { stored, idOf } from '../test-support/stored';
-import { plainDate } from '#core/grammar';
-import { decimalText } from '#core/measurement';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { CATALOGUE, findSubstance } from '#core/chemistry';
+import { plainDate } from '#core/grammar';
+import { decimalText } from '#core/measurement';
 import type { EquipmentState } from '#core/metrology';
 import type { AroundFact } from '../ledger';
 import { checkFact } from '../ledger';
@@ -19,6 +18,7 @@ import {
 } from '../test-support/preparations';
 import type { Pin, PreparationFact, PreparationPlan, PreparationState } from './index';
 import type { BottleState } from '../reagent';
+import { stored, idOf } from '../test-support/stored';
 import {
   bottleOf,
   checkBottling,

@@ -1,10 +1,10 @@
-import { idOf, stored } from '../test-support/stored';
-import { plainDate } from '#core/grammar';
-import { decimalText } from '#core/measurement';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { plainDate } from '#core/grammar';
+import { decimalText } from '#core/measurement';
 import type { Lot, LotState } from '#core/reagent';
 import { balance, khpLot, lotState } from '../test-support/runs';
+import { idOf, stored } from '../test-support/stored';
 import type { MeasuringVessel, PlannerShelf, Wish } from './index';
 import { plannerShelf, planRoutes, whatWouldHalve } from './index';
 

@@ -1,7 +1,7 @@
-import { stored } from '../test-support/stored';
 import { expect, test } from 'vitest';
 import { addToDate, daysBetween, isPlainDate, plainDateAt, plainDate } from '#core/grammar';
 import { khpLot, references } from '../test-support/runs';
+import { stored } from '../test-support/stored';
 import { freshnessOf, lotMolarMass, suggestValidUntil } from './index';
 
 const { bottle } = references();

@@ -1,9 +1,9 @@
-import { idOf } from '../test-support/stored';
 import { expect, test } from 'vitest';
 import type { Fact } from './fact';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
-import { enteredAt, isTimeDoubtful } from './fact';
 import { currentSchemaVersion, upcast } from '#core/ledger';
+import { enteredAt, isTimeDoubtful } from './fact';
+import { idOf } from '../test-support/stored';
 import { upcastBy } from './upcast';
 
 const fact: Fact = {

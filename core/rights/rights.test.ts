@@ -1,5 +1,5 @@
-import { idOf } from '../test-support/stored';
 import { expect, test } from 'vitest';
+import { idOf } from '../test-support/stored';
 import type { Action, Right } from './index';
 import { may, RIGHTS, whyNot } from './index';
 

@@ -1,9 +1,9 @@
-import { idOf } from './stored';
 import { plainDate } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { AroundFact, PlainStates } from '#core/ledger';
 import type { RecordHead } from '#core/record';
 import type { Author } from '#core/rights';
+import { idOf } from './stored';
 
 /** Somebody who may do everything. */
 const CHIEF: Author = { id: idOf('ines'), rights: ['certify', 'register', 'manage'] };

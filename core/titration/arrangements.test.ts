@@ -1,8 +1,7 @@
-import { stored, idOf } from '../test-support/stored';
-import { plainDate } from '#core/grammar';
-import { decimalText } from '#core/measurement';
 import { describe, expect, test } from 'vitest';
+import { plainDate } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { decimalText } from '#core/measurement';
 import type { BottleState } from '#core/reagent';
 import {
   aliquots,
@@ -13,6 +12,7 @@ import {
   references,
   RunScript,
 } from '../test-support/runs';
+import { stored, idOf } from '../test-support/stored';
 import type { RunFactBodies } from './index';
 import {
   checkRunFact,

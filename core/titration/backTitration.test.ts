@@ -1,12 +1,12 @@
-import { idOf } from '../test-support/stored';
-import { decimalText } from '#core/measurement';
-import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { excessRatioOfMethod, moleRatioOfMethod } from '#core/chemistry';
 import { explainRun } from '#core/explanation';
+import { plainDate } from '#core/grammar';
+import { decimalText } from '#core/measurement';
 import type { RunScript } from '../test-support/runs';
 import { aliquots, bottleOf, made, methodOf, pipetteOf } from '../test-support/runs';
+import { idOf } from '../test-support/stored';
 import type { RunReferences, RunState } from './index';
 import {
   assessFlaskIncident,

@@ -1,4 +1,3 @@
-import { idOf } from '../test-support/stored';
 import type { Plain } from '#core/grammar';
 import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
@@ -7,6 +6,7 @@ import type { RunFact, RunFactBodies, RunState } from '#core/titration';
 import { isObservation, restsOn } from '../ledger';
 import { factsSeenBy } from '../record';
 import { concordantSeries, RunScript } from '../test-support/runs';
+import { idOf } from '../test-support/stored';
 import {
   certificationFindings,
   checkRunFact,

@@ -1,11 +1,11 @@
-import { idOf } from '../test-support/stored';
-import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { plainDate } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { AcidBaseCurve } from '../equilibrium';
 import { explainRun } from '../explanation';
 import { methodOf, references, RunScript } from '../test-support/runs';
+import { idOf } from '../test-support/stored';
 import { checkRunFact, curveEndsOf, issueCertificate, judgeRun } from './index';
 
 const MASS_G = 0.48;

@@ -1,5 +1,3 @@
-import { idOf, stored } from '../test-support/stored';
-import { decimalText } from '#core/measurement';
 import type { Plain } from '#core/grammar';
 import { plainDate } from '#core/grammar';
 import { describe, expect, test } from 'vitest';
@@ -13,8 +11,10 @@ import {
   rulesAt,
   UNWRITTEN_RULES,
 } from '#core/laboratory';
+import { decimalText } from '#core/measurement';
 import type { RunReferences } from './index';
 import { concordantSeries, khpLot, methodOf, references, RunScript } from '../test-support/runs';
+import { idOf, stored } from '../test-support/stored';
 import {
   adviceAgainst,
   certificationFindings,

@@ -1,6 +1,6 @@
-import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { plainDate } from '#core/grammar';
 import type { RunFact, RunFactBodies, RunState } from '#core/titration';
 import type { Attempt } from '../test-support/attempts';
 import { attempts, bodyOf, SCRIPTS } from '../test-support/attempts';

@@ -1,10 +1,10 @@
-import { idOf, stored } from '../test-support/stored';
-import { decimalText } from '#core/measurement';
-import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { plainDate } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { decimalText } from '#core/measurement';
 import { balance, burette, concordantSeries, references, RunScript } from '../test-support/runs';
+import { idOf, stored } from '../test-support/stored';
 import {
   assessFlaskIncident,
   buretteChecks,

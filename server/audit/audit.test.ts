@@ -1,4 +1,3 @@
-import { idOf } from '../../core/test-support/stored';
 import { appendFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -6,6 +5,7 @@ import { pino } from 'pino';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest';
 import type { Fact } from '#core/record';
+import { idOf } from '../../core/test-support/stored';
 import { durably } from '../database/durably';
 import { appendFact } from '../ledger/append';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';

@@ -1,6 +1,6 @@
-import type { Id } from '#core/grammar';
 import type { ErrorRequestHandler, Request, RequestHandler } from 'express';
 import * as v from 'valibot';
+import type { Id } from '#core/grammar';
 import type { Problem } from '#contract';
 import { id } from '#contract';
 import { AppError, toAppError } from './appError';

@@ -1,10 +1,10 @@
-import type { PlainDate } from '#core/grammar';
 import type { Knex } from 'knex';
 import { labelOf } from '#core/label';
 import { DEFAULT_HOUSE_RULES, paperUnitsOf } from '#core/laboratory';
 import type { BottleState, Parent } from '#core/reagent';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
+import type { PlainDate } from '#core/grammar';
 import type { LabelsRequest } from '#contract';
 import { durably } from '../database/durably';
 import { lockAndOpen, makeServerFact, storeNext } from '../ledger/append';

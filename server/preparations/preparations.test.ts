@@ -1,5 +1,3 @@
-import { stored } from '../../core/test-support/stored';
-import type { Plain } from '#core/grammar';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
@@ -8,7 +6,9 @@ import type { PreparationPlan, PreparationState } from '#core/preparation';
 import { stepsOf } from '#core/preparation';
 import type { BottleState, LotState, PreparedBottle } from '#core/reagent';
 import type { StoredFile } from '#core/record';
+import type { Plain } from '#core/grammar';
 import type { ListAnswer, NewFact, Problem } from '#contract';
+import { stored } from '../../core/test-support/stored';
 import { verifyAudit } from '../audit/verify';
 import { findStrayFile } from '../files/queries';
 import type { Client, TestLaboratory } from '../test-support/laboratory';

@@ -1,5 +1,5 @@
-import type { Id } from '#core/grammar';
 import { useState } from 'react';
+import type { Id } from '#core/grammar';
 import type { Withdrawal } from '#core/record';
 import { useAddToRecord } from './entering';
 import { usePersonName } from './records';

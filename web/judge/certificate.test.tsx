@@ -1,12 +1,12 @@
-import { idOf } from '../../core/test-support/stored';
-import { plainDate } from '#core/grammar';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { expect, test } from 'vitest';
+import { plainDate } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { issueCertificate, judgeRun } from '#core/titration';
 import { references, RunScript } from '../../core/test-support/runs';
+import { idOf } from '../../core/test-support/stored';
 import { CertificateView } from './CertificateView';
 
 /** What a reader sees of a certificate under these rules. */

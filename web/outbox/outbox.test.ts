@@ -1,10 +1,10 @@
-import { stored } from '../../core/test-support/stored';
 import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
 import { v7 as uuidv7 } from 'uuid';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import type { Fact } from '#core/record';
 import type { Problem, ProposedFact } from '#contract';
+import { stored } from '../../core/test-support/stored';
 import { Outbox } from './outbox';
 
 const INES = uuidv7();

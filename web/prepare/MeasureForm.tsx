@@ -1,5 +1,5 @@
-import type { DecimalText } from '#core/measurement';
 import { useEffect, useRef, useState } from 'react';
+import type { DecimalText } from '#core/measurement';
 import { parseDecimal, ZERO } from '#core/measurement';
 import type { Balance } from '#core/metrology';
 import type { Quantity, StepState } from '#core/preparation';

@@ -1,4 +1,3 @@
-import type { Id } from '#core/grammar';
 import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import * as v from 'valibot';
@@ -6,6 +5,7 @@ import type { Method } from '#core/chemistry';
 import { CATALOGUE, findMethod, moleRatioOfMethod } from '#core/chemistry';
 import { parseDecimal, roundSignificant } from '#core/measurement';
 import { Unanswerable } from '#core/problem';
+import type { Id } from '#core/grammar';
 import { methodSchema } from '#contract';
 import { Loading } from '../app/Loading';
 import { Refusal } from '../ui/refusal';

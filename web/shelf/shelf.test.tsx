@@ -1,12 +1,12 @@
-import { stored, idOf } from '../../core/test-support/stored';
-import { plainDate } from '#core/grammar';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { expect, test } from 'vitest';
+import { plainDate } from '#core/grammar';
 import type { RunSummary } from '#core/ledger';
 import { stockLeft, summarizeRun } from '#core/ledger';
 import type { BottleState, Freshness } from '#core/reagent';
 import { freshnessOf } from '#core/reagent';
 import { concordantSeries, references } from '../../core/test-support/runs';
+import { stored, idOf } from '../../core/test-support/stored';
 import type { Stock } from '../app/stock';
 import { nextCode } from '../prepare/nextCode';
 import { StandingMark } from '../ui/Standing';

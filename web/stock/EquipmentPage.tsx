@@ -1,7 +1,7 @@
-import type { PlainDate } from '#core/grammar';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { Link } from 'react-router';
+import type { PlainDate } from '#core/grammar';
 import type { Equipment, EquipmentState } from '#core/metrology';
 import { isCalibrationOverdue } from '#core/metrology';
 import { may } from '#core/rights';

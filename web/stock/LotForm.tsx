@@ -1,7 +1,7 @@
-import type { Plain } from '#core/grammar';
 import { useState } from 'react';
 import { CATALOGUE, findSubstance } from '#core/chemistry';
 import type { Lot, LotState } from '#core/reagent';
+import type { Plain } from '#core/grammar';
 import { lotSchema } from '#contract';
 import { useSession } from '../app/session';
 import {

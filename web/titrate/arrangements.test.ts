@@ -1,5 +1,5 @@
-import { plainDate } from '#core/grammar';
 import { expect, test } from 'vitest';
+import { plainDate } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { bottleOf, khpLot, made } from '../../core/test-support/runs';

@@ -1,4 +1,3 @@
-import { idOf } from '../../core/test-support/stored';
 import fc from 'fast-check';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { MemoryRouter } from 'react-router';
@@ -10,6 +9,7 @@ import { nominalMolPerL } from '#core/reagent';
 import { factsSeenBy } from '#core/record';
 import { attempts, bodyOf, SCRIPTS } from '../../core/test-support/attempts';
 import type { RunScript } from '../../core/test-support/runs';
+import { idOf } from '../../core/test-support/stored';
 import { ReplicateTable } from '../judge/ReplicateTable';
 import { BuretteDrawing } from './BuretteDrawing';
 import { FlaskColumn } from './FlaskColumn';
