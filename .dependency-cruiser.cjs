@@ -27,10 +27,10 @@ module.exports = {
       },
     },
     {
-      name: 'contract-imports-core-and-valibot',
+      name: 'contract-imports-core-valibot-and-uuid',
       severity: 'error',
       from: { path: '^contract/', pathNot: '\\.test\\.ts$' },
-      to: { pathNot: ['^contract/', '^core/', 'node_modules/valibot/'] },
+      to: { pathNot: ['^contract/', '^core/', 'node_modules/valibot/', 'node_modules/uuid/'] },
     },
     {
       name: 'calc-imports-core-contract-and-valibot',

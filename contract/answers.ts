@@ -4,7 +4,8 @@ import type { Certificate, RunFact, RunReferences } from '#core/titration';
 import { methodSchema } from './catalogue';
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema } from './houseRules';
-import type { LiveEvent, RunAnswer, SessionAnswer } from './messages';
+import type { ListAnswer, ListKind, LiveEvent, RunAnswer, SessionAnswer } from './messages';
+import type { SchemaOf } from './records';
 import { balanceSchema, buretteSchema } from './records';
 import {
   bottleState,
@@ -15,9 +16,6 @@ import {
   lotState,
   personState,
 } from './states';
-
-/** A schema that describes a type whole, checked by the compiler. */
-type SchemaOf<T> = v.GenericSchema<unknown, T>;
 
 const text = v.string();
 const number = v.number();
@@ -43,15 +41,17 @@ export const sessionAnswer = v.variant('kind', [
 
 export const sessionsEnded = v.strictObject({ ended: number });
 
-/** The records of one kind. */
-export function listAnswer<State>(state: SchemaOf<State>) {
-  return v.strictObject({ records: v.array(state) });
-}
+/** The records of each kind. */
+// One for each kind of the table: the compiler does not follow it through the loop.
+export const LIST_ANSWERS = Object.fromEntries(
+  Object.entries<v.GenericSchema>(LIST_SCHEMAS).map(([kind, state]) => [
+    kind,
+    v.strictObject({ records: v.array(state) }),
+  ]),
+) as unknown as { readonly [K in ListKind]: SchemaOf<ListAnswer<K>> };
 
 /** The records of some kind: the path says of which. */
-export const anyListAnswer = v.union(
-  (Object.values(LIST_SCHEMAS) as readonly v.GenericSchema[]).map((state) => listAnswer(state)),
-);
+export const anyListAnswer = v.union(Object.values<v.GenericSchema>(LIST_ANSWERS));
 
 const references = v.strictObject({
   method: methodSchema,

@@ -9,12 +9,19 @@ import {
   bottleSchema,
   buretteSchema,
   certifyRequestSchema,
+  exactly,
+  factSchema,
   firstAccountSchema,
+  liveEvent,
   lotSchema,
   newPersonSchema,
   PROBLEM_STATUS,
   proposedFactSchema,
+  reason,
+  sessionAnswer,
+  tolerantly,
 } from './index';
+import { storedFileSchema } from './states';
 
 const lot = {
   substanceId: 'potassium-hydrogen-phthalate',
@@ -395,4 +402,34 @@ test('every problem has a status that says whose fault it is', () => {
     expect(status).toBeGreaterThanOrEqual(400);
     expect(status).toBeLessThan(600);
   }
+});
+
+describe('an answer', () => {
+  const event = { kind: 'fact', recordKind: 'lot', recordId: 'r', version: 3 };
+  const stored = { sequence: 1, recordedAt: '2026-03-02T08:00:00.000Z' };
+  const fact = envelope('lot.opened', { openedOn: '2026-03-02' }, stored);
+
+  test.each([
+    ['as it is described', liveEvent, event, [true, true]],
+    ['with something more', liveEvent, { ...event, since: 'noon' }, [false, true]],
+    ['of a kind that came later', liveEvent, { kind: 'file', fileId: 'f' }, [false, true]],
+    ['of a known kind that lacks something', liveEvent, { kind: 'fact' }, [false, false]],
+    ['without its kind', liveEvent, { version: 3 }, [false, false]],
+    ['a session of which half is missing', sessionAnswer, { kind: 'signed-in' }, [false, false]],
+    ['a fact', factSchema, fact, [true, true]],
+    ['a fact without its number', factSchema, { ...fact, sequence: undefined }, [false, false]],
+  ])('%s', (_, schema, sent, passes) => {
+    expect(
+      [exactly<unknown>(schema), tolerantly<unknown>(schema)].map((one) => v.is(one, sent)),
+    ).toEqual(passes);
+  });
+
+  test('a word that is new is let pass, and what nobody would enter today is no fault of what was entered', () => {
+    const file = { fileId: 'f', name: 'n', type: 'image/webp', sizeBytes: 1, sha256: 's' };
+    const schema = v.strictObject({ file: storedFileSchema, reason });
+    const sent = { file, reason: '' };
+    expect(v.is(tolerantly(schema), sent)).toBe(true);
+    expect(v.is(exactly(schema), sent)).toBe(false);
+    expect(v.is(exactly(schema), { ...sent, file: { ...file, type: 'image/png' } })).toBe(true);
+  });
 });

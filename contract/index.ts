@@ -37,7 +37,7 @@ export {
 } from './messages';
 export {
   descriptionAnswer,
-  listAnswer,
+  LIST_ANSWERS,
   liveEvent,
   preparationAnswer,
   runAnswer,
@@ -46,7 +46,8 @@ export {
 } from './answers';
 export { exactly, tolerantly } from './shape';
 export type { ListStates } from './states';
-export { factSchema, LIST_SCHEMAS } from './states';
+export { newId } from './newId';
+export { factSchema } from './states';
 export type { Route } from './routes';
 export { ROUTES } from './routes';
 export type { FieldProblem, Problem, ProblemCode } from './problem';

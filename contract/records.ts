@@ -33,7 +33,7 @@ import {
 import { houseRulesSchema } from './houseRules';
 
 /** A schema whose output is exactly a type of core, checked by the compiler. */
-type SchemaOf<T> = v.GenericSchema<unknown, T>;
+export type SchemaOf<T> = v.GenericSchema<unknown, T>;
 
 const optionalReason = v.nullable(reason);
 

@@ -10,7 +10,8 @@ type Part =
   | { readonly type: 'strict_tuple' | 'tuple'; readonly items: [v.GenericSchema] }
   | { readonly type: 'nullable'; readonly wrapped: v.GenericSchema }
   | { readonly type: 'optional'; readonly wrapped: v.GenericSchema; readonly default: unknown }
-  | { readonly type: 'variant' | 'union'; readonly options: readonly v.GenericSchema[] }
+  | { readonly type: 'variant'; readonly key: string; readonly options: readonly Choice[] }
+  | { readonly type: 'union'; readonly options: readonly v.GenericSchema[] }
   | {
       readonly type: 'record';
       readonly key: v.GenericSchema<string, string>;
@@ -21,6 +22,12 @@ type Part =
 
 type Parts = Readonly<Record<string, v.GenericSchema>>;
 
+/** One of a variant: an object whose key is a literal. */
+type Choice = v.LooseObjectSchema<
+  Readonly<Record<string, v.LiteralSchema<string, undefined>>>,
+  undefined
+>;
+
 /**
  * The shape of what a schema lets pass, without what it asks of whoever enters it: what is on record passed the rules of its
  * day. A tolerant shape takes further entries and words that are new: a newer server must not break an open page.
@@ -28,8 +35,16 @@ type Parts = Readonly<Record<string, v.GenericSchema>>;
  * @throws RangeError for a kind of schema that no shape is known of
  */
 function shapeOf<Out>(schema: v.GenericSchema<unknown, Out>, how: Strictness) {
-  return shape(schema, how) as v.GenericSchema<unknown, Out>;
+  const known = SHAPES[how].get(schema) ?? shape(schema, how);
+  SHAPES[how].set(schema, known);
+  return known as v.GenericSchema<unknown, Out>;
 }
+
+/** Shapes that have been made: answers come often. */
+const SHAPES = {
+  exact: new WeakMap<object, v.GenericSchema>(),
+  tolerant: new WeakMap<object, v.GenericSchema>(),
+};
 
 function shape(schema: v.GenericSchema, how: Strictness): v.GenericSchema {
   if ('pipe' in schema) return shape((schema.pipe as [v.GenericSchema])[0], how);
@@ -54,12 +69,12 @@ function shape(schema: v.GenericSchema, how: Strictness): v.GenericSchema {
       return v.nullable(inner(part.wrapped));
     case 'optional':
       return v.optional(inner(part.wrapped), part.default as never);
-    case 'variant':
-    case 'union': {
-      const options = part.options.map(inner);
-      const others = how === 'tolerant' && part.type === 'variant' ? [v.looseObject({})] : [];
-      return v.union([...options, ...others]);
+    case 'variant': {
+      const known = v.variant(part.key, part.options.map(inner) as [Choice]);
+      return how === 'exact' ? known : v.union([known, anotherThan(part)]);
     }
+    case 'union':
+      return v.union(part.options.map(inner));
     case 'record':
       return v.record(part.key, inner(part.value));
     case 'picklist':
@@ -73,6 +88,17 @@ function shape(schema: v.GenericSchema, how: Strictness): v.GenericSchema {
     default:
       throw new RangeError(`no shape is known of ${schema.type}`);
   }
+}
+
+/** A variant that came later: what it is called is none of those that are known. */
+function anotherThan({ key, options }: Extract<Part, { type: 'variant' }>): v.GenericSchema {
+  const known = options.map(({ entries }) => entries[key]?.literal);
+  return v.looseObject({
+    [key]: v.pipe(
+      v.string(),
+      v.check((name) => !known.includes(name), 'This one is known, and made otherwise.'),
+    ),
+  });
 }
 
 /** The exact shape, for the description and the tests. */

@@ -10,6 +10,7 @@ import type { Fact, Provenance, StoredFile } from '#core/record';
 import { methodSchema, stepWork } from './catalogue';
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema } from './houseRules';
+import type { SchemaOf } from './records';
 import {
   bottleSchema,
   calibrationSchema,
@@ -20,9 +21,6 @@ import {
   planSchema,
   rights,
 } from './records';
-
-/** A schema that describes a type of core whole, checked by the compiler. */
-type SchemaOf<T> = v.GenericSchema<unknown, T>;
 
 const text = v.string();
 const number = v.number();

@@ -1,5 +1,4 @@
 import * as v from 'valibot';
-import { newId } from '../server/newId';
 import { findMethod } from '#core/chemistry';
 import type { Id, Plain, PlainDate } from '#core/grammar';
 import { addToDate, plainDateAt } from '#core/grammar';
@@ -8,7 +7,7 @@ import { currentSchemaVersion, recordKindOf } from '#core/ledger';
 import type { RunState } from '#core/titration';
 import type { PersonState } from '#core/people';
 import type { ClientFactBody, NewFact } from '#contract';
-import { proposedFactSchema } from '#contract';
+import { newId, proposedFactSchema } from '#contract';
 import { appendFact, foundLaboratory } from '../server/ledger/append';
 import { findProjection } from '../server/ledger/queries';
 import { findRun } from '../server/ledger/references';

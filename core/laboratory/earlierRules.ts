@@ -37,7 +37,7 @@ interface WithRules {
 }
 
 /** Adds to the rules in a body those that came in one lot, as it was done before they could be set. */
-export function rulesOfLot(lot: number): UpcastStep {
+export function rulesOfLot(lot: number): (body: unknown) => WithRules {
   const added = Object.fromEntries(
     HOUSE_RULES.filter(({ since }) => since === lot).map(({ key, before }) => [key, before]),
   );

@@ -1,7 +1,8 @@
-import type { Id } from '#core/grammar';
 import { createHash } from 'node:crypto';
 import { fileTypeFromBuffer } from 'file-type';
 import type { Knex } from 'knex';
+import type { Id } from '#core/grammar';
+import { newId } from '#contract';
 import type { Fact, StoredFile } from '#core/record';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
@@ -10,7 +11,6 @@ import { AppError } from '../http/appError';
 import { lockAndOpen, makeServerFact, storeNext } from '../ledger/append';
 import { recordOf } from '../ledger/references';
 import type { AppParts } from '../parts';
-import { newId } from '../newId';
 import { bytesOfFiles, insertFile } from './queries';
 
 /** What a file of some use may be, and the sentence that asks for it. */

@@ -1,4 +1,3 @@
-import type { Id } from '#core/grammar';
 import type { Knex } from 'knex';
 import type { Laboratory } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
@@ -9,7 +8,9 @@ import { objections } from '#core/record';
 import type { Author } from '#core/rights';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
+import type { Id } from '#core/grammar';
 import type { ProposedFact } from '#contract';
+import { newId } from '#contract';
 import { auditEntryOfFact } from '../audit/entry';
 import { canonicalText } from '../audit/text';
 import { durably } from '../database/durably';
@@ -22,7 +23,6 @@ import { projectionOf } from './project';
 import { edgesOf, lockRecords, storeFacts } from './queries';
 import type { LoadedRecord, Opened } from './references';
 import { openRecords, recordOf, referencesFor } from './references';
-import { newId } from '../newId';
 
 /** What an append did: `isNew` is false when the same fact was there already. */
 export interface Appended {

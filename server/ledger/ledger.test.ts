@@ -1,4 +1,3 @@
-import { newId } from '../newId';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import { findMethod } from '#core/chemistry';
@@ -10,6 +9,7 @@ import { currentSchemaVersion } from '#core/ledger';
 import { RIGHTS } from '#core/rights';
 import { foldRun, openConflicts } from '#core/titration';
 import type { NewFact, Problem, RunAnswer } from '#contract';
+import { newId } from '#contract';
 import { verifyAudit } from '../audit/verify';
 import { NO_SURROUNDINGS } from './around';
 import { up } from '../database/migrations/007_rules';

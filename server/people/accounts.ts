@@ -1,5 +1,6 @@
 import { randomInt } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
+import { newId } from '#contract';
 import type { Laboratory } from '#core/laboratory';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
@@ -24,7 +25,6 @@ import {
   replaceSecret,
   takeSecret,
 } from './queries';
-import { newId } from '../newId';
 
 /** Argon2id with the library's defaults: 19 MiB, two passes (OWASP's minimum). */
 function hashPassword(password: string): Promise<string> {

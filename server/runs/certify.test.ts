@@ -1,4 +1,3 @@
-import { idOf } from '../../core/test-support/stored';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
 import { addToDate, plainDate } from '#core/grammar';
@@ -6,6 +5,8 @@ import type { BottleState } from '#core/reagent';
 import type { Certificate } from '#core/titration';
 import { issueCertificate, judgeRun } from '#core/titration';
 import type { CertifyRequest, Problem } from '#contract';
+import { newId } from '#contract';
+import { idOf } from '../../core/test-support/stored';
 import { findProjection } from '../ledger/queries';
 import { findRun } from '../ledger/references';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
@@ -34,8 +35,8 @@ const services = () => ({ db: laboratory.database.db, now: () => new Date() });
 
 function decision(changes: Partial<CertifyRequest> = {}): CertifyRequest {
   return {
-    factId: idOf(uuidv7()),
-    bottleFactId: idOf(uuidv7()),
+    factId: newId(),
+    bottleFactId: newId(),
     deviceId: null,
     deviceTime: new Date().toISOString(),
     clockOffsetMs: null,

@@ -1,5 +1,3 @@
-import { newId } from '../newId';
-import type { Plain, PlainDate } from '#core/grammar';
 import { once } from 'node:events';
 import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
@@ -8,12 +6,14 @@ import { pino } from 'pino';
 import request from 'supertest';
 import type TestAgent from 'supertest/lib/agent';
 import { v7 as uuidv7 } from 'uuid';
-import { addToDate, plainDateAt, plainDate } from '#core/grammar';
+import type { Plain, PlainDate } from '#core/grammar';
+import { addToDate, plainDateAt } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { currentSchemaVersion, recordKindOf } from '#core/ledger';
 import { RIGHTS } from '#core/rights';
 import type { PersonState } from '#core/people';
 import type { ClientFactBody, NewFact, ProposedFact, SessionAnswer } from '#contract';
+import { newId } from '#contract';
 import type { AppParts } from '../parts';
 import { createApp } from '../http/app';
 import { foundLaboratory } from '../ledger/append';
@@ -272,7 +272,7 @@ export function lotBody(today: PlainDate) {
     store: 'cupboard 2',
     receivedOn: today,
     openedOn: null,
-    useBy: addToDate(plainDate(today), { months: 12 }),
+    useBy: addToDate(today, { months: 12 }),
   } as const;
 }
 

@@ -1,15 +1,14 @@
-import type { Id } from '#core/grammar';
-import { decimalText } from '#core/measurement';
-import { newId } from '../newId';
 import { v7 as uuidv7 } from 'uuid';
+import type { Id } from '#core/grammar';
 import { addToDate } from '#core/grammar';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { PreparationPlan } from '#core/preparation';
 import { stepsOf } from '#core/preparation';
 import type { ListAnswer, NewFact } from '#contract';
-import { methodSchema } from '#contract';
+import { methodSchema, newId } from '#contract';
 import { findMethod } from '#core/chemistry';
 import * as v from 'valibot';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { decimalText } from '#core/measurement';
 import type { Client, TestLaboratory } from './laboratory';
 import { startRun, stockLaboratory, titrateSeries } from './laboratory';
 

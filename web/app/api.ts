@@ -65,8 +65,8 @@ export async function ask<T>(
 export function readAnswer<T>(schema: v.GenericSchema<unknown, T>, sent: unknown): T {
   const read = v.safeParse(tolerantly(schema), sent);
   if (read.success) return read.output;
-  const [{ message, path }] = read.issues;
-  console.error('an answer that cannot be read:', path?.map(({ key }) => key).join('.'), message);
+  const [issue] = read.issues;
+  console.error('an answer that cannot be read:', v.getDotPath(issue), issue.message);
   throw new Error('The server answers in a way that this page cannot read. Load the page again.');
 }
 

@@ -1,5 +1,5 @@
 import type { Id } from '#core/grammar';
-import { newId } from './newId';
+import { newId } from '#contract';
 
 const ID_KEY = 'vine-measure.device';
 const OFFSET_KEY = 'vine-measure.clock-offset';

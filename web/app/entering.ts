@@ -1,13 +1,12 @@
-import type { Id } from '#core/grammar';
-import { newId } from './newId';
 import { useMutation } from '@tanstack/react-query';
 import * as v from 'valibot';
 import type { AroundFact, PlainRecordKind } from '#core/ledger';
 import { checkFact, recordKindOf } from '#core/ledger';
 import type { Finding } from '#core/record';
 import { objections } from '#core/record';
+import type { Id } from '#core/grammar';
 import type { NewFact, ProposedFact } from '#contract';
-import { proposedFactSchema } from '#contract';
+import { newId, proposedFactSchema } from '#contract';
 import { asFact } from '../outbox/outbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
 import { useAround } from './around';

@@ -1,13 +1,11 @@
-import type { Id } from '#core/grammar';
-import { newId } from './newId';
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import type * as v from 'valibot';
 import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
 import { currentSchemaVersion, isObservation, RECORD_KINDS, recordKindOf } from '#core/ledger';
 import type { RecordsNow } from '#core/titration';
+import type { Id } from '#core/grammar';
 import type { ListKind, ListStates, NewFact, ProposedFact } from '#contract';
-import { LIST_SCHEMAS, listAnswer } from '#contract';
+import { LIST_ANSWERS, newId } from '#contract';
 import { layOver } from '../outbox/layOver';
 import type { Waiting } from '../outbox/outbox';
 import { asFact } from '../outbox/outbox';
@@ -21,16 +19,10 @@ function useList<K extends ListKind>(kind: K): readonly ListStates[K][] | undefi
   return useQuery({ ...listOf(kind), throwOnError: failsThePage }).data;
 }
 
-/** One of the table: the compiler does not keep its kind through the look-up. */
-function stateSchema<K extends ListKind>(kind: K) {
-  return LIST_SCHEMAS[kind] as unknown as v.GenericSchema<unknown, ListStates[K]>;
-}
-
 function listOf<K extends ListKind>(kind: K) {
   return {
     queryKey: ['records', kind],
-    queryFn: async () =>
-      (await ask(listAnswer(stateSchema(kind)), 'GET', `/records/${kind}`)).records,
+    queryFn: async () => (await ask(LIST_ANSWERS[kind], 'GET', `/records/${kind}`)).records,
   };
 }
 

@@ -1,6 +1,3 @@
-import { isPlainDate } from '#core/grammar';
-import { impossible } from '#core/record';
-import { newId } from '../app/newId';
 import { authorOf } from '#core/people';
 import { may } from '#core/rights';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
@@ -8,7 +5,10 @@ import { useState } from 'react';
 import { suggestValidUntil } from '#core/reagent';
 import type { Judgement, RunState } from '#core/titration';
 import { certificationFindings, outOfUseFindings } from '#core/titration';
+import { isPlainDate } from '#core/grammar';
 import type { CertifyRequest } from '#contract';
+import { newId } from '#contract';
+import { impossible } from '#core/record';
 import { deviceStamp } from '../app/device';
 import { tell } from '../app/api';
 import { useRecords, useRecordsNow } from '../app/records';

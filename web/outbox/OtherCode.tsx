@@ -1,8 +1,7 @@
-import { newId } from '../app/newId';
 import { useState } from 'react';
 import * as v from 'valibot';
 import type { ProposedFact } from '#contract';
-import { bottleCode } from '#contract';
+import { bottleCode, newId } from '#contract';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { TextField } from '../ui/fields';

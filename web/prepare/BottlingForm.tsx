@@ -1,5 +1,5 @@
-import { newId } from '../app/newId';
 import { useState } from 'react';
+import { newId } from '#contract';
 import type { Container } from '#core/chemistry';
 import { keepingOf } from '#core/chemistry';
 import type { PreparationState } from '#core/preparation';

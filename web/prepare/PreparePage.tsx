@@ -1,5 +1,5 @@
-import { newId } from '../app/newId';
 import { useState } from 'react';
+import { newId } from '#contract';
 import { CATALOGUE, findIndicator, findSubstance } from '#core/chemistry';
 import { hazardsOfLot } from '#core/label';
 import { parseDecimal } from '#core/measurement';

@@ -18,9 +18,11 @@ function toRunWithStandard(body: unknown): unknown {
   };
 }
 
+const withFurtherRules = rulesOfLot(1);
+
 /** There were no back-titrations. */
 function toRunWithoutExcess(body: unknown): unknown {
-  return { ...(rulesOfLot(1)(body) as object), excess: null };
+  return { ...withFurtherRules(body), excess: null };
 }
 
 /** A step for what a certificate holds. */
@@ -30,7 +32,7 @@ function inCertificate(step: UpcastStep): UpcastStep {
 
 /** Certificates stated molarities only. */
 function toCertificateWithoutNormality(certificate: unknown): unknown {
-  return { ...(rulesOfLot(1)(certificate) as object), normality: null };
+  return { ...withFurtherRules(certificate), normality: null };
 }
 
 /** Nobody compared the rules of a run with those in force, and its analyst was whoever set it up. */
