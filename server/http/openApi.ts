@@ -79,7 +79,7 @@ function operationOf(route: Route): object {
         content: {
           'application/json': {
             // What JSON Schema cannot say (trimming, checks across fields) the server checks all the same.
-            schema: toJsonSchema(route.body, { typeMode: 'input', errorMode: 'ignore' }),
+            schema: jsonSchemaOf(route.body),
           },
         },
       },
@@ -90,7 +90,9 @@ function operationOf(route: Route): object {
           status,
           {
             description: meaning,
-            ...(type && { content: { [type]: schema ? { schema: shapeOf(schema) } : {} } }),
+            ...(type && {
+              content: { [type]: schema ? { schema: jsonSchemaOf(exactly(schema)) } : {} },
+            }),
           },
         ]),
       ),
@@ -99,9 +101,10 @@ function operationOf(route: Route): object {
   };
 }
 
-/** The shape of an answer in JSON Schema: what comes, without the rules for entering it. */
-function shapeOf(schema: v.GenericSchema): object {
-  return toJsonSchema(exactly(schema), { typeMode: 'input', errorMode: 'ignore' });
+/** In the dialect of OpenAPI 3.1: what goes over the wire, without the rules for entering it. */
+function jsonSchemaOf(schema: v.GenericSchema): object {
+  const target = 'draft-2020-12';
+  return toJsonSchema(schema, { typeMode: 'input', errorMode: 'ignore', target });
 }
 
 function problemResponses(route: Route): Record<string, object> {
