@@ -1,5 +1,5 @@
 import type { Around, Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
-import { checkMay, defineRecord, provenance, RETURNED, takes, WITHDRAWN } from '../record';
+import { checkMay, defineRecord, lasting, provenance, RETURNED, takes, WITHDRAWN } from '../record';
 import { checkRules } from '../laboratory';
 import { CATALOGUE } from './catalogue';
 import type { Method } from './catalogue/entries';
@@ -42,6 +42,13 @@ export const METHOD_RECORD = defineRecord<
           withdrawn: null,
         }
       : null,
+  listed: ({ method: { name }, withdrawn }) => ({
+    name,
+    words: [],
+    aboutId: null,
+    standing: lasting(withdrawn ? 'withdrawn' : 'in-use'),
+    atHandUntil: null,
+  }),
   facts: {
     'method.written': {
       nature: 'decision',

@@ -1,5 +1,5 @@
 import type { Around, FactOf, RecordHead } from '../record';
-import { checkMay, defineRecord } from '../record';
+import { atHand, checkMay, defineRecord, lasting } from '../record';
 import type { HouseRules } from './rules';
 import { checkRules, UNWRITTEN_RULES } from './houseRules';
 import { rulesFromLot } from './earlierRules';
@@ -35,6 +35,7 @@ export const LABORATORY_RECORD = defineRecord<
   first: 'laboratory.founded',
   begin: (fact) =>
     fact.kind === 'laboratory.founded' ? { ...fact.body, rules: UNWRITTEN_RULES } : null,
+  listed: ({ name }) => ({ name, words: [], aboutId: null, ...atHand(lasting('in-use'), false) }),
   facts: {
     'laboratory.founded': {
       nature: 'decision',

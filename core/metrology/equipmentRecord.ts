@@ -1,6 +1,7 @@
 import type { PlainDate } from '../grammar';
 import type { Finding, AroundStock } from '../record';
 import {
+  atHand,
   checkMay,
   corrected,
   defineRecord,
@@ -9,6 +10,7 @@ import {
   RETURNED,
   restedOn,
   takes,
+  WARNING_DAYS,
   WITHDRAWN,
 } from '../record';
 import { checkTypedDate } from '../laboratory';
@@ -35,6 +37,19 @@ export const EQUIPMENT_RECORD = defineRecord<
           withdrawn: null,
         }
       : null,
+  listed: ({ equipment, withdrawn }) => {
+    const { name, type, calibrationDue: lastDay } = equipment;
+    return {
+      name,
+      words: [type, ...(equipment.type === 'glassware' ? [equipment.kind] : [])],
+      aboutId: null,
+      ...atHand(
+        { now: 'in-use', lastDay, after: 'overdue', warningDays: WARNING_DAYS },
+        withdrawn !== null,
+        { isUsedUp: false },
+      ),
+    };
+  },
   facts: {
     'equipment.registered': {
       nature: 'observation',

@@ -1,5 +1,5 @@
 import type { Around, Finding, Provenance, RecordHead } from '../record';
-import { checkMay, defineRecord, impossible, provenance } from '../record';
+import { checkMay, defineRecord, impossible, lasting, provenance } from '../record';
 import type { Author, Right } from '../rights';
 import { nameKey } from './nameKey';
 
@@ -56,6 +56,14 @@ export const PERSON_RECORD = defineRecord<
           left: null,
         }
       : null,
+  listed: ({ name, left }) => ({
+    name,
+    words: [],
+    aboutId: null,
+    standing: lasting(left ? 'left' : 'here'),
+    // Whoever has left stays in the history.
+    atHandUntil: null,
+  }),
   facts: {
     'person.joined': {
       nature: 'decision',

@@ -1,9 +1,18 @@
+import { findContent } from '../chemistry';
 import type { EquipmentState } from '../metrology';
 import { weighingText } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
 import type { Around, Fact, Finding, Reference } from '../record';
-import { defineRecord, enteredAt, impossible, provenance, unknownReference } from '../record';
+import {
+  defineRecord,
+  enteredAt,
+  impossible,
+  lasting,
+  provenance,
+  unknownReference,
+} from '../record';
 import { MISHAPS } from './mishaps';
+import { takenFor } from './record';
 import type { Pin, PreparationFactBodies, PreparationState, Quantity, StepState } from './record';
 import type { PreparationRecords } from './result';
 import { checkPreparationStart, equipmentOf, missingFor } from './startChecks';
@@ -79,6 +88,27 @@ export const PREPARATION_RECORD = defineRecord<
           ),
         ],
   late: ({ late }, fact) => ({ late: [...late, fact] }),
+  listed: ({ plan, status }) => {
+    const content = findContent(plan.soluteId);
+    return {
+      name: content?.name ?? plan.soluteId,
+      words: [content?.shortName, plan.purpose].filter((word) => word !== undefined),
+      aboutId: null,
+      standing: lasting(status),
+      atHandUntil: status === 'open' ? null : 'over',
+    };
+  },
+  taken: (state, around) => {
+    const { equipment } = recordsOf(state, around);
+    const volumeOf = (id: string): number => {
+      const vessel = equipment.find((one) => one.id === id)?.equipment;
+      return vessel?.type === 'glassware' ? Number(vessel.volumeMl) : 0;
+    };
+    return takenFor(state, volumeOf).map(({ parent: { id }, amount }) => ({
+      ...{ id, amount },
+      at: state.started.at,
+    }));
+  },
   facts: {
     'preparation.started': {
       nature: 'decision',

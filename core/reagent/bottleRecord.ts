@@ -2,6 +2,7 @@ import { checkTypedDate } from '../laboratory';
 import type { Around, Finding } from '../record';
 import {
   corrected,
+  atHand,
   defineRecord,
   impossible,
   provenance,
@@ -11,6 +12,8 @@ import {
 } from '../record';
 import type { BottleFactBodies, BottleState, CorrectedBottle, PreparedBottle } from './bottle';
 import { correctable } from './bottle';
+import { findContent } from '../chemistry';
+import { bottleStanding } from './freshness';
 import type { LotState } from './lot';
 
 /** Bottles were titrants, written down with the one lot that they were made from. */
@@ -55,6 +58,17 @@ export const BOTTLE_RECORD = defineRecord<
           labels: [],
         }
       : null,
+  listed: (bottle) => {
+    const content = findContent(bottle.substanceId);
+    const words = [content?.name, content?.shortName, content?.formula, bottle.nominalMolarity];
+    return {
+      name: bottle.code,
+      words: [...words, bottle.purpose].filter((word) => typeof word === 'string'),
+      aboutId: null,
+      ...atHand(bottleStanding(bottle), bottle.withdrawn !== null),
+    };
+  },
+  counted: ({ volumeMl }) => ({ amount: Number(volumeMl), at: null }),
   facts: {
     'bottle.prepared': {
       nature: 'observation',

@@ -2,6 +2,8 @@ import { keepingOf } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import { addToDate, daysBetween } from '../grammar';
 import type { DecimalText } from '../measurement';
+import type { Standing } from '../record';
+import { lasting, standingOn } from '../record';
 import type { BottleState } from './bottle';
 
 /** The last day on which a solution made or standardized on a date holds; null when the catalogue has no interval. */
@@ -9,9 +11,6 @@ export function suggestValidUntil(substanceId: string, since: PlainDate): PlainD
   const keeping = keepingOf(substanceId);
   return keeping && addToDate(since, keeping.interval);
 }
-
-/** Days before the end of validity from which a bottle counts as due soon. */
-const DUE_SOON_DAYS = 7;
 
 /** The molarity in force, and for how long. */
 export interface KnownMolarity {
@@ -50,23 +49,48 @@ export function knownMolarity(bottle: BottleState): KnownMolarity | null {
   return made && { ...made, since: preparedOn, until: useBy, certificateNumber: null };
 }
 
-/** Freshness of a bottle on a plain date. The last day of validity still counts. */
-export function freshnessOf(bottle: BottleState, today: PlainDate): Freshness {
-  const { withdrawn, useBy, purpose } = bottle;
-  if (withdrawn) return { kind: 'withdrawn', reason: withdrawn.reason };
+/** Days from the beginning of a validity to its end, at least one. */
+function lifetimeDays({ since, until }: Pick<KnownMolarity, 'since' | 'until'>): number | null {
+  return until && Math.max(1, daysBetween(since, until));
+}
+
+/** Where a bottle stands while it is not withdrawn, by the day. The last day of validity still counts. */
+export function bottleStanding(bottle: BottleState): Standing<Freshness['kind']> {
+  const { useBy, purpose } = bottle;
   const known = knownMolarity(bottle);
-  if (!known && (purpose === 'auxiliary' || (useBy !== null && useBy < today))) {
-    return { kind: useBy !== null && useBy < today ? 'expired' : 'auxiliary', useBy };
+  if (!known) {
+    const now = purpose === 'auxiliary' ? 'auxiliary' : 'not-standardized';
+    return { now, lastDay: useBy, after: 'expired', warningDays: null };
   }
-  if (!known) return { kind: 'not-standardized' };
-  const { since, until } = known;
-  if (until === null) return { kind: 'certified', known, daysLeft: null, remaining: 1 };
-  const daysLeft = daysBetween(today, until);
-  const lifetime = Math.max(1, daysBetween(since, until));
+  const lifetime = lifetimeDays(known);
+  if (lifetime === null) return lasting('certified');
   // What is kept for a day or two is not due from its first hour on.
-  const dueSoon = Math.min(DUE_SOON_DAYS, lifetime / 2);
-  const kind = daysLeft < 0 ? 'overdue' : daysLeft <= dueSoon ? 'due-soon' : 'certified';
-  return { kind, known, daysLeft, remaining: Math.min(1, Math.max(0, daysLeft / lifetime)) };
+  const warningDays = Math.floor(lifetime / 2);
+  return { now: 'certified', lastDay: known.until, after: 'overdue', warningDays };
+}
+
+/** Freshness of a bottle on a plain date. */
+export function freshnessOf(bottle: BottleState, today: PlainDate): Freshness {
+  const { withdrawn, useBy } = bottle;
+  if (withdrawn) return { kind: 'withdrawn', reason: withdrawn.reason };
+  const kind = standingOn(bottleStanding(bottle), today);
+  const known = knownMolarity(bottle);
+  switch (kind) {
+    case 'certified':
+    case 'due-soon':
+    case 'overdue': {
+      if (!known) return { kind: 'not-standardized' };
+      const daysLeft = known.until && daysBetween(today, known.until);
+      const remaining = (daysLeft ?? 1) / (lifetimeDays(known) ?? 1);
+      return { kind, known, daysLeft, remaining: Math.min(1, Math.max(0, remaining)) };
+    }
+    case 'auxiliary':
+    case 'expired':
+      return { kind, useBy };
+    case 'not-standardized':
+    case 'withdrawn':
+      return { kind: 'not-standardized' };
+  }
 }
 
 /** Whether a bottle may be taken from: in date, not withdrawn. A nominal titrant may, to be diluted or standardized. */

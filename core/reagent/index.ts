@@ -12,7 +12,13 @@ export { BOTTLE_RECORD } from './bottleRecord';
 export type { Dryness } from './drying';
 export { COOLING_MINUTES, dryness } from './drying';
 export type { Freshness, KnownMolarity } from './freshness';
-export { freshnessOf, knownMolarity, mayBeUsed, suggestValidUntil } from './freshness';
+export {
+  bottleStanding,
+  freshnessOf,
+  knownMolarity,
+  mayBeUsed,
+  suggestValidUntil,
+} from './freshness';
 export { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from './inputs';
 export type { Lot, LotFact, LotFactBodies, LotState } from './lot';
 export { isLotExpired, lotMolarity, lotMolarMass, lotPurityComponent } from './lot';

@@ -5,6 +5,7 @@ import type { Finding, AroundStock } from '../record';
 import {
   checkMay,
   corrected,
+  atHand,
   defineRecord,
   impossible,
   provenance,
@@ -49,6 +50,23 @@ export const LOT_RECORD = defineRecord<
           withdrawn: null,
         }
       : null,
+  listed: ({ lot, withdrawn }) => {
+    const { substanceId, lotNumber, supplier, store, useBy } = lot;
+    const substance = findSubstance(substanceId);
+    const standing = { now: 'in-use', lastDay: useBy, after: 'expired', warningDays: null };
+    return {
+      name: lotNumber,
+      words: [substance?.name, substance?.shortName, substance?.formula, supplier, store].filter(
+        (word) => word !== undefined,
+      ),
+      aboutId: null,
+      ...atHand(standing, withdrawn !== null),
+    };
+  },
+  counted: ({ lot, counted }) => {
+    const amount = counted?.amountLeft ?? lot.amountReceived;
+    return amount === null ? null : { amount: Number(amount), at: counted?.at ?? null };
+  },
   facts: {
     'lot.registered': {
       nature: 'observation',

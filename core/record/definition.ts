@@ -1,6 +1,8 @@
 import type { Id } from '../grammar';
 import type { Fact, FactOf } from './fact';
 import type { Finding } from './finding';
+import type { Listing } from './listing';
+import type { Counted, Taken } from './stock';
 import type { StoredFile } from './storedFile';
 
 /**
@@ -99,6 +101,12 @@ export interface RecordDefinition<
   late?(state: State, fact: Fact): Partial<Content<State>>;
   /** What the first fact makes. */
   begin(fact: FactOf<Bodies>): Content<State> | null;
+  /** What lists order, filter and search it by. */
+  listed(state: State): Listing;
+  /** How much there was of it when it was last counted; null when nobody counts. Absent for what is not used up. */
+  counted?(state: State): Counted | null;
+  /** What it has taken from other records so far. */
+  taken?(state: State, around: Around): readonly Taken[];
   readonly facts: {
     readonly [K in keyof Bodies & string]: FactDefinition<
       K,
