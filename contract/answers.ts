@@ -4,7 +4,15 @@ import type { Certificate, RunFact, RunReferences } from '#core/titration';
 import { methodSchema } from './catalogue';
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema } from './houseRules';
-import type { ListAnswer, ListKind, LiveEvent, RunAnswer, SessionAnswer } from './messages';
+import type {
+  ListAnswer,
+  ListKind,
+  LiveEvent,
+  RecordAnswer,
+  RunAnswer,
+  SessionAnswer,
+  StockAnswer,
+} from './messages';
 import type { SchemaOf } from './records';
 import { balanceSchema, buretteSchema } from './records';
 import {
@@ -46,12 +54,35 @@ export const sessionsEnded = v.strictObject({ ended: number });
 export const LIST_ANSWERS = Object.fromEntries(
   Object.entries<v.GenericSchema>(LIST_SCHEMAS).map(([kind, state]) => [
     kind,
-    v.strictObject({ records: v.array(state) }),
+    v.strictObject({
+      records: v.array(state),
+      left: v.record(text, number),
+      names: v.record(text, text),
+      next: v.nullable(text),
+    }),
   ]),
 ) as unknown as { readonly [K in ListKind]: SchemaOf<ListAnswer<K>> };
 
+/** One record of each kind. */
+export const RECORD_ANSWERS = Object.fromEntries(
+  Object.entries<v.GenericSchema>(LIST_SCHEMAS).map(([kind, state]) => [
+    kind,
+    v.strictObject({
+      record: state,
+      isAtHand: v.boolean(),
+      left: v.nullable(number),
+      names: v.record(text, text),
+    }),
+  ]),
+) as unknown as { readonly [K in ListKind]: SchemaOf<RecordAnswer<K>> };
+
+export const stockAnswer = v.strictObject({
+  left: v.record(text, number),
+}) satisfies SchemaOf<StockAnswer>;
+
 /** The records of some kind: the path says of which. */
 export const anyListAnswer = v.union(Object.values<v.GenericSchema>(LIST_ANSWERS));
+export const anyRecordAnswer = v.union(Object.values<v.GenericSchema>(RECORD_ANSWERS));
 
 const references = v.strictObject({
   method: methodSchema,

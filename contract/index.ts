@@ -15,13 +15,17 @@ export type {
   CertifyRequest,
   ListAnswer,
   ListKind,
+  ListOrder,
+  ListRequest,
   LabelsRequest,
   LiveEvent,
   NewFact,
   PreparationAnswer,
   ProposedFact,
+  RecordAnswer,
   RunAnswer,
   SessionAnswer,
+  StockAnswer,
 } from './messages';
 export {
   bottlingSchema,
@@ -30,6 +34,8 @@ export {
   demoSignInSchema,
   firstAccountSchema,
   labelsSchema,
+  LIST_ORDERS,
+  listRequestSchema,
   newPersonSchema,
   printSchema,
   proposedFactSchema,
@@ -40,9 +46,11 @@ export {
   LIST_ANSWERS,
   liveEvent,
   preparationAnswer,
+  RECORD_ANSWERS,
   runAnswer,
   sessionAnswer,
   sessionsEnded,
+  stockAnswer,
 } from './answers';
 export { exactly, tolerantly } from './shape';
 export type { ListStates } from './states';

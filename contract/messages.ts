@@ -181,9 +181,46 @@ export type SessionAnswer =
 
 export type ListKind = keyof ListStates;
 
-/** `GET /api/records/:kind` */
+/** In what order lists come: what was begun last first, or by name. */
+export const LIST_ORDERS = ['newest', 'name'] as const;
+export type ListOrder = (typeof LIST_ORDERS)[number];
+
+/** How a list of records is asked for; all of it is text, as addresses are. */
+export const listRequestSchema = v.object({
+  order: v.optional(v.picklist(LIST_ORDERS), 'newest'),
+  search: v.optional(v.pipe(v.string(), v.maxLength(200)), ''),
+  standing: v.optional(v.pipe(v.string(), v.maxLength(200)), ''),
+  about: v.optional(id),
+  atHand: v.optional(v.picklist(['yes', 'no']), 'no'),
+  after: v.optional(v.pipe(v.string(), v.maxLength(2000))),
+});
+export type ListRequest = v.InferOutput<typeof listRequestSchema>;
+
+/** `GET /api/records/:kind`: as many records as go into one answer. */
 export interface ListAnswer<K extends ListKind> {
   readonly records: readonly ListStates[K][];
+  /** What is left of them (g, mL), by id; of what nobody counts, nothing. */
+  readonly left: Readonly<Record<string, number>>;
+  /** Names of the records that they are about, by id. */
+  readonly names: Readonly<Record<string, string>>;
+  /** Where the list goes on; null at its end. */
+  readonly next: string | null;
+}
+
+/** `GET /api/records/:kind/:recordId` */
+export interface RecordAnswer<K extends ListKind> {
+  readonly record: ListStates[K];
+  /** Whether it may come to hand at a bench. */
+  readonly isAtHand: boolean;
+  /** What is left of it (g, mL); null when nobody counts. */
+  readonly left: number | null;
+  /** Names of the records that it rests on, by id. */
+  readonly names: Readonly<Record<string, string>>;
+}
+
+/** `GET /api/stock`: what is left of the lots and bottles that may come to hand (g, mL), by id. */
+export interface StockAnswer {
+  readonly left: Readonly<Record<string, number>>;
 }
 
 /** `GET /api/runs/:runId`: the facts and what they rest on; the client folds them itself. */

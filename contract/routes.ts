@@ -1,6 +1,7 @@
 import type * as v from 'valibot';
 import {
   anyListAnswer,
+  anyRecordAnswer,
   certificateAnswer,
   descriptionAnswer,
   liveEvent,
@@ -8,6 +9,7 @@ import {
   runAnswer,
   sessionAnswer,
   sessionsEnded,
+  stockAnswer,
 } from './answers';
 import type { ProblemCode } from './problem';
 import { factSchema, LIST_SCHEMAS, personState, preparedBottle, storedFileSchema } from './states';
@@ -18,6 +20,7 @@ import {
   demoSignInSchema,
   firstAccountSchema,
   labelsSchema,
+  LIST_ORDERS,
   newPersonSchema,
   printSchema,
   proposedFactSchema,
@@ -53,6 +56,7 @@ export interface Route {
   readonly problems: readonly ProblemCode[];
 }
 
+const KIND = { in: 'path', meaning: Object.keys(LIST_SCHEMAS).join(', ') } as const;
 const RUN_ID = { runId: { in: 'path', meaning: 'id of a run' } } as const;
 const DECIDED = ['impossible-entry', 'reason-needed', 'stale-version', 'fact-id-reused'] as const;
 
@@ -158,13 +162,39 @@ export const ROUTES: readonly Route[] = [
   {
     method: 'get',
     path: '/records/{kind}',
-    summary: 'All records of a kind, as lists show them.',
+    summary: 'Records of a kind, as lists show them: at most 100, and where the list goes on.',
     needsSession: true,
     body: null,
     parameters: {
-      kind: { in: 'path', meaning: Object.keys(LIST_SCHEMAS).join(', ') },
+      kind: KIND,
+      order: { in: 'query', meaning: `${LIST_ORDERS.join(' or ')}; else ${LIST_ORDERS[0]}` },
+      search: { in: 'query', meaning: 'words that are all to be found in it' },
+      standing: { in: 'query', meaning: 'standings of which it has one, with commas between' },
+      about: { in: 'query', meaning: 'id of the record that it is about: the bottle of a run' },
+      atHand: { in: 'query', meaning: 'yes: only what may come to hand at a bench' },
+      after: { in: 'query', meaning: '`next` of the page before, of a list that was asked alike' },
     },
     answers: { 200: json('The records.', anyListAnswer) },
+    problems: [],
+  },
+  {
+    method: 'get',
+    path: '/records/{kind}/{recordId}',
+    summary: 'One record, as lists show it.',
+    needsSession: true,
+    body: null,
+    parameters: { kind: KIND, recordId: { in: 'path', meaning: 'its id' } },
+    answers: { 200: json('The record.', anyRecordAnswer) },
+    problems: [],
+  },
+  {
+    method: 'get',
+    path: '/stock',
+    summary: 'What is left of the lots and bottles that may come to hand.',
+    needsSession: true,
+    body: null,
+    parameters: {},
+    answers: { 200: json('g of solids, mL of solutions, by id.', stockAnswer) },
     problems: [],
   },
   {

@@ -205,7 +205,8 @@ const runSummary = v.strictObject({
   taken: v.array(v.strictObject({ id, amount: number })),
   molarity: v.nullable(number),
   next: text,
-  certificateNumber: v.nullable(text),
+  certificate: v.nullable(v.strictObject({ ...stated, number: text })),
+  method: text,
   temperatureC: decimal,
 }) satisfies SchemaOf<RunSummary>;
 

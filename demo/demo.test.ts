@@ -1,8 +1,8 @@
 import { expect, test } from 'vitest';
 import { plainDateAt } from '#core/grammar';
 import { freshnessOf } from '#core/reagent';
-import { listProjections } from '../server/ledger/queries';
 import { createTestDatabase } from '../server/test-support/database';
+import { listAll } from '../server/test-support/lists';
 import { BOTTLES, FURTHER_SERIES, LABORATORY } from './cooperative';
 import { loadDemo } from './play';
 
@@ -13,10 +13,10 @@ test.each([1, 417])(
     const present = new Date();
     await loadDemo(db, present, seed);
     const today = plainDateAt(present.toISOString(), LABORATORY.timeZone);
-    const bottles = await listProjections(db, 'bottle');
+    const bottles = await listAll(db, 'bottle');
     const kinds = new Set(bottles.map((bottle) => freshnessOf(bottle, today).kind));
     expect([...kinds].toSorted()).toEqual(['certified', 'due-soon', 'not-standardized', 'overdue']);
-    const preparations = await listProjections(db, 'preparation');
+    const preparations = await listAll(db, 'preparation');
     expect(preparations.map(({ status }) => status).toSorted()).toEqual([
       'bottled',
       'bottled',
@@ -32,7 +32,7 @@ test.each([1, 417])(
         expect(Math.abs(Number(molarity) / Number(nominalMolarity) - 1)).toBeLessThan(0.03);
       }
     }
-    const runs = await listProjections(db, 'run');
+    const runs = await listAll(db, 'run');
     expect(runs.filter((run) => run.status === 'open')).toMatchObject([{ titrationsMade: 2 }]);
     expect(runs.filter((run) => run.status === 'abandoned')).toEqual([]);
     // Each arrangement of the bench was worked through to a certificate.

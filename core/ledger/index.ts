@@ -1,4 +1,5 @@
 export { applyToRecord, foldRecord } from './fold';
+export { countedOf, listingOf, takenOf } from './listing';
 export { areSolutionsRelated } from './related';
 export type {
   AroundFact,
@@ -27,6 +28,5 @@ export {
   upcast,
 } from './registry';
 export type { RunSummary } from './summary';
-export { summarizeRun } from './summary';
-export type { StockRecords } from './stock';
+export { listedRun, summarizeRun, takenByRun } from './summary';
 export { stockLeft } from './stock';

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
-import type { Fact } from '#core/record';
+import type { Counted, Fact } from '#core/record';
+import type { LotState } from '#core/reagent';
 import { judgeRun, titrantTakenMl } from '#core/titration';
 import {
   bottleOf,
@@ -10,16 +11,20 @@ import {
   RunScript,
 } from '../test-support/runs';
 import { KHP_PLAN, lotOf, PreparationScript } from '../test-support/preparations';
+import { aroundWith } from '../test-support/around';
 import { stored, idOf } from '../test-support/stored';
 import {
   areSolutionsRelated,
   beginsRecord,
+  countedOf,
   FACT_KINDS,
   foldRecord,
   isObservation,
   recordKindOf,
   stockLeft,
   summarizeRun,
+  takenByRun,
+  takenOf,
 } from './index';
 
 test('what is decided names what it rests on; what was seen is never refused for somebody else being quicker', () => {
@@ -75,7 +80,7 @@ test('a run as lists show it follows its entries', () => {
   expect(summary).toMatchObject({
     bottleId: 'bottle-1',
     titrationsMade: 4,
-    certificateNumber: null,
+    certificate: null,
   });
   expect(summary.molarity).toBe(judgeRun(script.state).averaged?.mean);
   expect(summary.next).toMatch(/^You may stop/);
@@ -130,27 +135,38 @@ test('stock falls by what preparations and titrations took since the last count,
   const run = summarizeRun(series);
   const preparation = new PreparationScript(KHP_PLAN).weigh('5.1100').state;
   const khp = { ...lotOf('potassium-hydrogen-phthalate', { amountReceived: '6' }) };
-  const records = {
-    lots: [{ ...khp, id: 'lot-khp' }, khp],
-    bottles: [references().bottle],
-    equipment: [],
-    preparations: [preparation],
-    runs: [run],
+  const { bottle } = references();
+  const counts = new Map<string, Counted>();
+  const count = (id: string, counted: Counted | null): void => {
+    if (counted) counts.set(id, counted);
   };
-  const left = stockLeft(stored(records));
+  count('lot-khp', countedOf('lot', khp));
+  count(khp.id, countedOf('lot', khp));
+  count(bottle.id, countedOf('bottle', bottle));
+  count('uncounted', countedOf('lot', lotOf('sodium-hydroxide', { amountReceived: null })));
+  const taken = [
+    ...takenByRun(run),
+    ...takenOf('preparation', preparation, aroundWith()),
+    { id: 'uncounted', amount: 1, at: '2026-03-02T08:00:00.000Z' },
+  ];
+  const left = stockLeft(counts, taken);
   // Four flasks of the series, 0.4802 + 0.4795 + 0.4811 + 0.4788 g; one preparation of 5.1100 g.
   expect(left.get('lot-khp')).toBeCloseTo(6 - 1.9196, 9);
   expect(left.get(khp.id)).toBeCloseTo(0.89, 9);
   expect(left.get('bottle-1')).toBeCloseTo(1000 - titrantTakenMl(series), 9);
-  const at = '2026-03-03T08:00:00.000Z';
-  const counted = { factId: 'c', by: 'ines', at, amountLeft: '4' };
-  expect(stockLeft({ ...records, lots: [{ ...khp, counted: stored(counted) }] }).get(khp.id)).toBe(
-    4,
-  );
-  const before = { ...counted, at: '2026-03-01T08:00:00.000Z' };
-  expect(
-    stockLeft({ ...records, lots: [{ ...khp, counted: stored(before) }] }).get(khp.id),
-  ).toBeCloseTo(-1.11, 9);
+  expect(left.has('uncounted')).toBe(false);
+  const leftSince = (at: string): number | undefined => {
+    const counted = stored<LotState>({
+      ...khp,
+      counted: { factId: 'c', by: 'ines', at, amountLeft: '4' },
+    });
+    count(khp.id, countedOf('lot', counted));
+    return stockLeft(counts, taken).get(khp.id);
+  };
+  expect(leftSince('2026-03-03T08:00:00.000Z')).toBe(4);
+  expect(leftSince('2026-03-01T08:00:00.000Z')).toBeCloseTo(-1.11, 9);
+  // What was begun in the very moment of the count is in it.
+  expect(leftSince(preparation.started.at)).toBe(4);
 });
 
 test('two solutions of a back-titration are related when one was standardized against the other', () => {

@@ -1,4 +1,6 @@
 import type { Id } from '../grammar';
+import type { Listing, Taken } from '../record';
+import { lasting } from '../record';
 import type { DecimalText } from '../measurement';
 import type { Certificate, RunState } from '../titration';
 import { judgeRun, nextStep, takenBy, titreMl } from '../titration';
@@ -15,17 +17,22 @@ export interface RunSummary {
   readonly titrationsMade: number;
   /** From each lot (g) and bottle (mL), void flasks too. */
   readonly taken: ReturnType<typeof takenBy>;
+  /** By name. */
+  readonly method: string;
   /** Unrounded mean of what counts so far, mol/L. */
   readonly molarity: number | null;
   readonly next: string;
-  readonly certificateNumber: string | null;
+  /** What was certified; null before. */
+  readonly certificate: Pick<
+    Certificate,
+    'number' | 'molarity' | 'expandedUncertainty' | 'coverageFactor'
+  > | null;
   readonly temperatureC: DecimalText;
 }
 
 /** Summarizes a run for lists. */
 export function summarizeRun(run: RunState): RunSummary {
   const judgement = judgeRun(run);
-  const certificate: Certificate | null = run.certificate;
   return {
     id: run.id,
     version: run.version,
@@ -38,7 +45,29 @@ export function summarizeRun(run: RunState): RunSummary {
     taken: takenBy(run),
     molarity: judgement.averaged?.mean ?? null,
     next: nextStep(run, judgement).sentence,
-    certificateNumber: certificate?.number ?? null,
+    certificate: run.certificate && statedBy(run.certificate),
+    method: run.references.method.name,
     temperatureC: run.setUp.temperatureC,
   };
+}
+
+function statedBy(certificate: Certificate): NonNullable<RunSummary['certificate']> {
+  const { number, molarity, expandedUncertainty, coverageFactor } = certificate;
+  return { number, molarity, expandedUncertainty, coverageFactor };
+}
+
+/** What lists order, filter and search a run by. */
+export function listedRun({ bottleId, status, method, certificate }: RunSummary): Listing {
+  return {
+    name: certificate?.number ?? '',
+    words: [method],
+    aboutId: bottleId,
+    standing: lasting(status),
+    atHandUntil: status === 'open' ? null : 'over',
+  };
+}
+
+/** What a run has taken from its bottles and lots. */
+export function takenByRun({ taken, startedAt: at }: RunSummary): readonly Taken[] {
+  return taken.map((one) => ({ ...one, at }));
 }

@@ -114,6 +114,9 @@ function described(schema, chance) {
       Object.entries(schema.properties).map(([key, of]) => [key, described(of, chance)]),
     );
   }
+  if (schema.prefixItems) {
+    return schema.prefixItems.map((/** @type {any} */ of) => described(of, chance));
+  }
   if (schema.type === 'array') return [described(schema.items ?? {}, chance)];
   if (schema.type === 'integer' || schema.type === 'number') return Math.floor(chance() * 5);
   if (schema.type === 'boolean') return chance() < 0.5;

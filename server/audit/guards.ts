@@ -18,6 +18,8 @@ const WRITES: Readonly<Record<string, readonly string[]>> = {
   records: ['INSERT', 'UPDATE'],
   secrets: ['DELETE', 'INSERT', 'UPDATE'],
   sessions: ['DELETE', 'INSERT', 'UPDATE'],
+  stock_counts: ['DELETE', 'INSERT', 'UPDATE'],
+  stock_taken: ['DELETE', 'INSERT', 'UPDATE'],
 };
 
 /**

@@ -7,11 +7,11 @@ import { issueCertificate, judgeRun } from '#core/titration';
 import { verifyAudit } from '../audit/verify';
 import { findStrayFile } from '../files/queries';
 import { listStrayProjections } from '../ledger/project';
-import { listProjections } from '../ledger/queries';
 import { findRun } from '../ledger/references';
 import { createTestDatabase } from '../test-support/database';
 import { GOLDENS, keepGolden, listGoldens, loadGolden } from '../test-support/golden';
 import { foundTestLaboratory } from '../test-support/laboratory';
+import { listAll } from '../test-support/lists';
 import { playTinyLaboratory } from '../test-support/tinyLaboratory';
 import { migrate, MIGRATION_NAMES } from './migrate';
 
@@ -28,16 +28,17 @@ function statedBy(certificate: Certificate): Stated {
 
 /** What the certificates state, as they are kept and as this program computes them, and what bottles were made to be. */
 async function figuresOf(db: Knex) {
-  const runs = await listProjections(db, 'run');
+  const services = { db, now: () => new Date() };
+  const runs = await listAll(db, 'run');
   const kept: Stated[] = [];
   const recomputed: Stated[] = [];
   for (const { id } of runs) {
-    const state = (await findRun({ db, now: () => new Date() }, id))?.state;
+    const state = (await findRun(services, id))?.state;
     if (!state?.certificate) continue;
     kept.push(statedBy(state.certificate));
     recomputed.push(statedBy(issueCertificate(state, judgeRun(state), state.certificate)));
   }
-  const bottles = (await listProjections(db, 'bottle')).map(({ code, made, certified }) => ({
+  const bottles = (await listAll(db, 'bottle')).map(({ code, made, certified }) => ({
     ...{ code, made },
     certified: certified.map(({ certificateNumber, molarity, validUntil }) => ({
       ...{ certificateNumber, molarity, validUntil },

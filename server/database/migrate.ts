@@ -7,6 +7,7 @@ import * as passwords from './migrations/008_passwords';
 import * as shape from './migrations/009_shape';
 import * as edges from './migrations/010_edges';
 import * as people from './migrations/011_people';
+import * as lists from './migrations/012_lists';
 import type { Progress } from '../ledger/project';
 import { PROJECTIONS_SHAPE, rebuildProjections } from '../ledger/project';
 
@@ -28,6 +29,7 @@ const MIGRATIONS: readonly (Knex.Migration & { name: string })[] = [
   { name: '009_shape', up: shape.up, down: shape.down },
   { name: '010_edges', up: edges.up, down: edges.down },
   { name: '011_people', up: people.up, down: people.down },
+  { name: '012_lists', up: lists.up, down: lists.down },
 ];
 
 /** The migrations, oldest first. */

@@ -16,7 +16,7 @@ import { fileRoutes } from '../files/routes';
 import { Printer } from '../labels/printer';
 import { labelRoutes } from '../labels/routes';
 import { listStrayProjections } from '../ledger/project';
-import { listRecords } from '../ledger/queries';
+import { countRecords } from '../ledger/queries';
 import { ledgerRoutes } from '../ledger/routes';
 import { peopleRoutes } from '../people/routes';
 import { preparationRoutes } from '../preparations/routes';
@@ -267,7 +267,7 @@ test('lists that another program folded are folded anew at the next start, and u
   await migrate(owner, { onProgress: (done, total) => told.push([done, total]) });
   await laboratory.visitor().get('/readyz').expect(200);
   expect(await listStrayProjections(db)).toEqual([]);
-  expect(told[0]).toEqual([0, (await listRecords(db)).length]);
+  expect(told[0]).toEqual([0, await countRecords(db)]);
   const anew: unknown[] = [];
   await migrate(owner, { onProgress: () => anew.push(null) });
   expect(anew).toEqual([]);

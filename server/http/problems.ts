@@ -43,13 +43,29 @@ export function parseBody<S extends v.GenericSchema>(
   if (request.body === undefined) {
     throw new AppError('unsupported-media-type', 'The request must carry JSON.');
   }
-  const parsed = v.safeParse(schema, prepare(request.body));
-  if (parsed.success) return parsed.output;
-  const fields = parsed.issues.map((issue) => ({
+  return parsed(schema, prepare(request.body), 'Something in this entry cannot be read.');
+}
+
+/** The request's query as the schema reads it. @throws AppError naming every parameter at fault */
+export function parseQuery<S extends v.GenericSchema>(
+  request: Request,
+  schema: S,
+): v.InferOutput<S> {
+  return parsed(schema, request.query, 'Something in this address cannot be read.');
+}
+
+function parsed<S extends v.GenericSchema>(
+  schema: S,
+  given: unknown,
+  sentence: string,
+): v.InferOutput<S> {
+  const read = v.safeParse(schema, given);
+  if (read.success) return read.output;
+  const fields = read.issues.map((issue) => ({
     field: v.getDotPath(issue) ?? '',
     message: issue.message,
   }));
-  throw new AppError('invalid-request', 'Something in this entry cannot be read.', fields);
+  throw new AppError('invalid-request', sentence, fields);
 }
 
 /** A path parameter that must be an id. @throws AppError `not-found` for anything else. */

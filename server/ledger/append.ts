@@ -19,7 +19,7 @@ import type { Services } from '../services';
 import { deleteSessions, listPeople } from '../people/queries';
 import { admit } from './admit';
 import { aroundOf, NO_SURROUNDINGS } from './around';
-import { projectionOf } from './project';
+import { projected } from './project';
 import { edgesOf, lockRecords, storeFacts } from './queries';
 import type { LoadedRecord, Opened } from './references';
 import { openRecords, recordOf, referencesFor } from './references';
@@ -81,17 +81,19 @@ export async function appendFacts(
       ids.map((id) => ({ id, kind: locked.get(id)?.kind ?? kinds.get(id) ?? 'run' })),
       proposed,
     );
+    const inHand = (id: string): readonly Fact[] | undefined => records.get(id)?.facts;
     const authors = await listPeople(tx, [...new Set(proposed.map(({ authorId }) => authorId))]);
     const outcomes = proposed.map((one) => {
       const person = authors.get(one.authorId);
       const author = person && authorOf(person);
-      const around = aroundOf(services, surroundings, author, (id) => records.get(id)?.facts);
+      const around = aroundOf(services, surroundings, author, inHand);
       return appendOne(services, one, records, around);
     });
     const facts = outcomes.flatMap((outcome) =>
       outcome instanceof AppError || !outcome.isNew ? [] : [outcome.fact],
     );
-    if (facts.length > 0) await store(tx, facts, records);
+    if (facts.length > 0)
+      await store(tx, facts, records, aroundOf(inside, surroundings, undefined, inHand));
     return outcomes;
   });
 }
@@ -134,14 +136,10 @@ async function store(
   tx: Knex,
   facts: readonly Fact[],
   records: ReadonlyMap<string, LoadedRecord>,
+  around: AroundFact,
 ): Promise<void> {
   const touched = [...new Set(facts.map(({ recordId }) => recordId))];
-  const projections = touched.map((id) => {
-    const record = records.get(id);
-    const projection = record && projectionOf(record);
-    if (!projection) throw new RangeError(`record ${id} has no state to project`);
-    return projection;
-  });
+  const projections = touched.map((id) => projected(recordOf(records, id), around));
   const auditEntries = facts.map((fact) => auditEntryOfFact(fact));
   const kept = await storeFacts(tx, { facts, projections, edges: edgesOf(facts), auditEntries });
   refuseAltered(auditEntries, kept);
@@ -243,7 +241,7 @@ export async function storeNext(
     records.set(record.id, { ...record, facts: [...record.facts, next] });
     return next;
   });
-  await store(services.db, facts, records);
+  await store(services.db, facts, records, around);
 }
 
 /** Refuses a decision that was based on another version of the record than the present one. */

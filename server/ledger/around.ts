@@ -5,14 +5,14 @@ import { plainDateAt } from '#core/grammar';
 import { rulesAt, LABORATORY_RECORD } from '#core/laboratory';
 import type { LaboratoryFact } from '#core/laboratory';
 import type { AroundFact, PlainRecordKind } from '#core/ledger';
-import { asksFor, foldRecord, stockLeft } from '#core/ledger';
+import { asksFor, foldRecord, referencesOf } from '#core/ledger';
 import type { Fact, Reference } from '#core/record';
 import { nameKey } from '#core/people';
 import type { Author } from '#core/rights';
 import { AppError } from '../http/appError';
 import { findNamed } from '../people/queries';
 import type { Services } from '../services';
-import { listFactsOf, listLaboratoryFacts, listProjections, listUsed } from './queries';
+import { listFactsOf, listLaboratoryFacts, listLeft, listUsed } from './queries';
 
 /** What the facts at hand refer to, as it is on record. */
 export interface Surroundings {
@@ -41,7 +41,7 @@ export async function loadSurroundings(
     streams: await listFactsOf(tx, [...new Set(references.map(({ id }) => id))]),
     named: await namedBy(tx, names),
     used: await listUsed(tx, used),
-    left: asking('stock').length > 0 ? await loadLeft(tx) : null,
+    left: await leftOf(tx, asking('stock')),
   };
 }
 
@@ -64,15 +64,16 @@ export const NO_SURROUNDINGS: Surroundings = {
   left: null,
 };
 
-/** What is left of each lot and bottle. */
-async function loadLeft(tx: Knex): Promise<ReadonlyMap<string, number>> {
-  return stockLeft({
-    lots: await listProjections(tx, 'lot'),
-    bottles: await listProjections(tx, 'bottle'),
-    equipment: await listProjections(tx, 'equipment'),
-    preparations: await listProjections(tx, 'preparation'),
-    runs: await listProjections(tx, 'run'),
-  });
+/** What is left of the records that facts name; null when there are none. */
+async function leftOf(
+  tx: Knex,
+  asking: readonly Pick<Fact, 'kind' | 'body'>[],
+): Promise<ReadonlyMap<string, number> | null> {
+  if (asking.length === 0) return null;
+  return listLeft(
+    tx,
+    asking.flatMap(referencesOf).map(({ id }) => id),
+  );
 }
 
 /** Nobody in particular: for what is folded, not checked. */

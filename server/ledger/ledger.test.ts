@@ -349,7 +349,8 @@ describe('the database', () => {
     const recordId = uuidv7();
     const preparedBy = laboratory.chief.id;
     const old = { code: 'OLD', lotId: ids.naoh, substanceId: 'sodium-hydroxide' };
-    const body = { ...old, preparedBy };
+    const asMade = { nominalMolarity: '0.1', volumeMl: '1000', preparedOn: '2026-03-02' };
+    const body = { ...old, ...asMade, preparedBy };
     await db('records').insert({ id: recordId, kind: 'bottle', version: 1 });
     const now = new Date().toISOString();
     await db('facts').insert({

@@ -2,8 +2,9 @@ import type { Knex } from 'knex';
 import type { LaboratoryFact, LaboratoryState } from '#core/laboratory';
 import type { RecordKind } from '#core/ledger';
 import { referencesOf, upcast } from '#core/ledger';
-import type { Fact } from '#core/record';
-import type { ListKind, ListStates } from '#contract';
+import type { Fact, Taken } from '#core/record';
+import { WARNING_DAYS } from '#core/record';
+import type { ListKind, ListOrder, ListStates } from '#contract';
 import type { FactRow as StoredFactRow } from '../audit/digests';
 import { DIGEST_VERSION, DIGESTS } from '../audit/digests';
 
@@ -108,6 +109,54 @@ export async function storeFacts(tx: Knex, additions: Additions): Promise<Fact[]
   return rows.map(toStoredFact);
 }
 
+/** Writes what lists read of the records in `:projections`, and what those have taken from others. */
+const PROJECTED = `
+  changed AS (
+    SELECT * FROM jsonb_to_recordset(:projections::jsonb) AS given("recordId" uuid, "kind" text,
+      "version" integer, "state" jsonb, "name" text, "words" text, "aboutId" uuid,
+      "begunAt" timestamptz, "standing" text, "lastDay" date, "standingAfter" text,
+      "warningDays" integer, "atHandUntil" date, "counted" jsonb, "taken" jsonb)
+  ), projection AS (
+    INSERT INTO projections (record_id, kind, version, state, name, words, about_id, begun_at,
+      standing, last_day, standing_after, warning_days, at_hand_until)
+    SELECT "recordId", "kind", "version", "state", "name", "words", "aboutId", "begunAt",
+      "standing", "lastDay", "standingAfter", "warningDays", "atHandUntil" FROM changed
+    ON CONFLICT (record_id) DO UPDATE SET (kind, version, state, name, words, about_id, begun_at,
+      standing, last_day, standing_after, warning_days, at_hand_until) = (EXCLUDED.kind,
+      EXCLUDED.version, EXCLUDED.state, EXCLUDED.name, EXCLUDED.words, EXCLUDED.about_id,
+      EXCLUDED.begun_at, EXCLUDED.standing, EXCLUDED.last_day, EXCLUDED.standing_after,
+      EXCLUDED.warning_days, EXCLUDED.at_hand_until)
+    RETURNING 1
+  ), counted AS (
+    INSERT INTO stock_counts AS known (record_id, amount, at)
+    SELECT "recordId", ("counted"->>'amount')::float8, ("counted"->>'at')::timestamptz
+    FROM changed WHERE "counted" IS NOT NULL
+    ON CONFLICT (record_id) DO UPDATE SET amount = EXCLUDED.amount, at = EXCLUDED.at
+      WHERE (known.amount, known.at) <> (EXCLUDED.amount, EXCLUDED.at)
+    RETURNING 1
+  ), uncounted AS (
+    DELETE FROM stock_counts USING changed WHERE record_id = "recordId" AND "counted" IS NULL
+    RETURNING 1
+  ), taking AS (
+    SELECT "recordId" AS source, (one->>'id')::uuid AS parent, sum((one->>'amount')::float8) AS amount,
+      min((one->>'at')::timestamptz) AS at
+    FROM changed, jsonb_array_elements("taken") AS one GROUP BY 1, 2
+  ), taken AS (
+    INSERT INTO stock_taken AS known (source, parent, amount, at) SELECT * FROM taking
+    ON CONFLICT (source, parent) DO UPDATE SET amount = EXCLUDED.amount, at = EXCLUDED.at
+      WHERE (known.amount, known.at) <> (EXCLUDED.amount, EXCLUDED.at)
+    RETURNING 1
+  ), given_back AS (
+    DELETE FROM stock_taken AS known USING changed WHERE known.source = "recordId"
+      AND NOT EXISTS (SELECT FROM taking
+        WHERE taking.source = known.source AND taking.parent = known.parent)
+    RETURNING 1
+  ), projected AS (
+    SELECT FROM (SELECT count(*) FROM projection) a, (SELECT count(*) FROM counted) b,
+      (SELECT count(*) FROM uncounted) c, (SELECT count(*) FROM taken) d,
+      (SELECT count(*) FROM given_back) e
+  )`;
+
 const STORE_FACTS = `
   WITH fact AS (
     INSERT INTO facts (id, record_id, sequence, kind, schema_version, body, author_id, based_on,
@@ -117,18 +166,10 @@ const STORE_FACTS = `
       "basedOn" integer, "deviceId" uuid, "deviceTime" timestamptz, "clockOffsetMs" bigint,
       "recordedAt" timestamptz)
     RETURNING *
-  ), changed AS (
-    SELECT * FROM jsonb_to_recordset(:projections::jsonb) AS given("recordId" uuid, "kind" text,
-      "version" integer, "state" jsonb)
-  ), record AS (
+  ), ${PROJECTED}, record AS (
     INSERT INTO records (id, kind, version) SELECT "recordId", "kind", "version" FROM changed
     ON CONFLICT (id) DO UPDATE SET version = EXCLUDED.version
     RETURNING id, kind
-  ), projection AS (
-    INSERT INTO projections (record_id, kind, version, state) SELECT * FROM changed
-    ON CONFLICT (record_id) DO UPDATE
-      SET kind = EXCLUDED.kind, version = EXCLUDED.version, state = EXCLUDED.state
-    RETURNING 1
   ), edge AS (
     INSERT INTO edges (fact_id, child, parent, version, kind)
     SELECT * FROM jsonb_to_recordset(:edges::jsonb) AS given("factId" uuid, "child" uuid,
@@ -137,7 +178,7 @@ const STORE_FACTS = `
   ), log AS MATERIALIZED (
     SELECT append_audit(:auditEntries::text[])
     FROM (SELECT count(*) FROM fact) a, (SELECT count(*) FROM record) b,
-      (SELECT count(*) FROM projection) c, (SELECT count(*) FROM edge) d
+      (SELECT count(*) FROM projected) c, (SELECT count(*) FROM edge) d
   )
   SELECT fact.*, record.kind AS record_kind
   FROM log, fact JOIN record ON record.id = fact.record_id`;
@@ -186,60 +227,228 @@ export async function listUsed(db: Knex, ids: readonly string[]): Promise<Readon
   return new Set(rows.map(({ parent }) => parent));
 }
 
-/** All edges, in an order of their own. */
-export async function listEdges(db: Knex): Promise<Edge[]> {
-  const rows = await db<EdgeRow>('edges').orderBy(['fact_id', 'parent', 'version']);
+/** What some records say of others. */
+export async function listEdges(db: Knex, children: readonly string[]): Promise<Edge[]> {
+  const rows = await db<EdgeRow>('edges').whereIn('child', children);
   return rows.map(({ fact_id: factId, ...edge }) => ({ factId, ...edge }));
 }
 
-/** A row of the projections: the state of one record as lists show it. */
+/** A row of the projections: one record as lists show it, and what they order, filter and search it by. */
 export interface ProjectionRow {
   readonly recordId: string;
   readonly kind: ListKind;
   readonly version: number;
   readonly state: ListStates[ListKind];
+  readonly name: string;
+  /** In lower case. */
+  readonly words: string;
+  readonly aboutId: string | null;
+  readonly begunAt: string;
+  readonly standing: string;
+  readonly lastDay: string | null;
+  readonly standingAfter: string;
+  readonly warningDays: number | null;
+  /** `infinity` where it has no last day, `-infinity` where it is over. */
+  readonly atHandUntil: string;
+  /** At `-infinity` for what it began with; null when nobody counts. */
+  readonly counted: { readonly amount: number; readonly at: string } | null;
+  /** Sorted by the record from which it was taken. */
+  readonly taken: readonly Taken[];
 }
 
-export async function insertProjections(tx: Knex, rows: readonly ProjectionRow[]): Promise<void> {
-  await tx('projections').insert(
-    rows.map(({ recordId, kind, version, state }) => ({
-      ...{ record_id: recordId, kind, version },
-      state: JSON.stringify(state),
-    })),
+/** Writes what lists read of records; what was there of them is replaced. */
+export async function writeProjections(tx: Knex, rows: readonly ProjectionRow[]): Promise<void> {
+  await tx.raw(`WITH ${PROJECTED} SELECT count(*) FROM projected`, {
+    projections: JSON.stringify(rows),
+  });
+}
+
+/** The projections of records as they are kept. */
+export async function listProjectionRows(
+  db: Knex,
+  ids: readonly string[],
+): Promise<ProjectionRow[]> {
+  const { rows } = await db.raw<{ rows: { row: ProjectionRow }[] }>(
+    `SELECT jsonb_build_object('recordId', record_id, 'kind', kind, 'version', version, 'state', state,
+      'name', name, 'words', words, 'aboutId', about_id, 'begunAt', ${instantText('begun_at')},
+      'standing', standing, 'lastDay', last_day, 'standingAfter', standing_after,
+      'warningDays', warning_days, 'atHandUntil', at_hand_until,
+      'counted', (SELECT jsonb_build_object('amount', amount, 'at', ${instantText('at')})
+        FROM stock_counts WHERE stock_counts.record_id = projections.record_id),
+      'taken', coalesce((SELECT jsonb_agg(jsonb_build_object('id', parent, 'amount', amount,
+          'at', ${instantText('at')}) ORDER BY parent)
+        FROM stock_taken WHERE source = projections.record_id), '[]')) AS row
+    FROM projections WHERE record_id = ANY (:ids)`,
+    { ids: [...ids] },
   );
+  return rows.map(({ row }) => row);
 }
 
-/** All projections as they are kept. */
-export async function listProjectionRows(db: Knex): Promise<ProjectionRow[]> {
-  interface Row {
-    record_id: string;
-    kind: ListKind;
-    version: number;
-    state: ListStates[ListKind];
-  }
-  const rows: Row[] = await db<Row>('projections').select();
-  return rows.map(({ record_id: recordId, kind, version, state }) => ({
-    recordId,
-    kind,
-    version,
-    state,
-  }));
+/** An instant as the facts write it. */
+function instantText(column: string): string {
+  return `CASE WHEN isfinite(${column}) THEN to_char(${column} AT TIME ZONE 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')
+    ELSE ${column}::text END`;
+}
+
+/** Ids of projections beyond one, in order: of such, too, of which there is no record. */
+export async function listProjectedIds(db: Knex, after: string, atMost: number): Promise<string[]> {
+  const rows = await db<{ record_id: string }>('projections')
+    .where('record_id', '>', after)
+    .orderBy('record_id')
+    .limit(atMost)
+    .select('record_id');
+  return rows.map(({ record_id: id }) => id);
+}
+
+/** What is left of a record: what there was at the last count, less what was begun since and has taken from it. */
+const LEFT = `(SELECT counted.amount - coalesce(sum(taken.amount), 0)
+  FROM stock_counts AS counted
+    LEFT JOIN stock_taken AS taken ON taken.parent = counted.record_id AND taken.at > counted.at
+  WHERE counted.record_id = projections.record_id GROUP BY counted.amount)`;
+
+/** What is left of records (g, mL), by id; what nobody counts is absent. */
+export async function listLeft(
+  db: Knex,
+  ids: readonly string[],
+): Promise<ReadonlyMap<string, number>> {
+  const { rows } = await db.raw<{ rows: { id: string; left: number | null }[] }>(
+    `SELECT record_id AS id, ${LEFT} AS left FROM projections WHERE record_id = ANY (:ids)`,
+    { ids: [...ids] },
+  );
+  return new Map(rows.flatMap(({ id, left }) => (left === null ? [] : [[id, left]])));
 }
 
 export async function deleteProjections(tx: Knex): Promise<void> {
-  await tx('projections').delete();
+  for (const table of ['stock_taken', 'stock_counts', 'projections']) await tx(table).delete();
+}
+
+/** What of a kind's records a list asks for. */
+export interface Wanted {
+  readonly kind: ListKind;
+  readonly order: ListOrder;
+  /** Words that are all to be found. */
+  readonly terms: readonly string[];
+  /** Standings of which it has one; none for any. */
+  readonly standing: readonly string[];
+  readonly aboutId: string | null;
+  /** Only what may come to hand at a bench. */
+  readonly isAtHand: boolean;
+  /** Today in the laboratory. */
+  readonly today: string;
+}
+
+/** A place in a list: what the record there is ordered by. */
+export interface Place {
+  readonly key: string;
+  readonly id: string;
+}
+
+/** A record in a list. */
+export interface ListedRow {
+  readonly id: string;
+  readonly key: string;
+  readonly state: ListStates[ListKind];
+  /** What is left of it; null when nobody counts. */
+  readonly left: number | null;
+  readonly about: { readonly id: string; readonly name: string } | null;
+}
+
+/** Where a record stands today. */
+const STANDING = `CASE
+  WHEN projections.last_day < :today::date THEN projections.standing_after
+  WHEN projections.warning_days IS NOT NULL
+    AND projections.last_day - :today::date <= least(projections.warning_days, ${String(WARNING_DAYS)})
+    THEN 'due-soon'
+  ELSE projections.standing END`;
+
+/** What lists are ordered by. The ids of what was begun in the same millisecond go on from there. */
+const ORDERS = {
+  newest: { key: instantText('projections.begun_at'), column: 'projections.begun_at', down: true },
+  name: { key: 'projections.name', column: 'projections.name', down: false },
+} as const;
+
+/** Records of a list beyond a place, in its order. */
+export async function listPage(
+  db: Knex,
+  wanted: Wanted,
+  after: Place | null,
+  atMost: number,
+): Promise<ListedRow[]> {
+  const { key, column, down } = ORDERS[wanted.order];
+  const [beyond, way] = down ? ['<', 'DESC'] : ['>', 'ASC'];
+  const { rows } = await db.raw<{ rows: ListedRow[] }>(
+    `SELECT projections.record_id AS id, ${key} AS key, projections.state, ${LEFT} AS left,
+      CASE WHEN about.name IS NOT NULL
+        THEN jsonb_build_object('id', about.record_id, 'name', about.name) END AS about
+    FROM projections LEFT JOIN projections AS about ON about.record_id = projections.about_id
+    WHERE projections.kind = :kind
+      AND (:isAtHand::boolean IS FALSE OR projections.at_hand_until >= :today::date)
+      AND (:aboutId::uuid IS NULL OR projections.about_id = :aboutId::uuid)
+      AND (cardinality(:standing::text[]) = 0 OR ${STANDING} = ANY (:standing::text[]))
+      AND concat_ws(' ', projections.words, about.words) LIKE ALL (:terms::text[])
+      AND (:key::text IS NULL OR (${column}, projections.record_id) ${beyond} (:key, :id::uuid))
+    ORDER BY ${column} ${way}, projections.record_id ${way} LIMIT :atMost`,
+    {
+      kind: wanted.kind,
+      isAtHand: wanted.isAtHand,
+      aboutId: wanted.aboutId,
+      standing: [...wanted.standing],
+      terms: wanted.terms.map((term) => `%${term.replaceAll(/[\\%_]/g, String.raw`\$&`)}%`),
+      today: wanted.today,
+      key: after?.key ?? null,
+      id: after?.id ?? null,
+      atMost,
+    },
+  );
+  return rows;
+}
+
+/** One record as lists show it; null when there is none. */
+export async function findListed(
+  db: Knex,
+  kind: ListKind,
+  id: string,
+  today: string,
+): Promise<(Pick<ListedRow, 'state' | 'left'> & { isAtHand: boolean }) | null> {
+  const { rows } = await db.raw<{
+    rows: (Pick<ListedRow, 'state' | 'left'> & { isAtHand: boolean })[];
+  }>(
+    `SELECT state, ${LEFT} AS left, at_hand_until >= :today::date AS "isAtHand"
+    FROM projections WHERE kind = :kind AND record_id = :id`,
+    { kind, id, today },
+  );
+  return rows[0] ?? null;
+}
+
+/** What is called how of that on which a record rests. */
+export async function listParentNames(
+  db: Knex,
+  child: string,
+): Promise<readonly { readonly id: string; readonly name: string }[]> {
+  return db('edges')
+    .join('projections', 'projections.record_id', 'edges.parent')
+    .where({ child })
+    .distinct({ id: 'projections.record_id', name: 'projections.name' });
+}
+
+/** What is left of what may come to hand, by id, at most so many. */
+export async function listLeftAtHand(
+  db: Knex,
+  today: string,
+  atMost: number,
+): Promise<ReadonlyMap<string, number>> {
+  const { rows } = await db.raw<{ rows: { id: string; left: number }[] }>(
+    `SELECT record_id AS id, ${LEFT} AS left FROM projections
+    WHERE kind IN ('lot', 'bottle') AND at_hand_until >= :today::date
+      AND EXISTS (SELECT FROM stock_counts WHERE stock_counts.record_id = projections.record_id)
+    ORDER BY begun_at DESC LIMIT :atMost`,
+    { today, atMost },
+  );
+  return new Map(rows.map(({ id, left }) => [id, left]));
 }
 
 /** The rows of a kind's projections; the kind says what their states are. */
 type States<K extends ListKind> = PromiseLike<readonly { readonly state: ListStates[K] }[]>;
-
-export async function listProjections<K extends ListKind>(
-  db: Knex,
-  kind: K,
-): Promise<ListStates[K][]> {
-  const rows: States<K> = db('projections').where({ kind }).orderBy('record_id').select('state');
-  return (await rows).map((row) => row.state);
-}
 
 export async function findProjection<K extends ListKind>(
   db: Knex,
@@ -251,9 +460,28 @@ export async function findProjection<K extends ListKind>(
 }
 
 export async function findLaboratory(db: Knex): Promise<LaboratoryState | null> {
-  return (await listProjections(db, 'laboratory'))[0] ?? null;
+  const rows: States<'laboratory'> = db('projections')
+    .where({ kind: 'laboratory' })
+    .select('state');
+  return (await rows)[0]?.state ?? null;
 }
 
-export async function listRecords(db: Knex): Promise<{ id: string; kind: RecordKind }[]> {
-  return db<RecordRow>('records').where('version', '>', 0).orderBy('id').select('id', 'kind');
+/** Records beyond one, in the order of their ids. */
+export async function listRecords(
+  db: Knex,
+  after: string,
+  atMost: number,
+): Promise<{ id: string; kind: RecordKind }[]> {
+  return db<RecordRow>('records')
+    .where('version', '>', 0)
+    .where('id', '>', after)
+    .orderBy('id')
+    .limit(atMost)
+    .select('id', 'kind');
+}
+
+/** How many records there are. */
+export async function countRecords(db: Knex): Promise<number> {
+  const [row] = await db('records').where('version', '>', 0).count<{ count: string }[]>();
+  return Number(row?.count);
 }

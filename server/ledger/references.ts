@@ -61,11 +61,7 @@ export function referencesFor(facts: readonly Fact[], around: AroundFact): RunRe
 }
 
 /** A record with all that is needed to fold it. */
-export async function loadRecord(
-  services: Services,
-  id: string,
-  kind: RecordKind,
-): Promise<LoadedRecord> {
+async function loadRecord(services: Services, id: string, kind: RecordKind): Promise<LoadedRecord> {
   const record = (await openRecords(services, [{ id, kind }])).records.get(id);
   if (!record) throw new RangeError(`record ${id} was not loaded`);
   return record;

@@ -1,13 +1,13 @@
 import { Router } from 'express';
-import type { ListAnswer, ListKind } from '#contract';
+import type { ListKind } from '#contract';
 import { isRecordKind } from '#core/ledger';
-import { proposedFactSchema } from '#contract';
+import { listRequestSchema, proposedFactSchema } from '#contract';
 import { AppError } from '../http/appError';
-import { parseBody } from '../http/problems';
+import { idParameter, parseBody, parseQuery } from '../http/problems';
 import { requirePerson } from '../http/session';
 import type { Services } from '../services';
 import { Batch } from './batch';
-import { listProjections } from './queries';
+import { readPage, readRecord, readStock } from './lists';
 import { inTodaysShape } from './sent';
 
 /** Adding facts, and the lists of what they have come to. */
@@ -24,11 +24,26 @@ export function ledgerRoutes(services: Services): Router {
 
   router.get('/records/:kind', async (request, response) => {
     await requirePerson(services, request);
-    const { kind } = request.params;
-    if (!isRecordKind(kind)) throw new AppError('not-found', 'There are no records of this kind.');
-    const answer: ListAnswer<ListKind> = { records: await listProjections(services.db, kind) };
-    response.json(answer);
+    const kind = kindOf(request.params.kind);
+    response.json(await readPage(services, kind, parseQuery(request, listRequestSchema)));
+  });
+
+  router.get('/records/:kind/:recordId', async (request, response) => {
+    await requirePerson(services, request);
+    const kind = kindOf(request.params.kind);
+    response.json(await readRecord(services, kind, idParameter(request, 'recordId')));
+  });
+
+  router.get('/stock', async (request, response) => {
+    await requirePerson(services, request);
+    response.json(await readStock(services));
   });
 
   return router;
+}
+
+/** @throws AppError `not-found` */
+function kindOf(text: string): ListKind {
+  if (isRecordKind(text)) return text;
+  throw new AppError('not-found', 'There are no records of this kind.');
 }

@@ -1,6 +1,6 @@
 import { Link, NavLink, useLocation } from 'react-router';
 import { OutboxMark } from '../outbox/OutboxMark';
-import { useReadAhead, useRecords, useRuns } from './records';
+import { useReadAhead, useRecordsOf, useRuns } from './records';
 import { useSession, useSignOut } from './session';
 
 /** The stages of the work in the order in which they are done. */
@@ -120,9 +120,11 @@ function Scale({ here }: { readonly here: Stage | null }) {
 
 /** The runs on the bench, as minor marks below Titrate. */
 function OpenRuns({ top }: { readonly top: number }) {
-  const runs = useRuns();
-  const bottles = useRecords('bottle');
-  const open = (runs ?? []).filter((run) => run.status === 'open').slice(-2);
+  const open = (useRuns() ?? []).slice(-2);
+  const bottles = useRecordsOf(
+    'bottle',
+    open.map(({ bottleId }) => bottleId),
+  );
   return (
     <ul className="absolute left-8" style={{ top }}>
       {open.map((run) => (
@@ -131,7 +133,7 @@ function OpenRuns({ top }: { readonly top: number }) {
             to={`/runs/${run.id}`}
             className="flex min-h-6 items-center rounded px-2 text-sm text-ink-soft hover:bg-shade"
           >
-            bottle {bottles?.find((bottle) => bottle.id === run.bottleId)?.code ?? '…'}
+            bottle {bottles.find((bottle) => bottle.id === run.bottleId)?.code ?? '…'}
           </Link>
         </li>
       ))}

@@ -1,7 +1,8 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import type { AroundFact, PlainStates } from '#core/ledger';
+import type { AroundFact, PlainRecordKind, PlainStates } from '#core/ledger';
 import { authorOf, nameKey } from '#core/people';
-import type { RecordHead } from '#core/record';
+import { recordRead } from './atHand';
 import { useRecords } from './records';
 import { useSession } from './session';
 import { useStock } from './stock';
@@ -12,6 +13,7 @@ export function useAround(): AroundFact | undefined {
   const stock = useStock();
   const methods = useRecords('method');
   const people = useRecords('person');
+  const client = useQueryClient();
   return useMemo(() => {
     if (!stock || !methods || !people) return undefined;
     const known: { readonly [K in keyof PlainStates]: readonly PlainStates[K][] } = {
@@ -23,18 +25,19 @@ export function useAround(): AroundFact | undefined {
       preparation: stock.preparations,
       person: people,
     };
-    const versions = new Map<string, number>(
-      Object.values(known)
-        .flatMap((some): readonly RecordHead[] => some)
-        .map(({ id, version }) => [id, version]),
-    );
-    const now: AroundFact['now'] = (kind, id) => known[kind].find((one) => one.id === id) ?? null;
-    const versionOf = (id: string): number => versions.get(id) ?? 0;
+    const kinds = Object.keys(known) as readonly PlainRecordKind[];
+    const now: AroundFact['now'] = (kind, id) =>
+      known[kind].find((one) => one.id === id) ?? recordRead(client, kind, id);
+    const versionOf = (id: string): number =>
+      kinds.map((kind) => now(kind, id)).find((one) => one !== null)?.version ?? 0;
     return {
       today,
       author: authorOf(person),
       now,
-      at: (kind, { id, version }) => (versionOf(id) === version ? now(kind, id) : null),
+      at: (kind, { id, version }) => {
+        const record = now(kind, id);
+        return record?.version === version ? record : null;
+      },
       versionAt: versionOf,
       isUsed: () => false,
       left: (id) => stock.left.get(id),
@@ -42,5 +45,5 @@ export function useAround(): AroundFact | undefined {
       personNamed: (name) => people.find((one) => one.nameKey === nameKey(name))?.id ?? null,
       rulesAt: () => laboratory.rules,
     };
-  }, [laboratory, methods, people, person, stock, today]);
+  }, [client, laboratory, methods, people, person, stock, today]);
 }

@@ -19,7 +19,7 @@ export function createQueryClient(): QueryClient {
         staleTime: 10_000,
         // Kept for work without the server, longer than a page looks at it.
         gcTime: 24 * 3_600_000,
-        retry: (failures, error) => mayPass(error) && failures < 2,
+        retry: mayPass,
         // What the browser thinks of the network says nothing about our server.
         networkMode: 'always',
       },
@@ -42,11 +42,11 @@ export function failsThePage(
 }
 
 /** Whether asking again may help. */
-function mayPass(error: Error): boolean {
-  return (
+function mayPass(failures: number, error: Error): boolean {
+  const isPassing =
     error instanceof AwayError ||
-    (error instanceof ProblemError && error.problem.code === 'internal')
-  );
+    (error instanceof ProblemError && error.problem.code === 'internal');
+  return isPassing && failures < 2;
 }
 
 function isSignedOut(error: Error): boolean {

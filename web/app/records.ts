@@ -2,41 +2,46 @@ import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
 import { currentSchemaVersion, isObservation, RECORD_KINDS, recordKindOf } from '#core/ledger';
-import type { RecordsNow } from '#core/titration';
+import type { RecordsNow, RunSetUp } from '#core/titration';
+import { partsOf } from '#core/titration';
 import type { Id } from '#core/grammar';
-import type { ListKind, ListStates, NewFact, ProposedFact } from '#contract';
-import { LIST_ANSWERS, newId } from '#contract';
+import type { ListKind, NewFact, ProposedFact } from '#contract';
+import { newId, runAnswer, stockAnswer } from '#contract';
 import { layOver } from '../outbox/layOver';
 import type { Waiting } from '../outbox/outbox';
 import { asFact } from '../outbox/outbox';
+import type { KeptRun } from '../outbox/useOutbox';
 import { useWaiting } from '../outbox/useOutbox';
-import { ask } from './api';
+import { ask, ProblemError } from './api';
+import type { AtHand } from './atHand';
+import { atHandOf, newer, recordOf } from './atHand';
 import { deviceStamp } from './device';
 import { failsThePage } from './queryClient';
 
-/** A list of records as the server last told it. */
-function useList<K extends ListKind>(kind: K): readonly ListStates[K][] | undefined {
-  return useQuery({ ...listOf(kind), throwOnError: failsThePage }).data;
+/** What may come to hand of a kind, as the server last told it. */
+export function useAtHand<K extends ListKind>(kind: K): AtHand<K> | undefined {
+  return useQuery({ ...atHandOf(kind), throwOnError: failsThePage }).data;
 }
 
-function listOf<K extends ListKind>(kind: K) {
-  return {
-    queryKey: ['records', kind],
-    queryFn: async () => (await ask(LIST_ANSWERS[kind], 'GET', `/records/${kind}`)).records,
-  };
+/** Whether this device has all of a kind that may come to hand, and not only what was begun last. */
+export function useHasAll(kind: ListKind): boolean {
+  return useAtHand(kind)?.isAll ?? true;
 }
 
-/** Reads what entries are checked against before it is needed: the server may be away by then. */
+/** Reads what entries are checked against, and the open work, before it is needed: the server may be away by then. */
 export function useReadAhead(): void {
-  const lists = RECORD_KINDS.filter((kind) => kind !== 'laboratory').map(listOf);
+  const lists = RECORD_KINDS.filter((kind) => kind !== 'laboratory').map(atHandOf);
   useQueries({ queries: lists });
+  useStockLeft();
+  const runs = useRuns() ?? [];
+  useQueries({ queries: runs.map(({ id }) => ({ ...runOf(id), staleTime: Infinity })) });
 }
 
-/** Records as the server last told of them, with what this device has entered since. */
-export function useRecords<K extends PlainRecordKind>(
+/** Facts of this device laid over what it has read. */
+export function useLaidOver<K extends PlainRecordKind>(
   kind: K,
+  known: readonly PlainStates[K][] | undefined,
 ): readonly PlainStates[K][] | undefined {
-  const known: readonly PlainStates[K][] | undefined = useList(kind);
   const waiting = useWaiting();
   return useMemo(() => {
     const own = waiting.filter(({ fact, refusal }) => fact.recordKind === kind && refusal === null);
@@ -50,25 +55,108 @@ export function useRecords<K extends PlainRecordKind>(
   }, [kind, known, waiting]);
 }
 
-/** Runs as the server last told of them. */
-export function useRuns(): readonly RunSummary[] | undefined {
-  return useList('run');
+/** Records that may come to hand as the server last told of them, with what this device has entered since. */
+export function useRecords<K extends PlainRecordKind>(
+  kind: K,
+): readonly PlainStates[K][] | undefined {
+  return useLaidOver(kind, useAtHand(kind)?.records);
 }
 
-/** What a run may rest on, as it is now; empty until it is known. */
-export function useRecordsNow(): RecordsNow {
+/** Records by their ids, at hand or not, as far as they have been read, with what this device has entered since. */
+export function useRecordsOf<K extends PlainRecordKind>(
+  kind: K,
+  ids: readonly string[],
+): readonly PlainStates[K][] {
+  const atHand = useRecords(kind);
+  const absent = atHand ? ids.filter((id) => !atHand.some((one) => one.id === id)) : [];
+  const asked = useQueries({ queries: absent.map((id) => recordOf(kind, id)) });
+  const found = asked.flatMap(({ data }): PlainStates[K][] => (data ? [data.record] : []));
+  const laid = useLaidOver(kind, found) ?? [];
+  return ids.flatMap((id) => [...(atHand ?? []), ...laid].find((one) => one.id === id) ?? []);
+}
+
+/** One record with what the server says beside it. */
+export interface One<K extends PlainRecordKind> {
+  readonly record: PlainStates[K];
+  /** What is left of it (g, mL); undefined when nobody counts. */
+  readonly left: number | undefined;
+  /** What the records that it rests on are called, by id. */
+  readonly names: Readonly<Record<string, string>>;
+}
+
+/** One record, wherever it is; undefined while it is on its way, null when there is none. */
+export function useRecord<K extends PlainRecordKind>(
+  kind: K,
+  id: string,
+): One<K> | null | undefined {
+  const atHand = useAtHand(kind);
+  const stock = useStockLeft();
+  const { data, error } = useQuery(recordOf(kind, id));
+  const read: PlainStates[K] | undefined = newer(
+    atHand?.records.find((one) => one.id === id),
+    data?.record,
+  );
+  const known = useMemo(() => (read ? [read] : []), [read]);
+  const record = useLaidOver(kind, known)?.find((one) => one.id === id);
+  if (record) {
+    const left = stock?.get(id) ?? data?.left ?? undefined;
+    return { record, left, names: data?.names ?? {} };
+  }
+  if (!atHand || (!error && !data)) return undefined;
+  if (error && !isNoSuch(error)) throw error;
+  return null;
+}
+
+function isNoSuch(error: Error): boolean {
+  return error instanceof ProblemError && error.problem.code === 'not-found';
+}
+
+/** The open runs as the server last told of them. */
+export function useRuns(): readonly RunSummary[] | undefined {
+  return useAtHand('run')?.records;
+}
+
+/** Runs by their ids as far as they have been read. */
+export function useRunsOf(ids: readonly string[]): readonly RunSummary[] {
+  const asked = useQueries({ queries: ids.map((id) => recordOf('run', id)) });
+  return asked.flatMap(({ data }): RunSummary[] => (data ? [data.record] : []));
+}
+
+/** The query for a run with all that it rests on. */
+export function runOf(runId: string) {
   return {
-    bottles: useRecords('bottle') ?? [],
-    lots: useRecords('lot') ?? [],
-    equipment: useRecords('equipment') ?? [],
+    queryKey: ['run', runId],
+    queryFn: (): Promise<KeptRun> => ask(runAnswer, 'GET', `/runs/${runId}`),
+  };
+}
+
+/** What a run rests on, as it is now; empty until it is known. */
+export function useRecordsNow(setUp: RunSetUp): RecordsNow {
+  const idsOf = (kind: string): readonly string[] =>
+    partsOf(setUp).flatMap((part) => (part.kind === kind ? [part.at.id] : []));
+  return {
+    bottles: useRecordsOf('bottle', idsOf('bottle')),
+    lots: useRecordsOf('lot', idsOf('lot')),
+    equipment: useRecordsOf('equipment', idsOf('equipment')),
   };
 }
 
 /** The name of a person by id, as far as it is known. */
 export function usePersonName(): (id: string) => string {
-  const people = useList('person');
+  const people = useAtHand('person')?.records;
   return (id) => people?.find((person) => person.id === id)?.name ?? '…';
 }
+
+/** What is left of what may come to hand (g, mL), by id, as the server last told it. */
+export function useStockLeft(): ReadonlyMap<string, number> | undefined {
+  const { data } = useQuery({ ...STOCK, throwOnError: failsThePage });
+  return useMemo(() => data && new Map(Object.entries(data.left)), [data]);
+}
+
+const STOCK = {
+  queryKey: ['stock'],
+  queryFn: () => ask(stockAnswer, 'GET', '/stock'),
+};
 
 /** A record as its author saw it. */
 export interface Seen {

@@ -1,10 +1,15 @@
 import { useMemo } from 'react';
-import type { StockRecords } from '#core/ledger';
-import { stockLeft } from '#core/ledger';
-import { useRecords, useRuns } from './records';
+import type { PlainStates } from '#core/ledger';
+import type { PreparationState } from '#core/preparation';
+import { takenFor } from '#core/preparation';
+import { useAtHand, useRecords, useStockLeft } from './records';
 
-/** What is on the shelves, with what is left of it (g of solids, mL of solutions). */
-export interface Stock extends StockRecords {
+/** What may come to hand of the shelves, with what is left of it (g of solids, mL of solutions). */
+export interface Stock {
+  readonly lots: readonly PlainStates['lot'][];
+  readonly bottles: readonly PlainStates['bottle'][];
+  readonly equipment: readonly PlainStates['equipment'][];
+  readonly preparations: readonly PlainStates['preparation'][];
   readonly left: ReadonlyMap<string, number>;
 }
 
@@ -14,10 +19,28 @@ export function useStock(): Stock | undefined {
   const bottles = useRecords('bottle');
   const equipment = useRecords('equipment');
   const preparations = useRecords('preparation');
-  const runs = useRuns();
+  const told = useAtHand('preparation')?.records;
+  const leftThere = useStockLeft();
   return useMemo(() => {
-    if (!lots || !bottles || !equipment || !preparations || !runs) return undefined;
-    const records = { lots, bottles, equipment, preparations, runs };
-    return { ...records, left: stockLeft(records) };
-  }, [lots, bottles, equipment, preparations, runs]);
+    if (!lots || !bottles || !equipment || !preparations || !told || !leftThere) return undefined;
+    const left = new Map(leftThere);
+    const take = (from: readonly PreparationState[], sign: number): void => {
+      const volumeOf = (id: string): number => {
+        const vessel = equipment.find((one) => one.id === id)?.equipment;
+        return vessel?.type === 'glassware' ? Number(vessel.volumeMl) : 0;
+      };
+      for (const { parent, amount } of from.flatMap((one) => takenFor(one, volumeOf))) {
+        const there = left.get(parent.id);
+        if (there !== undefined) left.set(parent.id, there - sign * amount);
+      }
+    };
+    // What waits on this device has taken more than the server knows.
+    const waiting = preparations.filter((one) => !told.includes(one));
+    take(waiting, 1);
+    take(
+      told.filter(({ id }) => waiting.some((one) => one.id === id)),
+      -1,
+    );
+    return { lots, bottles, equipment, preparations, left };
+  }, [lots, bottles, equipment, preparations, told, leftThere]);
 }

@@ -12,6 +12,7 @@ import { impossible } from '#core/record';
 import { deviceStamp } from '../app/device';
 import { tell } from '../app/api';
 import { useRecords, useRecordsNow } from '../app/records';
+import { useReadAnew } from '../app/useReadAnew';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { reasonProblem } from '../ui/fieldMessages';
@@ -29,6 +30,7 @@ interface CertifyPanelProps {
 export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
   const { person, today } = useSession();
   const client = useQueryClient();
+  const readAnew = useReadAnew();
   const { bottle } = run.references;
   const [typed, setTyped] = useState<string>(suggestValidUntil(bottle.substanceId, today) ?? today);
   const validUntil = isPlainDate(typed) ? typed : null;
@@ -38,12 +40,9 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
   const certify = useMutation({
     mutationFn: (request: CertifyRequest) => tell('POST', `/runs/${run.id}/certificate`, request),
     onSettled: () =>
-      Promise.all([
-        client.invalidateQueries({ queryKey: ['run', run.id] }),
-        client.invalidateQueries({ queryKey: ['records'] }),
-      ]),
+      Promise.all([client.invalidateQueries({ queryKey: ['run', run.id] }), readAnew()]),
   });
-  const now = useRecordsNow();
+  const now = useRecordsNow(run.setUp);
   const findings = [
     ...(validUntil === null
       ? [impossible('no-date', 'validUntil', 'Say until when it holds.')]

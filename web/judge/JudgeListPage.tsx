@@ -1,9 +1,15 @@
+import { useState } from 'react';
 import { Link } from 'react-router';
+import type { RunSummary } from '#core/ledger';
 import { roundHalfEven } from '#core/measurement';
 import { Loading } from '../app/Loading';
-import { usePersonName, useRecords, useRuns } from '../app/records';
+import { useRunList } from '../app/lists';
+import { OnlyWhatWasRead } from '../app/NotAllHere';
+import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
+import { ListFoot } from '../ui/ListFoot';
+import { ListSearch } from '../ui/ListSearch';
 import { Page } from '../ui/Page';
 import { Table } from '../ui/Table';
 import { instantText, Molarity } from '../ui/typeset';
@@ -11,63 +17,72 @@ import { instantText, Molarity } from '../ui/typeset';
 /** Every run with what it came to, newest first. */
 export function JudgeListPage() {
   const { laboratory } = useSession();
-  const runs = useRuns();
-  const bottles = useRecords('bottle');
+  const [search, setSearch] = useState('');
+  const runs = useRunList(search);
   const nameOf = usePersonName();
-  if (!runs || !bottles) return <Loading />;
+  if (!runs) return <Loading />;
+  const isEmpty = runs.records.length === 0;
   return (
     <Page title="Judge" tabTitle="Judge" lead="Every series of titrations and what it came to">
-      {runs.length === 0 && (
+      <OnlyWhatWasRead />
+      {isEmpty && search === '' ? (
         <div>
           <p className="mb-5 text-lg text-ink-soft">Nothing has been titrated yet.</p>
           <ButtonLink to="/titrate" look="primary">
             To the bench
           </ButtonLink>
         </div>
+      ) : (
+        <div className="mb-3">
+          <ListSearch
+            label="Find a run"
+            by="bottle, solution, method, certificate"
+            onSearch={setSearch}
+          />
+        </div>
       )}
-      {runs.length > 0 && (
+      {isEmpty && search !== '' && (
+        <p className="text-lg text-ink-soft">No run has all of these words.</p>
+      )}
+      {!isEmpty && (
         <Table
           caption="Runs"
           heads={['Bottle', 'Begun', 'Analyst', 'Titrations', 'Result', '']}
-          rows={runs.toReversed().map((run) => {
-            const bottle = bottles.find(({ id }) => id === run.bottleId);
-            const certified = bottle?.certified.find(({ runId }) => runId === run.id);
-            return {
-              key: run.id,
-              cells: [
-                <b key="b" className="font-mono">
-                  {bottle?.code}
-                </b>,
-                instantText(run.startedAt, laboratory.timeZone),
-                nameOf(run.startedBy),
-                run.titrationsMade,
-                certified ? (
-                  <Molarity
-                    key="m"
-                    value={certified.molarity}
-                    uncertainty={certified.expandedUncertainty}
-                  />
-                ) : run.molarity === null ? (
-                  'none yet'
-                ) : (
-                  `${roundHalfEven(run.molarity, 4)} mol/L so far`
-                ),
-                <Link
-                  key="l"
-                  to={`/runs/${run.id}/judge`}
-                  className="inline-flex min-h-8 items-center font-semibold text-violet underline underline-offset-4"
-                >
-                  {run.status === 'certified'
-                    ? `certificate ${run.certificateNumber ?? ''}`
-                    : run.status === 'abandoned'
-                      ? 'abandoned'
-                      : 'judge it'}
-                </Link>,
-              ],
-            };
-          })}
+          rows={runs.records.map((run) => ({
+            key: run.id,
+            cells: [
+              <b key="b" className="font-mono">
+                {runs.names[run.bottleId]}
+              </b>,
+              instantText(run.startedAt, laboratory.timeZone),
+              nameOf(run.startedBy),
+              run.titrationsMade,
+              <ResultOf key="m" run={run} />,
+              <Link
+                key="l"
+                to={`/runs/${run.id}/judge`}
+                className="inline-flex min-h-8 items-center font-semibold text-violet underline underline-offset-4"
+              >
+                {LINKS[run.status](run)}
+              </Link>,
+            ],
+          }))}
         />
       )}
+      <ListFoot shown={runs.records.length} what="runs" {...runs} />
     </Page>
   );
+}
+
+const LINKS: Readonly<Record<RunSummary['status'], (run: RunSummary) => string>> = {
+  certified: ({ certificate }) => `certificate ${certificate?.number ?? ''}`,
+  abandoned: () => 'abandoned',
+  open: () => 'judge it',
+};
+
+function ResultOf({ run: { certificate, molarity } }: { readonly run: RunSummary }) {
+  if (certificate) {
+    return <Molarity value={certificate.molarity} uncertainty={certificate.expandedUncertainty} />;
+  }
+  return molarity === null ? 'none yet' : `${roundHalfEven(molarity, 4)} mol/L so far`;
 }

@@ -12,7 +12,7 @@ import {
   percentFromNominal,
 } from '#core/titration';
 import { Loading } from '../app/Loading';
-import { usePersonName, useRuns } from '../app/records';
+import { usePersonName, useRunsOf } from '../app/records';
 import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
@@ -81,8 +81,9 @@ function NothingYet({ run, judgement }: { readonly run: RunState; readonly judge
 
 /** Says where two standards of one run have a common origin, which the budget does not know. */
 function RelatedSolutions({ run }: { readonly run: RunState }) {
-  const runs = useRuns() ?? [];
   const { standard, excess } = run.references;
+  const solutions = standard.kind === 'bottle' && excess ? [standard.bottle, excess.bottle] : [];
+  const runs = useRunsOf(solutions.flatMap(({ certified }) => certified.at(-1)?.runId ?? []));
   if (standard.kind !== 'bottle' || !excess) return null;
   if (!areSolutionsRelated(run.references, runs)) return null;
   return (

@@ -2,6 +2,7 @@ import type { QueryClient } from '@tanstack/react-query';
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import type { LiveEvent, RunAnswer, SessionAnswer } from '#contract';
+import { patchesOf } from '../app/patches';
 import { LiveUpdates } from './liveUpdates';
 
 /** Keeps what the pages show in step with the server while somebody is signed in. */
@@ -29,9 +30,6 @@ export function useLiveUpdates(session: SessionAnswer | undefined): void {
 
 /** Marks as old what a change concerns; what is on the screen is read at once. */
 function readAnew(client: QueryClient, event: LiveEvent): void {
-  const old = (...queryKey: readonly string[]): void => {
-    void client.invalidateQueries({ queryKey });
-  };
   switch (event.kind) {
     case 'gap':
       void client.invalidateQueries();
@@ -39,10 +37,14 @@ function readAnew(client: QueryClient, event: LiveEvent): void {
     case 'fact': {
       const { recordKind, recordId, version } = event;
       const run = client.getQueryData<RunAnswer>(['run', recordId]);
-      if (!run || run.facts.length < version) old('run', recordId);
-      old('records', recordKind);
+      if (run && run.facts.length < version) {
+        void client.invalidateQueries({ queryKey: ['run', recordId] });
+      }
+      patchesOf(client).note(recordKind, recordId);
       // The session says who is signed in, with their rights, and where.
-      if (recordKind === 'laboratory' || recordKind === 'person') old('session');
+      if (recordKind === 'laboratory' || recordKind === 'person') {
+        void client.invalidateQueries({ queryKey: ['session'] });
+      }
     }
   }
 }

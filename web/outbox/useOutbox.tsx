@@ -2,11 +2,13 @@ import type { QueryClient } from '@tanstack/react-query';
 import { useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { createContext, use, useEffect, useState, useSyncExternalStore } from 'react';
-import type { PlainRecordKind, PlainStates } from '#core/ledger';
+import type { PlainRecordKind } from '#core/ledger';
 import { recordKindOf, referencesOf } from '#core/ledger';
 import type { Fact } from '#core/record';
 import type { RunFact, RunReferences } from '#core/titration';
-import type { RunAnswer } from '#contract';
+import type { RecordAnswer, RunAnswer } from '#contract';
+import type { AtHand } from '../app/atHand';
+import { patchesOf } from '../app/patches';
 import { subscribeReachable } from '../app/reachability';
 import { layOver } from './layOver';
 import type { Waiting } from './outbox';
@@ -42,11 +44,15 @@ export type KeptRun = Pick<RunAnswer, 'facts'> & { readonly references: RunRefer
 function acknowledge(client: QueryClient, fact: Fact): void {
   if (fact.recordKind !== 'run') {
     const kind = recordKindOf(fact.kind) as PlainRecordKind;
-    client.setQueryData<readonly PlainStates[PlainRecordKind][]>(
+    client.setQueryData<AtHand<PlainRecordKind>>(
       ['records', kind],
-      (known) => known && layOver(kind, known, [fact]),
+      (known) => known && { ...known, records: layOver(kind, known.records, [fact]) },
     );
-    void client.invalidateQueries({ queryKey: ['records'] });
+    client.setQueryData<RecordAnswer<PlainRecordKind>>(['record', kind, fact.recordId], (known) => {
+      const [record] = known ? layOver(kind, [known.record], [fact]) : [];
+      return known && record && { ...known, record };
+    });
+    patchesOf(client).note(kind, fact.recordId);
     return;
   }
   const key = ['run', fact.recordId];
@@ -61,7 +67,7 @@ function acknowledge(client: QueryClient, fact: Fact): void {
   if (isNaming || isReading || (known && fact.sequence !== known.facts.length + 1)) {
     void client.invalidateQueries({ queryKey: key });
   }
-  void client.invalidateQueries({ queryKey: ['records'] });
+  patchesOf(client).note('run', fact.recordId);
 }
 
 function addFact(run: KeptRun | undefined, fact: Fact): KeptRun | undefined {

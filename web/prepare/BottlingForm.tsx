@@ -16,7 +16,7 @@ import { ContainerField } from '../ui/ContainerField';
 import { TextField } from '../ui/fields';
 import { Findings, isLetThrough } from '../ui/Findings';
 import { FormError } from '../ui/FormError';
-import { nextCode } from './nextCode';
+import { useNextCode } from './useNextCode';
 import { usePinned } from './usePinned';
 
 /** Fills what was made into its bottle: code, container, last day. The server computes the molarity from what was done. */
@@ -34,12 +34,9 @@ export function BottlingForm({
   const result = resultOf(preparation, usePinned(preparation, stock));
   const keeping = keepingOf(plan.soluteId);
   const isTitrant = plan.purpose === 'titrant' && result?.kind !== 'made';
-  const [code, setCode] = useState(() =>
-    nextCode(
-      stock.bottles.map((bottle) => bottle.code),
-      null,
-    ),
-  );
+  const suggested = useNextCode() ?? '';
+  const [typedCode, setCode] = useState<string | null>(null);
+  const code = typedCode ?? suggested;
   const [container, setContainer] = useState<Container>(keeping?.container ?? 'clear-glass');
   const [useBy, setUseBy] = useState(
     isTitrant ? '' : (suggestValidUntil(plan.soluteId, today) ?? ''),

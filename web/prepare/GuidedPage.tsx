@@ -8,7 +8,7 @@ import type { PreparationState, StepState } from '#core/preparation';
 import { MISHAPS, nextWork, recipeOf, spoiltBy, whyByProcedure } from '#core/preparation';
 import { Loading } from '../app/Loading';
 import { NotFound } from '../app/RouteError';
-import { usePersonName, useRecords } from '../app/records';
+import { usePersonName, useRecord, useRecordsOf } from '../app/records';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
@@ -26,18 +26,34 @@ import { PlanTitle } from './PlanTitle';
 import { StepList } from './StepList';
 import { StepPanel } from './StepPanel';
 import { VesselDrawing } from './VesselDrawing';
+import { usePinned } from './usePinned';
 import { useEnterPreparation } from './usePreparation';
 import { planTitle } from './wording';
 
 /** A preparation, step by step: what to do now, what was done, and what comes of it. */
 export function GuidedPage() {
-  const { preparationId } = useParams();
-  const preparations = useRecords('preparation');
+  const { preparationId = '' } = useParams();
+  const found = useRecord('preparation', preparationId);
   const stock = useStock();
-  if (!preparations || !stock) return <Loading />;
-  const preparation = preparations.find(({ id }) => id === preparationId);
-  if (!preparation) return <NotFound />;
-  return <Guided key={preparation.id} preparation={preparation} stock={stock} />;
+  if (found === undefined || !stock) return <Loading />;
+  if (found === null) return <NotFound />;
+  return <Resting key={preparationId} preparation={found.record} stock={stock} />;
+}
+
+/** A preparation with what it rests on, also where that is at hand no more. */
+function Resting({ preparation, stock }: GuidedProps) {
+  const pinned = usePinned(preparation, stock);
+  const bottles = useRecordsOf(
+    'bottle',
+    preparation.bottleId === null ? [] : [preparation.bottleId],
+  );
+  const known = {
+    ...stock,
+    lots: [...stock.lots, ...pinned.lots],
+    bottles: [...stock.bottles, ...bottles, ...pinned.bottles],
+    equipment: [...stock.equipment, ...pinned.equipment],
+  };
+  return <Guided preparation={preparation} stock={known} />;
 }
 
 interface GuidedProps {

@@ -5,9 +5,7 @@ import { massForSolutionG } from '#core/preparation';
 import type { LotState } from '#core/reagent';
 import { lotMolarMass } from '#core/reagent';
 import { bottleSchema } from '#contract';
-import { deviceLetter } from '../app/device';
 import { Loading } from '../app/Loading';
-import { useReach } from '../app/reachability';
 import { useBeginRecord } from '../app/entering';
 import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
@@ -20,14 +18,13 @@ import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
 import { capitalized } from '../ui/typeset';
 import { useContractForm } from '../ui/useContractForm';
-import { nextCode } from './nextCode';
+import { useNextCode } from './useNextCode';
 
 /** Writes down a titrant that has been made up already; it goes on the shelf as not standardized. */
 export function WriteDownPage() {
   const lots = useRecords('lot');
-  const bottles = useRecords('bottle');
-  const reach = useReach();
-  if (!lots || !bottles) return <Loading />;
+  const code = useNextCode();
+  if (!lots || code === undefined) return <Loading />;
   const materials = lots.filter(
     ({ lot }) => findSubstance(lot.substanceId)?.role === 'titrant-material',
   );
@@ -38,17 +35,7 @@ export function WriteDownPage() {
       lead="Made up already, in a beaker with a cylinder: nominal until it is standardized."
       actions={<ButtonLink to="/prepare">Plan one instead</ButtonLink>}
     >
-      {materials.length === 0 ? (
-        <NoMaterial />
-      ) : (
-        <PrepareForm
-          materials={materials}
-          code={nextCode(
-            bottles.map(({ code }) => code),
-            reach === 'reached' ? null : deviceLetter(),
-          )}
-        />
-      )}
+      {materials.length === 0 ? <NoMaterial /> : <PrepareForm materials={materials} code={code} />}
     </Page>
   );
 }

@@ -4,11 +4,9 @@ import { findContent, keepingOf } from '#core/chemistry';
 import { hazardsOfSolution } from '#core/label';
 import type { BottleState } from '#core/reagent';
 import { Loading } from '../app/Loading';
-import { usePersonName } from '../app/records';
+import { usePersonName, useRecord, useRuns } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { useSession } from '../app/session';
-import type { Stock } from '../app/stock';
-import { useStock } from '../app/stock';
 import { Button, ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { CorrectionList } from '../ui/CorrectionList';
@@ -24,15 +22,19 @@ import { shelfItems } from './shelfItems';
 
 /** One bottle: what is in it, where it comes from, what it was found to be. */
 export function BottlePage() {
-  const { bottleId } = useParams();
+  const { bottleId = '' } = useParams();
   const { laboratory, today } = useSession();
-  const stock = useStock();
+  const found = useRecord('bottle', bottleId);
+  const openRuns = useRuns();
   const nameOf = usePersonName();
   const [isCorrecting, setCorrecting] = useState(false);
-  if (!stock) return <Loading />;
-  const item = shelfItems(stock, today).find(({ bottle }) => bottle.id === bottleId);
+  if (found === undefined || !openRuns) return <Loading />;
+  if (found === null) return <NotFound />;
+  const { record: bottle, left = 0, names } = found;
+  const stock = { bottles: [bottle], left: new Map([[bottleId, left]]) };
+  const [item] = shelfItems(stock, openRuns, today);
   if (!item) return <NotFound />;
-  const { bottle, freshness, openRun } = item;
+  const { freshness, openRun } = item;
   const content = findContent(bottle.substanceId);
   const isTitrant = bottle.purpose === 'titrant';
   return (
@@ -92,7 +94,7 @@ export function BottlePage() {
               ['Made on', dateText(bottle.preparedOn)],
               ['Made by', nameOf(bottle.preparedBy)],
               ...(bottle.parents.length > 0
-                ? [['From', <Parents key="p" bottle={bottle} stock={stock} />] as const]
+                ? [['From', <Parents key="p" bottle={bottle} names={names} />] as const]
                 : []),
               ...(bottle.plausibleMolarity
                 ? ([['Plausible', `${bottle.plausibleMolarity.join(' to ')} mol/L`]] as const)
@@ -173,18 +175,24 @@ export function BottlePage() {
 }
 
 /** What it was made from, and the record of how. */
-function Parents({ bottle, stock }: { readonly bottle: BottleState; readonly stock: Stock }) {
+function Parents({
+  bottle,
+  names,
+}: {
+  readonly bottle: BottleState;
+  readonly names: Readonly<Record<string, string>>;
+}) {
   const link = 'font-semibold text-violet underline';
   return (
     <>
       {bottle.parents.map(({ kind, id }) =>
         kind === 'lot' ? (
           <Link key={id} to={`/lots/${id}`} className={link}>
-            lot {stock.lots.find((lot) => lot.id === id)?.lot.lotNumber ?? '…'}
+            lot {names[id] ?? '…'}
           </Link>
         ) : (
           <Link key={id} to={`/bottles/${id}`} className={link}>
-            bottle {stock.bottles.find((parent) => parent.id === id)?.code ?? '…'}
+            bottle {names[id] ?? '…'}
           </Link>
         ),
       )}

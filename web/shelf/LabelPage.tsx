@@ -6,11 +6,9 @@ import { paperUnitsOf } from '#core/laboratory';
 import type { BottleState } from '#core/reagent';
 import { Loading } from '../app/Loading';
 import { askForFile } from '../app/api';
-import { usePersonName } from '../app/records';
+import { usePersonName, useRecord } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { useSession } from '../app/session';
-import type { Stock } from '../app/stock';
-import { useStock } from '../app/stock';
 import { Button, ButtonLink } from '../ui/Button';
 import { saveFile } from '../ui/files';
 import { SelectField, TextField } from '../ui/fields';
@@ -21,17 +19,17 @@ import { SheetFields } from './SheetFields';
 
 /** The label of a bottle: as it will look, and the PDF of it for a sheet or a single label. */
 export function LabelPage() {
-  const { bottleId } = useParams();
-  const stock = useStock();
+  const { bottleId = '' } = useParams();
+  const found = useRecord('bottle', bottleId);
   const nameOf = usePersonName();
   const { laboratory } = useSession();
-  if (!stock) return <Loading />;
-  const bottle = stock.bottles.find(({ id }) => id === bottleId);
-  if (!bottle) return <NotFound />;
+  if (found === undefined) return <Loading />;
+  if (found === null) return <NotFound />;
+  const { record: bottle, names } = found;
   const label = labelOf(bottle, {
     units: paperUnitsOf(laboratory.rules),
     maker: nameOf(bottle.preparedBy),
-    parents: parentNames(bottle, stock),
+    parents: bottle.parents.map(({ kind, id }) => `${kind} ${names[id] ?? '…'}`),
     dateText,
   });
   return (
@@ -61,14 +59,6 @@ export function LabelPage() {
         </div>
       </Page>
     </div>
-  );
-}
-
-function parentNames({ parents }: BottleState, { lots, bottles }: Stock): readonly string[] {
-  return parents.map(({ kind, id }) =>
-    kind === 'lot'
-      ? `lot ${lots.find((lot) => lot.id === id)?.lot.lotNumber ?? '…'}`
-      : `bottle ${bottles.find((bottle) => bottle.id === id)?.code ?? '…'}`,
   );
 }
 

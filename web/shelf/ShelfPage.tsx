@@ -1,38 +1,57 @@
 import type { ReactNode } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { Loading } from '../app/Loading';
+import { useRuns } from '../app/records';
 import { useStock } from '../app/stock';
+import { NotAllHere } from '../app/NotAllHere';
 import { OnTheWay } from '../prepare/OnTheWay';
 import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
+import { ListSearch } from '../ui/ListSearch';
 import { Page } from '../ui/Page';
 import { StandingMark } from '../ui/Standing';
 import { dateText } from '../ui/typeset';
 import { BottleDrawing } from './BottleDrawing';
+import { BottleList } from './BottleList';
 import type { ShelfItem } from './shelfItems';
 import { shelfItems } from './shelfItems';
 
-/** Every bottle, what may be used now, and what is due. */
+/** The bottles at hand, what may be used now, and what is due; every other bottle is found by searching. */
 export function ShelfPage() {
   const { today } = useSession();
   const stock = useStock();
-  if (!stock) return <Loading />;
-  const items = shelfItems(stock, today);
+  const openRuns = useRuns();
+  const [search, setSearch] = useState('');
+  if (!stock || !openRuns) return <Loading />;
+  const items = shelfItems(stock, openRuns, today);
   return (
     <Page
       title="Shelf"
       tabTitle="Shelf"
-      lead={`Every bottle, on ${dateText(today)}`}
+      lead={`What is at hand on ${dateText(today)}`}
       actions={
-        <ButtonLink to="/prepare" look="primary">
-          Prepare a solution
-        </ButtonLink>
+        <>
+          <ListSearch label="Find any bottle" by="code, solution" onSearch={setSearch} />
+          <ButtonLink to="/prepare" look="primary">
+            Prepare a solution
+          </ButtonLink>
+        </>
       }
     >
+      {search === '' ? <AtHand items={items} /> : <BottleList search={search} />}
+    </Page>
+  );
+}
+
+function AtHand({ items }: { readonly items: readonly ShelfItem[] }) {
+  return (
+    <>
       <OnTheWay />
       {items.length === 0 ? <EmptyShelf /> : <Board items={items} />}
+      <NotAllHere kind="bottle" what="bottles" />
       {items.length > 0 && <ToDo items={items} />}
-    </Page>
+    </>
   );
 }
 

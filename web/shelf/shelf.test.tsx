@@ -2,12 +2,11 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import { expect, test } from 'vitest';
 import { plainDate } from '#core/grammar';
 import type { RunSummary } from '#core/ledger';
-import { stockLeft, summarizeRun } from '#core/ledger';
+import { stockLeft, summarizeRun, takenByRun } from '#core/ledger';
 import type { BottleState, Freshness } from '#core/reagent';
 import { freshnessOf } from '#core/reagent';
 import { concordantSeries, references } from '../../core/test-support/runs';
 import { stored, idOf } from '../../core/test-support/stored';
-import type { Stock } from '../app/stock';
 import { nextCode } from '../prepare/nextCode';
 import { StandingMark } from '../ui/Standing';
 import { BottleDrawing } from './BottleDrawing';
@@ -15,10 +14,13 @@ import { shelfItems } from './shelfItems';
 
 const { bottle } = references();
 
-/** The shelf of these bottles and runs, with nothing else taken from it. */
-function stockOf(bottles: readonly BottleState[], runs: readonly RunSummary[] = []): Stock {
-  const records = { lots: [], bottles, equipment: [], preparations: [], runs };
-  return { ...records, left: stockLeft(records) };
+/** The shelf of these bottles and open runs, with nothing else taken from it, on a day. */
+function itemsOf(bottles: readonly BottleState[], runs: readonly RunSummary[] = []) {
+  const counts = new Map(
+    bottles.map((one) => [one.id, { amount: Number(one.volumeMl), at: null }]),
+  );
+  const left = stockLeft(counts, runs.flatMap(takenByRun));
+  return shelfItems({ bottles, left }, runs, plainDate('2026-03-10'));
 }
 
 function certified(code: string, validUntil: string): BottleState {
@@ -41,18 +43,18 @@ test('bottles that may be used stand first, overdue ones last', () => {
     certified('0003', '2026-03-12'),
     certified('0004', '2026-05-01'),
   ];
-  const items = shelfItems(stockOf(stored(bottles)), plainDate('2026-03-10'));
+  const items = itemsOf(stored(bottles));
   expect(items.map((item) => item.bottle.code)).toEqual(['0004', '0003', '0002', '0001']);
 });
 
 test('the level falls by rinses and fillings, and never below empty', () => {
   const run = summarizeRun(concordantSeries().state);
-  const [item] = shelfItems(stockOf([bottle], [run]), plainDate('2026-03-10'));
+  const [item] = itemsOf([bottle], [run]);
   // Three rinses of 4 mL and fillings from 0.10, 0.05, 23.44 and 0.00 to the last mark.
   expect(item?.leftMl).toBeCloseTo(1000 - 12 - (200 - 23.59), 9);
   expect(item?.openRun?.id).toBe(run.id);
   const small = { ...bottle, volumeMl: '50' };
-  expect(shelfItems(stockOf([stored(small)], [run]), plainDate('2026-03-10'))[0]?.leftMl).toBe(0);
+  expect(itemsOf([stored(small)], [run])[0]?.leftMl).toBe(0);
 });
 
 test.each([

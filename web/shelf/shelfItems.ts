@@ -25,7 +25,11 @@ const RANK: Readonly<Record<Freshness['kind'], number>> = {
 };
 
 /** Bottles with their level and freshness: what may be used first, then what needs work. */
-export function shelfItems({ bottles, runs, left }: Stock, today: PlainDate): readonly ShelfItem[] {
+export function shelfItems(
+  { bottles, left }: Pick<Stock, 'bottles' | 'left'>,
+  openRuns: readonly RunSummary[],
+  today: PlainDate,
+): readonly ShelfItem[] {
   return bottles
     .map((bottle) => {
       const leftMl = Math.max(0, left.get(bottle.id) ?? 0);
@@ -34,7 +38,7 @@ export function shelfItems({ bottles, runs, left }: Stock, today: PlainDate): re
         freshness: freshnessOf(bottle, today),
         leftMl,
         fill: Math.min(1, leftMl / Number(bottle.volumeMl)),
-        openRun: runs.find((run) => run.bottleId === bottle.id && run.status === 'open') ?? null,
+        openRun: openRuns.find((run) => run.bottleId === bottle.id) ?? null,
       };
     })
     .toSorted(

@@ -5,7 +5,7 @@ import type { Calibration, EquipmentState } from '#core/metrology';
 import { calibratedBurette, calibratedPointOf, calibrationPoints } from '#core/metrology';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
-import { usePersonName, useRecords } from '../app/records';
+import { usePersonName, useRecord } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { useSession } from '../app/session';
 import { Button, ButtonLink } from '../ui/Button';
@@ -28,12 +28,11 @@ const UNITS_OF = {
 
 /** One piece of equipment: its calibrations with their points, and whether it is in service. */
 export function EquipmentItemPage() {
-  const { equipmentId } = useParams();
-  const equipment = useRecords('equipment');
-  if (!equipment) return <Loading />;
-  const state = equipment.find(({ id }) => id === equipmentId);
-  if (!state) return <NotFound />;
-  return <ItemView key={state.id} state={state} />;
+  const { equipmentId = '' } = useParams();
+  const found = useRecord('equipment', equipmentId);
+  if (found === undefined) return <Loading />;
+  if (found === null) return <NotFound />;
+  return <ItemView key={equipmentId} state={found.record} />;
 }
 
 function ItemView({ state }: { readonly state: EquipmentState }) {

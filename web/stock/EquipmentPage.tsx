@@ -6,9 +6,11 @@ import type { Equipment, EquipmentState } from '#core/metrology';
 import { isCalibrationOverdue } from '#core/metrology';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
-import { useRecords } from '../app/records';
+import { useRecordList } from '../app/lists';
+import { OnlyWhatWasRead } from '../app/NotAllHere';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
+import { ListFoot } from '../ui/ListFoot';
 import { Page } from '../ui/Page';
 import { EquipmentFormOf } from './EquipmentFormOf';
 import { Table } from '../ui/Table';
@@ -26,9 +28,10 @@ const ADDABLE = [
 export function EquipmentPage() {
   const { person, today } = useSession();
   const mayRegister = may(person, 'register');
-  const equipment = useRecords('equipment');
+  const list = useRecordList('equipment', { order: 'name' });
   const [adding, setAdding] = useState<Equipment['type'] | null>(null);
-  if (!equipment) return <Loading />;
+  if (!list) return <Loading />;
+  const equipment = list.records;
   const done = (): void => {
     setAdding(null);
   };
@@ -52,6 +55,7 @@ export function EquipmentPage() {
         ))
       }
     >
+      <OnlyWhatWasRead />
       {adding && <EquipmentFormOf key={adding} type={adding} onDone={done} />}
       <Section title="Balances" empty="No balance yet: add the one that weighs your standards.">
         {balanceRows(equipment, today)}
@@ -71,6 +75,7 @@ export function EquipmentPage() {
       >
         {otherRows(equipment, today)}
       </Section>
+      <ListFoot shown={equipment.length} what="equipment" {...list} />
     </Page>
   );
 }

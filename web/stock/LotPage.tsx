@@ -12,10 +12,9 @@ import type { NewFact } from '#contract';
 import { sendFile } from '../app/api';
 import { Loading } from '../app/Loading';
 import { useAddToRecord } from '../app/entering';
-import { usePersonName } from '../app/records';
+import { usePersonName, useRecord } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { useSession } from '../app/session';
-import { useStock } from '../app/stock';
 import { useNow } from '../app/useNow';
 import { Button, ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
@@ -34,12 +33,11 @@ import { leftText } from './wording';
 
 /** One lot: what its certificate says, what is left, the drying log, the certificate itself. */
 export function LotPage() {
-  const { lotId } = useParams();
-  const stock = useStock();
-  if (!stock) return <Loading />;
-  const state = stock.lots.find(({ id }) => id === lotId);
-  if (!state) return <NotFound />;
-  return <LotView key={state.id} state={state} left={stock.left.get(state.id)} />;
+  const { lotId = '' } = useParams();
+  const found = useRecord('lot', lotId);
+  if (found === undefined) return <Loading />;
+  if (found === null) return <NotFound />;
+  return <LotView key={lotId} state={found.record} left={found.left} />;
 }
 
 function LotView({ state, left }: { readonly state: LotState; readonly left: number | undefined }) {

@@ -5,9 +5,12 @@ import { roundSignificant } from '#core/measurement';
 import { isLotExpired, lotMolarMass } from '#core/reagent';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
-import { useStock } from '../app/stock';
+import { useRecordList } from '../app/lists';
+import { OnlyWhatWasRead } from '../app/NotAllHere';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
+import { ListFoot } from '../ui/ListFoot';
+import { ListSearch } from '../ui/ListSearch';
 import { Page } from '../ui/Page';
 import { Table } from '../ui/Table';
 import { ChemicalFormula, dateText } from '../ui/typeset';
@@ -17,11 +20,12 @@ import { leftText } from './wording';
 /** Substances as received: standards and what titrants are made from. */
 export function LotsPage() {
   const { person, today } = useSession();
-  const stock = useStock();
+  const [search, setSearch] = useState('');
+  const list = useRecordList('lot', { order: 'newest', search });
   const [isAdding, setAdding] = useState(false);
-  if (!stock) return <Loading />;
-  const { lots, left } = stock;
-  const isFormShown = isAdding || lots.length === 0;
+  if (!list) return <Loading />;
+  const { records: lots, left } = list;
+  const isFormShown = isAdding || (lots.length === 0 && search === '');
   return (
     <Page
       title="Substances"
@@ -47,6 +51,19 @@ export function LotsPage() {
             setAdding(false);
           }}
         />
+      )}
+      <OnlyWhatWasRead />
+      {(lots.length > 0 || search !== '') && (
+        <div className="mb-3">
+          <ListSearch
+            label="Find a lot"
+            by="substance, number, supplier, store"
+            onSearch={setSearch}
+          />
+        </div>
+      )}
+      {lots.length === 0 && search !== '' && (
+        <p className="text-lg text-ink-soft">No lot has all of these words.</p>
       )}
       {lots.length > 0 && (
         <Table
@@ -74,7 +91,7 @@ export function LotsPage() {
                   {roundSignificant(lotMolarMass(lot).valueGPerMol, 7)}
                 </span>,
                 <span key="a" className="whitespace-nowrap">
-                  {leftText(lot, left.get(id))}
+                  {leftText(lot, left[id])}
                 </span>,
                 lot.store,
                 withdrawn ? (
@@ -95,6 +112,7 @@ export function LotsPage() {
           })}
         />
       )}
+      <ListFoot shown={lots.length} what="lots" {...list} />
     </Page>
   );
 }

@@ -5,8 +5,8 @@ import { withOverrides } from '#core/laboratory';
 import { parseDecimal } from '#core/measurement';
 import type { EquipmentState } from '#core/metrology';
 import { calibratedBurette } from '#core/metrology';
-import type { BottleState } from '#core/reagent';
-import { freshnessOf } from '#core/reagent';
+import type { BottleState, LotState } from '#core/reagent';
+import { freshnessOf, isLotExpired } from '#core/reagent';
 import type { RecordVersion } from '#core/record';
 import { may } from '#core/rights';
 import type { RunReferences, StandardChoice } from '#core/titration';
@@ -14,7 +14,8 @@ import { adviceAgainst, checkRunStart } from '#core/titration';
 import { Loading } from '../app/Loading';
 import { Refusal } from '../ui/refusal';
 import { useBeginRecord } from '../app/entering';
-import { useRecords, useRuns } from '../app/records';
+import { NotAllHere } from '../app/NotAllHere';
+import { useRecords, useRecordsOf, useRuns } from '../app/records';
 import { useSession } from '../app/session';
 import { useStock } from '../app/stock';
 import { Button, ButtonLink } from '../ui/Button';
@@ -42,8 +43,15 @@ export function SetUpPage() {
   const stock = useStock();
   const methods = useRecords('method');
   const { laboratory, today } = useSession();
+  const [search] = useSearchParams();
+  const askedId = search.get('bottle');
+  const asked = useRecordsOf('bottle', askedId === null ? [] : [askedId]);
   if (!stock || !methods) return <Loading />;
-  const { bottles, lots, equipment, left: leftMl } = stock;
+  const { equipment, left: leftMl } = stock;
+  const isOver = ({ lot }: LotState): number => Number(isLotExpired(lot, today));
+  const lots = stock.lots.toSorted((a, b) => isOver(a) - isOver(b));
+  // A bottle that somebody comes with may be long out of hand.
+  const bottles = [...asked.filter((one) => !stock.bottles.includes(one)), ...stock.bottles];
   const shelf = { bottles, lots, methods, today, leftMl };
   // A standard has its molarity from how it was made; it may be titrated all the same.
   const isStandard = ({ purpose }: BottleState): number => Number(purpose === 'standard');
@@ -142,7 +150,7 @@ const TYPED = ['temperatureC', 'temperatureVariationK', 'methodRepeatabilityPerc
 function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const [search] = useSearchParams();
   const { today, laboratory, person } = useSession();
-  const runs = useRuns();
+  const openRuns = useRuns();
   const begin = useBeginRecord();
   const navigate = useNavigate();
   const [bottleId, setBottleId] = useState(search.get('bottle'));
@@ -188,7 +196,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
     burette: delivering,
     rulesInForce,
   };
-  const isOnBench = runs?.some((run) => run.bottleId === bottle.id && run.status === 'open');
+  const isOnBench = openRuns?.some((run) => run.bottleId === bottle.id);
   const findings = references ? checkRunStart(references, today) : [];
   const problem = begin.error instanceof Refusal ? begin.error : null;
   const isAtField = TYPED.some((field) => problem?.fieldMessage(field) !== undefined);
@@ -379,6 +387,8 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           <FormError message={isAtField ? undefined : begin.error?.message} />
         </div>
         <div className="col-span-2">
+          <NotAllHere kind="bottle" what="bottles" />
+          <NotAllHere kind="lot" what="lots" />
           <Cautions
             cautions={[
               ...(findSubstance(bottle.substanceId)?.cautions.slice(0, 1) ?? []),

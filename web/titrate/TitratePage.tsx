@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Loading } from '../app/Loading';
-import { usePersonName, useRecords, useRuns } from '../app/records';
+import { usePersonName, useRecordsOf, useRuns } from '../app/records';
 import { useSession } from '../app/session';
 import { useWaiting } from '../outbox/useOutbox';
 import { ButtonLink } from '../ui/Button';
@@ -11,15 +11,17 @@ import { instantText } from '../ui/typeset';
 /** The runs on the bench, and the way to a new one. */
 export function TitratePage() {
   const { laboratory } = useSession();
-  const runs = useRuns();
-  const bottles = useRecords('bottle');
+  const open = useRuns();
   const nameOf = usePersonName();
   const waiting = useWaiting();
-  if (!runs || !bottles) return <Loading />;
-  const open = runs.filter((run) => run.status === 'open');
   const begunHere = waiting.flatMap(({ fact, refusal }) =>
     fact.kind === 'run.started' && refusal === null ? [fact] : [],
   );
+  const bottles = useRecordsOf('bottle', [
+    ...(open ?? []).map(({ bottleId }) => bottleId),
+    ...begunHere.map(({ body }) => body.bottle.id),
+  ]);
+  if (!open) return <Loading />;
   return (
     <Page
       title="Titrate"

@@ -13,7 +13,7 @@ const CLOCK_MS = 5 * 60_000;
 export function Warnings({ run }: { readonly run: RunState }) {
   const { laboratory } = useSession();
   const nameOf = usePersonName();
-  const records = useRecordsNow();
+  const records = useRecordsNow(run.setUp);
   const warnings = [...outOfUse(run.setUp, records)];
   const offset = clockOffsetMs() ?? 0;
   if (Math.abs(offset) > CLOCK_MS) {

@@ -3,14 +3,11 @@ import { useMemo } from 'react';
 import type { RunState } from '#core/titration';
 import { foldRun, restedOnBy } from '#core/titration';
 import type { NewFact } from '#contract';
-import { runAnswer } from '#contract';
-import { ask } from '../app/api';
 import { useAround } from '../app/around';
-import { makeFact } from '../app/records';
+import { makeFact, runOf } from '../app/records';
 import { useSession } from '../app/session';
 import { failsThePage } from '../app/queryClient';
 import { asRunFact } from '../outbox/outbox';
-import type { KeptRun } from '../outbox/useOutbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
 
 /**
@@ -31,8 +28,7 @@ export function useRun(
   );
   const start = pending.find((fact) => fact.kind === 'run.started');
   const { data } = useQuery({
-    queryKey: ['run', runId],
-    queryFn: (): Promise<KeptRun> => ask(runAnswer, 'GET', `/runs/${runId}`),
+    ...runOf(runId),
     enabled: start === undefined,
     throwOnError: failsThePage,
   });

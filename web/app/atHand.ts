@@ -1,0 +1,83 @@
+import type { QueryClient } from '@tanstack/react-query';
+import type { RecordKind } from '#core/ledger';
+import type { ListAnswer, ListKind, ListStates, RecordAnswer } from '#contract';
+import { LIST_ANSWERS, RECORD_ANSWERS } from '#contract';
+import { ask } from './api';
+
+/** What may come to hand at a bench, the oldest first; kept on this device for work without the server. */
+export interface AtHand<K extends ListKind> {
+  readonly records: readonly ListStates[K][];
+  /** Whether there is no more of it than is kept. */
+  readonly isAll: boolean;
+}
+
+/** How many of each kind are kept, those begun last: 500 in all. */
+const AT_MOST: Readonly<Record<RecordKind, number>> = {
+  laboratory: 1,
+  person: 60,
+  method: 50,
+  lot: 79,
+  equipment: 80,
+  bottle: 150,
+  preparation: 40,
+  run: 40,
+};
+
+async function readAtHand<K extends ListKind>(kind: K): Promise<AtHand<K>> {
+  const records: ListStates[K][] = [];
+  let next: string | null = null;
+  do {
+    const query: URLSearchParams = new URLSearchParams({
+      atHand: 'yes',
+      order: 'newest',
+      ...(next && { after: next }),
+    });
+    const page: ListAnswer<K> = await ask(
+      LIST_ANSWERS[kind],
+      'GET',
+      `/records/${kind}?${query.toString()}`,
+    );
+    records.push(...page.records);
+    next = page.next;
+  } while (next !== null && records.length < AT_MOST[kind]);
+  const kept = records.slice(0, AT_MOST[kind]);
+  return { records: kept.toReversed(), isAll: next === null && kept.length === records.length };
+}
+
+/** The query for what may come to hand of a kind. */
+export function atHandOf<K extends ListKind>(kind: K) {
+  return { queryKey: ['records', kind], queryFn: () => readAtHand(kind) };
+}
+
+/** The query for one record, wherever it is; what is asked for again within a second is the same question. */
+export function recordOf<K extends ListKind>(kind: K, id: string) {
+  return {
+    queryKey: ['record', kind, id],
+    queryFn: () => ask(RECORD_ANSWERS[kind], 'GET', `/records/${kind}/${id}`),
+  };
+}
+
+/** A record as this device last read it, at hand or on its own; null when it never did. */
+export function recordRead<K extends ListKind>(
+  client: QueryClient,
+  kind: K,
+  id: string,
+): ListStates[K] | null {
+  const atHand = client.getQueryData<AtHand<K>>(['records', kind])?.records;
+  const one = client.getQueryData<RecordAnswer<K>>(['record', kind, id])?.record;
+  return (
+    newer(
+      atHand?.find((record) => record.id === id),
+      one,
+    ) ?? null
+  );
+}
+
+/** Of two states of a record the later one. */
+export function newer<State extends { readonly version: number }>(
+  one: State | undefined,
+  other: State | undefined,
+): State | undefined {
+  if (!one || !other) return one ?? other;
+  return other.version > one.version ? other : one;
+}
