@@ -2,6 +2,7 @@ import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import type { Plugin } from 'vite';
 import { defineConfig } from 'vite';
+import { compression } from 'vite-plugin-compression2';
 
 /** Lists the files of the build, for the browser to keep. */
 function listOfFiles(): Plugin {
@@ -17,6 +18,12 @@ function listOfFiles(): Plugin {
 
 export default defineConfig({
   root: 'web',
-  plugins: [react(), tailwindcss(), listOfFiles()],
+  plugins: [
+    react(),
+    tailwindcss(),
+    listOfFiles(),
+    // What is served a thousand times is compressed once.
+    compression({ algorithms: ['brotliCompress', 'gzip'], include: /\.(js|css|html|json|svg)$/ }),
+  ],
   build: { outDir: '../dist/web', emptyOutDir: true },
 });

@@ -1,6 +1,8 @@
 import { join } from 'node:path';
 import type { Express } from 'express';
+import compression from 'compression';
 import express from 'express';
+import expressStaticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import { auditRoutes } from '../audit/routes';
 import { fileRoutes } from '../files/routes';
@@ -46,6 +48,7 @@ function api(parts: AppParts): express.Router {
     response.setHeader('Cache-Control', 'no-store');
     next();
   });
+  router.use(compressedAnswers);
   router.use(sameOriginOnly(parts.publicUrl));
   router.use((_request, _response, next) => {
     next(parts.pulse.isBeating ? undefined : databaseAway());
@@ -65,6 +68,12 @@ function api(parts: AppParts): express.Router {
   router.use(answerNotFound);
   return router;
 }
+
+/** Answers as they are asked for; a stream of events goes out as it comes. */
+const compressedAnswers = compression({
+  filter: (request, response) =>
+    request.path !== '/events' && compression.filter(request, response),
+});
 
 /** Only our own origin may serve anything to our pages. */
 function securityHeaders(isSecure: boolean): express.RequestHandler {
@@ -93,9 +102,16 @@ function securityHeaders(isSecure: boolean): express.RequestHandler {
 /** The built client: hashed files for ever, its page for every other address. */
 function webClient(folder: string): express.Router {
   const router = express.Router();
-  router.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y' }));
+  const compressed = { enableBrotli: true, orderPreference: ['br', 'gz'], index: false };
+  router.use(
+    '/assets',
+    expressStaticGzip(join(folder, 'assets'), {
+      ...compressed,
+      serveStatic: { immutable: true, maxAge: '1y' },
+    }),
+  );
   router.use('/assets', answerNotFound);
-  router.use(express.static(folder, { index: false }));
+  router.use(expressStaticGzip(folder, compressed));
   router.get('/{*path}', (_request, response) => {
     response.setHeader('Cache-Control', 'no-cache');
     response.sendFile('index.html', { root: folder });

@@ -1,3 +1,7 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { brotliCompressSync } from 'node:zlib';
 import type { Router } from 'express';
 import express from 'express';
 import fc from 'fast-check';
@@ -241,6 +245,41 @@ function routesOf(routers: readonly Router[]): string[] {
   );
   return [...found, 'get /events', 'get /openapi.json'].toSorted();
 }
+
+test('answers and program files come compressed to whoever takes them; the stream of events does not', async () => {
+  const encodingOf = async (
+    path: string,
+    headers: Record<string, string>,
+    url = laboratory.url,
+  ) => {
+    const leaving = new AbortController();
+    const answer = await fetch(`${url}${path}`, { headers, signal: leaving.signal });
+    leaving.abort();
+    return answer.headers.get('content-encoding');
+  };
+  const { cookie } = client.headers;
+  const takes = { cookie, 'accept-encoding': 'gzip, br' };
+  expect(await encodingOf('/api/openapi.json', takes)).toBe('br');
+  expect(await encodingOf('/api/openapi.json', { ...takes, 'accept-encoding': 'gzip' })).toBe(
+    'gzip',
+  );
+  expect(await encodingOf('/api/openapi.json', { 'accept-encoding': 'identity' })).toBeNull();
+  expect(await encodingOf('/api/events', takes)).toBeNull();
+  const webFolder = mkdtempSync(join(tmpdir(), 'vine-web-'));
+  mkdirSync(join(webFolder, 'assets'));
+  writeFileSync(join(webFolder, 'assets', 'page.js'), 'export const page = 1;');
+  writeFileSync(
+    join(webFolder, 'assets', 'page.js.br'),
+    brotliCompressSync('export const page = 1;'),
+  );
+  const app = await startTestApp(laboratory.database, { webFolder });
+  expect(await encodingOf('/assets/page.js', takes, app.url)).toBe('br');
+  const plain = await fetch(`${app.url}/assets/page.js`, { headers: takes });
+  expect(await plain.text()).toBe('export const page = 1;');
+  expect(plain.headers.get('cache-control')).toContain('immutable');
+  await app.close();
+  rmSync(webFolder, { recursive: true });
+});
 
 test('a server says that it lives, and that it is ready only with its database', async () => {
   const visitor = laboratory.visitor();
