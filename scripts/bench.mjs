@@ -6,9 +6,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 import { prepareDatabase, runBuilt, startAppServer } from './lib/app.mjs';
+import { measureLists } from './lib/benchLists.mjs';
 import { measureTyping } from './lib/benchTyping.mjs';
 import { buildWhenChanged } from './lib/build.mjs';
 import { freePort, startCluster } from './lib/cluster.mjs';
+import { growLaboratory, LARGE } from './lib/largeLaboratory.mjs';
 import { installNodePackages } from './lib/packages.mjs';
 import { ROOT } from './lib/place.mjs';
 import { runCommand, say } from './lib/say.mjs';
@@ -230,6 +232,32 @@ async function measureCore() {
   });
 }
 
+/**
+ * The pages that list things, in a laboratory of many years against the demo; the laboratory grows on the way.
+ * @param {string} base @param {{ DATABASE_URL: string, DATABASE_OWNER_URL: string }} env
+ */
+async function measureLarge(base, env) {
+  say('The lists of the demo …');
+  const small = await measureLists(base);
+  say('Growing a laboratory of many years …');
+  await growLaboratory(env.DATABASE_OWNER_URL);
+  await runBuilt(ROOT, 'Remaking the lists', ['rebuild'], env);
+  say('The lists of many years …');
+  const large = await measureLists(base);
+  for (const [name, ms] of Object.entries(large.medianMs)) {
+    const demoMs = small.medianMs[name] ?? 0;
+    print(`${name} usable with ${LARGE.bottle} bottles and ${LARGE.run} runs against the demo`, {
+      ratio: round(ms / demoMs),
+      demoMs: Math.round(demoMs),
+      largeMs: Math.round(ms),
+    });
+  }
+  print('largest answer on the way, against 200 kB', {
+    ratio: round(large.largestBytes / 200_000),
+    kilobytes: Math.round(large.largestBytes / 1000),
+  });
+}
+
 await runCommand(async () => {
   await installNodePackages(ROOT);
   await buildWhenChanged(ROOT);
@@ -252,6 +280,10 @@ await runCommand(async () => {
     REQUESTS_PER_MINUTE: '10000000',
   });
   try {
+    if (process.argv.includes('--lists')) {
+      await measureLarge(base, env);
+      return;
+    }
     const session = await signIn(base);
     const headers = { cookie: session.cookie };
     /** @type {{ records: { id: string, status: string }[] }} */
@@ -343,6 +375,7 @@ await runCommand(async () => {
     });
 
     if (process.argv.includes('--quick')) return;
+    await measureLarge(base, env);
     say(`Memory over ${MANY_FACTS} facts …`);
     const memory = [residentMb(server.pid)];
     let sent = 0;
