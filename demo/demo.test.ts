@@ -6,11 +6,18 @@ import { listAll } from '../server/test-support/lists';
 import { BOTTLES, FURTHER_SERIES, LABORATORY } from './cooperative';
 import { loadDemo } from './play';
 
-test.each([1, 417])(
-  'seed %i gives a shelf with every standing and a run half done',
-  async (seed) => {
+test.each([
+  [1, new Date()],
+  [417, new Date()],
+  // A day has begun here that has not in Greenwich; and the last minutes before.
+  [417, new Date('2026-11-27T23:06:00Z')],
+  [417, new Date('2026-11-27T22:54:00Z')],
+  [417, new Date('2026-06-30T22:06:00Z')],
+  [417, new Date('2026-11-28T00:06:00Z')],
+])(
+  'seed %i gives a shelf with every standing and a run half done, at %s',
+  async (seed, present) => {
     const { db, drop } = await createTestDatabase();
-    const present = new Date();
     await loadDemo(db, present, seed);
     const today = plainDateAt(present.toISOString(), LABORATORY.timeZone);
     const bottles = await listAll(db, 'bottle');

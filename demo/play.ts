@@ -35,7 +35,6 @@ import { followSteps } from './preparer';
 import { seededChance } from './random';
 
 const MINUTE_MS = 60_000;
-const DAY_MS = 24 * 60 * MINUTE_MS;
 
 /** The day, counted from the present, on which the records begin. */
 const BEGINNING = -120;
@@ -52,7 +51,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
   const services: Services = { db, now: () => new Date(now) };
   const chance = seededChance(seed);
   const goTo = (day: number): void => {
-    const morning = new Date(present.getTime() + day * DAY_MS).setUTCHours(7, 10, 0, 0);
+    const morning = Date.parse(`${dateOf(day)}T07:10:00Z`);
     now =
       day === 0 ? present.getTime() - TODAY_BEGAN_MS : morning + chance.between(0, 90) * MINUTE_MS;
   };
@@ -100,7 +99,7 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     const recordId = newId(now);
     ids.set(key, recordId);
     // Written down when it was opened, or when the records began; the clock then goes on from where it was.
-    const opened = new Date(present.getTime() + lot.openedOn * DAY_MS).setUTCHours(6, 30, 0, 0);
+    const opened = Date.parse(`${dateOf(lot.openedOn)}T06:30:00Z`);
     const aheadMs = Math.max(0, opened - now);
     now += aheadMs;
     await enter(people.mirela, recordId, { kind: 'lot.registered', body });
