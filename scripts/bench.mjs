@@ -261,7 +261,7 @@ async function measureLarge(base, env) {
 await runCommand(async () => {
   await installNodePackages(ROOT);
   await buildWhenChanged(ROOT);
-  await measureCore();
+  if (!process.argv.includes('--lists')) await measureCore();
   if (process.argv.includes('--core')) return;
   const folder = mkdtempSync(join(tmpdir(), 'vine-bench-'));
   const cluster = await startCluster(folder);

@@ -10,7 +10,7 @@ const LOADS = 5;
 const PAGES = /** @type {const} */ ([
   { name: 'Shelf', path: '/', ready: 'main li a[href^="/bottles/"]' },
   { name: 'Judge', path: '/judge', ready: 'main table a[href$="/judge"]' },
-  { name: 'set-up', path: '/titrate/set-up', ready: 'main section[aria-label="The plan"]' },
+  { name: 'set-up', path: '/titrate/set-up', ready: 'main h2:text-is("The plan")' },
   { name: 'Prepare', path: '/prepare', ready: 'main form select' },
 ]);
 

@@ -10,7 +10,9 @@ import { Loading } from './Loading';
 import { rememberCsrfToken } from './api';
 import { useRecordedPrints } from './prints';
 import { SessionContext, useSessionQuery } from './session';
+import { Bar } from './Bar';
 import { Spine } from './Spine';
+import { useIsWide } from './useIsWide';
 
 /** The frame of every page: the spine beside it, and nobody in without a session. */
 export function Shell() {
@@ -25,6 +27,7 @@ export function Shell() {
     outbox.signIn(personId);
   }, [outbox, personId, token]);
   useLiveUpdates(session);
+  const isWide = useIsWide();
   useRecordedPrints(personId);
 
   if (isPending) return <Loading />;
@@ -52,14 +55,14 @@ export function Shell() {
   );
   return (
     <SessionContext value={{ ...session, laboratory }}>
-      <div className="flex min-h-screen print:block">
+      <div className="flex min-h-screen max-lg:flex-col print:block">
         <a
           href="#page"
-          className="sr-only bg-violet p-3 text-white focus:not-sr-only focus:absolute focus:z-10"
+          className="sr-only bg-violet text-white focus:not-sr-only focus:absolute focus:z-20 focus:p-3"
         >
           Skip to the page
         </a>
-        <Spine />
+        {isWide ? <Spine /> : <Bar />}
         <main id="page" tabIndex={-1} className="min-w-0 flex-1">
           <Outlet />
         </main>

@@ -1,38 +1,14 @@
 import { Link, NavLink, useLocation } from 'react-router';
 import { OutboxMark } from '../outbox/OutboxMark';
 import { useReadAhead, useRecordsOf, useRuns } from './records';
-import { useSession, useSignOut } from './session';
-
-/** The stages of the work in the order in which they are done. */
-const STAGES = [
-  { name: 'Shelf', to: '/' },
-  { name: 'Prepare', to: '/prepare' },
-  { name: 'Titrate', to: '/titrate' },
-  { name: 'Judge', to: '/judge' },
-] as const;
-type Stage = (typeof STAGES)[number]['name'];
-
-const KEPT_BELOW = [
-  { name: 'Substances', to: '/lots' },
-  { name: 'Equipment', to: '/equipment' },
-  { name: 'Methods', to: '/methods' },
-  { name: 'House rules', to: '/rules' },
-  { name: 'People', to: '/people' },
-  { name: 'Verification', to: '/verification' },
-] as const;
+import { SignedIn } from './SignedIn';
+import type { Stage } from './stages';
+import { KEPT_BELOW, stageOf, STAGES } from './stages';
 
 /** Height of the scale between two major marks, px. */
 const STEP = 88;
 const TOP = 26;
 const WIDTH = 148;
-
-function stageOf(path: string): Stage | null {
-  if (path === '/' || path.startsWith('/bottles')) return 'Shelf';
-  if (path.startsWith('/prepar')) return 'Prepare';
-  if (path.endsWith('/judge')) return 'Judge';
-  if (path.startsWith('/titrate') || path.startsWith('/runs')) return 'Titrate';
-  return null;
-}
 
 /** The way through the work: a graduated scale read downwards, with a meniscus where one is. */
 export function Spine() {
@@ -64,7 +40,7 @@ export function Spine() {
             {stage.name}
           </Link>
         ))}
-        <OpenRuns top={TOP + 2 * STEP + 17} />
+        <OpenRuns top={TOP + 2 * STEP + 24} />
       </nav>
       <nav aria-label="Laboratory" className="mx-5 mt-2 border-t border-rule pt-2 text-[15px]">
         {KEPT_BELOW.map(({ name, to }) => (
@@ -131,39 +107,12 @@ function OpenRuns({ top }: { readonly top: number }) {
         <li key={run.id}>
           <Link
             to={`/runs/${run.id}`}
-            className="flex min-h-6 items-center rounded px-2 text-sm text-ink-soft hover:bg-shade"
+            className="flex h-5 items-center rounded px-2 text-sm text-ink-soft hover:bg-shade"
           >
             bottle {bottles.find((bottle) => bottle.id === run.bottleId)?.code ?? '…'}
           </Link>
         </li>
       ))}
     </ul>
-  );
-}
-
-function SignedIn() {
-  const { person, laboratory } = useSession();
-  const signOut = useSignOut();
-  return (
-    <div className="mt-3 border-t border-rule pt-2">
-      <Link to="/account" className="flex min-h-8 items-center font-semibold hover:underline">
-        {person.name}
-      </Link>
-      <p className="text-xs text-ink-soft">{laboratory.name}</p>
-      <button
-        type="button"
-        className="mt-1 min-h-9 text-violet underline underline-offset-4"
-        onClick={() => {
-          signOut.mutate();
-        }}
-      >
-        Sign out
-      </button>
-      {signOut.isError && (
-        <p role="alert" className="text-blush">
-          Not signed out: {signOut.error.message}
-        </p>
-      )}
-    </div>
   );
 }

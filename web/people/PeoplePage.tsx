@@ -224,7 +224,7 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
         hint="At least 10 characters."
         {...field('password')}
       />
-      <div className="md:col-span-2">
+      <div className="col-span-full">
         <RightsFields
           chosen={form.watch('rights')}
           onChange={(rights) => {
@@ -232,7 +232,7 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
           }}
         />
       </div>
-      <div className="flex items-center gap-3 md:col-span-2">
+      <div className="col-span-full flex items-center gap-3">
         <Button type="submit" look="primary" disabled={add.isPending}>
           Add the person
         </Button>

@@ -29,13 +29,13 @@ export function Dialog(props: DialogProps) {
       }}
     >
       <Primitive.Portal>
-        <Primitive.Overlay className="fixed inset-0 bg-ink/40" />
+        <Primitive.Overlay className="fixed inset-0 z-20 bg-ink/40" />
         <Primitive.Content
           onCloseAutoFocus={(event) => {
             event.preventDefault();
             giveFocusBack();
           }}
-          className={`fixed top-1/2 left-1/2 max-h-[98vh] ${isWide ? 'w-[min(1080px,96vw)]' : 'w-[min(560px,92vw)]'} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-lg border-t-4 border-violet bg-paper p-6 shadow-2xl`}
+          className={`fixed z-20 overflow-y-auto border-t-4 border-violet bg-paper p-4 max-md:inset-0 md:top-1/2 md:left-1/2 md:max-h-[98vh] md:-translate-x-1/2 md:-translate-y-1/2 md:rounded-lg md:p-6 md:shadow-2xl ${isWide ? 'md:w-[min(1080px,96vw)]' : 'md:w-[min(560px,92vw)]'}`}
         >
           <Primitive.Title className="text-xl font-bold">{title}</Primitive.Title>
           <Primitive.Description asChild>

@@ -32,15 +32,15 @@ interface PageProps {
 export function Page({ title, tabTitle, lead, actions, children }: PageProps) {
   const heading = usePageHeading(tabTitle);
   return (
-    <div className="px-8 py-6">
-      <header className="mb-5 flex items-start justify-between gap-6 border-b-2 border-ink pb-3">
-        <div>
+    <div className="px-4 py-4 md:px-8 md:py-6">
+      <header className="mb-5 flex flex-wrap items-start justify-between gap-x-6 gap-y-3 border-b-2 border-ink pb-3">
+        <div className="min-w-0">
           <h1 ref={heading} tabIndex={-1} className="text-[26px] leading-tight font-bold">
             {title}
           </h1>
           {lead !== undefined && <p className="mt-1 text-ink-soft">{lead}</p>}
         </div>
-        <div className="flex shrink-0 gap-3">{actions}</div>
+        <div className="flex flex-wrap gap-3">{actions}</div>
       </header>
       {children}
     </div>

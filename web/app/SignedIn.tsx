@@ -1,0 +1,30 @@
+import { Link } from 'react-router';
+import { useSession, useSignOut } from './session';
+
+/** Who is signed in, and the way out. */
+export function SignedIn() {
+  const { person, laboratory } = useSession();
+  const signOut = useSignOut();
+  return (
+    <div className="mt-3 border-t border-rule pt-2">
+      <Link to="/account" className="flex min-h-8 items-center font-semibold hover:underline">
+        {person.name}
+      </Link>
+      <p className="text-xs text-ink-soft">{laboratory.name}</p>
+      <button
+        type="button"
+        className="mt-1 min-h-9 text-violet underline underline-offset-4"
+        onClick={() => {
+          signOut.mutate();
+        }}
+      >
+        Sign out
+      </button>
+      {signOut.isError && (
+        <p role="alert" className="text-blush">
+          Not signed out: {signOut.error.message}
+        </p>
+      )}
+    </div>
+  );
+}
