@@ -87,7 +87,7 @@ function OperationView({ address, operation }: OperationViewProps) {
     .find((described) => described.schema)?.schema;
   return (
     <section className="border-t-2 border-rule pt-3">
-      <h2 className="font-mono text-lg font-semibold">{address}</h2>
+      <h2 className="font-mono text-lg font-semibold wrap-anywhere">{address}</h2>
       <p>
         {operation.summary}{' '}
         <span className="text-ink-soft">
@@ -95,7 +95,7 @@ function OperationView({ address, operation }: OperationViewProps) {
         </span>
       </p>
       <div className="mt-2 grid gap-x-10 md:grid-cols-2">
-        <dl className="text-[15px]">
+        <dl className="min-w-0 text-[15px]">
           {operation.parameters.map((parameter) => (
             <Line key={parameter.name} term={`${parameter.name} (${parameter.in})`}>
               {parameter.description}
@@ -121,7 +121,7 @@ function OperationView({ address, operation }: OperationViewProps) {
 
 function Schema({ title, schema }: { readonly title: string; readonly schema: object }) {
   return (
-    <details className="text-[15px]">
+    <details className="min-w-0 text-[15px]">
       <summary className="min-h-10 font-semibold text-violet">{title}</summary>
       <pre className="max-h-96 overflow-auto rounded border border-rule bg-sheet p-3 font-mono text-[13px]">
         {JSON.stringify(schema, null, 2)}
@@ -141,7 +141,7 @@ function problemsOf({ responses }: Operation): string {
 function Line({ term, children }: { readonly term: string; readonly children: string }) {
   return (
     <div className="flex gap-3 border-b border-rule py-1">
-      <dt className="w-28 shrink-0 font-mono">{term}</dt>
+      <dt className="w-28 shrink-0 font-mono wrap-anywhere">{term}</dt>
       <dd>{children}</dd>
     </div>
   );

@@ -19,7 +19,7 @@ export function FiguresWorking({
 }) {
   const lines = [...statisticsLines(judgement), ...uncertaintyLines(result)];
   return (
-    <ul className="mt-5 grid grid-cols-2 gap-x-10 gap-y-3">
+    <ul className="mt-5 grid gap-x-10 gap-y-3 md:grid-cols-2">
       {lines.map(({ key, name, equation, numbers }) => (
         <li key={key}>
           <p className="text-sm text-ink-soft">{name}</p>

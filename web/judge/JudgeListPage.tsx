@@ -61,7 +61,7 @@ export function JudgeListPage() {
               <Link
                 key="l"
                 to={`/runs/${run.id}/judge`}
-                className="inline-flex min-h-8 items-center font-semibold text-violet underline underline-offset-4"
+                className="inline-flex items-center font-semibold text-violet underline underline-offset-4 max-lg:min-h-12"
               >
                 {LINKS[run.status](run)}
               </Link>,

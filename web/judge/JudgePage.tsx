@@ -137,9 +137,9 @@ function Curves({ run }: { readonly run: RunState }) {
   const followed = run.flasks.filter(({ electrode }) => electrode.length > 0);
   if (followed.length === 0) return null;
   return (
-    <section className="col-span-2">
+    <section className="col-span-full">
       <h2 className="mb-2 text-lg font-bold">Curves</h2>
-      <div className="grid grid-cols-2 gap-x-10 gap-y-6">
+      <div className="grid gap-x-10 gap-y-6 xl:grid-cols-2">
         {followed.map((flask) => (
           <figure key={flask.number}>
             <figcaption className="font-semibold">Flask {flask.number}</figcaption>
@@ -160,7 +160,7 @@ interface JudgedProps {
 
 function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
   return (
-    <div className="grid grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-x-10 gap-y-6">
+    <div className="grid gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
       <section>
         <ResultLine run={run} judgement={judgement} result={result} />
         <Deviations run={run} />
@@ -184,7 +184,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
         <RelatedSolutions run={run} />
       </section>
       <Curves run={run} />
-      <section className="col-span-2">
+      <section className="col-span-full">
         <h2 className="mb-2 text-lg font-bold">The working</h2>
         <WorkingView steps={result.working} />
         <FiguresWorking judgement={judgement} result={result} />
@@ -200,7 +200,7 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
   const isFar = Math.abs(away) > Number(run.setUp.rules.farFromNominalAskPercent);
   return (
     <div className="mb-4">
-      <p className="text-[38px] leading-tight font-bold">
+      <p className="text-[22px] leading-tight font-bold md:text-[38px]">
         <i>c</i> = <span className="font-mono">{rounded.value}</span>
         <span className="mx-2 font-normal">±</span>
         <span className="font-mono font-normal">{rounded.uncertainty}</span>{' '}

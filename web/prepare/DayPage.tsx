@@ -78,10 +78,10 @@ export function DayPage() {
             </p>
           )}
           <Timeline placed={placed} titleOf={titleOf} now={now} />
-          <div className="mt-6 grid grid-cols-[minmax(0,1fr)_260px] gap-10">
-            <table className="w-full text-left">
+          <div className="mt-6 grid gap-10 xl:grid-cols-[minmax(0,1fr)_260px]">
+            <table className="w-full text-left max-md:block">
               <caption className="sr-only">What is done when</caption>
-              <thead>
+              <thead className="max-md:sr-only">
                 <tr className="border-b border-rule-strong text-sm text-ink-soft">
                   <th scope="col" className="py-1 pr-4">
                     Begin
@@ -98,17 +98,20 @@ export function DayPage() {
                 </tr>
               </thead>
               {byDay(placed).map(([day, ofDay]) => (
-                <tbody key={day} className="divide-y divide-rule">
+                <tbody key={day} className="divide-y divide-rule max-md:block">
                   <tr>
                     <th scope="rowgroup" colSpan={4} className="pt-3 pb-1">
                       {localText(`${day}T00:00`).split(',')[0]}
                     </th>
                   </tr>
                   {ofDay.map(({ jobId, task, begins, ends }) => (
-                    <tr key={`${jobId} ${task.id}`}>
+                    <tr
+                      key={`${jobId} ${task.id}`}
+                      className="max-md:grid max-md:grid-cols-[auto_auto_minmax(0,1fr)]"
+                    >
                       <td className="py-1.5 pr-4 font-mono">{begins.slice(11)}</td>
                       <td className="py-1.5 pr-4 font-mono">{ends.slice(11)}</td>
-                      <td className="py-1.5 pr-4 whitespace-nowrap">
+                      <td className="py-1.5 pr-4 md:whitespace-nowrap">
                         <Link
                           to={`/preparations/${jobId}`}
                           className="font-semibold text-violet underline"
@@ -116,7 +119,7 @@ export function DayPage() {
                           {titleOf(jobId)}
                         </Link>
                       </td>
-                      <td className="py-1.5">{task.title}</td>
+                      <td className="py-1.5 max-md:col-span-full max-md:pt-0">{task.title}</td>
                     </tr>
                   ))}
                 </tbody>

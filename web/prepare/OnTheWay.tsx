@@ -34,7 +34,7 @@ export function OnTheWay() {
           <Link
             key={preparation.id}
             to={`/preparations/${preparation.id}`}
-            className="flex min-h-12 min-w-[300px] flex-1 items-stretch gap-3 rounded-md border border-rule-strong bg-sheet px-4 py-2 hover:bg-shade"
+            className="flex min-h-12 min-w-[min(300px,100%)] flex-1 items-stretch gap-3 rounded-md border border-rule-strong bg-sheet px-4 py-2 hover:bg-shade"
           >
             <Level part={progressOf(preparation)} />
             <span>
@@ -57,7 +57,7 @@ export function OnTheWay() {
         <Link
           key={id}
           to={`/lots/${id}`}
-          className="flex min-h-12 min-w-[300px] flex-1 flex-col justify-center rounded-md border border-rule-strong bg-sheet px-4 py-2 hover:bg-shade"
+          className="flex min-h-12 min-w-[min(300px,100%)] flex-1 flex-col justify-center rounded-md border border-rule-strong bg-sheet px-4 py-2 hover:bg-shade"
         >
           <b>
             <ShortName of={substanceId} />

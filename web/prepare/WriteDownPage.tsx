@@ -86,10 +86,10 @@ function PrepareForm({
   });
   const chosenLot = materials.find(({ id }) => id === form.watch('parents.0.id'))?.lot;
   return (
-    <div className="grid grid-cols-[minmax(0,640px)_minmax(0,360px)] gap-12">
+    <div className="grid gap-12 xl:grid-cols-[minmax(0,640px)_minmax(0,360px)]">
       <form
         noValidate
-        className="grid grid-cols-2 content-start gap-x-6 gap-y-4"
+        className="grid content-start gap-x-6 gap-y-4 md:grid-cols-2"
         onSubmit={(event) =>
           void form.handleSubmit((body) => {
             begin.mutate(
@@ -132,7 +132,7 @@ function PrepareForm({
         </SelectField>
         <ContainerField {...field('container')} />
         <TextAreaField label="Note" {...field('note')} />
-        <div className="col-span-2 flex items-center gap-4">
+        <div className="col-span-full flex items-center gap-4">
           <Button type="submit" look="primary" disabled={begin.isPending}>
             Put it on the shelf
           </Button>

@@ -22,7 +22,7 @@ export function ColourFields({
 }) {
   const id = useId();
   return (
-    <fieldset className="col-span-2 grid grid-cols-3 gap-4">
+    <fieldset className="col-span-full grid gap-4 md:grid-cols-3">
       <legend className="sr-only">Colours of the flask</legend>
       {MOMENTS.map(([moment, label]) => (
         <div key={moment} className="flex items-end gap-2">
@@ -53,7 +53,7 @@ export function ColourFields({
         </div>
       ))}
       {error !== undefined && (
-        <p id={id} role="alert" className="col-span-3 font-semibold text-blush">
+        <p id={id} role="alert" className="col-span-full font-semibold text-blush">
           {error}
         </p>
       )}

@@ -140,7 +140,7 @@ function MethodForm({ method, record }: MethodFormProps) {
   return (
     <form
       noValidate
-      className="grid max-w-[1040px] grid-cols-2 gap-x-8 gap-y-4"
+      className="grid max-w-[1040px] gap-x-8 gap-y-4 md:grid-cols-2"
       onSubmit={(event) => {
         event.preventDefault();
         submit();
@@ -181,7 +181,7 @@ function MethodForm({ method, record }: MethodFormProps) {
         error={errors.medium}
         onText={setMedium}
       />
-      <div className="grid grid-cols-3 gap-4">
+      <div className="grid gap-4 md:grid-cols-3">
         <QuantityField
           label="Drops"
           value={drops}
@@ -227,7 +227,7 @@ function MethodForm({ method, record }: MethodFormProps) {
         error={errors.reason}
         onText={setReason}
       />
-      <div className="col-span-2 flex items-center gap-4">
+      <div className="col-span-full flex items-center gap-4">
         <Button type="submit" look="primary" disabled={begin.isPending || add.isPending}>
           {record ? 'Write this version' : 'Write this method'}
         </Button>

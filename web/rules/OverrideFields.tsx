@@ -23,9 +23,9 @@ export function OverrideFields({
   const { laboratory } = useSession();
   const said = HOUSE_RULES.filter(({ key }) => key in overrides);
   return (
-    <fieldset className="col-span-2">
+    <fieldset className="col-span-full">
       <legend className="mb-1 font-bold">Says otherwise than the house rules</legend>
-      <div className="grid grid-cols-[290px_minmax(0,300px)_minmax(0,1fr)_auto] items-center gap-x-4 gap-y-2">
+      <div className="grid items-center gap-x-4 gap-y-2 lg:grid-cols-[minmax(0,290px)_minmax(0,300px)_minmax(0,1fr)_auto]">
         {said.map((rule) => (
           <div key={rule.key} className="contents">
             <RuleControl

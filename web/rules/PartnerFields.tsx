@@ -66,7 +66,7 @@ export function PartnerFields({ partners, hasLinks, errors, onChange }: PartnerF
   };
   const { titrantIds } = partners;
   return (
-    <fieldset className="col-span-2 grid grid-cols-[minmax(0,1fr)_160px_150px] gap-x-4 gap-y-3">
+    <fieldset className="col-span-full grid gap-x-4 gap-y-3 md:grid-cols-[minmax(0,1fr)_160px_150px]">
       <legend className="mb-2 text-lg font-bold">What reacts</legend>
       <SelectField
         label="Titrants"
@@ -138,7 +138,7 @@ export function PartnerFields({ partners, hasLinks, errors, onChange }: PartnerF
         <option value="standard">the standard, as a solution</option>
       </SelectField>
       {hasLinks && (
-        <div className="col-span-2">
+        <div className="col-span-full">
           <TextField
             label="Made in one step, used in the next"
             hint="In order, parted by commas."

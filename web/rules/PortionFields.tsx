@@ -80,10 +80,10 @@ export function PortionFields({
     />
   );
   return (
-    <fieldset className="col-span-2">
+    <fieldset className="col-span-full">
       <legend className="font-bold">Into each flask</legend>
       {mayWeigh && (
-        <div className="grid grid-cols-[260px_repeat(3,minmax(0,180px))] items-end gap-4">
+        <div className="grid items-end gap-4 lg:grid-cols-[minmax(0,260px)_repeat(3,minmax(0,180px))]">
           {choice('isWeighed', 'standard, weighed')}
           {portions.isWeighed && (
             <>
@@ -93,7 +93,7 @@ export function PortionFields({
           )}
         </div>
       )}
-      <div className="mt-2 grid grid-cols-[260px_repeat(3,minmax(0,180px))] items-end gap-4">
+      <div className="mt-2 grid items-end gap-4 lg:grid-cols-[minmax(0,260px)_repeat(3,minmax(0,180px))]">
         {choice('isAliquot', 'aliquot of a solution')}
         {portions.isAliquot && (
           <>

@@ -87,7 +87,7 @@ function RulesInForce({ rules }: { readonly rules: HouseRules }) {
       {RULE_GROUPS.map((group) => (
         <section key={group.heading} className="mb-6">
           <h2 className="mb-1 text-lg font-bold">{group.heading}</h2>
-          <dl className="grid grid-cols-[300px_minmax(0,340px)_minmax(0,1fr)] gap-x-6 gap-y-2">
+          <dl className="grid gap-x-6 gap-y-2 lg:grid-cols-[minmax(0,300px)_minmax(0,340px)_minmax(0,1fr)]">
             {group.rules.map((rule) => (
               <div key={rule.key} className="contents">
                 <dt className="font-semibold">{rule.question}</dt>
@@ -166,7 +166,7 @@ function RulesForm() {
       {RULE_GROUPS.map((group) => (
         <fieldset key={group.heading} className="mb-6">
           <legend className="mb-2 text-lg font-bold">{group.heading}</legend>
-          <div className="grid grid-cols-[290px_minmax(0,350px)_minmax(0,1fr)] gap-x-6 gap-y-2">
+          <div className="grid gap-x-6 gap-y-2 lg:grid-cols-[minmax(0,290px)_minmax(0,350px)_minmax(0,1fr)]">
             {group.rules.map((rule) => (
               <RuleControl
                 key={rule.key}
@@ -181,8 +181,8 @@ function RulesForm() {
           </div>
         </fieldset>
       ))}
-      <div className="sticky bottom-0 -mx-8 flex items-end gap-4 border-t-2 border-ink bg-paper px-8 py-3">
-        <div className="w-[420px]">
+      <div className="sticky bottom-0 -mx-4 flex flex-wrap items-end gap-4 border-t-2 border-ink bg-paper px-4 py-3 md:-mx-8 md:px-8">
+        <div className="w-full max-w-[420px]">
           <TextField
             label="Why they change"
             value={reason}

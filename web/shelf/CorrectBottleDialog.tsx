@@ -39,7 +39,7 @@ export function CorrectBottleDialog({
     >
       <form
         noValidate
-        className="grid grid-cols-2 gap-4"
+        className="grid gap-4 md:grid-cols-2"
         onSubmit={(event) =>
           void form.handleSubmit((body) => {
             add.mutate(
@@ -69,10 +69,10 @@ export function CorrectBottleDialog({
         </SelectField>
         <TextField label="Use by" type="date" {...field('useBy', asOptional)} />
         <TextField label="Note" {...field('note')} />
-        <div className="col-span-2">
+        <div className="col-span-full">
           <TextAreaField label="Why it is corrected" {...field('reason')} />
         </div>
-        <div className="col-span-2 flex items-center gap-3">
+        <div className="col-span-full flex items-center gap-3">
           <Button type="submit" look="primary" disabled={add.isPending}>
             Correct it
           </Button>

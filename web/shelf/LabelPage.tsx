@@ -51,8 +51,8 @@ export function LabelPage() {
           </>
         }
       >
-        <div className="grid grid-cols-[610px_minmax(0,1fr)] gap-8">
-          <div className="h-[370px]">
+        <div className="grid gap-8 xl:grid-cols-[610px_minmax(0,1fr)]">
+          <div className="h-[220px] sm:h-[370px]">
             <LabelPreview label={label} />
           </div>
           <MakePdf bottle={bottle} />
@@ -67,7 +67,7 @@ function LabelPreview({ label }: { readonly label: Label }) {
   const { laboratory } = useSession();
   const { signal, pictograms, statements } = label.hazards;
   return (
-    <article className="flex h-[54mm] w-[90mm] origin-top-left scale-[1.75] gap-[2mm] border border-ink bg-white p-[2.5mm] text-[2.5mm] leading-tight text-black print:scale-100">
+    <article className="flex h-[54mm] w-[90mm] origin-top-left scale-[1.03] gap-[2mm] border border-ink bg-white p-[2.5mm] text-[2.5mm] leading-tight text-black sm:scale-[1.75] print:scale-100">
       <div className="flex min-w-0 flex-1 flex-col">
         <p className="text-[4.2mm] font-bold">
           {label.formula !== null && <ChemicalFormula of={label.formula} />}{' '}
@@ -163,7 +163,7 @@ function MakePdf({ bottle }: { readonly bottle: BottleState }) {
         <option value="">another sheet, by its millimetres</option>
       </SelectField>
       {!LABEL_SHEETS.includes(sheet) && <SheetFields sheet={sheet} onChange={setSheet} />}
-      <div className="grid grid-cols-2 gap-4">
+      <div className="grid gap-4 md:grid-cols-2">
         <TextField label="Begin at label" type="number" min={1} value={first} onText={setFirst} />
         <TextField label="Copies" type="number" min={1} value={copies} onText={setCopies} />
       </div>

@@ -19,7 +19,7 @@ export function SheetFields({
   readonly onChange: (sheet: LabelSheet) => void;
 }) {
   return (
-    <fieldset className="grid grid-cols-2 gap-x-4 gap-y-2">
+    <fieldset className="grid gap-x-4 gap-y-2 sm:grid-cols-2">
       <legend className="sr-only">The sheet, in millimetres</legend>
       {PAIRS.flatMap(({ key, labels }) =>
         ([0, 1] as const).map((i) => (
@@ -51,7 +51,7 @@ export function SheetFields({
         />
       ))}
       {!fitsOnPage(sheet) && (
-        <p role="alert" className="col-span-2 font-semibold text-blush">
+        <p role="alert" className="col-span-full font-semibold text-blush">
           These labels do not lie on that page: check the millimetres.
         </p>
       )}

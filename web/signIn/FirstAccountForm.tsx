@@ -16,7 +16,7 @@ export function FirstAccountForm() {
   });
   return (
     <form
-      className="grid max-w-3xl grid-cols-2 gap-x-8 gap-y-4"
+      className="grid max-w-3xl gap-x-8 gap-y-4 md:grid-cols-2"
       noValidate
       onSubmit={(event) =>
         void form.handleSubmit((body) => {
@@ -50,7 +50,7 @@ export function FirstAccountForm() {
         hint="At least 10 characters."
         {...field('password')}
       />
-      <div className="col-span-2">
+      <div className="col-span-full">
         <FormError message={formError} />
       </div>
       <Button

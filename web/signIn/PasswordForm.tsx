@@ -14,7 +14,7 @@ export function PasswordForm({ isSecond }: { readonly isSecond: boolean }) {
   });
   return (
     <form
-      className="flex w-[320px] flex-col gap-4"
+      className="flex w-full max-w-[320px] flex-col gap-4"
       noValidate
       onSubmit={(event) =>
         void form.handleSubmit((body) => {

@@ -44,7 +44,7 @@ export function SignInPage({ offer }: { readonly offer: Offer }) {
 function DemoPeople({ people }: { readonly people: Offer['demoPeople'] }) {
   const signIn = useSignIn('/session/demo');
   return (
-    <section aria-labelledby="demo-people" className="w-[400px]">
+    <section aria-labelledby="demo-people" className="w-full max-w-[400px]">
       <h2 id="demo-people" className="text-lg font-bold">
         Demo: work as
       </h2>
@@ -85,7 +85,7 @@ function GraduatedWall() {
       aria-hidden="true"
       viewBox="0 0 220 800"
       preserveAspectRatio="xMinYMin slice"
-      className="h-screen w-[220px] shrink-0 border-r border-rule"
+      className="h-screen w-[220px] shrink-0 border-r border-rule max-lg:hidden"
     >
       <rect width="220" height="800" fill="var(--color-glass)" />
       <path d="M0 298q110 54 220 0V800H0z" fill="var(--color-titrant)" />

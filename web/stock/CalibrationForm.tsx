@@ -50,7 +50,7 @@ export function CalibrationForm({
       <CalibrationDueField {...field('due', asOptional)} />
       <TextField label="Certificate" hint="Number, and who made it." {...field('certificate')} />
       {points.fields.map(({ id }, i) => (
-        <fieldset key={id} className="col-span-3 grid grid-cols-3 gap-x-6">
+        <fieldset key={id} className="col-span-full grid gap-x-6 md:grid-cols-3">
           <legend className="sr-only">Point {i + 1}</legend>
           <QuantityField
             label="Marked or shown"
@@ -69,7 +69,7 @@ export function CalibrationForm({
           />
         </fieldset>
       ))}
-      <div className="col-span-3">
+      <div className="col-span-full">
         <Button
           className="px-4 text-[15px]"
           onClick={() => {

@@ -82,13 +82,13 @@ export function GravimetricForm({
       <QuantityField label="Water at" unit="°C" value={temperature} onText={setTemperature} />
       <TextField label="Next due" type="date" value={due} onText={setDue} />
       {isBurette && (
-        <p className="col-span-3 text-ink-soft">
+        <p className="col-span-full text-ink-soft">
           Each volume delivered from the zero mark. Corrections are reckoned with, linear between
           the volumes, once they reach {equipment.capacityMl} mL.
         </p>
       )}
       {volumes.map(({ nominal, weighings }, i) => (
-        <fieldset key={i} className="col-span-3 grid grid-cols-3 gap-x-6">
+        <fieldset key={i} className="col-span-full grid gap-x-6 md:grid-cols-3">
           <legend className="sr-only">Volume {i + 1}</legend>
           <QuantityField
             label={isBurette ? 'Delivered from zero to' : 'Volume marked'}

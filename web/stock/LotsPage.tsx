@@ -80,17 +80,17 @@ export function LotsPage() {
                 <Link
                   key="l"
                   to={`/lots/${id}`}
-                  className="font-mono font-semibold whitespace-nowrap text-violet underline underline-offset-4"
+                  className="font-mono font-semibold text-violet underline underline-offset-4 lg:whitespace-nowrap"
                 >
                   {lot.lotNumber}
                 </Link>,
-                <span key="p" className="font-mono whitespace-nowrap">
+                <span key="p" className="font-mono lg:whitespace-nowrap">
                   {lot.purity} ± {lot.purityHalfWidth}
                 </span>,
                 <span key="m" className="font-mono">
                   {roundSignificant(lotMolarMass(lot).valueGPerMol, 7)}
                 </span>,
-                <span key="a" className="whitespace-nowrap">
+                <span key="a" className="lg:whitespace-nowrap">
                   {leftText(lot, left[id])}
                 </span>,
                 lot.store,

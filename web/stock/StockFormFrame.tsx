@@ -20,12 +20,12 @@ export function StockFormFrame(props: StockFormFrameProps) {
     <form
       noValidate
       aria-label={props.name}
-      className="mb-8 grid max-w-4xl grid-cols-3 gap-x-6 gap-y-4 border-b border-rule pb-6"
+      className="mb-8 grid max-w-4xl gap-x-6 gap-y-4 border-b border-rule pb-6 md:grid-cols-3"
       onSubmit={(event) => void props.onSubmit(event)}
     >
       {props.children}
-      {props.reason && <div className="col-span-3 max-w-xl">{props.reason}</div>}
-      <div className="col-span-3 flex items-center gap-3">
+      {props.reason && <div className="col-span-full max-w-xl">{props.reason}</div>}
+      <div className="col-span-full flex items-center gap-3">
         <Button type="submit" look="primary" disabled={props.isBusy}>
           {props.submit}
         </Button>

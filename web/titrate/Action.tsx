@@ -70,7 +70,7 @@ export function Action(props: ActionProps) {
   const ways = entering ? [...waysFrom(props, flask), ...timing] : [];
   const isUnderBurette = step.action === 'read-final' || step.action === 'read-stop';
   return (
-    <div className="grid min-h-[158px] grid-cols-[minmax(0,1fr)_minmax(0,484px)] gap-x-6 gap-y-2 py-3">
+    <div className="grid min-h-[158px] grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-2 py-3 xl:grid-cols-[minmax(0,1fr)_minmax(0,484px)]">
       <div>
         <p role="status" className="text-[26px] leading-[1.25] font-semibold">
           <Sentence text={step.sentence} />
@@ -94,7 +94,7 @@ export function Action(props: ActionProps) {
         <Choices {...props} />
       )}
       {isUnderBurette && flask && (
-        <div className="col-span-2">
+        <div className="col-span-full">
           <EndPointHint run={run} flask={flask} />
           <HotFlask run={run} flask={flask} />
         </div>

@@ -114,14 +114,14 @@ function Bench({ run }: { readonly run: RunState }) {
     },
   ];
   return (
-    <div className="grid h-screen min-h-[760px] grid-cols-[268px_minmax(0,1fr)]">
-      <div className="h-screen max-h-[860px] min-h-0 border-r border-rule bg-[#faf6ee]">
+    <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-[220px_minmax(0,1fr)] xl:h-screen xl:min-h-[760px] xl:grid-cols-[268px_minmax(0,1fr)]">
+      <div className="border-rule bg-[#faf6ee] max-md:order-2 max-md:h-[480px] max-md:border-t md:sticky md:top-0 md:h-screen md:max-h-[860px] md:min-h-0 md:border-r">
         <BuretteDrawing burette={burette} {...onBurette} />
       </div>
-      <div className="flex min-h-0 flex-col px-6 pt-4 pb-3">
-        <header className="flex items-end justify-between gap-4 border-b-2 border-ink pb-2">
+      <div className="flex min-h-0 min-w-0 flex-col px-4 pt-4 pb-3 md:px-6">
+        <header className="flex flex-wrap items-end justify-between gap-x-4 gap-y-2 border-b-2 border-ink pb-2">
           <div className="min-w-0">
-            <h1 ref={heading} tabIndex={-1} className="truncate text-2xl font-bold">
+            <h1 ref={heading} tabIndex={-1} className="text-2xl font-bold">
               Bottle {bottle.code}: <ShortName of={bottle.substanceId} /> {bottle.nominalMolarity}{' '}
               mol/L
             </h1>
@@ -175,7 +175,10 @@ function Bench({ run }: { readonly run: RunState }) {
           <LargeFigures run={run} step={step} levelMl={onBurette.levelMl} />
         ) : (
           <>
-            <div className="flex min-h-0 flex-1 overflow-x-auto border-y border-rule">
+            <div
+              data-cut="scrolls sideways"
+              className="relative flex min-h-0 flex-1 overflow-x-auto border-y border-rule"
+            >
               {run.flasks.length === 0 && <NoFlaskYet run={run} />}
               <div className="flex min-h-0 flex-1 divide-x divide-rule">
                 {judgement.replicates.map((replicate) => (
@@ -260,7 +263,7 @@ function RunLine({ run }: { readonly run: RunState }) {
   const nameOf = usePersonName();
   const { burette, method } = run.references;
   return (
-    <p className="truncate text-[15px] text-ink-soft">
+    <p className="text-[15px] leading-snug text-ink-soft">
       <ShortName of={method.standardId} />
       {method.inBurette === 'standard' && ' in the burette'}: {describeStandard(run.references)} ·{' '}
       {describeInstruments(run.references)} · {burette.name} ·{' '}
@@ -286,7 +289,7 @@ function SoFar({ run, judgement }: { readonly run: RunState; readonly judgement:
   const diagnosis = useMemo(() => explainRun(run, judgement), [run, judgement]);
   const { averaged, result } = judgement;
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_300px] items-center gap-6 pt-2">
+    <div className="grid items-center gap-6 pt-2 xl:grid-cols-[minmax(0,1fr)_300px]">
       <MolarityScale judgement={judgement} nominal={nominalMolPerL(run.references.bottle)} />
       <div className="text-[15px] leading-snug">
         {averaged && result ? (

@@ -128,7 +128,7 @@ export function Missing({
   readonly name: string;
 }) {
   return (
-    <p className="col-span-2 rounded-md border-l-4 border-straw bg-straw-wash px-4 py-3">
+    <p className="col-span-full rounded-md border-l-4 border-straw bg-straw-wash px-4 py-3">
       {takes === 'lot'
         ? `There is no lot of ${name}. `
         : `There is no solution of ${name} whose molarity is known. `}

@@ -41,7 +41,7 @@ export function CurveDialog({ run, flask: number, onClose }: CurveDialogProps) {
       isWide
       onClose={onClose}
     >
-      <div className="grid grid-cols-[330px_minmax(0,1fr)] gap-x-8">
+      <div className="grid gap-x-8 gap-y-4 md:grid-cols-[330px_minmax(0,1fr)]">
         <div className="flex flex-col gap-3">
           {!flask.final && <PointForm run={run} flask={flask} />}
           <Points run={run} flask={flask} />
@@ -107,14 +107,14 @@ function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Fla
         {...(quantity === 'mV' && { unit: 'mV' })}
         onText={setValue}
       />
-      <Button type="submit" look={hasEnd ? 'plain' : 'primary'} className="col-span-2">
+      <Button type="submit" look={hasEnd ? 'plain' : 'primary'} className="col-span-full">
         Keep the point
       </Button>
-      <div className="col-span-2">
+      <div className="col-span-full">
         <Findings findings={findings} reason={reason} onReason={setReason} />
       </div>
       {quantity === 'pH' && (
-        <div className="col-span-2">
+        <div className="col-span-full">
           <QuantityField
             label="In the flask at the start"
             hint="With its water; about will do. Gran’s line needs it."

@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react';
 import { roundHalfEven } from '#core/measurement';
 import type { Reading, ReadingPlace, Replicate, RunState } from '#core/titration';
 import { curveEndOf } from '#core/titration';
@@ -33,8 +34,16 @@ export function FlaskColumn(props: FlaskColumnProps) {
   const isDisputed = verdict === 'disputed';
   const look = isCurrent && !isDisputed ? VERDICTS.current : VERDICTS[verdict];
   const isWaiting = run.status === 'open' && !flask.voided && !flask.initial;
+  // Where not all flasks fit beside each other, the one at hand is in sight.
+  const column = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const here = column.current;
+    const strip = here?.parentElement?.parentElement;
+    if (isCurrent && here && strip) strip.scrollLeft = here.offsetLeft;
+  }, [isCurrent]);
   return (
     <section
+      ref={column}
       aria-label={`Flask ${number}`}
       className={`flex min-h-0 min-w-[168px] flex-1 flex-col overflow-y-auto border-t-4 px-3 pt-1.5 ${isCurrent ? 'border-t-violet bg-sheet' : 'border-t-transparent'} ${flask.voided ? 'text-ink-soft' : ''}`}
     >

@@ -58,9 +58,9 @@ export function GradeRow({
     <div
       role="group"
       aria-label={`End point of flask ${number}`}
-      className="col-span-2 flex items-center gap-2 text-[15px]"
+      className="col-span-full flex flex-wrap items-center gap-2 text-[15px]"
     >
-      <span className="text-ink-soft">
+      <span className="text-ink-soft max-xl:w-full">
         {flask.grade
           ? `End point of flask ${number}: ${gradeName(flask.grade.grade)}.`
           : `End point of flask ${number}?`}

@@ -122,7 +122,7 @@ export function IncidentDialog({
           )}
         </RadioList>
         {assessment && <Verdict assessment={assessment} />}
-        <div className="mt-3 grid grid-cols-2 gap-3">
+        <div className="mt-3 grid gap-3 sm:grid-cols-2">
           <SelectField
             label="Measured or counted"
             value={what}
@@ -143,7 +143,7 @@ export function IncidentDialog({
             value={amount}
             onText={setAmount}
           />
-          <div className="col-span-2">
+          <div className="col-span-full">
             <TextAreaField label="Remark" value={remark} onText={setRemark} />
           </div>
         </div>

@@ -227,10 +227,10 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   };
 
   return (
-    <div className="grid grid-cols-[minmax(0,560px)_minmax(0,1fr)] gap-12">
+    <div className="grid gap-12 xl:grid-cols-[minmax(0,560px)_minmax(0,1fr)]">
       <form
         noValidate
-        className="grid grid-cols-2 content-start gap-x-6 gap-y-3"
+        className="grid content-start gap-x-6 gap-y-3 md:grid-cols-2"
         onSubmit={(event) => {
           event.preventDefault();
           start();
@@ -259,7 +259,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           error={findingAt('burette')}
           onChoose={setBuretteId}
         />
-        <div className="col-span-2">
+        <div className="col-span-full">
           <SelectField
             label="How"
             value={arrangement.key}
@@ -326,7 +326,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
             />
           </>
         )}
-        <div className="col-span-2 grid grid-cols-3 gap-4">
+        <div className="col-span-full grid gap-4 sm:grid-cols-3">
           <QuantityField
             label="Temperature"
             unit="°C"
@@ -351,7 +351,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           />
         </div>
         {may(person, 'deviate') && (
-          <div className="col-span-2">
+          <div className="col-span-full">
             <CheckField
               label="The first titration is rough"
               hint={
@@ -367,7 +367,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           </div>
         )}
         {findings.length > 0 && (
-          <div className="col-span-2">
+          <div className="col-span-full">
             <TextAreaField
               label="Why it goes on all the same"
               value={reason}
@@ -376,7 +376,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
             />
           </div>
         )}
-        <div className="col-span-2 flex items-center gap-4">
+        <div className="col-span-full flex items-center gap-4">
           <Button
             type="submit"
             look="primary"
@@ -386,7 +386,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           </Button>
           <FormError message={isAtField ? undefined : begin.error?.message} />
         </div>
-        <div className="col-span-2">
+        <div className="col-span-full">
           <NotAllHere kind="bottle" what="bottles" />
           <NotAllHere kind="lot" what="lots" />
           <Cautions
@@ -397,7 +397,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           />
         </div>
       </form>
-      <div className="border-l border-rule pl-10">
+      <div className="border-rule xl:border-l xl:pl-10">
         {references && <SeriesPlanView references={references} rules={rules} />}
       </div>
     </div>

@@ -89,7 +89,7 @@ function RunCard({
     <li>
       <Link
         to={`/runs/${id}`}
-        className="grid grid-cols-[1fr_auto] items-center gap-6 rounded-md border border-rule-strong bg-sheet p-5 hover:border-violet"
+        className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-6 rounded-md border border-rule-strong bg-sheet p-5 hover:border-violet"
       >
         <span>
           <span className="block text-lg font-bold">{title}</span>

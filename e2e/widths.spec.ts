@@ -1,0 +1,120 @@
+import type { Page } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { laboratoryUrl, signInToDemo, test } from './laboratory';
+
+/** Phone, tablet upright and lying, laboratory computer, desk. */
+const WIDTHS = [
+  [390, 844],
+  [768, 1024],
+  [1024, 768],
+  [1280, 800],
+  [1920, 1080],
+] as const;
+
+/** Every kind of page that needs no record of its own. */
+const PAGES = [
+  '/',
+  '/prepare',
+  '/prepare/day',
+  '/prepare/write-down',
+  '/titrate',
+  '/titrate/set-up',
+  '/judge',
+  '/lots',
+  '/equipment',
+  '/methods',
+  '/methods/new?from=naoh-by-khp',
+  '/rules',
+  '/people',
+  '/account',
+  '/verification',
+  '/interface',
+] as const;
+
+/** What does not fit: sideways scrolling, text that is cut off, controls that overlap. Marked parts scroll on purpose. */
+async function misfits(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const found: string[] = [];
+    const root = document.documentElement;
+    if (root.scrollWidth > window.innerWidth) {
+      const wide = [...document.querySelectorAll('main *, header *')].filter(
+        (one) => one.getBoundingClientRect().right > window.innerWidth + 1,
+      );
+      const worst = wide.slice(0, 3).map((one) => one.className || one.tagName);
+      found.push(`scrolls sideways to ${String(root.scrollWidth)}: ${worst.join(' | ')}`);
+    }
+    const isMarked = (one: Element): boolean => one.closest('[data-cut]') !== null;
+    const isShown = (one: Element): boolean => {
+      const { width, height } = one.getBoundingClientRect();
+      // What is for screen readers only is a dot of one pixel.
+      return width > 1 && height > 1 && one.checkVisibility({ visibilityProperty: true });
+    };
+    for (const one of document.querySelectorAll('body *')) {
+      const hasText = [...one.childNodes].some(
+        (child) => child.nodeType === Node.TEXT_NODE && child.textContent?.trim() !== '',
+      );
+      const { overflowX } = getComputedStyle(one);
+      if (!hasText || overflowX === 'visible' || isMarked(one) || !isShown(one)) continue;
+      if (one.scrollWidth > one.clientWidth + 1) found.push(`cut off: ${one.textContent}`);
+    }
+    const stays = (one: Element): Element | null => {
+      for (let at: Element | null = one; at; at = at.parentElement) {
+        if (['sticky', 'fixed'].includes(getComputedStyle(at).position)) return at;
+      }
+      return null;
+    };
+    const controls = [
+      ...document.querySelectorAll('a[href], button, input, select, textarea, summary'),
+    ].filter((one) => isShown(one) && !isMarked(one));
+    const boxes = controls.map((one) => [one, one.getBoundingClientRect()] as const);
+    for (const [i, [one, a]] of boxes.entries()) {
+      for (const [other, b] of boxes.slice(i + 1)) {
+        if (one.contains(other) || other.contains(one)) continue;
+        // What scrolls is covered by what stays.
+        if (stays(one) !== stays(other)) continue;
+        const across = Math.min(a.right, b.right) - Math.max(a.left, b.left);
+        const down = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
+        if (across > 2 && down > 2) {
+          const names = [one, other].map((each) => each.textContent.trim() || each.tagName);
+          found.push(`overlap: ${names.join(' / ')}`);
+        }
+      }
+    }
+    return found;
+  });
+}
+
+/** The addresses of one record of each kind that has a page. */
+async function recordPages(page: Page): Promise<string[]> {
+  const idOf = async (kind: string, query = ''): Promise<string> => {
+    const answer = await page.request.get(`/api/records/${kind}?${query}`);
+    const { records } = (await answer.json()) as { records: { id: string }[] };
+    return records[0]?.id ?? '';
+  };
+  const open = await idOf('run', 'standing=open');
+  const certified = await idOf('run', 'standing=certified');
+  const bottle = await idOf('bottle', 'standing=certified');
+  const preparing = await idOf('preparation', 'standing=open');
+  return [
+    ...[`/runs/${open}`, `/runs/${open}/judge`, `/runs/${open}/sheet`],
+    ...[`/runs/${certified}`, `/runs/${certified}/judge`],
+    ...[`/bottles/${bottle}`, `/bottles/${bottle}/label`, `/preparations/${preparing}`],
+    ...[`/lots/${await idOf('lot')}`, `/equipment/${await idOf('equipment')}`],
+  ];
+}
+
+for (const [width, height] of WIDTHS) {
+  test(`every kind of page fits at ${String(width)} x ${String(height)}`, async ({ page }) => {
+    test.setTimeout(240_000);
+    await page.setViewportSize({ width, height });
+    await signInToDemo(page, 'Mirela');
+    const found: string[] = [];
+    for (const path of [...PAGES, ...(await recordPages(page))]) {
+      await page.goto(`${laboratoryUrl('DEMO_URL')}${path}`);
+      await expect(page.locator('main h1').first()).toBeVisible();
+      await expect(page.getByText('One moment …')).toHaveCount(0);
+      for (const misfit of await misfits(page)) found.push(`${path}: ${misfit}`);
+    }
+    expect(found).toEqual([]);
+  });
+}
