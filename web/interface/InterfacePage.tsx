@@ -94,7 +94,7 @@ function OperationView({ address, operation }: OperationViewProps) {
           {operation.security.length > 0 ? 'Signed in only.' : 'Open to everybody.'}
         </span>
       </p>
-      <div className="mt-2 grid gap-x-10 md:grid-cols-2">
+      <div className="mt-2 grid grid-cols-1 gap-x-10 md:grid-cols-2">
         <dl className="min-w-0 text-[15px]">
           {operation.parameters.map((parameter) => (
             <Line key={parameter.name} term={`${parameter.name} (${parameter.in})`}>

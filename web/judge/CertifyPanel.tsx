@@ -83,7 +83,7 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
           ))}
         </ul>
       )}
-      <div className="grid items-start gap-4 sm:grid-cols-2">
+      <div className="grid grid-cols-1 items-start gap-4 sm:grid-cols-2">
         <TextField label="Valid until" type="date" value={typed} onText={setTyped} />
         <TextAreaField
           label={findings.length > 0 ? 'Why all the same' : 'Remark'}

@@ -19,12 +19,12 @@ export function FiguresWorking({
 }) {
   const lines = [...statisticsLines(judgement), ...uncertaintyLines(result)];
   return (
-    <ul className="mt-5 grid gap-x-10 gap-y-3 md:grid-cols-2">
+    <ul className="mt-5 grid grid-cols-1 gap-x-10 gap-y-3 md:grid-cols-2">
       {lines.map(({ key, name, equation, numbers }) => (
         <li key={key}>
           <p className="text-sm text-ink-soft">{name}</p>
           <p className="text-[17px]">
-            {equation} = <span className="font-mono">{numbers}</span>
+            {equation} = <span className="font-mono wrap-anywhere">{numbers}</span>
           </p>
         </li>
       ))}

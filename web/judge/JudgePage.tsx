@@ -139,7 +139,7 @@ function Curves({ run }: { readonly run: RunState }) {
   return (
     <section className="col-span-full">
       <h2 className="mb-2 text-lg font-bold">Curves</h2>
-      <div className="grid gap-x-10 gap-y-6 xl:grid-cols-2">
+      <div className="grid grid-cols-1 gap-x-10 gap-y-6 xl:grid-cols-2">
         {followed.map((flask) => (
           <figure key={flask.number}>
             <figcaption className="font-semibold">Flask {flask.number}</figcaption>
@@ -160,7 +160,7 @@ interface JudgedProps {
 
 function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
   return (
-    <div className="grid gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
+    <div className="grid grid-cols-1 gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
       <section>
         <ResultLine run={run} judgement={judgement} result={result} />
         <Deviations run={run} />
@@ -262,7 +262,7 @@ function Statistics({ judgement }: { readonly judgement: Judgement }) {
     ['t-interval, 95 %', orNone(averaged.confidenceHalfWidth, 5)],
   ] as const;
   return (
-    <dl className="mt-4 flex justify-between gap-x-4 gap-y-2 border-y border-rule py-2.5">
+    <dl className="mt-4 flex flex-wrap justify-between gap-x-4 gap-y-2 border-y border-rule py-2.5">
       {figures.map(([name, value]) => (
         <div key={name}>
           <dt className="text-sm text-ink-soft">{name}</dt>

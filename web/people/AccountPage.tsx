@@ -17,7 +17,7 @@ export function AccountPage() {
       tabTitle="Your account"
       lead="What you enter is signed with this name: keep its password to yourself."
     >
-      <div className="grid max-w-3xl gap-x-12 gap-y-8 md:grid-cols-2">
+      <div className="grid max-w-3xl grid-cols-1 gap-x-12 gap-y-8 md:grid-cols-2">
         <PasswordSection />
         <SessionsSection />
       </div>

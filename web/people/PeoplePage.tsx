@@ -209,7 +209,7 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
     <form
       noValidate
       aria-label="A new person"
-      className="mb-8 grid max-w-3xl gap-x-6 gap-y-4 border-b border-rule pb-6 md:grid-cols-2"
+      className="mb-8 grid max-w-3xl grid-cols-1 gap-x-6 gap-y-4 border-b border-rule pb-6 md:grid-cols-2"
       onSubmit={(event) =>
         void form.handleSubmit((body) => {
           add.mutate(body, { onSuccess: onDone, onError: showFailure });

@@ -88,7 +88,7 @@ export function BottlingForm({
         Rinse the bottle with a little of it, fill it, label it at once.
         {keeping && ` Keep it in ${keeping.remark}.`}
       </p>
-      <div className="grid gap-4 sm:grid-cols-2">
+      <div className="grid grid-cols-1 gap-4 sm:grid-cols-2">
         <TextField
           label="Bottle code"
           className="font-mono"

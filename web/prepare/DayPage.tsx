@@ -78,7 +78,7 @@ export function DayPage() {
             </p>
           )}
           <Timeline placed={placed} titleOf={titleOf} now={now} />
-          <div className="mt-6 grid gap-10 xl:grid-cols-[minmax(0,1fr)_260px]">
+          <div className="mt-6 grid grid-cols-1 gap-10 xl:grid-cols-[minmax(0,1fr)_260px]">
             <table className="w-full text-left max-md:block">
               <caption className="sr-only">What is done when</caption>
               <thead className="max-md:sr-only">

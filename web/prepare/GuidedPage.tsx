@@ -98,7 +98,7 @@ function Guided({ preparation, stock }: GuidedProps) {
         )
       }
     >
-      <div className="grid gap-7 md:grid-cols-[180px_minmax(0,1fr)] xl:grid-cols-[240px_minmax(0,1fr)_272px]">
+      <div className="grid grid-cols-1 gap-7 md:grid-cols-[180px_minmax(0,1fr)] xl:grid-cols-[240px_minmax(0,1fr)_272px]">
         <div className="flex flex-col justify-between gap-4">
           <StepList
             preparation={preparation}
@@ -107,7 +107,7 @@ function Guided({ preparation, stock }: GuidedProps) {
           />
           <VesselDrawing preparation={preparation} />
         </div>
-        <section aria-label="Now" className="min-w-0">
+        <section aria-label="Now" className="min-w-0 max-md:order-first">
           {isOpen && whyByProcedure(plan) !== null && (
             <div className="mb-4">
               <ByProcedure plan={plan} />

@@ -126,7 +126,7 @@ export function PlanForm({
           />
         </>
       )}
-      <div className="grid gap-3 sm:grid-cols-2">
+      <div className="grid grid-cols-1 gap-3 sm:grid-cols-2">
         {!isIndicator && (
           <QuantityField
             label="Molarity"

@@ -116,7 +116,7 @@ function Planner({ stock }: { readonly stock: Stock }) {
   const substance = findSubstance(wanted.substanceId);
   const lot = stock.lots.find((one) => one.lot.substanceId === wanted.substanceId)?.lot;
   return (
-    <div className="grid gap-12 lg:grid-cols-[300px_minmax(0,1fr)]">
+    <div className="grid grid-cols-1 gap-12 lg:grid-cols-[300px_minmax(0,1fr)]">
       <div className="flex flex-col gap-4">
         <PlanForm wanted={wanted} onChange={change} choices={choices} seriesMl={seriesMl} />
         <Cautions cautions={substance?.cautions ?? []} />

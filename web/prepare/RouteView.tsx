@@ -67,7 +67,7 @@ export function RouteView({
       </div>
       <ol className="mt-1 flex flex-col gap-1.5">
         {quantities.map((quantity, i) => (
-          <li key={i} className="grid gap-x-5 md:grid-cols-[150px_minmax(0,1fr)]">
+          <li key={i} className="grid grid-cols-1 gap-x-5 md:grid-cols-[150px_minmax(0,1fr)]">
             <span className="text-right font-mono text-2xl font-semibold whitespace-nowrap">
               {amountText(quantity)}
             </span>

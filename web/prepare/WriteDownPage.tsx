@@ -86,10 +86,10 @@ function PrepareForm({
   });
   const chosenLot = materials.find(({ id }) => id === form.watch('parents.0.id'))?.lot;
   return (
-    <div className="grid gap-12 xl:grid-cols-[minmax(0,640px)_minmax(0,360px)]">
+    <div className="grid grid-cols-1 gap-12 xl:grid-cols-[minmax(0,640px)_minmax(0,360px)]">
       <form
         noValidate
-        className="grid content-start gap-x-6 gap-y-4 md:grid-cols-2"
+        className="grid grid-cols-1 content-start gap-x-6 gap-y-4 md:grid-cols-2"
         onSubmit={(event) =>
           void form.handleSubmit((body) => {
             begin.mutate(

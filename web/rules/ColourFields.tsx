@@ -22,7 +22,7 @@ export function ColourFields({
 }) {
   const id = useId();
   return (
-    <fieldset className="col-span-full grid gap-4 md:grid-cols-3">
+    <fieldset className="col-span-full grid grid-cols-1 gap-4 md:grid-cols-3">
       <legend className="sr-only">Colours of the flask</legend>
       {MOMENTS.map(([moment, label]) => (
         <div key={moment} className="flex items-end gap-2">

@@ -140,7 +140,7 @@ function MethodForm({ method, record }: MethodFormProps) {
   return (
     <form
       noValidate
-      className="grid max-w-[1040px] gap-x-8 gap-y-4 md:grid-cols-2"
+      className="grid max-w-[1040px] grid-cols-1 gap-x-8 gap-y-4 md:grid-cols-2"
       onSubmit={(event) => {
         event.preventDefault();
         submit();
@@ -181,7 +181,7 @@ function MethodForm({ method, record }: MethodFormProps) {
         error={errors.medium}
         onText={setMedium}
       />
-      <div className="grid gap-4 md:grid-cols-3">
+      <div className="grid grid-cols-1 gap-4 md:grid-cols-3">
         <QuantityField
           label="Drops"
           value={drops}

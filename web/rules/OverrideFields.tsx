@@ -25,7 +25,7 @@ export function OverrideFields({
   return (
     <fieldset className="col-span-full">
       <legend className="mb-1 font-bold">Says otherwise than the house rules</legend>
-      <div className="grid items-center gap-x-4 gap-y-2 lg:grid-cols-[minmax(0,290px)_minmax(0,300px)_minmax(0,1fr)_auto]">
+      <div className="grid grid-cols-1 items-center gap-x-4 gap-y-2 lg:grid-cols-[minmax(0,290px)_minmax(0,300px)_minmax(0,1fr)_auto]">
         {said.map((rule) => (
           <div key={rule.key} className="contents">
             <RuleControl

@@ -66,7 +66,7 @@ export function PartnerFields({ partners, hasLinks, errors, onChange }: PartnerF
   };
   const { titrantIds } = partners;
   return (
-    <fieldset className="col-span-full grid gap-x-4 gap-y-3 md:grid-cols-[minmax(0,1fr)_160px_150px]">
+    <fieldset className="col-span-full grid grid-cols-1 gap-x-4 gap-y-3 md:grid-cols-[minmax(0,1fr)_160px_150px]">
       <legend className="mb-2 text-lg font-bold">What reacts</legend>
       <SelectField
         label="Titrants"

@@ -83,7 +83,7 @@ export function PortionFields({
     <fieldset className="col-span-full">
       <legend className="font-bold">Into each flask</legend>
       {mayWeigh && (
-        <div className="grid items-end gap-4 lg:grid-cols-[minmax(0,260px)_repeat(3,minmax(0,180px))]">
+        <div className="grid grid-cols-1 items-end gap-4 lg:grid-cols-[minmax(0,260px)_repeat(3,minmax(0,180px))]">
           {choice('isWeighed', 'standard, weighed')}
           {portions.isWeighed && (
             <>
@@ -93,7 +93,7 @@ export function PortionFields({
           )}
         </div>
       )}
-      <div className="mt-2 grid items-end gap-4 lg:grid-cols-[minmax(0,260px)_repeat(3,minmax(0,180px))]">
+      <div className="mt-2 grid grid-cols-1 items-end gap-4 lg:grid-cols-[minmax(0,260px)_repeat(3,minmax(0,180px))]">
         {choice('isAliquot', 'aliquot of a solution')}
         {portions.isAliquot && (
           <>

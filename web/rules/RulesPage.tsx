@@ -87,7 +87,7 @@ function RulesInForce({ rules }: { readonly rules: HouseRules }) {
       {RULE_GROUPS.map((group) => (
         <section key={group.heading} className="mb-6">
           <h2 className="mb-1 text-lg font-bold">{group.heading}</h2>
-          <dl className="grid gap-x-6 gap-y-2 lg:grid-cols-[minmax(0,300px)_minmax(0,340px)_minmax(0,1fr)]">
+          <dl className="grid grid-cols-1 gap-x-6 gap-y-2 lg:grid-cols-[minmax(0,300px)_minmax(0,340px)_minmax(0,1fr)]">
             {group.rules.map((rule) => (
               <div key={rule.key} className="contents">
                 <dt className="font-semibold">{rule.question}</dt>
@@ -166,7 +166,7 @@ function RulesForm() {
       {RULE_GROUPS.map((group) => (
         <fieldset key={group.heading} className="mb-6">
           <legend className="mb-2 text-lg font-bold">{group.heading}</legend>
-          <div className="grid gap-x-6 gap-y-2 lg:grid-cols-[minmax(0,290px)_minmax(0,350px)_minmax(0,1fr)]">
+          <div className="grid grid-cols-1 gap-x-6 gap-y-2 lg:grid-cols-[minmax(0,290px)_minmax(0,350px)_minmax(0,1fr)]">
             {group.rules.map((rule) => (
               <RuleControl
                 key={rule.key}

@@ -81,7 +81,7 @@ export function BottlePage() {
           }}
         />
       )}
-      <div className="grid gap-10 md:grid-cols-[200px_minmax(0,1fr)] xl:grid-cols-[200px_minmax(0,1fr)_minmax(0,1fr)]">
+      <div className="grid grid-cols-1 gap-10 md:grid-cols-[200px_minmax(0,1fr)] xl:grid-cols-[200px_minmax(0,1fr)_minmax(0,1fr)]">
         <div className="h-[350px] w-[200px] origin-top-left scale-[1.42] max-md:w-[140px]">
           <BottleDrawing bottle={bottle} freshness={freshness} fill={item.fill} />
         </div>

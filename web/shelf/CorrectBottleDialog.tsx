@@ -39,7 +39,7 @@ export function CorrectBottleDialog({
     >
       <form
         noValidate
-        className="grid gap-4 md:grid-cols-2"
+        className="grid grid-cols-1 gap-4 md:grid-cols-2"
         onSubmit={(event) =>
           void form.handleSubmit((body) => {
             add.mutate(

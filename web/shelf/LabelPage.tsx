@@ -51,7 +51,7 @@ export function LabelPage() {
           </>
         }
       >
-        <div className="grid gap-8 xl:grid-cols-[610px_minmax(0,1fr)]">
+        <div className="grid grid-cols-1 gap-8 xl:grid-cols-[610px_minmax(0,1fr)]">
           <div className="h-[220px] sm:h-[370px]">
             <LabelPreview label={label} />
           </div>
@@ -163,7 +163,7 @@ function MakePdf({ bottle }: { readonly bottle: BottleState }) {
         <option value="">another sheet, by its millimetres</option>
       </SelectField>
       {!LABEL_SHEETS.includes(sheet) && <SheetFields sheet={sheet} onChange={setSheet} />}
-      <div className="grid gap-4 md:grid-cols-2">
+      <div className="grid grid-cols-1 gap-4 md:grid-cols-2">
         <TextField label="Begin at label" type="number" min={1} value={first} onText={setFirst} />
         <TextField label="Copies" type="number" min={1} value={copies} onText={setCopies} />
       </div>

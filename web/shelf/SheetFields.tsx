@@ -19,7 +19,7 @@ export function SheetFields({
   readonly onChange: (sheet: LabelSheet) => void;
 }) {
   return (
-    <fieldset className="grid gap-x-4 gap-y-2 sm:grid-cols-2">
+    <fieldset className="grid grid-cols-1 gap-x-4 gap-y-2 sm:grid-cols-2">
       <legend className="sr-only">The sheet, in millimetres</legend>
       {PAIRS.flatMap(({ key, labels }) =>
         ([0, 1] as const).map((i) => (

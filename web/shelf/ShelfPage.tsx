@@ -117,7 +117,7 @@ function ToDo({ items }: { readonly items: readonly ShelfItem[] }) {
     ['overdue', 'not-standardized', 'expired', 'withdrawn'].includes(freshness.kind),
   );
   return (
-    <div className="mt-7 grid gap-8 md:grid-cols-3">
+    <div className="mt-7 grid grid-cols-1 gap-8 md:grid-cols-3">
       <Column title="On the bench" none="No run is open.">
         {onBench.map(({ bottle, openRun }) => (
           <Task key={bottle.id} code={bottle.code} what={openRun?.next ?? ''}>

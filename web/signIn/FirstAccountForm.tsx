@@ -16,7 +16,7 @@ export function FirstAccountForm() {
   });
   return (
     <form
-      className="grid max-w-3xl gap-x-8 gap-y-4 md:grid-cols-2"
+      className="grid max-w-3xl grid-cols-1 gap-x-8 gap-y-4 md:grid-cols-2"
       noValidate
       onSubmit={(event) =>
         void form.handleSubmit((body) => {

@@ -50,7 +50,7 @@ export function CalibrationForm({
       <CalibrationDueField {...field('due', asOptional)} />
       <TextField label="Certificate" hint="Number, and who made it." {...field('certificate')} />
       {points.fields.map(({ id }, i) => (
-        <fieldset key={id} className="col-span-full grid gap-x-6 md:grid-cols-3">
+        <fieldset key={id} className="col-span-full grid grid-cols-1 gap-x-6 md:grid-cols-3">
           <legend className="sr-only">Point {i + 1}</legend>
           <QuantityField
             label="Marked or shown"

@@ -88,7 +88,7 @@ export function GravimetricForm({
         </p>
       )}
       {volumes.map(({ nominal, weighings }, i) => (
-        <fieldset key={i} className="col-span-full grid gap-x-6 md:grid-cols-3">
+        <fieldset key={i} className="col-span-full grid grid-cols-1 gap-x-6 md:grid-cols-3">
           <legend className="sr-only">Volume {i + 1}</legend>
           <QuantityField
             label={isBurette ? 'Delivered from zero to' : 'Volume marked'}

@@ -95,7 +95,7 @@ function LotView({ state, left }: { readonly state: LotState; readonly left: num
           }}
         />
       )}
-      <div className="grid gap-10 md:grid-cols-2 xl:grid-cols-3">
+      <div className="grid grid-cols-1 gap-10 md:grid-cols-2 xl:grid-cols-3">
         <section>
           <h2 className="mb-2 text-lg font-bold">As received</h2>
           <Facts

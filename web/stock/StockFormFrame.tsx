@@ -20,7 +20,7 @@ export function StockFormFrame(props: StockFormFrameProps) {
     <form
       noValidate
       aria-label={props.name}
-      className="mb-8 grid max-w-4xl gap-x-6 gap-y-4 border-b border-rule pb-6 md:grid-cols-3"
+      className="mb-8 grid max-w-4xl grid-cols-1 gap-x-6 gap-y-4 border-b border-rule pb-6 md:grid-cols-3"
       onSubmit={(event) => void props.onSubmit(event)}
     >
       {props.children}

@@ -289,7 +289,7 @@ function SoFar({ run, judgement }: { readonly run: RunState; readonly judgement:
   const diagnosis = useMemo(() => explainRun(run, judgement), [run, judgement]);
   const { averaged, result } = judgement;
   return (
-    <div className="grid items-center gap-6 pt-2 xl:grid-cols-[minmax(0,1fr)_300px]">
+    <div className="grid grid-cols-1 items-center gap-6 pt-2 xl:grid-cols-[minmax(0,1fr)_300px]">
       <MolarityScale judgement={judgement} nominal={nominalMolPerL(run.references.bottle)} />
       <div className="text-[15px] leading-snug">
         {averaged && result ? (

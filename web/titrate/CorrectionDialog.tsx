@@ -94,7 +94,7 @@ export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogP
           void submit();
         }}
       >
-        <div className="grid gap-4 sm:grid-cols-2">
+        <div className="grid grid-cols-1 gap-4 sm:grid-cols-2">
           <QuantityField
             label={isDifference ? 'Before' : 'It should be'}
             unit={unit}

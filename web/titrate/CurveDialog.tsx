@@ -41,7 +41,7 @@ export function CurveDialog({ run, flask: number, onClose }: CurveDialogProps) {
       isWide
       onClose={onClose}
     >
-      <div className="grid gap-x-8 gap-y-4 md:grid-cols-[330px_minmax(0,1fr)]">
+      <div className="grid grid-cols-1 gap-x-8 gap-y-4 md:grid-cols-[330px_minmax(0,1fr)]">
         <div className="flex flex-col gap-3">
           {!flask.final && <PointForm run={run} flask={flask} />}
           <Points run={run} flask={flask} />

@@ -122,7 +122,7 @@ export function IncidentDialog({
           )}
         </RadioList>
         {assessment && <Verdict assessment={assessment} />}
-        <div className="mt-3 grid gap-3 sm:grid-cols-2">
+        <div className="mt-3 grid grid-cols-1 gap-3 sm:grid-cols-2">
           <SelectField
             label="Measured or counted"
             value={what}

@@ -17,7 +17,7 @@ export function LargeFigures({
   const onBurette = flask ? forecastFlask(run, flask, levelMl).onBurette : null;
   return (
     <div
-      className="grid min-h-0 flex-1 content-center gap-x-8 gap-y-6 border-t border-rule md:grid-cols-2"
+      className="grid min-h-0 flex-1 grid-cols-1 content-center gap-x-8 gap-y-6 border-t border-rule md:grid-cols-2"
       aria-label="Large figures"
     >
       <Large name="run freely to" value={onBurette && roundHalfEven(onBurette.runFreelyTo, 1)} />

@@ -227,10 +227,10 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   };
 
   return (
-    <div className="grid gap-12 xl:grid-cols-[minmax(0,560px)_minmax(0,1fr)]">
+    <div className="grid grid-cols-1 gap-12 xl:grid-cols-[minmax(0,560px)_minmax(0,1fr)]">
       <form
         noValidate
-        className="grid content-start gap-x-6 gap-y-3 md:grid-cols-2"
+        className="grid grid-cols-1 content-start gap-x-6 gap-y-3 md:grid-cols-2"
         onSubmit={(event) => {
           event.preventDefault();
           start();
@@ -326,7 +326,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
             />
           </>
         )}
-        <div className="col-span-full grid gap-4 sm:grid-cols-3">
+        <div className="col-span-full grid grid-cols-1 gap-4 sm:grid-cols-3">
           <QuantityField
             label="Temperature"
             unit="°C"

@@ -62,7 +62,7 @@ function Sheet({ run }: { readonly run: RunState }) {
         </span>
       }
     >
-      <dl className="grid gap-x-10 text-[15px] md:grid-cols-2 print:grid-cols-2 print:text-[11px]">
+      <dl className="grid grid-cols-1 gap-x-10 text-[15px] md:grid-cols-2 print:grid-cols-2 print:text-[11px]">
         <Fact name="Method">
           {method.name}
           {run.setUp.method.kind === 'own' && `, version ${String(run.setUp.method.version)}`}
@@ -285,7 +285,7 @@ function HouseRulesFollowed({ run }: { readonly run: RunState }) {
 /** What is looked at before the first reading, to be ticked by hand. */
 function Checklist({ run }: { readonly run: RunState }) {
   return (
-    <ul className="mt-4 grid gap-x-10 text-[15px] md:grid-cols-2 print:grid-cols-2 print:text-[11px]">
+    <ul className="mt-4 grid grid-cols-1 gap-x-10 text-[15px] md:grid-cols-2 print:grid-cols-2 print:text-[11px]">
       {buretteChecks(run.references.method, run.setUp.rules).map(({ id, text }) => (
         <li key={id} className="flex gap-2 py-0.5">
           <span
