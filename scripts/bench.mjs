@@ -1,6 +1,7 @@
 // npm run bench: speed as ratios, each of figures measured in this one run. One line of JSON a figure.
 import { randomUUID } from 'node:crypto';
-import { spawn } from 'node:child_process';
+import { fork, spawn } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -88,6 +89,28 @@ async function measureInserts(url) {
   });
   await Promise.all(clients.map((client) => client.end()));
   return { bare, held, shared };
+}
+
+/**
+ * The same facts to the least that can acknowledge them; how many in a second.
+ * @param {string} url of the database @param {{ cookie: string, token: string, personId: string }} session
+ * @param {{ body: object, schemaVersion: number }} setUp
+ */
+async function measureBareHandler(url, session, setUp) {
+  const port = String(await freePort());
+  const child = fork(join(ROOT, 'scripts', 'lib', 'bareHandler.mjs'), {
+    env: { ...process.env, DATABASE_URL: url, PORT: port, NODE_ENV: 'production' },
+  });
+  await once(child, 'message');
+  const base = `http://127.0.0.1:${port}`;
+  const analysts = Array.from({ length: ANALYSTS }, () => new Analyst(base, session, setUp));
+  const send = async (/** @type {number} */ lane) => {
+    await analysts[lane]?.send();
+  };
+  await perSecond(send, 2);
+  const facts = await perSecond(send);
+  child.kill();
+  return facts;
 }
 
 /** Somebody who sends weighings to runs of their own. */
@@ -307,6 +330,12 @@ await runCommand(async () => {
     await perSecond(send, 2);
     times.length = 0;
     const facts = await perSecond(send);
+    const bare = await measureBareHandler(env.DATABASE_OWNER_URL, session, setUp);
+    print('acknowledged facts against a bare handler with one durable INSERT, 50 analysts', {
+      ratio: round(facts / bare),
+      factsPerSecond: Math.round(facts),
+      barePerSecond: Math.round(bare),
+    });
     const inserts = await measureInserts(env.DATABASE_OWNER_URL);
     print('acknowledged facts against bare INSERTs, 50 analysts', {
       ratio: round(facts / inserts.bare),

@@ -1,4 +1,7 @@
+import type { SessionData } from 'express-session';
 import type { Knex } from 'knex';
+import type pg from 'pg';
+import type { PersonState } from '#core/people';
 
 interface Attempts {
   readonly hits: number;
@@ -29,4 +32,17 @@ export async function takeAttemptBack(db: Knex, key: string): Promise<void> {
 
 export async function forgetAttempts(db: Knex, key: string): Promise<void> {
   await db('attempts').where({ key }).delete();
+}
+
+/** A session with the person that it is of, in one question; null when there is none, or it has run out. */
+export async function findSession(pool: pg.Pool, sid: string): Promise<SessionData | null> {
+  const { rows } = await pool.query<{ sess: SessionData; person: PersonState | null }>({
+    name: 'find-session',
+    text: `SELECT sess, state AS person FROM sessions
+      LEFT JOIN projections ON record_id = (sess->>'personId')::uuid AND kind = 'person'
+      WHERE sid = $1 AND expire > now()`,
+    values: [sid],
+  });
+  const [row] = rows;
+  return row ? { ...row.sess, ...(row.person && { person: row.person }) } : null;
 }

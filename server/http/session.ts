@@ -1,16 +1,20 @@
 import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
 import connectPgSimple from 'connect-pg-simple';
 import type { Request, RequestHandler } from 'express';
+import type { SessionData } from 'express-session';
 import session from 'express-session';
 import type pg from 'pg';
 import type { PersonState } from '#core/people';
 import { findPerson } from '../people/queries';
 import type { Services } from '../services';
 import { AppError } from './appError';
+import { findSession } from './queries';
 
 declare module 'express-session' {
   interface SessionData {
     personId: string;
+    /** As they were when the request came in; never kept with the session. */
+    person?: PersonState;
     csrfToken: string;
     /** Quarter of an hour in which it was last used. */
     lastSeen: number;
@@ -20,24 +24,38 @@ declare module 'express-session' {
 const TWELVE_HOURS_MS = 12 * 60 * 60 * 1000;
 const QUARTER_HOUR_MS = 15 * 60 * 1000;
 
+/** Sessions, each read together with the person that it is of. */
+class PersonalStore extends connectPgSimple(session) {
+  readonly #pool: pg.Pool;
+
+  constructor(pool: pg.Pool) {
+    // A session is written when it changes only: a write for every request would cost more than the request.
+    super({ pool, tableName: 'sessions', pruneSessionInterval: false, disableTouch: true });
+    this.#pool = pool;
+  }
+
+  override get(sid: string, done: (error: unknown, found?: SessionData | null) => void): void {
+    findSession(this.#pool, sid).then((found) => {
+      done(null, found);
+    }, done);
+  }
+
+  override set(sid: string, { person: _, ...kept }: SessionData, done?: () => void): void {
+    super.set(sid, kept, done);
+  }
+}
+
 /** Sessions in PostgreSQL behind an HttpOnly, SameSite cookie. */
 export function sessions(
   services: Services,
   pool: pg.Pool,
   { signingKey, isSecure }: { signingKey: string; isSecure: boolean },
 ): RequestHandler[] {
-  const Store = connectPgSimple(session);
   return [
     session({
       name: 'vine.session',
       secret: signingKey,
-      // A session is written when it changes only: a write for every request would cost more than the request.
-      store: new Store({
-        pool,
-        tableName: 'sessions',
-        pruneSessionInterval: false,
-        disableTouch: true,
-      }),
+      store: new PersonalStore(pool),
       resave: false,
       saveUninitialized: false,
       rolling: true,
@@ -110,7 +128,9 @@ export async function currentPerson(
   request: Request,
 ): Promise<PersonState | null> {
   const { personId } = request.session;
-  const person = personId === undefined ? null : await findPerson(services.db, personId);
+  const person =
+    request.session.person ??
+    (personId === undefined ? null : await findPerson(services.db, personId));
   return person?.left === null ? person : null;
 }
 

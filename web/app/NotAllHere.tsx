@@ -2,10 +2,10 @@ import type { ListKind } from '#contract';
 import { useReach } from './reachability';
 import { useHasAll } from './records';
 
-/** Says that a choice is made from what was begun last, where there is more than a page keeps. */
+/** Says that a page has the newest of a kind only, where there is more than a browser keeps. */
 export function NotAllHere({ kind, what }: { readonly kind: ListKind; readonly what: string }) {
   return useHasAll(kind) ? null : (
-    <p className="text-sm text-ink-soft">Only the {what} that were begun last are offered here.</p>
+    <p className="text-sm text-ink-soft">Only the newest {what} are here.</p>
   );
 }
 

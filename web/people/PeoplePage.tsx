@@ -6,6 +6,7 @@ import { newPersonSchema } from '#contract';
 import { tell } from '../app/api';
 import { useAddToRecord } from '../app/entering';
 import { Loading } from '../app/Loading';
+import { NotAllHere } from '../app/NotAllHere';
 import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { useReadAnew } from '../app/useReadAnew';
@@ -69,6 +70,7 @@ export function PeoplePage() {
             rename one of them.
           </p>
         ))}
+      <NotAllHere kind="person" what="people" />
       <Table
         caption="People"
         heads={mayManage ? ['Name', 'May', 'Here', 'Change'] : ['Name', 'May', 'Here']}

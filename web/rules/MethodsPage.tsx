@@ -3,6 +3,7 @@ import type { Method } from '#core/chemistry';
 import { CATALOGUE, describeEndPoint } from '#core/chemistry';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
+import { NotAllHere } from '../app/NotAllHere';
 import { usePersonName, useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { Page } from '../ui/Page';
@@ -47,6 +48,7 @@ export function MethodsPage() {
       tabTitle="Methods"
       lead="How titrants are standardized. Copy one to make it your own; a run keeps the version it used."
     >
+      <NotAllHere kind="method" what="methods" />
       {own.length > 0 && (
         <section className="mb-8">
           <h2 className="text-lg font-bold">Of this laboratory</h2>
