@@ -12,6 +12,7 @@ test.each([
   // A day has begun here that has not in Greenwich; and the last minutes before.
   [417, new Date('2026-11-27T23:06:00Z')],
   [417, new Date('2026-11-27T22:54:00Z')],
+  [417, new Date('2026-11-27T23:40:00Z')],
   [417, new Date('2026-06-30T22:06:00Z')],
   [417, new Date('2026-11-28T00:06:00Z')],
 ])(
@@ -23,6 +24,8 @@ test.each([
     const bottles = await listAll(db, 'bottle');
     const kinds = new Set(bottles.map((bottle) => freshnessOf(bottle, today).kind));
     expect([...kinds].toSorted()).toEqual(['certified', 'due-soon', 'not-standardized', 'overdue']);
+    const overdue = bottles.filter((bottle) => freshnessOf(bottle, today).kind === 'overdue');
+    expect(overdue.map(({ code }) => code)).toEqual(['0398', '0404']);
     const preparations = await listAll(db, 'preparation');
     expect(preparations.map(({ status }) => status).toSorted()).toEqual([
       'bottled',

@@ -52,8 +52,15 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
   const chance = seededChance(seed);
   const goTo = (day: number): void => {
     const morning = Date.parse(`${dateOf(day)}T07:10:00Z`);
-    now =
-      day === 0 ? present.getTime() - TODAY_BEGAN_MS : morning + chance.between(0, 90) * MINUTE_MS;
+    now = day === 0 ? todaysWork() : morning + chance.between(0, 90) * MINUTE_MS;
+  };
+  /** When today's work began: some time before the present, but today. */
+  const todaysWork = (): number => {
+    let began = present.getTime() - TODAY_BEGAN_MS;
+    while (plainDateAt(new Date(began).toISOString(), LABORATORY.timeZone) < dateOf(0)) {
+      began += MINUTE_MS;
+    }
+    return began;
   };
   const today = (): PlainDate => plainDateAt(new Date(now).toISOString(), LABORATORY.timeZone);
   const dateOf = (day: number): PlainDate =>

@@ -94,7 +94,7 @@ function Scale({ here }: { readonly here: Stage | null }) {
   );
 }
 
-/** The runs on the bench, as minor marks below Titrate. */
+/** The bottles of the newest runs on the bench, below Titrate. */
 function OpenRuns({ top }: { readonly top: number }) {
   const open = (useRuns() ?? []).slice(-2);
   const bottles = useRecordsOf(
@@ -102,17 +102,21 @@ function OpenRuns({ top }: { readonly top: number }) {
     open.map(({ bottleId }) => bottleId),
   );
   return (
-    <ul className="absolute left-8" style={{ top }}>
-      {open.map((run) => (
-        <li key={run.id}>
-          <Link
-            to={`/runs/${run.id}`}
-            className="flex h-5 items-center rounded px-2 text-sm text-ink-soft hover:bg-shade"
-          >
-            bottle {bottles.find((bottle) => bottle.id === run.bottleId)?.code ?? '…'}
-          </Link>
-        </li>
-      ))}
+    <ul className="absolute left-8 flex gap-0.5" style={{ top }}>
+      {open.map((run) => {
+        const code = bottles.find((bottle) => bottle.id === run.bottleId)?.code ?? '…';
+        return (
+          <li key={run.id}>
+            <Link
+              to={`/runs/${run.id}`}
+              aria-label={`bottle ${code}`}
+              className="flex h-10 min-w-11 items-center rounded px-2 text-sm text-ink-soft hover:bg-shade"
+            >
+              {code}
+            </Link>
+          </li>
+        );
+      })}
     </ul>
   );
 }
