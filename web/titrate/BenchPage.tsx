@@ -119,7 +119,7 @@ function Bench({ run }: { readonly run: RunState }) {
         <BuretteDrawing burette={burette} {...onBurette} />
       </div>
       <div className="flex min-h-0 min-w-0 flex-col px-4 pt-4 pb-3 md:px-6">
-        <header className="flex flex-wrap items-end justify-between gap-x-4 gap-y-2 border-b-2 border-ink pb-2">
+        <header className="flex flex-wrap items-end justify-between gap-x-4 gap-y-2 border-b-2 border-ink pb-2 xl:flex-nowrap">
           <div className="min-w-0">
             <h1 ref={heading} tabIndex={-1} className="text-2xl font-bold">
               Bottle {bottle.code}: <ShortName of={bottle.substanceId} /> {bottle.nominalMolarity}{' '}
@@ -263,7 +263,7 @@ function RunLine({ run }: { readonly run: RunState }) {
   const nameOf = usePersonName();
   const { burette, method } = run.references;
   return (
-    <p className="text-[15px] leading-snug text-ink-soft">
+    <p className="text-[15px] leading-tight text-ink-soft xl:text-sm">
       <ShortName of={method.standardId} />
       {method.inBurette === 'standard' && ' in the burette'}: {describeStandard(run.references)} ·{' '}
       {describeInstruments(run.references)} · {burette.name} ·{' '}
