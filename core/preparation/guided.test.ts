@@ -272,7 +272,7 @@ describe('what came of it', () => {
     ]);
     const { state } = new PreparationScript(plan).measure('1.7');
     expect(resultOf(state, records)).toMatchObject({ kind: 'nominal', molarity: '0.100' });
-    expect(takenFor(state, () => 0).map(({ parent, amount }) => [parent.id, amount])).toEqual([
+    expect(takenFor(state, []).map(({ parent, amount }) => [parent.id, amount])).toEqual([
       ['strong', 1.7],
       ['weak', 998],
     ]);
@@ -331,7 +331,7 @@ describe('what came of it', () => {
           Number(massG) * 0.9998,
           6,
         );
-        const taken = takenFor(state, () => 0);
+        const taken = takenFor(state, []);
         expect(taken).toEqual([{ parent: { kind: 'lot', id: KHP.id }, amount: Number(massG) }]);
       }),
     );

@@ -98,17 +98,11 @@ export const PREPARATION_RECORD = defineRecord<
       atHandUntil: status === 'open' ? null : 'over',
     };
   },
-  taken: (state, around) => {
-    const { equipment } = recordsOf(state, around);
-    const volumeOf = (id: string): number => {
-      const vessel = equipment.find((one) => one.id === id)?.equipment;
-      return vessel?.type === 'glassware' ? Number(vessel.volumeMl) : 0;
-    };
-    return takenFor(state, volumeOf).map(({ parent: { id }, amount }) => ({
+  taken: (state, around) =>
+    takenFor(state, recordsOf(state, around).equipment).map(({ parent: { id }, amount }) => ({
       ...{ id, amount },
       at: state.started.at,
-    }));
-  },
+    })),
   facts: {
     'preparation.started': {
       nature: 'decision',

@@ -1,6 +1,6 @@
 import type { Id } from '../grammar';
 import type { DecimalText } from '../measurement';
-import type { Weighing } from '../metrology';
+import type { EquipmentState, Weighing } from '../metrology';
 import { netMassG } from '../metrology';
 import type { Parent } from '../reagent';
 import type { Fact, FactOf, Provenance, RecordHead, RecordVersion } from '../record';
@@ -116,10 +116,14 @@ export interface Taking {
   readonly amount: number;
 }
 
-/** What a preparation has taken so far, also one that was discarded. Pipettes take what they are marked with. */
+/**
+ * What a preparation has taken so far, also one that was discarded. Pipettes take what they are marked with.
+ *
+ * @param equipment the pipette among others; one that is not there has taken nothing
+ */
 export function takenFor(
   preparation: PreparationState,
-  volumeOfVesselMl: (vesselId: string) => number,
+  equipment: readonly EquipmentState[],
 ): readonly Taking[] {
   const { source } = preparation.plan;
   const amountOf = (kind: 'mass' | 'volume'): number => {
@@ -137,8 +141,8 @@ export function takenFor(
     case 'dilute': {
       if (source.from.kind === 'sample') return [];
       const isTaken = preparation.steps.find(({ work }) => work === 'measure')?.done;
-      const first = source.stages[0]?.pipetteId;
-      const amount = isTaken && first !== undefined ? volumeOfVesselMl(first) : 0;
+      const first = equipment.find(({ id }) => id === source.stages[0]?.pipetteId)?.equipment;
+      const amount = isTaken && first?.type === 'glassware' ? Number(first.volumeMl) : 0;
       return [{ parent: { kind: 'bottle', id: source.from.bottleId }, amount }];
     }
     case 'indicator':

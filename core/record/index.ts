@@ -15,7 +15,7 @@ export { enteredAt, isTimeDoubtful, provenance } from './fact';
 export type { Finding } from './finding';
 export { checkMay, impossible, objections, restedOn, unknownReference, unlikely } from './finding';
 export type { Listing, Standing } from './listing';
-export { atHand, lasting, standingOn, WARNING_DAYS } from './listing';
+export { atHand, lasting, searchedText, searchTerms, standingOn, WARNING_DAYS } from './listing';
 export { factsSeenBy } from './order';
 export type { Counted, Taken } from './stock';
 export { upcastBy } from './upcast';

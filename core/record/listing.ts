@@ -45,6 +45,16 @@ export interface Listing {
   readonly atHandUntil: PlainDate | null | 'over';
 }
 
+/** What a search looks through, in lower case. */
+export function searchedText({ name, words }: Pick<Listing, 'name' | 'words'>): string {
+  return [name, ...words].join(' ').toLowerCase();
+}
+
+/** The words of a search, which are all to be found. */
+export function searchTerms(search: string): readonly string[] {
+  return search.toLowerCase().split(/\s+/).filter(Boolean);
+}
+
 /** Days after its last day for which something is still at hand: to be made anew, standardized or thrown away. */
 const AT_HAND_AFTER_DAYS = 60;
 

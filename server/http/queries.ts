@@ -46,3 +46,12 @@ export async function findSession(pool: pg.Pool, sid: string): Promise<SessionDa
   const [row] = rows;
   return row ? { ...row.sess, ...(row.person && { person: row.person }) } : null;
 }
+
+/** Whether a session is still there: it may have been ended in another tab or by another server. */
+export async function isSessionAlive(pool: pg.Pool, sessionId: string): Promise<boolean> {
+  const { rowCount } = await pool.query(
+    'SELECT 1 FROM sessions WHERE sid = $1 AND expire > now()',
+    [sessionId],
+  );
+  return rowCount === 1;
+}

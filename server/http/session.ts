@@ -76,15 +76,6 @@ export function sessions(
   ];
 }
 
-/** Whether a session is still there: it may have been ended in another tab or by another server. */
-export async function isSessionAlive(pool: pg.Pool, sessionId: string): Promise<boolean> {
-  const { rowCount } = await pool.query(
-    'SELECT 1 FROM sessions WHERE sid = $1 AND expire > now()',
-    [sessionId],
-  );
-  return rowCount === 1;
-}
-
 /**
  * Signs a person in under a session id that nobody knew before.
  *

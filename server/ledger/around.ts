@@ -3,7 +3,7 @@ import type { Id } from '#core/grammar';
 import type { PlainDate } from '#core/grammar';
 import { plainDateAt } from '#core/grammar';
 import { rulesAt, LABORATORY_RECORD } from '#core/laboratory';
-import type { LaboratoryFact } from '#core/laboratory';
+import type { LaboratoryFact, LaboratoryState } from '#core/laboratory';
 import type { AroundFact, PlainRecordKind } from '#core/ledger';
 import { asksFor, foldRecord, referencesOf } from '#core/ledger';
 import type { Fact, Reference } from '#core/record';
@@ -12,7 +12,7 @@ import type { Author } from '#core/rights';
 import { AppError } from '../http/appError';
 import { findNamed } from '../people/queries';
 import type { Services } from '../services';
-import { listFactsOf, listLaboratoryFacts, listLeft, listUsed } from './queries';
+import { findLaboratory, listFactsOf, listLaboratoryFacts, listLeft, listUsed } from './queries';
 
 /** What the facts at hand refer to, as it is on record. */
 export interface Surroundings {
@@ -95,7 +95,7 @@ export function aroundOf(
     facts[0]?.recordKind === kind ? foldRecord(kind, facts) : null;
   return {
     get today() {
-      return todayIn(services, laboratory);
+      return todayIn(services, LABORATORY_RECORD.fold(laboratory));
     },
     author,
     now: (kind, id) => folded(kind, streamOf(id)),
@@ -118,13 +118,12 @@ export function aroundOf(
 }
 
 /** Today in the laboratory. @throws AppError `not-found` before it is founded */
-function todayIn(services: Services, facts: readonly LaboratoryFact[]): PlainDate {
-  const laboratory = LABORATORY_RECORD.fold(facts);
+function todayIn(services: Services, laboratory: LaboratoryState | null): PlainDate {
   if (!laboratory) throw new AppError('not-found', 'The laboratory has not been founded yet.');
   return plainDateAt(services.now().toISOString(), laboratory.timeZone);
 }
 
 /** Today's date in the laboratory. @throws AppError `not-found` before the laboratory is founded. */
 export async function today(tx: Knex, services: Services): Promise<PlainDate> {
-  return todayIn(services, await listLaboratoryFacts(tx));
+  return todayIn(services, await findLaboratory(tx));
 }

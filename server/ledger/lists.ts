@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import type { ListAnswer, ListKind, ListRequest, RecordAnswer, StockAnswer } from '#contract';
 import { LIST_ORDERS } from '#contract';
+import { searchTerms } from '#core/record';
 import { AppError } from '../http/appError';
 import type { Services } from '../services';
 import { today } from './around';
@@ -43,7 +44,7 @@ export async function readPage(
   const list: Cursor['list'] = {
     kind,
     order: request.order,
-    terms: request.search.toLowerCase().split(/\s+/).filter(Boolean),
+    terms: [...searchTerms(request.search)],
     standing: request.standing.split(',').filter(Boolean),
     aboutId: request.about ?? null,
     isAtHand: request.atHand === 'yes',

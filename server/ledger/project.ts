@@ -12,7 +12,7 @@ import {
   takenOf,
 } from '#core/ledger';
 import type { Counted, Listing, Taken } from '#core/record';
-import { enteredAt } from '#core/record';
+import { enteredAt, searchedText } from '#core/record';
 import type { ListKind, ListStates } from '#contract';
 import type { Services } from '../services';
 import { aroundOf } from './around';
@@ -24,9 +24,9 @@ import {
   edgesOf,
   insertEdges,
   listEdges,
-  listProjectedIds,
   listProjectionRows,
   listRecords,
+  listWithoutFacts,
   writeProjections,
 } from './queries';
 import type { LoadedRecord } from './references';
@@ -47,10 +47,10 @@ function projectionOf(record: LoadedRecord, around: AroundFact): ProjectionRow |
   const projected = kind === 'run' ? projectedRun(record) : projectedPlain(kind, record, around);
   if (!first || !projected) return null;
   const { state, listing, counted, taken } = projected;
-  const { name, words, aboutId, standing, atHandUntil } = listing;
+  const { name, aboutId, standing, atHandUntil } = listing;
   return {
     ...{ recordId: id, kind, version: state.version, state, name, aboutId },
-    words: [name, ...words].join(' ').toLowerCase(),
+    words: searchedText(listing),
     begunAt: enteredAt(first),
     standing: standing.now,
     lastDay: standing.lastDay,
@@ -129,17 +129,7 @@ export async function listStrayProjections(db: Knex): Promise<string[]> {
     }
     for (const edge of edges) stray.add(edge);
   }
-  for (let after = FIRST; ;) {
-    const projected = await listProjectedIds(db, after, BATCH);
-    const last = projected.at(-1);
-    if (last === undefined) return [...stray];
-    after = last;
-    const { records } = await openRecords(
-      asOf(db),
-      projected.map((id) => ({ id, kind: 'run' })),
-    );
-    for (const { id, facts } of records.values()) if (facts.length === 0) stray.add(id);
-  }
+  return [...stray, ...(await listWithoutFacts(db))];
 }
 
 /**

@@ -290,14 +290,14 @@ function instantText(column: string): string {
     ELSE ${column}::text END`;
 }
 
-/** Ids of projections beyond one, in order: of such, too, of which there is no record. */
-export async function listProjectedIds(db: Knex, after: string, atMost: number): Promise<string[]> {
-  const rows = await db<{ record_id: string }>('projections')
-    .where('record_id', '>', after)
-    .orderBy('record_id')
-    .limit(atMost)
-    .select('record_id');
-  return rows.map(({ record_id: id }) => id);
+/** Records without a fact that are projected or linked all the same. */
+export async function listWithoutFacts(db: Knex): Promise<string[]> {
+  const { rows } = await db.raw<{ rows: { id: string }[] }>(
+    `SELECT id FROM records WHERE version = 0
+      AND (EXISTS (SELECT FROM projections WHERE record_id = id)
+        OR EXISTS (SELECT FROM edges WHERE child = id))`,
+  );
+  return rows.map(({ id }) => id);
 }
 
 /** What is left of a record: what there was at the last count, less what was begun since and has taken from it. */

@@ -2,7 +2,8 @@ import type { Request } from 'express';
 import { Router } from 'express';
 import * as v from 'valibot';
 import { AppError } from '../http/appError';
-import { isSessionAlive, requirePerson } from '../http/session';
+import { isSessionAlive } from '../http/queries';
+import { requirePerson } from '../http/session';
 import type { AppParts } from '../parts';
 import { streamEvents } from './stream';
 

@@ -1,13 +1,13 @@
 import { DropdownMenu } from 'radix-ui';
 import { Link, useLocation } from 'react-router';
 import { OutboxMark } from '../outbox/OutboxMark';
-import { useReadAhead } from './records';
 import { useSession, useSignOut } from './session';
+import { NotSignedOut } from './SignedIn';
 import { KEPT_BELOW, stageOf, STAGES } from './stages';
 
 /** The way through the work where there is no room for the spine: the same scale lying down, its liquid up to where one is. */
 export function Bar() {
-  useReadAhead();
+  const signOut = useSignOut();
   const { pathname } = useLocation();
   const here = stageOf(pathname);
   return (
@@ -26,10 +26,11 @@ export function Bar() {
           ))}
           <Scale at={STAGES.findIndex((stage) => stage.name === here)} />
         </nav>
-        <More />
+        <More onSignOut={signOut.mutate} />
       </div>
       <div className="border-t border-rule px-4 py-1 text-sm">
         <OutboxMark />
+        <NotSignedOut error={signOut.error} />
       </div>
     </header>
   );
@@ -64,9 +65,8 @@ function Scale({ at }: { readonly at: number }) {
 }
 
 /** What a laboratory keeps, one's own account, and the way out. */
-function More() {
+function More({ onSignOut }: { readonly onSignOut: () => void }) {
   const { person } = useSession();
-  const signOut = useSignOut();
   const item =
     'flex min-h-12 items-center rounded px-4 text-base outline-none data-highlighted:bg-shade';
   return (
@@ -95,7 +95,7 @@ function More() {
           <DropdownMenu.Item
             className={`${item} text-violet`}
             onSelect={() => {
-              signOut.mutate();
+              onSignOut();
             }}
           >
             Sign out

@@ -9,6 +9,7 @@ import { Button } from '../ui/Button';
 import { Loading } from './Loading';
 import { rememberCsrfToken } from './api';
 import { useRecordedPrints } from './prints';
+import { useReadAhead } from './records';
 import { SessionContext, useSessionQuery } from './session';
 import { Bar } from './Bar';
 import { Spine } from './Spine';
@@ -27,7 +28,6 @@ export function Shell() {
     outbox.signIn(personId);
   }, [outbox, personId, token]);
   useLiveUpdates(session);
-  const isWide = useIsWide();
   useRecordedPrints(personId);
 
   if (isPending) return <Loading />;
@@ -62,11 +62,17 @@ export function Shell() {
         >
           Skip to the page
         </a>
-        {isWide ? <Spine /> : <Bar />}
+        <Way />
         <main id="page" tabIndex={-1} className="min-w-0 flex-1">
           <Outlet />
         </main>
       </div>
     </SessionContext>
   );
+}
+
+/** The way through the work, beside the page where there is room for it; what it leads to is read ahead. */
+function Way() {
+  useReadAhead();
+  return useIsWide() ? <Spine /> : <Bar />;
 }

@@ -20,11 +20,18 @@ export function SignedIn() {
       >
         Sign out
       </button>
-      {signOut.isError && (
-        <p role="alert" className="text-blush">
-          Not signed out: {signOut.error.message}
-        </p>
-      )}
+      <NotSignedOut error={signOut.error} />
     </div>
+  );
+}
+
+/** Why somebody is still signed in who wanted to leave. */
+export function NotSignedOut({ error }: { readonly error: Error | null }) {
+  return (
+    error && (
+      <p role="alert" className="text-blush">
+        Not signed out: {error.message}
+      </p>
+    )
   );
 }

@@ -1,6 +1,6 @@
 import { Link, NavLink, useLocation } from 'react-router';
 import { OutboxMark } from '../outbox/OutboxMark';
-import { useReadAhead, useRecordsOf, useRuns } from './records';
+import { useRecordsOf, useRuns } from './records';
 import { SignedIn } from './SignedIn';
 import type { Stage } from './stages';
 import { KEPT_BELOW, stageOf, STAGES } from './stages';
@@ -12,7 +12,6 @@ const WIDTH = 148;
 
 /** The way through the work: a graduated scale read downwards, with a meniscus where one is. */
 export function Spine() {
-  useReadAhead();
   const { pathname } = useLocation();
   const here = stageOf(pathname);
   return (
@@ -112,6 +111,7 @@ function OpenRuns({ top }: { readonly top: number }) {
               aria-label={`bottle ${code}`}
               className="flex h-10 min-w-11 items-center rounded px-2 text-sm text-ink-soft hover:bg-shade"
             >
+              {open.length === 1 && 'bottle '}
               {code}
             </Link>
           </li>

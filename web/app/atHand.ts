@@ -1,8 +1,9 @@
 import type { QueryClient } from '@tanstack/react-query';
 import type { RecordKind } from '#core/ledger';
 import type { ListAnswer, ListKind, ListStates, RecordAnswer } from '#contract';
-import { LIST_ANSWERS, RECORD_ANSWERS } from '#contract';
+import { RECORD_ANSWERS } from '#contract';
 import { ask } from './api';
+import { pageOf } from './listPages';
 
 /** What may come to hand at a bench, the oldest first; kept on this device for work without the server. */
 export interface AtHand<K extends ListKind> {
@@ -10,6 +11,18 @@ export interface AtHand<K extends ListKind> {
   /** Whether there is no more of it than is kept. */
   readonly isAll: boolean;
 }
+
+/** What begins the key of all that is read of records, so that it can be read anew together. */
+export const RECORDS = ['records'] as const;
+
+/** Where what was read of a kind is kept; one record, a list or all of them. */
+export const KEYS = {
+  atHand: (kind: ListKind) => [...RECORDS, 'at-hand', kind] as const,
+  one: (kind: ListKind, id?: string) =>
+    [...RECORDS, 'one', kind, ...(id === undefined ? [] : [id])] as const,
+  lists: (kind: ListKind) => [...RECORDS, 'list', kind] as const,
+  stock: [...RECORDS, 'stock'] as const,
+};
 
 /** How many of each kind are kept, those begun last: 500 in all. */
 const AT_MOST: Readonly<Record<RecordKind, number>> = {
@@ -25,34 +38,25 @@ const AT_MOST: Readonly<Record<RecordKind, number>> = {
 
 async function readAtHand<K extends ListKind>(kind: K): Promise<AtHand<K>> {
   const records: ListStates[K][] = [];
-  let next: string | null = null;
-  do {
-    const query: URLSearchParams = new URLSearchParams({
-      atHand: 'yes',
-      order: 'newest',
-      ...(next && { after: next }),
-    });
-    const page: ListAnswer<K> = await ask(
-      LIST_ANSWERS[kind],
-      'GET',
-      `/records/${kind}?${query.toString()}`,
-    );
+  let next: string | null = '';
+  while (next !== null && records.length < AT_MOST[kind]) {
+    const page: ListAnswer<K> = await pageOf(kind, { order: 'newest', atHand: 'yes' }, next);
     records.push(...page.records);
     next = page.next;
-  } while (next !== null && records.length < AT_MOST[kind]);
+  }
   const kept = records.slice(0, AT_MOST[kind]);
   return { records: kept.toReversed(), isAll: next === null && kept.length === records.length };
 }
 
 /** The query for what may come to hand of a kind. */
 export function atHandOf<K extends ListKind>(kind: K) {
-  return { queryKey: ['records', kind], queryFn: () => readAtHand(kind) };
+  return { queryKey: KEYS.atHand(kind), queryFn: () => readAtHand(kind) };
 }
 
-/** The query for one record, wherever it is; what is asked for again within a second is the same question. */
+/** The query for one record, wherever it is. */
 export function recordOf<K extends ListKind>(kind: K, id: string) {
   return {
-    queryKey: ['record', kind, id],
+    queryKey: KEYS.one(kind, id),
     queryFn: () => ask(RECORD_ANSWERS[kind], 'GET', `/records/${kind}/${id}`),
   };
 }
@@ -63,8 +67,8 @@ export function recordRead<K extends ListKind>(
   kind: K,
   id: string,
 ): ListStates[K] | null {
-  const atHand = client.getQueryData<AtHand<K>>(['records', kind])?.records;
-  const one = client.getQueryData<RecordAnswer<K>>(['record', kind, id])?.record;
+  const atHand = client.getQueryData<AtHand<K>>(KEYS.atHand(kind))?.records;
+  const one = client.getQueryData<RecordAnswer<K>>(KEYS.one(kind, id))?.record;
   return (
     newer(
       atHand?.find((record) => record.id === id),

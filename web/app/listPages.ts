@@ -7,19 +7,17 @@ export interface ListOf {
   readonly order: ListOrder;
   /** Words that are all to be found. */
   readonly search?: string;
-  /** Standings of which it has one. */
-  readonly standing?: readonly string[];
+  /** Only what may come to hand at a bench. */
+  readonly atHand?: 'yes';
 }
 
 /** A page of a list, as the server tells it now; the first one after nothing. */
 export function pageOf<K extends ListKind>(
   kind: K,
-  { order, search = '', standing = [] }: ListOf,
+  list: ListOf,
   after = '',
 ): Promise<ListAnswer<K>> {
-  const query = new URLSearchParams({ order });
-  if (search !== '') query.set('search', search);
-  if (standing.length > 0) query.set('standing', standing.join(','));
-  if (after !== '') query.set('after', after);
+  const asked = Object.entries({ ...list, after }).filter(([, value]) => value !== '');
+  const query = new URLSearchParams(asked);
   return ask(LIST_ANSWERS[kind], 'GET', `/records/${kind}?${query.toString()}`);
 }

@@ -2,8 +2,10 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { PlainRecordKind, PlainStates } from '#core/ledger';
 import { listingOf } from '#core/ledger';
+import { searchedText, searchTerms } from '#core/record';
 import type { ListKind, ListStates } from '#contract';
 import { AwayError } from './api';
+import { KEYS } from './atHand';
 import type { ListOf } from './listPages';
 import { pageOf } from './listPages';
 import { failsThePage } from './queryClient';
@@ -23,7 +25,7 @@ export interface PagedList<K extends ListKind> {
 /** A list of records in pages, as the server tells it; undefined while its first is on its way. */
 function usePages<K extends ListKind>(kind: K, list: ListOf): PagedList<K> | undefined {
   const query = useInfiniteQuery({
-    queryKey: ['list', kind, list],
+    queryKey: [...KEYS.lists(kind), list],
     queryFn: ({ pageParam }) => pageOf(kind, list, pageParam),
     initialPageParam: '',
     getNextPageParam: ({ next }) => next ?? undefined,
@@ -66,11 +68,10 @@ export function useRecordList<K extends PlainRecordKind>(
   const atHand = useRecords(kind);
   const isAway = useReach() !== 'reached';
   const { order, search = '' } = list;
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const terms = searchTerms(search);
   const isFound = (state: PlainStates[K]): boolean => {
-    const { name, words: own } = listingOf(kind, state);
-    const text = [name, ...own].join(' ').toLowerCase();
-    return words.every((word) => text.includes(word));
+    const text = searchedText(listingOf(kind, state));
+    return terms.every((term) => text.includes(term));
   };
   const given: PagedList<K> | undefined =
     pages ?? (isAway && atHand ? ended<K>(asListed(atHand).toReversed()) : undefined);

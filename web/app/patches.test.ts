@@ -3,6 +3,7 @@ import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import type { ListAnswer, RecordAnswer } from '#contract';
 import { bottleOf } from '../../core/test-support/runs';
 import type { AtHand } from './atHand';
+import { KEYS } from './atHand';
 import { patchesOf } from './patches';
 
 /** How long changes are gathered, ms; one more than that is too late. */
@@ -46,7 +47,7 @@ beforeEach(() => {
     ),
   );
   const known: AtHand<'bottle'> = { records: [bottle('a'), bottle('b'), bottle('c')], isAll: true };
-  client.setQueryData(['records', 'bottle'], known);
+  client.setQueryData(KEYS.atHand('bottle'), known);
 });
 
 afterEach(() => {
@@ -55,7 +56,7 @@ afterEach(() => {
   client.clear();
 });
 
-const atHand = () => client.getQueryData<AtHand<'bottle'>>(['records', 'bottle'])?.records ?? [];
+const atHand = () => client.getQueryData<AtHand<'bottle'>>(KEYS.atHand('bottle'))?.records ?? [];
 
 test('what changed within a fifth of a second is read once, and takes its place', async () => {
   versions.set('b', 3);
@@ -73,7 +74,7 @@ test('what changed within a fifth of a second is read once, and takes its place'
 });
 
 test('what is new comes last, what is over goes, and an older answer changes nothing', async () => {
-  client.setQueryData(['records', 'bottle'], {
+  client.setQueryData(KEYS.atHand('bottle'), {
     records: [bottle('a'), bottle('b', 5), bottle('c')],
     isAll: true,
   });
@@ -96,14 +97,14 @@ test.each([
   for (const id of ids) patchesOf(client).note('bottle', id);
   await vi.advanceTimersByTimeAsync(GATHERED);
   expect(asked.filter((path) => path.includes('/bottle/'))).toHaveLength(single);
-  expect(client.getQueryState(['records', 'bottle'])?.isInvalidated).toBe(single === 0);
+  expect(client.getQueryState(KEYS.atHand('bottle'))?.isInvalidated).toBe(single === 0);
 });
 
 test('of a list of pages the row is replaced and the first page alone is read anew; nothing comes twice', async () => {
   const page = (ids: readonly string[], next: string | null): ListAnswer<'bottle'> => ({
     ...{ records: ids.map((id) => bottle(id)), left: {}, names: {}, next },
   });
-  const key = ['list', 'bottle', { order: 'newest' }];
+  const key = [...KEYS.lists('bottle'), { order: 'newest' }];
   const pages = [page(['c', 'b'], 'second'), page(['a'], null)];
   client.setQueryData(key, { pages, pageParams: ['', 'second'] });
   // Somebody looks at it.

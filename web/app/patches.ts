@@ -2,7 +2,7 @@ import type { InfiniteData, QueryClient } from '@tanstack/react-query';
 import { isRecordKind } from '#core/ledger';
 import type { ListAnswer, ListKind, ListStates, RecordAnswer } from '#contract';
 import type { AtHand } from './atHand';
-import { newer, recordOf } from './atHand';
+import { KEYS, newer, recordOf } from './atHand';
 import type { ListOf } from './listPages';
 import { pageOf } from './listPages';
 
@@ -47,14 +47,14 @@ class Patches {
     await Promise.allSettled(changed.map(([kind, ids]) => this.#readKind(kind, [...ids])));
     this.#isReading = false;
     // What is used up hangs on nearly everything.
-    void this.#client.invalidateQueries({ queryKey: ['stock'] }, { cancelRefetch: false });
+    void this.#client.invalidateQueries({ queryKey: KEYS.stock }, { cancelRefetch: false });
     if (this.#changed.size > 0) this.#readSoon();
   }
 
   async #readKind(kind: ListKind, ids: readonly string[]): Promise<void> {
     if (ids.length > ONE_BY_ONE) {
-      await this.#client.invalidateQueries({ queryKey: ['records', kind] });
-      await this.#client.invalidateQueries({ queryKey: ['record', kind] });
+      await this.#client.invalidateQueries({ queryKey: KEYS.atHand(kind) });
+      await this.#client.invalidateQueries({ queryKey: KEYS.one(kind) });
     } else {
       await Promise.all(ids.map((id) => this.#readOne(kind, id)));
     }
@@ -64,11 +64,11 @@ class Patches {
   async #readOne(kind: ListKind, id: string): Promise<void> {
     const answer = await this.#client.query({ ...recordOf(kind, id), staleTime: 0 });
     this.#client.setQueryData<AtHand<ListKind>>(
-      ['records', kind],
+      KEYS.atHand(kind),
       (known) => known && withRecord(known, answer),
     );
     this.#client.setQueriesData<InfiniteData<ListAnswer<ListKind>>>(
-      { queryKey: ['list', kind] },
+      { queryKey: KEYS.lists(kind) },
       (known) =>
         known && {
           ...known,
@@ -81,13 +81,13 @@ class Patches {
   }
 
   async #readFirstPages(kind: ListKind): Promise<void> {
-    const lists = this.#client.getQueryCache().findAll({ queryKey: ['list', kind] });
+    const lists = this.#client.getQueryCache().findAll({ queryKey: KEYS.lists(kind) });
     for (const { queryKey, observers } of lists) {
       if (observers.length === 0) {
         void this.#client.invalidateQueries({ queryKey, exact: true, refetchType: 'none' });
         continue;
       }
-      const first = await pageOf(kind, queryKey[2] as ListOf);
+      const first = await pageOf(kind, queryKey.at(-1) as ListOf);
       this.#client.setQueryData<InfiniteData<ListAnswer<ListKind>>>(
         queryKey,
         (known) => known && { ...known, pages: withFirst(known.pages, first) },

@@ -14,7 +14,7 @@ import type { KeptRun } from '../outbox/useOutbox';
 import { useWaiting } from '../outbox/useOutbox';
 import { ask, ProblemError } from './api';
 import type { AtHand } from './atHand';
-import { atHandOf, newer, recordOf } from './atHand';
+import { atHandOf, KEYS, newer, recordOf } from './atHand';
 import { deviceStamp } from './device';
 import { failsThePage } from './queryClient';
 
@@ -154,7 +154,7 @@ export function useStockLeft(): ReadonlyMap<string, number> | undefined {
 }
 
 const STOCK = {
-  queryKey: ['stock'],
+  queryKey: KEYS.stock,
   queryFn: () => ask(stockAnswer, 'GET', '/stock'),
 };
 

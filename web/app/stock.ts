@@ -25,11 +25,7 @@ export function useStock(): Stock | undefined {
     if (!lots || !bottles || !equipment || !preparations || !told || !leftThere) return undefined;
     const left = new Map(leftThere);
     const take = (from: readonly PreparationState[], sign: number): void => {
-      const volumeOf = (id: string): number => {
-        const vessel = equipment.find((one) => one.id === id)?.equipment;
-        return vessel?.type === 'glassware' ? Number(vessel.volumeMl) : 0;
-      };
-      for (const { parent, amount } of from.flatMap((one) => takenFor(one, volumeOf))) {
+      for (const { parent, amount } of from.flatMap((one) => takenFor(one, equipment))) {
         const there = left.get(parent.id);
         if (there !== undefined) left.set(parent.id, there - sign * amount);
       }

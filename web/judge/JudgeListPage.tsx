@@ -4,14 +4,12 @@ import type { RunSummary } from '#core/ledger';
 import { roundHalfEven } from '#core/measurement';
 import { Loading } from '../app/Loading';
 import { useRunList } from '../app/lists';
-import { OnlyWhatWasRead } from '../app/NotAllHere';
+import { PagedTable } from '../app/PagedTable';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
-import { ListFoot } from '../ui/ListFoot';
 import { ListSearch } from '../ui/ListSearch';
 import { Page } from '../ui/Page';
-import { Table } from '../ui/Table';
 import { instantText, Molarity } from '../ui/typeset';
 
 /** Every run with what it came to, newest first. */
@@ -21,11 +19,9 @@ export function JudgeListPage() {
   const runs = useRunList(search);
   const nameOf = usePersonName();
   if (!runs) return <Loading />;
-  const isEmpty = runs.records.length === 0;
   return (
     <Page title="Judge" tabTitle="Judge" lead="Every series of titrations and what it came to">
-      <OnlyWhatWasRead />
-      {isEmpty && search === '' ? (
+      {runs.records.length === 0 && search === '' ? (
         <div>
           <p className="mb-5 text-lg text-ink-soft">Nothing has been titrated yet.</p>
           <ButtonLink to="/titrate" look="primary">
@@ -33,43 +29,42 @@ export function JudgeListPage() {
           </ButtonLink>
         </div>
       ) : (
-        <div className="mb-3">
-          <ListSearch
-            label="Find a run"
-            by="bottle, solution, method, certificate"
-            onSearch={setSearch}
+        <>
+          <div className="mb-3">
+            <ListSearch
+              label="Find a run"
+              by="bottle, solution, method, certificate"
+              onSearch={setSearch}
+            />
+          </div>
+          <PagedTable
+            list={runs}
+            one="run"
+            many="runs"
+            caption="Runs"
+            heads={['Bottle', 'Begun', 'Analyst', 'Titrations', 'Result', '']}
+            rows={runs.records.map((run) => ({
+              key: run.id,
+              cells: [
+                <b key="b" className="font-mono">
+                  {runs.names[run.bottleId]}
+                </b>,
+                instantText(run.startedAt, laboratory.timeZone),
+                nameOf(run.startedBy),
+                run.titrationsMade,
+                <ResultOf key="m" run={run} />,
+                <Link
+                  key="l"
+                  to={`/runs/${run.id}/judge`}
+                  className="inline-flex items-center font-semibold text-violet underline underline-offset-4 max-lg:min-h-12"
+                >
+                  {LINKS[run.status](run)}
+                </Link>,
+              ],
+            }))}
           />
-        </div>
+        </>
       )}
-      {isEmpty && search !== '' && (
-        <p className="text-lg text-ink-soft">No run has all of these words.</p>
-      )}
-      {!isEmpty && (
-        <Table
-          caption="Runs"
-          heads={['Bottle', 'Begun', 'Analyst', 'Titrations', 'Result', '']}
-          rows={runs.records.map((run) => ({
-            key: run.id,
-            cells: [
-              <b key="b" className="font-mono">
-                {runs.names[run.bottleId]}
-              </b>,
-              instantText(run.startedAt, laboratory.timeZone),
-              nameOf(run.startedBy),
-              run.titrationsMade,
-              <ResultOf key="m" run={run} />,
-              <Link
-                key="l"
-                to={`/runs/${run.id}/judge`}
-                className="inline-flex items-center font-semibold text-violet underline underline-offset-4 max-lg:min-h-12"
-              >
-                {LINKS[run.status](run)}
-              </Link>,
-            ],
-          }))}
-        />
-      )}
-      <ListFoot shown={runs.records.length} what="runs" {...runs} />
     </Page>
   );
 }

@@ -8,6 +8,7 @@ import type { Fact } from '#core/record';
 import type { RunFact, RunReferences } from '#core/titration';
 import type { RecordAnswer, RunAnswer } from '#contract';
 import type { AtHand } from '../app/atHand';
+import { KEYS } from '../app/atHand';
 import { patchesOf } from '../app/patches';
 import { subscribeReachable } from '../app/reachability';
 import { layOver } from './layOver';
@@ -45,10 +46,10 @@ function acknowledge(client: QueryClient, fact: Fact): void {
   if (fact.recordKind !== 'run') {
     const kind = recordKindOf(fact.kind) as PlainRecordKind;
     client.setQueryData<AtHand<PlainRecordKind>>(
-      ['records', kind],
+      KEYS.atHand(kind),
       (known) => known && { ...known, records: layOver(kind, known.records, [fact]) },
     );
-    client.setQueryData<RecordAnswer<PlainRecordKind>>(['record', kind, fact.recordId], (known) => {
+    client.setQueryData<RecordAnswer<PlainRecordKind>>(KEYS.one(kind, fact.recordId), (known) => {
       const [record] = known ? layOver(kind, [known.record], [fact]) : [];
       return known && record && { ...known, record };
     });

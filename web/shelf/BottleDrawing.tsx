@@ -43,7 +43,7 @@ export function BottleDrawing({ bottle, freshness, fill }: BottleDrawingProps) {
     <div className="relative w-[140px]">
       <svg
         viewBox="0 0 140 241"
-        className="block w-full"
+        className="block w-full overflow-visible"
         role="img"
         aria-label={`bottle ${bottle.code}, ${percent} % full`}
       >

@@ -3,11 +3,9 @@ import { findContent } from '#core/chemistry';
 import { freshnessOf } from '#core/reagent';
 import { Loading } from '../app/Loading';
 import { useRecordList } from '../app/lists';
-import { OnlyWhatWasRead } from '../app/NotAllHere';
+import { PagedTable } from '../app/PagedTable';
 import { useSession } from '../app/session';
-import { ListFoot } from '../ui/ListFoot';
 import { StandingMark } from '../ui/Standing';
-import { Table } from '../ui/Table';
 import { dateText } from '../ui/typeset';
 
 /** The bottles that a search finds, whether they are at hand or long gone; the newest first. */
@@ -17,35 +15,32 @@ export function BottleList({ search }: { readonly search: string }) {
   if (!bottles) return <Loading />;
   return (
     <section aria-label="Bottles found">
-      <OnlyWhatWasRead />
-      {bottles.records.length === 0 ? (
-        <p className="text-lg text-ink-soft">No bottle has all of these words.</p>
-      ) : (
-        <Table
-          caption="Bottles"
-          heads={['Bottle', 'What is in it', 'Standing', 'Left', 'Made on']}
-          rows={bottles.records.map((bottle) => ({
-            key: bottle.id,
-            cells: [
-              <Link
-                key="c"
-                to={`/bottles/${bottle.id}`}
-                className="font-mono font-semibold text-violet underline underline-offset-4"
-              >
-                {bottle.code}
-              </Link>,
-              [
-                findContent(bottle.substanceId)?.name ?? bottle.substanceId,
-                bottle.nominalMolarity === null ? '' : `${bottle.nominalMolarity} mol/L`,
-              ].join(' '),
-              <StandingMark key="s" freshness={freshnessOf(bottle, today)} />,
-              `${String(Math.max(0, Math.round(bottles.left[bottle.id] ?? 0)))} of ${bottle.volumeMl} mL`,
-              dateText(bottle.preparedOn),
-            ],
-          }))}
-        />
-      )}
-      <ListFoot shown={bottles.records.length} what="bottles" {...bottles} />
+      <PagedTable
+        list={bottles}
+        one="bottle"
+        many="bottles"
+        caption="Bottles"
+        heads={['Bottle', 'What is in it', 'Standing', 'Left', 'Made on']}
+        rows={bottles.records.map((bottle) => ({
+          key: bottle.id,
+          cells: [
+            <Link
+              key="c"
+              to={`/bottles/${bottle.id}`}
+              className="font-mono font-semibold text-violet underline underline-offset-4"
+            >
+              {bottle.code}
+            </Link>,
+            [
+              findContent(bottle.substanceId)?.name ?? bottle.substanceId,
+              bottle.nominalMolarity === null ? '' : `${bottle.nominalMolarity} mol/L`,
+            ].join(' '),
+            <StandingMark key="s" freshness={freshnessOf(bottle, today)} />,
+            `${String(Math.max(0, Math.round(bottles.left[bottle.id] ?? 0)))} of ${bottle.volumeMl} mL`,
+            dateText(bottle.preparedOn),
+          ],
+        }))}
+      />
     </section>
   );
 }

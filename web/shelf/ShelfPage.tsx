@@ -32,7 +32,9 @@ export function ShelfPage() {
       lead={`What is at hand on ${dateText(today)}`}
       actions={
         <>
-          <ListSearch label="Find any bottle" by="code, solution" onSearch={setSearch} />
+          <div className="w-full md:w-72">
+            <ListSearch label="Find any bottle" by="code, solution" onSearch={setSearch} />
+          </div>
           <ButtonLink to="/prepare" look="primary">
             Prepare a solution
           </ButtonLink>

@@ -15,7 +15,7 @@ export function SignInPage({ offer }: { readonly offer: Offer }) {
   return (
     <div className="flex min-h-screen">
       <GraduatedWall />
-      <main className="flex flex-1 flex-col justify-center px-16 py-10">
+      <main className="flex flex-1 flex-col justify-center px-4 py-10 md:px-16">
         <p className="text-lg font-bold">
           <span className="text-leaf">Vine</span> Measure
         </p>

@@ -6,13 +6,11 @@ import { isLotExpired, lotMolarMass } from '#core/reagent';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { useRecordList } from '../app/lists';
-import { OnlyWhatWasRead } from '../app/NotAllHere';
+import { PagedTable } from '../app/PagedTable';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
-import { ListFoot } from '../ui/ListFoot';
 import { ListSearch } from '../ui/ListSearch';
 import { Page } from '../ui/Page';
-import { Table } from '../ui/Table';
 import { ChemicalFormula, dateText } from '../ui/typeset';
 import { LotForm } from './LotForm';
 import { leftText } from './wording';
@@ -52,67 +50,65 @@ export function LotsPage() {
           }}
         />
       )}
-      <OnlyWhatWasRead />
       {(lots.length > 0 || search !== '') && (
-        <div className="mb-3">
-          <ListSearch
-            label="Find a lot"
-            by="substance, number, supplier, store"
-            onSearch={setSearch}
+        <>
+          <div className="mb-3">
+            <ListSearch
+              label="Find a lot"
+              by="substance, number, supplier, store"
+              onSearch={setSearch}
+            />
+          </div>
+          <PagedTable
+            list={list}
+            one="lot"
+            many="lots"
+            caption="Lots"
+            heads={['Substance', 'Lot', 'Purity', 'M / (g/mol)', 'Left', 'Store', 'Use by']}
+            rows={lots.map(({ id, lot, withdrawn }) => {
+              const substance = findSubstance(lot.substanceId);
+              return {
+                key: id,
+                cells: [
+                  <span key="s">
+                    <b>{substance?.name}</b> <ChemicalFormula of={substance?.formula ?? ''} />
+                  </span>,
+                  <Link
+                    key="l"
+                    to={`/lots/${id}`}
+                    className="font-mono font-semibold text-violet underline underline-offset-4 lg:whitespace-nowrap"
+                  >
+                    {lot.lotNumber}
+                  </Link>,
+                  <span key="p" className="font-mono lg:whitespace-nowrap">
+                    {lot.purity} ± {lot.purityHalfWidth}
+                  </span>,
+                  <span key="m" className="font-mono">
+                    {roundSignificant(lotMolarMass(lot).valueGPerMol, 7)}
+                  </span>,
+                  <span key="a" className="lg:whitespace-nowrap">
+                    {leftText(lot, left[id])}
+                  </span>,
+                  lot.store,
+                  withdrawn ? (
+                    <b key="u" className="text-blush">
+                      in quarantine
+                    </b>
+                  ) : isLotExpired(lot, today) ? (
+                    <b key="u" className="text-blush">
+                      expired {dateText(lot.useBy ?? today)}
+                    </b>
+                  ) : lot.useBy === null ? (
+                    'none'
+                  ) : (
+                    dateText(lot.useBy)
+                  ),
+                ],
+              };
+            })}
           />
-        </div>
+        </>
       )}
-      {lots.length === 0 && search !== '' && (
-        <p className="text-lg text-ink-soft">No lot has all of these words.</p>
-      )}
-      {lots.length > 0 && (
-        <Table
-          caption="Lots"
-          heads={['Substance', 'Lot', 'Purity', 'M / (g/mol)', 'Left', 'Store', 'Use by']}
-          rows={lots.map(({ id, lot, withdrawn }) => {
-            const substance = findSubstance(lot.substanceId);
-            return {
-              key: id,
-              cells: [
-                <span key="s">
-                  <b>{substance?.name}</b> <ChemicalFormula of={substance?.formula ?? ''} />
-                </span>,
-                <Link
-                  key="l"
-                  to={`/lots/${id}`}
-                  className="font-mono font-semibold text-violet underline underline-offset-4 lg:whitespace-nowrap"
-                >
-                  {lot.lotNumber}
-                </Link>,
-                <span key="p" className="font-mono lg:whitespace-nowrap">
-                  {lot.purity} ± {lot.purityHalfWidth}
-                </span>,
-                <span key="m" className="font-mono">
-                  {roundSignificant(lotMolarMass(lot).valueGPerMol, 7)}
-                </span>,
-                <span key="a" className="lg:whitespace-nowrap">
-                  {leftText(lot, left[id])}
-                </span>,
-                lot.store,
-                withdrawn ? (
-                  <b key="u" className="text-blush">
-                    in quarantine
-                  </b>
-                ) : isLotExpired(lot, today) ? (
-                  <b key="u" className="text-blush">
-                    expired {dateText(lot.useBy ?? today)}
-                  </b>
-                ) : lot.useBy === null ? (
-                  'none'
-                ) : (
-                  dateText(lot.useBy)
-                ),
-              ],
-            };
-          })}
-        />
-      )}
-      <ListFoot shown={lots.length} what="lots" {...list} />
     </Page>
   );
 }

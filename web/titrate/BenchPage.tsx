@@ -118,7 +118,7 @@ function Bench({ run }: { readonly run: RunState }) {
       <div className="border-rule bg-[#faf6ee] max-md:order-2 max-md:h-[480px] max-md:border-t md:sticky md:top-0 md:h-screen md:max-h-[860px] md:min-h-0 md:border-r">
         <BuretteDrawing burette={burette} {...onBurette} />
       </div>
-      <div className="flex min-h-0 min-w-0 flex-col px-4 pt-4 pb-3 md:px-6">
+      <div className="flex min-h-0 min-w-0 flex-col px-4 pt-4 pb-3 md:px-6 xl:pt-2">
         <header className="flex flex-wrap items-end justify-between gap-x-4 gap-y-2 border-b-2 border-ink pb-2 xl:flex-nowrap">
           <div className="min-w-0">
             <h1 ref={heading} tabIndex={-1} className="text-2xl font-bold">

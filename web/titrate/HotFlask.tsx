@@ -35,7 +35,9 @@ export function HotFlask({ run, flask }: { readonly run: RunState; readonly flas
       and measure.
     </p>
   ) : (
-    <p className={`mt-1 text-lg ${left < 2 ? 'font-bold text-straw' : ''}`}>
+    <p
+      className={`mt-1 text-lg leading-snug xl:text-[15px] ${left < 2 ? 'font-bold text-straw' : ''}`}
+    >
       About <span className="font-mono font-bold">{roundHalfEven(nowC, 0)} °C</span> by now (
       {last.temperatureC} measured);{' '}
       {left < 1 ? 'less than a minute' : `about ${roundHalfEven(left, 0)} min`} until {least} °C.
