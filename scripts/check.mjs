@@ -5,12 +5,11 @@ import { installNodePackages } from './lib/packages.mjs';
 import { ROOT } from './lib/place.mjs';
 import { run } from './lib/run.mjs';
 import { runCommand, StepError } from './lib/say.mjs';
-
-const ROOMS = ['core', 'contract', 'server', 'web', 'calc', 'demo', '.'];
+import { twoAtATime, TYPESCRIPT_ROOMS } from './lib/steps.mjs';
 
 /** Rooms whose types hang on those of a room that has changed. */
 const HANGING = {
-  core: ROOMS,
+  core: TYPESCRIPT_ROOMS,
   contract: ['contract', 'server', 'web', 'calc', 'demo', '.'],
   server: ['server', 'demo', '.'],
   calc: ['calc', 'web', '.'],
@@ -38,11 +37,10 @@ function roomsOf(files) {
       .flatMap((file) => {
         const room = file.includes('/') ? (file.split('/')[0] ?? '.') : '.';
         const hanging = HANGING[/** @type {keyof typeof HANGING} */ (room)];
-        // Tests of the pure rooms, journeys and scripts are the root's.
-        return hanging ?? [ROOMS.includes(room) ? room : '.', '.'];
+        return hanging ?? [TYPESCRIPT_ROOMS.includes(room) ? room : '.', '.'];
       }),
   );
-  return ROOMS.filter((room) => touched.has(room));
+  return TYPESCRIPT_ROOMS.filter((room) => touched.has(room));
 }
 
 /** @typedef {readonly [name: string, program: string, ...args: string[]]} Step */
@@ -84,10 +82,5 @@ await runCommand(async () => {
   await installNodePackages(ROOT);
   const files = await changedFiles();
   if (files.length === 0) console.log('Nothing has changed since the last commit.');
-  const waiting = [...stepsFor(files)];
-  const worker = async () => {
-    for (let step = waiting.shift(); step; step = waiting.shift()) await runStep(step);
-  };
-  // The machine has two cores.
-  await Promise.all([worker(), worker()]);
+  await twoAtATime(stepsFor(files), runStep);
 });

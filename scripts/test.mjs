@@ -7,6 +7,7 @@ import { installDemands } from './lib/demands.mjs';
 import { ROOT } from './lib/place.mjs';
 import { run } from './lib/run.mjs';
 import { runCommand, say } from './lib/say.mjs';
+import { twoAtATime, TYPESCRIPT_ROOMS } from './lib/steps.mjs';
 
 const REPORTS = join(ROOT, 'test-results');
 const only = process.argv.slice(2);
@@ -14,8 +15,6 @@ let passed = 0;
 let failed = 0;
 
 /** @typedef {{ name: string, command: readonly string[], count?: () => { passed: number, failed: number } }} Step */
-
-const TYPESCRIPT_ROOMS = ['core', 'calc', 'contract', 'server', 'demo', 'web', '.'];
 
 /** @type {readonly Step[]} */
 const CHECKS = [
@@ -97,15 +96,6 @@ async function runStep(step, env) {
   if (failures > 0) console.log(outcome.output);
 }
 
-/** Runs steps two at a time: the machine has two cores. @param {readonly Step[]} steps */
-async function runChecks(steps) {
-  const waiting = [...steps];
-  const worker = async () => {
-    for (let step = waiting.shift(); step; step = waiting.shift()) await runStep(step, {});
-  };
-  await Promise.all([worker(), worker()]);
-}
-
 /** @param {readonly Step[]} steps */
 const chosen = (steps) => steps.filter((step) => only.length === 0 || only.includes(step.name));
 
@@ -114,7 +104,7 @@ await runCommand(async () => {
   rmSync(REPORTS, { recursive: true, force: true });
   mkdirSync(REPORTS, { recursive: true });
   say('Checking form, types and boundaries …');
-  await runChecks(chosen(CHECKS));
+  await twoAtATime(chosen(CHECKS), (step) => runStep(step, {}));
   const folder = mkdtempSync(join(tmpdir(), 'vine-test-'));
   const cluster = await startCluster(folder, { durable: false });
   try {

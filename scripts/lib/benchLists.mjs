@@ -1,7 +1,6 @@
 // What an analyst waits for at the pages that list things, measured in the browser itself.
 /* global indexedDB */
-import { chromium } from '@playwright/test';
-import { CHROMIUM_ARGS } from './torture.mjs';
+import { signInToDemo, VIEWPORT, withBrowser } from './benchBrowser.mjs';
 
 /** Loads of each page for the median. */
 const LOADS = 5;
@@ -21,16 +20,11 @@ const PAGES = /** @type {const} */ ([
  * @returns {Promise<{ medianMs: Record<string, number>, largestBytes: number }>}
  */
 export async function measureLists(base) {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: CHROMIUM_ARGS,
-  });
   let largestBytes = 0;
   /** @type {Record<string, number>} */
   const medianMs = {};
-  try {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-    const page = await context.newPage();
+  await withBrowser(async (browser) => {
+    const page = await browser.newPage({ viewport: VIEWPORT });
     page.on('response', (response) => {
       if (!response.url().includes('/api/') || response.url().includes('/events')) return;
       response.body().then(
@@ -38,9 +32,7 @@ export async function measureLists(base) {
         () => undefined,
       );
     });
-    await page.goto(base);
-    await page.getByRole('button', { name: /Mirela/ }).click();
-    await page.getByRole('heading', { level: 1, name: 'Shelf' }).waitFor();
+    await signInToDemo(page, base);
     for (const { name, path, ready } of PAGES) {
       const times = [];
       for (let turn = 0; turn < LOADS; turn += 1) {
@@ -52,9 +44,7 @@ export async function measureLists(base) {
       }
       medianMs[name] = times.toSorted((a, b) => a - b)[Math.floor(LOADS / 2)] ?? 0;
     }
-  } finally {
-    await browser.close();
-  }
+  });
   return { medianMs, largestBytes };
 }
 

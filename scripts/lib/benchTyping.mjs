@@ -1,7 +1,6 @@
 // What an analyst waits for at the bench, measured in the browser itself.
 /* global window, requestAnimationFrame */
-import { chromium } from '@playwright/test';
-import { CHROMIUM_ARGS } from './torture.mjs';
+import { signInToDemo, VIEWPORT, withBrowser } from './benchBrowser.mjs';
 
 /** Keys pressed for the median. */
 const KEYS = 60;
@@ -11,22 +10,16 @@ const KEYS = 60;
  * @param {string} base @param {string} runId
  * @returns {Promise<{ keyMs: number[], coldMs: number }>}
  */
-export async function measureTyping(base, runId) {
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: CHROMIUM_ARGS,
-  });
-  try {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+export function measureTyping(base, runId) {
+  return withBrowser(async (browser) => {
+    const context = await browser.newContext({ viewport: VIEWPORT });
     const first = await context.newPage();
-    await first.goto(base);
-    await first.getByRole('button', { name: /Mirela/ }).click();
-    await first.getByRole('heading', { level: 1, name: 'Shelf' }).waitFor();
+    await signInToDemo(first, base);
     const { cookies } = await context.storageState();
     await context.close();
 
     // A browser that has never seen the program, and is signed in.
-    const cold = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const cold = await browser.newContext({ viewport: VIEWPORT });
     await cold.addCookies(cookies);
     const page = await cold.newPage();
     const began = performance.now();
@@ -62,7 +55,5 @@ export async function measureTyping(base, runId) {
       () => /** @type {{ keyTimes: number[] }} */ (/** @type {unknown} */ (window)).keyTimes,
     );
     return { keyMs, coldMs };
-  } finally {
-    await browser.close();
-  }
+  });
 }

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import pg from 'pg';
 import { say } from './say.mjs';
 
-/** How many there are to be of each kind in all, and how many of the bottles stay in use. */
+/** How many there are to be of each kind in all, and how many of the bottles stay in use. @type {Record<string, number>} */
 export const LARGE = { bottle: 5_000, run: 20_000, preparation: 5_000, lot: 200 };
 const BOTTLES_IN_USE = 40;
 
@@ -36,31 +36,25 @@ export async function growLaboratory(ownerUrl) {
     /** @type {Record<string, number>} */
     const made = Object.fromEntries(Object.keys(LARGE).map((kind) => [kind, some(kind).length]));
     let inUse = some('bottle').length;
-    /** @type {Map<string, string>[]} ids of bottles and lots in each copy */
-    const rounds = [];
+    /** Whether there is room for one more of a kind, which is made. @param {string} kind */
+    const takesOne = (kind) => {
+      const count = (made[kind] ?? 0) + 1;
+      if (count > (LARGE[kind] ?? 0)) return false;
+      made[kind] = count;
+      return true;
+    };
+    /** @type {Map<string, string>[]} the ids of each copy that has bottles */
+    const shelves = [];
     for (let round = 1; ; round += 1) {
-      const wanted = copied.filter(
-        ({ kind }) => (made[kind] ?? 0) < (LARGE[/** @type {keyof typeof LARGE} */ (kind)] ?? 0),
-      );
+      const wanted = copied.filter(({ kind }) => takesOne(kind));
       if (wanted.length === 0) break;
       // A run of later years is of a bottle of an earlier copy.
-      const known = rounds[round % Math.max(1, rounds.length)] ?? new Map();
-      const ids = new Map(known);
-      const own = new Map();
-      for (const stream of wanted) {
-        if (
-          (made[stream.kind] ?? 0) >= (LARGE[/** @type {keyof typeof LARGE} */ (stream.kind)] ?? 0)
-        )
-          continue;
-        made[stream.kind] = (made[stream.kind] ?? 0) + 1;
-        const id = randomUUID();
-        ids.set(stream.id, id);
-        if (stream.kind === 'bottle' || stream.kind === 'lot') own.set(stream.id, id);
-        for (const fact of stream.facts) ids.set(fact.id, randomUUID());
+      const ids = new Map(shelves[round % shelves.length]);
+      for (const { id, facts } of wanted) {
+        for (const one of [id, ...facts.map((fact) => fact.id)]) ids.set(one, randomUUID());
       }
-      if (own.size > 0) rounds.push(ids);
-      const taken = wanted.filter(({ id }) => ids.has(id) && ids.get(id) !== known.get(id));
-      await insert(client, taken, ids, round, authorId, (kind) => {
+      if (wanted.some(({ kind }) => kind === 'bottle')) shelves.push(ids);
+      await insert(client, wanted, ids, round, authorId, (kind) => {
         if (kind === 'lot') return true;
         if (kind !== 'bottle') return false;
         inUse += 1;
@@ -98,7 +92,7 @@ async function insert(client, streams, ids, round, authorId, isWithdrawn) {
       const named = text
         .replace(UUID, (one) => ids.get(one) ?? one)
         .replace(/("code": ?")/g, `$1${round}-`);
-      return { ...JSON.parse(named), schema_version: JSON.parse(named).schema_version };
+      return JSON.parse(named);
     });
     if (isWithdrawn(kind)) {
       rows.push({
