@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect } from '@playwright/test';
-import { enter, expectAccessible, laboratoryUrl, signInToDemo, test, titrate } from './laboratory';
+import { enter, expectAccessible, signInToDemo, test, titrate } from './laboratory';
 
 /** One titration of the demo's bottles, and the molarity that it gives by hand. */
 interface Arrangement {
@@ -128,7 +128,7 @@ async function setUp(
   bottle: string,
   how: string,
 ): Promise<{ readonly standard: number; readonly excess: number }> {
-  await page.goto(`${laboratoryUrl('DEMO_URL')}/titrate/set-up`);
+  await page.goto('/titrate/set-up');
   await page.getByLabel('Bottle', { exact: true }).selectOption({ label: bottle });
   await page.getByLabel('How', { exact: true }).selectOption({ label: how });
   await page.getByLabel('The first titration is rough').uncheck();

@@ -3,7 +3,6 @@ import {
   enter,
   expectAccessible,
   expectNoScrolling,
-  laboratoryUrl,
   signInToDemo,
   signOut,
   startRun,
@@ -203,7 +202,7 @@ test('house rules and methods of one’s own: set by who may, and kept by the ru
   const written = { name: 'hydroxide by phthalate, as in the cellar', exact: true };
   await expect(page.getByRole('cell', written)).toBeVisible();
 
-  await page.goto(`${laboratoryUrl('DEMO_URL')}/titrate/set-up`);
+  await page.goto('/titrate/set-up');
   await page
     .getByLabel('How', { exact: true })
     .selectOption({ label: 'own: hydroxide by phthalate, as in the cellar, weighed' });
@@ -213,7 +212,7 @@ test('house rules and methods of one’s own: set by who may, and kept by the ru
   await enter(page, /initial reading, flask 1/, '0.10');
   await expect(page.getByRole('button', { name: /Does it last 45 s/ })).toBeVisible();
   await expect(page.getByText('wanted: shell pink')).toBeVisible();
-  await page.goto(`${laboratoryUrl('DEMO_URL')}/rules`);
+  await page.goto('/rules');
   await page.getByRole('button', { name: 'As they ship' }).click();
   await page.getByLabel('Why they change').fill('tried enough');
   await page.getByRole('button', { name: 'Set these rules' }).click();

@@ -3,7 +3,6 @@ import {
   enter,
   expectAccessible,
   expectNoScrolling,
-  laboratoryUrl,
   signInToDemo,
   signOut,
   test,
@@ -140,7 +139,7 @@ test('an incident is judged on this run’s numbers, written down, and its flask
   page,
 }) => {
   await signInToDemo(page, 'Tobin');
-  await page.goto(`${laboratoryUrl('DEMO_URL')}/titrate/set-up`);
+  await page.goto('/titrate/set-up');
   await page.getByRole('button', { name: 'To the bench' }).click();
   await enter(page, /net mass, flask 1/, '0.4800');
   await titrate(page, 1);
@@ -183,7 +182,7 @@ test('an incident is judged on this run’s numbers, written down, and its flask
 
 test('an abandoned run keeps its entries and takes no more', async ({ page }) => {
   await signInToDemo(page, 'Tobin');
-  await page.goto(`${laboratoryUrl('DEMO_URL')}/titrate/set-up`);
+  await page.goto('/titrate/set-up');
   await page.getByRole('button', { name: 'To the bench' }).click();
   await enter(page, /net mass, flask 1/, '0.4800');
   await titrate(page, 1);

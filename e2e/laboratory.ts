@@ -1,11 +1,58 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { test as base, expect } from '@playwright/test';
+import type { Beginning, Laboratory } from './servers';
+import { serveLaboratory } from './servers';
 
-/** A page that fails its test when the browser reports an error nobody expected. */
-export const test = base.extend<{ readonly quiet: undefined }>({
+interface OfATest {
+  /** What the laboratory of the file begins with. */
+  readonly beginsAs: Beginning;
+  readonly laboratory: Laboratory;
+  /** Whether the browser may report errors that the page answers. */
+  readonly mayReport: boolean;
+  /** A page that fails its test when the browser reports an error nobody expected. */
+  readonly quiet: undefined;
+}
+
+interface OfAWorker {
+  readonly laboratoryOf: (file: string, beginsAs: Beginning) => Promise<Laboratory>;
+}
+
+/** Each file of journeys has a laboratory of its own, so that none hangs on what another has left behind. */
+export const test = base.extend<OfATest, OfAWorker>({
+  beginsAs: ['demo', { option: true }],
+  mayReport: [false, { option: true }],
+  laboratoryOf: [
+    // eslint-disable-next-line no-empty-pattern -- the runner reads which fixtures are asked for
+    async ({}, use, { workerIndex }) => {
+      const served = new Map<string, Laboratory>();
+      const stopServing = async (): Promise<void> => {
+        for (const laboratory of served.values()) await laboratory.stop();
+        served.clear();
+      };
+      await use(async (file, beginsAs) => {
+        const known = served.get(file);
+        if (known) return known;
+        await stopServing();
+        const laboratory = await serveLaboratory(`journeys_${String(workerIndex)}`, beginsAs);
+        served.set(file, laboratory);
+        return laboratory;
+      });
+      await stopServing();
+    },
+    { scope: 'worker' },
+  ],
+  laboratory: [
+    async ({ laboratoryOf, beginsAs }, use, { file }) => {
+      await use(await laboratoryOf(file, beginsAs));
+    },
+    { timeout: 120_000 },
+  ],
+  baseURL: async ({ laboratory }, use) => {
+    await use(laboratory.url);
+  },
   quiet: [
-    async ({ page }, use) => {
+    async ({ page, mayReport }, use) => {
       const errors: string[] = [];
       page.on('pageerror', (error) => errors.push(error.message));
       page.on('console', (message) => {
@@ -18,22 +65,15 @@ export const test = base.extend<{ readonly quiet: undefined }>({
         if (message.type() === 'error' && !isNetwork) errors.push(message.text());
       });
       await use(undefined);
-      expect(errors).toEqual([]);
+      expect(mayReport ? [] : errors).toEqual([]);
     },
     { auto: true },
   ],
 });
 
-/** Where a laboratory is served. */
-export function laboratoryUrl(which: 'DEMO_URL' | 'EMPTY_URL'): string {
-  const url = process.env[which];
-  if (!url) throw new Error(`${which} is not set: the servers were not started`);
-  return url;
-}
-
 /** Signs in as one of the demo's people and waits for the shelf. */
 export async function signInToDemo(page: Page, name: string): Promise<void> {
-  await page.goto(laboratoryUrl('DEMO_URL'));
+  await page.goto('/');
   await page.getByRole('button', { name: new RegExp(name) }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Shelf' })).toBeVisible();
 }
@@ -71,8 +111,8 @@ export async function enter(page: Page, label: RegExp, figure: string): Promise<
 }
 
 /** Sets up a run with what the page suggests; gives the address of its bench. */
-export async function startRun(page: Page, base = laboratoryUrl('DEMO_URL')): Promise<string> {
-  await page.goto(`${base}/titrate/set-up`);
+export async function startRun(page: Page): Promise<string> {
+  await page.goto('/titrate/set-up');
   await page.getByRole('button', { name: 'To the bench' }).click();
   await expect(page.getByRole('textbox', { name: /net mass, flask 1/ })).toBeVisible();
   return page.url();

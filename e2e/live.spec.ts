@@ -119,17 +119,18 @@ async function shiftClock(context: BrowserContext, hours: number): Promise<void>
 
 test('without the server the bench opens again and goes on; with it the entries follow, at their true time', async ({
   browser,
+  laboratory,
 }) => {
   // It stops and starts a server of its own, and waits for the outbox to try again.
   test.setTimeout(150_000);
-  const database = process.env.DEMO_DATABASE_URL ?? '';
   const port = String(await freePort());
-  const env = { DATABASE_URL: database, PORT: port, LOG_LEVEL: 'silent' };
+  const baseURL = `http://127.0.0.1:${port}`;
+  const env = { DATABASE_URL: laboratory.databaseUrl, PORT: port, LOG_LEVEL: 'silent' };
   let server = await startAppServer(ROOT, env);
-  const context = await browser.newContext({ timezoneId: 'Europe/Vienna' });
+  const context = await browser.newContext({ baseURL });
   await shiftClock(context, -5);
   const page = await context.newPage();
-  await page.goto(`http://127.0.0.1:${port}`);
+  await page.goto('/');
   await page.getByRole('button', { name: /Tobin/ }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Shelf' })).toBeVisible();
   // What the browser needs to open without the server is in its cache.
@@ -145,7 +146,7 @@ test('without the server the bench opens again and goes on; with it the entries 
       }),
     )
     .toBe(true);
-  const bench = await startRun(page, `http://127.0.0.1:${port}`);
+  const bench = await startRun(page);
   // A mass that no other run has: lists tell what each run has taken.
   await enter(page, /net mass, flask 1/, '0.4786');
   await expect.poll(() => readsKept(page)).toContain('"massG":"0.4786"');
@@ -161,7 +162,7 @@ test('without the server the bench opens again and goes on; with it the entries 
   await page.reload();
   await expect(page.getByRole('region', { name: 'Flask 1' })).toContainText('23.50');
   // What was never read on this device cannot be shown; the way back is.
-  await page.goto(`http://127.0.0.1:${port}/runs/00000000-0000-7000-8000-000000000000`);
+  await page.goto('/runs/00000000-0000-7000-8000-000000000000');
   await expect(page.getByRole('heading', { name: 'This page cannot be shown' })).toBeVisible();
   await expect(page.getByText('The server cannot be reached')).toBeVisible();
   await page.goto(bench);

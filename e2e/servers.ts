@@ -3,34 +3,60 @@ import { freePort } from '../scripts/lib/cluster.mjs';
 import { ROOT } from '../scripts/lib/place.mjs';
 import { run } from '../scripts/lib/run.mjs';
 
-/**
- * Serves two laboratories to the journeys, the demo's and an empty one, from databases of their own in the
- * cluster that the test command runs. Gives the function that ends them.
- */
-export default async function servers(): Promise<() => Promise<void>> {
-  const cluster = process.env.TEST_DATABASE_URL;
-  if (!cluster) throw new Error('Run the browser tests with npm test -- browser.');
-  const demo = await serve(cluster, 'journey_demo', true);
-  const empty = await serve(cluster, 'journey_empty', false);
-  process.env.DEMO_URL = demo.url;
-  process.env.DEMO_DATABASE_URL = demo.databaseUrl;
-  process.env.EMPTY_URL = empty.url;
-  process.env.FIRST_ACCOUNT_CODE = empty.code;
-  return async () => {
-    await Promise.all([demo.stop(), empty.stop()]);
+/** What a laboratory of the journeys begins with: the records of the demo, or nothing but a code for its first account. */
+export type Beginning = 'demo' | 'empty';
+
+export interface Laboratory {
+  readonly url: string;
+  readonly databaseUrl: string;
+  /** For the first account; empty where there are people. */
+  readonly code: string;
+  readonly stop: () => Promise<void>;
+}
+
+const TEMPLATE = 'journeys_template';
+
+/** Makes the demo laboratory once; those of the journeys are copies of its database. */
+export default async function makeTemplate(): Promise<void> {
+  await createDatabase(TEMPLATE);
+  await prepareDatabase(ROOT, addressOf(TEMPLATE));
+  await runBuilt(ROOT, 'Loading the demo laboratory', ['demo'], addressOf(TEMPLATE));
+}
+
+/** Serves a laboratory from a database of this name in the cluster that the test command runs. */
+export async function serveLaboratory(database: string, beginsAs: Beginning): Promise<Laboratory> {
+  const isDemo = beginsAs === 'demo';
+  await createDatabase(database, isDemo ? TEMPLATE : undefined);
+  const env = addressOf(database);
+  const code = isDemo ? null : (await prepareDatabase(ROOT, env, { issueCode: true })).code;
+  const port = String(await freePort());
+  const server = await startAppServer(ROOT, { ...env, PORT: port, LOG_LEVEL: 'warn' });
+  return {
+    url: `http://127.0.0.1:${port}`,
+    databaseUrl: env.DATABASE_URL,
+    code: code ?? '',
+    stop: server.stop,
   };
 }
 
-async function serve(cluster: string, database: string, isDemo: boolean) {
-  for (const sql of [`DROP DATABASE IF EXISTS ${database}`, `CREATE DATABASE ${database}`]) {
-    const outcome = await run('psql', ['-XAtq', '-c', sql, cluster]);
+function clusterUrl(): string {
+  const url = process.env.TEST_DATABASE_URL;
+  if (!url) throw new Error('Run the browser tests with npm test -- browser.');
+  return url;
+}
+
+function addressOf(database: string) {
+  const url = clusterUrl().replace(/\/[^/]*$/, `/${database}`);
+  return { DATABASE_URL: url, DATABASE_OWNER_URL: url };
+}
+
+async function createDatabase(database: string, template = 'template1'): Promise<void> {
+  const statements = [
+    `DROP DATABASE IF EXISTS ${database}`,
+    `CREATE DATABASE ${database} TEMPLATE ${template}`,
+  ];
+  for (const sql of statements) {
+    const outcome = await run('psql', ['-XAtq', '-c', sql, clusterUrl()]);
     if (outcome.code !== 0) throw new Error(outcome.output);
   }
-  const url = cluster.replace(/\/[^/]*$/, `/${database}`);
-  const env = { DATABASE_URL: url, DATABASE_OWNER_URL: url };
-  const { code } = await prepareDatabase(ROOT, env, { issueCode: !isDemo });
-  if (isDemo) await runBuilt(ROOT, 'Loading the demo laboratory', ['demo'], env);
-  const port = String(await freePort());
-  const server = await startAppServer(ROOT, { ...env, PORT: port, LOG_LEVEL: 'warn' });
-  return { databaseUrl: url, url: `http://127.0.0.1:${port}`, code: code ?? '', stop: server.stop };
 }

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect } from '@playwright/test';
-import { laboratoryUrl, signInToDemo, test } from './laboratory';
+import { signInToDemo, test } from './laboratory';
 
 /** Phone, tablet upright and lying, laboratory computer, desk. */
 const WIDTHS = [
@@ -103,6 +103,8 @@ async function recordPages(page: Page): Promise<string[]> {
   ];
 }
 
+test.describe.configure({ mode: 'parallel' });
+
 for (const [width, height] of WIDTHS) {
   test(`every kind of page fits at ${String(width)} x ${String(height)}`, async ({ page }) => {
     test.setTimeout(240_000);
@@ -110,7 +112,7 @@ for (const [width, height] of WIDTHS) {
     await signInToDemo(page, 'Mirela');
     const found: string[] = [];
     for (const path of [...PAGES, ...(await recordPages(page))]) {
-      await page.goto(`${laboratoryUrl('DEMO_URL')}${path}`);
+      await page.goto(path);
       await expect(page.locator('main h1').first()).toBeVisible();
       await expect(page.getByText('One moment …')).toHaveCount(0);
       for (const misfit of await misfits(page)) found.push(`${path}: ${misfit}`);

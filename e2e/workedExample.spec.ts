@@ -1,5 +1,7 @@
 import { expect } from '@playwright/test';
-import { enter, expectAccessible, laboratoryUrl, test, titrate } from './laboratory';
+import { enter, expectAccessible, test, titrate } from './laboratory';
+
+test.use({ beginsAs: 'empty' });
 
 /**
  * EURACHEM/CITAC Guide CG 4, example A2, entered through the real interface of an empty laboratory: 0.3888 g of
@@ -7,8 +9,9 @@ import { enter, expectAccessible, laboratoryUrl, test, titrate } from './laborat
  */
 test('the published standardization, from an empty laboratory to 0.1021 mol/L', async ({
   page,
+  laboratory,
 }) => {
-  await page.goto(laboratoryUrl('EMPTY_URL'));
+  await page.goto('/');
   await expect(page.getByRole('heading', { name: 'Begin a new laboratory' })).toBeVisible();
   await expectAccessible(page);
   await page.getByLabel('One-time code').fill('WRONG-CODE');
@@ -18,7 +21,7 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
   await page.getByLabel('Password').fill('a long enough secret');
   await page.getByRole('button', { name: 'Begin the laboratory' }).click();
   await expect(page.getByText('Take the code from the terminal')).toBeVisible();
-  await page.getByLabel('One-time code').fill(process.env.FIRST_ACCOUNT_CODE ?? '');
+  await page.getByLabel('One-time code').fill(laboratory.code);
   await page.getByRole('button', { name: 'Begin the laboratory' }).click();
 
   await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible();

@@ -16,40 +16,35 @@ let failed = 0;
 
 /** @typedef {{ name: string, command: readonly string[], count?: () => { passed: number, failed: number } }} Step */
 
-/** @type {readonly Step[]} */
-const CHECKS = [
-  { name: 'format', command: ['prettier', '--check', '.'] },
+/** @param {string} name @returns {Step} */
+const vitest = (name) => ({
+  name,
+  command: [
+    ...['vitest', 'run', '--project', name, '--reporter=dot', '--reporter=json'],
+    `--outputFile.json=${join(REPORTS, `${name}.json`)}`,
+  ],
+  count: () => countVitest(name),
+});
+
+/** Each keeps one core busy; the longest go first. @type {readonly Step[]} */
+const SIDE_BY_SIDE = [
+  vitest('server'),
   { name: 'lint', command: ['eslint', '.'] },
+  vitest('unit'),
+  ...TYPESCRIPT_ROOMS.map((room) => ({ name: 'types', command: ['tsc', '-p', room] })),
+  { name: 'format', command: ['prettier', '--check', '.'] },
   {
     name: 'boundaries',
     command: [
-      'depcruise',
-      '--config',
-      '.dependency-cruiser.cjs',
-      'core',
-      'calc',
-      'contract',
-      'server',
-      'web',
-      'demo',
+      ...['depcruise', '--config', '.dependency-cruiser.cjs'],
+      ...TYPESCRIPT_ROOMS.filter((room) => room !== '.'),
     ],
   },
   { name: 'unused', command: ['knip'] },
-  ...TYPESCRIPT_ROOMS.map((room) => ({ name: 'types', command: ['tsc', '-p', room] })),
 ];
 
-/** @type {readonly Step[]} */
-const SUITES = [
-  ...['unit', 'server'].map((name) => ({
-    name,
-    command: [
-      ...['vitest', 'run', '--project', name, '--reporter=dot', '--reporter=json'],
-      `--outputFile.json=${join(REPORTS, `${name}.json`)}`,
-    ],
-    count: () => countVitest(name),
-  })),
-  { name: 'browser', command: ['playwright', 'test'], count: countPlaywright },
-];
+/** Two browsers at once keep the whole machine busy. @type {Step} */
+const BROWSER = { name: 'browser', command: ['playwright', 'test'], count: countPlaywright };
 
 /** A suite that leaves no report has failed. @param {string} name @returns {any} */
 function report(name) {
@@ -103,15 +98,14 @@ await runCommand(async () => {
   await installDemands();
   rmSync(REPORTS, { recursive: true, force: true });
   mkdirSync(REPORTS, { recursive: true });
-  say('Checking form, types and boundaries …');
-  await twoAtATime(chosen(CHECKS), (step) => runStep(step, {}));
   const folder = mkdtempSync(join(tmpdir(), 'vine-test-'));
   const cluster = await startCluster(folder, { durable: false });
+  const env = { TEST_DATABASE_URL: cluster.ownerUrl('postgres') };
   try {
-    for (const suite of chosen(SUITES)) {
-      say(`Running the ${suite.name} tests …`);
-      await runStep(suite, { TEST_DATABASE_URL: cluster.ownerUrl('postgres') });
-    }
+    say('Running the checks and tests, two at a time …');
+    await twoAtATime(chosen(SIDE_BY_SIDE), (step) => runStep(step, env));
+    say('Running the browser tests …');
+    for (const step of chosen([BROWSER])) await runStep(step, env);
   } finally {
     await cluster.stop();
     rmSync(folder, { recursive: true, force: true });
