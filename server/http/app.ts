@@ -55,7 +55,7 @@ function api(parts: AppParts): express.Router {
   });
   router.use(express.json({ limit: '64kb', strict: true }));
   router.use(sessions(services, sessionPool, { signingKey: sessionSigningKey, isSecure }));
-  router.use(requestLimit(parts.requestsPerMinute));
+  router.use(requestLimit(services, parts.requestsPerMinute));
   router.use(csrfProtection);
   router.use(peopleRoutes(parts));
   for (const routes of PARTS) router.use(routes(services));

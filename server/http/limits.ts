@@ -6,7 +6,7 @@ import { nameKey } from '#core/people';
 import type { Services } from '../services';
 import type { AppParts } from '../parts';
 import { AppError } from './appError';
-import { countAttempt, forgetAttempts, takeAttemptBack } from './queries';
+import { addAttempts, forgetAttempts, takeAttemptBack } from './queries';
 
 const MINUTE_MS = 60_000;
 
@@ -35,8 +35,9 @@ class SharedCounter implements Store {
   async increment(key: string): Promise<ClientRateLimitInfo> {
     const now = this.#services.now();
     const expiresAt = new Date(now.getTime() + SIGN_IN_WINDOW_MS);
-    const counted = await countAttempt(this.#services.db, this.prefix + key, now, expiresAt);
-    return { totalHits: counted?.hits ?? 1, resetTime: counted?.expires_at };
+    const one = { key: this.prefix + key, hits: 1, expiresAt };
+    const [counted = one] = await addAttempts(this.#services.db, [one], now);
+    return { totalHits: counted.hits, resetTime: counted.expiresAt };
   }
 
   async decrement(key: string): Promise<void> {
@@ -145,13 +146,89 @@ function markOf(key: string, deviceId: string, name: string): string {
   return createHmac('sha256', key).update(`${DEVICE} ${deviceId} ${name}`).digest('hex');
 }
 
-/** Keeps one browser from taking the whole server; counted by this process alone, it costs no query. */
-export function requestLimit(requestsPerMinute: number): RequestHandler {
+/** How often app processes tell each other what they have counted, ms. */
+const TELL_MS = 1_000;
+
+interface Window {
+  /** Of all processes, when they last told each other. */
+  told: number;
+  /** By this one since. */
+  untold: number;
+  expiresAt: Date;
+}
+
+/** Counts by itself and tells the other app processes once a second, so that counting costs no request a query. */
+class ToldCounter implements Store {
+  readonly prefix = 'requests:';
+  readonly #services: Services;
+  readonly #windows = new Map<string, Window>();
+  #isToTell = false;
+
+  constructor(services: Services) {
+    this.#services = services;
+  }
+
+  increment(key: string): ClientRateLimitInfo {
+    const window = this.#windowOf(this.prefix + key);
+    window.untold += 1;
+    this.#tellSoon();
+    return { totalHits: window.told + window.untold, resetTime: window.expiresAt };
+  }
+
+  decrement(key: string): void {
+    this.#windowOf(this.prefix + key).untold -= 1;
+  }
+
+  resetKey(key: string): void {
+    this.#windows.delete(this.prefix + key);
+  }
+
+  #windowOf(key: string): Window {
+    const now = this.#services.now();
+    const known = this.#windows.get(key);
+    if (known && known.expiresAt > now) return known;
+    const fresh = { told: 0, untold: 0, expiresAt: new Date(now.getTime() + MINUTE_MS) };
+    this.#windows.set(key, fresh);
+    return fresh;
+  }
+
+  #tellSoon(): void {
+    if (this.#isToTell) return;
+    this.#isToTell = true;
+    setTimeout(() => void this.#tell(), TELL_MS).unref();
+  }
+
+  async #tell(): Promise<void> {
+    this.#isToTell = false;
+    const now = this.#services.now();
+    for (const [key, { expiresAt }] of this.#windows) {
+      if (expiresAt <= now) this.#windows.delete(key);
+    }
+    const mine = [...this.#windows]
+      .filter(([, { untold }]) => untold > 0)
+      .map(([key, window]) => ({ key, hits: window.untold, expiresAt: window.expiresAt, window }));
+    try {
+      for (const { key, hits, expiresAt } of await addAttempts(this.#services.db, mine, now)) {
+        const told = mine.find((one) => one.key === key);
+        if (told) {
+          Object.assign(told.window, { told: hits, expiresAt });
+          told.window.untold -= told.hits;
+        }
+      }
+    } catch {
+      // Without the database this process counts alone; it tells when it counts again.
+    }
+  }
+}
+
+/** Keeps one browser from taking the whole server. */
+export function requestLimit(services: Services, requestsPerMinute: number): RequestHandler {
   return rateLimit({
     windowMs: MINUTE_MS,
     limit: requestsPerMinute,
     standardHeaders: 'draft-8',
     legacyHeaders: false,
+    store: new ToldCounter(services),
     keyGenerator: (request) => request.session.personId ?? addressOf(request),
     handler: refuse('Too many requests within a minute. What you entered stays on this device.'),
   });

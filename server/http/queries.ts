@@ -3,27 +3,35 @@ import type { Knex } from 'knex';
 import type pg from 'pg';
 import type { PersonState } from '#core/people';
 
-interface Attempts {
+/** What has been counted under a key, and until when it counts. */
+export interface Counted {
+  readonly key: string;
   readonly hits: number;
-  readonly expires_at: Date;
+  readonly expiresAt: Date;
 }
 
-/** Counts one more attempt under a key; what was counted before its time ran out is forgotten. */
-export async function countAttempt(
+/** Adds to what is counted under keys, and gives the sums; what was counted before its time ran out is forgotten. */
+export async function addAttempts(
   db: Knex,
-  key: string,
+  counted: readonly Counted[],
   now: Date,
-  expiresAt: Date,
-): Promise<Attempts | undefined> {
-  const { rows } = await db.raw<{ rows: Attempts[] }>(
-    `INSERT INTO attempts AS known (key, hits, expires_at) VALUES (:key, 1, :expiresAt)
+): Promise<readonly Counted[]> {
+  const { rows } = await db.raw<{ rows: Counted[] }>(
+    `INSERT INTO attempts AS known (key, hits, expires_at)
+     SELECT key, hits, "expiresAt" FROM jsonb_to_recordset(:counted::jsonb)
+       AS given(key text, hits integer, "expiresAt" timestamptz) ORDER BY key
      ON CONFLICT (key) DO UPDATE SET
-       hits = CASE WHEN known.expires_at <= :now THEN 1 ELSE known.hits + 1 END,
+       hits = CASE WHEN known.expires_at <= :now THEN EXCLUDED.hits ELSE known.hits + EXCLUDED.hits END,
        expires_at = CASE WHEN known.expires_at <= :now THEN EXCLUDED.expires_at ELSE known.expires_at END
-     RETURNING hits, expires_at`,
-    { key, now, expiresAt },
+     RETURNING key, hits, expires_at AS "expiresAt"`,
+    {
+      counted: JSON.stringify(
+        counted.map(({ key, hits, expiresAt }) => ({ key, hits, expiresAt })),
+      ),
+      now,
+    },
   );
-  return rows[0];
+  return rows;
 }
 
 export async function takeAttemptBack(db: Knex, key: string): Promise<void> {

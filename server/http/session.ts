@@ -58,7 +58,6 @@ export function sessions(
       store: new PersonalStore(pool),
       resave: false,
       saveUninitialized: false,
-      rolling: true,
       cookie: {
         httpOnly: true,
         sameSite: 'strict',

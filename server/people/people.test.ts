@@ -2,12 +2,12 @@ import { hash } from '@node-rs/argon2';
 import type { Test } from 'supertest';
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
-import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
 import type { PersonState } from '#core/people';
 import type { ListAnswer, NewFact, Problem, SessionAnswer } from '#contract';
 import type { TestDatabase } from '../test-support/database';
 import { createTestDatabase } from '../test-support/database';
-import type { Client, TestLaboratory } from '../test-support/laboratory';
+import type { Client, TestApp, TestLaboratory } from '../test-support/laboratory';
 import {
   foundTestLaboratory,
   proposeFact,
@@ -48,6 +48,26 @@ test('a wrong password and an unknown name look the same', async () => {
   const [known, unknown] = await Promise.all([attempt('Oda Lind'), attempt('Nobody Here')]);
   expect(known.status).toBe(401);
   expect((known.body as Problem).title).toBe((unknown.body as Problem).title);
+});
+
+test('a session is made to last longer once in a quarter of an hour, not with each request', async () => {
+  let now = Date.now();
+  const app = await startTestApp(laboratory.database, {
+    services: { db: laboratory.database.db, now: () => new Date(now) },
+  });
+  const agent = request.agent(app.server);
+  const password = 'a long enough secret';
+  await agent.post('/api/session').send({ name: 'Oda Lind', password }).expect(201);
+  const isRenewed = async (): Promise<boolean> => {
+    const answer = await agent.get('/api/session').expect(200);
+    return answer.headers['set-cookie'] !== undefined;
+  };
+  // The first request of the quarter has it written; the next ones do not.
+  await isRenewed();
+  expect(await isRenewed()).toBe(false);
+  now += 15 * 60_000;
+  expect([await isRenewed(), await isRenewed()]).toEqual([true, false]);
+  await app.close();
 });
 
 test('the session lives in a guarded cookie, and changes need its token and our own origin', async () => {
@@ -356,6 +376,37 @@ test('one browser cannot take the whole server', async () => {
   }
   expect(statuses).toEqual([200, 200, 200, 200, 200, 429, 429]);
   await app.close();
+});
+
+test('app processes count the requests of a browser together', async () => {
+  const address = '203.0.113.9';
+  const behindProxy = { requestsPerMinute: 8, publicUrl: 'https://bench.example' };
+  const [first, second] = await Promise.all([
+    startTestApp(empty, behindProxy),
+    startTestApp(empty, behindProxy),
+  ]);
+
+  const ask = async ({ server }: TestApp): Promise<number> =>
+    (await request(server).get('/api/session').set('x-forwarded-for', address)).status;
+  const told = (hits: number) =>
+    vi.waitFor(
+      async () => {
+        const rows = empty.db('attempts').where({ key: `requests:${address}` });
+        expect(await rows.select('hits')).toEqual([{ hits }]);
+      },
+      { timeout: 10_000 },
+    );
+  for (let turn = 0; turn < 4; turn += 1) expect(await ask(first)).toBe(200);
+  await told(4);
+  for (let turn = 0; turn < 3; turn += 1) expect(await ask(second)).toBe(200);
+  await told(7);
+  // Seven of eight are known to the second, four of them the first's.
+  expect([await ask(second), await ask(second)]).toEqual([200, 429]);
+  await told(9);
+  expect(await ask(first)).toBe(200);
+  await told(10);
+  expect(await ask(first)).toBe(429);
+  await Promise.all([first.close(), second.close()]);
 });
 
 test('behind a proxy that ends TLS: secure cookies, its origin accepted, no one-click sign-in', async () => {
