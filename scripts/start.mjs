@@ -14,7 +14,19 @@ const wantsEmpty = process.argv.includes('--empty');
 const wantsDemo = process.argv.includes('--demo');
 const host = process.env['HOST'] || '127.0.0.1';
 const port = process.env['PORT'] || '4680';
+/** `--processes 4`: so many app processes share the port. */
+const processesAt = process.argv.indexOf('--processes');
+const processes = processesAt < 0 ? 1 : Number(process.argv[processesAt + 1]);
 const scheme = process.env['TLS_CERT'] ? 'https' : 'http';
+
+/** All app processes together hold so many connections; PostgreSQL as it comes takes a hundred. */
+const CONNECTIONS = Number(process.env['DATABASE_CONNECTIONS'] || '90');
+
+/** The most that one of them has use for. */
+const CONNECTIONS_OF_ONE = 17;
+
+/** More would have too few connections each. */
+const PROCESSES_AT_MOST = 16;
 
 /** A log longer than this is put aside at the next start, in place of the one before. */
 const LOG_BYTES = 20 * 1024 * 1024;
@@ -117,6 +129,13 @@ async function start() {
   if (wantsEmpty && wantsDemo) {
     throw new StepError('Starting', '--empty and --demo exclude each other.', 'choose one.');
   }
+  if (!(Number.isInteger(processes) && processes >= 1 && processes <= PROCESSES_AT_MOST)) {
+    throw new StepError(
+      'Starting',
+      `--processes takes a number from 1 to ${PROCESSES_AT_MOST}.`,
+      'npm start -- --processes 2',
+    );
+  }
   const started = Date.now();
   await unlessStopping(installNodePackages(ROOT));
   await unlessStopping(buildWhenChanged(ROOT));
@@ -130,7 +149,15 @@ async function start() {
     await unlessStopping(runBuilt(ROOT, 'Loading the demo laboratory', ['demo'], env));
   }
   if (logFile) makeRoomInLog(logFile);
-  await keep('app server', () => startAppServer(ROOT, { ...env, HOST: host, PORT: port }, logFile));
+  const connections = Math.min(CONNECTIONS_OF_ONE, Math.floor(CONNECTIONS / processes));
+  const served = {
+    ...env,
+    ...{ HOST: host, PORT: port, PROCESS_CONNECTIONS: String(connections) },
+  };
+  for (let number = 1; number <= processes; number += 1) {
+    const name = processes === 1 ? 'app server' : `app server ${number}`;
+    await keep(name, () => startAppServer(ROOT, served, logFile));
+  }
   const seconds = ((Date.now() - started) / 1000).toFixed(1);
   console.log(
     `\nVine Measure serves on ${scheme}://${host}:${port}  (ready after ${seconds} s; Ctrl-C ends it)`,

@@ -1,5 +1,6 @@
-import { spawn } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readdirSync, readFileSync, readlinkSync, rmSync } from 'node:fs';
+import { get } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, expect, test, vi } from 'vitest';
@@ -47,10 +48,16 @@ async function startAndStop(
   const postmaster = Number(
     readFileSync(join(folder, 'pgdata', 'postmaster.pid'), 'utf8').split('\n')[0],
   );
-  const ask = async (): Promise<number> => {
-    const answered = await fetch(`http://127.0.0.1:${port}/api/session`).catch(() => null);
-    return answered?.status ?? 0;
-  };
+  // A connection of its own each time: one that is kept ends with the process that it led to.
+  const ask = (): Promise<number> =>
+    new Promise((resolve) => {
+      get(`http://127.0.0.1:${port}/api/session`, { agent: false }, (answered) => {
+        answered.resume();
+        resolve(answered.statusCode ?? 0);
+      }).on('error', () => {
+        resolve(0);
+      });
+    });
   await meanwhile({ ask, processes: (program) => processesOf(program, port) });
   child.kill(signal);
   const code = await ended;
@@ -129,3 +136,42 @@ test('Stopping ends all of it though the database is frozen, and the next start 
   const next = await startAndStop([], 'SIGTERM');
   expect(next.code).toBe(0);
 });
+
+test('of two app processes one goes on while the other is killed and comes again', async () => {
+  const { code, output } = await startAndStop(
+    ['--processes', '2'],
+    'SIGTERM',
+    async ({ ask, processes }) => {
+      const before = processes('main.js');
+      expect(before).toHaveLength(2);
+      process.kill(before[0] ?? 0, 'SIGKILL');
+      await vi.waitFor(() => {
+        expect(processes('main.js')).toEqual([before[1]]);
+      });
+      expect(await ask()).toBe(200);
+      await vi.waitFor(
+        () => {
+          expect(processes('main.js')).toHaveLength(2);
+        },
+        { timeout: 30_000 },
+      );
+      expect(await ask()).toBe(200);
+    },
+  );
+  expect(output).toMatch(/The app server \d has ended by itself; starting it again/);
+  expect(code).toBe(0);
+});
+
+test.each(['0', '17', 'many', '1.5'])(
+  '%s app processes are refused before anything starts',
+  (count) => {
+    const { status, stderr } = spawnSync('npm', ['start', '--', '--processes', count], {
+      cwd: ROOT,
+      encoding: 'utf8',
+      env: { ...process.env, DATA_DIR: join(folder, 'nothing') },
+    });
+    expect(status).toBe(1);
+    expect(stderr).toContain('--processes takes a number from 1 to 16');
+    expect(existsSync(join(folder, 'nothing'))).toBe(false);
+  },
+);

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { poolSizes } from './database/connection';
 import { readServerSettings } from './environment';
 
 const DATABASE_URL = 'postgresql://somewhere/vine';
@@ -7,6 +8,7 @@ describe('how the server runs', () => {
   test('is on loopback without TLS unless it is told otherwise', () => {
     expect(readServerSettings({ DATABASE_URL })).toEqual({
       databaseUrl: DATABASE_URL,
+      databaseConnections: 17,
       host: '127.0.0.1',
       port: 4680,
       publicUrl: null,
@@ -43,5 +45,15 @@ describe('how the server runs', () => {
     }
     expect(readServerSettings(secure).isOfThisMachine).toBe(false);
     expect(() => readServerSettings({})).toThrow(/DATABASE_URL/);
+  });
+
+  test('a process works with five connections or more, and all of them have their use', () => {
+    const connections = (PROCESS_CONNECTIONS: string) =>
+      readServerSettings({ DATABASE_URL, PROCESS_CONNECTIONS }).databaseConnections;
+    for (const tooFew of ['4', '0', 'many']) {
+      expect(() => connections(tooFew)).toThrow(/start fewer processes/);
+    }
+    expect(poolSizes(connections('5'))).toEqual({ work: 2, sessions: 1 });
+    expect(poolSizes(connections('17'))).toEqual({ work: 10, sessions: 5 });
   });
 });

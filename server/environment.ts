@@ -10,6 +10,8 @@ export function requireEnvironment(name: string): string {
 /** How the app server runs, as the environment says. */
 export interface ServerSettings {
   readonly databaseUrl: string;
+  /** Connections to the database that this process may hold. */
+  readonly databaseConnections: number;
   readonly host: string;
   readonly port: number;
   readonly publicUrl: string | null;
@@ -29,6 +31,12 @@ const LOOPBACK = /^(127\.[\d.]+|localhost|::1)$/;
 
 /** Room for a few thousand photographs and certificates. */
 const FILES_MB = 2_048;
+
+/** As many as a process has use for, of the hundred that PostgreSQL takes as it comes. */
+const PROCESS_CONNECTIONS = 17;
+
+/** Fewer would let requests wait for each other. */
+const FEWEST_CONNECTIONS = 5;
 
 /** A busy bench makes a few requests a second; this is fifty. */
 const REQUESTS_PER_MINUTE = 3_000;
@@ -74,8 +82,15 @@ export function readServerSettings(env: NodeJS.ProcessEnv): ServerSettings {
       `HOST=${host} is open to the network: set TLS_CERT and TLS_KEY to a certificate and its key, or stay on loopback behind a proxy.`,
     );
   }
+  const databaseConnections = Number(given('PROCESS_CONNECTIONS') ?? PROCESS_CONNECTIONS);
+  if (!(databaseConnections >= FEWEST_CONNECTIONS)) {
+    throw new Error(
+      `DATABASE_CONNECTIONS leaves fewer than ${String(FEWEST_CONNECTIONS)} to each app process: allow more, or start fewer processes.`,
+    );
+  }
   return {
     databaseUrl,
+    databaseConnections,
     host,
     port: Number(given('PORT') ?? 4680),
     publicUrl,

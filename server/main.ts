@@ -1,3 +1,4 @@
+import cluster from 'node:cluster';
 import { readFileSync } from 'node:fs';
 import { createServer as createHttpServer } from 'node:http';
 import { setTimeout as sleep } from 'node:timers/promises';
@@ -8,7 +9,12 @@ import type { Knex } from 'knex';
 import type { Logger } from 'pino';
 import { HeadNotes } from './audit/heads';
 import { failureText } from './commands/command';
-import { connectAsApplication, OpenConnections, sessionPool } from './database/connection';
+import {
+  connectAsApplication,
+  OpenConnections,
+  poolSizes,
+  sessionPool,
+} from './database/connection';
 import { Pulse } from './database/pulse';
 import type { ServerSettings } from './environment';
 import { readServerSettings } from './environment';
@@ -33,8 +39,9 @@ async function serve(): Promise<void> {
   const settings = readServerSettings(process.env);
   const logger = makeLogger(settings.logLevel);
   const connections = new OpenConnections();
-  const db = connectAsApplication(settings.databaseUrl, connections);
-  const pool = sessionPool(settings.databaseUrl, connections);
+  const sizes = poolSizes(settings.databaseConnections);
+  const db = connectAsApplication(settings.databaseUrl, connections, sizes);
+  const pool = sessionPool(settings.databaseUrl, connections, sizes);
   const pulse = new Pulse(settings.databaseUrl, connections, logger);
   const feed = new Feed(db, settings.databaseUrl, logger);
   const printer = new Printer(fileURLToPath(new URL('./labelWorker.js', import.meta.url)));
@@ -98,14 +105,13 @@ function createServer(app: Express, { tls }: ServerSettings) {
   return createHttpsServer({ ...limits, cert, key }, app);
 }
 
-/** The start command says when to leave, or is gone. */
+/** The start command says when to leave. */
 function stopWhenTold(stop: () => void): void {
-  const leave = (): void => {
+  process.once('SIGTERM', () => {
     stop();
-    if (process.connected) process.disconnect();
-  };
-  process.once('SIGTERM', leave);
-  process.once('disconnect', leave);
+    // Said to the start command, which would take a silent end for a failure. When that is gone, so is this at once.
+    cluster.worker?.disconnect();
+  });
   // Ctrl-C reaches the whole terminal group; the start command, which heard it too, says when to leave.
   process.on('SIGINT', () => undefined);
 }
@@ -118,5 +124,5 @@ try {
   if (process.send) process.send({ kind: 'failed', why });
   else console.error(why);
   process.exitCode = 1;
-  if (process.connected) process.disconnect();
+  cluster.worker?.disconnect();
 }

@@ -1,4 +1,4 @@
-import { fork } from 'node:child_process';
+import cluster from 'node:cluster';
 import { closeSync } from 'node:fs';
 import { join } from 'node:path';
 import { endsWithin, openLog } from './cluster.mjs';
@@ -47,6 +47,10 @@ export async function prepareDatabase(root, env, { issueCode = false } = {}) {
   return JSON.parse(output.split('\n').at(-1) ?? '');
 }
 
+// Several app servers of one port take what comes in from one queue of the kernel's: what is handed out by Node instead is lost
+// with the one that it went to.
+cluster.schedulingPolicy = cluster.SCHED_NONE;
+
 /** What is under way when the app server is told to stop has three seconds; then it should be gone, ms. */
 const FAREWELL_MS = 5_000;
 
@@ -66,11 +70,12 @@ const FAREWELL_MS = 5_000;
  */
 export async function startAppServer(root, env, logFile) {
   const log = logFile === undefined ? 'inherit' : openLog(logFile);
-  const child = fork(join(root, 'dist', 'server', 'main.js'), {
+  cluster.setupPrimary({
+    exec: join(root, 'dist', 'server', 'main.js'),
     cwd: root,
-    env: { ...process.env, NODE_ENV: 'production', ...env },
     stdio: ['ignore', log, log, 'ipc'],
   });
+  const child = cluster.fork({ NODE_ENV: 'production', ...env }).process;
   if (typeof log === 'number') closeSync(log);
   /** @type {Promise<number>} */
   const ended = new Promise((resolve) => {

@@ -18,6 +18,24 @@ function asApplication(url: string) {
   };
 }
 
+/** Connections of a process, by what they are for. */
+interface PoolSizes {
+  readonly work: number;
+  readonly sessions: number;
+}
+
+/** As many as serve a laboratory of fifty. */
+const POOL_SIZES: PoolSizes = { work: 10, sessions: 5 };
+
+/** The live feed and the pulse hold one each. */
+const HELD = 2;
+
+/** How a process divides the connections that it may hold: a third of them is for sessions. */
+export function poolSizes(connections: number): PoolSizes {
+  const sessions = Math.floor((connections - HELD) / 3);
+  return { sessions, work: connections - HELD - sessions };
+}
+
 /** What fails is thrown; the query builder need not tell the terminal as well. */
 const QUIET = {
   warn: () => undefined,
@@ -49,14 +67,18 @@ export function breakConnection(client: pg.Client): void {
 }
 
 /** Knex under the application's role. */
-export function connectAsApplication(url: string, open = new OpenConnections()): Knex {
+export function connectAsApplication(
+  url: string,
+  open = new OpenConnections(),
+  { work } = POOL_SIZES,
+): Knex {
   return knex({
     client: 'pg',
     log: QUIET,
     connection: asApplication(url),
     pool: {
       min: 0,
-      max: 10,
+      max: work,
       afterCreate: (client: pg.Client, done: (error: null, client: pg.Client) => void) => {
         open.add(client);
         done(null, client);
@@ -67,8 +89,12 @@ export function connectAsApplication(url: string, open = new OpenConnections()):
 }
 
 /** A plain pool under the application's role, for the session store. */
-export function sessionPool(url: string, open = new OpenConnections()): pg.Pool {
-  const pool = new pg.Pool({ ...asApplication(url), max: 5 });
+export function sessionPool(
+  url: string,
+  open = new OpenConnections(),
+  { sessions } = POOL_SIZES,
+): pg.Pool {
+  const pool = new pg.Pool({ ...asApplication(url), max: sessions });
   pool.on('connect', (client) => {
     // Its own kind of client, which is one all the same.
     open.add(client);
