@@ -1,12 +1,13 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { createServer } from 'node:net';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { createTestDatabase } from '../server/test-support/database';
 import { startAppServer } from './lib/app.mjs';
+import { dropOlderAssets, listedFiles } from './lib/buildBefore.mjs';
 import { freePort } from './lib/cluster.mjs';
 import { keepRunning } from './lib/keep.mjs';
 import { installNodePackages, isNodeEnough } from './lib/packages.mjs';
@@ -220,4 +221,30 @@ describe('running programs', () => {
     const lines = Array.from({ length: 40 }, (_, i) => `line ${String(i)}`).join('\n');
     expect(tail(`${lines}\n`, 2)).toBe('line 38\nline 39');
   });
+});
+
+test('a build leaves the assets of the one before it, and of no older one', () => {
+  mkdirSync(join(folder, 'assets'));
+  const assets = () => readdirSync(join(folder, 'assets')).sort();
+  const build = (...names: string[]) => {
+    const before = listedFiles(folder);
+    for (const name of names) {
+      for (const ending of ['', '.br']) writeFileSync(join(folder, 'assets', name + ending), '');
+    }
+    const files = ['/', ...names.map((name) => `/assets/${name}`)];
+    writeFileSync(join(folder, 'files.json'), JSON.stringify(files));
+    dropOlderAssets(folder, before);
+  };
+  build('index-1.js', 'font.js');
+  build('index-2.js', 'font.js');
+  const both = ['font.js', 'font.js.br', 'index-1.js', 'index-1.js.br'];
+  expect(assets()).toEqual([...both, 'index-2.js', 'index-2.js.br']);
+  // The server alone has changed.
+  build('index-2.js', 'font.js');
+  expect(assets()).toEqual([...both, 'index-2.js', 'index-2.js.br']);
+  build('index-3.js');
+  expect(assets()).toEqual([
+    ...['font.js', 'font.js.br', 'index-2.js', 'index-2.js.br'],
+    ...['index-3.js', 'index-3.js.br'],
+  ]);
 });

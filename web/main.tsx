@@ -7,9 +7,11 @@ import './app/app.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App } from './app/App';
+import { router } from './app/router';
 import { createQueryClient } from './app/queryClient';
 import { keepProgram } from './offline/keepProgram';
 import { keepReads } from './offline/keepReads';
+import { renewWithNextPage } from './offline/renewal';
 
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');
@@ -20,6 +22,9 @@ await keepReads(client, build).catch((error: unknown) => {
   console.warn('What was read could not be kept on this device.', error);
 });
 void keepProgram();
+renewWithNextPage(router, new URL(build).pathname, () => {
+  window.location.reload();
+});
 createRoot(root).render(
   <StrictMode>
     <App client={client} />

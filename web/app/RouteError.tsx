@@ -31,6 +31,10 @@ export function RouteError() {
 
 function whatHappened(error: unknown): string {
   if (error instanceof AwayError || error instanceof ProblemError) return error.message;
+  // What browsers say when a part of the program is not there any more, or the network is away.
+  if (error instanceof TypeError && /import/i.test(error.message)) {
+    return 'A part of the program could not be fetched. It may have been renewed since this page was opened.';
+  }
   return 'Something in the program failed while it drew this page.';
 }
 
