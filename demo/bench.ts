@@ -1,7 +1,7 @@
 import type { PlainDate } from '#core/grammar';
+import type { Chance } from '#core/measurement';
 import type { RunState } from '#core/titration';
 import type { NewFact } from '#contract';
-import type { Chance } from './random';
 
 /** What a simulated analyst needs of the world. */
 export interface Bench {

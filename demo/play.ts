@@ -4,6 +4,7 @@ import type { Id, Plain, PlainDate } from '#core/grammar';
 import { addToDate, plainDateAt } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES, withOverrides } from '#core/laboratory';
 import { currentSchemaVersion, recordKindOf } from '#core/ledger';
+import { Chance } from '#core/measurement';
 import type { RunState } from '#core/titration';
 import type { PersonState } from '#core/people';
 import type { ClientFactBody, NewFact } from '#contract';
@@ -32,7 +33,6 @@ import {
   PREPARATIONS,
 } from './cooperative';
 import { followSteps } from './preparer';
-import { seededChance } from './random';
 
 const MINUTE_MS = 60_000;
 
@@ -49,7 +49,7 @@ const TODAY_BEGAN_MS = 70 * MINUTE_MS;
 export async function loadDemo(db: Services['db'], present: Date, seed = 417): Promise<void> {
   let now = present.getTime();
   const services: Services = { db, now: () => new Date(now) };
-  const chance = seededChance(seed);
+  const chance = new Chance(seed);
   const goTo = (day: number): void => {
     const morning = Date.parse(`${dateOf(day)}T07:10:00Z`);
     now = day === 0 ? todaysWork() : morning + chance.between(0, 90) * MINUTE_MS;

@@ -2,13 +2,13 @@ import type { Id, PlainDate } from '#core/grammar';
 import type { Container } from '#core/chemistry';
 import { findSubstance, keepingOf } from '#core/chemistry';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import type { Chance } from '#core/measurement';
 import { decimalText, roundHalfEven } from '#core/measurement';
 import type { PreparationPlan, Quantity, Step } from '#core/preparation';
 import { stepsOf } from '#core/preparation';
 import { suggestValidUntil } from '#core/reagent';
 import type { NewFact } from '#contract';
 import type { PlannedPreparation } from './cooperative';
-import type { Chance } from './random';
 
 /** What whoever prepares a solution needs of the world. */
 interface Workplace {

@@ -48,6 +48,11 @@ export class Chance {
     return ((this.generator.next() >>> 0) + 0.5) * TWO_TO_MINUS_32;
   }
 
+  /** Uniform between two limits. */
+  between(from: number, to: number): number {
+    return from + (to - from) * this.uniform();
+  }
+
   /**
    * Standard normal by the ziggurat method: a strip of equal area is chosen, and a point in it nearly always lies under the curve.
    * Source: G. Marsaglia and W. W. Tsang, J. Stat. Softw. 5 (2000) 8; the form of J. A. Doornik (2005), whose strip and place

@@ -1,12 +1,9 @@
-/** Random numbers that a seed repeats (mulberry32). @param {number} seed */
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+
+/** Random numbers from 0 up to 1 that a seed repeats. @param {number} seed */
 export function seeded(seed) {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
+  const generator = xoroshiro128plus(seed);
+  return () => (generator.next() >>> 0) * 2 ** -32;
 }
 
 /** A number given at the command line. @param {string} name @param {number} otherwise */
