@@ -1,4 +1,5 @@
 import { useMutation } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
 import * as v from 'valibot';
 import type { AroundFact, PlainRecordKind } from '#core/ledger';
 import { checkFact, recordKindOf } from '#core/ledger';
@@ -32,16 +33,36 @@ interface Target {
 function useEntering() {
   const outbox = useOutbox();
   const waiting = useWaiting();
-  const around = useAround();
+  const aroundSoon = useAroundSoon();
   const { person } = useSession();
   return async ({ fact, recordId, basedOn }: Target): Promise<void> => {
-    if (!around) throw new Refusal('The records have not been read yet. Try again.', []);
+    const around = await aroundSoon();
     const seen = seenWith({ id: recordId, version: basedOn }, waiting);
     const proposed = parsed(makeFact(fact, seen, person.id));
     const found = findingsOn(proposed, basedOn === NOTHING_YET, around);
     const against = objections(found, proposed.body);
     if (against[0]) throw new Refusal(against[0].message, against);
     await outbox.keep(proposed);
+  };
+}
+
+/** Whoever is quicker than the reading of the records waits for it so long, looked at so often, ms. */
+const READ_WITHIN_MS = 10_000;
+const LOOK_EVERY_MS = 50;
+
+/** What is around, as soon as it has been read. @throws Refusal when it is not read in time */
+function useAroundSoon(): () => Promise<AroundFact> {
+  const around = useAround();
+  const latest = useRef(around);
+  useEffect(() => {
+    latest.current = around;
+  }, [around]);
+  return async () => {
+    for (let waitedMs = 0; waitedMs < READ_WITHIN_MS; waitedMs += LOOK_EVERY_MS) {
+      if (latest.current) return latest.current;
+      await new Promise((resolve) => setTimeout(resolve, LOOK_EVERY_MS));
+    }
+    throw new Refusal('The records have not been read yet. Try again.', []);
   };
 }
 
