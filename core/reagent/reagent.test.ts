@@ -2,7 +2,7 @@ import { expect, test } from 'vitest';
 import { addToDate, daysBetween, isPlainDate, plainDateAt, plainDate } from '#core/grammar';
 import { khpLot, references } from '../test-support/runs';
 import { stored } from '../test-support/stored';
-import { freshnessOf, lotMolarMass, suggestValidUntil } from './index';
+import { freshnessOf, lotMolarMass, mayBeUsed, suggestValidUntil } from './index';
 
 const { bottle } = references();
 const lot = khpLot();
@@ -29,6 +29,53 @@ test.each([
   ['2026-04-03', 'overdue', -1],
 ])('on %s the bottle is %s', (today, kind, daysLeft) => {
   expect(freshnessOf(stored(certified), plainDate(today))).toMatchObject({ kind, daysLeft });
+});
+
+test.each([
+  // Half of what it is kept for, rounded down, but a week at most.
+  ['2026-03-04', '2026-03-02', 'certified'],
+  ['2026-03-04', '2026-03-03', 'due-soon'],
+  ['2026-03-05', '2026-03-03', 'certified'],
+  ['2026-03-05', '2026-03-04', 'due-soon'],
+  ['2026-03-15', '2026-03-08', 'certified'],
+  ['2026-03-15', '2026-03-09', 'due-soon'],
+  ['2026-03-16', '2026-03-08', 'certified'],
+  ['2026-03-16', '2026-03-09', 'due-soon'],
+  ['2026-03-18', '2026-03-10', 'certified'],
+  ['2026-03-18', '2026-03-11', 'due-soon'],
+  // Kept for no day at all.
+  ['2026-03-02', '2026-03-02', 'due-soon'],
+  ['2026-03-02', '2026-03-03', 'overdue'],
+])('certified on 2 March until %s, on %s it is %s', (validUntil, today, kind) => {
+  const one = certified.certified.map((each) => ({ ...each, validUntil }));
+  expect(freshnessOf(stored({ ...certified, certified: one }), plainDate(today)).kind).toBe(kind);
+});
+
+test('what is left of the time is a share of it, from all to nothing', () => {
+  const remaining = (today: string) =>
+    freshnessOf(stored(certified), plainDate(today)) as { readonly remaining: number };
+  expect(remaining('2026-03-01').remaining).toBe(1);
+  expect(remaining('2026-03-02').remaining).toBe(1);
+  expect(remaining('2026-03-12').remaining).toBeCloseTo(21 / 31, 12);
+  expect(remaining('2026-04-02').remaining).toBe(0);
+  expect(remaining('2026-04-09').remaining).toBe(0);
+});
+
+test('taken from is what is in date: a titrant may be nominal, an auxiliary solution past its day may not', () => {
+  const day = (kind: object, today: string) => {
+    const freshness = freshnessOf(stored({ ...bottle, ...kind }), plainDate(today));
+    return [freshness.kind, mayBeUsed(freshness)];
+  };
+  expect(day({}, '2026-03-02')).toEqual(['not-standardized', true]);
+  const auxiliary = { purpose: 'auxiliary', useBy: '2026-03-02' };
+  expect(day(auxiliary, '2026-03-02')).toEqual(['auxiliary', true]);
+  expect(day(auxiliary, '2026-03-03')).toEqual(['expired', false]);
+  const withdrawn = { factId: 'f', by: 'ines', at: '2026-03-01T08:00:00.000Z', reason: 'cloudy' };
+  expect(day({ withdrawn }, '2026-03-02')).toEqual(['withdrawn', false]);
+  expect(day({ certified: certified.certified }, '2026-04-02')).toEqual(['due-soon', true]);
+  expect(day({ certified: certified.certified }, '2026-04-03')).toEqual(['overdue', false]);
+  const made = { molarity: '0.1', expandedUncertainty: '0.0002', coverageFactor: '2.00' };
+  expect(day({ made, useBy: null }, '2036-03-02')).toEqual(['certified', true]);
 });
 
 test('a bottle without a standardization is never fresh', () => {

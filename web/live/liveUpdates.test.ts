@@ -123,7 +123,9 @@ test('a refused stream asks for the session and tries again; a silent one is ope
   source?.close();
   source?.onerror?.();
   expect(tab.refused).toHaveBeenCalledOnce();
-  await vi.advanceTimersByTimeAsync(2_100);
+  await vi.advanceTimersByTimeAsync(1_999);
+  expect(sources).toHaveLength(1);
+  await vi.advanceTimersByTimeAsync(1);
   expect(sources.map(({ url }) => url)).toEqual(['/api/events?after=10', '/api/events?after=12']);
   // Beats keep it; without them it is taken for dead.
   for (let beat = 0; beat < 6; beat += 1) {
@@ -131,7 +133,9 @@ test('a refused stream asks for the session and tries again; a silent one is ope
     sources[1]?.dispatchEvent(new Event('beat'));
   }
   expect(sources).toHaveLength(2);
-  await vi.advanceTimersByTimeAsync(41_000);
+  await vi.advanceTimersByTimeAsync(39_999);
+  expect(sources).toHaveLength(2);
+  await vi.advanceTimersByTimeAsync(1);
   expect(sources).toHaveLength(3);
   window.dispatchEvent(new Event('online'));
   expect(sources).toHaveLength(4);

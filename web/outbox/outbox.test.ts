@@ -154,6 +154,30 @@ test('while the server is away nothing is lost, and the same fact is tried again
   ).toBe(1);
 });
 
+test('what fails is tried again after 1, 2, 4 and 8 s, then every 15 s; a success begins anew', async () => {
+  answers = Array.from({ length: 7 }, () => 'broken' as const);
+  const outbox = await openOutbox();
+  await outbox.keep(fact('0.10'));
+  await pass(0);
+  const waits = [1_000, 2_000, 4_000, 8_000, 15_000, 15_000];
+  for (const [i, waitMs] of waits.entries()) {
+    expect(received).toHaveLength(i + 1);
+    await pass(waitMs - 1);
+    expect(received).toHaveLength(i + 1);
+    await pass(1);
+  }
+  expect(kept).toEqual([]);
+  await pass(15_000);
+  expect(readingsOf(kept)).toEqual(['0.10']);
+  answers = ['broken'];
+  await outbox.keep(fact('0.20'));
+  await pass(0);
+  await pass(999);
+  expect(readingsOf(kept)).toEqual(['0.10']);
+  await pass(1);
+  expect(readingsOf(kept)).toEqual(['0.10', '0.20']);
+});
+
 test('what was not sent outlives the page', async () => {
   answers = ['away'];
   const before = await openOutbox();
