@@ -46,7 +46,8 @@ export const test = base.extend<OfATest, OfAWorker>({
     async ({ laboratoryOf, beginsAs }, use, { file }) => {
       await use(await laboratoryOf(file, beginsAs));
     },
-    { timeout: 120_000 },
+    // That of many years takes a while to make.
+    { timeout: 300_000 },
   ],
   baseURL: async ({ laboratory }, use) => {
     await use(laboratory.url);

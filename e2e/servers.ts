@@ -1,10 +1,11 @@
 import { prepareDatabase, runBuilt, startAppServer } from '../scripts/lib/app.mjs';
 import { freePort } from '../scripts/lib/cluster.mjs';
+import { growLaboratory, LARGE } from '../scripts/lib/largeLaboratory.mjs';
 import { ROOT } from '../scripts/lib/place.mjs';
 import { run } from '../scripts/lib/run.mjs';
 
-/** What a laboratory of the journeys begins with: the records of the demo, or nothing but a code for its first account. */
-export type Beginning = 'demo' | 'empty';
+/** What a laboratory of the journeys begins with: the records of the demo, those of many years, or nothing but a code. */
+export type Beginning = 'demo' | 'large' | 'empty';
 
 export interface Laboratory {
   readonly url: string;
@@ -16,6 +17,9 @@ export interface Laboratory {
 
 const TEMPLATE = 'journeys_template';
 
+/** As many bottles as the bench has, and a tenth of the rest, which takes longer to make. */
+const MANY_BOTTLES = { ...LARGE, run: 2_000, preparation: 500 };
+
 /** Makes the demo laboratory once; those of the journeys are copies of its database. */
 export default async function makeTemplate(): Promise<void> {
   await createDatabase(TEMPLATE);
@@ -25,10 +29,14 @@ export default async function makeTemplate(): Promise<void> {
 
 /** Serves a laboratory from a database of this name in the cluster that the test command runs. */
 export async function serveLaboratory(database: string, beginsAs: Beginning): Promise<Laboratory> {
-  const isDemo = beginsAs === 'demo';
-  await createDatabase(database, isDemo ? TEMPLATE : undefined);
+  const isEmpty = beginsAs === 'empty';
+  await createDatabase(database, isEmpty ? undefined : TEMPLATE);
   const env = addressOf(database);
-  const code = isDemo ? null : (await prepareDatabase(ROOT, env, { issueCode: true })).code;
+  const code = isEmpty ? (await prepareDatabase(ROOT, env, { issueCode: true })).code : null;
+  if (beginsAs === 'large') {
+    await growLaboratory(env.DATABASE_OWNER_URL, MANY_BOTTLES);
+    await runBuilt(ROOT, 'Remaking the lists', ['rebuild'], env);
+  }
   const port = String(await freePort());
   const server = await startAppServer(ROOT, { ...env, PORT: port, LOG_LEVEL: 'warn' });
   return {

@@ -16,8 +16,9 @@ const UUID = /[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[0-9a-f]{4}-[0-9a-f]{12}/g;
  * own copies: each run its bottle. All but a few of the copied bottles and all copied lots are withdrawn. The lists are to be
  * remade afterwards; the audit log knows nothing of the copies.
  * @param {string} ownerUrl
+ * @param {Readonly<Record<string, number>>} sizes
  */
-export async function growLaboratory(ownerUrl) {
+export async function growLaboratory(ownerUrl, sizes = LARGE) {
   const client = new pg.Client(ownerUrl);
   await client.connect();
   try {
@@ -34,12 +35,12 @@ export async function growLaboratory(ownerUrl) {
     const copied = [...some('bottle'), ...some('lot'), ...closed];
     const authorId = some('person')[0]?.id ?? '';
     /** @type {Record<string, number>} */
-    const made = Object.fromEntries(Object.keys(LARGE).map((kind) => [kind, some(kind).length]));
+    const made = Object.fromEntries(Object.keys(sizes).map((kind) => [kind, some(kind).length]));
     let inUse = some('bottle').length;
     /** Whether there is room for one more of a kind, which is made. @param {string} kind */
     const takesOne = (kind) => {
       const count = (made[kind] ?? 0) + 1;
-      if (count > (LARGE[kind] ?? 0)) return false;
+      if (count > (sizes[kind] ?? 0)) return false;
       made[kind] = count;
       return true;
     };
