@@ -3,14 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      {
-        test: {
-          name: 'unit',
-          include: ['{core,calc,contract,web}/**/*.test.{ts,tsx}'],
-          // Of computations that take a second on a machine at rest.
-          testTimeout: 30_000,
-        },
-      },
+      './vitest.unit.config.ts',
       {
         test: {
           name: 'server',

@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 
 /** Something that one key does. */
 export interface Way {
@@ -13,20 +13,22 @@ export interface Way {
  * `data-takes-keys` while it is empty or holds what it was given, for no figure begins with a letter.
  */
 export function useKeys(ways: readonly Way[]): void {
-  useEffect(() => {
-    const onKeyDown = (event: KeyboardEvent): void => {
-      if (event.ctrlKey || event.metaKey || event.altKey || event.defaultPrevented) return;
-      if (document.querySelector('[role="dialog"]') || isWriting(event.target)) return;
-      const way = ways.find(({ key }) => key === event.key.toLowerCase());
-      if (!way) return;
-      event.preventDefault();
-      way.go();
-    };
-    window.addEventListener('keydown', onKeyDown);
-    return () => {
-      window.removeEventListener('keydown', onKeyDown);
-    };
-  });
+  useHotkeys(
+    [...new Set(ways.map(({ key }) => key))],
+    (event) => ways.find(({ key }) => key === event.key.toLowerCase())?.go(),
+    {
+      // By what the key writes, wherever it lies on the keyboard; `?` takes Shift on some.
+      ...{ useKey: true, ignoreModifiers: true, enableOnFormTags: true, preventDefault: true },
+      enabled: ways.length > 0,
+      ignoreEventWhen: (event) =>
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        event.defaultPrevented ||
+        document.querySelector('[role="dialog"]') !== null ||
+        isWriting(event.target),
+    },
+  );
 }
 
 function isWriting(target: EventTarget | null): boolean {
