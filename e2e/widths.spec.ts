@@ -66,7 +66,19 @@ async function misfits(page: Page): Promise<string[]> {
     const controls = [
       ...document.querySelectorAll('a[href], button, input, select, textarea, summary'),
     ].filter((one) => isShown(one) && !isMarked(one));
-    const boxes = controls.map((one) => [one, one.getBoundingClientRect()] as const);
+    /** What is seen of a control inside of what scrolls around it. */
+    const boxOf = (one: Element) => {
+      const { left, right, top, bottom } = one.getBoundingClientRect();
+      const box = { left, right, top, bottom };
+      for (let at = one.parentElement; at; at = at.parentElement) {
+        if (getComputedStyle(at).overflowY === 'visible') continue;
+        const around = at.getBoundingClientRect();
+        box.top = Math.max(box.top, around.top);
+        box.bottom = Math.min(box.bottom, around.bottom);
+      }
+      return box;
+    };
+    const boxes = controls.map((one) => [one, boxOf(one)] as const);
     for (const [i, [one, a]] of boxes.entries()) {
       for (const [other, b] of boxes.slice(i + 1)) {
         if (one.contains(other) || other.contains(one)) continue;
@@ -82,6 +94,34 @@ async function misfits(page: Page): Promise<string[]> {
     }
     return found;
   });
+}
+
+/** Buttons that open a dialog or a menu: their names end in an ellipsis, or are a reading that can be corrected. */
+const OPENS = /…$|^Does it matter\?|^Check burette|^\d+\.\d+$/;
+
+/** What does not fit in the dialogs and menus of the page that is shown, and in forms that open in it. */
+async function misfitsOfDialogs(page: Page): Promise<string[]> {
+  const found: string[] = [];
+  const buttons = page.locator('main button:visible:enabled').filter({ hasText: OPENS });
+  const names = await buttons.allInnerTexts();
+  for (const [i, name] of names.entries()) {
+    // It asks the system for a file.
+    if (name.startsWith('Attach')) continue;
+    await buttons.nth(i).click();
+    const closing = page.getByRole('dialog').or(page.getByRole('menu')).first();
+    // Some open a form in the page itself.
+    const opened = closing.or(page.locator('main form')).first();
+    await expect(opened, `${name} opens`).toBeVisible();
+    for (const misfit of await misfits(page)) found.push(`${name}: ${misfit}`);
+    if (await closing.isVisible()) {
+      await page.keyboard.press('Escape');
+      await expect(closing).toBeHidden();
+    } else {
+      await page.reload();
+      await expect(buttons.nth(i)).toBeVisible();
+    }
+  }
+  return found;
 }
 
 /** The addresses of one record of each kind that has a page. */
@@ -115,7 +155,8 @@ for (const [width, height] of WIDTHS) {
       await page.goto(path);
       await expect(page.locator('main h1').first()).toBeVisible();
       await expect(page.getByText('One moment …')).toHaveCount(0);
-      for (const misfit of await misfits(page)) found.push(`${path}: ${misfit}`);
+      const here = [...(await misfits(page)), ...(await misfitsOfDialogs(page))];
+      found.push(...here.map((misfit) => `${path}: ${misfit}`));
     }
     expect(found).toEqual([]);
   });
