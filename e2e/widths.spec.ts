@@ -78,6 +78,16 @@ async function misfits(page: Page): Promise<string[]> {
       }
       return box;
     };
+    // Where fingers do the work; a link in the middle of a sentence is as high as its line.
+    for (const one of window.innerWidth < 1024 ? controls : []) {
+      const isInSentence = one.tagName === 'A' && getComputedStyle(one).display === 'inline';
+      // The whole line of a box to be ticked can be hit.
+      const isTicked = one.matches('[type=checkbox], [type=radio]');
+      const height = Math.round(one.getBoundingClientRect().height);
+      if (height < 48 && !isInSentence && !isTicked) {
+        found.push(`only ${String(height)} px high: ${one.textContent.trim() || one.tagName}`);
+      }
+    }
     const boxes = controls.map((one) => [one, boxOf(one)] as const);
     for (const [i, [one, a]] of boxes.entries()) {
       for (const [other, b] of boxes.slice(i + 1)) {

@@ -7,7 +7,10 @@ export function SignedIn() {
   const signOut = useSignOut();
   return (
     <div className="mt-3 border-t border-rule pt-2">
-      <Link to="/account" className="flex min-h-8 items-center font-semibold hover:underline">
+      <Link
+        to="/account"
+        className="flex min-h-12 items-center font-semibold hover:underline lg:min-h-8"
+      >
         {person.name}
       </Link>
       <p className="text-xs text-ink-soft">{laboratory.name}</p>

@@ -122,7 +122,7 @@ function OperationView({ address, operation }: OperationViewProps) {
 function Schema({ title, schema }: { readonly title: string; readonly schema: object }) {
   return (
     <details className="min-w-0 text-[15px]">
-      <summary className="min-h-10 font-semibold text-violet">{title}</summary>
+      <summary className="min-h-12 font-semibold text-violet lg:min-h-10">{title}</summary>
       <pre className="max-h-96 overflow-auto rounded border border-rule bg-sheet p-3 font-mono text-[13px]">
         {JSON.stringify(schema, null, 2)}
       </pre>

@@ -24,7 +24,7 @@ export function BudgetBars({ result }: { readonly result: Result }) {
         {groups.map((group) => (
           <li key={group.effect}>
             <details>
-              <summary className="grid min-h-10 grid-cols-[minmax(0,1fr)_minmax(0,1fr)_72px] items-center gap-3 md:grid-cols-[150px_minmax(0,1fr)_72px]">
+              <summary className="grid min-h-12 grid-cols-[minmax(0,1fr)_minmax(0,1fr)_72px] items-center gap-3 md:grid-cols-[150px_minmax(0,1fr)_72px] lg:min-h-10">
                 <span>{group.effect}</span>
                 <span className="h-4 bg-shade">
                   <span

@@ -11,7 +11,7 @@ export function WorkingView({ steps }: { readonly steps: readonly WorkingStep[] 
     <div className="flex flex-col gap-2">
       {before.length > 0 && (
         <details>
-          <summary className="flex min-h-10 items-center font-semibold text-violet underline underline-offset-4">
+          <summary className="flex min-h-12 items-center font-semibold text-violet underline underline-offset-4 lg:min-h-10">
             Every step, flask by flask
           </summary>
           <ol className="flex flex-col gap-3 py-2">

@@ -26,7 +26,7 @@ export function OtherCode({
       </p>
       <button
         type="button"
-        className="min-h-8 text-left font-semibold text-blush underline"
+        className="min-h-12 text-left font-semibold text-blush underline lg:min-h-8"
         onClick={() => {
           setAsking(true);
         }}

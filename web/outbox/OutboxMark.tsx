@@ -72,7 +72,11 @@ function Refused({ entry, onRead }: { readonly entry: Waiting; readonly onRead: 
       <p>
         Not accepted: <b>{what(entry)}</b> {entry.refusal}
       </p>
-      <button type="button" className="min-h-8 font-semibold text-blush underline" onClick={onRead}>
+      <button
+        type="button"
+        className="min-h-12 font-semibold text-blush underline lg:min-h-8"
+        onClick={onRead}
+      >
         I have read it
       </button>
     </div>

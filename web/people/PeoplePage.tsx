@@ -187,7 +187,7 @@ function Action({
     <button
       type="button"
       aria-label={name}
-      className="min-h-8 font-semibold text-violet underline underline-offset-4"
+      className="min-h-12 font-semibold text-violet underline underline-offset-4 lg:min-h-8"
       onClick={onAsk}
     >
       {children}

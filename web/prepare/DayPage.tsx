@@ -114,7 +114,7 @@ export function DayPage() {
                       <td className="py-1.5 pr-4 md:whitespace-nowrap">
                         <Link
                           to={`/preparations/${jobId}`}
-                          className="font-semibold text-violet underline"
+                          className="font-semibold text-violet underline max-lg:inline-flex max-lg:min-h-12 max-lg:items-center"
                         >
                           {titleOf(jobId)}
                         </Link>

@@ -25,7 +25,7 @@ export function StepList({
               onClick={() => {
                 onChoose(step.id);
               }}
-              className={`relative flex min-h-11 w-full items-center gap-3 rounded-r-md py-1 pr-2 pl-5 text-left hover:bg-shade ${step.id === currentId ? 'bg-sheet font-bold text-violet' : step.done ? 'text-ink-soft' : ''}`}
+              className={`relative flex min-h-12 w-full items-center gap-3 rounded-r-md py-1 pr-2 pl-5 text-left hover:bg-shade lg:min-h-11 ${step.id === currentId ? 'bg-sheet font-bold text-violet' : step.done ? 'text-ink-soft' : ''}`}
             >
               <Mark step={step} />
               <span className="min-w-0 flex-1 leading-tight">{WORKS[step.work]}</span>

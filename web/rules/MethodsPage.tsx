@@ -35,7 +35,7 @@ export function MethodsPage() {
     may(person, 'manage') ? (
       <Link
         key="c"
-        className="inline-flex min-h-10 items-center whitespace-nowrap text-violet underline"
+        className="inline-flex min-h-12 items-center whitespace-nowrap text-violet underline lg:min-h-10"
         to={`/methods/new?from=${id}`}
         aria-label={`Copy and change ${name}`}
       >
@@ -70,7 +70,7 @@ export function MethodsPage() {
                 may(person, 'manage') ? (
                   <Link
                     key="e"
-                    className="inline-flex min-h-10 items-center text-violet underline"
+                    className="inline-flex min-h-12 items-center text-violet underline lg:min-h-10"
                     to={`/methods/${id}`}
                   >
                     Change <span className="sr-only">{method.name}</span>

@@ -49,7 +49,7 @@ export function RuleControl({
   const id = useId();
   const { answer } = rule;
   const control =
-    'min-h-11 w-full rounded-md border border-rule-strong bg-sheet px-3 text-base aria-invalid:border-2 aria-invalid:border-blush';
+    'min-h-12 lg:min-h-11 w-full rounded-md border border-rule-strong bg-sheet px-3 text-base aria-invalid:border-2 aria-invalid:border-blush';
   const shared = { id, 'aria-invalid': error !== undefined, 'aria-describedby': `${id}-why` };
   return (
     <>

@@ -192,7 +192,7 @@ function TaskLink({ to, children }: { readonly to: string; readonly children: st
   return (
     <Link
       to={to}
-      className="flex min-h-11 shrink-0 items-center font-semibold text-violet underline underline-offset-4"
+      className="flex min-h-12 shrink-0 items-center font-semibold text-violet underline underline-offset-4 lg:min-h-11"
     >
       {children}
     </Link>

@@ -213,7 +213,7 @@ function Name({ state }: { readonly state: EquipmentState }) {
     <>
       <Link
         to={`/equipment/${state.id}`}
-        className="font-bold text-violet underline underline-offset-4"
+        className="font-bold text-violet underline underline-offset-4 max-lg:inline-flex max-lg:min-h-12 max-lg:items-center"
       >
         {state.equipment.name}
       </Link>

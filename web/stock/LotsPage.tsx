@@ -76,7 +76,7 @@ export function LotsPage() {
                   <Link
                     key="l"
                     to={`/lots/${id}`}
-                    className="font-mono font-semibold text-violet underline underline-offset-4 lg:whitespace-nowrap"
+                    className="font-mono font-semibold text-violet underline underline-offset-4 max-lg:inline-flex max-lg:min-h-12 max-lg:items-center lg:whitespace-nowrap"
                   >
                     {lot.lotNumber}
                   </Link>,

@@ -70,7 +70,7 @@ function Corrected({
       </span>
       <button
         type="button"
-        className="min-h-8 font-semibold text-violet underline underline-offset-4"
+        className="min-h-12 font-semibold text-violet underline underline-offset-4 lg:min-h-8"
         onClick={() => {
           const body = { ...adopt, reason: `corrected: ${reason}` };
           void keep(propose({ kind: 'run.record-adopted', body }).proposed);
