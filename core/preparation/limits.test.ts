@@ -14,12 +14,15 @@ import {
   standardBottle,
 } from '../test-support/preparations';
 import { idOf, stored } from '../test-support/stored';
+import type { BottleState } from '../reagent';
 import type { PreparationPlan, Quantity } from './index';
-import { checkPreparationStart, MISHAPS, checkBottling } from './index';
+import { checkBottling, checkPreparationStart, MISHAPS, missingFor } from './index';
 
 const KHP = lotOf('potassium-hydrogen-phthalate');
 type Weighed = Extract<PreparationPlan['source'], { kind: 'weigh' }>;
 const { balanceId } = KHP_PLAN.source as Weighed;
+const QUARANTINE = { factId: 'f', by: 'ines', at: '2026-03-01T08:00:00.000Z', reason: 'cloudy' };
+const MADE = { expandedUncertainty: '0.0024', coverageFactor: '2.00' };
 const DISSOLVED = { meaning: 'by-mass', densityGPerMl: '1.19' } as const;
 
 /** Pellets weighed into a beaker: approximate, since the molarity is found by titration. */
@@ -190,6 +193,50 @@ describe('before a preparation is begun', () => {
     const pellets = lotOf('sodium-hydroxide');
     const light = { ...(PELLETS.source as Weighed), massG: stored<Weighed['massG']>('0.0100') };
     expect(codes({ ...PELLETS, source: light }, recordsWith([pellets]))).toEqual([]);
+  });
+
+  test.each<[string, Partial<Plain<BottleState>>, readonly string[]]>([
+    ['as it should be', {}, []],
+    ['of another substance', { substanceId: 'potassium-chloride' }, ['wrong-bottle']],
+    ['in quarantine', { withdrawn: QUARANTINE }, ['withdrawn']],
+    ['on its last day', { useBy: '2026-03-02' }, []],
+    ['a day later', { useBy: '2026-03-01' }, ['bottle-expired']],
+    ['as strong as what is wanted', { made: { ...MADE, molarity: '0.1' } }, []],
+    ['weaker than that', { made: { ...MADE, molarity: '0.0999' } }, ['cannot-concentrate']],
+    ['nominal, and weaker', { made: null, nominalMolarity: '0.05' }, ['cannot-concentrate']],
+  ])('a bottle to be diluted to 0.1 mol/L: %s', (_what, changes, found) => {
+    const stages = [{ pipetteId: 'V10', flaskId: 'F100' }];
+    const from = { kind: 'bottle', bottleId: 'bottle-standard' } as const;
+    const plan = planOf({ kind: 'dilute', from, stages }, { soluteId: 'sodium-chloride' });
+    expect(codes(plan, recordsWith([], [standardBottle(changes)]))).toEqual(found);
+  });
+
+  test('all that a plan names is there and of its kind', () => {
+    const stages = [{ pipetteId: 'V10', flaskId: 'F100' }];
+    const from = { kind: 'bottle', bottleId: 'bottle-standard' } as const;
+    const diluted = (one: object) =>
+      planOf(
+        { kind: 'dilute', from, stages: [{ ...stages[0], ...one }] as typeof stages },
+        { soluteId: 'sodium-chloride' },
+      );
+    const records = recordsWith([KHP], [standardBottle()]);
+    expect(missingFor(KHP_PLAN, records)).toBeNull();
+    expect(missingFor(KHP_PLAN, recordsWith([]))).toBe('There is no such lot.');
+    expect(missingFor(diluted({}), records)).toBeNull();
+    expect(missingFor(diluted({}), recordsWith([]))).toBe('There is no such bottle.');
+    expect(missingFor(diluted({ pipetteId: 'F100' }), records)).toMatch(/^A one mark pipette/);
+    expect(missingFor(diluted({ flaskId: 'V10' }), records)).toMatch(/^A volumetric flask/);
+    expect(missingFor(diluted({ flaskId: 'gone' }), records)).toMatch(/or not there/);
+    const onFlask = { ...(KHP_PLAN.source as Weighed), balanceId: idOf('F100') };
+    expect(missingFor({ ...KHP_PLAN, source: onFlask }, records)).toMatch(/^A balance/);
+    const poured = { ...ACID, soluteId: 'hydrochloric-acid' };
+    const acid = recordsWith([lotOf('hydrochloric-acid')]);
+    expect(missingFor(poured, acid)).toBeNull();
+    expect(missingFor(poured, { ...acid, equipment: [] })).toMatch(/^A measuring cylinder/);
+  });
+
+  test('nothing is made of what the catalogue does not know', () => {
+    expect(codes({ ...KHP_PLAN, soluteId: 'stardust' })).toEqual(['unknown-solute']);
   });
 
   test('a solution is not weighed as a solid, a solid not poured as a solution', () => {

@@ -38,6 +38,60 @@ test('what would begin before the working day begins the day before, and waits t
   expect(dissolve && stand && dissolve.ends <= stand.begins).toBe(true);
 });
 
+test.each<[string, Partial<Limits>, Task['waitsOn'], readonly string[]]>([
+  ['one oven dries one after the other', {}, 'oven', ['12:55', '13:55']],
+  ['two ovens and one person: five minutes apart', { ovens: 2 }, 'oven', ['13:50', '13:55']],
+  ['two ovens and two people: together', { ovens: 2, people: 2 }, 'oven', ['13:55', '13:55']],
+  [
+    'one hot plate boils one after the other',
+    { ovens: 2, people: 2 },
+    'hot-plate',
+    ['12:55', '13:55'],
+  ],
+  [
+    'what waits on nothing is begun by two people together',
+    { people: 2 },
+    null,
+    ['13:55', '13:55'],
+  ],
+])('as late as may be: %s', (_what, limits, on, begins) => {
+  const job = (id: string): Job => ({
+    ...{ id, name: id, tasks: [task('dry', 5, 60, on)], due: '2026-03-05T15:00' },
+  });
+  const placed = scheduleBackwards([job('a'), job('b')], { ...LIMITS, ...limits });
+  expect(placed.map((one) => one.begins.slice(11))).toEqual(begins);
+});
+
+test('hands work from the first to the last minute of the day, on full five minutes', () => {
+  const begins = (handsMinutes: number, due: string) =>
+    scheduleBackwards(
+      [{ id: 'a', name: 'a', tasks: [task('weigh', handsMinutes)], due }],
+      LIMITS,
+    )[0]?.begins;
+  expect(begins(30, '2026-03-05T07:30')).toBe('2026-03-05T07:00');
+  expect(begins(30, '2026-03-05T07:29')).toBe('2026-03-04T16:30');
+  expect(begins(30, '2026-03-05T20:00')).toBe('2026-03-05T16:30');
+  expect(begins(28, '2026-03-05T15:00')).toBe('2026-03-05T14:30');
+  expect(begins(600, '2026-03-05T17:00')).toBe('2026-03-05T07:00');
+});
+
+test('of two jobs the one that is due last is placed first, and a titrant is titrated at its end', () => {
+  const job = (id: string, due: string): Job => ({ id, name: id, due, tasks: [task('weigh', 60)] });
+  const placed = scheduleBackwards(
+    [job('early', '2026-03-05T12:00'), job('late', '2026-03-05T12:30')],
+    LIMITS,
+  );
+  expect(placed.map(({ jobId, begins }) => [jobId, begins.slice(11)])).toEqual([
+    ['early', '10:30'],
+    ['late', '11:30'],
+  ]);
+  const tasks = tasksOf(stepsOf(KHP_PLAN), true);
+  expect(tasks.at(-1)).toMatchObject({ id: 'titrate', waitMinutes: 0, waitsOn: null });
+  expect(
+    tasks.filter(({ waitsOn }) => waitsOn !== null).map(({ id, waitsOn }) => [id, waitsOn]),
+  ).toEqual([['dry', 'oven']]);
+});
+
 /** How many of some intervals lie over an instant at most. */
 function mostAtOnce(intervals: readonly (readonly [number, number])[]): number {
   return Math.max(

@@ -85,6 +85,43 @@ describe('agreement', () => {
   });
 });
 
+test('a weighted mean by hand: 225 / u², and the Birge ratio of three that hardly agree', () => {
+  const result = (x: number, standardUncertainty: number) => ({ value: x, standardUncertainty });
+  const results = [result(10, 0.1), result(10.3, 0.1), result(10.1, 0.2)];
+  const found = weightedMean(results);
+  const mean = (1000 + 1030 + 252.5) / 225;
+  expect(found.mean).toBeCloseTo(mean, 12);
+  expect(found.standardUncertainty).toBeCloseTo(1 / 15, 12);
+  const chiSquared = 100 * (10 - mean) ** 2 + 100 * (10.3 - mean) ** 2 + 25 * (10.1 - mean) ** 2;
+  expect(found.birgeRatio).toBeCloseTo(Math.sqrt(chiSquared / 2), 12);
+  expect(weightedMean(results.slice(0, 2)).birgeRatio).toBeCloseTo(0.3 / (0.1 * Math.SQRT2), 12);
+  expect(weightedMean(results.slice(0, 1))).toEqual({
+    ...{ mean: 10, birgeRatio: 0 },
+    standardUncertainty: expect.closeTo(0.1, 12) as number,
+  });
+  expect(() => weightedMean([])).toThrow(expect.objectContaining({ kind: 'too-few-values' }));
+  expect(() => weightedMean([result(10, 0)])).toThrow(
+    expect.objectContaining({ kind: 'non-positive' }),
+  );
+});
+
+test.each([
+  [[1], [1, 2], 'too-few-values', 'a'],
+  [[1, 2], [1], 'too-few-values', 'b'],
+  [[1, 1], [2, 2], 'zero-variance', 'a'],
+] as const)('%j against %j is not compared: %s', (a, b, kind, field) => {
+  const refused: unknown = expect.objectContaining({ kind, field });
+  expect(() => welch(a, b, 0.95)).toThrow(refused);
+  expect(() => fTest(a, b, 0.95)).toThrow(refused);
+});
+
+test('one series that does not scatter is compared by its mean, and by its variance not', () => {
+  expect(welch([1, 1], [2, 2.1], 0.95).standardError).toBeCloseTo(0.05, 12);
+  expect(() => fTest([1, 2], [3, 3], 0.95)).toThrow(
+    expect.objectContaining({ kind: 'zero-variance', field: 'b' }),
+  );
+});
+
 test('an analysis of variance splits the sum of squares without a rest', () => {
   const groups = fc.array(varied(2, 5), { minLength: 2, maxLength: 5 });
   fc.assert(

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import type { LiveEvent } from '#contract';
+import { noteReach, subscribeReachable } from '../app/reachability';
 import { LiveUpdates } from './liveUpdates';
 
 /** The browser's connection to the server, moved by the test. */
@@ -148,4 +149,38 @@ test('a tab that leaves as its turn comes opens no connection, and the next tab 
   expect(sources).toHaveLength(1);
   sources[0]?.tell(8, gap);
   expect(heard).toEqual(['gap']);
+});
+
+test('the server counts as reached when the stream opens, as away when it breaks; an interrupted one is left to the browser', async () => {
+  const tab = await openTab(10);
+  noteReach('reached');
+  const reached: boolean[] = [];
+  const leave = subscribeReachable((isReachable) => reached.push(isReachable));
+  const [source] = sources;
+  source?.onerror?.();
+  source?.onopen?.();
+  leave();
+  expect(reached).toEqual([false, true]);
+  await vi.advanceTimersByTimeAsync(2_000);
+  expect(sources).toHaveLength(1);
+  expect(tab.refused).not.toHaveBeenCalled();
+});
+
+test('nothing is told twice, a page that nobody sees opens nothing anew, and one that left stays silent', async () => {
+  const { live, heard } = await openTab(10);
+  sources[0]?.tell(11, fact);
+  sources[0]?.tell(11, fact);
+  expect(heard).toEqual(['fact']);
+  Object.assign(document, { visibilityState: 'hidden' });
+  window.dispatchEvent(new Event('online'));
+  expect(sources).toHaveLength(1);
+  Object.assign(document, { visibilityState: 'visible' });
+  document.dispatchEvent(new Event('resume'));
+  expect(sources).toHaveLength(2);
+  live.close();
+  await vi.advanceTimersByTimeAsync(0);
+  sources[1]?.onerror?.();
+  window.dispatchEvent(new Event('online'));
+  await vi.advanceTimersByTimeAsync(100_000);
+  expect(sources).toHaveLength(2);
 });

@@ -178,6 +178,47 @@ test('what fails is tried again after 1, 2, 4 and 8 s, then every 15 s; a succes
   expect(readingsOf(kept)).toEqual(['0.10', '0.20']);
 });
 
+test('whoever listens is told of each change until it leaves; nothing changes but what is named', async () => {
+  const refusal = { status: 422, title: 'The burette reads from 0 to 50 mL.' };
+  answers = [refusal, refusal];
+  const outbox = await openOutbox();
+  let told = 0;
+  const leave = outbox.subscribe(() => {
+    told += 1;
+  });
+  const [first, second] = [fact('51.00'), fact('52.00')];
+  await outbox.keep(first);
+  await outbox.keep(second);
+  await pass(10);
+  // Written down and refused, each.
+  expect(told).toBeGreaterThanOrEqual(4);
+  expect(outbox.snapshot().map((one) => one.refusal)).toEqual([refusal.title, refusal.title]);
+  await outbox.discard(first.id);
+  expect(outbox.snapshot().map((one) => one.fact.id)).toEqual([second.id]);
+  // What is not there, or still on its way, is not replaced.
+  await outbox.replace(first.id, fact('0.10'));
+  outbox.signIn(null);
+  const waiting = fact('0.20');
+  await outbox.keep(waiting);
+  await outbox.replace(waiting.id, fact('0.30'));
+  expect(outbox.snapshot().map((one) => one.fact.id)).toEqual([second.id, waiting.id]);
+  leave();
+  const before = told;
+  await outbox.discard(second.id);
+  expect(told).toBe(before);
+});
+
+test('what is entered while something is on its way goes after it, at once', async () => {
+  const outbox = await openOutbox();
+  await outbox.keep(fact('0.10'));
+  await vi.advanceTimersByTimeAsync(0);
+  const later = outbox.keep(fact('0.20'));
+  await pass(0);
+  await later;
+  await pass(0);
+  expect(readingsOf(kept)).toEqual(['0.10', '0.20']);
+});
+
 test('what was not sent outlives the page', async () => {
   answers = ['away'];
   const before = await openOutbox();
