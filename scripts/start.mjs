@@ -1,6 +1,7 @@
 // npm start: everything from a fresh checkout to a running application. Node's own modules only.
 import { existsSync, renameSync, statSync } from 'node:fs';
 import { join } from 'node:path';
+import { parseArgs } from 'node:util';
 import { prepareDatabase, runBuilt, startAppServer } from './lib/app.mjs';
 import { buildWhenChanged } from './lib/build.mjs';
 import { endsWithin, freePort, startCluster } from './lib/cluster.mjs';
@@ -10,13 +11,8 @@ import { claimFolder, dataFolder, headsFile, ROOT } from './lib/place.mjs';
 import { killPrograms } from './lib/run.mjs';
 import { runCommand, say, StepError } from './lib/say.mjs';
 
-const wantsEmpty = process.argv.includes('--empty');
-const wantsDemo = process.argv.includes('--demo');
 const host = process.env['HOST'] || '127.0.0.1';
 const port = process.env['PORT'] || '4680';
-/** `--processes 4`: so many app processes share the port. */
-const processesAt = process.argv.indexOf('--processes');
-const processes = processesAt < 0 ? 1 : Number(process.argv[processesAt + 1]);
 const scheme = process.env['TLS_CERT'] ? 'https' : 'http';
 
 /** All app processes together hold so many connections; PostgreSQL as it comes takes a hundred. */
@@ -87,12 +83,34 @@ async function keep(name, start) {
   return kept.first;
 }
 
+/** What is asked for: `--empty` or `--demo`, and `--processes 4` that share the port. @throws StepError */
+function readOptions() {
+  const options = /** @type {const} */ ({
+    empty: { type: 'boolean', default: false },
+    demo: { type: 'boolean', default: false },
+    processes: { type: 'string', default: '1' },
+  });
+  try {
+    const { empty, demo, processes: count } = parseArgs({ options }).values;
+    const processes = Number(count);
+    if (empty && demo) throw new Error('--empty and --demo exclude each other.');
+    if (!(Number.isInteger(processes) && processes >= 1 && processes <= PROCESSES_AT_MOST)) {
+      throw new Error(`--processes takes a number from 1 to ${PROCESSES_AT_MOST}.`);
+    }
+    return { wantsEmpty: empty, wantsDemo: demo, processes };
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
+    throw new StepError('Starting', why, 'npm start -- [--empty | --demo] [--processes 2]');
+  }
+}
+
 /**
  * The database to serve. The private cluster holds the demo laboratory and, once somebody has begun one, a real
  * laboratory beside it, which then goes first.
+ * @param {{ wantsEmpty: boolean, wantsDemo: boolean }} options
  * @returns {Promise<{ env: NodeJS.ProcessEnv, mayLoadDemo: boolean, logFile?: string }>}
  */
-async function openDatabase() {
+async function openDatabase({ wantsEmpty, wantsDemo }) {
   const external = process.env['DATABASE_URL'];
   if (external) {
     return {
@@ -126,20 +144,12 @@ function makeRoomInLog(file) {
 }
 
 async function start() {
-  if (wantsEmpty && wantsDemo) {
-    throw new StepError('Starting', '--empty and --demo exclude each other.', 'choose one.');
-  }
-  if (!(Number.isInteger(processes) && processes >= 1 && processes <= PROCESSES_AT_MOST)) {
-    throw new StepError(
-      'Starting',
-      `--processes takes a number from 1 to ${PROCESSES_AT_MOST}.`,
-      'npm start -- --processes 2',
-    );
-  }
+  const options = readOptions();
+  const { processes } = options;
   const started = Date.now();
   await unlessStopping(installNodePackages(ROOT));
   await unlessStopping(buildWhenChanged(ROOT));
-  const { env, mayLoadDemo, logFile } = await unlessStopping(openDatabase());
+  const { env, mayLoadDemo, logFile } = await unlessStopping(openDatabase(options));
   // The demo brings its own people; anywhere else the first person needs the code.
   const { hasPeople, code } = await unlessStopping(
     prepareDatabase(ROOT, env, { issueCode: !mayLoadDemo }),

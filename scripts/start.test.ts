@@ -164,16 +164,19 @@ test('of two app processes one goes on while the other is killed and comes again
   expect(code).toBe(0);
 });
 
-test.each(['0', '17', 'many', '1.5'])(
-  '%s app processes are refused before anything starts',
-  (count) => {
-    const { status, stderr } = spawnSync('npm', ['start', '--', '--processes', count], {
-      cwd: ROOT,
-      encoding: 'utf8',
-      env: { ...process.env, DATA_DIR: join(folder, 'nothing') },
-    });
-    expect(status).toBe(1);
-    expect(stderr).toContain('--processes takes a number from 1 to 16');
-    expect(existsSync(join(folder, 'nothing'))).toBe(false);
-  },
-);
+test.each([
+  [['--empty', '--demo'], 'exclude each other'],
+  [['--help'], "Unknown option '--help'"],
+  [['--processes', '0'], 'a number from 1 to 16'],
+  [['--processes', '17'], 'a number from 1 to 16'],
+  [['--processes', 'many'], 'a number from 1 to 16'],
+])('%j is refused before anything starts', (args, why) => {
+  const { status, stderr } = spawnSync('npm', ['start', '--', ...args], {
+    cwd: ROOT,
+    encoding: 'utf8',
+    env: { ...process.env, DATA_DIR: join(folder, 'nothing') },
+  });
+  expect(status).toBe(1);
+  expect(stderr).toContain(why);
+  expect(existsSync(join(folder, 'nothing'))).toBe(false);
+});
