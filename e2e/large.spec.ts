@@ -47,6 +47,11 @@ test('among 5,000 bottles one is found, standardized and certified, and no answe
   await page.getByRole('button', { name: 'Certify the molarity' }).click();
   await expect(page.getByRole('region', { name: 'Certificate' })).toContainText('3 averaged');
   await page.getByRole('navigation').getByRole('link', { name: 'Judge', exact: true }).click();
-  await expect(page.getByText('1-0418').first()).toBeVisible();
+  await page.getByLabel('Which runs').selectOption('certified');
+  await page.getByRole('searchbox', { name: 'Find a run' }).fill('1-0418');
+  await expect(page.getByRole('row')).toHaveCount(2);
+  await expect(page.getByRole('row').nth(1)).toContainText('1-0418');
+  await page.getByLabel('Which runs').selectOption('abandoned');
+  await expect(page.getByText('No run is found.')).toBeVisible();
   expect(large).toEqual([]);
 });

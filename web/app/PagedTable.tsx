@@ -20,7 +20,7 @@ export function PagedTable({
     <>
       <OnlyWhatWasRead />
       {table.rows.length === 0 ? (
-        <p className="text-lg text-ink-soft">No {one} has all of these words.</p>
+        <p className="text-lg text-ink-soft">No {one} is found.</p>
       ) : (
         <Table {...table} />
       )}

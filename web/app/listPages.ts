@@ -7,6 +7,8 @@ export interface ListOf {
   readonly order: ListOrder;
   /** Words that are all to be found. */
   readonly search?: string;
+  /** Where its records stand; any when it is empty. */
+  readonly standing?: string;
   /** Only what may come to hand at a bench. */
   readonly atHand?: 'yes';
 }

@@ -1,7 +1,8 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import type { PlainRecordKind, PlainStates } from '#core/ledger';
-import { listingOf } from '#core/ledger';
+import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
+import { listedRun, listingOf } from '#core/ledger';
+import type { Listing } from '#core/record';
 import { searchedText, searchTerms } from '#core/record';
 import type { ListKind, ListStates } from '#contract';
 import { AwayError } from './api';
@@ -48,12 +49,24 @@ function usePages<K extends ListKind>(kind: K, list: ListOf): PagedList<K> | und
   );
 }
 
+/** Whether a record has all the words that are searched for. */
+function hasWords(listing: Listing, search: string): boolean {
+  const text = searchedText(listing);
+  return searchTerms(search).every((term) => text.includes(term));
+}
+
 /** The list of runs in pages, the newest first; without the server those that are open. */
-export function useRunList(search: string): PagedList<'run'> | undefined {
-  const pages = usePages('run', { order: 'newest', search });
+export function useRunList(
+  search: string,
+  standing: RunSummary['status'] | '',
+): PagedList<'run'> | undefined {
+  const pages = usePages('run', { order: 'newest', search, standing });
   const open = useRuns();
   const isAway = useReach() !== 'reached';
-  return pages ?? (isAway && open ? ended(open.toReversed()) : undefined);
+  if (pages || !isAway || !open) return pages;
+  const isFound = (run: RunSummary): boolean =>
+    (standing === '' || run.status === standing) && hasWords(listedRun(run), search);
+  return ended(open.filter(isFound).toReversed());
 }
 
 /**
@@ -68,11 +81,7 @@ export function useRecordList<K extends PlainRecordKind>(
   const atHand = useRecords(kind);
   const isAway = useReach() !== 'reached';
   const { order, search = '' } = list;
-  const terms = searchTerms(search);
-  const isFound = (state: PlainStates[K]): boolean => {
-    const text = searchedText(listingOf(kind, state));
-    return terms.every((term) => text.includes(term));
-  };
+  const isFound = (state: PlainStates[K]): boolean => hasWords(listingOf(kind, state), search);
   const given: PagedList<K> | undefined =
     pages ?? (isAway && atHand ? ended<K>(asListed(atHand).toReversed()) : undefined);
   const laid = useLaidOver(kind, given?.records);

@@ -16,12 +16,13 @@ import { instantText, Molarity } from '../ui/typeset';
 export function JudgeListPage() {
   const { laboratory } = useSession();
   const [search, setSearch] = useState('');
-  const runs = useRunList(search);
+  const [standing, setStanding] = useState<RunSummary['status'] | ''>('');
+  const runs = useRunList(search, standing);
   const nameOf = usePersonName();
   if (!runs) return <Loading />;
   return (
     <Page title="Judge" tabTitle="Judge" lead="Every series of titrations and what it came to">
-      {runs.records.length === 0 && search === '' ? (
+      {runs.records.length === 0 && search === '' && standing === '' ? (
         <div>
           <p className="mb-5 text-lg text-ink-soft">Nothing has been titrated yet.</p>
           <ButtonLink to="/titrate" look="primary">
@@ -30,12 +31,28 @@ export function JudgeListPage() {
         </div>
       ) : (
         <>
-          <div className="mb-3">
-            <ListSearch
-              label="Find a run"
-              by="bottle, solution, method, certificate"
-              onSearch={setSearch}
-            />
+          <div className="mb-3 flex flex-wrap items-center gap-3">
+            <div className="w-full max-w-md">
+              <ListSearch
+                label="Find a run"
+                by="bottle, solution, method, certificate"
+                onSearch={setSearch}
+              />
+            </div>
+            <select
+              aria-label="Which runs"
+              className="min-h-12 rounded-md border border-rule-strong bg-sheet px-3 text-base"
+              value={standing}
+              onChange={({ target }) => {
+                setStanding(target.value as RunSummary['status'] | '');
+              }}
+            >
+              {STANDINGS.map(([value, name]) => (
+                <option key={value} value={value}>
+                  {name}
+                </option>
+              ))}
+            </select>
           </div>
           <PagedTable
             list={runs}
@@ -68,6 +85,13 @@ export function JudgeListPage() {
     </Page>
   );
 }
+
+const STANDINGS: readonly (readonly [RunSummary['status'] | '', string])[] = [
+  ['', 'every run'],
+  ['open', 'to be judged'],
+  ['certified', 'certified'],
+  ['abandoned', 'abandoned'],
+];
 
 const LINKS: Readonly<Record<RunSummary['status'], (run: RunSummary) => string>> = {
   certified: ({ certificate }) => `certificate ${certificate?.number ?? ''}`,
