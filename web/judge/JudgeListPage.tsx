@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { Link } from 'react-router';
 import type { RunSummary } from '#core/ledger';
 import { roundHalfEven } from '#core/measurement';
 import { Loading } from '../app/Loading';
@@ -10,6 +9,7 @@ import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
 import { ListSearch } from '../ui/ListSearch';
 import { Page } from '../ui/Page';
+import { CellLink } from '../ui/Table';
 import { instantText, Molarity } from '../ui/typeset';
 
 /** Every run with what it came to, newest first. */
@@ -70,13 +70,9 @@ export function JudgeListPage() {
                 nameOf(run.startedBy),
                 run.titrationsMade,
                 <ResultOf key="m" run={run} />,
-                <Link
-                  key="l"
-                  to={`/runs/${run.id}/judge`}
-                  className="inline-flex items-center font-semibold text-violet underline underline-offset-4 max-lg:min-h-12"
-                >
+                <CellLink key="l" to={`/runs/${run.id}/judge`}>
                   {LINKS[run.status](run)}
-                </Link>,
+                </CellLink>,
               ],
             }))}
           />

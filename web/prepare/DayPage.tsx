@@ -1,7 +1,6 @@
 import ical from 'ical-generator';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import type { Job, Placed, PreparationState } from '#core/preparation';
 import { scheduleBackwards, tasksOf } from '#core/preparation';
 import { Loading } from '../app/Loading';
@@ -10,6 +9,7 @@ import { useSession } from '../app/session';
 import { useStock } from '../app/stock';
 import { useNow } from '../app/useNow';
 import { Button, ButtonLink } from '../ui/Button';
+import { CellLink } from '../ui/Table';
 import { SelectField, TextField } from '../ui/fields';
 import { saveFile } from '../ui/files';
 import { Page } from '../ui/Page';
@@ -109,17 +109,14 @@ export function DayPage() {
                       key={`${jobId} ${task.id}`}
                       className="max-md:grid max-md:grid-cols-[auto_auto_minmax(0,1fr)]"
                     >
-                      <td className="py-1.5 pr-4 font-mono">{begins.slice(11)}</td>
-                      <td className="py-1.5 pr-4 font-mono">{ends.slice(11)}</td>
-                      <td className="py-1.5 pr-4 md:whitespace-nowrap">
-                        <Link
-                          to={`/preparations/${jobId}`}
-                          className="font-semibold text-violet underline max-lg:inline-flex max-lg:min-h-12 max-lg:items-center"
-                        >
-                          {titleOf(jobId)}
-                        </Link>
+                      <td className="py-3 pr-4 font-mono lg:py-1.5">{begins.slice(11)}</td>
+                      <td className="py-3 pr-4 font-mono lg:py-1.5">{ends.slice(11)}</td>
+                      <td className="py-3 pr-4 md:whitespace-nowrap lg:py-1.5">
+                        <CellLink to={`/preparations/${jobId}`}>{titleOf(jobId)}</CellLink>
                       </td>
-                      <td className="py-1.5 max-md:col-span-full max-md:pt-0">{task.title}</td>
+                      <td className="py-3 max-md:col-span-full max-md:pt-0 lg:py-1.5">
+                        {task.title}
+                      </td>
                     </tr>
                   ))}
                 </tbody>

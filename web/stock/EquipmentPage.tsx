@@ -1,6 +1,5 @@
 import type { ReactNode } from 'react';
 import { useState } from 'react';
-import { Link } from 'react-router';
 import type { PlainDate } from '#core/grammar';
 import type { Equipment, EquipmentState } from '#core/metrology';
 import { isCalibrationOverdue } from '#core/metrology';
@@ -13,7 +12,7 @@ import { Button } from '../ui/Button';
 import { ListFoot } from '../ui/ListFoot';
 import { Page } from '../ui/Page';
 import { EquipmentFormOf } from './EquipmentFormOf';
-import { Table } from '../ui/Table';
+import { CellLink, Table } from '../ui/Table';
 import { dateText } from '../ui/typeset';
 
 const ADDABLE = [
@@ -211,12 +210,9 @@ function otherRows(equipment: readonly EquipmentState[], today: PlainDate): Reac
 function Name({ state }: { readonly state: EquipmentState }) {
   return (
     <>
-      <Link
-        to={`/equipment/${state.id}`}
-        className="font-bold text-violet underline underline-offset-4 max-lg:inline-flex max-lg:min-h-12 max-lg:items-center"
-      >
+      <CellLink to={`/equipment/${state.id}`} className="font-bold">
         {state.equipment.name}
-      </Link>
+      </CellLink>
       {state.withdrawn && <b className="ml-2 text-blush">out of service</b>}
     </>
   );

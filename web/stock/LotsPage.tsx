@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { Link } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { roundSignificant } from '#core/measurement';
 import { isLotExpired, lotMolarMass } from '#core/reagent';
@@ -11,6 +10,7 @@ import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { ListSearch } from '../ui/ListSearch';
 import { Page } from '../ui/Page';
+import { CellLink } from '../ui/Table';
 import { ChemicalFormula, dateText } from '../ui/typeset';
 import { LotForm } from './LotForm';
 import { leftText } from './wording';
@@ -73,13 +73,13 @@ export function LotsPage() {
                   <span key="s">
                     <b>{substance?.name}</b> <ChemicalFormula of={substance?.formula ?? ''} />
                   </span>,
-                  <Link
+                  <CellLink
                     key="l"
                     to={`/lots/${id}`}
-                    className="font-mono font-semibold text-violet underline underline-offset-4 max-lg:inline-flex max-lg:min-h-12 max-lg:items-center lg:whitespace-nowrap"
+                    className="font-mono font-semibold lg:whitespace-nowrap"
                   >
                     {lot.lotNumber}
-                  </Link>,
+                  </CellLink>,
                   <span key="p" className="font-mono lg:whitespace-nowrap">
                     {lot.purity} ± {lot.purityHalfWidth}
                   </span>,

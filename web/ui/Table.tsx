@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { Link } from 'react-router';
 
 interface TableProps {
   readonly caption: string;
@@ -27,7 +28,7 @@ export function Table({ caption, heads, rows }: TableProps) {
               <td
                 key={heads[i]}
                 data-head={heads[i]}
-                className="py-2.5 pr-4 align-top max-md:grid max-md:grid-cols-[7.5rem_minmax(0,1fr)] max-md:py-0.5 max-md:pr-0 max-md:before:text-ink-soft max-md:before:content-[attr(data-head)]"
+                className="py-3 pr-4 align-top max-md:grid max-md:grid-cols-[7.5rem_minmax(0,1fr)] max-md:py-0.5 max-md:pr-0 max-md:before:text-ink-soft max-md:before:content-[attr(data-head)] lg:py-2.5"
               >
                 {cell}
               </td>
@@ -36,5 +37,25 @@ export function Table({ caption, heads, rows }: TableProps) {
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** A link in a cell; where fingers hit it, it is as high as its row. */
+export function CellLink({
+  to,
+  className = 'font-semibold',
+  children,
+}: {
+  readonly to: string;
+  readonly className?: string;
+  readonly children: ReactNode;
+}) {
+  return (
+    <Link
+      to={to}
+      className={`text-violet underline underline-offset-4 max-lg:-my-3 max-lg:inline-block max-lg:py-3 ${className}`}
+    >
+      {children}
+    </Link>
   );
 }
