@@ -41,7 +41,12 @@ async function startAndStop(
       });
     }
   });
-  await Promise.race([serves, ended]);
+  await Promise.race([
+    serves,
+    ended.then(() => {
+      throw new Error(`it ended instead of serving: ${output}`);
+    }),
+  ]);
   const answer = await fetch(`http://127.0.0.1:${port}/api/session`);
   const session = (await answer.json()) as object;
   const page = await (await fetch(`http://127.0.0.1:${port}/runs/deep/link`)).text();

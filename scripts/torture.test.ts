@@ -6,7 +6,6 @@ const SEED = 1;
 
 test('kills, a frozen database and a full disk lose nothing that was acknowledged; the servers come back by themselves', async () => {
   const told: string[] = [];
-  // A seed whose six rounds have each of the blows.
   const outcome = await torture({ rounds: ROUNDS, seed: SEED, tell: (line) => told.push(line) });
   expect(told).toHaveLength(ROUNDS);
   expect(Math.min(...Object.values(outcome.blows))).toBeGreaterThanOrEqual(1);

@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { randomBytes } from 'node:crypto';
+import { randomBytes, randomInt } from 'node:crypto';
 import {
   chmodSync,
   chownSync,
@@ -372,15 +372,15 @@ async function untilReady({ folder, program, port, ended }) {
   );
 }
 
+/** Below those that the system gives to outgoing connections, which may take one before it is listened on. */
+const PORTS = /** @type {const} */ ([15_000, 32_000]);
+
 /** A loopback port that nobody listens on. @returns {Promise<number>} */
 export function freePort() {
-  return new Promise((resolve, reject) => {
+  return new Promise((resolve) => {
+    const port = randomInt(...PORTS);
     const probe = createServer();
-    probe.once('error', reject);
-    probe.listen(0, '127.0.0.1', () => {
-      const address = probe.address();
-      const port = address !== null && typeof address === 'object' ? address.port : 0;
-      probe.close(() => resolve(port));
-    });
+    probe.once('error', () => resolve(freePort()));
+    probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(port)));
   });
 }

@@ -63,13 +63,18 @@ export async function torture({ rounds, seed, tell }) {
   const laboratory = new Laboratory(folder, await freePort(), await freePort());
   /** @type {Record<Blow, number>} */
   const blows = Object.fromEntries(BLOWS.map((blow) => [blow, 0]));
+  /** @type {Blow[]} */
+  const left = [];
   const typist = new Typist(laboratory, join(folder, 'browser'), chance);
   try {
     await laboratory.start();
     await typist.open();
     const senders = [new Sender(laboratory, chance), new Sender(laboratory, chance)];
     for (let round = 1; round <= rounds; round += 1) {
-      const blow = BLOWS[Math.floor(fate() * BLOWS.length)] ?? '';
+      // Each falls before one falls again.
+      if (left.length === 0) left.push(...BLOWS);
+      const [blow] = left.splice(Math.floor(fate() * left.length), 1);
+      if (!blow) throw new RangeError('there is no blow left');
       const work = [typist, ...senders].map((worker) => worker.work());
       await sleep(300 + chance() * 2_200);
       await strike(blow, laboratory, typist);
