@@ -171,3 +171,26 @@ for (const [width, height] of WIDTHS) {
     expect(found).toEqual([]);
   });
 }
+
+/** What an on-screen keyboard leaves of a phone and of a tablet, upright and lying; the page is told to shrink to it. */
+const BESIDE_KEYBOARD = [
+  [390, 500],
+  [768, 640],
+  [1024, 420],
+] as const;
+
+for (const [width, height] of BESIDE_KEYBOARD) {
+  test(`the entry of the bench is seen beside the keyboard at ${String(width)} x ${String(height)}`, async ({
+    page,
+  }) => {
+    await page.setViewportSize({ width, height });
+    await signInToDemo(page, 'Mirela');
+    await page.getByRole('link', { name: 'Go on titrating' }).first().click();
+    const entry = page.getByRole('form', { name: 'Next entry' });
+    const field = entry.getByRole('textbox');
+    await expect(field).toBeFocused();
+    for (const seen of [page.getByText(/^Refill: flask 3/), field, entry.getByText('Keep')]) {
+      await expect(seen).toBeInViewport({ ratio: 1 });
+    }
+  });
+}
