@@ -67,7 +67,7 @@ test('on a shared tablet a reading waits for its own author', async ({ page, con
   await context.unroute('**/api/facts');
 
   await page.getByRole('button', { name: /Mirela/ }).click();
-  await expect(page.getByText('Mirela Aschbach')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Mirela Aschbach' })).toBeVisible();
   await expect(page.getByText('1 kept here, to be sent')).toBeVisible();
   await signOut(page);
   await page.getByRole('button', { name: /Tobin/ }).click();

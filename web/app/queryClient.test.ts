@@ -1,7 +1,8 @@
 import { QueryObserver } from '@tanstack/react-query';
 import { expect, test } from 'vitest';
 import { AwayError, ProblemError } from './api';
-import { createQueryClient, failsThePage, SESSION } from './queryClient';
+import type { SessionAnswer } from '#contract';
+import { createQueryClient, failsThePage, SESSION, signedIn } from './queryClient';
 
 const signedOut = new ProblemError({
   type: 'urn:vine-measure:problem:not-signed-in',
@@ -35,4 +36,19 @@ test('a page fails only where it has nothing to show and nobody else sees to it'
   expect(failsThePage(new AwayError(), query(undefined))).toBe(true);
   expect(failsThePage(new AwayError(), query([]))).toBe(false);
   expect(failsThePage(signedOut, query(undefined))).toBe(false);
+});
+
+test('who signs in stays signed in, though an earlier question is answered later', async () => {
+  const client = createQueryClient();
+  let answer: (session: object) => void = () => undefined;
+  const session = new QueryObserver(client, {
+    queryKey: SESSION,
+    queryFn: () => new Promise<object>((resolve) => (answer = resolve)),
+  });
+  const leave = session.subscribe(() => undefined);
+  await signedIn(client, { kind: 'signed-in' } as SessionAnswer);
+  answer({ kind: 'signed-out' });
+  await new Promise((resolve) => setTimeout(resolve, 10));
+  expect(session.getCurrentResult().data).toEqual({ kind: 'signed-in' });
+  leave();
 });

@@ -1,9 +1,16 @@
 import type { Query } from '@tanstack/react-query';
 import { QueryCache, QueryClient } from '@tanstack/react-query';
+import type { SessionAnswer } from '#contract';
 import { AwayError, ProblemError } from './api';
 
 /** The query that says who is signed in. */
 export const SESSION = ['session'] as const;
+
+/** Notes who has just signed in; an earlier question that is answered later would say that nobody has. */
+export async function signedIn(client: QueryClient, session: SessionAnswer): Promise<void> {
+  await client.cancelQueries({ queryKey: SESSION });
+  client.setQueryData(SESSION, session);
+}
 
 /** What the pages have read of the server. */
 export function createQueryClient(): QueryClient {

@@ -4,7 +4,7 @@ import type { SessionAnswer } from '#contract';
 import { sessionAnswer } from '#contract';
 import { ask, tell } from './api';
 import { measureClock } from './device';
-import { SESSION } from './queryClient';
+import { SESSION, signedIn } from './queryClient';
 
 type SignedIn = Extract<SessionAnswer, { kind: 'signed-in' }>;
 
@@ -44,9 +44,7 @@ export function useSignIn(path: '/session' | '/session/demo' | '/first-account')
   const client = useQueryClient();
   return useMutation({
     mutationFn: (body: object) => askForSession('POST', path, body),
-    onSuccess: (session) => {
-      client.setQueryData(SESSION, session);
-    },
+    onSuccess: (session) => signedIn(client, session),
   });
 }
 
