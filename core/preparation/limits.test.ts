@@ -41,6 +41,16 @@ const ACID = planOf(
   { purpose: 'titrant', soluteId: 'hydrochloric-acid', targetMolarity: '1', volumeMl: '1000' },
 );
 
+/** 10 mL of a bottle of sodium chloride to 100 mL, with other vessels. */
+const diluted = (vessels: { readonly pipetteId?: string; readonly flaskId?: string } = {}) =>
+  planOf(
+    {
+      ...{ kind: 'dilute', from: { kind: 'bottle', bottleId: 'bottle-standard' } },
+      stages: [{ pipetteId: 'V10', flaskId: 'F100', ...vessels }],
+    },
+    { soluteId: 'sodium-chloride' },
+  );
+
 describe('what is measured in a step', () => {
   const codes = (
     plan: PreparationPlan,
@@ -156,13 +166,9 @@ describe('before a preparation is begun', () => {
   });
 
   test('of a dilution what the first pipette takes is needed, of an addition both parts', () => {
-    const stage = { pipetteId: 'V10', flaskId: 'F100' };
-    const from = { kind: 'bottle', bottleId: 'bottle-standard' } as const;
-    const salt = { soluteId: 'sodium-chloride' } as const;
     const records = recordsWith([], [standardBottle()]);
-    const diluted = planOf({ kind: 'dilute', from, stages: [stage] }, salt);
-    expect(codes(diluted, records, { 'bottle-standard': 9.9 })).toEqual(['not-enough']);
-    expect(codes(diluted, records, { 'bottle-standard': 10 })).toEqual([]);
+    expect(codes(diluted(), records, { 'bottle-standard': 9.9 })).toEqual(['not-enough']);
+    expect(codes(diluted(), records, { 'bottle-standard': 10 })).toEqual([]);
     const weaker = standardBottle({
       id: 'bottle-weak',
       code: 'S2',
@@ -175,7 +181,7 @@ describe('before a preparation is begun', () => {
           ...{ kind: 'add-volumes', bottleId: 'bottle-standard', takeMl: '20', fillMl: '80' },
           ...{ weakerBottleId: 'bottle-weak', cylinderId: null },
         },
-        { ...salt, targetMolarity },
+        { soluteId: 'sodium-chloride', targetMolarity },
       );
     const both = recordsWith([], [standardBottle(), weaker]);
     expect(codes(added('0.8'), both, { 'bottle-weak': 79 })).toEqual(['not-enough']);
@@ -205,25 +211,15 @@ describe('before a preparation is begun', () => {
     ['weaker than that', { made: { ...MADE, molarity: '0.0999' } }, ['cannot-concentrate']],
     ['nominal, and weaker', { made: null, nominalMolarity: '0.05' }, ['cannot-concentrate']],
   ])('a bottle to be diluted to 0.1 mol/L: %s', (_what, changes, found) => {
-    const stages = [{ pipetteId: 'V10', flaskId: 'F100' }];
-    const from = { kind: 'bottle', bottleId: 'bottle-standard' } as const;
-    const plan = planOf({ kind: 'dilute', from, stages }, { soluteId: 'sodium-chloride' });
-    expect(codes(plan, recordsWith([], [standardBottle(changes)]))).toEqual(found);
+    expect(codes(diluted(), recordsWith([], [standardBottle(changes)]))).toEqual(found);
   });
 
   test('all that a plan names is there and of its kind', () => {
-    const stages = [{ pipetteId: 'V10', flaskId: 'F100' }];
-    const from = { kind: 'bottle', bottleId: 'bottle-standard' } as const;
-    const diluted = (one: object) =>
-      planOf(
-        { kind: 'dilute', from, stages: [{ ...stages[0], ...one }] as typeof stages },
-        { soluteId: 'sodium-chloride' },
-      );
     const records = recordsWith([KHP], [standardBottle()]);
     expect(missingFor(KHP_PLAN, records)).toBeNull();
     expect(missingFor(KHP_PLAN, recordsWith([]))).toBe('There is no such lot.');
-    expect(missingFor(diluted({}), records)).toBeNull();
-    expect(missingFor(diluted({}), recordsWith([]))).toBe('There is no such bottle.');
+    expect(missingFor(diluted(), records)).toBeNull();
+    expect(missingFor(diluted(), recordsWith([]))).toBe('There is no such bottle.');
     expect(missingFor(diluted({ pipetteId: 'F100' }), records)).toMatch(/^A one mark pipette/);
     expect(missingFor(diluted({ flaskId: 'V10' }), records)).toMatch(/^A volumetric flask/);
     expect(missingFor(diluted({ flaskId: 'gone' }), records)).toMatch(/or not there/);
