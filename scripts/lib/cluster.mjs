@@ -377,10 +377,14 @@ const PORTS = /** @type {const} */ ([15_000, 32_000]);
 
 /** A loopback port that nobody listens on. @returns {Promise<number>} */
 export function freePort() {
-  return new Promise((resolve) => {
+  return new Promise((resolve, reject) => {
     const port = randomInt(...PORTS);
     const probe = createServer();
-    probe.once('error', () => resolve(freePort()));
+    probe.once('error', (error) => {
+      const isTaken = /** @type {NodeJS.ErrnoException} */ (error).code === 'EADDRINUSE';
+      if (isTaken) resolve(freePort());
+      else reject(error);
+    });
     probe.listen(port, '127.0.0.1', () => probe.close(() => resolve(port)));
   });
 }
