@@ -32,13 +32,11 @@ export function JudgeListPage() {
       ) : (
         <>
           <div className="mb-3 flex flex-wrap items-center gap-3">
-            <div className="w-full max-w-md">
-              <ListSearch
-                label="Find a run"
-                by="bottle, solution, method, certificate"
-                onSearch={setSearch}
-              />
-            </div>
+            <ListSearch
+              label="Find a run"
+              by="bottle, solution, method, certificate"
+              onSearch={setSearch}
+            />
             <select
               aria-label="Which runs"
               className="min-h-12 rounded-md border border-rule-strong bg-sheet px-3 text-base"

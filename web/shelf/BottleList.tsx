@@ -1,4 +1,3 @@
-import { Link } from 'react-router';
 import { findContent } from '#core/chemistry';
 import { freshnessOf } from '#core/reagent';
 import { Loading } from '../app/Loading';
@@ -6,6 +5,7 @@ import { useRecordList } from '../app/lists';
 import { PagedTable } from '../app/PagedTable';
 import { useSession } from '../app/session';
 import { StandingMark } from '../ui/Standing';
+import { CellLink } from '../ui/Table';
 import { dateText } from '../ui/typeset';
 
 /** The bottles that a search finds, whether they are at hand or long gone; the newest first. */
@@ -24,13 +24,9 @@ export function BottleList({ search }: { readonly search: string }) {
         rows={bottles.records.map((bottle) => ({
           key: bottle.id,
           cells: [
-            <Link
-              key="c"
-              to={`/bottles/${bottle.id}`}
-              className="font-mono font-semibold text-violet underline underline-offset-4"
-            >
+            <CellLink key="c" to={`/bottles/${bottle.id}`} className="font-mono font-semibold">
               {bottle.code}
-            </Link>,
+            </CellLink>,
             [
               findContent(bottle.substanceId)?.name ?? bottle.substanceId,
               bottle.nominalMolarity === null ? '' : `${bottle.nominalMolarity} mol/L`,
