@@ -18,9 +18,6 @@ const scheme = process.env['TLS_CERT'] ? 'https' : 'http';
 /** All app processes together hold so many connections; PostgreSQL as it comes takes a hundred. */
 const CONNECTIONS = Number(process.env['DATABASE_CONNECTIONS'] || '90');
 
-/** The most that one of them has use for. */
-const CONNECTIONS_OF_ONE = 17;
-
 /** More would have too few connections each. */
 const PROCESSES_AT_MOST = 16;
 
@@ -159,11 +156,8 @@ async function start() {
     await unlessStopping(runBuilt(ROOT, 'Loading the demo laboratory', ['demo'], env));
   }
   if (logFile) makeRoomInLog(logFile);
-  const connections = Math.min(CONNECTIONS_OF_ONE, Math.floor(CONNECTIONS / processes));
-  const served = {
-    ...env,
-    ...{ HOST: host, PORT: port, PROCESS_CONNECTIONS: String(connections) },
-  };
+  const share = Math.floor(CONNECTIONS / processes);
+  const served = { ...env, HOST: host, PORT: port, PROCESS_CONNECTIONS: String(share) };
   for (let number = 1; number <= processes; number += 1) {
     const name = processes === 1 ? 'app server' : `app server ${number}`;
     await keep(name, () => startAppServer(ROOT, served, logFile));

@@ -1,3 +1,5 @@
+import { CONNECTIONS } from './database/connection';
+
 /** A variable that the start command sets. @throws Error naming it when it is missing. */
 export function requireEnvironment(name: string): string {
   const value = process.env[name];
@@ -31,9 +33,6 @@ const LOOPBACK = /^(127\.[\d.]+|localhost|::1)$/;
 
 /** Room for a few thousand photographs and certificates. */
 const FILES_MB = 2_048;
-
-/** As many as a process has use for, of the hundred that PostgreSQL takes as it comes. */
-const PROCESS_CONNECTIONS = 17;
 
 /** Fewer would let requests wait for each other. */
 const FEWEST_CONNECTIONS = 5;
@@ -82,7 +81,10 @@ export function readServerSettings(env: NodeJS.ProcessEnv): ServerSettings {
       `HOST=${host} is open to the network: set TLS_CERT and TLS_KEY to a certificate and its key, or stay on loopback behind a proxy.`,
     );
   }
-  const databaseConnections = Number(given('PROCESS_CONNECTIONS') ?? PROCESS_CONNECTIONS);
+  const databaseConnections = Math.min(
+    CONNECTIONS,
+    Number(given('PROCESS_CONNECTIONS') ?? CONNECTIONS),
+  );
   if (!(databaseConnections >= FEWEST_CONNECTIONS)) {
     throw new Error(
       `DATABASE_CONNECTIONS leaves fewer than ${String(FEWEST_CONNECTIONS)} to each app process: allow more, or start fewer processes.`,

@@ -24,8 +24,8 @@ interface PoolSizes {
   readonly sessions: number;
 }
 
-/** As many as serve a laboratory of fifty. */
-const POOL_SIZES: PoolSizes = { work: 10, sessions: 5 };
+/** As many connections as a process has use for, in a laboratory of fifty. */
+export const CONNECTIONS = 17;
 
 /** The live feed and the pulse hold one each. */
 const HELD = 2;
@@ -70,7 +70,7 @@ export function breakConnection(client: pg.Client): void {
 export function connectAsApplication(
   url: string,
   open = new OpenConnections(),
-  { work } = POOL_SIZES,
+  { work } = poolSizes(CONNECTIONS),
 ): Knex {
   return knex({
     client: 'pg',
@@ -92,7 +92,7 @@ export function connectAsApplication(
 export function sessionPool(
   url: string,
   open = new OpenConnections(),
-  { sessions } = POOL_SIZES,
+  { sessions } = poolSizes(CONNECTIONS),
 ): pg.Pool {
   const pool = new pg.Pool({ ...asApplication(url), max: sessions });
   pool.on('connect', (client) => {

@@ -208,12 +208,11 @@ class ToldCounter implements Store {
       .filter(([, { untold }]) => untold > 0)
       .map(([key, window]) => ({ key, hits: window.untold, expiresAt: window.expiresAt, window }));
     try {
-      for (const { key, hits, expiresAt } of await addAttempts(this.#services.db, mine, now)) {
-        const told = mine.find((one) => one.key === key);
-        if (told) {
-          Object.assign(told.window, { told: hits, expiresAt });
-          told.window.untold -= told.hits;
-        }
+      const sums = await addAttempts(this.#services.db, mine, now);
+      for (const { key, hits, window } of mine) {
+        const sum = sums.find((one) => one.key === key);
+        if (sum) Object.assign(window, { told: sum.hits, expiresAt: sum.expiresAt });
+        window.untold -= hits;
       }
     } catch {
       // Without the database this process counts alone; it tells when it counts again.

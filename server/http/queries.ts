@@ -24,12 +24,7 @@ export async function addAttempts(
        hits = CASE WHEN known.expires_at <= :now THEN EXCLUDED.hits ELSE known.hits + EXCLUDED.hits END,
        expires_at = CASE WHEN known.expires_at <= :now THEN EXCLUDED.expires_at ELSE known.expires_at END
      RETURNING key, hits, expires_at AS "expiresAt"`,
-    {
-      counted: JSON.stringify(
-        counted.map(({ key, hits, expiresAt }) => ({ key, hits, expiresAt })),
-      ),
-      now,
-    },
+    { counted: JSON.stringify(counted), now },
   );
   return rows;
 }
