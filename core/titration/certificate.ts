@@ -152,6 +152,25 @@ export function percentFromNominal(run: RunState, result: Result): number {
   return 100 * (result.evaluation.value / nominalMolPerL(run.references.bottle) - 1);
 }
 
+/** Doubles differ in their last bits when a product is reckoned in another order: figures are the same within this part. */
+const SAME_WITHIN = 1e-12;
+
+/** A certificate keeps k with two decimals only. */
+const HALF_OF_LAST_PLACE_OF_K = 0.005;
+
+/** Whether entries that are computed again come to what a certificate froze: the value, u and k. */
+export function comesToTheSame(
+  { unrounded, coverageFactor }: Pick<Certificate, 'unrounded' | 'coverageFactor'>,
+  { value, combinedStandardUncertainty, coverageFactor: k }: Result['evaluation'],
+): boolean {
+  const isClose = (a: number, b: number): boolean => Math.abs(a - b) <= SAME_WITHIN * Math.abs(b);
+  return (
+    isClose(value, unrounded.molarity) &&
+    isClose(combinedStandardUncertainty, unrounded.standardUncertainty) &&
+    Math.abs(k - Number(coverageFactor)) <= HALF_OF_LAST_PLACE_OF_K + SAME_WITHIN * k
+  );
+}
+
 /** The certificate of a run as judged. @throws RangeError when the judgement has no result. */
 export function issueCertificate(
   run: RunState,

@@ -3,6 +3,7 @@ export { buretteChecks } from './buretteCheck';
 export type { Certificate } from './certified';
 export {
   certificationFindings,
+  comesToTheSame,
   deviationsOf,
   issueCertificate,
   percentFromNominal,

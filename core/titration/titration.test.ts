@@ -11,6 +11,7 @@ import {
   certificationFindings,
   checkRunFact,
   checkRunStart,
+  comesToTheSame,
   foldRun,
   forecastTitre,
   incidentsOf,
@@ -368,6 +369,26 @@ describe('certifying', () => {
     expect(certificationFindings(script.state, judgeRun(script.state), decision)[0]?.code).toBe(
       'run-closed',
     );
+  });
+
+  test('its figures are the same after a change in the last bits of value, u and k, not after a real one', () => {
+    const { state } = concordantSeries();
+    const judgement = judgeRun(state);
+    const evaluation = judgement.result?.evaluation;
+    if (!evaluation) throw new Error('the series has no result');
+    const certificate = issueCertificate(state, judgement, decision);
+    const isSame = (change: Partial<typeof evaluation>): boolean =>
+      comesToTheSame(certificate, { ...evaluation, ...change });
+    const { value, combinedStandardUncertainty: u } = evaluation;
+    expect(isSame({})).toBe(true);
+    expect(isSame({ value: value * (1 + 9e-13) })).toBe(true);
+    expect(isSame({ value: value * (1 - 2e-12) })).toBe(false);
+    expect(isSame({ combinedStandardUncertainty: u * (1 - 9e-13) })).toBe(true);
+    expect(isSame({ combinedStandardUncertainty: u * (1 + 2e-12) })).toBe(false);
+    // The certificate keeps k with two decimals.
+    const k = Number(certificate.coverageFactor);
+    expect(isSame({ coverageFactor: k - 0.005 })).toBe(true);
+    expect(isSame({ coverageFactor: k + 0.0051 })).toBe(false);
   });
 
   test('too few, too far from the label or too long a validity needs a reason', () => {

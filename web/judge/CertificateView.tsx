@@ -1,4 +1,5 @@
 import type { Certificate, Result } from '#core/titration';
+import { comesToTheSame } from '#core/titration';
 import { paperUnitsOf } from '#core/laboratory';
 import { usePersonName } from '../app/records';
 import { Facts } from '../ui/Facts';
@@ -16,7 +17,7 @@ export function CertificateView({
   const { normality } = certificate;
   const units = paperUnitsOf(certificate.rules);
   const statesUncertainty = certificate.rules.certificateStates === 'uncertainty';
-  const isSame = recomputed.evaluation.value === certificate.unrounded.molarity;
+  const isSame = comesToTheSame(certificate, recomputed.evaluation);
   return (
     <section aria-label="Certificate" className="rounded-md border border-leaf bg-leaf-wash p-4">
       <h2 className="text-lg font-bold text-leaf">Certified</h2>
