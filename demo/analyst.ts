@@ -3,7 +3,6 @@ import { suggestValidUntil } from '#core/reagent';
 import type { Flask, NextStep, RunState } from '#core/titration';
 import {
   amountIn,
-  expectedTitreMl,
   flaskOf,
   isBlank,
   judgeRun,
@@ -11,7 +10,7 @@ import {
   pipetteMl,
   planRun,
   readingToCarryOver,
-  stoichiometryOf,
+  plainDeterminationOf,
   titreMl,
 } from '#core/titration';
 import type { NewFact } from '#contract';
@@ -150,7 +149,7 @@ async function readFinal(
   const blank = run.references.method.needsBlank ? BLANK_ML : 0;
   const net = isBlank(flask)
     ? 0
-    : expectedTitreMl(stoichiometryOf(run.references), amountIn(flask), bench.trueMolarity);
+    : plainDeterminationOf(run.references).titreMl(amountIn(flask), bench.trueMolarity);
   const titre = Math.max(0, net + blank + overshoot);
   const end = Number(flask.initial?.value) + titre;
   const read = (readingMl: string, reason: string | null = null): NewFact => ({

@@ -1,7 +1,7 @@
 import { AcidBaseCurve } from '#core/equilibrium';
 import { roundHalfEven } from '#core/measurement';
 import type { Flask, RunState } from '#core/titration';
-import { amountIn, electrodeQuantityOf, stoichiometryOf } from '#core/titration';
+import { amountIn, electrodeQuantityOf, plainDeterminationOf } from '#core/titration';
 import type { Bench } from './bench';
 
 /** In the flask at the start, mL. */
@@ -32,7 +32,8 @@ export async function followByElectrode(
   run: RunState,
   flask: Flask,
 ): Promise<string> {
-  const amountMmol = amountIn(flask) * stoichiometryOf(run.references).strength;
+  // A titrant of 1 mol/L takes as many millilitres as there are millimoles.
+  const amountMmol = plainDeterminationOf(run.references).titreMl(amountIn(flask), 1);
   const curve = new AcidBaseCurve({
     flask: {
       volumeMl: WATER_ML,

@@ -1,19 +1,21 @@
 import * as v from 'valibot';
-import { sumDecimals, UNITS } from '#core/measurement';
-import { Unanswerable } from '#core/problem';
-import type { Summary } from '#core/statistics';
 import type {
+  Blank,
   ConcordanceRule,
+  Content,
   Determination,
   DeterminationResult,
-  Ratio,
+  Excess,
+  Known,
+  KnownSolution,
   ReplicateOutcome,
-  ResultQuantity,
-  Standard,
-  Statement,
   TitrationReplicate,
-} from '#core/titration';
-import { determine } from '#core/titration';
+} from '#core/determination';
+import { determine, MOLARITY, nominalDilutions, ratioOf } from '#core/determination';
+import type { Expression, Unit } from '#core/measurement';
+import { exact, sumDecimals, UNITS } from '#core/measurement';
+import { Unanswerable } from '#core/problem';
+import type { Summary } from '#core/statistics';
 import type { Json } from './task';
 import { confidencePercent, dilutionSteps, number, optionalNumber, stepsOf, task } from './task';
 
@@ -60,15 +62,15 @@ export const standardizeEntries = {
 };
 
 const RESULTS = {
-  molarity_mol_per_L: { quantity: 'molarity', unit: UNITS.molePerLitre },
-  g_per_100_mL: { quantity: 'mass-concentration', unit: UNITS.gramPerHundredMillilitres },
-  g_per_L: { quantity: 'mass-concentration', unit: UNITS.gramPerLitre },
-  mg_per_L: { quantity: 'mass-concentration', unit: UNITS.milligramPerLitre },
-  percent_by_mass: { quantity: 'mass-fraction', unit: UNITS.percent },
-  mg_per_unit: { quantity: 'mass-per-unit', unit: UNITS.milligram },
-  molar_mass_g_per_mol: { quantity: 'molar-mass', unit: UNITS.gramPerMole },
-  equivalent_mass_g_per_eq: { quantity: 'equivalent-mass', unit: UNITS.gramPerMole },
-} as const satisfies Record<string, { quantity: ResultQuantity; unit: Statement['unit'] }>;
+  molarity_mol_per_L: { statedAs: 'molarity', unit: UNITS.molePerLitre },
+  g_per_100_mL: { statedAs: 'mass-concentration', unit: UNITS.gramPerHundredMillilitres },
+  g_per_L: { statedAs: 'mass-concentration', unit: UNITS.gramPerLitre },
+  mg_per_L: { statedAs: 'mass-concentration', unit: UNITS.milligramPerLitre },
+  percent_by_mass: { statedAs: 'mass-fraction', unit: UNITS.percent },
+  mg_per_unit: { statedAs: 'mass-per-unit', unit: UNITS.milligram },
+  molar_mass_g_per_mol: { statedAs: 'molar-mass', unit: UNITS.gramPerMole },
+  equivalent_mass_g_per_eq: { statedAs: 'equivalent-mass', unit: UNITS.gramPerMole },
+} as const satisfies Record<string, { statedAs: Content['statedAs']; unit: Unit }>;
 
 const statementEntries = {
   result_quantity: v.picklist(
@@ -104,8 +106,6 @@ const backEntries = {
   }),
 };
 
-type Standardization = Extract<Determination, { kind: 'standardization' }>;
-
 type Given<Entries extends v.ObjectEntries> = v.InferOutput<v.ObjectSchema<Entries, undefined>>;
 
 function needed<T>(value: T | undefined, field: string): T {
@@ -115,89 +115,121 @@ function needed<T>(value: T | undefined, field: string): T {
   return value;
 }
 
-function standardOf(given: Given<typeof standardizeEntries>): Standard {
+function standardOf(given: Given<typeof standardizeEntries>): Known {
   const { standard } = given;
-  const dilutions = stepsOf(standard.dilutions);
+  const dilutions = nominalDilutions(stepsOf(standard.dilutions));
   if (standard.molarity_mol_per_L !== undefined) {
-    return { kind: 'solution', molarityMolPerL: standard.molarity_mol_per_L, dilutions };
+    return { ...solutionOf(standard.molarity_mol_per_L), dilutions };
   }
+  const molarMass = needed(standard.molar_mass_g_per_mol, 'molar_mass_g_per_mol');
   const substance = {
-    molarMassGPerMol: needed(standard.molar_mass_g_per_mol, 'molar_mass_g_per_mol'),
-    purity: standard.purity_percent / 100,
+    molarMass: exact(molarMass, UNITS.gramPerMole),
+    purity: exact(standard.purity_percent / 100),
   };
   if (standard.mass_g === undefined) return { kind: 'weighed', ...substance };
+  const volumeMl = needed(standard.volume_mL, 'volume_mL');
   return {
     kind: 'made-up',
     ...substance,
-    massG: standard.mass_g,
-    volumeMl: needed(standard.volume_mL, 'volume_mL'),
+    mass: exact(standard.mass_g, UNITS.gram),
+    volume: exact(volumeMl, UNITS.millilitre),
     dilutions,
   };
 }
 
-function statementOf(given: Given<typeof statementEntries>): Statement {
-  const { quantity, unit } = RESULTS[given.result_quantity];
-  const molarMass = given.analyte_molar_mass_g_per_mol;
-  if (quantity.startsWith('mass-')) needed(molarMass, 'analyte_molar_mass_g_per_mol');
-  if (quantity === 'mass-per-unit') needed(given.average_unit_mass_g, 'average_unit_mass_g');
-  return {
-    quantity,
-    unit,
-    sampleDilutions: stepsOf(given.sample_dilutions),
-    ...(molarMass !== undefined && { molarMassGPerMol: molarMass }),
-    ...(given.average_unit_mass_g !== undefined && { unitMassG: given.average_unit_mass_g }),
-    ...(given.equivalents_per_mole !== undefined && {
-      titrantEquivalents: given.equivalents_per_mole,
-    }),
+function solutionOf(molarityMolPerL: number): KnownSolution {
+  const molarity = exact(molarityMolPerL, UNITS.molePerLitre);
+  return { kind: 'solution', molarity, dilutions: [] };
+}
+
+function blankOf(blankMl: number | undefined): Blank {
+  return blankMl === undefined
+    ? { kind: 'none' }
+    : { kind: 'subtracted', volume: exact(blankMl, UNITS.millilitre) };
+}
+
+/** As what a content is stated; `titrantPerAnalyte` in moles, since equal equivalents react. */
+function contentOf(given: Given<typeof statementEntries>, titrantPerAnalyte: number): Content {
+  const { statedAs, unit } = RESULTS[given.result_quantity];
+  const molarMass = (): { readonly molarMass: Expression } => {
+    const { analyte_molar_mass_g_per_mol: molarMassGPerMol } = given;
+    const value = needed(molarMassGPerMol, 'analyte_molar_mass_g_per_mol');
+    return { molarMass: exact(value, UNITS.gramPerMole) };
   };
+  switch (statedAs) {
+    case 'molarity':
+    case 'molar-mass':
+      return { statedAs, unit };
+    case 'mass-concentration':
+    case 'mass-fraction':
+      return { statedAs, unit, ...molarMass() };
+    case 'mass-per-unit': {
+      const unitMassG = needed(given.average_unit_mass_g, 'average_unit_mass_g');
+      return { statedAs, unit, ...molarMass(), unitMass: exact(unitMassG, UNITS.gram) };
+    }
+    case 'equivalent-mass': {
+      const equivalents = (given.equivalents_per_mole ?? 1) * titrantPerAnalyte;
+      return { statedAs, unit, equivalents: exact(equivalents) };
+    }
+  }
 }
 
 /** A standardization in core's words. @throws Unanswerable when something that it needs is missing. */
-export function standardization(given: Given<typeof standardizeEntries>): Standardization {
-  const standard = standardOf(given);
+export function standardization(given: Given<typeof standardizeEntries>): Determination {
+  const known = standardOf(given);
   for (const { mass_g, mass_before_g, aliquot_mL } of given.replicates) {
-    if (standard.kind === 'weighed') needed(mass_g ?? mass_before_g, 'mass_g');
+    if (known.kind === 'weighed') needed(mass_g ?? mass_before_g, 'mass_g');
     else needed(aliquot_mL, 'aliquot_mL');
   }
-  const { titrant, standard: other } = given.mole_ratio;
+  const { titrant, standard } = given.mole_ratio;
   return {
-    kind: 'standardization',
-    standard,
-    ratio: { titrant, other },
-    blankMl: given.blank_mL ?? null,
+    soughtIn: 'burette',
+    sought: MOLARITY,
+    known,
+    soughtPerKnown: ratioOf(titrant, standard),
+    excess: null,
+    blank: blankOf(given.blank_mL),
   };
 }
 
 /** An assay in core's words. @throws Unanswerable when something that it needs is missing. */
-export function assay(
-  given: Given<typeof assayEntries>,
-): Extract<Determination, { kind: 'assay' }> {
-  const { titrant, analyte: other } = given.mole_ratio;
+export function assay(given: Given<typeof assayEntries>): Determination {
+  const { titrant, analyte } = given.mole_ratio;
   return {
-    kind: 'assay',
-    titrantMolarityMolPerL: given.titrant_molarity_mol_per_L,
-    ratio: { titrant, other },
-    blankMl: given.blank_mL ?? null,
-    statement: statementOf(given),
+    soughtIn: 'flask',
+    sought: contentOf(given, titrant / analyte),
+    dilutions: nominalDilutions(stepsOf(given.sample_dilutions)),
+    known: solutionOf(given.titrant_molarity_mol_per_L),
+    soughtPerKnown: ratioOf(analyte, titrant),
+    excess: null,
+    blank: blankOf(given.blank_mL),
   };
 }
 
 function backTitration(given: Given<typeof backEntries>): Determination {
   const { analyte, reagent_with_analyte, reagent, titrant } = given.mole_ratio;
-  const ratio: Ratio = { titrant, other: reagent };
+  const blankMl = given.blank_titre_mL;
   return {
-    kind: 'back-titration',
-    titrantMolarityMolPerL: given.titrant_molarity_mol_per_L,
-    ratio,
-    analytePerReagent: analyte / reagent_with_analyte,
-    reagent:
-      given.blank_titre_mL === undefined
-        ? {
-            molarityMolPerL: needed(given.reagent_molarity_mol_per_L, 'reagent_molarity_mol_per_L'),
-            volumeMl: needed(given.reagent_volume_mL, 'reagent_volume_mL'),
-          }
-        : { blankTitreMl: given.blank_titre_mL },
-    statement: statementOf(given),
+    soughtIn: 'flask',
+    sought: contentOf(given, titrant / reagent),
+    dilutions: nominalDilutions(stepsOf(given.sample_dilutions)),
+    known: solutionOf(given.titrant_molarity_mol_per_L),
+    soughtPerKnown: ratioOf(analyte * reagent, reagent_with_analyte * titrant),
+    excess: blankMl === undefined ? excessOf(given, analyte / reagent_with_analyte) : null,
+    blank:
+      blankMl === undefined
+        ? { kind: 'none' }
+        : { kind: 'gives-the-excess', volume: exact(blankMl, UNITS.millilitre) },
+  };
+}
+
+function excessOf(given: Given<typeof backEntries>, analytePerReagent: number): Excess {
+  const molarityMolPerL = needed(given.reagent_molarity_mol_per_L, 'reagent_molarity_mol_per_L');
+  const volumeMl = needed(given.reagent_volume_mL, 'reagent_volume_mL');
+  return {
+    molarity: exact(molarityMolPerL, UNITS.molePerLitre),
+    volume: exact(volumeMl, UNITS.millilitre),
+    soughtPerExcess: exact(analytePerReagent),
   };
 }
 

@@ -1,13 +1,14 @@
 import * as v from 'valibot';
 import { molarMass } from '#core/chemistry';
+import type { Determination, ForecastBasis, PlainPortion } from '#core/determination';
+import { expectedEnd, MOLARITY, PlainDetermination } from '#core/determination';
 import { explain } from '#core/explanation';
 import type { Surroundings } from '#core/explanation';
 import { assessIncident, INCIDENTS } from '#core/incident';
+import { exact, UNITS } from '#core/measurement';
 import type { SuspectedSlip } from '#core/slip';
 import { suspectReading, suspectWeighing } from '#core/slip';
 import { Unanswerable } from '#core/problem';
-import type { ExpectedEnd, ForecastBasis } from '#core/titration';
-import { expectedEnd } from '#core/titration';
 import {
   assay,
   assayEntries,
@@ -43,19 +44,20 @@ function basisOf(given: GivenBasis): ForecastBasis {
   };
 }
 
-function portionOf(given: GivenBasis): { massG: number } | { aliquotMl: number } {
+function portionOf(given: GivenBasis): PlainPortion {
   if (given.mass_g !== undefined) return { massG: given.mass_g };
   if (given.aliquot_mL !== undefined) return { aliquotMl: given.aliquot_mL };
   throw new Unanswerable('empty', 'mass_g', 'A mass or an aliquot is needed here.');
 }
 
-function endKeys(end: ExpectedEnd): Json {
+function forecastOf(determination: Determination, given: GivenBasis): Json {
+  const end = expectedEnd(determination, portionOf(given), basisOf(given));
   return {
     expected_titre_mL: end.titreMl,
     half_band_mL: end.halfBandMl,
-    expected_reading_mL: end.readingMl,
-    run_freely_to_mL: end.runFreelyToMl,
-    burette_holds: end.holds,
+    expected_reading_mL: end.onBurette.expected,
+    run_freely_to_mL: end.onBurette.runFreelyTo,
+    burette_holds: end.onBurette.holds,
   };
 }
 
@@ -65,14 +67,11 @@ const { replicates: _assayReplicates, ...unknownEntries } = assayEntries;
 const forecastTask = task(
   'forecast-standardization',
   { ...standardEntries, ...basisEntries },
-  (given) =>
-    endKeys(
-      expectedEnd(standardization({ ...given, replicates: [] }), portionOf(given), basisOf(given)),
-    ),
+  (given) => forecastOf(standardization({ ...given, replicates: [] }), given),
 );
 
 const forecastAssayTask = task('forecast-assay', { ...unknownEntries, ...basisEntries }, (given) =>
-  endKeys(expectedEnd(assay({ ...given, replicates: [] }), portionOf(given), basisOf(given))),
+  forecastOf(assay({ ...given, replicates: [] }), given),
 );
 
 function slipKeys(slip: SuspectedSlip | null, unit: 'mL' | 'g'): Json {
@@ -126,6 +125,20 @@ const weighingTask = task(
     ),
 );
 
+const ANY_BALANCE = {
+  known: { kind: 'solution', molarity: exact(1, UNITS.molePerLitre), dilutions: [] },
+  sought: MOLARITY,
+  soughtPerKnown: exact(1),
+  excess: null,
+  blank: { kind: 'none' },
+} as const;
+
+/** How much an incident matters does not depend on the molarities, only on where stands what is sought. */
+const ONE_TO_ONE: Readonly<Record<'standardization' | 'assay', Determination>> = {
+  standardization: { ...ANY_BALANCE, soughtIn: 'burette' },
+  assay: { ...ANY_BALANCE, soughtIn: 'flask', dilutions: [] },
+};
+
 const [firstIncident, ...otherIncidents] = INCIDENTS.map(({ id }) => id);
 
 const incidentTask = task(
@@ -150,7 +163,7 @@ const incidentTask = task(
   (given) => {
     const assessment = assessIncident(
       given.incident,
-      given.purpose,
+      new PlainDetermination(ONE_TO_ONE[given.purpose]),
       {
         titreMl: given.titre_mL,
         titrantMolarityMolPerL: given.titrant_molarity_mol_per_L,
@@ -207,7 +220,7 @@ const explainTask = task(
         molarMassGPerMol: molarMass(formula).valueGPerMol,
       })),
       balancedRatio: given.balanced_ratio
-        ? { titrant: given.balanced_ratio.titrant, other: given.balanced_ratio.standard }
+        ? given.balanced_ratio.titrant / given.balanced_ratio.standard
         : null,
       concentrateDensityGPerMl: given.concentrate_density_g_per_mL ?? null,
       titrantDilutionFactor: given.titrant_dilution_factor ?? null,

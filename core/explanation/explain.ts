@@ -1,6 +1,6 @@
 import { Unanswerable } from '../problem';
-import type { DeterminationResult } from '../titration';
-import { determine } from '../titration';
+import type { DeterminationResult } from '../determination';
+import { determine } from '../determination';
 import type { Hypothesis, Suspect, Suspected, Surroundings } from './hypotheses';
 import { HYPOTHESES } from './hypotheses';
 

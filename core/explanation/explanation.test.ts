@@ -1,8 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { molarMass } from '#core/chemistry';
-import type { TitrationReplicate } from '#core/titration';
+import type { Determination, TitrationReplicate } from '#core/determination';
+import { nominalDilutions } from '#core/determination';
+import { exact, UNITS } from '#core/measurement';
 import { judgeRun } from '#core/titration';
+import { byAliquots, byWeighedStandard } from '../test-support/determinations';
 import { concordantSeries, RunScript } from '../test-support/runs';
 import { explain, explainRun } from './index';
 import type { Suspected, Surroundings } from './index';
@@ -23,26 +26,17 @@ function series(initials: readonly number[] = [0.12, 1.05, 0.4]): readonly Titra
   });
 }
 
-function suspected(
-  change: Partial<Suspected['determination']> = {},
-  replicates = series(),
-): Suspected {
-  return {
-    determination: {
-      kind: 'standardization',
-      standard: { kind: 'weighed', molarMassGPerMol: OXALIC, purity: 1 },
-      ratio: { titrant: 2, other: 1 },
-      blankMl: null,
-      ...change,
-    },
-    replicates,
-    expectedMolPerL: 0.1,
-  };
+/** Oxalic acid dihydrate as it was taken, with two moles of titrant to its one. */
+const oxalic = (molarMassGPerMol = OXALIC, soughtPerKnown = 2): Determination =>
+  byWeighedStandard(molarMassGPerMol, 1, { soughtPerKnown: exact(soughtPerKnown) });
+
+function suspected(determination = oxalic(), replicates = series()): Suspected {
+  return { determination, replicates, expectedMolPerL: 0.1 };
 }
 
 const SURROUNDINGS: Surroundings = {
   otherForms: [{ name: 'oxalic acid dihydrate', molarMassGPerMol: OXALIC }],
-  balancedRatio: { titrant: 2, other: 1 },
+  balancedRatio: 2,
   concentrateDensityGPerMl: 1.525,
   titrantDilutionFactor: null,
   tareG: 12.4,
@@ -58,7 +52,7 @@ function withReplicate(
   change: (one: TitrationReplicate) => TitrationReplicate,
 ): Suspected {
   return suspected(
-    {},
+    oxalic(),
     series().map((one, i) => (i === index ? change(one) : one)),
   );
 }
@@ -99,14 +93,9 @@ describe('a result out of line', () => {
   });
 
   test.each<[string, Suspected, string | null, number | null]>([
-    [
-      'other-hydrate',
-      suspected({ standard: { kind: 'weighed', molarMassGPerMol: 90.03, purity: 1 } }),
-      null,
-      OXALIC,
-    ],
-    ['ratio-upside-down', suspected({ ratio: { titrant: 1, other: 2 } }), null, 2],
-    ['ratio-forgotten', suspected({ ratio: { titrant: 1, other: 1 } }), null, 2],
+    ['other-hydrate', suspected(oxalic(90.03)), null, OXALIC],
+    ['ratio-upside-down', suspected(oxalic(OXALIC, 1 / 2)), null, 2],
+    ['ratio-forgotten', suspected(oxalic(OXALIC, 1)), null, 2],
     ['mass-per-volume', { ...suspected(), expectedMolPerL: 0.1 / 1.525 }, null, 0.1],
     [
       'decimal-point',
@@ -130,7 +119,7 @@ describe('a result out of line', () => {
   test('two flasks exchanged: both masses are named', () => {
     const [first, second, third] = series();
     if (!first || !second || !third) throw new Error('three replicates');
-    const exchanged = suspected({}, [
+    const exchanged = suspected(oxalic(), [
       { ...first, portion: second.portion },
       { ...second, portion: first.portion },
       third,
@@ -146,7 +135,7 @@ describe('a result out of line', () => {
     );
     // The true reading was 24.60; 25.60 was written down for both.
     const slipped = suspected(
-      {},
+      oxalic(),
       chain.map((one, i) =>
         i === 0
           ? shifted(one, 'finalMl', () => 25.6)
@@ -174,13 +163,7 @@ describe('a result out of line', () => {
       fillings: [{ initialMl: 0, finalMl }],
       portion: { aliquotMl: 20 },
     }));
-    const solution = suspected(
-      {
-        ratio: { titrant: 1, other: 1 },
-        standard: { kind: 'solution', molarityMolPerL: 0.1, dilutions: [] },
-      },
-      replicates,
-    );
+    const solution = suspected(byAliquots(0.1), replicates);
     const [best] = explain(
       solution,
       { ...SURROUNDINGS, balancedRatio: null },
@@ -190,15 +173,10 @@ describe('a result out of line', () => {
       id: 'wrong-pipette',
       suspects: [{ replicateId: null, meant: 25 }],
     });
+    const dilutions = nominalDilutions([{ aliquotMl: 10, flaskMl: 100 }]);
+    const molarity = exact(0.125, UNITS.molePerLitre);
     const diluted = suspected(
-      {
-        ratio: { titrant: 1, other: 1 },
-        standard: {
-          kind: 'solution',
-          molarityMolPerL: 0.125,
-          dilutions: [{ aliquotMl: 10, flaskMl: 100 }],
-        },
-      },
+      byAliquots(0.1, { known: { kind: 'solution', molarity, dilutions } }),
       replicates,
     );
     const [dilution] = explain(
@@ -233,7 +211,7 @@ describe('a result out of line', () => {
             fillings: [{ initialMl: Math.min(a, b), finalMl: Math.max(a, b) + 0.01 }],
             portion: { massG },
           }));
-          const input = suspected({}, replicates);
+          const input = suspected(oxalic(), replicates);
           const before = JSON.stringify(input);
           const { isOutOfLine, explanations } = explain(input, SURROUNDINGS, TOLERANCES);
           expect(JSON.stringify(input)).toBe(before);

@@ -1,40 +1,18 @@
-import type { Flask, Judgement, Reading, RunState, Standard } from '../titration';
+import { findSubstance, molarMass, moleRatioOfMethod } from '../chemistry';
+import { decimalPlaces, exact, UNITS } from '../measurement';
+import { nominalMolPerL } from '../reagent';
+import type { Flask, Judgement, Reading, RunState } from '../titration';
 import {
+  blankOf,
   deliveredIn,
+  determinationOf,
   endPointOf,
   pipetteVolumeMl,
-  standardMolPerL,
   standardSubstanceId,
-  stoichiometryOfRun,
   stretchesOf,
-  subtractedBlankMl,
 } from '../titration';
-import { findSubstance, molarMass, moleRatioOfMethod } from '../chemistry';
-import { decimalPlaces } from '../measurement';
-import { lotMolarMass, nominalMolPerL } from '../reagent';
 import type { Diagnosis } from './explain';
 import { explain } from './explain';
-
-/** The standard of a run as its arithmetic needs it. */
-function standardOf(run: RunState): Standard {
-  const { standard, method } = run.references;
-  if (standard.kind === 'bottle') {
-    const { excessMmol } = stoichiometryOfRun(run);
-    return {
-      kind: 'solution',
-      molarityMolPerL: standardMolPerL(standard.bottle),
-      dilutions: [],
-      isInBurette: method.inBurette === 'standard',
-      ...(excessMmol !== null && { excessMmol }),
-    };
-  }
-  const { lot } = standard.lot;
-  return {
-    kind: 'weighed',
-    molarMassGPerMol: lotMolarMass(lot).valueGPerMol,
-    purity: Number(lot.purity),
-  };
-}
 
 /** The last reading, or where a curve that goes on beyond the end has it on the scale. */
 function endOnScaleMl(run: RunState, flask: Flask, final: Reading): number {
@@ -63,7 +41,7 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
     ];
   });
   if (replicates.length === 0) return null;
-  const ratio = { titrant: moleRatioOfMethod(method), other: 1 };
+  const { kind, volumeMl } = blankOf(run);
   const otherForms = (findSubstance(standardSubstanceId(standard))?.mistakenFor ?? []).flatMap(
     (id) => {
       const form = findSubstance(id);
@@ -74,18 +52,16 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
   );
   return explain(
     {
-      determination: {
-        kind: 'standardization',
-        standard: standardOf(run),
-        ratio,
-        blankMl: subtractedBlankMl(run),
-      },
+      determination: determinationOf(run.references, {
+        kind,
+        volume: exact(volumeMl, UNITS.millilitre),
+      }),
       replicates,
       expectedMolPerL: nominalMolPerL(bottle),
     },
     {
       otherForms,
-      balancedRatio: ratio,
+      balancedRatio: moleRatioOfMethod(method),
       concentrateDensityGPerMl: null,
       titrantDilutionFactor: null,
       tareG: null,

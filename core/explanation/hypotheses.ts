@@ -1,9 +1,11 @@
+import type { Determination, Dilution, Known, TitrationReplicate } from '../determination';
+import type { Expression } from '../measurement';
+import { coherentValue, exact, product, UNITS } from '../measurement';
 import { readingSlips } from '../slip';
-import type { Determination, DilutionStep, TitrationReplicate } from '../titration';
 
 /** What a run found and what it ought to have found, as far as hypotheses may change it. */
 export interface Suspected {
-  readonly determination: Extract<Determination, { kind: 'standardization' }>;
+  readonly determination: Determination;
   readonly replicates: readonly TitrationReplicate[];
   /** Molarity by the label, an earlier standardization, or a second standard. */
   readonly expectedMolPerL: number;
@@ -13,8 +15,8 @@ export interface Suspected {
 export interface Surroundings {
   /** Forms for which the standard may have been taken. */
   readonly otherForms: readonly { readonly name: string; readonly molarMassGPerMol: number }[];
-  /** nu by the balanced equation, where another one may have been used. */
-  readonly balancedRatio: { readonly titrant: number; readonly other: number } | null;
+  /** nu by the balanced equation, where another one may have been used: moles of titrant to a mole of standard. */
+  readonly balancedRatio: number | null;
   /** Density of the concentrate from which the titrant was made, g/mL. */
   readonly concentrateDensityGPerMl: number | null;
   /** Factor of a dilution in the preparation of the titrant. */
@@ -65,32 +67,49 @@ export interface Hypothesis {
   readonly variants: (suspected: Suspected, surroundings: Surroundings) => readonly Variant[];
 }
 
-type StandardizationOf = Suspected['determination'];
-
-function withStandard(
-  suspected: Suspected,
-  change: (standard: StandardizationOf['standard']) => StandardizationOf['standard'],
-): Suspected {
+/** So many times the excess, as it was measured or as a blank gives it. */
+function withExcess(suspected: Suspected, share: number): Suspected {
   const { determination } = suspected;
-  return {
-    ...suspected,
-    determination: { ...determination, standard: change(determination.standard) },
-  };
+  const { excess, blank } = determination;
+  const scaled = (volume: Expression): Expression => product([exact(share), volume]);
+  if (excess) {
+    const changed = { ...excess, volume: scaled(excess.volume) };
+    return { ...suspected, determination: { ...determination, excess: changed } };
+  }
+  if (blank.kind !== 'gives-the-excess') return suspected;
+  const changed = { ...blank, volume: scaled(blank.volume) };
+  return { ...suspected, determination: { ...determination, blank: changed } };
 }
 
-function withRatio(suspected: Suspected, titrant: number, other: number): Suspected {
-  return { ...suspected, determination: { ...suspected.determination, ratio: { titrant, other } } };
+/** A change of what is known, where that is a kind that the change is about. */
+function withKnown<Kind extends Known['kind']>(
+  suspected: Suspected,
+  known: Extract<Known, { readonly kind: Kind }>,
+  change: Partial<Extract<Known, { readonly kind: Kind }>>,
+): Suspected {
+  // The kind stays, so that what may stand in the burette goes on doing so.
+  const determination = { ...suspected.determination, known: { ...known, ...change } };
+  return { ...suspected, determination: determination as Determination };
+}
+
+function withRatio(suspected: Suspected, ratio: number): Suspected {
+  const determination = { ...suspected.determination, soughtPerKnown: exact(ratio) };
+  return { ...suspected, determination };
+}
+
+/** Moles of titrant to a mole of standard, as they were taken. */
+function ratioOf({ determination }: Suspected): number {
+  return coherentValue(determination.soughtPerKnown);
+}
+
+/** Two ratios of small whole numbers are the same or far apart. */
+function isSameRatio(a: number, b: number): boolean {
+  return Math.abs(a / b - 1) < 1e-9;
 }
 
 /** Whether the ratio in use is that of the balanced equation, so that it cannot be at fault. */
-function isRatioBalanced(
-  { determination: { ratio } }: Suspected,
-  { balancedRatio }: Surroundings,
-): boolean {
-  return (
-    balancedRatio !== null &&
-    balancedRatio.titrant * ratio.other === balancedRatio.other * ratio.titrant
-  );
+function isRatioBalanced(suspected: Suspected, { balancedRatio }: Surroundings): boolean {
+  return balancedRatio !== null && isSameRatio(balancedRatio, ratioOf(suspected));
 }
 
 function withReplicate(
@@ -114,16 +133,13 @@ const PIPETTES_ML = [1, 2, 5, 10, 15, 20, 25, 50, 100];
 /** Mole ratios of volumetric analysis other than one to one. */
 const COMMON_RATIOS = [2, 1 / 2, 5, 1 / 5, 6, 1 / 6, 2 / 5, 5 / 2, 3];
 
-const molarMassOf = (standard: StandardizationOf['standard']): number | null =>
-  standard.kind === 'solution' ? null : standard.molarMassGPerMol;
-
 function ratioVariants(
   suspected: Suspected,
   ratios: readonly number[],
   detail: (ratio: number) => string,
 ): Variant[] {
   return ratios.map((ratio) => ({
-    suspected: withRatio(suspected, ratio, 1),
+    suspected: withRatio(suspected, ratio),
     suspects: all('mole-ratio', ratio),
     detail: detail(ratio),
   }));
@@ -202,18 +218,16 @@ function readingVariants(
 }
 
 function dilutionVariants(suspected: Suspected): Variant[] {
-  const { standard } = suspected.determination;
-  if (standard.kind === 'weighed' || standard.dilutions.length === 0) return [];
-  const change = (dilutions: readonly DilutionStep[], detail: string): Variant => ({
-    suspected: withStandard(suspected, (one) =>
-      one.kind === 'weighed' ? one : { ...one, dilutions },
-    ),
+  const { known } = suspected.determination;
+  if (known.kind === 'weighed' || known.dilutions.length === 0) return [];
+  const change = (dilutions: readonly Dilution[], detail: string): Variant => ({
+    suspected: withKnown(suspected, known, { dilutions }),
     suspects: all('dilution', null),
     detail,
   });
   return [
     change([], 'the standard was not diluted at all, or the factor was taken in twice'),
-    change([...standard.dilutions, ...standard.dilutions], 'the standard was diluted twice'),
+    change([...known.dilutions, ...known.dilutions], 'the standard was diluted twice'),
   ];
 }
 
@@ -228,14 +242,15 @@ export const HYPOTHESES: readonly Hypothesis[] = [
     check: 'Read the formula on the bottle of the standard: hydrate, anhydrous, or another salt?',
     weight: 0.15,
     variants: (suspected, { otherForms }) => {
-      const own = molarMassOf(suspected.determination.standard);
-      if (own === null) return [];
+      const { known } = suspected.determination;
+      if (known.kind === 'solution') return [];
+      const own = shown(coherentValue(known.molarMass));
       return otherForms.map(({ name, molarMassGPerMol }) => ({
-        suspected: withStandard(suspected, (one) =>
-          one.kind === 'solution' ? one : { ...one, molarMassGPerMol },
-        ),
+        suspected: withKnown(suspected, known, {
+          molarMass: exact(molarMassGPerMol, UNITS.gramPerMole),
+        }),
         suspects: all('molar-mass', molarMassGPerMol),
-        detail: `${name} was weighed, with ${shown(molarMassGPerMol)} g/mol instead of ${shown(own)} g/mol`,
+        detail: `${name} was weighed, with ${shown(molarMassGPerMol)} g/mol instead of ${own} g/mol`,
       }));
     },
   },
@@ -245,14 +260,14 @@ export const HYPOTHESES: readonly Hypothesis[] = [
     check: 'Balance the equation and compare the ratio of titrant to standard.',
     weight: 0.08,
     variants: (suspected, surroundings) => {
-      const { titrant, other } = suspected.determination.ratio;
-      return titrant === other || isRatioBalanced(suspected, surroundings)
+      const taken = ratioOf(suspected);
+      return isSameRatio(taken, 1) || isRatioBalanced(suspected, surroundings)
         ? []
         : ratioVariants(
             suspected,
-            [other / titrant],
+            [1 / taken],
             (ratio) =>
-              `${shown(ratio)} mol of titrant belong to 1 mol of standard, not ${shown(titrant / other)}`,
+              `${shown(ratio)} mol of titrant belong to 1 mol of standard, not ${shown(taken)}`,
           );
     },
   },
@@ -262,13 +277,12 @@ export const HYPOTHESES: readonly Hypothesis[] = [
     check: 'Balance the equation and compare the ratio of titrant to standard.',
     weight: 0.1,
     variants: (suspected, surroundings) => {
-      const { titrant, other } = suspected.determination.ratio;
       const { balancedRatio } = surroundings;
       if (isRatioBalanced(suspected, surroundings)) return [];
-      if (titrant !== other) {
+      if (!isSameRatio(ratioOf(suspected), 1)) {
         return ratioVariants(suspected, [1], () => 'the ratio was taken in where it is 1 to 1');
       }
-      const ratios = balancedRatio ? [balancedRatio.titrant / balancedRatio.other] : COMMON_RATIOS;
+      const ratios = balancedRatio === null ? COMMON_RATIOS : [balancedRatio];
       return ratioVariants(
         suspected,
         ratios.filter((ratio) => ratio !== 1),
@@ -323,20 +337,19 @@ export const HYPOTHESES: readonly Hypothesis[] = [
     weight: 0.1,
     variants: (suspected) => {
       const factors = [10, 0.1];
-      const { standard } = suspected.determination;
-      const madeUp = factors.flatMap((factor): Variant[] =>
-        standard.kind === 'made-up'
-          ? [
-              {
-                suspected: withStandard(suspected, (one) =>
-                  one.kind === 'made-up' ? { ...one, massG: one.massG * factor } : one,
-                ),
-                suspects: all('mass', standard.massG * factor),
-                detail: `${shown(standard.massG * factor)} g were weighed into the standard, not ${shown(standard.massG)} g`,
-              },
-            ]
-          : [],
-      );
+      const { known } = suspected.determination;
+      const madeUp = factors.flatMap((factor): Variant[] => {
+        if (known.kind !== 'made-up') return [];
+        const taken = coherentValue(known.mass);
+        const massG = taken * factor;
+        return [
+          {
+            suspected: withKnown(suspected, known, { mass: exact(massG, UNITS.gram) }),
+            suspects: all('mass', massG),
+            detail: `${shown(massG)} g were weighed into the standard, not ${shown(taken)} g`,
+          },
+        ];
+      });
       const weighed = eachReplicate(suspected, (replicate, index) =>
         factors.map((factor) => {
           if (!('massG' in replicate.portion)) return null;
@@ -411,20 +424,14 @@ export const HYPOTHESES: readonly Hypothesis[] = [
     name: 'The excess was measured with another pipette',
     check: 'Read the size on the pipette of the excess.',
     weight: 0.06,
-    variants: (suspected, { excessMl }) => {
-      const { standard } = suspected.determination;
-      if (excessMl === null || standard.kind !== 'solution') return [];
-      const { excessMmol } = standard;
-      if (excessMmol === undefined) return [];
-      return PIPETTES_ML.filter((size) => size !== excessMl).map((size) => ({
-        suspected: withStandard(suspected, () => ({
-          ...standard,
-          excessMmol: (excessMmol * size) / excessMl,
-        })),
-        suspects: all('standard', null),
-        detail: `${shown(size)} mL of the excess went into every flask, not ${shown(excessMl)} mL`,
-      }));
-    },
+    variants: (suspected, { excessMl }) =>
+      excessMl === null
+        ? []
+        : PIPETTES_ML.filter((size) => size !== excessMl).map((size) => ({
+            suspected: withExcess(suspected, size / excessMl),
+            suspects: all('standard', null),
+            detail: `${shown(size)} mL of the excess went into every flask, not ${shown(excessMl)} mL`,
+          })),
   },
   {
     id: 'reading',

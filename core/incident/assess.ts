@@ -1,14 +1,9 @@
 import type { Method } from '../chemistry';
 import { findSubstance, isAutocatalytic, parseFormula } from '../chemistry';
+import type { PlainDetermination } from '../determination';
 import { requirePositive, Unanswerable } from '../problem';
 import type { Incident, IncidentDetails, RunFeature, RunNumbers, Verdict } from './incidents';
 import { INCIDENTS } from './incidents';
-
-/**
- * What is found out: a titrant's molarity from a standard, or an unknown in the flask from the titrant, from a standard in
- * the burette, or from what it leaves of an excess.
- */
-export type Purpose = 'standardization' | 'assay' | 'standard-in-burette' | 'back-titration';
 
 /** What an incident means for a run. */
 export interface Assessment {
@@ -53,35 +48,40 @@ export function featuresOf(method: Method, portion: 'weighed' | 'aliquot'): Set<
 }
 
 /**
- * Says whether an incident matters, which way it biases the result, and by how much on these numbers. A titre that is too high
- * makes a titrant seem weaker than it is, and an unknown richer, but poorer where an excess is titrated back.
+ * Says whether an incident matters, which way it biases the result, and by how much on these numbers: what the determination
+ * gives for the titre as read, against what it gives for the titre that would have been read.
  *
  * @throws Unanswerable `empty` for an incident that is not known, `non-positive` for a titre of nothing.
  */
 export function assessIncident(
   id: string,
-  purpose: Purpose,
+  determination: PlainDetermination,
   numbers: RunNumbers,
   details: IncidentDetails = {},
 ): Assessment {
-  requirePositive(numbers.titreMl, 'titreMl');
+  const { titreMl } = numbers;
+  requirePositive(titreMl, 'titreMl');
   requirePositive(numbers.titrantMolarityMolPerL, 'titrantMolarityMolPerL');
   const incident = findIncident(id);
   if (!incident) {
     throw new Unanswerable('empty', 'incident', `There is no incident ${id} in the list.`);
   }
+  const slopePerMl = determination.relativePerMl(titreMl);
   // What is wrong with a portion is a part of what it took, not of what it left over.
-  const isPartOfPortion = purpose === 'back-titration' && incident.concerns === 'portion';
-  const size = incident.size(
-    isPartOfPortion ? { ...numbers, titreMl: consumedOf(numbers) } : numbers,
-    details,
-  );
-  const percentOf = (shiftMl: number): number => biasPercent(shiftMl, incident, purpose, numbers);
+  const taken =
+    incident.concerns === 'portion' ? { ...numbers, titreMl: 1 / Math.abs(slopePerMl) } : numbers;
+  const size = incident.size(taken, details);
+  const effect = effectOnTitre(incident, determination) ?? Math.sign(slopePerMl);
+  const percentOf = (shiftMl: number): number => {
+    const asFound = determination.found(1, titreMl);
+    const asItShouldBe = determination.found(1, titreMl - effect * shiftMl);
+    return 100 * Math.abs(asFound / asItShouldBe - 1);
+  };
   const isMeasured = Object.keys(details).length > 0;
   return {
     incident,
     verdict: (isMeasured ? incident.verdictWhenMeasured : undefined) ?? incident.verdict,
-    direction: directionOf(incident, purpose),
+    direction: directionOf(incident, effect * slopePerMl),
     titreMl: size,
     biasPercent: size && [percentOf(size[0]), percentOf(size[1])],
     reason: incident.reason,
@@ -89,44 +89,25 @@ export function assessIncident(
   };
 }
 
-function directionOf(incident: Incident, purpose: Purpose): Assessment['direction'] {
-  const { shift } = incident;
+function directionOf({ shift }: Incident, effectOnResult: number): Assessment['direction'] {
   if (shift === 'none' || shift === 'either' || shift === 'unknown') return shift;
-  return (shift === 'high') === goesWithShift(incident, purpose) ? 'too-high' : 'too-low';
+  return effectOnResult > 0 ? 'too-high' : 'too-low';
 }
 
 /**
- * Whether the result goes with the shift, which is that of a titre with the standard in the flask. c = n / V: a titrant's
- * molarity goes against its titre, an unknown with it. A standard that is weaker than it is taken for makes both seem
- * stronger; only where its titre is taken off an excess does it make them seem weaker.
+ * Which way an incident moves the titre of this determination; null where it may be either. Its shift is that of a titre with the
+ * standard in the flask: a standard in the burette that is weaker than it is taken for makes its titre longer, and a portion
+ * that is smaller leaves more of an excess.
  */
-function goesWithShift({ concerns }: Incident, purpose: Purpose): boolean {
-  switch (purpose) {
-    case 'standardization':
-      return false;
-    case 'assay':
-      return true;
-    case 'standard-in-burette':
-      return concerns !== 'standard';
-    case 'back-titration':
-      return concerns !== 'titration';
-  }
-}
-
-/** Titre that what was in the flask took of an excess, mL; the titre itself without one. */
-function consumedOf({ titreMl, consumedMl }: RunNumbers): number {
-  return consumedMl ?? titreMl;
-}
-
-/** c = n / V is off by d / V, and c V by d / (V - d) or d / (V + d), where V is the titre as read, or what was consumed. */
-function biasPercent(
-  shiftMl: number,
-  incident: Incident,
-  purpose: Purpose,
-  numbers: RunNumbers,
-): number {
-  const consumedMl = consumedOf(numbers);
-  if (purpose === 'standardization') return (100 * shiftMl) / consumedMl;
-  const trueMl = consumedMl + (directionOf(incident, purpose) === 'too-low' ? shiftMl : -shiftMl);
-  return (100 * shiftMl) / trueMl;
+function effectOnTitre(
+  { shift, concerns }: Incident,
+  { soughtIn, excessTitreMl }: PlainDetermination,
+): 1 | -1 | null {
+  if (shift !== 'high' && shift !== 'low') return null;
+  const goesWithShift = {
+    titration: true,
+    portion: excessTitreMl === null,
+    standard: soughtIn === 'burette',
+  }[concerns];
+  return (shift === 'high') === goesWithShift ? 1 : -1;
 }

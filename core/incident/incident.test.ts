@@ -1,5 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import { findMethod } from '#core/chemistry';
+import { PlainDetermination } from '#core/determination';
+import { byWeighedStandard, excessOf, inFlask } from '../test-support/determinations';
 import type { Incident, RunNumbers } from './index';
 import { assessIncident, featuresOf, INCIDENTS, incidentsFor } from './index';
 
@@ -14,6 +16,9 @@ const WEIGHED: RunNumbers = {
   volumetricFlaskMl: null,
 };
 const ALIQUOT: RunNumbers = { ...WEIGHED, portion: { aliquotMl: 25 }, volumetricFlaskMl: 250 };
+
+const STANDARDIZATION = new PlainDetermination(byWeighedStandard(204.22));
+const ASSAY = new PlainDetermination(inFlask(0.1));
 
 describe('does it matter?', () => {
   test.each([
@@ -30,7 +35,7 @@ describe('does it matter?', () => {
     ['past-last-mark', {}, WEIGHED, 'void', 'unknown', null],
     ['tap-water', { alkalinityMmolPerL: 2 }, WEIGHED, 'note', 'either', [4, 4]],
   ] as const)('%s %j', (id, details, numbers, verdict, direction, bias) => {
-    const found = assessIncident(id, 'standardization', numbers, details);
+    const found = assessIncident(id, STANDARDIZATION, numbers, details);
     expect(found).toMatchObject({ verdict, direction });
     if (bias === null) expect(found.biasPercent).toBeNull();
     else {
@@ -40,13 +45,13 @@ describe('does it matter?', () => {
   });
 
   test('an unknown is biased the other way', () => {
-    expect(assessIncident('bubble-in-tip', 'assay', WEIGHED).direction).toBe('too-high');
-    expect(assessIncident('funnel-left', 'assay', WEIGHED).direction).toBe('too-low');
+    expect(assessIncident('bubble-in-tip', ASSAY, WEIGHED).direction).toBe('too-high');
+    expect(assessIncident('funnel-left', ASSAY, WEIGHED).direction).toBe('too-low');
   });
 
   test('a corrected titre gives the true result: the bias is what the figures say', () => {
     const molarity = (massG: number, titreMl: number): number => massG / titreMl;
-    const { biasPercent } = assessIncident('bubble-in-tip', 'standardization', WEIGHED, {
+    const { biasPercent } = assessIncident('bubble-in-tip', STANDARDIZATION, WEIGHED, {
       volumeMl: 0.2,
     });
     const bias = molarity(0.51, 25) / molarity(0.51, 24.8) - 1;
@@ -71,7 +76,7 @@ describe('does it matter?', () => {
   test('every incident answers, with a sentence and an action', () => {
     for (const { id } of INCIDENTS) {
       for (const numbers of [WEIGHED, ALIQUOT]) {
-        const { reason, action, biasPercent } = assessIncident(id, 'standardization', numbers);
+        const { reason, action, biasPercent } = assessIncident(id, STANDARDIZATION, numbers);
         expect(reason).toMatch(/\.$/);
         expect(action).toMatch(/\.$/);
         for (const percent of biasPercent ?? []) expect(percent).toBeGreaterThanOrEqual(0);
@@ -81,8 +86,12 @@ describe('does it matter?', () => {
 });
 
 describe('the direction of a bias', () => {
-  const PURPOSES = ['standardization', 'assay', 'standard-in-burette', 'back-titration'] as const;
-  type Purpose = (typeof PURPOSES)[number];
+  const DETERMINATIONS = {
+    standardization: STANDARDIZATION,
+    'standard in the burette': ASSAY,
+    'back-titration': new PlainDetermination(inFlask(0.1, { excess: excessOf(0.2, 25) })),
+  };
+  type Purpose = keyof typeof DETERMINATIONS;
 
   /** What a run finds over what is true, when a share of its titre, its portion or its standard is not as recorded. */
   function foundOverTrue(purpose: Purpose, { concerns, shift }: Incident, share: number): number {
@@ -94,8 +103,7 @@ describe('the direction of a bias', () => {
     switch (purpose) {
       case 'standardization':
         return (strength * portion) / read((realStrength * realPortion) / molarity) / molarity;
-      case 'assay':
-      case 'standard-in-burette':
+      case 'standard in the burette':
         return (strength * read((molarity * realPortion) / realStrength)) / portion / molarity;
       case 'back-titration': {
         const left = read((excess - molarity * realPortion) / realStrength);
@@ -108,11 +116,8 @@ describe('the direction of a bias', () => {
     const directed = INCIDENTS.filter(({ shift }) => shift === 'high' || shift === 'low');
     expect(directed.length).toBeGreaterThan(20);
     for (const incident of directed) {
-      for (const purpose of PURPOSES) {
-        // Where an unknown is analysed, the standard was used before, for the titrant.
-        if (purpose === 'assay' && incident.concerns === 'standard') continue;
-        const numbers = { ...ALIQUOT, consumedMl: 25 };
-        const { direction } = assessIncident(incident.id, purpose, numbers);
+      for (const purpose of Object.keys(DETERMINATIONS) as Purpose[]) {
+        const { direction } = assessIncident(incident.id, DETERMINATIONS[purpose], ALIQUOT);
         const expected = foundOverTrue(purpose, incident, 0.01) > 1 ? 'too-high' : 'too-low';
         expect(`${incident.id} ${purpose} ${direction}`).toBe(
           `${incident.id} ${purpose} ${expected}`,

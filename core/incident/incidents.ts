@@ -1,8 +1,6 @@
 /** What an incident's effect on the titre depends on, on this run's own numbers. */
 export interface RunNumbers {
   readonly titreMl: number;
-  /** What was in the flask took so much of an excess, as titre, when the rest is titrated back. */
-  readonly consumedMl?: number;
   readonly titrantMolarityMolPerL: number;
   /** What was measured into the flask. */
   readonly portion: { readonly massG: number } | { readonly aliquotMl: number };

@@ -1,4 +1,4 @@
-export type { Assessment, Purpose } from './assess';
+export type { Assessment } from './assess';
 export { assessIncident, featuresOf, findIncident, incidentsFor } from './assess';
 export type { Incident, IncidentDetails, RunFeature, RunNumbers, Verdict } from './incidents';
 export { INCIDENTS } from './incidents';

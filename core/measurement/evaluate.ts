@@ -93,6 +93,11 @@ export function localDerivatives(
   }
 }
 
+/** Value of an expression in the coherent unit of its dimension: g, mol, L or K. */
+export function coherentValue(root: Expression): number {
+  return evaluateNodes(root).get(root) ?? Number.NaN;
+}
+
 /** Value of an expression in a unit. @throws RangeError when the unit does not fit. */
 export function evaluate(root: Expression, unit: Unit): number {
   if (!isSameDimension(root.dimension, unit.dimension)) {
@@ -100,5 +105,7 @@ export function evaluate(root: Expression, unit: Unit): number {
       `the result has the dimension ${describeDimension(root.dimension)}, not that of ${unit.symbol || 'a pure number'}`,
     );
   }
-  return (evaluateNodes(root).get(root) ?? Number.NaN) / unit.toCoherent;
+  // A number that is asked for in its own unit keeps its last bit.
+  if (root.kind === 'exact' && root.unit === unit) return root.value;
+  return coherentValue(root) / unit.toCoherent;
 }

@@ -13,7 +13,7 @@ export {
   sumDecimals,
 } from './decimal';
 export { Chance } from './draw';
-export { evaluate } from './evaluate';
+export { coherentValue, evaluate } from './evaluate';
 export type { Expression, Input, Term } from './expression';
 export {
   apply,

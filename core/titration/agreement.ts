@@ -1,10 +1,9 @@
 import { roundHalfEven } from '../measurement';
 import type { ConcordanceLimit, Summary } from '../statistics';
-import { amountIn, stoichiometryOfRun } from './consumed';
 import type { RunState } from './state';
 import { isBlank } from './run';
 import { pipetteMl } from './standard';
-import { relativePerMl } from './stoichiometry';
+import { amountIn, relativePerMl } from './volumes';
 
 /** How the replicates of a run must agree: what is compared, within what, and in which words. */
 export interface Agreement {
@@ -31,8 +30,7 @@ export function agreementOf(run: RunState): Agreement {
       compares: 'titres',
       limit: { maxRange: Number(range) },
       limitText: `${range} mL`,
-      bandPercent: (titres) =>
-        titres && 100 * Number(range) * relativePerMl(stoichiometryOfRun(run), titres.mean),
+      bandPercent: (titres) => titres && 100 * Number(range) * relativePerMl(run, titres.mean),
       spreadText: (titres) => `${roundHalfEven(titres.range, 2)} mL`,
     };
   }

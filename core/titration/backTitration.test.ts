@@ -1,4 +1,3 @@
-import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { excessRatioOfMethod, moleRatioOfMethod } from '#core/chemistry';
 import { explainRun } from '#core/explanation';
@@ -19,12 +18,6 @@ import {
   suggestAliquots,
   takenBy,
 } from './index';
-import {
-  expectedTitreMl,
-  molarityFromTitre,
-  portionForTitre,
-  relativePerMl,
-} from './stoichiometry';
 
 /** 25 mL of a chloride solution, 50 mL of 0.1002 mol/L silver nitrate, the rest by 0.0998 mol/L thiocyanate. */
 function chloride(
@@ -283,31 +276,4 @@ test('an excess from another pipette is among the explanations of a result out o
   const found = diagnosis?.explanations.find(({ id }) => id === 'excess-pipette');
   expect(found?.detail).toBe('50 mL of the excess went into every flask, not 30 mL');
   expect(found?.molarityMolPerL).toBeCloseTo((0.1002 * 50 - 0.0998 * 25.13) / 25, 6);
-});
-
-test('the arithmetic turns round, and a millilitre is worth what the calculation says', () => {
-  const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true });
-  fc.assert(
-    fc.property(
-      fc.constantFrom('titrant' as const, 'standard' as const, 'back' as const),
-      positive(0.01, 2),
-      positive(1, 40),
-      positive(0.01, 0.5),
-      (kind, strength, portion, molarity) => {
-        const excessMmol = kind === 'back' ? molarity * portion + strength * 20 : null;
-        const inBurette = kind === 'titrant' ? 'titrant' : 'standard';
-        const given = { inBurette, strength, excessMmol } as const;
-        const titre = expectedTitreMl(given, portion, molarity);
-        expect(titre).toBeGreaterThan(0);
-        expect(molarityFromTitre(given, portion, titre) / molarity).toBeCloseTo(1, 9);
-        expect(portionForTitre(given, titre, molarity) / portion).toBeCloseTo(1, 9);
-        const h = titre * 1e-6;
-        const slope =
-          (molarityFromTitre(given, portion, titre + h) -
-            molarityFromTitre(given, portion, titre - h)) /
-          (2 * h * molarity);
-        expect(Math.abs(slope) / relativePerMl(given, titre)).toBeCloseTo(1, 4);
-      },
-    ),
-  );
 });

@@ -10,7 +10,7 @@ import { unresolvedIncidents } from './incidents';
 import type { Judgement, Result } from './judge';
 import type { RunState } from './state';
 import { portionText } from './portion';
-import { curveEndOf } from './consumed';
+import { curveEndOf } from './volumes';
 import { CURVE_WAYS } from './curve';
 import { openConflicts, titreMl } from './run';
 import { describeInstruments, describeStandard } from './standard';

@@ -1,17 +1,17 @@
+import type { EndOnBurette } from '../determination';
+import { endOnBurette } from '../determination';
 import { nominalMolPerL } from '../reagent';
 import { summarize } from '../statistics';
+import type { Flask, RunState } from './state';
+import { deliveriesMl, isBlank, titreMl } from './run';
 import {
   deliveredIn,
   flaskMolarity,
   isOvershot,
-  stoichiometryOfRun,
-  subtractedBlankMl,
-} from './consumed';
-import type { EndOnBurette } from './endOnBurette';
-import { endOnBurette } from './endOnBurette';
-import type { Flask, RunState } from './state';
-import { deliveriesMl, isBlank, titreMl } from './run';
-import { expectedTitreMl, relativePerMl } from './stoichiometry';
+  plainDeterminationOfRun,
+  relativePerMl,
+  subtractedMl,
+} from './volumes';
 
 /** Where the end point of a flask is expected on the burette. All in mL. */
 export interface Forecast {
@@ -59,8 +59,7 @@ function expectation(run: RunState): {
   }
   const [rough] = found;
   if (rough) {
-    const overshoot =
-      ROUGH_DROPS * dropMl * relativePerMl(stoichiometryOfRun(run), Number(titreMl(rough.flask)));
+    const overshoot = ROUGH_DROPS * dropMl * relativePerMl(run, Number(titreMl(rough.flask)));
     return {
       molarity: rough.molarity,
       relativeHalfBand: SERIES_HALF_BAND + overshoot,
@@ -87,9 +86,8 @@ type Expected = Pick<Forecast, 'titreMl' | 'halfBandMl' | 'basis' | 'dropPercent
 
 function expectedOf(run: RunState, amount: number): Expected {
   const { molarity, relativeHalfBand, basis } = expectation(run);
-  const stoichiometry = stoichiometryOfRun(run);
-  const titre = expectedTitreMl(stoichiometry, amount, molarity) + subtractedBlankMl(run);
-  const perMl = relativePerMl(stoichiometry, titre);
+  const titre = plainDeterminationOfRun(run).titreMl(amount, molarity) + subtractedMl(run);
+  const perMl = relativePerMl(run, titre);
   const dropMl = Number(run.references.burette.dropMl);
   return {
     titreMl: titre,
@@ -101,12 +99,11 @@ function expectedOf(run: RunState, amount: number): Expected {
 
 /** A blank takes little; with an excess in it, all that this takes, of which the molarities are known. */
 function expectedOfBlank(run: RunState): Expected {
-  const { excessMmol, strength } = stoichiometryOfRun(run);
-  const excessMl = excessMmol === null ? 0 : excessMmol / strength;
-  const titreMl = excessMmol === null ? BLANK_ML.titreMl : excessMl;
+  const { excessTitreMl } = plainDeterminationOfRun(run);
+  const titreMl = excessTitreMl ?? BLANK_ML.titreMl;
   return {
     titreMl,
-    halfBandMl: BLANK_ML.halfBandMl + SERIES_HALF_BAND * excessMl,
+    halfBandMl: BLANK_ML.halfBandMl + SERIES_HALF_BAND * (excessTitreMl ?? 0),
     basis: 'nominal',
     dropPercent: (100 * Number(run.references.burette.dropMl)) / titreMl,
   };

@@ -3,12 +3,11 @@ import { assessIncident, featuresOf, incidentsFor } from '../incident';
 import { combineComponents } from '../measurement';
 import { buretteReading } from '../metrology';
 import { nominalMolPerL } from '../reagent';
-import { deliveredIn, endPointOf, standardMolPerL, stoichiometryOfRun } from './consumed';
 import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
 import type { Flask, MeasuredIncident, RunState } from './state';
 import { titreMl as titreOf } from './run';
-import { relativePerMl } from './stoichiometry';
+import { deliveredIn, endPointOf, plainDeterminationOfRun } from './volumes';
 
 /** Water in a flask when nobody measured it, mL: it dissolves the standard and is in no equation. */
 const WATER_ML = 50;
@@ -32,19 +31,17 @@ export function assessFlaskIncident(
   incidentId: string,
   measured: MeasuredIncident | null,
 ): Assessment {
-  const { bottle, burette, method, standard, excess } = run.references;
+  const { bottle, burette } = run.references;
   const titre = Number(titreOf(flask) ?? 0) + endPointOf(run, flask).correctionMl;
   const molarity = judgement.averaged?.mean ?? nominalMolPerL(bottle);
-  const isReversed = method.inBurette === 'standard' && standard.kind === 'bottle';
+  const determination = plainDeterminationOfRun(run);
   const amount = deliveredIn(run.references, flask);
-  const titreMl = titre > 0 ? titre : forecastFlask(run, flask, null).titreMl;
   return assessIncident(
     incidentId,
-    excess ? 'back-titration' : isReversed ? 'standard-in-burette' : 'standardization',
+    determination,
     {
-      titreMl,
-      ...(excess && { consumedMl: 1 / relativePerMl(stoichiometryOfRun(run), titreMl) }),
-      titrantMolarityMolPerL: isReversed ? standardMolPerL(standard.bottle) : molarity,
+      titreMl: titre > 0 ? titre : forecastFlask(run, flask, null).titreMl,
+      titrantMolarityMolPerL: determination.titrantMolPerL ?? molarity,
       portion: flask.portion.value.kind === 'mass' ? { massG: amount } : { aliquotMl: amount },
       buretteCapacityMl: Number(burette.capacityMl),
       dropMl: Number(burette.dropMl),

@@ -10,38 +10,22 @@ export {
 } from './certificate';
 export { checkRunFact } from './record/checks';
 export { adviceAgainst, checkRunStart } from './startChecks';
-export type {
-  ConcordanceRule,
-  Determination,
-  DeterminationResult,
-  ExpectedEnd,
-  ForecastBasis,
-  Ratio,
-  ReplicateOutcome,
-  Standard,
-  Statement,
-  TitrationReplicate,
-} from './determination';
 export { cooledToC, lossPerMinute, minutesUntil } from './cooling';
-export { determine, expectedEnd } from './determination';
+export { determinationOf, plainDeterminationOf } from './runDetermination';
 export {
   amountIn,
+  blankOf,
   curveEndOf,
   curveEndsOf,
   deliveredIn,
   endPointOf,
   isOvershot,
-  standardMolPerL,
-  stoichiometryOf,
-  stoichiometryOfRun,
-  subtractedBlankMl,
-} from './consumed';
+} from './volumes';
 export type { CurveEnds, CurvePoint } from './curve';
 export { CURVE_WAYS, curveOf, electrodeQuantityOf } from './curve';
 export type { DilutionStep } from '../preparation';
 export type { GranKind, TitrationData, VolumeWindow } from './endPoint';
 export { granIntercept, inflection } from './endPoint';
-export type { ResultQuantity } from './equations';
 export type { RunFact, RunFactBodies } from './record/facts';
 export { RUN_RECORD } from './record/facts';
 export { foldRun } from './record/fold';
@@ -98,8 +82,6 @@ export {
   titrantTakenMl,
   titreMl,
 } from './run';
-export type { Stoichiometry } from './stoichiometry';
-export { expectedTitreMl, strengthOfWeighed } from './stoichiometry';
 export {
   describeStandard,
   instrumentOf,

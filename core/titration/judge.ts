@@ -12,12 +12,12 @@ import {
   summarize,
 } from '../statistics';
 import { agreementOf } from './agreement';
-import { consumedMl, curveEndOf, flaskMolarity, isOvershot } from './consumed';
 import { CURVE_WAYS } from './curve';
 import type { Repeatability } from './model';
-import { isSeenInScatter, standardizationModel } from './model';
+import { isSeenInScatter, measurementModel } from './model';
 import type { Flask, Place, RunState } from './state';
 import { isBlank, openConflicts, placeName, titreMl } from './run';
+import { curveEndOf, flaskMolarity, isOvershot, netTitreMl } from './volumes';
 
 /** What became of a flask. */
 export interface Replicate {
@@ -80,10 +80,10 @@ export interface Result {
   readonly mutedInputIds: readonly string[];
 }
 
-/** An accurate titration: what its portion consumed, and the molarity that it gives. */
+/** An accurate titration: its titre less a blank, and the molarity that it gives. */
 interface Titrated {
   readonly flask: Flask;
-  readonly consumedMl: number;
+  readonly netTitreMl: number;
   readonly molarity: number;
 }
 
@@ -101,16 +101,14 @@ export function judgeRun(run: RunState): Judgement {
         !flask.voided && !flask.isRough && !isOvershot(run, flask) && !disputed.has(flask.number),
     )
     .flatMap((flask): readonly Titrated[] => {
-      const consumed = consumedMl(run, flask);
+      const net = netTitreMl(run, flask);
       const molarity = flaskMolarity(run, flask);
-      return consumed === null || molarity === null
-        ? []
-        : [{ flask, consumedMl: consumed, molarity }];
+      return net === null || molarity === null ? [] : [{ flask, netTitreMl: net, molarity }];
     });
   const molarities = titrated.map((item) => item.molarity);
   const agreement = agreementOf(run);
   const concordance = largestConcordantSet(
-    agreement.compares === 'titres' ? titrated.map((item) => item.consumedMl) : molarities,
+    agreement.compares === 'titres' ? titrated.map((item) => item.netTitreMl) : molarities,
     agreement.limit,
     rules.agreeAtLeast,
   );
@@ -122,7 +120,7 @@ export function judgeRun(run: RunState): Judgement {
   const accurate = summarize(molarities);
   const averaged = summarize(counting.map((item) => item.molarity));
   const titresOf = (items: readonly Titrated[]): Summary | null =>
-    summarize(items.map((item) => item.consumedMl));
+    summarize(items.map((item) => item.netTitreMl));
   const spreadOf = (items: readonly Titrated[], summary: Summary | null): string | null => {
     const titres = titresOf(items);
     return titres && summary && agreement.spreadText(titres, summary);
@@ -238,7 +236,7 @@ const NONE: Repeatability = {
 
 function resultOf(run: RunState, flasks: readonly Flask[], accurate: Summary): Result {
   const n = Math.sqrt(flasks.length);
-  const fromInputs = propagate(standardizationModel(run, flasks, NONE), UNITS.molePerLitre, {
+  const fromInputs = propagate(measurementModel(run, flasks, NONE), UNITS.molePerLitre, {
     isMuted: (given) => given.variation === 'common',
   });
   const scatterPercent = accurate.relativeSdPercent;
@@ -249,7 +247,7 @@ function resultOf(run: RunState, flasks: readonly Flask[], accurate: Summary): R
     method: methodPercent === null ? null : Number(methodPercent) / 100 / n,
   };
   const { from, given } = largerRepeatability(repeatability, accurate);
-  const model = standardizationModel(run, flasks, given);
+  const model = measurementModel(run, flasks, given);
   const evaluation = propagate(model, UNITS.molePerLitre, {
     isMuted: (effect) => from !== 'inputs' && isSeenInScatter(effect),
     ...(run.setUp.rules.coverage === 'two' && { coverageFactor: 2 }),

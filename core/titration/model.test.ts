@@ -4,7 +4,7 @@ import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { propagate, UNITS } from '#core/measurement';
 import { burette, references, RunScript } from '../test-support/runs';
 import { forecastTitre, judgeRun, nextStep } from './index';
-import { standardizationModel } from './model';
+import { measurementModel } from './model';
 
 const NOTHING = {
   relativeStandardUncertainty: 0,
@@ -34,7 +34,7 @@ describe('the measurement model of a standardization', () => {
         (masses, molarity) => {
           const { state } = series(masses, molarity);
           const { value } = propagate(
-            standardizationModel(state, state.flasks, NOTHING),
+            measurementModel(state, state.flasks, NOTHING),
             UNITS.molePerLitre,
           );
           // Titres are rounded to 0.01 mL of some 20 mL.
@@ -71,7 +71,7 @@ describe('the measurement model of a standardization', () => {
     const u = (n: number, effect: string): number => {
       const { state } = series(Array<number>(n).fill(4_800), 0.1);
       const { budget } = propagate(
-        standardizationModel(state, state.flasks, NOTHING),
+        measurementModel(state, state.flasks, NOTHING),
         UNITS.molePerLitre,
       );
       return Math.hypot(
@@ -89,7 +89,7 @@ describe('the measurement model of a standardization', () => {
     const uReadings = (script: RunScript): number => {
       const { state } = script;
       const { budget } = propagate(
-        standardizationModel(state, state.flasks, NOTHING),
+        measurementModel(state, state.flasks, NOTHING),
         UNITS.molePerLitre,
       );
       return Math.hypot(
@@ -123,7 +123,7 @@ describe('the measurement model of a standardization', () => {
 
   test('a flask that has not been titrated cannot enter', () => {
     const { state } = new RunScript().weigh(1, '0.4800');
-    expect(() => standardizationModel(state, state.flasks, NOTHING)).toThrow(
+    expect(() => measurementModel(state, state.flasks, NOTHING)).toThrow(
       /flask 1 has not been titrated/,
     );
   });

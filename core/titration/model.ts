@@ -26,20 +26,15 @@ import {
   weighingLinearity,
   weighingRepeatability,
 } from '../metrology';
-import type { Method } from '../chemistry';
-import { excessRatioOfMethod, findSolvent, findSubstance, moleRatioOfMethod } from '../chemistry';
-import { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from '../reagent';
-import {
-  molarityByAliquot,
-  molarityByBackTitration,
-  molarityByStandardInBurette,
-  molarityByWeighedStandard,
-} from './equations';
-import { amountIn, blanksOf, buretteCorrections, endPointOf, isExcessByBlank } from './consumed';
+import { findSolvent, findSubstance } from '../chemistry';
+import type { Blank, Determination } from '../determination';
+import { balanceOf, solve } from '../determination';
+import { placeName, readingsOf } from './run';
+import { determinationOf } from './runDetermination';
 import type { RunSetUp } from './setUp';
 import { pipetteVolumeMl } from './standard';
-import type { Flask, Reading, RunExcess, RunStandard, RunState } from './state';
-import { placeName, readingsOf } from './run';
+import type { Flask, Reading, RunStandard, RunState } from './state';
+import { amountIn, blankOf, blanksOf, buretteCorrections, endPointOf } from './volumes';
 
 /** The repeatability of the mean, relative, when it enters the budget in place of the inputs it covers. */
 export interface Repeatability {
@@ -49,14 +44,12 @@ export interface Repeatability {
 }
 
 /**
- * Measurement equation of a standardization, the mean over the flasks i times f_rep of
+ * Measurement equation of a run: the mean over the flasks i, times f_rep, of its determination's balance solved for what is
+ * sought, where
  *
- *     weighed standard in the flask     c_i = nu m_i P / (M V_i)       m_i = m_read,i + dm_lin + dm_rep,i
- *     aliquot of a standard solution    c_i = nu c_s V_a,i / V_i       V_a,i = V_read,i + dV_a
- *     standard solution in the burette  c_i = nu c_s V_i / V_a,i
- *     back-titration of an excess       c_i = (nu_e c_e V_e,i - nu c_s V_i) / V_a,i, or nu c_s (V_blank - V_i) / V_a,i
- *
- *     V_i = (sum over the fillings of R_to - R_from, less the blank, + C_i + dV_cal + dV_end,i) (1 - gamma dT)
+ *     m_i   = m_read,i + dm_lin + dm_rep,i
+ *     V_a,i = V_read,i + dV_a
+ *     V_i   = (sum over the fillings of R_to - R_from, less the blank, + C_i + dV_cal + dV_end,i) (1 - gamma dT)
  *
  * C_i is what the certificate of a calibrated burette corrects. The other corrections have the value 0 (f_rep the value 1; dV_end that of an end point that was overshot) and carry uncertainty.
  * Purity, molar mass, molarity of the standard, linearity, calibration, blank and temperature are common to all flasks;
@@ -64,14 +57,26 @@ export interface Repeatability {
  * to the next is one input. The temperature cancels between two volumes of a solution in water.
  * Source: EURACHEM/CITAC Guide CG 4, examples A2 and A3, with the readings and the end point made explicit.
  */
-export function standardizationModel(
+export function measurementModel(
   run: RunState,
   flasks: readonly Flask[],
   repeatability: Repeatability,
 ): Expression {
   const burette = buretteInputs(run, flasks);
-  const standard = standardInputs(run, burette.thermalFactor);
-  const molarities = flasks.map((flask) => flaskMolarityModel(run, flask, standard, burette));
+  const determination = determinationOf(run.references, burette.blank);
+  const portionIn = portionInputs(run, burette.thermalFactor);
+  const excessIn = excessInputs(run, burette.thermalFactor);
+  const molarities = flasks.map((flask) => {
+    const balance = balanceOf(withExcess(determination, excessIn(flask)));
+    const given = { titre: titreInput(run, flask, burette), portion: portionIn(flask) };
+    const i = String(flask.number);
+    return define(
+      `c_${i}`,
+      `molarity from flask ${i}`,
+      UNITS.molePerLitre,
+      solve(balance, 'sought', given),
+    );
+  });
   const factor = input({
     id: `run:${run.id}/repeatability`,
     symbol: 'f_rep',
@@ -104,13 +109,12 @@ export function standardizationModel(
 interface BuretteInputs {
   readonly calibration: Expression;
   readonly thermalFactor: Expression;
-  /** Volume that the blanks took; null without one, and where they say nothing of an excess. */
-  readonly blank: Expression | null;
+  readonly blank: Blank;
 }
 
 function buretteInputs(run: RunState, flasks: readonly Flask[]): BuretteInputs {
-  const { burette, method } = run.references;
   const { setUp } = run;
+  const { method } = run.references;
   const solvent = findSolvent(method.solventId);
   if (!solvent) throw new RangeError(`solvent ${method.solventId} is not in the catalogue`);
   const temperature = commonInput({
@@ -126,23 +130,23 @@ function buretteInputs(run: RunState, flasks: readonly Flask[]): BuretteInputs {
     ),
     source: `${setUp.temperatureC} °C, ± ${setUp.temperatureVariationK} K (95 %)`,
   });
-  const blanks = run.references.excess && !isExcessByBlank(run) ? [] : blanksOf(run);
   return {
     calibration: buretteCalibration(run, flasks),
     thermalFactor: volumeFactorAt20(solvent.cubicExpansionPerK, temperature),
-    blank:
-      blanks.length === 0
-        ? null
-        : define(
-            'V_blank',
-            'volume that a blank takes',
-            UNITS.millilitre,
-            mean(
-              blanks.map((flask) =>
-                sum([...readingTerms(burette, flask), plus(endPointInput(run, flask))]),
-              ),
-            ),
-          ),
+    blank: blankInput(run),
+  };
+}
+
+function blankInput(run: RunState): Blank {
+  const { kind } = blankOf(run);
+  if (kind === 'none') return { kind };
+  const { burette } = run.references;
+  const titres = blanksOf(run).map((flask) =>
+    sum([...readingTerms(burette, flask), plus(endPointInput(run, flask))]),
+  );
+  return {
+    kind,
+    volume: define('V_blank', 'volume that a blank takes', UNITS.millilitre, mean(titres)),
   };
 }
 
@@ -184,46 +188,36 @@ function buretteCalibration(
   });
 }
 
-/** What the standard contributes to the molarity of each flask, given its volume from the burette. */
-type StandardInputs = (flask: Flask, volume: Expression) => Expression;
-
-function standardInputs(run: RunState, thermalFactor: Expression): StandardInputs {
-  const { standard, method, excess } = run.references;
-  const ratio = exact(moleRatioOfMethod(method));
-  if (standard.kind === 'lot') return weighedInputs(run, standard, ratio);
-  const molarity = bottleMolarityInput(standard.bottle, 'c_s', 'Standard solution');
+/** What was measured into each flask: a mass, or an aliquot. */
+function portionInputs(run: RunState, thermalFactor: Expression): (flask: Flask) => Expression {
+  const { standard } = run.references;
+  if (standard.kind === 'lot') return weighedInputs(run, standard);
   const portion = { symbol: 'V_a', name: 'aliquot', effect: 'Aliquot' };
-  const aliquotOf = pipettedInputs(run.setUp, standard.vessel, portion, amountIn, thermalFactor);
-  if (excess && !isExcessByBlank(run)) {
-    const addedTo = excessInputs(run.setUp, method, excess, thermalFactor);
-    return (flask, volume) =>
-      molarityByBackTitration(addedTo(flask), product([ratio, molarity, volume]), aliquotOf(flask));
-  }
-  const molarityBy =
-    method.inBurette === 'titrant' ? molarityByAliquot : molarityByStandardInBurette;
-  return (flask, volume) => molarityBy(ratio, molarity, aliquotOf(flask), volume);
+  return pipettedInputs(run.setUp, standard.vessel, portion, amountIn, thermalFactor);
 }
 
-/** The excess in each flask, as an amount of what it can take up. */
+/** The volume of the excess in each flask; null without one. */
 function excessInputs(
-  setUp: RunSetUp,
-  method: Method,
-  { bottle, vessel }: RunExcess,
+  { setUp, references: { excess } }: RunState,
   thermalFactor: Expression,
-): (flask: Flask) => Expression {
-  const ratio = exact(excessRatioOfMethod(method) ?? 0);
-  const molarity = bottleMolarityInput(bottle, 'c_e', 'Excess');
+): (flask: Flask) => Expression | null {
+  if (!excess) return () => null;
   const added = { symbol: 'V_e', name: 'excess', effect: 'Excess' };
-  const nominalMl = pipetteVolumeMl(vessel);
-  const volumeIn = pipettedInputs(setUp, vessel, added, () => nominalMl, thermalFactor);
-  return (flask) => product([ratio, molarity, volumeIn(flask)]);
+  const nominalMl = pipetteVolumeMl(excess.vessel);
+  return pipettedInputs(setUp, excess.vessel, added, () => nominalMl, thermalFactor);
+}
+
+/** The same determination with the volume of the excess as one flask got it. */
+function withExcess(determination: Determination, volume: Expression | null): Determination {
+  return determination.excess && volume
+    ? { ...determination, excess: { ...determination.excess, volume } }
+    : determination;
 }
 
 function weighedInputs(
   run: RunState,
-  { lot, balance }: Extract<RunStandard, { kind: 'lot' }>,
-  ratio: Expression,
-): StandardInputs {
+  { balance }: Extract<RunStandard, { kind: 'lot' }>,
+): (flask: Flask) => Expression {
   const linearity = commonInput({
     id: linearityId(run),
     symbol: 'δm_lin',
@@ -234,9 +228,7 @@ function weighedInputs(
     components: weighingLinearity(balance),
     source: `balance ${balance.name}`,
   });
-  const purity = lotPurityInput(lot);
-  const molarMass = lotMolarMassInput(lot);
-  return (flask, volume) => {
+  return (flask) => {
     const i = String(flask.number);
     const mass = ownInput({
       id: `fact:${flask.portion.factId}/mass`,
@@ -248,10 +240,7 @@ function weighedInputs(
       components: weighingRepeatability(balance),
       source: `balance ${balance.name}`,
     });
-    return molarityByWeighedStandard(
-      { ratio, mass: sum([plus(mass), plus(linearity)]), purity, molarMass },
-      volume,
-    );
+    return sum([plus(mass), plus(linearity)]);
   };
 }
 
@@ -374,10 +363,10 @@ function endPointInput(run: RunState, flask: Flask): Expression {
   });
 }
 
-function flaskMolarityModel(
+/** Volume of a titration at 20 °C, as it stands in the balance. */
+function titreInput(
   run: RunState,
   flask: Flask,
-  standard: StandardInputs,
   { calibration, thermalFactor, blank }: BuretteInputs,
 ): Expression {
   const i = String(flask.number);
@@ -385,16 +374,20 @@ function flaskMolarityModel(
   const readings = readingTerms(run.references.burette, flask);
   const endPoint = plus(endPointInput(run, flask));
   const net =
-    blank && run.references.excess
-      ? [plus(blank), minus(sum([...readings, endPoint])), plus(calibration)]
-      : [...readings, ...(blank ? [minus(blank)] : []), plus(calibration), endPoint];
-  const volume = define(
+    blank.kind === 'gives-the-excess'
+      ? [plus(blank.volume), minus(sum([...readings, endPoint])), plus(calibration)]
+      : [
+          ...readings,
+          ...(blank.kind === 'subtracted' ? [minus(blank.volume)] : []),
+          plus(calibration),
+          endPoint,
+        ];
+  return define(
     `V_${i}`,
     `volume for flask ${i} at 20 °C`,
     UNITS.millilitre,
     product([sum(net), thermalFactor]),
   );
-  return define(`c_${i}`, `molarity from flask ${i}`, UNITS.molePerLitre, standard(flask, volume));
 }
 
 /** Whether an input's effect already shows in the scatter of replicates. */

@@ -1,13 +1,12 @@
 import type { Method } from '../chemistry';
 import { CATALOGUE, moleRatioOfMethod } from '../chemistry';
+import type { PlainDetermination } from '../determination';
 import type { HouseRules } from '../laboratory';
 import type { Burette } from '../metrology';
 import { nominalMolPerL } from '../reagent';
-import { stoichiometryOf } from './consumed';
+import { plainDeterminationOf } from './runDetermination';
 import { pipetteMl } from './standard';
 import type { RunReferences } from './state';
-import type { Stoichiometry } from './stoichiometry';
-import { expectedTitreMl, portionForTitre } from './stoichiometry';
 
 /** What to weigh or pipette, and what the series will take. */
 export interface SeriesPlan {
@@ -41,9 +40,9 @@ const AIM = 0.47;
 const BLANK_ML = 1;
 
 /** Titrant that the blanks of a series take, mL: all that an excess takes, if there is one and a blank with it. */
-function blankNeedMl({ needsBlank }: Method, { excessMmol, strength }: Stoichiometry): number {
-  if (excessMmol === null) return BLANK_ML;
-  return needsBlank ? excessMmol / strength : 0;
+function blankNeedMl({ needsBlank }: Method, { excessTitreMl }: PlainDetermination): number {
+  if (excessTitreMl === null) return BLANK_ML;
+  return needsBlank ? excessTitreMl : 0;
 }
 
 /** Titrant that runs through the tip when the burette is filled above zero and let down, mL. */
@@ -55,7 +54,7 @@ const TIP_ML = 2;
  * refill adds two readings.
  */
 export function planSeries(
-  stoichiometry: Stoichiometry,
+  determination: PlainDetermination,
   molarityMolPerL: number,
   burette: Burette,
   rules: HouseRules,
@@ -68,10 +67,10 @@ export function planSeries(
     least: GOOD_RANGE.least * capacityMl,
     most: GOOD_RANGE.most * capacityMl,
   };
-  const fixed = fixedMl === null ? null : expectedTitreMl(stoichiometry, fixedMl, molarityMolPerL);
+  const fixed = fixedMl === null ? null : determination.titreMl(fixedMl, molarityMolPerL);
   const titreMl = { ...good, suggested: fixed ?? good.suggested };
   const portion = (titre: number): number =>
-    fixedMl ?? portionForTitre(stoichiometry, titre, molarityMolPerL);
+    fixedMl ?? determination.portion(titre, molarityMolPerL);
   // The more is in the flask, the less is left of an excess.
   const ends = [portion(titreMl.least), portion(titreMl.most)] as const;
   return {
@@ -81,7 +80,8 @@ export function planSeries(
       most: Math.max(...ends),
     },
     titreMl,
-    titrationsPerFilling: Math.floor(capacityMl / titreMl.suggested),
+    // Two titres of half a burette fit, whatever their last bit.
+    titrationsPerFilling: Math.floor(capacityMl / titreMl.suggested + 1e-9),
     ...titrantNeed(burette, rules, Math.max(0, titreMl.suggested), blankMl),
   };
 }
@@ -93,14 +93,14 @@ export function planRun(
   molarityMolPerL = nominalMolPerL(references.bottle),
 ): SeriesPlan {
   const { burette, standard, method } = references;
-  const stoichiometry = stoichiometryOf(references);
+  const determination = plainDeterminationOf(references);
   return planSeries(
-    stoichiometry,
+    determination,
     molarityMolPerL,
     burette,
     rules,
     pipetteMl(standard),
-    blankNeedMl(method, stoichiometry),
+    blankNeedMl(method, determination),
   );
 }
 

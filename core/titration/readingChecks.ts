@@ -5,7 +5,7 @@ import { checkShownDecimals } from '../metrology';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import { suspectReading } from '../slip';
-import { curveEndsOf } from './consumed';
+import { curveEndsOf } from './volumes';
 import type { ElectrodeQuantity } from './state';
 import { electrodeQuantityOf } from './curve';
 import type { Forecast } from './forecast';

@@ -6,9 +6,8 @@ import type { BottleState } from '../reagent';
 import { freshnessOf, isLotExpired, mayBeUsed, nominalMolPerL } from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
-import { stoichiometryOf } from './consumed';
+import { plainDeterminationOf } from './runDetermination';
 import { instrumentOf, pipetteMl, standardSubstanceId } from './standard';
-import { expectedTitreMl } from './stoichiometry';
 import type { RunReferences } from './state';
 
 /**
@@ -119,7 +118,7 @@ function checkExcess(references: RunReferences, today: PlainDate): readonly Find
   const found = checkKnownSolution(excess.bottle, bottle, 'excess', today);
   const aliquotMl = pipetteMl(standard);
   if (aliquotMl === null || found.some(({ severity }) => severity === 'impossible')) return found;
-  const left = expectedTitreMl(stoichiometryOf(references), aliquotMl, nominalMolPerL(bottle));
+  const left = plainDeterminationOf(references).titreMl(aliquotMl, nominalMolPerL(bottle));
   if (left > 0) return found;
   const message = `${excess.vessel.equipment.name} of bottle ${excess.bottle.code} is no excess: ${String(aliquotMl)} mL of bottle ${bottle.code} take all of it. Take less of the one or more of the other.`;
   return [...found, impossible('no-excess', 'excess', message)];

@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { plainDate } from '#core/grammar';
+import { PlainDetermination } from '#core/determination';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { decimalText } from '#core/measurement';
+import { byWeighedStandard } from '../test-support/determinations';
 import { balance, burette, concordantSeries, references, RunScript } from '../test-support/runs';
 import { idOf, stored } from '../test-support/stored';
 import {
@@ -20,7 +22,6 @@ import {
   nextStep,
   planSeries,
   seriesFault,
-  strengthOfWeighed,
   titrantTakenMl,
   titreMl,
 } from './index';
@@ -294,9 +295,8 @@ describe('a series that does not agree', () => {
 
 describe('planning and what comes next', () => {
   test('the mass aims at two titrations from one filling, within 40 to 90 % of the burette', () => {
-    const strength = strengthOfWeighed({ moleRatio: 1, purity: 1, molarMassGPerMol: 204.22 });
-    const standard = { inBurette: 'titrant', strength, excessMmol: null } as const;
-    const plan = planSeries(standard, 0.1, burette, DEFAULT_HOUSE_RULES, null);
+    const phthalate = new PlainDetermination(byWeighedStandard(204.22));
+    const plan = planSeries(phthalate, 0.1, burette, DEFAULT_HOUSE_RULES, null);
     expect(plan.portion.suggested).toBeCloseTo(0.48, 2);
     expect(plan.portion.least).toBeCloseTo(0.408, 3);
     expect(plan.portion.most).toBeCloseTo(0.919, 3);

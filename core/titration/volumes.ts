@@ -1,65 +1,15 @@
-import { excessRatioOfMethod, moleRatioOfMethod } from '../chemistry';
-import type { CalibratedBurette, DeliveryCorrection, EquipmentState } from '../metrology';
-import { calibratedPointOf, deliveryCorrection } from '../metrology';
-import type { BottleState } from '../reagent';
-import { knownMolarity, lotMolarMass, nominalMolPerL } from '../reagent';
+import type { Blank } from '../determination';
+import { PlainDetermination } from '../determination';
+import { exact, UNITS } from '../measurement';
+import type { CalibratedBurette, DeliveryCorrection } from '../metrology';
+import { deliveryCorrection } from '../metrology';
+import { nominalMolPerL } from '../reagent';
 import type { CurveEnd, CurveEnds } from './curve';
 import { curveOf, endsOfCurve } from './curve';
 import { portionAmount } from './portion';
-import { pipetteVolumeMl } from './standard';
-import type { Flask, RunReferences, RunState } from './state';
 import { isBlank, openConflicts, stretchesOf, titreMl } from './run';
-import type { Stoichiometry } from './stoichiometry';
-import { expectedTitreMl, molarityFromTitre, strengthOfWeighed } from './stoichiometry';
-
-/** The arithmetic of a run between portion, titre and molarity, by what its records say. */
-export function stoichiometryOf({
-  standard,
-  method,
-  excess,
-}: Pick<RunReferences, 'standard' | 'method' | 'excess'>): Stoichiometry {
-  const moleRatio = moleRatioOfMethod(method);
-  const { inBurette } = method;
-  return {
-    inBurette,
-    excessMmol:
-      excess &&
-      (excessRatioOfMethod(method) ?? 0) *
-        standardMolPerL(excess.bottle) *
-        (pipetteVolumeMl(excess.vessel) + deviationMl(excess.vessel)),
-    strength:
-      standard.kind === 'bottle'
-        ? moleRatio * standardMolPerL(standard.bottle)
-        : strengthOfWeighed({
-            moleRatio,
-            purity: Number(standard.lot.lot.purity),
-            molarMassGPerMol: lotMolarMass(standard.lot.lot).valueGPerMol,
-          }),
-  };
-}
-
-/** The same, with what the blanks say of the excess: they hold all of it. */
-export function stoichiometryOfRun(run: RunState): Stoichiometry {
-  const nominal = stoichiometryOf(run.references);
-  return isExcessByBlank(run)
-    ? { ...nominal, excessMmol: nominal.strength * blankMl(run) }
-    : nominal;
-}
-
-/** Whether the blanks give the whole of an excess, so that its molarity is not needed. */
-export function isExcessByBlank(run: RunState): boolean {
-  return run.references.excess !== null && blankMl(run) > 0;
-}
-
-/** What the blanks take off every titre, mL; nothing where a titre is itself the rest of an excess. */
-export function subtractedBlankMl(run: RunState): number {
-  return run.references.excess ? 0 : blankMl(run);
-}
-
-/** The molarity of a standard solution, mol/L: the known one, or the label's where a run should not have begun. */
-export function standardMolPerL(bottle: BottleState): number {
-  return Number(knownMolarity(bottle)?.molarity ?? nominalMolPerL(bottle));
-}
+import { determinationOf, deviationMl, plainDeterminationOf } from './runDetermination';
+import type { Flask, RunReferences, RunState } from './state';
 
 /** The amount of a portion as a number: g or mL. */
 export function amountIn({ portion }: Pick<Flask, 'portion'>): number {
@@ -70,11 +20,6 @@ export function amountIn({ portion }: Pick<Flask, 'portion'>): number {
 export function deliveredIn({ standard }: RunReferences, flask: Flask): number {
   if (standard.kind === 'lot' || isBlank(flask)) return amountIn(flask);
   return amountIn(flask) + deviationMl(standard.vessel);
-}
-
-/** What a vessel delivers beyond its nominal volume, mL, as its calibration found. */
-function deviationMl(vessel: EquipmentState): number {
-  return calibratedPointOf(vessel)?.deviation ?? 0;
 }
 
 /** The first part of a titration in which no last step is looked for. */
@@ -90,8 +35,7 @@ export function curveEndsOf(
   if (flask.electrode.length === 0) return NO_CURVE;
   const expectedMl = isBlank(flask)
     ? 0
-    : expectedTitreMl(
-        stoichiometryOf(references),
+    : plainDeterminationOf(references).titreMl(
         deliveredIn(references, flask),
         nominalMolPerL(references.bottle),
       );
@@ -165,21 +109,62 @@ export function blanksOf(run: RunState): readonly Flask[] {
   );
 }
 
-/** Every titration of a run asks for its blank; a state never changes, so it is reckoned once. */
-const KNOWN_BLANKS = new WeakMap<RunState, number>();
-
-/** What the blanks of a run take in the mean, mL; 0 without a blank. */
-function blankMl(run: RunState): number {
-  const known = KNOWN_BLANKS.get(run);
-  if (known !== undefined) return known;
-  const blank = meanBlankMl(run);
-  KNOWN_BLANKS.set(run, blank);
-  return blank;
+/** What the blanks of a run say, in the mean: nothing, what is subtracted from every titre, or all that an excess takes. */
+export interface RunBlank {
+  readonly kind: Blank['kind'];
+  readonly volumeMl: number;
 }
 
-function meanBlankMl(run: RunState): number {
+/** A blank that took nothing says nothing of an excess. */
+function meanBlank(run: RunState): RunBlank {
   const titres = blanksOf(run).map((flask) => volumeToEndMl(run, flask));
-  return titres.length === 0 ? 0 : titres.reduce((total, one) => total + one, 0) / titres.length;
+  const volumeMl = titres.reduce((total, one) => total + one, 0) / Math.max(1, titres.length);
+  const isBack = run.references.excess !== null;
+  if (titres.length === 0 || (isBack && volumeMl <= 0)) return { kind: 'none', volumeMl: 0 };
+  return { kind: isBack ? 'gives-the-excess' : 'subtracted', volumeMl };
+}
+
+interface Reckoned {
+  readonly blank: RunBlank;
+  readonly plain: PlainDetermination;
+}
+
+/** Every titration of a run asks for its blank; a state never changes, so it is reckoned once. */
+const RECKONED = new WeakMap<RunState, Reckoned>();
+
+function reckonedOf(run: RunState): Reckoned {
+  const known = RECKONED.get(run);
+  if (known !== undefined) return known;
+  const blank = meanBlank(run);
+  const volume = exact(blank.volumeMl, UNITS.millilitre);
+  const plain =
+    blank.kind === 'gives-the-excess'
+      ? new PlainDetermination(determinationOf(run.references, { kind: blank.kind, volume }))
+      : plainDeterminationOf(run.references);
+  const reckoned = { blank, plain };
+  RECKONED.set(run, reckoned);
+  return reckoned;
+}
+
+/** What the blanks of a run say. */
+export function blankOf(run: RunState): RunBlank {
+  return reckonedOf(run).blank;
+}
+
+/** What is subtracted from every titre, mL. */
+export function subtractedMl(run: RunState): number {
+  const { kind, volumeMl } = blankOf(run);
+  return kind === 'subtracted' ? volumeMl : 0;
+}
+
+/** The determination of a run in plain numbers, with what its blanks say of an excess. */
+export function plainDeterminationOfRun(run: RunState): PlainDetermination {
+  return reckonedOf(run).plain;
+}
+
+/** What a millilitre more or less of a titre is worth, relative to the molarity. */
+export function relativePerMl(run: RunState, netMl: number): number {
+  return Math.abs(plainDeterminationOfRun(run).relativePerMl(netMl));
 }
 
 /** What the certificate of a burette corrects in each filling of a titration; nothing where it has none. */
@@ -201,21 +186,21 @@ function volumeToEndMl(run: RunState, flask: Flask): number {
 }
 
 /**
- * Volume that what was in a flask consumed, mL: its titre as the burette's calibration corrects it, less the blank,
- * set right for an end point that was overshot. Null until it is titrated, and where the blank leaves nothing.
+ * Titre of a flask up to its end point, mL: as the burette's calibration corrects it, less a blank that is subtracted. Null
+ * until it is titrated, and where the blank leaves nothing.
  */
-export function consumedMl(run: RunState, flask: Flask): number | null {
+export function netTitreMl(run: RunState, flask: Flask): number | null {
   if (titreMl(flask) === null || isBlank(flask)) return null;
-  const consumed = volumeToEndMl(run, flask) - subtractedBlankMl(run);
-  return consumed > 0 ? consumed : null;
+  const net = volumeToEndMl(run, flask) - subtractedMl(run);
+  return net > 0 ? net : null;
 }
 
 /** Molarity that one flask gives, mol/L; null until it is titrated, and where more was left of an excess than was added. */
 export function flaskMolarity(run: RunState, flask: Flask): number | null {
-  const consumed = consumedMl(run, flask);
+  const net = netTitreMl(run, flask);
   const amount = deliveredIn(run.references, flask);
-  if (consumed === null || amount <= 0) return null;
-  const molarity = molarityFromTitre(stoichiometryOfRun(run), amount, consumed);
+  if (net === null || amount <= 0) return null;
+  const molarity = plainDeterminationOfRun(run).found(amount, net);
   return molarity > 0 ? molarity : null;
 }
 

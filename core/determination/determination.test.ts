@@ -1,14 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
+import { exact, UNITS } from '#core/measurement';
+import { byAliquots, byWeighedStandard, excessOf, inFlask } from '../test-support/determinations';
 import type { Determination, TitrationReplicate } from './index';
-import { determine, expectedEnd } from './index';
+import { determine, expectedEnd, MOLARITY, PlainDetermination } from './index';
 
-const STANDARDIZATION: Extract<Determination, { kind: 'standardization' }> = {
-  kind: 'standardization',
-  standard: { kind: 'weighed', molarMassGPerMol: 204.22, purity: 0.9995 },
-  ratio: { titrant: 1, other: 1 },
-  blankMl: 0.03,
-};
+const STANDARDIZATION = byWeighedStandard(204.22, 0.9995, {
+  blank: { kind: 'subtracted', volume: exact(0.03, UNITS.millilitre) },
+});
 
 const replicates: fc.Arbitrary<TitrationReplicate[]> = fc
   .array(
@@ -91,16 +90,16 @@ describe('a determination', () => {
             capacityMl: 50,
             dropMl: 0.05,
           };
-          const end = expectedEnd(STANDARDIZATION, { massG }, basis);
+          const { onBurette: end, halfBandMl } = expectedEnd(STANDARDIZATION, { massG }, basis);
           const made: TitrationReplicate = {
             id: 'made',
-            fillings: [{ initialMl: 1.5, finalMl: end.readingMl }],
+            fillings: [{ initialMl: 1.5, finalMl: end.expected }],
             portion: { massG },
           };
           const { summary } = determine(STANDARDIZATION, [made], []);
           expect((summary?.mean ?? 0) / molarity).toBeCloseTo(1, 9);
-          expect(end.runFreelyToMl).toBeLessThanOrEqual(Math.max(1.5, end.readingMl));
-          expect(end.holds).toBe(end.readingMl + end.halfBandMl <= 50);
+          expect(end.runFreelyTo).toBeLessThanOrEqual(Math.max(1.5, end.expected));
+          expect(end.holds).toBe(end.expected + halfBandMl <= 50);
         },
       ),
     );
@@ -114,5 +113,73 @@ describe('a determination', () => {
     const { replicates: outcomes, summary } = determine(STANDARDIZATION, [one], []);
     expect(outcomes[0]).toMatchObject({ kind: 'failed', problem: { kind } });
     expect(summary).toBeNull();
+  });
+});
+
+describe('a balance', () => {
+  const DETERMINATIONS: Readonly<Record<string, (molarity: number) => Determination>> = {
+    'a standard is weighed': () => byWeighedStandard(204.22, 0.9995),
+    'aliquots of a standard': byAliquots,
+    'the standard is in the burette': inFlask,
+    'an excess is titrated back': (molarity) => inFlask(molarity, { excess: excessOf(3, 25) }),
+    'a blank gives the excess': (molarity) =>
+      inFlask(molarity, {
+        blank: { kind: 'gives-the-excess', volume: exact(200, UNITS.millilitre) },
+      }),
+    'grams to a tablet': (molarity) =>
+      inFlask(molarity, {
+        sought: {
+          statedAs: 'mass-per-unit',
+          unit: UNITS.milligram,
+          molarMass: exact(180.16, UNITS.gramPerMole),
+          unitMass: exact(0.6, UNITS.gram),
+        },
+      }),
+    'a molar mass': (molarity) =>
+      inFlask(molarity, { sought: { statedAs: 'molar-mass', unit: UNITS.gramPerMole } }),
+  };
+
+  test.each(Object.entries(DETERMINATIONS))(
+    'is solved for each of the three that it holds, and its slope is that of what it gives: %s',
+    (_, determinationAt) => {
+      const positive = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+      fc.assert(
+        fc.property(
+          positive(0.05, 0.2),
+          positive(0.2, 0.9),
+          positive(5, 45),
+          (molarity, portion, titreMl) => {
+            const plain = new PlainDetermination(determinationAt(molarity));
+            const found = plain.found(portion, titreMl);
+            expect(found).toBeGreaterThan(0);
+            expect(plain.titreMl(portion, found) / titreMl).toBeCloseTo(1, 9);
+            expect(plain.portion(titreMl, found) / portion).toBeCloseTo(1, 9);
+            const h = titreMl * 1e-6;
+            const slope =
+              (plain.found(portion, titreMl + h) - plain.found(portion, titreMl - h)) /
+              (2 * h * found);
+            expect(slope / plain.relativePerMl(titreMl)).toBeCloseTo(1, 4);
+          },
+        ),
+      );
+    },
+  );
+
+  test('the whole of an excess is the titre at which nothing is found', () => {
+    const measured = new PlainDetermination(inFlask(0.1, { excess: excessOf(0.2, 25) }));
+    expect(measured.excessTitreMl).toBeCloseTo(50, 9);
+    expect(measured.found(20, 50)).toBeCloseTo(0, 12);
+    expect(new PlainDetermination(inFlask(0.1)).excessTitreMl).toBeNull();
+  });
+
+  test('a mass where a volume is needed is told, not reckoned with', () => {
+    const one = { id: 'a', fillings: [{ initialMl: 0, finalMl: 20 }], portion: { massG: 1 } };
+    const problemOf = (determination: Determination) =>
+      determine(determination, [one], []).replicates[0];
+    expect(problemOf(byAliquots(0.1))).toMatchObject({ problem: { kind: 'incompatible-units' } });
+    expect(problemOf(byWeighedStandard(204.22))).toMatchObject({ kind: 'found' });
+    expect(
+      problemOf(inFlask(0.1, { sought: { ...MOLARITY, statedAs: 'molar-mass' } })),
+    ).toMatchObject({ kind: 'found' });
   });
 });
