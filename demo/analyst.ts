@@ -7,7 +7,7 @@ import {
   isBlank,
   judgeRun,
   nextStep,
-  pipetteMl,
+  arrangementOf,
   planRun,
   readingToCarryOver,
   plainDeterminationOf,
@@ -59,7 +59,7 @@ async function takeStep(
       await weigh(bench, run, number);
       return;
     case 'pipette': {
-      const volumeMl = `${String(pipetteMl(run.references.standard))}.00`;
+      const volumeMl = `${String(arrangementOf(run.references).portion.fixedMl)}.00`;
       const body = { flask: number, volumeMl, reason: null };
       await bench.enter({ kind: 'run.flask-pipetted', body });
       return;

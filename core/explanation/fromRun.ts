@@ -3,11 +3,11 @@ import { decimalPlaces, exact, UNITS } from '../measurement';
 import { nominalMolPerL } from '../reagent';
 import type { Flask, Judgement, Reading, RunState } from '../titration';
 import {
+  arrangementOf,
   blankOf,
   deliveredIn,
   determinationOf,
   endPointOf,
-  pipetteVolumeMl,
   standardSubstanceId,
   stretchesOf,
 } from '../titration';
@@ -25,7 +25,8 @@ function endOnScaleMl(run: RunState, flask: Flask, final: Reading): number {
  * while no accurate titration gives a result.
  */
 export function explainRun(run: RunState, judgement: Judgement): Diagnosis | null {
-  const { standard, bottle, method, burette, excess } = run.references;
+  const { standard, bottle, method, burette } = run.references;
+  const { portion, excess } = arrangementOf(run.references);
   const replicates = judgement.replicates.flatMap(({ flask, verdict }) => {
     if (verdict !== 'counts' && verdict !== 'set-aside') return [];
     const amount = deliveredIn(run.references, flask);
@@ -36,7 +37,7 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
           initialMl: Number(from.value),
           finalMl: to === flask.final ? endOnScaleMl(run, flask, to) : Number(to.value),
         })),
-        portion: standard.kind === 'lot' ? { massG: amount } : { aliquotMl: amount },
+        portion: portion.unit === 'g' ? { massG: amount } : { aliquotMl: amount },
       },
     ];
   });
@@ -65,7 +66,7 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
       concentrateDensityGPerMl: null,
       titrantDilutionFactor: null,
       tareG: null,
-      excessMl: excess && pipetteVolumeMl(excess.vessel),
+      excessMl: excess?.fixedMl ?? null,
       buretteCapacityMl: Number(burette.capacityMl),
       readingDecimals: decimalPlaces(run.setUp.rules.readingResolutionMl),
       history: bottle.certified.map(({ molarity }) => Number(molarity)),

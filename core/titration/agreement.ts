@@ -2,7 +2,7 @@ import { roundHalfEven } from '../measurement';
 import type { ConcordanceLimit, Summary } from '../statistics';
 import type { RunState } from './state';
 import { isBlank } from './run';
-import { pipetteMl } from './standard';
+import { arrangementOf } from './arrangement';
 import { amountIn, relativePerMl } from './volumes';
 
 /** How the replicates of a run must agree: what is compared, within what, and in which words. */
@@ -22,7 +22,7 @@ const percent = (value: number): string => `${roundHalfEven(value, 2)} %`;
 /** The rule that a run follows: titres of equal aliquots, molarities of portions that differ by design. */
 export function agreementOf(run: RunState): Agreement {
   const { rules } = run.setUp;
-  const aliquotMl = pipetteMl(run.references.standard);
+  const aliquotMl = arrangementOf(run.references).portion.fixedMl;
   const isEqual = run.flasks.every((flask) => isBlank(flask) || amountIn(flask) === aliquotMl);
   if (aliquotMl !== null && isEqual) {
     const range = rules.concordanceRangeMl;

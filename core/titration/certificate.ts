@@ -13,7 +13,7 @@ import { portionText } from './portion';
 import { curveEndOf } from './volumes';
 import { CURVE_WAYS } from './curve';
 import { openConflicts, titreMl } from './run';
-import { describeInstruments, describeStandard } from './standard';
+import { arrangementOf, describeInstruments, describeStandard } from './arrangement';
 
 /** Version of the computing core, written on every certificate. Raised when a figure could change. */
 const CORE_VERSION = '3';
@@ -209,7 +209,7 @@ export function issueCertificate(
     indicator: endPointText(run, judgement),
     temperatureC: run.setUp.temperatureC,
     standard: describeStandard(run.references),
-    measuredWith: describeInstruments(run.references),
+    measuredWith: describeInstruments(arrangementOf(run.references)),
     burette: burette.calibration ? `${burette.name}, calibrated` : burette.name,
     analystIds: analystsOf(run),
     ...decision,

@@ -3,6 +3,7 @@ import { assessIncident, featuresOf, incidentsFor } from '../incident';
 import { combineComponents } from '../measurement';
 import { buretteReading } from '../metrology';
 import { nominalMolPerL } from '../reagent';
+import { arrangementOf } from './arrangement';
 import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
 import type { Flask, MeasuredIncident, RunState } from './state';
@@ -14,8 +15,9 @@ const WATER_ML = 50;
 
 /** The incidents that can happen in such a run. */
 export function incidentsOf(run: RunState): readonly Incident[] {
-  const { method, standard } = run.references;
-  return incidentsFor(featuresOf(method, standard.kind === 'lot' ? 'weighed' : 'aliquot'));
+  const { portion } = arrangementOf(run.references);
+  const kind = portion.unit === 'g' ? 'weighed' : 'aliquot';
+  return incidentsFor(featuresOf(run.references.method, kind));
 }
 
 /**

@@ -82,11 +82,11 @@ export {
   titrantTakenMl,
   titreMl,
 } from './run';
+export type { Arrangement, Ingredient } from './arrangement';
 export {
-  describeStandard,
-  instrumentOf,
+  arrangementOf,
   describeInstruments,
-  pipetteMl,
-  pipetteVolumeMl,
+  describeStandard,
+  fillVerb,
   standardSubstanceId,
-} from './standard';
+} from './arrangement';

@@ -32,7 +32,7 @@ import { balanceOf, solve } from '../determination';
 import { placeName, readingsOf } from './run';
 import { determinationOf } from './runDetermination';
 import type { RunSetUp } from './setUp';
-import { pipetteVolumeMl } from './standard';
+import { pipetteVolumeMl } from './arrangement';
 import type { Flask, Reading, RunStandard, RunState } from './state';
 import { amountIn, blankOf, blanksOf, buretteCorrections, endPointOf } from './volumes';
 

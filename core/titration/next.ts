@@ -1,12 +1,13 @@
 import { findSubstance, isAutocatalytic } from '../chemistry';
 import { roundHalfEven } from '../measurement';
+import type { Arrangement } from './arrangement';
+import { arrangementOf } from './arrangement';
 import { forecastFlask } from './forecast';
 import type { Judgement } from './judge';
 import { plannedTitrations, planRun } from './plan';
 import { seriesFault } from './seriesFault';
 import type { Flask, RunState } from './state';
 import { flaskUnderBurette, isBlank, openConflicts, openRefill, pauseOf, placeName } from './run';
-import { instrumentOf, pipetteVolumeMl, standardSubstanceId } from './standard';
 
 /** What the analyst does next. The sentence is the same on every screen. */
 export interface NextStep {
@@ -169,38 +170,39 @@ function heatFirst({ references: { method }, setUp: { rules } }: RunState, flask
 
 /** The step that fills one more flask; `isExtra` says why the planned ones were not enough. */
 export function portionStep(run: RunState, judgement: Judgement, isExtra: boolean): NextStep {
-  const { references, setUp } = run;
-  const { standard, method, bottle } = references;
   const number = nextFlask(run);
   const why = isExtra ? whyAnother(run, judgement) : '';
-  const plan = planRun(references, setUp.rules, judgement.accurate?.mean);
+  const { portion: planned } = planRun(run.references, run.setUp.rules, judgement.accurate?.mean);
+  const { portion, excess } = arrangementOf(run.references);
   const into = `into flask ${String(number)}`;
-  if (standard.kind === 'lot') {
-    const about = roundHalfEven(plan.portion.suggested, 2);
-    const name = findSubstance(standardSubstanceId(standard))?.shortName ?? 'the standard';
+  if (portion.unit === 'g') {
+    const about = roundHalfEven(planned.suggested, 2);
+    const name = findSubstance(portion.substanceId)?.shortName ?? 'the standard';
     return step('weigh', number, `${why}Weigh about ${about} g of ${name} ${into}.`);
   }
-  const { code } = method.inBurette === 'titrant' ? standard.bottle : bottle;
-  const isPipetted = instrumentOf(standard).type === 'glassware';
-  const volume = isPipetted
-    ? `${String(plan.portion.suggested)} mL`
-    : `about ${roundHalfEven(plan.portion.suggested, 0)} mL`;
-  const { excess } = references;
+  const volume =
+    portion.fixedMl === null
+      ? `about ${roundHalfEven(planned.suggested, 0)} mL`
+      : `${String(planned.suggested)} mL`;
+  const what = `${volume} of bottle ${portion.bottleCode ?? ''}`;
   if (excess) {
-    // It goes in before what it is to take up, so that nothing of that escapes.
-    const first = `Pipette ${String(pipetteVolumeMl(excess.vessel))} mL of bottle ${excess.bottle.code}, the excess, ${into}`;
-    return step('pipette', number, `${why}${first}, then ${volume} of bottle ${code}.`);
+    const sentence = `${why}Pipette ${excessText(excess)}, ${into}, then ${what}.`;
+    return step('pipette', number, sentence);
   }
-  const verb = isPipetted ? 'Pipette' : 'Let';
-  return step('pipette', number, `${why}${verb} ${volume} of bottle ${code} ${into}.`);
+  const verb = portion.fixedMl === null ? 'Let' : 'Pipette';
+  return step('pipette', number, `${why}${verb} ${what} ${into}.`);
+}
+
+function excessText({ fixedMl, bottleCode }: NonNullable<Arrangement['excess']>): string {
+  return `${String(fixedMl)} mL of bottle ${bottleCode ?? ''}, the excess`;
 }
 
 /** The step that makes a blank. */
 export function blankStep(run: RunState): NextStep {
   const number = nextFlask(run);
-  const { excess } = run.references;
+  const { excess } = arrangementOf(run.references);
   const same = excess
-    ? `${String(pipetteVolumeMl(excess.vessel))} mL of bottle ${excess.bottle.code}, the excess, and nothing that takes it up`
+    ? `${excessText(excess)}, and nothing that takes it up`
     : 'the same medium and indicator, and nothing to titrate';
   const sentence = `Make a blank as flask ${String(number)}: ${same}.`;
   return step('blank', number, sentence);

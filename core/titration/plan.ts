@@ -1,11 +1,12 @@
 import type { Method } from '../chemistry';
 import { CATALOGUE, moleRatioOfMethod } from '../chemistry';
-import type { PlainDetermination } from '../determination';
+import { MOLARITY, PlainDetermination } from '../determination';
 import type { HouseRules } from '../laboratory';
+import { exact, UNITS } from '../measurement';
 import type { Burette } from '../metrology';
 import { nominalMolPerL } from '../reagent';
 import { plainDeterminationOf } from './runDetermination';
-import { pipetteMl } from './standard';
+import { arrangementOf } from './arrangement';
 import type { RunReferences } from './state';
 
 /** What to weigh or pipette, and what the series will take. */
@@ -92,14 +93,14 @@ export function planRun(
   rules: HouseRules,
   molarityMolPerL = nominalMolPerL(references.bottle),
 ): SeriesPlan {
-  const { burette, standard, method } = references;
+  const { burette, method } = references;
   const determination = plainDeterminationOf(references);
   return planSeries(
     determination,
     molarityMolPerL,
     burette,
     rules,
-    pipetteMl(standard),
+    arrangementOf(references).portion.fixedMl,
     blankNeedMl(method, determination),
   );
 }
@@ -165,9 +166,11 @@ export function suggestAliquots(
         method.portions.some(({ kind }) => kind === 'aliquot'),
     )
     .flatMap((method) => {
-      const perMl = (moleRatioOfMethod(method) * molarityMolPerL) / method.nominalMolarityMolPerL;
+      const determination = byAliquotsOf(method, molarityMolPerL);
+      const titreOf = (aliquotMl: number): number =>
+        determination.titreMl(aliquotMl, method.nominalMolarityMolPerL);
       const [best] = pipettesMl
-        .map((aliquotMl) => ({ method, aliquotMl, titreMl: perMl * aliquotMl }))
+        .map((aliquotMl) => ({ method, aliquotMl, titreMl: titreOf(aliquotMl) }))
         .filter(
           ({ titreMl }) =>
             titreMl >= GOOD_RANGE.least * capacityMl && titreMl <= GOOD_RANGE.most * capacityMl,
@@ -177,4 +180,17 @@ export function suggestAliquots(
         );
       return best ? [best] : [];
     });
+}
+
+/** A titrant standardized by aliquots of a solution of that molarity. */
+function byAliquotsOf(method: Method, molarityMolPerL: number): PlainDetermination {
+  const molarity = exact(molarityMolPerL, UNITS.molePerLitre);
+  return new PlainDetermination({
+    soughtIn: 'burette',
+    sought: MOLARITY,
+    known: { kind: 'solution', molarity, dilutions: [] },
+    soughtPerKnown: exact(moleRatioOfMethod(method)),
+    excess: null,
+    blank: { kind: 'none' },
+  });
 }

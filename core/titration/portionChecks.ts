@@ -5,7 +5,6 @@ import { checkWeighing, netMassG } from '../metrology';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import { forecastTitre } from './forecast';
-import { instrumentOf } from './standard';
 import type { RunState } from './state';
 
 /** Below this part of the burette a titre is mostly reading error. */
@@ -29,7 +28,7 @@ export function checkAliquot(run: RunState, volumeMl: DecimalText): readonly Fin
   if (standard.kind !== 'bottle') {
     return [impossible('not-pipetted', 'volumeMl', 'This run weighs its standard.')];
   }
-  const vessel = instrumentOf(standard);
+  const vessel = standard.vessel.equipment;
   if (Number(volumeMl) <= 0) {
     return [impossible('no-volume', 'volumeMl', 'The volume must be more than 0 mL.')];
   }

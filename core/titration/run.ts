@@ -2,7 +2,7 @@ import type { DecimalText } from '../measurement';
 import { addDecimals, subtractDecimals } from '../measurement';
 import type { Portion } from './portion';
 import { portionAmount } from './portion';
-import { pipetteVolumeMl } from './standard';
+import { arrangementOf } from './arrangement';
 import type {
   Entry,
   Flask,
@@ -106,24 +106,12 @@ export function titrantTakenMl(run: RunState): number {
 export function takenBy(
   run: RunState,
 ): readonly { readonly id: string; readonly amount: number }[] {
-  const { bottle, standard, excess } = run.setUp;
-  const standardId = standard.kind === 'lot' ? standard.lot.id : standard.bottle.id;
-  const [inBurette, inFlasks] =
-    run.references.method.inBurette === 'titrant'
-      ? [bottle.id, standardId]
-      : [standardId, bottle.id];
-  const portions = run.flasks.map(({ portion }) => Number(portionAmount(portion.value)));
+  const { inBurette, portion, excess } = arrangementOf(run.references);
+  const portions = run.flasks.map((flask) => Number(portionAmount(flask.portion.value)));
   return [
-    { id: inBurette, amount: titrantTakenMl(run) },
-    { id: inFlasks, amount: portions.reduce((total, one) => total + one, 0) },
-    ...(excess && run.references.excess
-      ? [
-          {
-            id: excess.bottle.id,
-            amount: run.flasks.length * pipetteVolumeMl(run.references.excess.vessel),
-          },
-        ]
-      : []),
+    { id: inBurette.id, amount: titrantTakenMl(run) },
+    { id: portion.recordId, amount: portions.reduce((total, one) => total + one, 0) },
+    ...(excess ? [{ id: excess.recordId, amount: run.flasks.length * excess.fixedMl }] : []),
   ];
 }
 

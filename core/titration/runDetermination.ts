@@ -11,7 +11,7 @@ import { exact, UNITS } from '../measurement';
 import type { EquipmentState } from '../metrology';
 import { calibratedPointOf } from '../metrology';
 import { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from '../reagent';
-import { pipetteVolumeMl } from './standard';
+import { pipetteVolumeMl, soughtIn } from './arrangement';
 import type { RunReferences } from './state';
 
 /** The records that a determination rests on. */
@@ -23,7 +23,7 @@ export function determinationOf(records: DeterminingRecords, blank: Blank): Dete
   const known = knownOf(records);
   const soughtPerKnown = exact(moleRatioOfMethod(method));
   const common = { sought: MOLARITY, soughtPerKnown, blank };
-  if (known.kind === 'weighed' || method.inBurette === 'titrant') {
+  if (known.kind === 'weighed' || soughtIn(records.standard, method) === 'burette') {
     return { ...common, soughtIn: 'burette', known, excess: null };
   }
   const isMeasured = excess !== null && blank.kind !== 'gives-the-excess';

@@ -7,7 +7,7 @@ import { freshnessOf, isLotExpired, mayBeUsed, nominalMolPerL } from '../reagent
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import { plainDeterminationOf } from './runDetermination';
-import { instrumentOf, pipetteMl, standardSubstanceId } from './standard';
+import { arrangementOf, standardSubstanceId } from './arrangement';
 import type { RunReferences } from './state';
 
 /**
@@ -42,9 +42,10 @@ export function checkRunStart(references: RunReferences, today: PlainDate): read
     findings.push(impossible('wrong-standard', 'standard', message));
   }
   findings.push(...checkStandard(references, today), ...checkExcess(references, today));
+  const { portion, excess } = arrangementOf(references);
   const instruments = [
-    ['instrument', instrumentOf(standard)] as const,
-    ...(references.excess ? [['pipette', references.excess.vessel.equipment] as const] : []),
+    ['instrument', portion.measuredWith] as const,
+    ...(excess ? [['pipette', excess.measuredWith] as const] : []),
     ['burette', burette] as const,
   ];
   for (const [field, item] of instruments) {
@@ -104,7 +105,7 @@ function checkKnownSolution(
 
 /** What speaks against the excess of a back-titration: that there is none, or that it does not suffice. */
 function checkExcess(references: RunReferences, today: PlainDate): readonly Finding[] {
-  const { method, bottle, excess, standard } = references;
+  const { method, bottle, excess } = references;
   if (method.excess === null) {
     return excess
       ? [impossible('no-excess-wanted', 'excess', 'This method adds no reagent in excess.')]
@@ -116,7 +117,7 @@ function checkExcess(references: RunReferences, today: PlainDate): readonly Find
     return [impossible('wrong-excess', 'excess', message)];
   }
   const found = checkKnownSolution(excess.bottle, bottle, 'excess', today);
-  const aliquotMl = pipetteMl(standard);
+  const aliquotMl = arrangementOf(references).portion.fixedMl;
   if (aliquotMl === null || found.some(({ severity }) => severity === 'impossible')) return found;
   const left = plainDeterminationOf(references).titreMl(aliquotMl, nominalMolPerL(bottle));
   if (left > 0) return found;

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Colour } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
 import type { EndPointGrade, Flask, NextStep, RunState } from '#core/titration';
-import { flaskOf, forecastFlask, isBlank } from '#core/titration';
+import { arrangementOf, fillVerb, flaskOf, forecastFlask, isBlank } from '#core/titration';
 import { Button, ButtonLink } from '../ui/Button';
 import { Sentence } from '../ui/ShortName';
 import type { WeighingMode } from '../ui/WeighingModeChoice';
@@ -128,7 +128,7 @@ function waysFrom(props: ActionProps, flask: Flask | undefined): readonly Way[] 
   const waiting = run.flasks.find((item) => !item.initial && !item.voided);
   const another: Way = {
     key: 'w',
-    name: run.references.standard.kind === 'lot' ? 'Weigh another' : 'Fill another',
+    name: `${fillVerb(arrangementOf(run.references))} another`,
     go: to({ kind: 'fill' }),
   };
   switch (step.action) {
@@ -200,7 +200,7 @@ function persistenceWay(
 /** What to choose where nothing is entered. */
 function Choices({ run, step, onDetour, onSettle, onResume }: ActionProps) {
   const { flask } = step;
-  const another = run.references.standard.kind === 'lot' ? 'Weigh another' : 'Fill another';
+  const another = `${fillVerb(arrangementOf(run.references))} another`;
   return (
     <div className="flex items-start justify-end gap-3">
       {step.action === 'resume' && (

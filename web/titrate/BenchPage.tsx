@@ -11,7 +11,9 @@ import {
   flaskOf,
   flaskUnderBurette,
   forecastFlask,
+  arrangementOf,
   describeInstruments,
+  fillVerb,
   judgeRun,
   nextStep,
   openConflicts,
@@ -262,11 +264,12 @@ function burettePosition(run: RunState, step: NextStep, previewMl: number | null
 function RunLine({ run }: { readonly run: RunState }) {
   const nameOf = usePersonName();
   const { burette, method } = run.references;
+  const arrangement = arrangementOf(run.references);
   return (
     <p className="text-[15px] leading-tight text-ink-soft xl:text-sm">
       <ShortName of={method.standardId} />
-      {method.inBurette === 'standard' && ' in the burette'}: {describeStandard(run.references)} ·{' '}
-      {describeInstruments(run.references)} · {burette.name} ·{' '}
+      {arrangement.soughtIn === 'flask' && ' in the burette'}: {describeStandard(run.references)} ·{' '}
+      {describeInstruments(arrangement)} · {burette.name} ·{' '}
       {describeEndPoint(method, run.setUp.rules)} · {nameOf(run.started.by)}
       {run.buretteChecked.at(-1)?.faults.length === 0 && ' · burette checked'}
     </p>
@@ -276,8 +279,8 @@ function RunLine({ run }: { readonly run: RunState }) {
 function NoFlaskYet({ run }: { readonly run: RunState }) {
   return (
     <p className="self-center px-4 text-lg text-ink-soft">
-      {run.references.standard.kind === 'lot' ? 'Weigh' : 'Fill'} all flasks first, number them, add
-      to all: {run.references.method.medium}; then titrate one after the other.
+      {fillVerb(arrangementOf(run.references))} all flasks first, number them, add to all:{' '}
+      {run.references.method.medium}; then titrate one after the other.
     </p>
   );
 }

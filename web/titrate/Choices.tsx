@@ -6,7 +6,7 @@ import type { BottleState, LotState } from '#core/reagent';
 import { knownMolarity } from '#core/reagent';
 import type { RunReferences } from '#core/titration';
 import { SelectField } from '../ui/fields';
-import type { Arrangement } from './arrangements';
+import type { MethodOption } from './methodOptions';
 
 interface ChoiceFieldProps<T> {
   readonly label: string;
@@ -124,7 +124,7 @@ export function Missing({
   takes,
   name,
 }: {
-  readonly takes: Arrangement['takes'];
+  readonly takes: MethodOption['takes'];
   readonly name: string;
 }) {
   return (

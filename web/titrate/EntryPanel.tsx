@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { parseDecimal } from '#core/measurement';
 import type { NextStep, RunState } from '#core/titration';
-import { flaskOf, pipetteMl, planRun, readingToCarryOver } from '#core/titration';
+import { arrangementOf, flaskOf, planRun, readingToCarryOver } from '#core/titration';
 import type { NewFact } from '#contract';
 import { useSession } from '../app/session';
 import { Button, KeyHint } from '../ui/Button';
@@ -61,7 +61,7 @@ export function EntryPanel(props: EntryPanelProps) {
   const { findings, setFindings, reason, setReason, why } = checked;
   const { isDemo } = useSession().person;
   const [isAtBalance, setIsAtBalance] = useState(false);
-  const preset = step.action === 'pipette' ? pipetteMl(run.references.standard) : null;
+  const preset = step.action === 'pipette' ? arrangementOf(run.references).portion.fixedMl : null;
   const given = preset === null ? '' : String(preset);
   const [typed, setTyped] = useState<Typed>([given, '']);
   const first = useRef<HTMLInputElement>(null);

@@ -3,8 +3,8 @@ import { roundHalfEven } from '#core/measurement';
 import type { Entry, Reading, ReadingPlace, Replicate, RunState } from '#core/titration';
 import {
   forecastFlask,
+  arrangementOf,
   isBlank,
-  pipetteVolumeMl,
   placeName,
   portionAmount,
   readingAt,
@@ -25,9 +25,7 @@ export function FlaskEntries(props: FlaskEntriesProps) {
   const { flask, titreMl } = replicate;
   const number = String(flask.number);
   const isOpen = run.status === 'open';
-  const isWeighed = run.references.standard.kind === 'lot';
-  const { method, bottle, excess } = run.references;
-  const inFlask = method.inBurette === 'standard' ? bottle.substanceId : method.standardId;
+  const { portion, excess } = arrangementOf(run.references);
   const reading = (place: ReadingPlace): ReactNode => {
     const entry = readingAt(flask, place);
     return (
@@ -54,14 +52,14 @@ export function FlaskEntries(props: FlaskEntriesProps) {
       {isBlank(flask) ? (
         <Row name="blank">
           <span className="text-ink-soft">
-            no <ShortName of={inFlask} />
+            no <ShortName of={portion.substanceId} />
           </span>
         </Row>
       ) : (
         <Row
           name={
             <>
-              <ShortName of={inFlask} /> / {isWeighed ? 'g' : 'mL'}
+              <ShortName of={portion.substanceId} /> / {portion.unit}
             </>
           }
         >
@@ -69,7 +67,7 @@ export function FlaskEntries(props: FlaskEntriesProps) {
             entry={flask.portion}
             rivals={flask.rivals.portion}
             text={portionAmount}
-            label={`Correct the ${isWeighed ? 'mass' : 'volume'} in flask ${number}`}
+            label={`Correct the ${portion.unit === 'g' ? 'mass' : 'volume'} in flask ${number}`}
             onCorrect={
               isOpen
                 ? () => {
@@ -84,11 +82,11 @@ export function FlaskEntries(props: FlaskEntriesProps) {
         <Row
           name={
             <>
-              excess of <ShortName of={excess.bottle.substanceId} /> / mL
+              excess of <ShortName of={excess.substanceId} /> / mL
             </>
           }
         >
-          <span className="px-1 font-mono text-[17px]">{pipetteVolumeMl(excess.vessel)}</span>
+          <span className="px-1 font-mono text-[17px]">{excess.fixedMl}</span>
         </Row>
       )}
       <Row name="start / mL">{reading('initial')}</Row>

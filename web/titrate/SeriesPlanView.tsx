@@ -2,7 +2,7 @@ import { describeDrying, describeEndPoint, findSubstance } from '#core/chemistry
 import type { HouseRules } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import type { RunReferences } from '#core/titration';
-import { instrumentOf, pipetteMl, pipetteVolumeMl, planRun } from '#core/titration';
+import { arrangementOf, planRun } from '#core/titration';
 import { useStock } from '../app/stock';
 import { ShortName } from '../ui/ShortName';
 import { ReactionEquation } from '../ui/typeset';
@@ -15,15 +15,12 @@ export function SeriesPlanView({
   readonly references: RunReferences;
   readonly rules: HouseRules;
 }) {
-  const { bottle, standard, method, excess } = references;
+  const { method } = references;
+  const { soughtIn, inBurette, portion, excess } = arrangementOf(references);
   const substance = findSubstance(method.standardId);
   const plan = planRun(references, rules);
-  const isWeighed = standard.kind === 'lot';
+  const isWeighed = portion.unit === 'g';
   const figure = (value: number): string => roundHalfEven(value, isWeighed ? 2 : 1);
-  const inFlaskId =
-    method.inBurette === 'titrant' || isWeighed ? method.standardId : bottle.substanceId;
-  const inBuretteId =
-    method.inBurette === 'standard' && standard.kind === 'bottle' ? standard.bottle.id : bottle.id;
   const titre = plan.titreMl.suggested;
   const isOff = titre < plan.titreMl.least || titre > plan.titreMl.most;
   return (
@@ -42,16 +39,16 @@ export function SeriesPlanView({
         {isWeighed ? 'Weigh' : 'Measure'} into each flask, exactly known
         {excess && (
           <>
-            , after <b className="text-ink">{pipetteVolumeMl(excess.vessel)} mL</b> of{' '}
-            <ShortName of={excess.bottle.substanceId} /> from bottle {excess.bottle.code}
+            , after <b className="text-ink">{excess.fixedMl} mL</b> of{' '}
+            <ShortName of={excess.substanceId} /> from bottle {excess.bottleCode}
           </>
         )}
         :
       </p>
       <p className="text-[34px] leading-tight font-bold">
-        {pipetteMl(standard) === null && 'about '}
-        <span className="font-mono">{figure(plan.portion.suggested)}</span> {isWeighed ? 'g' : 'mL'}{' '}
-        <ShortName of={inFlaskId} />
+        {portion.fixedMl === null && 'about '}
+        <span className="font-mono">{figure(plan.portion.suggested)}</span> {portion.unit}{' '}
+        <ShortName of={portion.substanceId} />
         {!isWeighed && ' solution'}
       </p>
       <p className={`mt-1 ${isOff ? 'font-semibold text-blush' : ''}`}>
@@ -60,9 +57,9 @@ export function SeriesPlanView({
           `, ${plan.titrationsPerFilling === 2 ? 'two' : 'several'} titrations from one filling`}
         .{' '}
         {isOff
-          ? `The good range of the burette is ${roundHalfEven(plan.titreMl.least, 0)} to ${roundHalfEven(plan.titreMl.most, 0)} mL: take another ${instrumentOf(standard).type === 'glassware' ? 'pipette' : 'portion'} or burette.`
-          : pipetteMl(standard) === null &&
-            `Between ${figure(plan.portion.least)} and ${figure(plan.portion.most)} ${isWeighed ? 'g' : 'mL'} the titre stays in the good range of the burette.`}
+          ? `The good range of the burette is ${roundHalfEven(plan.titreMl.least, 0)} to ${roundHalfEven(plan.titreMl.most, 0)} mL: take another ${portion.fixedMl === null ? 'portion' : 'pipette'} or burette.`
+          : portion.fixedMl === null &&
+            `Between ${figure(plan.portion.least)} and ${figure(plan.portion.most)} ${portion.unit} the titre stays in the good range of the burette.`}
       </p>
       <p className="mt-2 text-ink-soft">
         Approximate: {method.medium}; {describeEndPoint(method, rules)}.{' '}
@@ -72,7 +69,7 @@ export function SeriesPlanView({
       </p>
       <table className="mt-4 w-full max-w-md">
         <caption className="pb-1 text-left font-bold">
-          {method.inBurette === 'titrant' ? 'Titrant' : 'Standard solution'} that the series needs
+          {soughtIn === 'burette' ? 'Titrant' : 'Standard solution'} that the series needs
         </caption>
         <tbody>
           {plan.titrant.map(({ what, volumeMl }) => (
@@ -93,15 +90,13 @@ export function SeriesPlanView({
           </tr>
         </tbody>
       </table>
-      <Enough bottleId={inBuretteId} neededMl={plan.titrantTotalMl} />
+      <Enough bottleId={inBurette.id} neededMl={plan.titrantTotalMl} />
       {excess && (
         <Enough
-          bottleId={excess.bottle.id}
-          code={excess.bottle.code}
+          bottleId={excess.recordId}
+          code={excess.bottleCode ?? ''}
           // The planned titrations, one repeat and the blank, as for the burette.
-          neededMl={
-            (plan.titrations + 1 + Number(method.needsBlank)) * pipetteVolumeMl(excess.vessel)
-          }
+          neededMl={(plan.titrations + 1 + Number(method.needsBlank)) * excess.fixedMl}
         />
       )}
     </section>

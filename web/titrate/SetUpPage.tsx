@@ -24,7 +24,7 @@ import { CheckField, QuantityField, SelectField, TextAreaField } from '../ui/fie
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
 import { SeriesPlanView } from './SeriesPlanView';
-import type { Arrangement, Shelf } from './arrangements';
+import type { MethodOption, Shelf } from './methodOptions';
 import {
   ChoiceField,
   InstrumentField,
@@ -35,7 +35,7 @@ import {
   standardHint,
   substanceName,
 } from './Choices';
-import { arrangementsFor, isPossible } from './arrangements';
+import { methodOptionsFor, isPossible } from './methodOptions';
 import { pipettesOf, vesselsFor } from './vessels';
 
 /** Choosing what a standardization is made with; the plan follows every choice. */
@@ -60,7 +60,7 @@ export function SetUpPage() {
       bottle.nominalMolarity !== null &&
       freshnessOf(bottle, today).kind !== 'withdrawn' &&
       bottle.purpose !== 'auxiliary' &&
-      arrangementsFor(bottle, shelf, laboratory.rules).length > 0,
+      methodOptionsFor(bottle, shelf, laboratory.rules).length > 0,
   );
   const inService = equipment.filter(({ withdrawn }) => withdrawn === null);
   const burettes = inService.filter((item) => item.equipment.type === 'burette');
@@ -120,13 +120,13 @@ function at({ id, version }: RecordVersion): RecordVersion {
 
 /** What the standard and its instrument come to: as the run names them, and as their records say. */
 function standardOf(
-  arrangement: Arrangement,
+  option: MethodOption,
   standardId: string | null,
   instrument: EquipmentState | undefined,
 ): { readonly choice: StandardChoice; readonly record: RunReferences['standard'] } | null {
   if (!instrument) return null;
-  if (arrangement.takes === 'lot') {
-    const lot = chosen(arrangement.lots, standardId);
+  if (option.takes === 'lot') {
+    const lot = chosen(option.lots, standardId);
     const { equipment: balance } = instrument;
     if (!lot || balance.type !== 'balance') return null;
     return {
@@ -134,7 +134,7 @@ function standardOf(
       record: { kind: 'lot', lot, balance },
     };
   }
-  const bottle = chosen(arrangement.bottles, standardId);
+  const bottle = chosen(option.bottles, standardId);
   return (
     (bottle && {
       choice: { kind: 'bottle', bottle: at(bottle), vessel: at(instrument) },
@@ -154,7 +154,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const begin = useBeginRecord();
   const navigate = useNavigate();
   const [bottleId, setBottleId] = useState(search.get('bottle'));
-  const [arrangementKey, setArrangementKey] = useState<string | null>(null);
+  const [optionKey, setOptionKey] = useState<string | null>(null);
   const [standardId, setStandardId] = useState<string | null>(null);
   const [instrumentId, setInstrumentId] = useState<string | null>(null);
   const [excessId, setExcessId] = useState<string | null>(null);
@@ -167,21 +167,21 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const [reason, setReason] = useState('');
 
   const bottle = chosen(titrants, bottleId);
-  const arrangements = bottle ? arrangementsFor(bottle, shelf, laboratory.rules) : [];
-  const arrangement = arrangements.find(({ key }) => key === arrangementKey) ?? arrangements[0];
+  const options = bottle ? methodOptionsFor(bottle, shelf, laboratory.rules) : [];
+  const option = options.find(({ key }) => key === optionKey) ?? options[0];
   const burettes = equipment.filter((item) => item.equipment.type === 'burette');
   const burette = chosen(burettes, buretteId);
   const delivering = burette && calibratedBurette(burette);
-  if (!bottle || !arrangement || !delivering) return null;
+  if (!bottle || !option || !delivering) return null;
   const instruments =
-    arrangement.takes === 'lot'
+    option.takes === 'lot'
       ? equipment.filter((item) => item.equipment.type === 'balance')
-      : vesselsFor(arrangement, equipment);
+      : vesselsFor(option, equipment);
   const instrument = chosen(instruments, instrumentId);
-  const standardRecord = chosen([...arrangement.lots, ...arrangement.bottles], standardId);
-  const standard = standardOf(arrangement, standardId, instrument);
-  const { method } = arrangement;
-  const excessBottle = chosen(arrangement.excesses, excessId);
+  const standardRecord = chosen([...option.lots, ...option.bottles], standardId);
+  const standard = standardOf(option, standardId, instrument);
+  const { method } = option;
+  const excessBottle = chosen(option.excesses, excessId);
   const pipette = chosen(pipettesOf(equipment), pipetteId);
   const excess =
     method.excess && excessBottle && pipette ? { bottle: excessBottle, vessel: pipette } : null;
@@ -209,7 +209,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
       {
         kind: 'run.started',
         body: {
-          method: arrangement.choice,
+          method: option.choice,
           bottle: at(bottle),
           standard: standard.choice,
           excess: excess && { bottle: at(excess.bottle), vessel: at(excess.vessel) },
@@ -247,7 +247,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           hint={isOnBench ? 'On the bench already: this begins a second run beside it.' : undefined}
           onChoose={(id) => {
             setBottleId(id);
-            setArrangementKey(null);
+            setOptionKey(null);
             setInstrumentId(null);
           }}
         />
@@ -262,15 +262,15 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
         <div className="col-span-full">
           <SelectField
             label="How"
-            value={arrangement.key}
+            value={option.key}
             hint={adviceAgainst({ bottle, method }, rules) ?? undefined}
             error={findingAt('method')}
             onChange={(event) => {
-              setArrangementKey(event.target.value);
+              setOptionKey(event.target.value);
               setInstrumentId(null);
             }}
           >
-            {arrangements.map((one) => (
+            {options.map((one) => (
               <option key={one.key} value={one.key}>
                 {one.choice.kind === 'own' ? 'own: ' : ''}
                 {one.name}
@@ -283,7 +283,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           <>
             <ChoiceField
               label="Standard"
-              items={[...arrangement.lots, ...arrangement.bottles]}
+              items={[...option.lots, ...option.bottles]}
               chosen={standardRecord}
               nameOf={(item) => ('lot' in item ? lotName(item) : solutionName(item))}
               error={findingAt('standard')}
@@ -291,8 +291,8 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
               onChoose={setStandardId}
             />
             <InstrumentField
-              label={arrangement.takes === 'lot' ? 'Balance' : 'Aliquots with'}
-              what={arrangement.takes === 'lot' ? 'A balance' : 'A pipette'}
+              label={option.takes === 'lot' ? 'Balance' : 'Aliquots with'}
+              what={option.takes === 'lot' ? 'A balance' : 'A pipette'}
               items={instruments}
               chosen={instrument}
               error={findingAt('instrument')}
@@ -300,7 +300,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
             />
           </>
         ) : (
-          <Missing takes={arrangement.takes} name={substanceName(method.standardId)} />
+          <Missing takes={option.takes} name={substanceName(method.standardId)} />
         )}
         {method.excess && !excessBottle && (
           <Missing takes="bottle" name={substanceName(method.excess.substanceId)} />
@@ -309,7 +309,7 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
           <>
             <ChoiceField
               label="In excess"
-              items={arrangement.excesses}
+              items={option.excesses}
               chosen={excessBottle}
               nameOf={solutionName}
               error={findingAt('excess')}

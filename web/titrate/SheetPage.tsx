@@ -10,6 +10,7 @@ import {
   buretteChecks,
   describeStandard,
   forecastFlask,
+  arrangementOf,
   describeInstruments,
   isBlank,
   judgeRun,
@@ -39,6 +40,7 @@ function Sheet({ run }: { readonly run: RunState }) {
   const { laboratory } = useSession();
   const nameOf = usePersonName();
   const { bottle, method, burette } = run.references;
+  const arrangement = arrangementOf(run.references);
   const judgement = judgeRun(run);
   const titrant = findSubstance(bottle.substanceId);
   const { rules } = run.setUp;
@@ -68,7 +70,7 @@ function Sheet({ run }: { readonly run: RunState }) {
           {run.setUp.method.kind === 'own' && `, version ${String(run.setUp.method.version)}`}
         </Fact>
         <Fact name="Standard">
-          {method.inBurette === 'standard' && 'in the burette, '}
+          {arrangement.soughtIn === 'flask' && 'in the burette, '}
           {describeStandard(run.references)}
         </Fact>
         <Fact name="Reaction">
@@ -79,7 +81,7 @@ function Sheet({ run }: { readonly run: RunState }) {
           ))}
         </Fact>
         <Fact name="With">
-          {describeInstruments(run.references)}, {burette.name}, {run.setUp.temperatureC} °C
+          {describeInstruments(arrangement)}, {burette.name}, {run.setUp.temperatureC} °C
         </Fact>
         <Fact name="End point">
           {describeEndPoint(method, rules)}; {method.colours.endPoint.word} (overshot:{' '}
@@ -151,7 +153,7 @@ function plannedRows(run: RunState): readonly number[] {
 function FlaskTable({ run, judgement }: { readonly run: RunState; readonly judgement: Judgement }) {
   const { references, setUp } = run;
   const plan = planRun(references, setUp.rules, judgement.accurate?.mean);
-  const isWeighed = references.standard.kind === 'lot';
+  const isWeighed = arrangementOf(references).portion.unit === 'g';
   const units = paperUnitsOf(setUp.rules);
   const about = `about ${roundHalfEven(plan.portion.suggested, isWeighed ? 2 : 1)} ${isWeighed ? 'g' : units.volume}`;
   return (

@@ -1,6 +1,6 @@
 import type { EquipmentState } from '#core/metrology';
 import { isPipette } from '#core/metrology';
-import type { Arrangement } from './arrangements';
+import type { MethodOption } from './methodOptions';
 
 /** The pipettes, the largest first. */
 export function pipettesOf(equipment: readonly EquipmentState[]): readonly EquipmentState[] {
@@ -10,7 +10,7 @@ export function pipettesOf(equipment: readonly EquipmentState[]): readonly Equip
 }
 
 /** The pipette whose volume lies in what the method takes, else any; then burettes, which measure an aliquot too. */
-export function vesselsFor({ method }: Arrangement, equipment: readonly EquipmentState[]) {
+export function vesselsFor({ method }: MethodOption, equipment: readonly EquipmentState[]) {
   const portion = method.portions.find(({ kind }) => kind === 'aliquot');
   const [low, high] = portion?.kind === 'aliquot' ? portion.volumeMl : [0, Infinity];
   const pipettes = pipettesOf(equipment);

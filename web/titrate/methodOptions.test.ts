@@ -3,7 +3,7 @@ import { plainDate } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { bottleOf, khpLot, made } from '../../core/test-support/runs';
-import { arrangementsFor, isPossible } from './arrangements';
+import { methodOptionsFor, isPossible } from './methodOptions';
 
 const acid = bottleOf('hydrochloric-acid', {});
 const hydroxide = bottleOf('sodium-hydroxide', { ...made('0.1021'), code: '0419' });
@@ -19,7 +19,7 @@ const shelf = {
 };
 
 function firstFor(changes: Partial<HouseRules>, on = shelf): string | undefined {
-  return arrangementsFor(acid, on, { ...DEFAULT_HOUSE_RULES, ...changes })[0]?.method.id;
+  return methodOptionsFor(acid, on, { ...DEFAULT_HOUSE_RULES, ...changes })[0]?.method.id;
 }
 
 test('what the house rules prefer is offered first, of what the shelf holds', () => {
@@ -41,7 +41,7 @@ test('the burette may hold the solution of which there is more', () => {
 test('a back-titration is possible with both of its solutions only', () => {
   const ammonia = bottleOf('ammonia', {});
   const possible = (bottles: typeof shelf.bottles) =>
-    arrangementsFor(ammonia, { ...shelf, bottles }, DEFAULT_HOUSE_RULES).map(isPossible);
+    methodOptionsFor(ammonia, { ...shelf, bottles }, DEFAULT_HOUSE_RULES).map(isPossible);
   const known = bottleOf('hydrochloric-acid', made('0.1002'));
   expect(possible([hydroxide])).toEqual([false]);
   expect(possible([known])).toEqual([false]);

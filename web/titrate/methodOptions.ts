@@ -7,7 +7,7 @@ import { freshnessOf, knownMolarity, mayBeUsed } from '#core/reagent';
 import type { MethodChoice } from '#core/titration';
 
 /** A way to standardize a bottle: a method, and where its standard comes from. */
-export interface Arrangement {
+export interface MethodOption {
   readonly key: string;
   readonly name: string;
   readonly choice: MethodChoice;
@@ -21,7 +21,7 @@ export interface Arrangement {
 }
 
 /** Whether the shelf holds what it needs. */
-export function isPossible({ lots, bottles, method, excesses }: Arrangement): boolean {
+export function isPossible({ lots, bottles, method, excesses }: MethodOption): boolean {
   return lots.length + bottles.length > 0 && (method.excess === null || excesses.length > 0);
 }
 
@@ -39,11 +39,11 @@ export interface Shelf {
  * The ways to standardize a bottle: those for which there is a standard first, among them the one that the house rules
  * prefer, own methods before those that ship.
  */
-export function arrangementsFor(
+export function methodOptionsFor(
   bottle: BottleState,
   shelf: Shelf,
   rules: HouseRules,
-): readonly Arrangement[] {
+): readonly MethodOption[] {
   const own = shelf.methods
     .filter(({ method, withdrawn }) => !withdrawn && method.titrantIds.includes(bottle.substanceId))
     .map(({ id, version, method }) => ({
@@ -55,20 +55,20 @@ export function arrangementsFor(
     choice: { kind: 'catalogue', id: method.id } as const,
   }));
   const preferred = rules.standardBy === 'weighed' ? 'lot' : 'bottle';
-  const rank = (arrangement: Arrangement): number =>
-    (isPossible(arrangement) ? 0 : 4) +
-    (arrangement.takes === preferred ? 0 : 2) +
-    (arrangement.takes === 'lot' || holdsPreferred(arrangement, bottle, shelf, rules) ? 0 : 1);
+  const rank = (option: MethodOption): number =>
+    (isPossible(option) ? 0 : 4) +
+    (option.takes === preferred ? 0 : 2) +
+    (option.takes === 'lot' || holdsPreferred(option, bottle, shelf, rules) ? 0 : 1);
   return [...own, ...shipped]
     .flatMap(({ method, choice }) =>
-      method.portions.map(({ kind }) => arrangementOf(bottle, shelf, method, choice, kind)),
+      method.portions.map(({ kind }) => optionOf(bottle, shelf, method, choice, kind)),
     )
     .toSorted((a, b) => rank(a) - rank(b));
 }
 
 /** Whether the burette holds the solution that the house rule prefers there. */
 function holdsPreferred(
-  { method, bottles }: Arrangement,
+  { method, bottles }: MethodOption,
   bottle: BottleState,
   { leftMl }: Shelf,
   { inBurette }: HouseRules,
@@ -79,13 +79,13 @@ function holdsPreferred(
   return method.inBurette === holdsMore;
 }
 
-function arrangementOf(
+function optionOf(
   bottle: BottleState,
   shelf: Shelf,
   method: Method,
   choice: MethodChoice,
   portion: 'weighed' | 'aliquot',
-): Arrangement {
+): MethodOption {
   const { excess } = method;
   const excesses = excess ? knownSolutions(bottle, shelf, excess.substanceId) : [];
   const base = { key: `${choice.id} ${portion}`, choice, method, excesses };
