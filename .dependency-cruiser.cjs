@@ -63,13 +63,25 @@ module.exports = {
       name: 'core-by-its-front-doors',
       severity: 'error',
       from: { path: '^(calc|contract|server|web|demo)/', pathNot: '\\.test\\.tsx?$' },
-      to: { path: '^core/', pathNot: '^core/[^/]+/index\\.ts$' },
+      to: { path: '^core/', pathNot: '^core/[^/]+/index\\.ts$|^core/titration/[^/]+/index\\.ts$' },
     },
     {
       name: 'core-rooms-by-their-front-doors',
       severity: 'error',
       from: { path: '^core/([^/]+)/', pathNot: '\\.test\\.ts$' },
-      to: { path: '^core/', pathNot: ['^core/$1/', '^core/[^/]+/index\\.ts$'] },
+      to: {
+        path: '^core/',
+        pathNot: ['^core/$1/', '^core/[^/]+/index\\.ts$', '^core/titration/[^/]+/index\\.ts$'],
+      },
+    },
+    {
+      name: 'rooms-of-titration-by-their-front-doors',
+      severity: 'error',
+      from: { path: '^core/titration/([^/]+)/', pathNot: '\\.test\\.ts$' },
+      to: {
+        path: '^core/titration/',
+        pathNot: ['^core/titration/$1/', '^core/titration/[^/]+/index\\.ts$'],
+      },
     },
     {
       name: 'the-interface-kit-knows-no-feature',

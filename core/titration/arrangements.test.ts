@@ -13,19 +13,12 @@ import {
   RunScript,
 } from '../test-support/runs';
 import { stored, idOf } from '../test-support/stored';
-import type { RunFactBodies } from './index';
-import {
-  checkRunFact,
-  checkRunStart,
-  cooledToC,
-  forecastFlask,
-  judgeRun,
-  lossPerMinute,
-  minutesUntil,
-  nextStep,
-  takenBy,
-  titreMl,
-} from './index';
+import type { RunFactBodies } from './record';
+import { forecastFlask } from './figures';
+import { cooledToC, lossPerMinute, minutesUntil, nextStep } from './guidance';
+import { judgeRun } from './judging';
+import { checkRunFact, checkRunStart } from './record';
+import { takenBy, titreMl } from './run';
 
 function pipetted(script: RunScript, flask: number, from: string, to: string): RunScript {
   return script

@@ -6,18 +6,13 @@ import { decimalText } from '#core/measurement';
 import type { RunScript } from '../test-support/runs';
 import { aliquots, bottleOf, made, methodOf, pipetteOf } from '../test-support/runs';
 import { idOf } from '../test-support/stored';
-import type { RunReferences, RunState } from './index';
-import {
-  assessFlaskIncident,
-  checkRunFact,
-  checkRunStart,
-  forecastFlask,
-  issueCertificate,
-  judgeRun,
-  nextStep,
-  suggestAliquots,
-  takenBy,
-} from './index';
+import type { RunState } from './run';
+import type { RunReferences } from './setUp';
+import { forecastFlask } from './figures';
+import { nextStep, suggestAliquots } from './guidance';
+import { assessFlaskIncident, issueCertificate, judgeRun } from './judging';
+import { checkRunFact, checkRunStart } from './record';
+import { takenBy } from './run';
 
 /** 25 mL of a chloride solution, 50 mL of 0.1002 mol/L silver nitrate, the rest by 0.0998 mol/L thiocyanate. */
 function chloride(

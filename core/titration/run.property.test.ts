@@ -1,24 +1,16 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { plainDate } from '#core/grammar';
-import type { RunFact, RunFactBodies, RunState } from '#core/titration';
+import type { RunFact, RunFactBodies } from '#core/titration/record';
+import type { RunState } from '#core/titration/run';
 import type { Attempt } from '../test-support/attempts';
 import { attempts, bodyOf, SCRIPTS } from '../test-support/attempts';
 import type { RunScript } from '../test-support/runs';
-import {
-  amountIn,
-  certificationFindings,
-  checkRunFact,
-  flaskUnderBurette,
-  foldRun,
-  isBlank,
-  judgeRun,
-  nextStep,
-  pauseOf,
-  readingsOf,
-  takenBy,
-  titreMl,
-} from './index';
+import { amountIn } from './figures';
+import { nextStep } from './guidance';
+import { certificationFindings, judgeRun } from './judging';
+import { checkRunFact, foldRun } from './record';
+import { flaskUnderBurette, isBlank, pauseOf, readingsOf, takenBy, titreMl } from './run';
 
 const series = fc.array(attempts, { minLength: 5, maxLength: 60 });
 const arrangement = fc.constantFrom(...SCRIPTS);

@@ -7,24 +7,19 @@ import { decimalText } from '#core/measurement';
 import { byWeighedStandard } from '../test-support/determinations';
 import { balance, burette, concordantSeries, references, RunScript } from '../test-support/runs';
 import { idOf, stored } from '../test-support/stored';
+import { forecastTitre } from './figures';
+import { buretteChecks, nextStep, planSeries } from './guidance';
 import {
   assessFlaskIncident,
-  buretteChecks,
   certificationFindings,
-  checkRunFact,
-  checkRunStart,
   comesToTheSame,
-  foldRun,
-  forecastTitre,
   incidentsOf,
   issueCertificate,
   judgeRun,
-  nextStep,
-  planSeries,
   seriesFault,
-  titrantTakenMl,
-  titreMl,
-} from './index';
+} from './judging';
+import { checkRunFact, checkRunStart, foldRun } from './record';
+import { titrantTakenMl, titreMl } from './run';
 
 const decision = {
   number: '0417-1',

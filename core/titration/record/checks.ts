@@ -1,6 +1,6 @@
 import type { Finding } from '../../record';
 import { impossible } from '../../record';
-import type { RunState } from '../state';
+import type { RunState } from '../run';
 import type { RunFact } from './facts';
 import { laterFact, RUN_RECORD } from './facts';
 

@@ -4,12 +4,12 @@ import type { Weighing } from '../../metrology';
 import { weighingText } from '../../metrology';
 import type { Fact, Finding } from '../../record';
 import { provenance } from '../../record';
-import type { Portion } from '../portion';
-import { checkAliquot, checkWeighingOf } from '../portionChecks';
-import { checkCorrectedReading } from '../readingChecks';
-import { unknownEntry } from '../refusals';
+import type { Portion } from '../run';
+import { checkAliquot, checkWeighingOf } from './portionChecks';
+import { checkCorrectedReading } from './readingChecks';
+import { unknownEntry } from './refusals';
 import { entriesAt, flaskOf, openConflicts } from '../run';
-import type { Entry, Place, ReadingPlace, RunState } from '../state';
+import type { Entry, Place, ReadingPlace, RunState } from '../run';
 import type { Draft, FlaskDraft, RunFactTable } from './draft';
 import { beginsFilling, entryOf } from './draft';
 

@@ -1,10 +1,10 @@
-import type { Certificate } from '../certified';
+import type { Certificate } from '../run';
 import { checkMay, impossible, provenance } from '../../record';
-import { unknownFlask } from '../refusals';
-import { partsOf } from '../parts';
+import { unknownFlask } from './refusals';
+import { namedRecords } from '../setUp';
 import { flaskOf, pauseOf } from '../run';
 import type { Adopted } from '../setUp';
-import type { Pause } from '../state';
+import type { Pause } from '../run';
 import type { RunFactTable } from './draft';
 import { EARLIER_CERTIFICATES } from './earlierRuns';
 
@@ -66,7 +66,9 @@ export const COURSE_FACTS: RunFactTable<CourseBodies, 'run.certified'> = {
     nature: 'decision',
     refersTo: ({ kind, id, version }) => [{ field: 'id', kind, id, version }],
     check: ({ body }, { setUp }) => {
-      const named = partsOf(setUp).find(({ kind, at }) => kind === body.kind && at.id === body.id);
+      const named = namedRecords(setUp).find(
+        ({ kind, at }) => kind === body.kind && at.id === body.id,
+      );
       if (!named) return [impossible('not-rested-on', 'id', 'This run does not rest on it.')];
       const message = 'The run goes by this version already, or by a newer one.';
       return named.at.version < body.version ? [] : [impossible('no-newer', 'version', message)];

@@ -2,21 +2,13 @@ import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Around, Fact, FactDefinition, Provenance, Whose } from '../../record';
 import { isTimeDoubtful, provenance } from '../../record';
-import type { Certificate } from '../certified';
-import type { Portion } from '../portion';
+import type { Certificate } from '../run';
+import type { Portion } from '../run';
 import { refillPlace } from '../run';
 import type { Adopted, RunSetUp } from '../setUp';
 import { withAdopted } from '../setUp';
-import type {
-  Entry,
-  Flask,
-  Place,
-  Reading,
-  ReadingPlace,
-  Refill,
-  RunReferences,
-  RunState,
-} from '../state';
+import type { Entry, Flask, Place, Reading, ReadingPlace, Refill, RunState } from '../run';
+import type { RunReferences } from '../setUp';
 
 /** Working state of the fold: entries by fact, flasks by number. */
 export interface Draft {

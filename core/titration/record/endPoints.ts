@@ -1,8 +1,8 @@
 import type { Finding } from '../../record';
 import { impossible, provenance } from '../../record';
-import { unknownFlask } from '../refusals';
+import { unknownFlask } from './refusals';
 import { flaskOf, flaskUnderBurette } from '../run';
-import type { EndPointGrade, RunState } from '../state';
+import type { EndPointGrade, RunState } from '../run';
 import type { RunFactTable } from './draft';
 import { entryOf } from './draft';
 

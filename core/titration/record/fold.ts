@@ -1,5 +1,6 @@
 import { provenance } from '../../record';
-import type { RunReferences, RunState } from '../state';
+import type { RunState } from '../run';
+import type { RunReferences } from '../setUp';
 import { finish, newDraft } from './draft';
 import type { RunFact } from './facts';
 import { laterFact } from './facts';

@@ -1,11 +1,11 @@
 import type { DecimalText } from '../../measurement';
 import type { Finding, StoredFile } from '../../record';
 import { impossible, provenance, unlikely } from '../../record';
-import { buretteChecks } from '../buretteCheck';
-import { incidentsOf } from '../incidents';
-import { unknownFlask } from '../refusals';
+import { buretteChecks } from '../guidance';
+import { incidentsOf } from '../judging';
+import { unknownFlask } from './refusals';
 import { flaskOf } from '../run';
-import type { BuretteLook, NotedIncident, RunState } from '../state';
+import type { BuretteLook, NotedIncident, RunState } from '../run';
 import type { RunFactTable } from './draft';
 
 /** What is seen beside the readings. */

@@ -3,10 +3,10 @@ import type { Weighing } from '../../metrology';
 import { weighingText } from '../../metrology';
 import type { Fact, Finding } from '../../record';
 import { impossible } from '../../record';
-import type { Portion } from '../portion';
-import { portionAmount } from '../portion';
-import { checkAliquot, checkWeighingOf } from '../portionChecks';
-import type { RunState } from '../state';
+import type { Portion } from '../run';
+import { portionAmount } from '../run';
+import { checkAliquot, checkWeighingOf } from './portionChecks';
+import type { RunState } from '../run';
 import type { Draft, RunFactTable } from './draft';
 import { entryOf, newEntry, rivalsAt, sharesFlask } from './draft';
 

@@ -2,10 +2,10 @@ import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Fact } from '../../record';
 import { impossible, provenance } from '../../record';
-import { checkNewReading, checkProvisionalReading } from '../readingChecks';
-import { unknownEntry } from '../refusals';
+import { checkNewReading, checkProvisionalReading } from './readingChecks';
+import { unknownEntry } from './refusals';
 import { readingsOf, refillPlace } from '../run';
-import type { Moment, ReadingPlace, RefillMoment } from '../state';
+import type { Moment, ReadingPlace, RefillMoment } from '../run';
 import type { Draft, RunFactTable } from './draft';
 import { beginsFilling, entryOf, newEntry, rivalsAt, sharesFlask } from './draft';
 

@@ -7,10 +7,10 @@ import { calibratedBurette, isPipette } from '../../metrology';
 import type { BottleState, LotState } from '../../reagent';
 import type { Around, Fact, FactDefinition, Finding, Whose } from '../../record';
 import { checkMay, enteredAt, impossible, unknownReference } from '../../record';
-import { partsOf } from '../parts';
+import { namedRecords } from '../setUp';
 import type { RunSetUp } from '../setUp';
-import { checkRunStart } from '../startChecks';
-import type { RunReferences } from '../state';
+import { checkRunStart } from './startChecks';
+import type { RunReferences } from '../setUp';
 import { EARLIER_SET_UPS } from './earlierRuns';
 
 /** What a run rests on. */
@@ -36,7 +36,12 @@ export const RUN_STARTED: FactDefinition<'run.started', RunSetUp, unknown, Aroun
   earlier: EARLIER_SET_UPS,
   supports: () => true,
   refersTo: (setUp) =>
-    partsOf(setUp).map(({ field, kind, at: { id, version } }) => ({ field, kind, id, version })),
+    namedRecords(setUp).map(({ field, kind, at: { id, version } }) => ({
+      field,
+      kind,
+      id,
+      version,
+    })),
   check: (fact, _state, around) => {
     const references = resolveRun(fact, around);
     return 'message' in references
@@ -69,7 +74,7 @@ function checkDeviations(
 
 /** What of a set-up has been taken out of use, as its record says now. */
 function withdrawnOf(setUp: RunSetUp, around: AroundRun): readonly Finding[] {
-  return partsOf(setUp).flatMap(({ field, kind, at }) => {
+  return namedRecords(setUp).flatMap(({ field, kind, at }) => {
     const withdrawn = around.now(kind, at.id)?.withdrawn;
     const message = `This ${field} is out of use: ${withdrawn?.reason ?? ''}`;
     return withdrawn ? [impossible('withdrawn', field, message)] : [];
@@ -78,7 +83,7 @@ function withdrawnOf(setUp: RunSetUp, around: AroundRun): readonly Finding[] {
 
 /** What of a set-up had been changed when the run began: an instrument calibrated anew, a method written anew. */
 function supersededOf(fact: RunStart, around: AroundRun): readonly Finding[] {
-  return partsOf(fact.body)
+  return namedRecords(fact.body)
     .filter(({ kind }) => kind === 'equipment' || kind === 'method')
     .filter(({ at }) => at.version < around.versionAt(at.id, enteredAt(fact)))
     .map(({ field }) => {

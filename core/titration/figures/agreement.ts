@@ -1,0 +1,69 @@
+import { roundHalfEven } from '../../measurement';
+import type { ConcordanceLimit, Summary } from '../../statistics';
+import type { RunState } from '../run';
+import { isBlank } from '../run';
+import { arrangementOf } from '../setUp';
+import { amountIn } from './portions';
+import { relativePerMl } from './volumes';
+
+/** How the replicates of a run must agree: what is compared, within what, and in which words. */
+export interface Agreement {
+  readonly compares: 'titres' | 'molarities';
+  readonly limit: ConcordanceLimit;
+  /** `0.10 mL`, `0.3 %`, `an RSD of 0.1 %`. */
+  readonly limitText: string;
+  /** How wide a band of molarities the limit is, in % of their mean, for a series of such titres; null without one. */
+  readonly bandPercent: (titres: Summary | null) => number | null;
+  /** How far a series spreads, in the same words. */
+  readonly spreadText: (titres: Summary, molarities: Summary) => string;
+}
+
+const percent = (value: number): string => `${roundHalfEven(value, 2)} %`;
+
+/** The rule that a run follows: titres of equal aliquots, molarities of portions that differ by design. */
+export function agreementOf(run: RunState): Agreement {
+  const { rules } = run.setUp;
+  const aliquotMl = arrangementOf(run.references).portion.fixedMl;
+  const isEqual = run.flasks.every((flask) => isBlank(flask) || amountIn(flask) === aliquotMl);
+  if (aliquotMl !== null && isEqual) {
+    const range = rules.concordanceRangeMl;
+    return {
+      compares: 'titres',
+      limit: { maxRange: Number(range) },
+      limitText: `${range} mL`,
+      bandPercent: (titres) => titres && 100 * Number(range) * relativePerMl(run, titres.mean),
+      spreadText: (titres) => `${roundHalfEven(titres.range, 2)} mL`,
+    };
+  }
+  switch (rules.weighedConcordance) {
+    case 'relative-range': {
+      const range = rules.concordanceRelativeRangePercent;
+      return {
+        compares: 'molarities',
+        limit: { maxRelativeRangePercent: Number(range) },
+        limitText: `${range} %`,
+        bandPercent: () => Number(range),
+        spreadText: (_, molarities) => percent(molarities.relativeRangePercent),
+      };
+    }
+    case 'rsd': {
+      const rsd = rules.concordanceRsdPercent;
+      return {
+        compares: 'molarities',
+        limit: { maxRsdPercent: Number(rsd) },
+        limitText: `an RSD of ${rsd} %`,
+        // Three values with that s lie within about two of it.
+        bandPercent: () => 2 * Number(rsd),
+        spreadText: (_, molarities) => `an RSD of ${percent(molarities.relativeSdPercent ?? 0)}`,
+      };
+    }
+    case 'none':
+      return {
+        compares: 'molarities',
+        limit: { maxRange: Number.POSITIVE_INFINITY },
+        limitText: 'whatever they spread',
+        bandPercent: () => null,
+        spreadText: (_, molarities) => percent(molarities.relativeRangePercent),
+      };
+  }
+}

@@ -1,0 +1,139 @@
+import type { Method } from '../../chemistry';
+import type { HouseRules } from '../../laboratory';
+import { Unanswerable } from '../../problem';
+import type { ElectrodeQuantity, Flask } from '../run';
+import { deliveriesMl, startsOf } from '../run';
+import type { GranKind, TitrationData } from './inflection';
+import { granIntercept, inflection } from './inflection';
+
+/** A point of a curve: what the burette has delivered into the flask, and what the electrode showed then. */
+export interface CurvePoint {
+  readonly volumeMl: number;
+  readonly value: number;
+}
+
+/** An end point taken from a curve. */
+export interface CurveEnd {
+  readonly way: HouseRules['endPointOfCurve'];
+  /** Delivered since the start, mL. */
+  readonly volumeMl: number;
+  readonly standardUncertaintyMl: number;
+}
+
+/** What the ways to the end point of a curve are called. */
+export const CURVE_WAYS: Readonly<Record<CurveEnd['way'], string>> = {
+  'second-derivative': 'zero of the second derivative',
+  'first-derivative': 'middle of the steepest step',
+  gran: 'Gran’s line',
+};
+
+/** The end points of a curve, and which of them counts. */
+export interface CurveEnds {
+  readonly ends: readonly CurveEnd[];
+  /** By the house rule where that gives one; null while there is none. */
+  readonly counts: CurveEnd | null;
+  /** Why there is none, or not the one of the house rule; null where there is nothing to say. */
+  readonly remark: string | null;
+}
+
+/**
+ * Standard deviation of what a display shows that stands still. Points that are all close to the end, as an analyst takes them,
+ * do not tell it themselves: they lie on a bend.
+ */
+const NOISE: Readonly<Record<ElectrodeQuantity, number>> = { pH: 0.02, mV: 2 };
+
+/** Fewest points beyond the end that a Gran line is drawn through. */
+const FEWEST_OF_LINE = 3;
+
+/** Whether the electrode shows a pH or a potential: acids and bases a pH, all else a potential. */
+export function electrodeQuantityOf({ titrant, standard }: Method): ElectrodeQuantity {
+  const isAcidOrBase = [titrant.species, standard.species].some(
+    (species) => species === 'H^+' || species === 'OH^-',
+  );
+  return isAcidOrBase ? 'pH' : 'mV';
+}
+
+/** The points that stand, by volume; of two at one reading the later one. */
+export function curveOf(flask: Flask): readonly CurvePoint[] {
+  const starts = startsOf(flask);
+  const before = deliveriesMl(flask).map(Number);
+  const byVolume = new Map<number, CurvePoint>();
+  for (const { refill, readingMl, value, struck } of flask.electrode) {
+    const start = starts[refill];
+    if (struck || !start) continue;
+    const earlier = before.slice(0, refill).reduce((total, one) => total + one, 0);
+    // To a ten-thousandth: one reading is one volume, whatever the arithmetic leaves.
+    const volumeMl = Number((earlier + Number(readingMl) - Number(start.value)).toFixed(4));
+    byVolume.set(volumeMl, { volumeMl, value: Number(value) });
+  }
+  return [...byVolume.values()].toSorted((a, b) => a.volumeMl - b.volumeMl);
+}
+
+/**
+ * The end points of a curve. `fromMl` is where the last step may begin: before it lie the steps of a polyprotic acid.
+ * A Gran line is drawn beyond the end, where an excess of strong acid or base is known by its pH; it needs the volume that was in
+ * the flask at the start.
+ */
+export function endsOfCurve(
+  points: readonly CurvePoint[],
+  given: {
+    readonly method: Method;
+    readonly fromMl: number;
+    readonly flaskVolumeMl: number | null;
+    readonly rule: HouseRules['endPointOfCurve'];
+  },
+): CurveEnds {
+  const { method, fromMl, flaskVolumeMl, rule } = given;
+  const data: TitrationData = {
+    initialVolumeMl: flaskVolumeMl ?? 0,
+    volumesMl: points.map(({ volumeMl }) => volumeMl),
+    readings: points.map(({ value }) => value),
+    noiseSd: NOISE[electrodeQuantityOf(method)],
+  };
+  const lastMl = points.at(-1)?.volumeMl ?? 0;
+  try {
+    const found = inflection(data, [fromMl, lastMl]);
+    const { standardUncertaintyMl } = found;
+    const kind = granKindOf(method);
+    const beyond = points.filter(({ volumeMl }) => volumeMl > found.secondDerivativeZeroMl);
+    const [first] = beyond;
+    const gran =
+      kind && flaskVolumeMl !== null && first && beyond.length >= FEWEST_OF_LINE
+        ? granIntercept(data, kind, [first.volumeMl, lastMl])
+        : null;
+    const ends: readonly CurveEnd[] = [
+      {
+        way: 'second-derivative',
+        volumeMl: found.secondDerivativeZeroMl,
+        standardUncertaintyMl,
+      },
+      { way: 'first-derivative', volumeMl: found.firstDerivativeMaxMl, standardUncertaintyMl },
+      ...(gran ? [{ way: 'gran' as const, ...gran }] : []),
+    ];
+    const wanted = ends.find(({ way }) => way === rule);
+    return {
+      ends,
+      counts: wanted ?? ends[0] ?? null,
+      remark: wanted ? null : whyNoGran(kind, flaskVolumeMl),
+    };
+  } catch (error) {
+    if (error instanceof Unanswerable) return { ends: [], counts: null, remark: error.message };
+    throw error;
+  }
+}
+
+function whyNoGran(kind: GranKind | null, flaskVolumeMl: number | null): string {
+  if (!kind) {
+    return 'Gran’s line needs a strong acid or base in the burette: the second derivative counts.';
+  }
+  return flaskVolumeMl === null
+    ? 'Gran’s line needs the volume in the flask at the start: until then the second derivative counts.'
+    : `Gran’s line needs ${String(FEWEST_OF_LINE)} points beyond the end: until then the second derivative counts.`;
+}
+
+/** The Gran function of an excess of what is in the burette; null where no pH tells it. */
+function granKindOf({ inBurette, titrant, standard }: Method): GranKind | null {
+  const { species } = inBurette === 'titrant' ? titrant : standard;
+  if (species === 'OH^-') return 'base-after';
+  return species === 'H^+' ? 'acid-after' : null;
+}

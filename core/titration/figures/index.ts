@@ -1,0 +1,13 @@
+export { agreementOf } from './agreement';
+export type { CurvePoint } from './curve';
+export { CURVE_WAYS, curveOf, electrodeQuantityOf } from './curve';
+export { curveEndOf, curveEndsOf, endPointOf, isOvershot } from './endOfTitration';
+export type { Forecast } from './forecast';
+export { forecastFlask, forecastTitre } from './forecast';
+export type { GranKind, TitrationData, VolumeWindow } from './inflection';
+export { granIntercept, inflection } from './inflection';
+export type { Repeatability } from './measurementModel';
+export { isSeenInScatter, measurementModel } from './measurementModel';
+export { amountIn, deliveredIn } from './portions';
+export { determinationOf, plainDeterminationOf } from './runDetermination';
+export { blankOf, flaskMolarity, netTitreMl, plainDeterminationOfRun } from './volumes';

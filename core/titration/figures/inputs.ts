@@ -1,0 +1,317 @@
+import { findSolvent } from '../../chemistry';
+import type { Blank } from '../../determination';
+import type { HouseRules } from '../../laboratory';
+import type { Expression, Input, Term } from '../../measurement';
+import {
+  UNITS,
+  commonInput,
+  define,
+  exact,
+  input,
+  mean,
+  minus,
+  plus,
+  product,
+  sum,
+} from '../../measurement';
+import type { Burette, CalibratedBurette, EquipmentState, Glassware } from '../../metrology';
+import {
+  buretteReading,
+  calibratedPointOf,
+  calibrationComponents,
+  deliveryRepeatability,
+  endPointWithin,
+  temperatureDeviation,
+  volumeFactorAt20,
+  volumeTolerance,
+  weighingLinearity,
+  weighingRepeatability,
+} from '../../metrology';
+import type { Flask, Reading, RunState } from '../run';
+import { placeName, readingsOf } from '../run';
+import type { RunSetUp, RunStandard } from '../setUp';
+import { pipetteVolumeMl } from '../setUp';
+import { endPointOf } from './endOfTitration';
+import { amountIn } from './portions';
+import { blankOf, blanksOf, buretteCorrections } from './volumes';
+
+/** Inputs that all readings of a burette share. */
+interface BuretteInputs {
+  readonly calibration: Expression;
+  readonly thermalFactor: Expression;
+  readonly blank: Blank;
+}
+
+export function buretteInputs(run: RunState, flasks: readonly Flask[]): BuretteInputs {
+  const { setUp } = run;
+  const { method } = run.references;
+  const solvent = findSolvent(method.solventId);
+  if (!solvent) throw new RangeError(`solvent ${method.solventId} is not in the catalogue`);
+  const temperature = commonInput({
+    id: `run:${run.id}/temperature`,
+    symbol: 'ΔT',
+    name: 'temperature of the titrant above 20 °C',
+    effect: 'Temperature',
+    value: 0,
+    unit: UNITS.kelvin,
+    components: temperatureDeviation(
+      Number(setUp.temperatureC),
+      Number(setUp.temperatureVariationK),
+    ),
+    source: `${setUp.temperatureC} °C, ± ${setUp.temperatureVariationK} K (95 %)`,
+  });
+  return {
+    calibration: buretteCalibration(run, flasks),
+    thermalFactor: volumeFactorAt20(solvent.cubicExpansionPerK, temperature),
+    blank: blankInput(run),
+  };
+}
+
+function blankInput(run: RunState): Blank {
+  const { kind } = blankOf(run);
+  if (kind === 'none') return { kind };
+  const { burette } = run.references;
+  const titres = blanksOf(run).map((flask) =>
+    sum([...readingTerms(burette, flask), plus(endPointInput(run, flask))]),
+  );
+  return {
+    kind,
+    volume: define('V_blank', 'volume that a blank takes', UNITS.millilitre, mean(titres)),
+  };
+}
+
+/** What is not known of all that a burette delivers: what its certificate leaves open, or its tolerance. */
+function buretteCalibration(
+  { setUp, references: { burette } }: RunState,
+  flasks: readonly Flask[],
+): Expression {
+  const given = {
+    symbol: 'δV_cal',
+    name: 'calibration of the burette',
+    value: 0,
+    unit: UNITS.millilitre,
+  };
+  const id = `equipment:${setUp.burette.id}`;
+  const version = String(setUp.burette.version);
+  if (!burette.calibration) {
+    return commonInput({
+      ...given,
+      id: `${id}/tolerance@${version}`,
+      effect: 'Burette tolerance',
+      components: toleranceOf(burette, setUp.rules),
+      source: `burette ${burette.name}, ± ${burette.toleranceMl} mL`,
+    });
+  }
+  // One input for all flasks: that of the flask for which the certificate leaves most open. What it leaves open of a blank
+  // is next to nothing: both its readings lie close together.
+  const expandedUncertainty = Math.max(
+    ...flasks.map((flask) =>
+      Math.hypot(...buretteCorrections(burette, flask).map((one) => one.expandedUncertaintyMl)),
+    ),
+  );
+  return commonInput({
+    ...given,
+    id: `${id}/calibration@${version}`,
+    effect: 'Burette calibration',
+    components: calibrationComponents({ expandedUncertainty }),
+    source: `burette ${burette.name}, calibrated`,
+  });
+}
+
+/** What was measured into each flask: a mass, or an aliquot. */
+export function portionInputs(
+  run: RunState,
+  thermalFactor: Expression,
+): (flask: Flask) => Expression {
+  const { standard } = run.references;
+  if (standard.kind === 'lot') return weighedInputs(run, standard);
+  const portion = { symbol: 'V_a', name: 'aliquot', effect: 'Aliquot' };
+  return pipettedInputs(run.setUp, standard.vessel, portion, amountIn, thermalFactor);
+}
+
+/** The volume of the excess in each flask; null without one. */
+export function excessInputs(
+  { setUp, references: { excess } }: RunState,
+  thermalFactor: Expression,
+): (flask: Flask) => Expression | null {
+  if (!excess) return () => null;
+  const added = { symbol: 'V_e', name: 'excess', effect: 'Excess' };
+  const nominalMl = pipetteVolumeMl(excess.vessel);
+  return pipettedInputs(setUp, excess.vessel, added, () => nominalMl, thermalFactor);
+}
+
+function weighedInputs(
+  run: RunState,
+  { balance }: Extract<RunStandard, { kind: 'lot' }>,
+): (flask: Flask) => Expression {
+  const linearity = commonInput({
+    id: linearityId(run),
+    symbol: 'δm_lin',
+    name: 'linearity of the balance',
+    effect: 'Balance',
+    value: 0,
+    unit: UNITS.gram,
+    components: weighingLinearity(balance),
+    source: `balance ${balance.name}`,
+  });
+  return (flask) => {
+    const i = String(flask.number);
+    const mass = ownInput({
+      id: `fact:${flask.portion.factId}/mass`,
+      symbol: `m_${i}`,
+      name: `mass of standard in flask ${i}`,
+      effect: 'Balance',
+      value: amountIn(flask),
+      unit: UNITS.gram,
+      components: weighingRepeatability(balance),
+      source: `balance ${balance.name}`,
+    });
+    return sum([plus(mass), plus(linearity)]);
+  };
+}
+
+/** The linearity of one balance is the same in every run that weighs on it. */
+function linearityId({ setUp: { standard } }: RunState): string {
+  if (standard.kind !== 'lot') throw new RangeError('only a lot is weighed');
+  return `equipment:${standard.balance.id}/linearity@${String(standard.balance.version)}`;
+}
+
+/** How a volume that is pipetted into every flask appears in the equation and the budget. */
+interface PipettedVolume {
+  readonly symbol: string;
+  readonly name: string;
+  readonly effect: string;
+}
+
+/** A volume in each flask: what the vessel delivers, as calibrated where it was, and how well it was filled. */
+function pipettedInputs(
+  { rules }: RunSetUp,
+  vessel: EquipmentState,
+  { symbol, name, effect }: PipettedVolume,
+  volumeMlIn: (flask: Flask) => number,
+  thermalFactor: Expression,
+): (flask: Flask) => Expression {
+  const { equipment, id, version } = vessel;
+  if (equipment.type !== 'glassware' && equipment.type !== 'burette') {
+    throw new RangeError(`${equipment.name} measures no volume`);
+  }
+  const point = calibratedPointOf(vessel);
+  const deviation = commonInput({
+    // The tolerance of a burette that serves for both the aliquot and the titre is one and the same.
+    id: `equipment:${id}/tolerance@${String(version)}`,
+    symbol: `δ${symbol}`,
+    name: `calibration of ${equipment.name}`,
+    effect,
+    value: point?.deviation ?? 0,
+    unit: UNITS.millilitre,
+    components: point ? calibrationComponents(point) : toleranceOf(equipment, rules),
+    source: point
+      ? `${equipment.name}, calibrated`
+      : `${equipment.name}, ± ${equipment.toleranceMl} mL`,
+  });
+  return (flask) => {
+    const i = String(flask.number);
+    const read = ownInput({
+      id: `fact:${flask.portion.factId}/${name}`,
+      symbol: `${symbol},${i}`,
+      name: `${name} in flask ${i}`,
+      effect,
+      value: volumeMlIn(flask),
+      unit: UNITS.millilitre,
+      components: deliveryRepeatability(equipment, point),
+      source: equipment.name,
+    });
+    return product([sum([plus(read), plus(deviation)]), thermalFactor]);
+  };
+}
+
+/** The tolerance of what measures a volume, distributed as the house rule takes it. */
+function toleranceOf(vessel: Burette | Glassware, { toleranceAs }: HouseRules) {
+  return volumeTolerance(
+    toleranceAs === 'as-registered' ? vessel : { ...vessel, toleranceDistribution: toleranceAs },
+  );
+}
+
+function ownInput(given: Omit<Input, 'degreesOfFreedom' | 'variation'>): Expression {
+  return input({ ...given, degreesOfFreedom: Number.POSITIVE_INFINITY, variation: 'by-replicate' });
+}
+
+/** The readings of a titration with their signs, and what the certificate of the burette corrects in them. */
+function readingTerms(burette: CalibratedBurette, flask: Flask): readonly Term[] {
+  const reading = (entry: Reading, symbol: string, name: string): Expression =>
+    ownInput({
+      id: `fact:${entry.factId}/reading`,
+      symbol: `R_${symbol},${String(flask.number)}`,
+      name: `${name} of flask ${String(flask.number)}`,
+      effect: 'Readings',
+      value: Number(entry.value),
+      unit: UNITS.millilitre,
+      components: buretteReading(burette),
+      source: `burette ${burette.name}`,
+    });
+  const readings = readingsOf(flask)
+    .map(({ place, entry }) => {
+      const expression = reading(entry, place.replace(' ', ''), placeName(place));
+      return place === 'final' || place.startsWith('stop') ? plus(expression) : minus(expression);
+    })
+    .toReversed();
+  const corrections = buretteCorrections(burette, flask).map(({ correctionMl }) => correctionMl);
+  if (corrections.length === 0) return readings;
+  const i = String(flask.number);
+  const correction = define(
+    `C_${i}`,
+    `correction of the burette for flask ${i}`,
+    UNITS.millilitre,
+    exact(
+      corrections.reduce((total, one) => total + one, 0),
+      UNITS.millilitre,
+    ),
+  );
+  return [...readings, plus(correction)];
+}
+
+function endPointInput(run: RunState, flask: Flask): Expression {
+  const { correctionMl, halfWidthMl, by } = endPointOf(run, flask);
+  const i = String(flask.number);
+  return ownInput({
+    id: `run:${run.id}/end-point/${i}`,
+    symbol: `δV_end,${i}`,
+    name: `end point of flask ${i}`,
+    effect: 'End point',
+    value: correctionMl,
+    unit: UNITS.millilitre,
+    components: endPointWithin(halfWidthMl),
+    source: {
+      drop: `drop of ${run.references.burette.dropMl} mL`,
+      bracket: 'between two readings',
+      curve: 'curve of the electrode',
+    }[by],
+  });
+}
+
+/** Volume of a titration at 20 °C, as it stands in the balance. */
+export function titreInput(
+  run: RunState,
+  flask: Flask,
+  { calibration, thermalFactor, blank }: BuretteInputs,
+): Expression {
+  const i = String(flask.number);
+  if (!flask.initial || !flask.final) throw new RangeError(`flask ${i} has not been titrated`);
+  const readings = readingTerms(run.references.burette, flask);
+  const endPoint = plus(endPointInput(run, flask));
+  const net =
+    blank.kind === 'gives-the-excess'
+      ? [plus(blank.volume), minus(sum([...readings, endPoint])), plus(calibration)]
+      : [
+          ...readings,
+          ...(blank.kind === 'subtracted' ? [minus(blank.volume)] : []),
+          plus(calibration),
+          endPoint,
+        ];
+  return define(
+    `V_${i}`,
+    `volume for flask ${i} at 20 °C`,
+    UNITS.millilitre,
+    product([sum(net), thermalFactor]),
+  );
+}

@@ -1,0 +1,160 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { propagate, UNITS } from '#core/measurement';
+import { burette, references, RunScript } from '../../test-support/runs';
+import { forecastTitre } from './index';
+import { nextStep } from '../guidance';
+import { judgeRun } from '../judging';
+import { measurementModel } from './index';
+
+const NOTHING = {
+  relativeStandardUncertainty: 0,
+  degreesOfFreedom: Number.POSITIVE_INFINITY,
+  source: 'none',
+};
+const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+const massesMg = fc.array(fc.integer({ min: 4_100, max: 5_200 }), { minLength: 1, maxLength: 5 });
+
+/** Titrations of these masses (in tenths of a milligram) with a titrant of a given molarity. */
+function series(masses: readonly number[], molarity: number): RunScript {
+  const script = new RunScript(references(), { rules });
+  masses.forEach((mass, i) => {
+    const massG = (mass / 10_000).toFixed(4);
+    const titre = (1000 * Number(massG) * 0.9998) / (204.2223 * molarity);
+    script.titrate(i + 1, massG, '0.00', titre.toFixed(2));
+  });
+  return script;
+}
+
+describe('the measurement model of a standardization', () => {
+  test('gives back the molarity that the titres were made from', () => {
+    fc.assert(
+      fc.property(
+        massesMg,
+        fc.double({ min: 0.09, max: 0.12, noNaN: true }),
+        (masses, molarity) => {
+          const { state } = series(masses, molarity);
+          const { value } = propagate(
+            measurementModel(state, state.flasks, NOTHING),
+            UNITS.molePerLitre,
+          );
+          // Titres are rounded to 0.01 mL of some 20 mL.
+          expect(Math.abs(value / molarity - 1)).toBeLessThan(4e-4);
+        },
+      ),
+    );
+  });
+
+  test('a calibrated burette delivers what its certificate says between the readings, blank and refill included', () => {
+    const point = (nominal: number, deviation: number, expandedUncertainty: number) => ({
+      ...{ nominal, deviation, expandedUncertainty },
+      repeatability: null,
+    });
+    const calibration = [point(25, -0.03, 0.01), point(50, -0.05, 0.02)];
+    const script = new RunScript(references({ burette: { ...burette, calibration } }), { rules });
+    script.titrate(1, '0.4800', '0.50', '24.00');
+    script.add('run.blank-made', { flask: 2 });
+    script.read(2, 'initial', '30.00').read(2, 'final', '30.10');
+    const judgement = judgeRun(script.state);
+    // At 0.50: -0.0006, at 24.00: -0.0288; of the blank 0.10 mL a thousandth of that.
+    const volumeMl = 23.5 - 0.0288 + 0.0006 - (0.1 - 0.1 * (0.02 / 25));
+    const molarity = (1000 * 0.48 * 0.9998) / (204.2223 * volumeMl);
+    expect(Number(judgement.replicates[0]?.molarity)).toBeCloseTo(molarity, 6);
+    const evaluation = judgement.result?.evaluation;
+    expect(evaluation?.value).toBeCloseTo(Number(judgement.replicates[0]?.molarity), 12);
+    const lines = evaluation?.budget.filter(({ input }) => /tolerance|cal/.test(input.symbol));
+    expect(lines?.map(({ input }) => input.effect)).toEqual(['Burette calibration']);
+    // U at 24.00 and at 0.50, linear from 0 at zero to 0.01 at 25.
+    expect(lines?.[0]?.standardUncertainty).toBeCloseTo(Math.hypot(0.0096, 0.0002) / 2, 9);
+  });
+
+  test('more titrations lower what varies, not what they share', () => {
+    const u = (n: number, effect: string): number => {
+      const { state } = series(Array<number>(n).fill(4_800), 0.1);
+      const { budget } = propagate(
+        measurementModel(state, state.flasks, NOTHING),
+        UNITS.molePerLitre,
+      );
+      return Math.hypot(
+        ...budget.filter((line) => line.input.effect === effect).map((line) => line.contribution),
+      );
+    };
+    expect(u(4, 'End point')).toBeCloseTo(u(1, 'End point') / 2, 9);
+    expect(u(4, 'Readings')).toBeCloseTo(u(1, 'Readings') / 2, 9);
+    for (const shared of ['Purity', 'Molar mass', 'Burette tolerance', 'Temperature']) {
+      expect(u(4, shared)).toBeCloseTo(u(1, shared), 9);
+    }
+  });
+
+  test('a carried-over reading is one input: its error nearly cancels between the two flasks', () => {
+    const uReadings = (script: RunScript): number => {
+      const { state } = script;
+      const { budget } = propagate(
+        measurementModel(state, state.flasks, NOTHING),
+        UNITS.molePerLitre,
+      );
+      return Math.hypot(
+        ...budget
+          .filter((line) => line.input.effect === 'Readings')
+          .map((line) => line.contribution),
+      );
+    };
+    const begin = () =>
+      new RunScript(references(), { rules })
+        .weigh(1, '0.4800')
+        .weigh(2, '0.4800')
+        .read(1, 'initial', '0.00')
+        .read(1, 'final', '23.50');
+    const carried = begin().carryOver(2).read(2, 'final', '47.00');
+    const readAgain = begin().read(2, 'initial', '23.50').read(2, 'final', '47.00');
+    // Four independent readings against two, the shared one cancelling.
+    expect(uReadings(carried) / uReadings(readAgain)).toBeCloseTo(Math.SQRT1_2, 3);
+  });
+
+  test('first-order uncertainty agrees with shifting each input by itself (Kragten)', () => {
+    const { state } = series([4_800, 4_700, 4_900], 0.1);
+    const result = judgeRun(state).result;
+    const purity = result?.evaluation.budget.find((line) => line.input.symbol === 'P');
+    const shifted = new RunScript(references({ lot: { purity: '1.000088675' } }), { rules });
+    shifted.facts.splice(0, shifted.facts.length, ...series([4_800, 4_700, 4_900], 0.1).facts);
+    const change =
+      (judgeRun(shifted.state).result?.evaluation.value ?? 0) - (result?.evaluation.value ?? 0);
+    expect(change).toBeCloseTo(purity?.contribution ?? 0, 8);
+  });
+
+  test('a flask that has not been titrated cannot enter', () => {
+    const { state } = new RunScript().weigh(1, '0.4800');
+    expect(() => measurementModel(state, state.flasks, NOTHING)).toThrow(
+      /flask 1 has not been titrated/,
+    );
+  });
+});
+
+describe('the forecast', () => {
+  test('contains the true end, whatever the titrant within its label’s tolerance', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 4_100, max: 5_200 }),
+        fc.double({ min: 0.0955, max: 0.1045, noNaN: true }),
+        (mass, molarity) => {
+          const massG = mass / 10_000;
+          const { state } = new RunScript().weigh(1, massG.toFixed(4));
+          const titre = (1000 * massG * 0.9998) / (204.2223 * molarity);
+          const { onBurette } = forecastTitre(state, massG, 0.1);
+          expect(onBurette?.from).toBeLessThan(0.1 + titre + 0.05);
+          expect(onBurette?.to).toBeGreaterThan(0.1 + titre - 0.05);
+          expect(onBurette?.runFreelyTo).toBeLessThan(0.1 + titre - 1.5);
+        },
+      ),
+    );
+  });
+
+  test('a small burette that cannot hold the titre is said in the next step', () => {
+    const small = references({ burette: { ...burette, capacityMl: '10' } });
+    const script = new RunScript(small).weigh(1, '0.4800').read(1, 'initial', '0.00');
+    const next = nextStep(script.state, judgeRun(script.state));
+    expect(next.sentence).toMatch(/stop before the last mark at 10, read, and refill/);
+    expect(forecastTitre(script.state, 0.48, 0).dropPercent).toBeCloseTo(5 / 23.5, 2);
+  });
+});

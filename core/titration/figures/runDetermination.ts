@@ -1,0 +1,79 @@
+import { excessRatioOfMethod, moleRatioOfMethod } from '../../chemistry';
+import type {
+  Blank,
+  Determination,
+  Excess,
+  KnownSolution,
+  WeighedStandard,
+} from '../../determination';
+import { MOLARITY, PlainDetermination } from '../../determination';
+import { UNITS, exact } from '../../measurement';
+import type { EquipmentState } from '../../metrology';
+import { calibratedPointOf } from '../../metrology';
+import { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from '../../reagent';
+import type { RunReferences } from '../setUp';
+import { pipetteVolumeMl, soughtIn } from '../setUp';
+
+/** The records that a determination rests on. */
+export type DeterminingRecords = Pick<RunReferences, 'standard' | 'method' | 'excess'>;
+
+/** What a run determines, from what and how: what of its records enters the balance. */
+export function determinationOf(records: DeterminingRecords, blank: Blank): Determination {
+  const { method, excess } = records;
+  const known = knownOf(records);
+  const soughtPerKnown = exact(moleRatioOfMethod(method));
+  const common = { sought: MOLARITY, soughtPerKnown, blank };
+  if (known.kind === 'weighed' || soughtIn(records.standard, method) === 'burette') {
+    return { ...common, soughtIn: 'burette', known, excess: null };
+  }
+  const isMeasured = excess !== null && blank.kind !== 'gives-the-excess';
+  return {
+    ...common,
+    soughtIn: 'flask',
+    known,
+    dilutions: [],
+    excess: isMeasured ? excessOf(records, excess) : null,
+  };
+}
+
+function knownOf({ standard }: DeterminingRecords): WeighedStandard | KnownSolution {
+  return standard.kind === 'lot'
+    ? {
+        kind: 'weighed',
+        purity: lotPurityInput(standard.lot),
+        molarMass: lotMolarMassInput(standard.lot),
+      }
+    : {
+        kind: 'solution',
+        molarity: bottleMolarityInput(standard.bottle, 'c_s', 'Standard solution'),
+        dilutions: [],
+      };
+}
+
+function excessOf(
+  { method }: DeterminingRecords,
+  { bottle, vessel }: NonNullable<RunReferences['excess']>,
+): Excess {
+  return {
+    molarity: bottleMolarityInput(bottle, 'c_e', 'Excess'),
+    volume: exact(pipetteVolumeMl(vessel) + deviationMl(vessel), UNITS.millilitre),
+    soughtPerExcess: exact(excessRatioOfMethod(method) ?? 0),
+  };
+}
+
+/** What a vessel delivers beyond its nominal volume, mL, as its calibration found. */
+export function deviationMl(vessel: EquipmentState): number {
+  return calibratedPointOf(vessel)?.deviation ?? 0;
+}
+
+/** Records never change, and the bench asks at every key. */
+const KNOWN = new WeakMap<DeterminingRecords, PlainDetermination>();
+
+/** The determination of a run in plain numbers, before a blank tells anything. */
+export function plainDeterminationOf(records: DeterminingRecords): PlainDetermination {
+  const known = KNOWN.get(records);
+  if (known !== undefined) return known;
+  const plain = new PlainDetermination(determinationOf(records, { kind: 'none' }));
+  KNOWN.set(records, plain);
+  return plain;
+}

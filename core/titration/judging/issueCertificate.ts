@@ -1,0 +1,113 @@
+import { describeEndPoint, equivalentsOfTitrant } from '../../chemistry';
+import type { Id } from '../../grammar';
+import { decimalPlaces, roundHalfEven } from '../../measurement';
+import { CURVE_WAYS, curveEndOf } from '../figures';
+import type { Certificate, RunState } from '../run';
+import { portionText, titreMl } from '../run';
+import { arrangementOf, describeInstruments, describeStandard } from '../setUp';
+import type { CertificationDecision } from './certificationChecks';
+import { deviationsOf } from './certificationChecks';
+import type { Judgement, Result } from './judge';
+
+/** Version of the computing core, written on every certificate. Raised when a figure could change. */
+const CORE_VERSION = '3';
+
+/** Version of the catalogue (substances, methods, atomic weights), written on every certificate. */
+const CATALOGUE_VERSION = '3';
+
+/** Doubles differ in their last bits when a product is reckoned in another order: figures are the same within this part. */
+const SAME_WITHIN = 1e-12;
+
+/** A certificate keeps k with two decimals only. */
+const HALF_OF_LAST_PLACE_OF_K = 0.005;
+
+/** Whether entries that are computed again come to what a certificate froze: the value, u and k. */
+export function comesToTheSame(
+  { unrounded, coverageFactor }: Pick<Certificate, 'unrounded' | 'coverageFactor'>,
+  { value, combinedStandardUncertainty, coverageFactor: k }: Result['evaluation'],
+): boolean {
+  const isClose = (a: number, b: number): boolean => Math.abs(a - b) <= SAME_WITHIN * Math.abs(b);
+  return (
+    isClose(value, unrounded.molarity) &&
+    isClose(combinedStandardUncertainty, unrounded.standardUncertainty) &&
+    Math.abs(k - Number(coverageFactor)) <= HALF_OF_LAST_PLACE_OF_K + SAME_WITHIN * k
+  );
+}
+
+/** The certificate of a run as judged. @throws RangeError when the judgement has no result. */
+export function issueCertificate(
+  run: RunState,
+  judgement: Judgement,
+  decision: CertificationDecision,
+): Certificate {
+  const { result, accurate } = judgement;
+  if (!result || !accurate) throw new RangeError('a certificate needs a result');
+  const { evaluation, rounded } = result;
+  const { burette } = run.references;
+  const verdictCount = (verdict: string): number =>
+    judgement.replicates.filter((replicate) => replicate.verdict === verdict).length;
+  return {
+    molarity: rounded.value,
+    expandedUncertainty: rounded.uncertainty,
+    coverageFactor: roundHalfEven(evaluation.coverageFactor, 2),
+    normality: run.setUp.rules.statesNormality ? normalityOf(run, result) : null,
+    unrounded: {
+      molarity: evaluation.value,
+      standardUncertainty: evaluation.combinedStandardUncertainty,
+    },
+    effectiveDegreesOfFreedom: Number.isFinite(evaluation.effectiveDegreesOfFreedom)
+      ? evaluation.effectiveDegreesOfFreedom
+      : null,
+    relativeSdPercent:
+      accurate.relativeSdPercent === null ? null : roundHalfEven(accurate.relativeSdPercent, 3),
+    replicatesMade: judgement.replicates.length - verdictCount('open'),
+    replicatesAveraged: verdictCount('counts'),
+    replicates: judgement.replicates.map(({ flask, verdict, why }) => ({
+      flask: flask.number,
+      portion: portionText(flask.portion.value),
+      titreMl: titreMl(flask),
+      verdict,
+      why,
+    })),
+    indicator: endPointText(run, judgement),
+    temperatureC: run.setUp.temperatureC,
+    standard: describeStandard(run.references),
+    measuredWith: describeInstruments(arrangementOf(run.references)),
+    burette: burette.calibration ? `${burette.name}, calibrated` : burette.name,
+    analystIds: analystsOf(run),
+    ...decision,
+    rules: run.setUp.rules,
+    deviations: deviationsOf(run),
+    runVersion: run.version,
+    coreVersion: CORE_VERSION,
+    catalogueVersion: CATALOGUE_VERSION,
+  };
+}
+
+/** Who weighed and read; whoever set the run up, while nobody has. */
+function analystsOf({ flasks, started }: RunState): readonly Id[] {
+  const entries = flasks.flatMap(({ portion, initial, final, refills }) => [
+    portion,
+    initial,
+    ...refills.flatMap(({ stop, restart }) => [stop, restart]),
+    final,
+  ]);
+  const authors = entries.flatMap((entry) => (entry ? [entry.by] : []));
+  return authors.length > 0 ? [...new Set(authors)] : [started.by];
+}
+
+/** What told the end points that count: the indicator, or an electrode. */
+function endPointText(run: RunState, judgement: Judgement): string {
+  const counting = judgement.replicates.filter(({ verdict }) => verdict === 'counts');
+  const ways = counting.map(({ flask }) => curveEndOf(run, flask)?.way);
+  const isByCurve = ways.every((way) => way !== undefined);
+  return isByCurve
+    ? `electrode, ${[...new Set(ways)].map((way) => CURVE_WAYS[way]).join(' or ')}`
+    : describeEndPoint(run.references.method, run.setUp.rules);
+}
+
+function normalityOf(run: RunState, { evaluation, rounded }: Result): Certificate['normality'] {
+  const equivalentsPerMole = equivalentsOfTitrant(run.references.method);
+  const value = equivalentsPerMole * evaluation.value;
+  return { equivalentsPerMole, value: roundHalfEven(value, decimalPlaces(rounded.value)) };
+}

@@ -1,0 +1,305 @@
+import type { HouseRules } from '../../laboratory';
+import type { DecimalText, Evaluation, Expression, WorkingStep } from '../../measurement';
+import { UNITS, propagate, roundHalfEven, roundToUncertainty, working } from '../../measurement';
+import type { Summary } from '../../statistics';
+import {
+  DIXON_UP_TO,
+  dixonCritical,
+  dixonQ,
+  grubbs,
+  isConstant,
+  largestConcordantSet,
+  summarize,
+} from '../../statistics';
+import type { Repeatability } from '../figures';
+import {
+  CURVE_WAYS,
+  agreementOf,
+  curveEndOf,
+  flaskMolarity,
+  isOvershot,
+  isSeenInScatter,
+  measurementModel,
+  netTitreMl,
+} from '../figures';
+import type { Flask, Place, RunState } from '../run';
+import { isBlank, openConflicts, placeName, titreMl } from '../run';
+
+/** What became of a flask. */
+export interface Replicate {
+  readonly flask: Flask;
+  readonly titreMl: DecimalText | null;
+  readonly molarity: number | null;
+  /**
+   * `counts`: averaged. `set-aside`: accurate, but outside the concordant set; its scatter still enters s.
+   * `open`: not yet titrated. `blank`: subtracted from the others. `overshot`: beyond the end point by more than the house
+   * rule averages. `disputed`: two different entries for one place wait to be settled.
+   */
+  readonly verdict:
+    'counts' | 'set-aside' | 'rough' | 'void' | 'open' | 'blank' | 'overshot' | 'disputed';
+  /** Why it does not count, as a clause. */
+  readonly why: string | null;
+}
+
+/** The result of a series as it stands. */
+export interface Judgement {
+  readonly replicates: readonly Replicate[];
+  /** Accurate titrations, whether or not they are in the concordant set. */
+  readonly accurate: Summary | null;
+  /** The titrations that are averaged. */
+  readonly averaged: Summary | null;
+  readonly isConcordant: boolean;
+  /** `0.3 %` or `0.10 mL`: within what they must agree. */
+  readonly limit: string;
+  /** How wide a band of molarities that is, in %; null when nothing is asked of them. */
+  readonly bandPercent: number | null;
+  /** How far the accurate ones, and those that are averaged, spread, in the words of the limit. */
+  readonly spread: { readonly accurate: string | null; readonly averaged: string | null };
+  readonly outlier: OutlierVerdict | null;
+  readonly result: Result | null;
+}
+
+/** What the house rule's test says of the titration that stands out most. */
+interface OutlierVerdict {
+  readonly flask: number;
+  readonly test: 'grubbs' | 'dixon';
+  readonly statistic: number;
+  readonly critical: number;
+  readonly isOutlier: boolean;
+}
+
+/** A molarity with its uncertainty and how it came about. */
+export interface Result {
+  readonly evaluation: Evaluation;
+  readonly rounded: { readonly value: DecimalText; readonly uncertainty: DecimalText };
+  /** Which of the three accounts of repeatability was the largest and entered the budget. */
+  readonly repeatabilityFrom: 'inputs' | 'scatter' | 'method';
+  /** The three accounts as relative standard uncertainties of the mean; null where there is none. */
+  readonly repeatability: {
+    readonly inputs: number;
+    readonly scatter: number | null;
+    readonly method: number | null;
+  };
+  readonly working: readonly WorkingStep[];
+  /** The measurement equation, and the inputs of it whose effect the repeatability covers. */
+  readonly model: Expression;
+  readonly mutedInputIds: readonly string[];
+}
+
+/** An accurate titration: its titre less a blank, and the molarity that it gives. */
+interface Titrated {
+  readonly flask: Flask;
+  readonly netTitreMl: number;
+  readonly molarity: number;
+}
+
+/**
+ * Judges a series: which titrations count under the house rule, their statistics, and the molarity with its
+ * uncertainty budget. Where the rule keeps a concordant subset, s still comes from all accurate titrations:
+ * choosing the closest would understate it.
+ */
+export function judgeRun(run: RunState): Judgement {
+  const { rules } = run.setUp;
+  const disputed = new Map(openConflicts(run).map(({ flask, place }) => [flask, place]));
+  const titrated = run.flasks
+    .filter(
+      (flask) =>
+        !flask.voided && !flask.isRough && !isOvershot(run, flask) && !disputed.has(flask.number),
+    )
+    .flatMap((flask): readonly Titrated[] => {
+      const net = netTitreMl(run, flask);
+      const molarity = flaskMolarity(run, flask);
+      return net === null || molarity === null ? [] : [{ flask, netTitreMl: net, molarity }];
+    });
+  const molarities = titrated.map((item) => item.molarity);
+  const agreement = agreementOf(run);
+  const concordance = largestConcordantSet(
+    agreement.compares === 'titres' ? titrated.map((item) => item.netTitreMl) : molarities,
+    agreement.limit,
+    rules.agreeAtLeast,
+  );
+  // Until enough agree, the series is shown as it is: everything accurate is averaged.
+  const counting = concordance
+    ? concordance.indices.flatMap((index) => titrated[index] ?? [])
+    : titrated;
+  const counted = new Set(counting.map((item) => item.flask.number));
+  const accurate = summarize(molarities);
+  const averaged = summarize(counting.map((item) => item.molarity));
+  const titresOf = (items: readonly Titrated[]): Summary | null =>
+    summarize(items.map((item) => item.netTitreMl));
+  const spreadOf = (items: readonly Titrated[], summary: Summary | null): string | null => {
+    const titres = titresOf(items);
+    return titres && summary && agreement.spreadText(titres, summary);
+  };
+  return {
+    replicates: run.flasks.map((flask) =>
+      replicateOf(run, flask, counted, disputed.get(flask.number), agreement.limitText),
+    ),
+    accurate,
+    averaged,
+    isConcordant: concordance !== null,
+    limit: agreement.limitText,
+    bandPercent: agreement.bandPercent(titresOf(counting)),
+    spread: { accurate: spreadOf(titrated, accurate), averaged: spreadOf(counting, averaged) },
+    outlier: outlierAmong(rules.outlierTest, titrated),
+    result:
+      accurate &&
+      resultOf(
+        run,
+        counting.map((item) => item.flask),
+        accurate,
+      ),
+  };
+}
+
+/** Dixon's table begins with three values, and Grubbs' test says little below four. */
+const TESTED_FROM = { grubbs: 4, dixon: 3 } as const;
+
+/** Confidence of the outlier tests. */
+const OUTLIER_PERCENT = 95;
+
+function outlierAmong(
+  test: HouseRules['outlierTest'],
+  titrated: readonly Titrated[],
+): OutlierVerdict | null {
+  const values = titrated.map(({ molarity }) => molarity);
+  if (test === 'none' || values.length < TESTED_FROM[test] || isConstant(values)) return null;
+  const verdict = (at: number | null, statistic: number, critical: number) => {
+    const flask = at === null ? undefined : titrated[at]?.flask;
+    return flask
+      ? { flask: flask.number, test, statistic, critical, isOutlier: statistic > critical }
+      : null;
+  };
+  if (test === 'grubbs') {
+    const { suspectIndex, g, critical } = grubbs(values, OUTLIER_PERCENT / 100);
+    return verdict(suspectIndex, g, critical);
+  }
+  if (values.length > DIXON_UP_TO) return null;
+  const { suspectIndex, q } = dixonQ(values);
+  return verdict(suspectIndex, q, dixonCritical(values.length, OUTLIER_PERCENT));
+}
+
+function replicateOf(
+  run: RunState,
+  flask: Flask,
+  counted: ReadonlySet<number>,
+  disputed: Place | undefined,
+  limit: string,
+): Replicate {
+  const base = { flask, titreMl: titreMl(flask), molarity: flaskMolarity(run, flask) };
+  if (flask.voided) return { ...base, verdict: 'void', why: flask.voided.reason };
+  if (disputed) {
+    const why = `two different entries for its ${placeName(disputed)}: settle which one stands`;
+    return { ...base, verdict: 'disputed', why };
+  }
+  if (isBlank(flask) && base.titreMl !== null) {
+    return { ...base, verdict: 'blank', why: 'its titre is subtracted from the others' };
+  }
+  if (base.molarity === null) {
+    return { ...base, verdict: 'open', why: whyOpen(run, flask) };
+  }
+  if (flask.isRough) {
+    return { ...base, verdict: 'rough', why: 'rough titration, left out by the house rule' };
+  }
+  if (isOvershot(run, flask)) {
+    const why = 'overshot, with nothing read before: left out by the house rule';
+    return { ...base, verdict: 'overshot', why };
+  }
+  if (counted.has(flask.number)) {
+    return { ...base, verdict: 'counts', why: endByCurve(run, flask) };
+  }
+  return {
+    ...base,
+    verdict: 'set-aside',
+    why: `outside the ${limit} in which the others agree; its scatter still enters s`,
+  };
+}
+
+/** Where a curve puts the end, so that the titre on record can be followed; null where the last reading is the end. */
+function endByCurve(run: RunState, flask: Flask): string | null {
+  const end = curveEndOf(run, flask);
+  return (
+    end &&
+    `by its curve the end lies at ${roundHalfEven(end.volumeMl, 2)} mL, ${CURVE_WAYS[end.way]}`
+  );
+}
+
+/** Why a flask gives no molarity. */
+function whyOpen(run: RunState, flask: Flask): string {
+  if (!flask.final) return 'not titrated yet';
+  const isMoreThanAdded = run.references.excess !== null && titreMl(flask) !== null;
+  return isMoreThanAdded
+    ? 'more of the excess was left than had been added'
+    : 'its readings contradict each other';
+}
+
+/** No repeatability of its own: the varying inputs stand in the budget themselves. */
+const NONE: Repeatability = {
+  relativeStandardUncertainty: 0,
+  degreesOfFreedom: Number.POSITIVE_INFINITY,
+  source: 'counted in the inputs',
+};
+
+function resultOf(run: RunState, flasks: readonly Flask[], accurate: Summary): Result {
+  const n = Math.sqrt(flasks.length);
+  const fromInputs = propagate(measurementModel(run, flasks, NONE), UNITS.molePerLitre, {
+    isMuted: (given) => given.variation === 'common',
+  });
+  const scatterPercent = accurate.relativeSdPercent;
+  const methodPercent = run.setUp.methodRepeatabilityPercent;
+  const repeatability = {
+    inputs: fromInputs.combinedStandardUncertainty / fromInputs.value,
+    scatter: scatterPercent === null ? null : scatterPercent / 100 / n,
+    method: methodPercent === null ? null : Number(methodPercent) / 100 / n,
+  };
+  const { from, given } = largerRepeatability(repeatability, accurate);
+  const model = measurementModel(run, flasks, given);
+  const evaluation = propagate(model, UNITS.molePerLitre, {
+    isMuted: (effect) => from !== 'inputs' && isSeenInScatter(effect),
+    ...(run.setUp.rules.coverage === 'two' && { coverageFactor: 2 }),
+  });
+  return {
+    evaluation,
+    rounded: roundToUncertainty(evaluation.value, evaluation.expandedUncertainty),
+    repeatabilityFrom: from,
+    repeatability,
+    working: working(model),
+    model,
+    mutedInputIds:
+      from === 'inputs'
+        ? []
+        : evaluation.budget
+            .map(({ input }) => input)
+            .filter(isSeenInScatter)
+            .map(({ id }) => id),
+  };
+}
+
+/** Varying effects enter once: from the inputs, the scatter or the method's record, the largest. */
+function largerRepeatability(
+  accounts: Result['repeatability'],
+  accurate: Summary,
+): { from: Result['repeatabilityFrom']; given: Repeatability } {
+  const { inputs, scatter, method } = accounts;
+  if (scatter !== null && scatter > inputs && scatter >= (method ?? 0)) {
+    return {
+      from: 'scatter',
+      given: {
+        relativeStandardUncertainty: scatter,
+        degreesOfFreedom: accurate.n - 1,
+        source: `scatter of ${String(accurate.n)} titrations`,
+      },
+    };
+  }
+  if (method !== null && method > inputs) {
+    return {
+      from: 'method',
+      given: {
+        relativeStandardUncertainty: method,
+        degreesOfFreedom: Number.POSITIVE_INFINITY,
+        source: 'known repeatability of the method',
+      },
+    };
+  }
+  return { from: 'inputs', given: NONE };
+}

@@ -1,0 +1,73 @@
+import type { EquipmentState } from '../../metrology';
+import type { BottleState, LotState } from '../../reagent';
+import type { Finding } from '../../record';
+import { unlikely } from '../../record';
+import type { Adopted, RunSetUp } from '../setUp';
+import { namedRecords } from '../setUp';
+
+/** Records as they are now; those that a run does not rest on may be among them. */
+export interface RecordsNow {
+  readonly bottles: readonly BottleState[];
+  readonly lots: readonly LotState[];
+  readonly equipment: readonly EquipmentState[];
+}
+
+/** What a run rests on and what has been taken out of use since it began, each with its reason. */
+export function outOfUse(
+  setUp: RunSetUp,
+  { bottles, lots, equipment }: RecordsNow,
+): readonly string[] {
+  const parts = new Set<string>(namedRecords(setUp).map(({ at }) => at.id));
+  const isPart = ({ id }: { readonly id: string }): boolean => parts.has(id);
+  const since = (name: string, { withdrawn }: Pick<BottleState, 'withdrawn'>): readonly string[] =>
+    withdrawn ? [`${name} is out of use: ${withdrawn.reason}`] : [];
+  return [
+    ...bottles.filter(isPart).flatMap((one) => since(`Bottle ${one.code}`, one)),
+    ...lots.filter(isPart).flatMap((one) => since(`Lot ${one.lot.lotNumber}`, one)),
+    ...equipment.filter(isPart).flatMap((one) => since(one.equipment.name, one)),
+  ];
+}
+
+/** What speaks against certifying with something that is out of use; it gives way to a reason. */
+export function outOfUseFindings(setUp: RunSetUp, now: RecordsNow): readonly Finding[] {
+  return outOfUse(setUp, now).map((sentence) =>
+    unlikely('out-of-use', 'run', `${sentence} Say why the result stands all the same.`),
+  );
+}
+
+/** A record that was put right after a run had begun. */
+export interface CorrectedSince {
+  readonly adopt: Adopted;
+  /** What it is called: `Lot K-22`. */
+  readonly name: string;
+  /** Why it was corrected, the last time. */
+  readonly reason: string;
+}
+
+/** What a run rests on and what has been corrected since the version that it goes by. */
+export function correctedSince(
+  setUp: RunSetUp,
+  { bottles, lots, equipment }: RecordsNow,
+): readonly CorrectedSince[] {
+  return namedRecords(setUp).flatMap(({ kind, at }) => {
+    const named =
+      kind === 'lot'
+        ? nameOf(lots, at.id, ({ lot }) => `Lot ${lot.lotNumber}`)
+        : kind === 'bottle'
+          ? nameOf(bottles, at.id, ({ code }) => `Bottle ${code}`)
+          : nameOf(equipment, at.id, (one) => one.equipment.name);
+    const last = named?.state.corrections.findLast(({ version }) => version > at.version);
+    if (!named || !last) return [];
+    const { version } = named.state;
+    return [{ adopt: { kind, id: at.id, version }, name: named.name, reason: last.reason }];
+  });
+}
+
+function nameOf<S extends { readonly id: string }>(
+  states: readonly S[],
+  id: string,
+  name: (state: S) => string,
+): { readonly state: S; readonly name: string } | null {
+  const state = states.find((one) => one.id === id);
+  return state ? { state, name: name(state) } : null;
+}

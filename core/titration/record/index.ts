@@ -1,0 +1,7 @@
+export { checkRunFact } from './checks';
+export type { RunFact, RunFactBodies } from './facts';
+export { RUN_RECORD } from './facts';
+export { foldRun } from './fold';
+export { restedOnBy } from './rested';
+export type { AroundRun } from './start';
+export { adviceAgainst, checkRunStart } from './startChecks';

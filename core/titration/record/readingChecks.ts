@@ -1,0 +1,276 @@
+import type { Id } from '../../grammar';
+import type { DecimalText } from '../../measurement';
+import { ZERO, decimalPlaces, roundHalfEven, subtractDecimals } from '../../measurement';
+import { checkShownDecimals } from '../../metrology';
+import type { Finding } from '../../record';
+import { impossible, unlikely } from '../../record';
+import { suspectReading } from '../../slip';
+import type { Forecast } from '../figures';
+import { curveEndsOf, electrodeQuantityOf, forecastFlask } from '../figures';
+import type { ElectrodeQuantity, ElectrodeReading, Flask, ReadingPlace, RunState } from '../run';
+import {
+  deliveriesMl,
+  flaskOf,
+  flaskUnderBurette,
+  isBlank,
+  openRefill,
+  placeName,
+  readingAt,
+  readingToCarryOver,
+  readingsOf,
+  refillPlace,
+  startsOf,
+  stretchesOf,
+} from '../run';
+import { notUnderBurette, unknownEntry, unknownFlask } from './refusals';
+
+/** A titre stranger than this many expected half-bands is asked about. */
+const STRANGE_HALF_BANDS = 3;
+
+interface NewReading {
+  readonly readingMl: DecimalText;
+  readonly carriedFrom: Id | null;
+}
+
+/** What speaks against a reading at a place that has none yet. */
+export function checkNewReading(
+  run: RunState,
+  number: number,
+  place: ReadingPlace,
+  { readingMl, carriedFrom }: NewReading,
+): readonly Finding[] {
+  const flask = flaskOf(run, number);
+  if (!flask) return [unknownFlask(number)];
+  const name = `Flask ${String(flask.number)}`;
+  if (flask.voided) return [impossible('flask-void', 'readingMl', `${name} is void.`)];
+  const known = readingAt(flask, place);
+  if (known) {
+    const message = `${name} has its ${placeName(place)} already, ${known.value} mL. Correct that one instead.`;
+    return [impossible('already-read', 'readingMl', message)];
+  }
+  const outside = checkScale(run, readingMl);
+  if (outside.length > 0) return outside;
+  if (place === 'initial') return checkInitialReading(run, flask, readingMl, carriedFrom);
+  if (!flask.initial) {
+    const message =
+      'Read the level before you titrate: a titration without its initial reading is lost.';
+    return [impossible('no-initial-reading', 'readingMl', message)];
+  }
+  if (place.startsWith('restart')) return checkRestart(run, flask, place, readingMl);
+  if (openRefill(flask) !== null) {
+    const message = 'The burette was refilled: read the level that it goes on from first.';
+    return [impossible('refill-open', 'readingMl', message)];
+  }
+  if (place !== 'final') {
+    const isNext = place === refillPlace('stop', flask.refills.length + 1);
+    if (flask.final || !isNext) return [notUnderBurette(flask)];
+  }
+  const from = readingsOf(flask).at(-1)?.entry.value ?? ZERO;
+  const upwards = checkDownwards(from, readingMl, isBlank(flask) && place === 'final');
+  if (upwards.length > 0) return upwards;
+  return place === 'final'
+    ? checkFinalReading(run, flask, from, readingMl)
+    : checkReadingDecimals(run, readingMl);
+}
+
+function checkRestart(
+  run: RunState,
+  flask: Flask,
+  place: ReadingPlace,
+  readingMl: DecimalText,
+): readonly Finding[] {
+  const refill = openRefill(flask);
+  if (refill === null || place !== refillPlace('restart', refill)) {
+    const message = 'Read the level at which you stopped before the refill first.';
+    return [impossible('no-stop', 'readingMl', message)];
+  }
+  return checkReadingDecimals(run, readingMl);
+}
+
+function checkInitialReading(
+  run: RunState,
+  flask: Flask,
+  readingMl: DecimalText,
+  carriedFrom: string | null,
+): readonly Finding[] {
+  const busy = flaskUnderBurette(run);
+  if (busy) {
+    const message = `Flask ${String(busy.number)} is still under the burette: read its end point first, or void it.`;
+    return [impossible('burette-busy', 'readingMl', message)];
+  }
+  if (carriedFrom !== null) {
+    const source = readingToCarryOver(run);
+    if (source?.factId !== carriedFrom || source.value !== readingMl) {
+      const message = 'Only the last final reading can be carried over, and only as it stands.';
+      return [impossible('not-the-last-reading', 'readingMl', message)];
+    }
+  }
+  const { onBurette } = forecastFlask(run, flask, Number(readingMl));
+  const end = onBurette?.expected ?? 0;
+  const capacityMl = run.references.burette.capacityMl;
+  const decimals = carriedFrom === null ? checkReadingDecimals(run, readingMl) : [];
+  if (end <= Number(capacityMl)) return decimals;
+  const message = `From here the end point is expected at ${roundHalfEven(end, 1)}, beyond the last mark at ${capacityMl} mL. Refill first, or in the middle: that costs two more readings.`;
+  return [...decimals, unlikely('will-not-hold', 'readingMl', message)];
+}
+
+/** `from` is the reading that the last stretch began with. */
+function checkFinalReading(
+  run: RunState,
+  flask: Flask,
+  from: DecimalText,
+  readingMl: DecimalText,
+): readonly Finding[] {
+  const forecast = forecastFlask(run, flask, null);
+  const expected = forecast.onBurette?.expected ?? 0;
+  const decimals = checkReadingDecimals(run, readingMl);
+  const curve = curveEndsOf(run, flask).counts;
+  const deliveredMl = deliveriesMl(flask).reduce((total, one) => total + Number(one), 0);
+  // Where a curve tells the end point, the titration goes on beyond it.
+  const endMl = curve ? Number(from) + curve.volumeMl - deliveredMl : Number(readingMl);
+  if (Math.abs(endMl - expected) <= STRANGE_HALF_BANDS * forecast.halfBandMl) return decimals;
+  const message =
+    isBlank(flask) && !run.references.excess
+      ? 'A blank takes a few tenths of a millilitre at most. Read again; if it stands, say why.'
+      : `The end point was expected near ${roundHalfEven(expected, 2)}. ${suspectedSlip(run, forecast, from, readingMl)}`;
+  return [...decimals, unlikely('titre-off-forecast', 'readingMl', message)];
+}
+
+/** What speaks against a reading before a doubtful drop. */
+export function checkProvisionalReading(
+  run: RunState,
+  number: number,
+  readingMl: DecimalText,
+): readonly Finding[] {
+  const flask = flaskOf(run, number);
+  if (!flask) return [unknownFlask(number)];
+  if (flask !== flaskUnderBurette(run) || openRefill(flask) !== null) {
+    return [notUnderBurette(flask)];
+  }
+  const from = readingsOf(flask).at(-1)?.entry.value ?? ZERO;
+  return [...checkScale(run, readingMl), ...checkDownwards(from, readingMl, false)].slice(0, 1);
+}
+
+/** What an electrode can show. */
+const SHOWN: Readonly<Record<ElectrodeQuantity, readonly [least: number, most: number]>> = {
+  pH: [-1, 15],
+  mV: [-2000, 2000],
+};
+
+type NewPoint = Pick<ElectrodeReading, 'refill' | 'readingMl' | 'quantity' | 'value'> & {
+  readonly flask: number;
+};
+
+/** What speaks against a point of a curve: it is read while the flask stands under the burette. */
+export function checkElectrodeReading(
+  run: RunState,
+  { flask: number, refill, readingMl, quantity, value }: NewPoint,
+): readonly Finding[] {
+  const flask = flaskOf(run, number);
+  if (!flask) return [unknownFlask(number)];
+  const from = startsOf(flask)[refill];
+  if (flask !== flaskUnderBurette(run) || !from || refill !== flask.refills.length) {
+    return [notUnderBurette(flask)];
+  }
+  if (quantity !== electrodeQuantityOf(run.references.method)) {
+    const message = `The electrode of this titration shows ${electrodeQuantityOf(run.references.method)}.`;
+    return [impossible('other-quantity', 'value', message)];
+  }
+  const [least, most] = SHOWN[quantity];
+  if (Number(value) < least || Number(value) > most) {
+    const message = `A ${quantity} lies between ${String(least)} and ${String(most)}.`;
+    return [impossible('no-such-value', 'value', message)];
+  }
+  const isThere = flask.electrode.some(
+    (read) =>
+      !read.struck && read.refill === refill && Number(read.readingMl) === Number(readingMl),
+  );
+  if (isThere) {
+    const message = `There is a point at ${readingMl} mL already: strike that one out first.`;
+    return [impossible('already-read', 'readingMl', message)];
+  }
+  // The first point is the flask before anything ran in.
+  return [...checkScale(run, readingMl), ...checkDownwards(from.value, readingMl, true)].slice(
+    0,
+    1,
+  );
+}
+
+/** Names the reading that was probably meant, when a known slip explains it. */
+function suspectedSlip(
+  run: RunState,
+  { onBurette, halfBandMl }: Forecast,
+  initialMl: DecimalText,
+  typedMl: DecimalText,
+): string {
+  const decimals = decimalPlaces(run.setUp.rules.readingResolutionMl);
+  const found = suspectReading(Number(typedMl), {
+    initialMl: Number(initialMl),
+    expectedTitreMl: (onBurette?.expected ?? 0) - Number(initialMl),
+    halfBandMl,
+    capacityMl: Number(run.references.burette.capacityMl),
+    decimals,
+  });
+  if (!found) return 'Read again; if it stands, say why.';
+  return `${found.question} Then ${roundHalfEven(found.meant, decimals)} was meant.`;
+}
+
+/** What speaks against correcting a reading: the scale, and the order of the readings around it. */
+export function checkCorrectedReading(
+  run: RunState,
+  corrects: string,
+  readingMl: DecimalText,
+): readonly Finding[] {
+  const touched = run.flasks.filter((flask) =>
+    readingsOf(flask).some(({ entry }) => entry.factId === corrects),
+  );
+  const isProvisional = run.flasks.some(({ provisional }) =>
+    provisional.some(({ factId }) => factId === corrects),
+  );
+  if (touched.length === 0 && !isProvisional) return [unknownEntry('readingMl')];
+  const outside = checkScale(run, readingMl);
+  if (outside.length > 0) return outside;
+  const now = ({
+    factId,
+    value,
+  }: {
+    readonly factId: Id;
+    readonly value: DecimalText;
+  }): DecimalText => (factId === corrects ? readingMl : value);
+  return touched
+    .flatMap((flask) =>
+      stretchesOf(flask).flatMap(({ from, to }) =>
+        checkDownwards(now(from), now(to), isBlank(flask) && to.factId === flask.final?.factId),
+      ),
+    )
+    .slice(0, 1);
+}
+
+function checkScale(run: RunState, readingMl: DecimalText): readonly Finding[] {
+  const { capacityMl } = run.references.burette;
+  if (Number(readingMl) >= 0 && Number(readingMl) <= Number(capacityMl)) return [];
+  const message = `The burette reads from 0 to ${capacityMl} mL; below its last mark the volume is unknown.`;
+  return [impossible('off-scale', 'readingMl', message)];
+}
+
+/** `mayStay`: a blank may take nothing. */
+function checkDownwards(
+  fromMl: DecimalText,
+  toMl: DecimalText,
+  mayStay: boolean,
+): readonly Finding[] {
+  const delivered = Number(subtractDecimals(toMl, fromMl));
+  if (delivered > 0 || (delivered === 0 && mayStay)) return [];
+  const message = `A burette reads downwards: this must be beyond the reading before it, ${fromMl} mL. Was it refilled? Then write down both levels.`;
+  return [impossible('reads-upwards', 'readingMl', message)];
+}
+
+function checkReadingDecimals(run: RunState, readingMl: DecimalText): readonly Finding[] {
+  const { readingResolutionMl } = run.setUp.rules;
+  const decimals = decimalPlaces(readingResolutionMl);
+  const shown = checkShownDecimals([readingMl], decimals, 'readingMl', 'The burette is read to');
+  const steps = Number(readingMl) / Number(readingResolutionMl);
+  if (shown.length > 0 || Math.abs(steps - Math.round(steps)) < 1e-6) return shown;
+  const message = `The house rule reads the burette in steps of ${readingResolutionMl} mL.`;
+  return [unlikely('off-resolution', 'readingMl', message)];
+}

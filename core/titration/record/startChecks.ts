@@ -1,0 +1,126 @@
+import { findSubstance } from '../../chemistry';
+import type { PlainDate } from '../../grammar';
+import type { HouseRules } from '../../laboratory';
+import { isCalibrationOverdue } from '../../metrology';
+import type { BottleState } from '../../reagent';
+import { freshnessOf, isLotExpired, mayBeUsed, nominalMolPerL } from '../../reagent';
+import type { Finding } from '../../record';
+import { impossible, unlikely } from '../../record';
+import { plainDeterminationOf } from '../figures';
+import type { RunReferences } from '../setUp';
+import { arrangementOf, standardSubstanceId } from '../setUp';
+
+/**
+ * What a house rule recommends instead of a run: a titrant that is itself a primary standard, as dichromate is, is made up by
+ * weight. Null where it has nothing to say.
+ */
+export function adviceAgainst(
+  { bottle, method }: Pick<RunReferences, 'bottle' | 'method'>,
+  { primaryTitrants }: HouseRules,
+): string | null {
+  const substance = findSubstance(bottle.substanceId);
+  const isItself = substance?.role === 'primary-standard' && method.inBurette === 'titrant';
+  if (primaryTitrants !== 'weighed' || !isItself) return null;
+  return `By the house rule ${substance.name} is itself the standard: made up by weight in a volumetric flask, it needs no titration.`;
+}
+
+/** What speaks against starting a run with these records today. */
+export function checkRunStart(references: RunReferences, today: PlainDate): readonly Finding[] {
+  const { method, bottle, standard, burette } = references;
+  const findings: Finding[] = [];
+  if (!method.titrantIds.includes(bottle.substanceId)) {
+    findings.push(
+      impossible(
+        'wrong-titrant',
+        'bottle',
+        'This method does not standardize what is in the bottle.',
+      ),
+    );
+  }
+  if (method.standardId !== standardSubstanceId(standard)) {
+    const message = 'This is not the standard that the method asks for.';
+    findings.push(impossible('wrong-standard', 'standard', message));
+  }
+  findings.push(...checkStandard(references, today), ...checkExcess(references, today));
+  const { portion, excess } = arrangementOf(references);
+  const instruments = [
+    ['instrument', portion.measuredWith] as const,
+    ...(excess ? [['pipette', excess.measuredWith] as const] : []),
+    ['burette', burette] as const,
+  ];
+  for (const [field, item] of instruments) {
+    if (isCalibrationOverdue(item, today)) {
+      findings.push(
+        unlikely(
+          'calibration-overdue',
+          field,
+          `The calibration of ${item.name} was due on ${item.calibrationDue ?? ''}.`,
+        ),
+      );
+    }
+  }
+  return findings;
+}
+
+function checkStandard(
+  { method, bottle, standard }: RunReferences,
+  today: PlainDate,
+): readonly Finding[] {
+  const takes = standard.kind === 'lot' ? 'weighed' : 'aliquot';
+  if (!method.portions.some(({ kind }) => kind === takes)) {
+    const message = `This method takes no ${takes === 'weighed' ? 'weighed standard' : 'aliquots'}.`;
+    return [impossible('wrong-portion', 'standard', message)];
+  }
+  if (standard.kind === 'lot') {
+    const { lot } = standard.lot;
+    if (lot.dissolved) {
+      return [impossible('not-solid', 'standard', `Lot ${lot.lotNumber} is a solution.`)];
+    }
+    const message = `Lot ${lot.lotNumber} is past its use-by date, ${lot.useBy ?? ''}.`;
+    return isLotExpired(lot, today) ? [unlikely('lot-expired', 'standard', message)] : [];
+  }
+  return checkKnownSolution(standard.bottle, bottle, 'standard', today);
+}
+
+/** What speaks against a solution whose molarity the run takes for granted. */
+function checkKnownSolution(
+  solution: BottleState,
+  titrant: BottleState,
+  field: 'standard' | 'excess',
+  today: PlainDate,
+): readonly Finding[] {
+  const { code, id } = solution;
+  if (id === titrant.id) {
+    return [impossible('same-bottle', field, 'A bottle cannot be its own standard.')];
+  }
+  const freshness = freshnessOf(solution, today);
+  if (!('known' in freshness)) {
+    const message = `The molarity of bottle ${code} is only nominal: standardize it first.`;
+    return [impossible('not-standardized', field, message)];
+  }
+  if (mayBeUsed(freshness)) return [];
+  const message = `Bottle ${code} is past its last day, ${freshness.known.until ?? ''}.`;
+  return [unlikely('standard-overdue', field, message)];
+}
+
+/** What speaks against the excess of a back-titration: that there is none, or that it does not suffice. */
+function checkExcess(references: RunReferences, today: PlainDate): readonly Finding[] {
+  const { method, bottle, excess } = references;
+  if (method.excess === null) {
+    return excess
+      ? [impossible('no-excess-wanted', 'excess', 'This method adds no reagent in excess.')]
+      : [];
+  }
+  const name = findSubstance(method.excess.substanceId)?.name ?? method.excess.substanceId;
+  if (excess?.bottle.substanceId !== method.excess.substanceId) {
+    const message = `This method needs a solution of ${name} in excess.`;
+    return [impossible('wrong-excess', 'excess', message)];
+  }
+  const found = checkKnownSolution(excess.bottle, bottle, 'excess', today);
+  const aliquotMl = arrangementOf(references).portion.fixedMl;
+  if (aliquotMl === null || found.some(({ severity }) => severity === 'impossible')) return found;
+  const left = plainDeterminationOf(references).titreMl(aliquotMl, nominalMolPerL(bottle));
+  if (left > 0) return found;
+  const message = `${excess.vessel.equipment.name} of bottle ${excess.bottle.code} is no excess: ${String(aliquotMl)} mL of bottle ${bottle.code} take all of it. Take less of the one or more of the other.`;
+  return [...found, impossible('no-excess', 'excess', message)];
+}

@@ -1,0 +1,34 @@
+export type { Certificate } from './certificate';
+export type { Conflict } from './conflicts';
+export { entriesAt, openConflicts } from './conflicts';
+export {
+  flaskOf,
+  flaskUnderBurette,
+  isBlank,
+  openRefill,
+  pauseOf,
+  readingToCarryOver,
+} from './flasks';
+export { placeName, readingAt, readingsOf, refillPlace } from './places';
+export type { Portion } from './portion';
+export { portionAmount, portionText } from './portion';
+export type {
+  BuretteLook,
+  ElectrodeQuantity,
+  ElectrodeReading,
+  EndPointGrade,
+  Entry,
+  Flask,
+  MeasuredIncident,
+  Moment,
+  NotedIncident,
+  Pause,
+  Place,
+  Reading,
+  ReadingPlace,
+  Refill,
+  RefillMoment,
+  RunState,
+} from './state';
+export { takenBy, titrantTakenMl } from './taken';
+export { deliveriesMl, startsOf, stretchesOf, titreMl } from './titre';

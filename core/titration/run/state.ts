@@ -1,0 +1,148 @@
+import type { Id } from '../../grammar';
+import type { DecimalText } from '../../measurement';
+import type { Fact, Provenance, StoredFile } from '../../record';
+import type { RunReferences, RunSetUp } from '../setUp';
+import type { Certificate } from './certificate';
+import type { Portion } from './portion';
+
+/** The first or the last reading of a titration. */
+export type Moment = 'initial' | 'final';
+
+/** Before a refill in the middle of a titration, and after it. */
+export type RefillMoment = 'stop' | 'restart';
+
+/** How the end point was met: the wanted colour, a drop beyond it, or far beyond it. */
+export type EndPointGrade = 'good' | 'drop-over' | 'far-over';
+
+/** What was measured or counted of an incident. */
+export interface MeasuredIncident {
+  readonly what: 'volumeMl' | 'massG' | 'drops';
+  readonly value: DecimalText;
+}
+
+/** What an electrode in the flask shows. */
+export type ElectrodeQuantity = 'pH' | 'mV';
+
+/** An incident as it was noted. */
+export interface NotedIncident {
+  readonly incidentId: string;
+  /** Null where only the usual size is known. */
+  readonly measured: MeasuredIncident | null;
+  readonly remark: string;
+}
+
+/** What a look at the burette found not as it should be. */
+export interface BuretteLook {
+  readonly faults: readonly { readonly checkId: string; readonly remark: string }[];
+}
+
+/** Left for later, or to somebody who is named. */
+export interface Pause {
+  readonly toId: Id | null;
+  readonly remark: string;
+}
+
+/** An entry as it stands, with what it was before each correction. */
+export interface Entry<T> extends Provenance {
+  readonly value: T;
+  /** The reason given for an unlikely value. */
+  readonly reason: string | null;
+  /** Oldest first. `reason` is why the value was given up, `by` and `at` tell who corrected it and when. */
+  readonly superseded: readonly {
+    readonly value: T;
+    readonly reason: string;
+    readonly by: Id;
+    readonly at: string;
+  }[];
+}
+
+/** A reading of the burette. A carried-over reading is the same entry as the final one before it. */
+export interface Reading extends Entry<DecimalText> {
+  /** The flask whose final reading this was, for a carried-over initial reading. */
+  readonly carriedFromFlask: number | null;
+  /** Who has read the same after its author. */
+  readonly confirmed: readonly Provenance[];
+}
+
+/** A place of a titration that takes one reading; refills are numbered from 1: `stop 1`, `restart 1`. */
+export type ReadingPlace = Moment | `${RefillMoment} ${string}`;
+
+/** A place of a flask that takes one entry. */
+export type Place = 'portion' | ReadingPlace;
+
+/** A refill in the middle of a titration: where it stopped, and where it went on. */
+export interface Refill {
+  readonly stop: Reading;
+  readonly restart: Reading | null;
+}
+
+/** What an electrode showed at a reading of the burette. */
+export interface ElectrodeReading extends Provenance {
+  /** Refills of this titration before it. */
+  readonly refill: number;
+  readonly readingMl: DecimalText;
+  readonly quantity: ElectrodeQuantity;
+  readonly value: DecimalText;
+  readonly flaskVolumeMl: DecimalText | null;
+  readonly struck: (Provenance & { readonly reason: string }) | null;
+}
+
+/** One flask of a run, in the order of numbering. */
+export interface Flask {
+  readonly number: number;
+  readonly isRough: boolean;
+  readonly portion: Entry<Portion>;
+  readonly initial: Reading | null;
+  readonly refills: readonly Refill[];
+  /** Readings before a doubtful drop, end points that were taken back among them; oldest first. */
+  readonly provisional: readonly Entry<DecimalText>[];
+  readonly final: Reading | null;
+  /** What an electrode showed, in the order of reading; what was struck out is among it. */
+  readonly electrode: readonly ElectrodeReading[];
+  /** Pictures of it, oldest first. */
+  readonly photographs: readonly StoredFile[];
+  /** Of the flask, oldest first. */
+  readonly temperatures: readonly (Provenance & { readonly temperatureC: DecimalText })[];
+  /** Null when nobody said how the end point was met. */
+  readonly grade: (Provenance & { readonly grade: EndPointGrade }) | null;
+  /** Other values for a place that has one, entered without knowing of it; they wait to be settled. */
+  readonly rivals: Partial<Readonly<Record<ReadingPlace, readonly Entry<DecimalText>[]>>> & {
+    readonly portion: readonly Entry<Portion>[];
+  };
+  /** What happened to it, in the order of noting. */
+  readonly incidents: readonly (Provenance & NotedIncident & { readonly flask: number })[];
+  readonly voided: (Provenance & { readonly reason: string }) | null;
+}
+
+/** A run as its facts tell it. */
+export interface RunState {
+  readonly id: Id;
+  /** How many facts the record has, those that wait to be acknowledged included. */
+  readonly version: number;
+  /** How many of them the server has. */
+  readonly storedVersion: number;
+  readonly status: 'open' | 'certified' | 'abandoned';
+  readonly started: Provenance;
+  readonly setUp: RunSetUp;
+  readonly references: RunReferences;
+  readonly flasks: readonly Flask[];
+  /** The last reading taken of the burette, and the flask it belongs to. */
+  readonly level: { readonly readingMl: DecimalText; readonly flask: number } | null;
+  /** First readings after a filling of the burette, in mL; each filling took the rest from the bottle. */
+  readonly fillings: readonly DecimalText[];
+  /** Every look at the burette, oldest first. */
+  readonly buretteChecked: readonly (Provenance & BuretteLook)[];
+  /** Every pause, oldest first; `resumed` is null while it lasts. */
+  readonly pauses: readonly (Provenance & Pause & { readonly resumed: Provenance | null })[];
+  readonly certificate: Certificate | null;
+  readonly closed: (Provenance & { readonly reason: string | null }) | null;
+  /** Observations that arrived after the run was closed: on record, in no figure. */
+  readonly late: readonly Fact[];
+  /** Entries whose device had a clock that cannot be right; they count. */
+  readonly doubtfulTimes: readonly {
+    readonly factId: Id;
+    readonly by: Id;
+    readonly deviceTime: string;
+    readonly recordedAt: string;
+  }[];
+}

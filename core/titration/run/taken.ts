@@ -1,0 +1,27 @@
+import { arrangementOf } from '../setUp';
+import { portionAmount } from './portion';
+import type { RunState } from './state';
+
+/**
+ * What the burette took from its bottle, in mL: the rinses before the first filling, and for each filling the
+ * burette from its first reading to its last mark. What stays in the burette is discarded, not poured back.
+ */
+export function titrantTakenMl(run: RunState): number {
+  if (run.fillings.length === 0) return 0;
+  const capacity = Number(run.references.burette.capacityMl);
+  const rinses = run.setUp.rules.rinses * Number(run.setUp.rules.rinseMl);
+  return run.fillings.reduce((total, first) => total + capacity - Number(first), rinses);
+}
+
+/** What a run took from each lot (g) and bottle (mL), void flasks too. */
+export function takenBy(
+  run: RunState,
+): readonly { readonly id: string; readonly amount: number }[] {
+  const { inBurette, portion, excess } = arrangementOf(run.references);
+  const portions = run.flasks.map((flask) => Number(portionAmount(flask.portion.value)));
+  return [
+    { id: inBurette.id, amount: titrantTakenMl(run) },
+    { id: portion.recordId, amount: portions.reduce((total, one) => total + one, 0) },
+    ...(excess ? [{ id: excess.recordId, amount: run.flasks.length * excess.fixedMl }] : []),
+  ];
+}

@@ -1,0 +1,120 @@
+import type { Method } from '../../chemistry';
+import type { Determination } from '../../determination';
+import type { Id } from '../../grammar';
+import type { Equipment, EquipmentState } from '../../metrology';
+import type { BottleState } from '../../reagent';
+import { knownMolarity } from '../../reagent';
+import type { RunReferences, RunStandard } from './references';
+
+/** Something that every flask gets: what of, from which record, and with what it is measured. */
+interface Ingredient {
+  readonly substanceId: string;
+  /** Of the lot or bottle. */
+  readonly recordId: Id;
+  /** Its code; null for a lot. */
+  readonly bottleCode: string | null;
+  readonly unit: 'g' | 'mL';
+  readonly measuredWith: Equipment;
+  /** The volume of the pipette, which leaves no choice; null where it is weighed, or read off a burette. */
+  readonly fixedMl: number | null;
+}
+
+/** How a run is arranged: what is in the burette, what goes into every flask, and in which of the two is what is sought. */
+export interface Arrangement {
+  readonly soughtIn: Determination['soughtIn'];
+  readonly inBurette: BottleState;
+  readonly portion: Ingredient;
+  /** Goes in before the portion, so that nothing of that escapes; null without one. */
+  readonly excess: (Ingredient & { readonly fixedMl: number }) | null;
+}
+
+/** Where what is sought is: a weighed standard is always in the flask, a solution where the method says. */
+export function soughtIn(
+  standard: Pick<RunStandard, 'kind'>,
+  { inBurette }: Pick<Method, 'inBurette'>,
+): Determination['soughtIn'] {
+  return standard.kind === 'lot' || inBurette === 'titrant' ? 'burette' : 'flask';
+}
+
+/** How the records of a run are arranged. */
+export function arrangementOf({
+  method,
+  bottle,
+  standard,
+  excess,
+}: Pick<RunReferences, 'method' | 'bottle' | 'standard' | 'excess'>): Arrangement {
+  const place = soughtIn(standard, method);
+  return {
+    soughtIn: place,
+    ...placesOf(place, bottle, standard),
+    excess: excess && {
+      ...aliquotOf(excess.bottle, excess.vessel),
+      fixedMl: pipetteVolumeMl(excess.vessel),
+    },
+  };
+}
+
+function placesOf(
+  place: Determination['soughtIn'],
+  bottle: BottleState,
+  standard: RunStandard,
+): Pick<Arrangement, 'inBurette' | 'portion'> {
+  if (standard.kind === 'lot') {
+    const { lot, balance } = standard;
+    const { substanceId } = lot.lot;
+    const source = { substanceId, recordId: lot.id, bottleCode: null };
+    const portion: Ingredient = { ...source, unit: 'g', measuredWith: balance, fixedMl: null };
+    return { inBurette: bottle, portion };
+  }
+  const [inBurette, inFlask] =
+    place === 'burette' ? [bottle, standard.bottle] : [standard.bottle, bottle];
+  return { inBurette, portion: aliquotOf(inFlask, standard.vessel) };
+}
+
+function aliquotOf(
+  { id, code, substanceId }: BottleState,
+  { equipment }: EquipmentState,
+): Ingredient {
+  return {
+    ...{ substanceId, recordId: id, bottleCode: code, unit: 'mL', measuredWith: equipment },
+    fixedMl: equipment.type === 'glassware' ? Number(equipment.volumeMl) : null,
+  };
+}
+
+/** What is done to a flask before it is titrated. */
+export function fillVerb({ portion }: Arrangement): 'Weigh' | 'Fill' {
+  return portion.unit === 'g' ? 'Weigh' : 'Fill';
+}
+
+/** Nominal volume of a pipette, mL. @throws RangeError for a vessel that has no single volume */
+export function pipetteVolumeMl({ equipment }: EquipmentState): number {
+  if (equipment.type !== 'glassware') throw new RangeError(`${equipment.name} is no pipette`);
+  return Number(equipment.volumeMl);
+}
+
+/** The substance of a standard. */
+export function standardSubstanceId(standard: RunStandard): string {
+  return standard.kind === 'lot' ? standard.lot.lot.substanceId : standard.bottle.substanceId;
+}
+
+/** A standard as a run or certificate names it: `lot K-22`, `bottle 0419 (0419-1)`; of two solutions, both. */
+export function describeStandard({
+  standard,
+  excess,
+}: Pick<RunReferences, 'standard' | 'excess'>): string {
+  if (standard.kind === 'lot') return `lot ${standard.lot.lot.lotNumber}`;
+  const added = excess
+    ? `, excess of ${String(pipetteVolumeMl(excess.vessel))} mL of ${describeBottle(excess.bottle)}`
+    : '';
+  return `${describeBottle(standard.bottle)}${added}`;
+}
+
+function describeBottle(bottle: BottleState): string {
+  return `bottle ${bottle.code} (${knownMolarity(bottle)?.certificateNumber ?? 'as made'})`;
+}
+
+/** What measures into the flasks, by name: the portions, and the excess of a back-titration. */
+export function describeInstruments({ portion, excess }: Arrangement): string {
+  const names = [portion, ...(excess ? [excess] : [])].map(({ measuredWith }) => measuredWith.name);
+  return names.join(', ');
+}

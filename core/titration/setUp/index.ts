@@ -1,0 +1,14 @@
+export type { Arrangement } from './arrangement';
+export {
+  arrangementOf,
+  describeInstruments,
+  describeStandard,
+  fillVerb,
+  pipetteVolumeMl,
+  soughtIn,
+  standardSubstanceId,
+} from './arrangement';
+export { namedRecords } from './namedRecords';
+export type { RunReferences, RunStandard } from './references';
+export type { Adopted, MethodChoice, RunSetUp, StandardChoice } from './setUp';
+export { withAdopted } from './setUp';

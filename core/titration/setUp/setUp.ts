@@ -1,0 +1,59 @@
+import type { HouseRules } from '../../laboratory';
+import type { DecimalText } from '../../measurement';
+import type { RecordVersion } from '../../record';
+
+/** A method that ships, or one of the laboratory's own at the version that was in force. */
+export type MethodChoice =
+  { readonly kind: 'catalogue'; readonly id: string } | ({ readonly kind: 'own' } & RecordVersion);
+
+/**
+ * Where the standard comes from: a lot, weighed into each flask; or a bottle of known molarity, of which an aliquot is
+ * titrated, or into an aliquot of the titrant if the method says so. The vessel measures the aliquots.
+ */
+export type StandardChoice =
+  | { readonly kind: 'lot'; readonly lot: RecordVersion; readonly balance: RecordVersion }
+  | { readonly kind: 'bottle'; readonly bottle: RecordVersion; readonly vessel: RecordVersion };
+
+/** What was chosen before the first flask. `bottle` is the one whose molarity is wanted. */
+export interface RunSetUp {
+  readonly method: MethodChoice;
+  readonly bottle: RecordVersion;
+  readonly standard: StandardChoice;
+  /** For a back-titration: the bottle of known molarity of which each flask gets an excess, and its pipette. */
+  readonly excess: { readonly bottle: RecordVersion; readonly vessel: RecordVersion } | null;
+  readonly burette: RecordVersion;
+  readonly rules: HouseRules;
+  readonly temperatureC: DecimalText;
+  /** Half-width of a 95 % interval. */
+  readonly temperatureVariationK: DecimalText;
+  /** Relative standard deviation of a single titration, when it is known from validation. */
+  readonly methodRepeatabilityPercent: DecimalText | null;
+  /** Why it goes on in spite of a warning, such as an overdue calibration. */
+  readonly reason: string | null;
+}
+
+/** A record whose newer version a run goes on with. */
+export interface Adopted extends RecordVersion {
+  readonly kind: 'method' | 'lot' | 'bottle' | 'equipment';
+}
+
+/** A set-up with the versions that were adopted since. */
+export function withAdopted(setUp: RunSetUp, adopted: readonly Adopted[]): RunSetUp {
+  const latest = new Map(adopted.map(({ id, version }) => [id, version]));
+  const at = <V extends RecordVersion>(named: V): V => ({
+    ...named,
+    version: latest.get(named.id) ?? named.version,
+  });
+  const { method, bottle, standard, excess, burette } = setUp;
+  return {
+    ...setUp,
+    method: method.kind === 'own' ? at(method) : method,
+    bottle: at(bottle),
+    standard:
+      standard.kind === 'lot'
+        ? { ...standard, lot: at(standard.lot), balance: at(standard.balance) }
+        : { ...standard, bottle: at(standard.bottle), vessel: at(standard.vessel) },
+    excess: excess && { bottle: at(excess.bottle), vessel: at(excess.vessel) },
+    burette: at(burette),
+  };
+}
