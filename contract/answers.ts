@@ -1,6 +1,8 @@
 import * as v from 'valibot';
 import type { PreparationRecords } from '#core/preparation';
-import type { Certificate, RunFact, RunReferences } from '#core/titration';
+import type { RunFact } from '#core/titration/record';
+import type { Certificate } from '#core/titration/run';
+import type { RunReferences } from '#core/titration/setUp';
 import { methodSchema } from './catalogue';
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema } from './houseRules';

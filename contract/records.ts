@@ -12,7 +12,7 @@ import type {
 import type { Pin, PreparationPlan } from '#core/preparation';
 import type { CorrectedBottle, Lot, PreparedBottle } from '#core/reagent';
 import { RIGHTS } from '#core/rights';
-import type { RunSetUp } from '#core/titration';
+import type { RunSetUp } from '#core/titration/setUp';
 import type { Weighing } from '#core/metrology';
 import { methodSchema } from './catalogue';
 import {

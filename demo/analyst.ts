@@ -1,18 +1,12 @@
 import { roundHalfEven } from '#core/measurement';
 import { suggestValidUntil } from '#core/reagent';
-import type { Flask, NextStep, RunState } from '#core/titration';
-import {
-  amountIn,
-  flaskOf,
-  isBlank,
-  judgeRun,
-  nextStep,
-  arrangementOf,
-  planRun,
-  readingToCarryOver,
-  plainDeterminationOf,
-  titreMl,
-} from '#core/titration';
+import type { NextStep } from '#core/titration/guidance';
+import type { Flask, RunState } from '#core/titration/run';
+import { amountIn, plainDeterminationOf } from '#core/titration/figures';
+import { nextStep, planRun } from '#core/titration/guidance';
+import { judgeRun } from '#core/titration/judging';
+import { flaskOf, isBlank, readingToCarryOver, titreMl } from '#core/titration/run';
+import { arrangementOf } from '#core/titration/setUp';
 import type { NewFact } from '#contract';
 import type { PlannedSeries } from './cooperative';
 import type { Bench } from './bench';

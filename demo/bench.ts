@@ -1,6 +1,6 @@
 import type { PlainDate } from '#core/grammar';
 import type { Chance } from '#core/measurement';
-import type { RunState } from '#core/titration';
+import type { RunState } from '#core/titration/run';
 import type { NewFact } from '#contract';
 
 /** What a simulated analyst needs of the world. */

@@ -1,7 +1,7 @@
 import { AcidBaseCurve } from '#core/equilibrium';
 import { roundHalfEven } from '#core/measurement';
-import type { Flask, RunState } from '#core/titration';
-import { amountIn, electrodeQuantityOf, plainDeterminationOf } from '#core/titration';
+import type { Flask, RunState } from '#core/titration/run';
+import { amountIn, electrodeQuantityOf, plainDeterminationOf } from '#core/titration/figures';
 import type { Bench } from './bench';
 
 /** In the flask at the start, mL. */

@@ -5,7 +5,7 @@ import { addToDate, plainDateAt } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES, withOverrides } from '#core/laboratory';
 import { currentSchemaVersion, recordKindOf } from '#core/ledger';
 import { Chance } from '#core/measurement';
-import type { RunState } from '#core/titration';
+import type { RunState } from '#core/titration/run';
 import type { PersonState } from '#core/people';
 import type { ClientFactBody, NewFact } from '#contract';
 import { newId, proposedFactSchema } from '#contract';

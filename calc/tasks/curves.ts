@@ -7,8 +7,8 @@ import {
   titrationErrorPercent,
 } from '#core/equilibrium';
 import { Unanswerable } from '#core/problem';
-import { granIntercept, inflection } from '#core/titration';
-import type { VolumeWindow } from '#core/titration';
+import { granIntercept, inflection } from '#core/titration/figures';
+import type { VolumeWindow } from '#core/titration/figures';
 import type { Json } from './task';
 import { number, numbers, optionalNumber, task } from './task';
 

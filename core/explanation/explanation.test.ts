@@ -4,7 +4,7 @@ import { molarMass } from '#core/chemistry';
 import type { Determination, TitrationReplicate } from '#core/determination';
 import { nominalDilutions } from '#core/determination';
 import { exact, UNITS } from '#core/measurement';
-import { judgeRun } from '#core/titration';
+import { judgeRun } from '#core/titration/judging';
 import { byAliquots, byWeighedStandard } from '../test-support/determinations';
 import { concordantSeries, RunScript } from '../test-support/runs';
 import { explain, explainRun } from './index';

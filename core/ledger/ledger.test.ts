@@ -1,7 +1,8 @@
 import { expect, test } from 'vitest';
 import type { Counted, Fact } from '#core/record';
 import type { LotState } from '#core/reagent';
-import { judgeRun, titrantTakenMl } from '#core/titration';
+import { judgeRun } from '#core/titration/judging';
+import { titrantTakenMl } from '#core/titration/run';
 import {
   bottleOf,
   concordantSeries,

@@ -8,8 +8,8 @@ import type { AroundBottle } from '../reagent';
 import { BOTTLE_RECORD, LOT_RECORD } from '../reagent';
 import type { Around, Fact, FactDefinition, Finding, Reference } from '../record';
 import { impossible, unknownReference, upcastBy } from '../record';
-import type { AroundRun } from '../titration';
-import { RUN_RECORD } from '../titration';
+import type { AroundRun } from '../titration/record';
+import { RUN_RECORD } from '../titration/record';
 
 /** The kinds of records whose state follows from their own facts. */
 export const PLAIN_RECORDS = {

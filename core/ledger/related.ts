@@ -1,5 +1,5 @@
 import type { BottleState } from '../reagent';
-import type { RunReferences } from '../titration';
+import type { RunReferences } from '../titration/setUp';
 import type { RunSummary } from './summary';
 
 /**

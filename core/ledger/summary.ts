@@ -2,8 +2,10 @@ import type { Id } from '../grammar';
 import type { Listing, Taken } from '../record';
 import { lasting } from '../record';
 import type { DecimalText } from '../measurement';
-import type { Certificate, RunState } from '../titration';
-import { judgeRun, nextStep, takenBy, titreMl } from '../titration';
+import type { Certificate, RunState } from '../titration/run';
+import { nextStep } from '../titration/guidance';
+import { judgeRun } from '../titration/judging';
+import { takenBy, titreMl } from '../titration/run';
 
 /** A run as lists show it. */
 export interface RunSummary {

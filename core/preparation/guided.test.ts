@@ -281,7 +281,7 @@ describe('what came of it', () => {
   test('a vessel that is used twice is off twice, in the same direction', () => {
     const bottles = [standardBottle()];
     const from = { kind: 'bottle', bottleId: bottles[0]?.id ?? '' } as const;
-    const partsOf = (stages: readonly { pipetteId: string; flaskId: string }[]) => {
+    const namedRecords = (stages: readonly { pipetteId: string; flaskId: string }[]) => {
       const source = { kind: 'dilute', from, stages } as const;
       const plan = planOf(source, { soluteId: 'sodium-chloride' });
       const result = resultOf(new PreparationScript(plan).state, recordsWith([], bottles));
@@ -292,8 +292,8 @@ describe('what came of it', () => {
         .map(({ input, contribution }) => [input.id, Math.abs(contribution) / value] as const);
     };
     const stage = { pipetteId: 'V10', flaskId: 'F100' };
-    const once = new Map(partsOf([stage]));
-    const twice = partsOf([stage, stage]);
+    const once = new Map(namedRecords([stage]));
+    const twice = namedRecords([stage, stage]);
     expect(twice.map(([id]) => id).toSorted()).toEqual([...once.keys()].toSorted());
     for (const [id, relative] of twice) {
       expect(relative, id).toBeCloseTo(2 * (once.get(id) ?? Number.NaN), 12);

@@ -1,5 +1,6 @@
-import type { RunFact, RunReferences } from '#core/titration';
-import { foldRun } from '#core/titration';
+import type { RunFact } from '#core/titration/record';
+import type { RunReferences } from '#core/titration/setUp';
+import { foldRun } from '#core/titration/record';
 
 /** Reads a run's answer on standard input, repeats its weighings to so many facts, and prints the fold's time in ms. */
 let text = '';

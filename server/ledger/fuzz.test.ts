@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { foldRun } from '#core/titration';
+import { foldRun } from '#core/titration/record';
 import type { NewFact, Problem, RecordAnswer, RunAnswer } from '#contract';
 import type { Attempt } from '../../core/test-support/attempts';
 import { attempts, bodyOf } from '../../core/test-support/attempts';

@@ -1,8 +1,10 @@
 import type { AroundFact, RecordKind } from '#core/ledger';
 import { referencesOf } from '#core/ledger';
 import type { Fact, Finding } from '#core/record';
-import type { RunFact, RunReferences, RunState } from '#core/titration';
-import { foldRun, restedOnBy } from '#core/titration';
+import type { RunFact } from '#core/titration/record';
+import type { RunState } from '#core/titration/run';
+import type { RunReferences } from '#core/titration/setUp';
+import { foldRun, restedOnBy } from '#core/titration/record';
 import { AppError } from '../http/appError';
 import type { Services } from '../services';
 import type { Surroundings } from './around';

@@ -1,7 +1,8 @@
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, expect, test } from 'vitest';
-import { foldRun, openConflicts } from '#core/titration';
+import { foldRun } from '#core/titration/record';
+import { openConflicts } from '#core/titration/run';
 import type { RunAnswer, SessionAnswer } from '#contract';
 import { connectAsApplication, sessionPool } from '../database/connection';
 import { migrate } from '../database/migrate';

@@ -2,14 +2,16 @@ import type { Knex } from 'knex';
 import type { PlainStates } from '#core/ledger';
 import type { Fact } from '#core/record';
 import { may, whyNot } from '#core/rights';
-import type { Certificate, RunFact, RunSetUp, RunState } from '#core/titration';
+import type { RunFact } from '#core/titration/record';
+import type { Certificate, RunState } from '#core/titration/run';
+import type { RunSetUp } from '#core/titration/setUp';
 import {
   certificationFindings,
   issueCertificate,
   judgeRun,
   outOfUseFindings,
-  partsOf,
-} from '#core/titration';
+} from '#core/titration/judging';
+import { namedRecords } from '#core/titration/setUp';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
 import type { CertifyRequest } from '#contract';
@@ -117,7 +119,7 @@ async function partsNow<K extends 'bottle' | 'lot' | 'equipment'>(
   kind: K,
 ): Promise<PlainStates[K][]> {
   const found: PlainStates[K][] = [];
-  for (const part of partsOf(setUp).filter((one) => one.kind === kind)) {
+  for (const part of namedRecords(setUp).filter((one) => one.kind === kind)) {
     const state = await findProjection(tx, kind, part.at.id);
     if (state) found.push(state);
   }
