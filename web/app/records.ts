@@ -2,8 +2,9 @@ import { useQueries, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
 import { currentSchemaVersion, isObservation, RECORD_KINDS, recordKindOf } from '#core/ledger';
-import type { RecordsNow, RunSetUp } from '#core/titration';
-import { partsOf } from '#core/titration';
+import type { RecordsNow } from '#core/titration/judging';
+import type { RunSetUp } from '#core/titration/setUp';
+import { namedRecords } from '#core/titration/setUp';
 import type { Id } from '#core/grammar';
 import type { ListKind, NewFact, ProposedFact } from '#contract';
 import { newId, runAnswer, stockAnswer } from '#contract';
@@ -133,7 +134,7 @@ export function runOf(runId: string) {
 /** What a run rests on, as it is now; empty until it is known. */
 export function useRecordsNow(setUp: RunSetUp): RecordsNow {
   const idsOf = (kind: string): readonly string[] =>
-    partsOf(setUp).flatMap((part) => (part.kind === kind ? [part.at.id] : []));
+    namedRecords(setUp).flatMap((part) => (part.kind === kind ? [part.at.id] : []));
   return {
     bottles: useRecordsOf('bottle', idsOf('bottle')),
     lots: useRecordsOf('lot', idsOf('lot')),

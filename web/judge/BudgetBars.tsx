@@ -1,6 +1,6 @@
 import { roundHalfEven, roundSignificant } from '#core/measurement';
 import type { BudgetLine } from '#core/measurement';
-import type { Result } from '#core/titration';
+import type { Result } from '#core/titration/judging';
 import { Symbol } from '../ui/typeset';
 
 interface Group {

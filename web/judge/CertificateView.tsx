@@ -1,5 +1,6 @@
-import type { Certificate, Result } from '#core/titration';
-import { comesToTheSame } from '#core/titration';
+import type { Result } from '#core/titration/judging';
+import type { Certificate } from '#core/titration/run';
+import { comesToTheSame } from '#core/titration/judging';
 import { paperUnitsOf } from '#core/laboratory';
 import { usePersonName } from '../app/records';
 import { Facts } from '../ui/Facts';

@@ -1,8 +1,9 @@
 import { sentenceOf } from '#core/ledger';
 import type { Fact } from '#core/record';
 import { enteredAt } from '#core/record';
-import type { Entry, Portion, RunState } from '#core/titration';
-import { buretteChecks, placeName, portionText, readingsOf } from '#core/titration';
+import type { Entry, Portion, RunState } from '#core/titration/run';
+import { buretteChecks } from '#core/titration/guidance';
+import { placeName, portionText, readingsOf } from '#core/titration/run';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { instantText } from '../ui/typeset';

@@ -1,6 +1,7 @@
 import { roundHalfEven } from '#core/measurement';
 import { explainRun } from '#core/explanation';
-import type { Judgement, RunState } from '#core/titration';
+import type { Judgement } from '#core/titration/judging';
+import type { RunState } from '#core/titration/run';
 
 /** What would explain a result out of line, the likeliest first; nothing while all is in line. */
 export function Explanations({

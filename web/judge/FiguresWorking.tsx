@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { roundHalfEven, roundSignificant } from '#core/measurement';
-import type { Judgement, Result } from '#core/titration';
+import type { Judgement, Result } from '#core/titration/judging';
 
 interface Line {
   readonly key: string;

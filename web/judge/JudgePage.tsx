@@ -2,15 +2,11 @@ import { useParams } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { areSolutionsRelated } from '#core/ledger';
 import { roundHalfEven, roundToUncertainty } from '#core/measurement';
-import type { Judgement, Result, RunState } from '#core/titration';
-import {
-  describeStandard,
-  deviationsOf,
-  judgeRun,
-  nextStep,
-  seriesFault,
-  percentFromNominal,
-} from '#core/titration';
+import type { Judgement, Result } from '#core/titration/judging';
+import type { RunState } from '#core/titration/run';
+import { nextStep } from '#core/titration/guidance';
+import { deviationsOf, judgeRun, percentFromNominal, seriesFault } from '#core/titration/judging';
+import { describeStandard } from '#core/titration/setUp';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRunsOf } from '../app/records';
 import { useSession } from '../app/session';

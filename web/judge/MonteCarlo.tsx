@@ -1,7 +1,7 @@
 import { lazy, Suspense, useState } from 'react';
 import type { Simulation } from '#core/measurement';
 import { roundHalfEven, roundToUncertainty, validate } from '#core/measurement';
-import type { Result } from '#core/titration';
+import type { Result } from '#core/titration/judging';
 import { ComputationStatus } from '../compute/ComputationStatus';
 import { useComputation } from '../compute/useComputation';
 import { Button } from '../ui/Button';

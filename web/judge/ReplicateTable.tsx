@@ -1,7 +1,7 @@
 import { findIncident } from '#core/incident';
 import { roundHalfEven } from '#core/measurement';
-import type { Judgement } from '#core/titration';
-import { portionText } from '#core/titration';
+import type { Judgement } from '#core/titration/judging';
+import { portionText } from '#core/titration/run';
 import { VERDICTS } from '../titrate/wording';
 import { Table } from '../ui/Table';
 

@@ -4,7 +4,7 @@ import { expect, test } from 'vitest';
 import { plainDate } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
-import { issueCertificate, judgeRun } from '#core/titration';
+import { issueCertificate, judgeRun } from '#core/titration/judging';
 import { references, RunScript } from '../../core/test-support/runs';
 import { idOf } from '../../core/test-support/stored';
 import { CertificateView } from './CertificateView';

@@ -1,6 +1,6 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { expect, test } from 'vitest';
-import { judgeRun } from '#core/titration';
+import { judgeRun } from '#core/titration/judging';
 import { concordantSeries } from '../../core/test-support/runs';
 import { BudgetBars } from './BudgetBars';
 import { FiguresWorking } from './FiguresWorking';

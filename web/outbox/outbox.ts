@@ -2,7 +2,7 @@ import type { DBSchema, IDBPDatabase } from 'idb';
 import { openDB } from 'idb';
 import { isObservation, isReadable, restsOn, upcast } from '#core/ledger';
 import type { Fact } from '#core/record';
-import type { RunFact } from '#core/titration';
+import type { RunFact } from '#core/titration/record';
 import type { ProblemCode, ProposedFact } from '#contract';
 import { factSchema } from '#contract';
 import { ask, ProblemError } from '../app/api';

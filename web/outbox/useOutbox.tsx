@@ -5,7 +5,8 @@ import { createContext, use, useEffect, useState, useSyncExternalStore } from 'r
 import type { PlainRecordKind } from '#core/ledger';
 import { recordKindOf, referencesOf } from '#core/ledger';
 import type { Fact } from '#core/record';
-import type { RunFact, RunReferences } from '#core/titration';
+import type { RunFact } from '#core/titration/record';
+import type { RunReferences } from '#core/titration/setUp';
 import type { RecordAnswer, RunAnswer } from '#contract';
 import type { AtHand } from '../app/atHand';
 import { KEYS } from '../app/atHand';

@@ -5,7 +5,7 @@ import { hazardsOfLot } from '#core/label';
 import { parseDecimal } from '#core/measurement';
 import type { PlannerShelf, Wish } from '#core/preparation';
 import { plannerShelf, planRoutes } from '#core/preparation';
-import { titrantNeed } from '#core/titration';
+import { titrantNeed } from '#core/titration/guidance';
 import { Loading } from '../app/Loading';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';

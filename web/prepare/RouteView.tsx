@@ -17,7 +17,7 @@ import {
   whatWouldHalve,
 } from '#core/preparation';
 import { isPipette } from '#core/metrology';
-import { suggestAliquots } from '#core/titration';
+import { suggestAliquots } from '#core/titration/guidance';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useNow } from '../app/useNow';

@@ -1,8 +1,11 @@
 import { useState } from 'react';
 import type { Colour } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
-import type { EndPointGrade, Flask, NextStep, RunState } from '#core/titration';
-import { arrangementOf, fillVerb, flaskOf, forecastFlask, isBlank } from '#core/titration';
+import type { NextStep } from '#core/titration/guidance';
+import type { EndPointGrade, Flask, RunState } from '#core/titration/run';
+import { forecastFlask } from '#core/titration/figures';
+import { flaskOf, isBlank } from '#core/titration/run';
+import { arrangementOf, fillVerb } from '#core/titration/setUp';
 import { Button, ButtonLink } from '../ui/Button';
 import { Sentence } from '../ui/ShortName';
 import type { WeighingMode } from '../ui/WeighingModeChoice';

@@ -1,8 +1,8 @@
 import { DropdownMenu } from 'radix-ui';
 import { Link } from 'react-router';
 import { may } from '#core/rights';
-import type { RunState } from '#core/titration';
-import { pauseOf } from '#core/titration';
+import type { RunState } from '#core/titration/run';
+import { pauseOf } from '#core/titration/run';
 import { useSession } from '../app/session';
 import { Button, KeyHint } from '../ui/Button';
 

@@ -4,24 +4,26 @@ import { describeEndPoint } from '#core/chemistry';
 import { explainRun } from '#core/explanation';
 import { roundHalfEven } from '#core/measurement';
 import { nominalMolPerL } from '#core/reagent';
-import type { Conflict, Forecast, Judgement, NextStep, RunState } from '#core/titration';
+import type { Forecast } from '#core/titration/figures';
+import type { NextStep } from '#core/titration/guidance';
+import type { Judgement } from '#core/titration/judging';
+import type { Conflict, RunState } from '#core/titration/run';
+import { forecastFlask } from '#core/titration/figures';
 import {
   blankStep,
-  describeStandard,
-  flaskOf,
-  flaskUnderBurette,
-  forecastFlask,
-  arrangementOf,
-  describeInstruments,
-  fillVerb,
-  judgeRun,
   nextStep,
-  openConflicts,
-  pauseOf,
   portionStep,
   refillStep,
   titrateStep,
-} from '#core/titration';
+} from '#core/titration/guidance';
+import { judgeRun } from '#core/titration/judging';
+import { flaskOf, flaskUnderBurette, openConflicts, pauseOf } from '#core/titration/run';
+import {
+  arrangementOf,
+  describeInstruments,
+  describeStandard,
+  fillVerb,
+} from '#core/titration/setUp';
 import { Loading } from '../app/Loading';
 import { usePersonName } from '../app/records';
 import { Button } from '../ui/Button';

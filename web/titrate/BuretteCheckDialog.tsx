@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import type { RunState } from '#core/titration';
-import { buretteChecks } from '#core/titration';
+import type { RunState } from '#core/titration/run';
+import { buretteChecks } from '#core/titration/guidance';
 import { Button, KeyHint } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { useEnter } from './useRun';

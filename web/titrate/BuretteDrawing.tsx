@@ -1,6 +1,6 @@
 import { roundHalfEven } from '#core/measurement';
 import type { Burette } from '#core/metrology';
-import type { Forecast } from '#core/titration';
+import type { Forecast } from '#core/titration/figures';
 
 const WIDTH = 268;
 const HEIGHT = 800;

@@ -4,7 +4,7 @@ import { findSubstance } from '#core/chemistry';
 import type { EquipmentState } from '#core/metrology';
 import type { BottleState, LotState } from '#core/reagent';
 import { knownMolarity } from '#core/reagent';
-import type { RunReferences } from '#core/titration';
+import type { RunReferences } from '#core/titration/setUp';
 import { SelectField } from '../ui/fields';
 import type { MethodOption } from './methodOptions';
 

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { parseDecimal } from '#core/measurement';
-import type { Entry, Portion, Reading, ReadingPlace, RunState } from '#core/titration';
-import { checkRunFact, placeName, portionAmount, readingsOf } from '#core/titration';
+import type { Entry, Portion, Reading, ReadingPlace, RunState } from '#core/titration/run';
+import { checkRunFact } from '#core/titration/record';
+import { placeName, portionAmount, readingsOf } from '#core/titration/run';
 import type { NewFact } from '#contract';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';

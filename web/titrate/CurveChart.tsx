@@ -1,6 +1,7 @@
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { roundHalfEven } from '#core/measurement';
-import type { CurvePoint, ElectrodeQuantity } from '#core/titration';
+import type { CurvePoint } from '#core/titration/figures';
+import type { ElectrodeQuantity } from '#core/titration/run';
 
 interface CurveChartProps {
   readonly points: readonly CurvePoint[];

@@ -1,8 +1,9 @@
 import { useEffect, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { parseDecimal, roundHalfEven } from '#core/measurement';
-import type { ElectrodeReading, Flask, RunState } from '#core/titration';
-import { curveEndsOf, electrodeQuantityOf, flaskOf, forecastFlask } from '#core/titration';
+import type { ElectrodeReading, Flask, RunState } from '#core/titration/run';
+import { curveEndsOf, electrodeQuantityOf, forecastFlask } from '#core/titration/figures';
+import { flaskOf } from '#core/titration/run';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { QuantityField } from '../ui/fields';

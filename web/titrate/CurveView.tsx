@@ -1,7 +1,7 @@
 import { lazy, Suspense } from 'react';
 import { roundHalfEven } from '#core/measurement';
-import type { Flask, RunState } from '#core/titration';
-import { CURVE_WAYS, curveEndsOf, curveOf, electrodeQuantityOf } from '#core/titration';
+import type { Flask, RunState } from '#core/titration/run';
+import { CURVE_WAYS, curveEndsOf, curveOf, electrodeQuantityOf } from '#core/titration/figures';
 
 const CurveChart = lazy(async () => ({ default: (await import('./CurveChart')).CurveChart }));
 

@@ -1,7 +1,10 @@
 import { useEffect, useRef, useState } from 'react';
 import { parseDecimal } from '#core/measurement';
-import type { NextStep, RunState } from '#core/titration';
-import { arrangementOf, flaskOf, planRun, readingToCarryOver } from '#core/titration';
+import type { NextStep } from '#core/titration/guidance';
+import type { RunState } from '#core/titration/run';
+import { planRun } from '#core/titration/guidance';
+import { flaskOf, readingToCarryOver } from '#core/titration/run';
+import { arrangementOf } from '#core/titration/setUp';
 import type { NewFact } from '#contract';
 import { useSession } from '../app/session';
 import { Button, KeyHint } from '../ui/Button';

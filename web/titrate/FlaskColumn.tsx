@@ -1,7 +1,8 @@
 import { useEffect, useRef } from 'react';
 import { roundHalfEven } from '#core/measurement';
-import type { Reading, ReadingPlace, Replicate, RunState } from '#core/titration';
-import { curveEndOf } from '#core/titration';
+import type { Replicate } from '#core/titration/judging';
+import type { Reading, ReadingPlace, RunState } from '#core/titration/run';
+import { curveEndOf } from '#core/titration/figures';
 import { SmallButton } from '../ui/Button';
 import { FlaskEntries } from './FlaskEntries';
 import { flaskColour, FlaskDrawing } from './FlaskDrawing';

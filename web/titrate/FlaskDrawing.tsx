@@ -1,5 +1,5 @@
 import type { Colour, Method } from '#core/chemistry';
-import type { Flask } from '#core/titration';
+import type { Flask } from '#core/titration/run';
 
 /** The flask in the colour that its content has now. */
 export function FlaskDrawing({ colour }: { readonly colour: Colour }) {

@@ -1,15 +1,10 @@
 import type { ReactNode } from 'react';
 import { roundHalfEven } from '#core/measurement';
-import type { Entry, Reading, ReadingPlace, Replicate, RunState } from '#core/titration';
-import {
-  forecastFlask,
-  arrangementOf,
-  isBlank,
-  placeName,
-  portionAmount,
-  readingAt,
-  refillPlace,
-} from '#core/titration';
+import type { Replicate } from '#core/titration/judging';
+import type { Entry, Reading, ReadingPlace, RunState } from '#core/titration/run';
+import { forecastFlask } from '#core/titration/figures';
+import { isBlank, placeName, portionAmount, readingAt, refillPlace } from '#core/titration/run';
+import { arrangementOf } from '#core/titration/setUp';
 import { ShortName } from '../ui/ShortName';
 
 interface FlaskEntriesProps {

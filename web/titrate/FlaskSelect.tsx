@@ -1,4 +1,4 @@
-import type { Flask } from '#core/titration';
+import type { Flask } from '#core/titration/run';
 import { SelectField } from '../ui/fields';
 
 /** Which flask is meant. */

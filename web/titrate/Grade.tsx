@@ -1,5 +1,5 @@
-import type { EndPointGrade, Flask, RunState } from '#core/titration';
-import { flaskOf, flaskUnderBurette, isBlank } from '#core/titration';
+import type { EndPointGrade, Flask, RunState } from '#core/titration/run';
+import { flaskOf, flaskUnderBurette, isBlank } from '#core/titration/run';
 import { Button, KeyHint } from '../ui/Button';
 import type { Way } from './useKeys';
 

@@ -1,7 +1,7 @@
 import { isAutocatalytic } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
-import type { Flask, RunState } from '#core/titration';
-import { cooledToC, lossPerMinute, minutesUntil } from '#core/titration';
+import type { Flask, RunState } from '#core/titration/run';
+import { cooledToC, lossPerMinute, minutesUntil } from '#core/titration/guidance';
 import { useNow } from '../app/useNow';
 
 const MINUTE_MS = 60_000;

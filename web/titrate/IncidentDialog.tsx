@@ -1,8 +1,10 @@
 import { useState } from 'react';
 import type { Assessment } from '#core/incident';
 import { parseDecimal, roundHalfEven, roundSignificant } from '#core/measurement';
-import type { Judgement, MeasuredIncident, RunState } from '#core/titration';
-import { assessFlaskIncident, flaskOf, incidentsOf } from '#core/titration';
+import type { Judgement } from '#core/titration/judging';
+import type { MeasuredIncident, RunState } from '#core/titration/run';
+import { assessFlaskIncident, incidentsOf } from '#core/titration/judging';
+import { flaskOf } from '#core/titration/run';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { QuantityField, SelectField, TextAreaField } from '../ui/fields';

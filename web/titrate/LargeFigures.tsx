@@ -1,6 +1,8 @@
 import { roundHalfEven } from '#core/measurement';
-import type { NextStep, RunState } from '#core/titration';
-import { flaskOf, forecastFlask } from '#core/titration';
+import type { NextStep } from '#core/titration/guidance';
+import type { RunState } from '#core/titration/run';
+import { forecastFlask } from '#core/titration/figures';
+import { flaskOf } from '#core/titration/run';
 
 /** The figures that are needed with both hands at the burette, to be read from two metres. */
 export function LargeFigures({

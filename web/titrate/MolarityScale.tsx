@@ -1,5 +1,5 @@
 import { roundHalfEven } from '#core/measurement';
-import type { Judgement, Replicate } from '#core/titration';
+import type { Judgement, Replicate } from '#core/titration/judging';
 
 const WIDTH = 470;
 const HEIGHT = 92;

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { RunState } from '#core/titration';
+import type { RunState } from '#core/titration/run';
 import { useSession } from '../app/session';
 import { PeopleOptions } from '../people/PeopleOptions';
 import { Button } from '../ui/Button';

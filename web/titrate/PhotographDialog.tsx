@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { RunState } from '#core/titration';
+import type { RunState } from '#core/titration/run';
 import { sendFile } from '../app/api';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';

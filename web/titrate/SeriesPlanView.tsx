@@ -1,8 +1,9 @@
 import { describeDrying, describeEndPoint, findSubstance } from '#core/chemistry';
 import type { HouseRules } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
-import type { RunReferences } from '#core/titration';
-import { arrangementOf, planRun } from '#core/titration';
+import type { RunReferences } from '#core/titration/setUp';
+import { planRun } from '#core/titration/guidance';
+import { arrangementOf } from '#core/titration/setUp';
 import { useStock } from '../app/stock';
 import { ShortName } from '../ui/ShortName';
 import { ReactionEquation } from '../ui/typeset';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import type { Conflict, RunState } from '#core/titration';
-import { entriesAt, flaskOf, placeName, portionText } from '#core/titration';
+import type { Conflict, RunState } from '#core/titration/run';
+import { entriesAt, flaskOf, placeName, portionText } from '#core/titration/run';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';

@@ -5,19 +5,13 @@ import { findIncident } from '#core/incident';
 import type { HouseRules } from '#core/laboratory';
 import { HOUSE_RULES, paperUnitsOf, ruleWords } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
-import type { Flask, Judgement, Reading, RunState } from '#core/titration';
-import {
-  buretteChecks,
-  describeStandard,
-  forecastFlask,
-  arrangementOf,
-  describeInstruments,
-  isBlank,
-  judgeRun,
-  plannedTitrations,
-  planRun,
-  portionText,
-} from '#core/titration';
+import type { Judgement } from '#core/titration/judging';
+import type { Flask, Reading, RunState } from '#core/titration/run';
+import { forecastFlask } from '#core/titration/figures';
+import { buretteChecks, planRun, plannedTitrations } from '#core/titration/guidance';
+import { judgeRun } from '#core/titration/judging';
+import { isBlank, portionText } from '#core/titration/run';
+import { arrangementOf, describeInstruments, describeStandard } from '#core/titration/setUp';
 import { Loading } from '../app/Loading';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';

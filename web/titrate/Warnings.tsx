@@ -1,5 +1,7 @@
-import type { CorrectedSince, RunState } from '#core/titration';
-import { correctedSince, outOfUse, pauseOf } from '#core/titration';
+import type { CorrectedSince } from '#core/titration/judging';
+import type { RunState } from '#core/titration/run';
+import { correctedSince, outOfUse } from '#core/titration/judging';
+import { pauseOf } from '#core/titration/run';
 import { clockOffsetMs } from '../app/device';
 import { usePersonName, useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';

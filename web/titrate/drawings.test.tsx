@@ -1,7 +1,8 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { expect, test } from 'vitest';
 import { findMethod } from '#core/chemistry';
-import { forecastTitre, judgeRun } from '#core/titration';
+import { forecastTitre } from '#core/titration/figures';
+import { judgeRun } from '#core/titration/judging';
 import { burette, concordantSeries, RunScript } from '../../core/test-support/runs';
 import { BuretteDrawing } from './BuretteDrawing';
 import { flaskColour } from './FlaskDrawing';

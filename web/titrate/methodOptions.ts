@@ -4,7 +4,7 @@ import type { PlainDate } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
 import type { BottleState, LotState } from '#core/reagent';
 import { freshnessOf, knownMolarity, mayBeUsed } from '#core/reagent';
-import type { MethodChoice } from '#core/titration';
+import type { MethodChoice } from '#core/titration/setUp';
 
 /** A way to standardize a bottle: a method, and where its standard comes from. */
 export interface MethodOption {

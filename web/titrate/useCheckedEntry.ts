@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Finding } from '#core/record';
-import type { RunState } from '#core/titration';
-import { checkRunFact } from '#core/titration';
+import type { RunState } from '#core/titration/run';
+import { checkRunFact } from '#core/titration/record';
 import type { NewFact } from '#contract';
 import { isLetThrough } from '../ui/Findings';
 import { useEnter } from './useRun';

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import type { RunState } from '#core/titration';
-import { foldRun, restedOnBy } from '#core/titration';
+import type { RunState } from '#core/titration/run';
+import { foldRun, restedOnBy } from '#core/titration/record';
 import type { NewFact } from '#contract';
 import { useAround } from '../app/around';
 import { makeFact, runOf } from '../app/records';

@@ -1,4 +1,4 @@
-import type { Replicate } from '#core/titration';
+import type { Replicate } from '#core/titration/judging';
 
 /** Word and colours of each verdict on a flask. */
 export const VERDICTS: Readonly<
