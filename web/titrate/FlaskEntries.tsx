@@ -3,7 +3,15 @@ import { roundHalfEven } from '#core/measurement';
 import type { Replicate } from '#core/titration/judging';
 import type { Entry, Reading, ReadingPlace, RunState } from '#core/titration/run';
 import { forecastFlask } from '#core/titration/figures';
-import { isBlank, placeName, portionAmount, readingAt, refillPlace } from '#core/titration/run';
+import {
+  FINAL,
+  INITIAL,
+  isBlank,
+  placeName,
+  portionAmount,
+  readingAt,
+  rivalsOf,
+} from '#core/titration/run';
 import { arrangementOf } from '#core/titration/setUp';
 import { ShortName } from '../ui/ShortName';
 
@@ -27,7 +35,7 @@ export function FlaskEntries(props: FlaskEntriesProps) {
       entry && (
         <Figure
           entry={entry}
-          rivals={flask.rivals[place] ?? []}
+          rivals={rivalsOf(flask, place)}
           text={String}
           isConfirmed={entry.confirmed.length > 0}
           label={`Correct the ${placeName(place)} of flask ${number}`}
@@ -84,13 +92,13 @@ export function FlaskEntries(props: FlaskEntriesProps) {
           <span className="px-1 font-mono text-[17px]">{excess.fixedMl}</span>
         </Row>
       )}
-      <Row name="start / mL">{reading('initial')}</Row>
+      <Row name="start / mL">{reading(INITIAL)}</Row>
       {flask.refills.map(({ stop }, i) => (
         <Row key={stop.factId} name="refilled">
           <span className="flex items-center">
-            {reading(refillPlace('stop', i + 1))}
+            {reading({ at: 'stop', refill: i + 1 })}
             <span className="text-ink-soft">→</span>
-            {reading(refillPlace('restart', i + 1))}
+            {reading({ at: 'restart', refill: i + 1 })}
           </span>
         </Row>
       ))}
@@ -101,7 +109,7 @@ export function FlaskEntries(props: FlaskEntriesProps) {
           </span>
         </Row>
       )}
-      <Row name="end / mL">{reading('final')}</Row>
+      <Row name="end / mL">{reading(FINAL)}</Row>
       <Row name="titre / mL">
         {titreMl === null ? (
           !flask.voided && (

@@ -28,7 +28,7 @@ import {
   weighingRepeatability,
 } from '../../metrology';
 import type { Flask, Reading, RunState } from '../run';
-import { placeName, readingsOf } from '../run';
+import { endsDelivery, placeKey, placeName, readingsOf } from '../run';
 import type { RunSetUp, RunStandard } from '../setUp';
 import { pipetteVolumeMl } from '../setUp';
 import { endPointOf } from './endOfTitration';
@@ -251,8 +251,8 @@ function readingTerms(burette: CalibratedBurette, flask: Flask): readonly Term[]
     });
   const readings = readingsOf(flask)
     .map(({ place, entry }) => {
-      const expression = reading(entry, place.replace(' ', ''), placeName(place));
-      return place === 'final' || place.startsWith('stop') ? plus(expression) : minus(expression);
+      const expression = reading(entry, placeKey(place), placeName(place));
+      return endsDelivery(place) ? plus(expression) : minus(expression);
     })
     .toReversed();
   const corrections = buretteCorrections(burette, flask).map(({ correctionMl }) => correctionMl);

@@ -3,7 +3,7 @@ import { plainDate } from '#core/grammar';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { RunFact, RunFactBodies } from '#core/titration/record';
-import type { RunState } from '#core/titration/run';
+import type { Flask, ReadingPlace, RunState } from '#core/titration/run';
 import { isObservation, restsOn } from '../../ledger';
 import { factsSeenBy } from '../../record';
 import { concordantSeries, RunScript } from '../../test-support/runs';
@@ -11,7 +11,16 @@ import { idOf } from '../../test-support/stored';
 import { nextStep } from '../guidance';
 import { certificationFindings, judgeRun } from '../judging';
 import { checkRunFact, foldRun } from './index';
-import { openConflicts, portionAmount, readingToCarryOver, titrantTakenMl } from '../run';
+import {
+  entriesAt,
+  FINAL,
+  INITIAL,
+  openConflicts,
+  portionAmount,
+  readingToCarryOver,
+  rivalsOf,
+  titrantTakenMl,
+} from '../run';
 
 const TABLET = 'tablet';
 const DESK = 'desk';
@@ -44,12 +53,15 @@ function disputed(): RunScript {
     .read(1, 'final', '23.55');
 }
 
+const rivalsAt = (flask: Flask | undefined, place: ReadingPlace) =>
+  flask ? rivalsOf(flask, place) : [];
+
 describe('two different entries for one place', () => {
   test('are both kept; the flask counts again when one has been settled on, and the other is told', () => {
     const script = disputed();
-    expect(openConflicts(script.state)).toEqual([{ flask: 1, place: 'final' }]);
+    expect(openConflicts(script.state)).toEqual([{ flask: 1, place: FINAL }]);
     const [flask] = script.state.flasks;
-    expect([flask?.final?.value, flask?.rivals.final?.map((rival) => rival.value)]).toEqual([
+    expect([flask?.final?.value, rivalsAt(flask, FINAL).map((rival) => rival.value)]).toEqual([
       '23.60',
       ['23.55'],
     ]);
@@ -59,7 +71,7 @@ describe('two different entries for one place', () => {
     const decision = { certifiedOn: plainDate('2026-03-02'), validUntil: plainDate('2026-04-02') };
     expect(certificationFindings(script.state, judgement, decision)[0]?.code).toBe('conflict-open');
 
-    const keeps = flask?.rivals.final?.[0]?.factId ?? '';
+    const keeps = rivalsAt(flask, FINAL)[0]?.factId ?? '';
     const body = { keeps, reason: 'read again with the card behind it' };
     expect(checkRunFact(script.state, script.propose('run.conflict-settled', body))).toEqual([]);
     const after = script.add('run.conflict-settled', body).state;
@@ -85,7 +97,7 @@ describe('two different entries for one place', () => {
     });
     const fillings = script.state.fillings.length;
     script.read(2, 'initial', '0.20');
-    const rival = script.state.flasks[1]?.rivals.initial?.[0]?.factId ?? '';
+    const rival = rivalsAt(script.state.flasks[1], INITIAL)[0]?.factId ?? '';
     script.add('run.conflict-settled', { keeps: rival, reason: 'it had been refilled' });
     const [first, second] = script.state.flasks;
     expect([first?.final?.value, second?.initial?.value]).toEqual(['23.60', '0.20']);
@@ -208,7 +220,6 @@ test('whatever two devices enter without seeing each other can be folded, judged
         const value = (hundredths / 100).toFixed(2);
         const last = readingToCarryOver(run);
         const [conflict] = openConflicts(run);
-        const rivals = run.flasks.find(({ number }) => number === conflict?.flask)?.rivals;
         const isThere = run.flasks.some((item) => item.number === flask);
         if (what === 'weigh') script.weigh(flask, (0.1 + hundredths / 10_000).toFixed(4));
         else if (!isThere) continue;
@@ -225,7 +236,8 @@ test('whatever two devices enter without seeing each other can be folded, judged
         } else if (what === 'void') script.add('run.flask-voided', { flask, reason });
         else if (what === 'abandon' && hundredths < 300) script.add('run.abandoned', { reason });
         else if (what === 'settle' && conflict) {
-          const keeps = rivals?.[conflict.place]?.[0]?.factId ?? '';
+          const contested = run.flasks.find(({ number }) => number === conflict.flask);
+          const keeps = contested ? (entriesAt(contested, conflict.place)[1]?.factId ?? '') : '';
           script.add('run.conflict-settled', { keeps, reason });
         }
         expectNothingLost(script.state, script.facts);

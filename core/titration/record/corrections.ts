@@ -8,10 +8,10 @@ import type { Portion } from '../run';
 import { checkAliquot, checkWeighingOf } from './portionChecks';
 import { checkCorrectedReading } from './readingChecks';
 import { unknownEntry } from './refusals';
-import { entriesAt, flaskOf, openConflicts } from '../run';
-import type { Entry, Place, ReadingPlace, RunState } from '../run';
-import type { Draft, FlaskDraft, RunFactTable } from './draft';
-import { beginsFilling, entryOf } from './draft';
+import { entriesAt, flaskOf, INITIAL, openConflicts } from '../run';
+import type { Entry, RunState } from '../run';
+import type { Contested, Draft, ReadingDraft, RunFactTable } from './draft';
+import { beginsFilling, draftAt, entryOf } from './draft';
 
 /** What was entered, put right. */
 export interface CorrectionBodies {
@@ -126,29 +126,20 @@ type Settled = Fact<string, CorrectionBodies['run.conflict-settled']>;
 
 /** Lets one of two different entries for a place stand; what is given up is told with the entry that stands. */
 function settle(draft: Draft, fact: Settled): void {
-  for (const flask of draft.flasks.values()) {
-    settlePlace(draft.portions, flask, 'portion', flask.portion, fact, (kept) => {
-      flask.portion = kept;
-    });
-    for (const [place, { factId }] of flask.readings) {
-      settlePlace(draft.readings, flask, place, factId, fact, (kept) => {
-        replaceReading(draft, flask, place, factId, kept);
-      });
+  for (const { portion, readings } of draft.flasks.values()) {
+    settlePlace(draft.portions, portion, fact);
+    for (const reading of readings) {
+      const given = reading.factId;
+      settlePlace(draft.readings, reading, fact);
+      if (reading.factId !== given) followReading(draft, reading, given);
     }
   }
 }
 
 /** Ends the conflict over one place, if it is about that place. */
-function settlePlace<T>(
-  entries: Map<string, Entry<T>>,
-  flask: FlaskDraft,
-  place: Place,
-  standing: string,
-  fact: Settled,
-  replace: (kept: string) => void,
-): void {
+function settlePlace<T>(entries: Map<string, Entry<T>>, contested: Contested, fact: Settled): void {
   const { keeps, reason } = fact.body;
-  const rivals = flask.rivals.get(place) ?? [];
+  const { factId: standing, rivals } = contested;
   if (rivals.length === 0 || (keeps !== standing && !rivals.includes(keeps))) return;
   const { by, at } = provenance(fact);
   const kept = entryOf(entries, keeps);
@@ -159,26 +150,23 @@ function settlePlace<T>(
     return [...earlier, { value, reason, by, at }];
   });
   entries.set(keeps, { ...kept, superseded: [...kept.superseded, ...superseded] });
-  flask.rivals.delete(place);
-  if (keeps !== standing) replace(keeps);
+  rivals.length = 0;
+  contested.factId = keeps;
 }
 
-/** A reading gives way; a final one for the flask that carried it over too: it is one level of the burette. */
-function replaceReading(
-  draft: Draft,
-  flask: FlaskDraft,
-  place: ReadingPlace,
-  given: string,
-  kept: string,
-): void {
-  flask.readings.set(place, { factId: kept, carriedFromFlask: null });
+/** What stood on a reading that gave way; a final one stands for the flask that carried it over too: it is one level. */
+function followReading(draft: Draft, reading: ReadingDraft, given: string): void {
+  const { place, factId: kept } = reading;
+  reading.carriedFromFlask = null;
   if (draft.lastRead?.factId === given) draft.lastRead = { ...draft.lastRead, factId: kept };
   if (beginsFilling(place)) {
     draft.fillings = [...draft.fillings.filter((factId) => factId !== given), kept];
   }
-  if (place !== 'final') return;
-  for (const { readings } of draft.flasks.values()) {
-    const initial = readings.get('initial');
-    if (initial?.factId === given) readings.set('initial', { ...initial, factId: kept });
+  if (place.at !== 'final') return;
+  const flask = draft.endings.get(given);
+  if (flask !== undefined) draft.endings.set(kept, flask);
+  for (const one of draft.flasks.values()) {
+    const initial = draftAt(one, INITIAL);
+    if (initial?.factId === given) initial.factId = kept;
   }
 }

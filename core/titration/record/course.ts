@@ -2,10 +2,11 @@ import type { Certificate } from '../run';
 import { checkMay, impossible, provenance } from '../../record';
 import { unknownFlask } from './refusals';
 import { namedRecords } from '../setUp';
-import { flaskOf, pauseOf } from '../run';
+import { FINAL, flaskOf, INITIAL, pauseOf } from '../run';
 import type { Adopted } from '../setUp';
 import type { Pause } from '../run';
 import type { RunFactTable } from './draft';
+import { draftAt } from './draft';
 import { EARLIER_CERTIFICATES } from './earlierRuns';
 
 /** How a run goes on, and how it ends. */
@@ -42,7 +43,7 @@ export const COURSE_FACTS: RunFactTable<CourseBodies, 'run.certified'> = {
       if (!last || last.resumed) return;
       draft.pauses = [...draft.pauses.slice(0, -1), { ...last, resumed: provenance(fact) }];
       const isBusy = [...draft.flasks.values()].some(
-        ({ readings, voided }) => readings.has('initial') && !readings.has('final') && !voided,
+        (flask) => draftAt(flask, INITIAL) && !draftAt(flask, FINAL) && !flask.voided,
       );
       if (!isBusy) draft.lastRead = null;
     },

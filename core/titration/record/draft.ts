@@ -2,12 +2,19 @@ import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Around, Fact, FactDefinition, Provenance, Whose } from '../../record';
 import { isTimeDoubtful, provenance } from '../../record';
-import type { Certificate } from '../run';
-import type { Portion } from '../run';
-import { refillPlace } from '../run';
+import { endsDelivery, FINAL, INITIAL, isSamePlace } from '../run';
 import type { Adopted, RunSetUp } from '../setUp';
 import { withAdopted } from '../setUp';
-import type { Entry, Flask, Place, Reading, ReadingPlace, Refill, RunState } from '../run';
+import type {
+  Certificate,
+  Entry,
+  Flask,
+  Portion,
+  Reading,
+  ReadingPlace,
+  Refill,
+  RunState,
+} from '../run';
 import type { RunReferences } from '../setUp';
 
 /** Working state of the fold: entries by fact, flasks by number. */
@@ -19,6 +26,8 @@ export interface Draft {
   titrationOrder: number[];
   lastRead: { factId: string; flask: number } | null;
   fillings: string[];
+  /** The flasks by the facts of their final readings. */
+  endings: Map<string, number>;
   buretteChecked: RunState['buretteChecked'];
   confirmed: Map<string, Provenance[]>;
   pauses: RunState['pauses'];
@@ -31,17 +40,34 @@ export interface Draft {
   doubtfulTimes: RunState['doubtfulTimes'];
 }
 
+/** The entry that stands at a place, and others for it that wait to be settled; by the facts that brought them. */
+export interface Contested {
+  factId: string;
+  readonly rivals: string[];
+}
+
+/** A reading at its place. */
+export interface ReadingDraft extends Contested {
+  readonly place: ReadingPlace;
+  carriedFromFlask: number | null;
+}
+
 export interface FlaskDraft {
-  portion: string;
-  readings: Map<ReadingPlace, { factId: string; carriedFromFlask: number | null }>;
-  provisional: string[];
+  readonly portion: Contested;
+  /** In the order of arrival. */
+  readonly readings: ReadingDraft[];
+  readonly provisional: string[];
   electrode: Flask['electrode'];
   photographs: Flask['photographs'];
   temperatures: Flask['temperatures'];
   grade: Flask['grade'];
-  rivals: Map<Place, string[]>;
   incidents: Flask['incidents'];
   voided: Flask['voided'];
+}
+
+/** What stands at a place of a flask. */
+export function draftAt({ readings }: FlaskDraft, place: ReadingPlace): ReadingDraft | undefined {
+  return readings.find((one) => isSamePlace(one.place, place));
 }
 
 /**
@@ -71,6 +97,7 @@ export function newDraft(facts: readonly Fact[]): Draft {
     titrationOrder: [],
     lastRead: null,
     fillings: [],
+    endings: new Map(),
     buretteChecked: [],
     confirmed: new Map(),
     pauses: [],
@@ -94,17 +121,9 @@ export function newEntry<T>(fact: Fact, value: T, reason: string | null): Entry<
   return { ...provenance(fact), value, reason, superseded: [] };
 }
 
-export function rivalsAt({ rivals }: FlaskDraft, place: Place): string[] {
-  const known = rivals.get(place);
-  if (known) return known;
-  const fresh: string[] = [];
-  rivals.set(place, fresh);
-  return fresh;
-}
-
 /** Whether the level at a place was read after the burette had been filled. */
 export function beginsFilling(place: ReadingPlace): boolean {
-  return place === 'initial' || place.startsWith('restart');
+  return !endsDelivery(place);
 }
 
 /** The state that a draft has come to. */
@@ -141,52 +160,74 @@ export function finish(
   };
 }
 
+/** Most flasks have no refill, no provisional reading and no rivals: they share that. */
+const NONE: readonly never[] = [];
+const NO_RIVALS: Flask['rivals'] = { portion: NONE, readings: NONE };
+
 function finishFlask(draft: Draft, number: number, isRough: boolean): Flask {
   const flask = entryOf(draft.flasks, number);
-  const reading = (place: ReadingPlace): Reading | null => {
-    const known = flask.readings.get(place);
-    if (!known) return null;
-    const { factId, carriedFromFlask } = known;
-    const confirmed = draft.confirmed.get(factId) ?? [];
-    return { ...entryOf(draft.readings, factId), carriedFromFlask, confirmed };
-  };
-  const refills: Refill[] = [];
-  for (;;) {
-    const refill = refills.length + 1;
-    const stop = reading(refillPlace('stop', refill));
-    if (!stop) break;
-    refills.push({ stop, restart: reading(refillPlace('restart', refill)) });
-  }
-  const rivalReadings = [...flask.rivals].flatMap(([place, factIds]) =>
-    place === 'portion'
-      ? []
-      : [[place, factIds.map((factId) => entryOf(draft.readings, factId))] as const],
-  );
+  const { portion, electrode, photographs, temperatures, grade, incidents, voided } = flask;
   return {
     number,
     isRough,
-    portion: entryOf(draft.portions, flask.portion),
-    initial: reading('initial'),
-    refills,
-    provisional: flask.provisional.map((factId) => entryOf(draft.readings, factId)),
-    final: reading('final'),
-    electrode: flask.electrode,
-    photographs: flask.photographs,
-    temperatures: flask.temperatures,
-    grade: flask.grade,
-    rivals: {
-      ...Object.fromEntries(rivalReadings),
-      portion: (flask.rivals.get('portion') ?? []).map((factId) => entryOf(draft.portions, factId)),
-    },
-    incidents: flask.incidents,
-    voided: flask.voided,
+    portion: entryOf(draft.portions, portion.factId),
+    initial: finishReading(draft, flask, INITIAL),
+    refills: finishRefills(draft, flask),
+    provisional: finishReadings(draft, flask.provisional),
+    final: finishReading(draft, flask, FINAL),
+    electrode,
+    photographs,
+    temperatures,
+    grade,
+    rivals: finishRivals(draft, flask),
+    incidents,
+    voided,
+  };
+}
+
+function finishReading(draft: Draft, flask: FlaskDraft, place: ReadingPlace): Reading | null {
+  const known = draftAt(flask, place);
+  if (!known) return null;
+  const { factId, carriedFromFlask } = known;
+  const confirmed = draft.confirmed.get(factId) ?? NONE;
+  return { ...entryOf(draft.readings, factId), carriedFromFlask, confirmed };
+}
+
+function finishReadings(
+  { readings }: Draft,
+  factIds: readonly string[],
+): readonly Entry<DecimalText>[] {
+  return factIds.length === 0 ? NONE : factIds.map((factId) => entryOf(readings, factId));
+}
+
+function finishRefills(draft: Draft, flask: FlaskDraft): readonly Refill[] {
+  let refills: readonly Refill[] = NONE;
+  for (let refill = 1; ; refill += 1) {
+    const stop = finishReading(draft, flask, { at: 'stop', refill });
+    if (!stop) return refills;
+    refills = [
+      ...refills,
+      { stop, restart: finishReading(draft, flask, { at: 'restart', refill }) },
+    ];
+  }
+}
+
+function finishRivals(draft: Draft, { portion, readings }: FlaskDraft): Flask['rivals'] {
+  const contested = readings.filter(({ rivals }) => rivals.length > 0);
+  if (portion.rivals.length + contested.length === 0) return NO_RIVALS;
+  return {
+    portion: portion.rivals.map((factId) => entryOf(draft.portions, factId)),
+    readings: contested.map(({ place, rivals }) => ({
+      place,
+      entries: finishReadings(draft, rivals),
+    })),
   };
 }
 
 /** The flask titrated first; before any is, the lowest number that is not void. A blank is never the rough one. */
 function firstTitrated(draft: Draft, numbers: readonly number[]): number | null {
   const isBlank = (number: number): boolean =>
-    entryOf(draft.portions, entryOf(draft.flasks, number).portion).value.kind === 'blank';
+    entryOf(draft.portions, entryOf(draft.flasks, number).portion.factId).value.kind === 'blank';
   return (
     draft.titrationOrder.find((number) => !isBlank(number)) ??
     numbers.find((number) => entryOf(draft.flasks, number).voided === null && !isBlank(number)) ??

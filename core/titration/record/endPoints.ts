@@ -1,10 +1,10 @@
 import type { Finding } from '../../record';
 import { impossible, provenance } from '../../record';
 import { unknownFlask } from './refusals';
-import { flaskOf, flaskUnderBurette } from '../run';
+import { FINAL, flaskOf, flaskUnderBurette } from '../run';
 import type { EndPointGrade, RunState } from '../run';
 import type { RunFactTable } from './draft';
-import { entryOf } from './draft';
+import { draftAt, entryOf } from './draft';
 
 /** How the end point was met, and that it was none. */
 export interface EndPointBodies {
@@ -34,15 +34,15 @@ export const END_POINT_FACTS: RunFactTable<EndPointBodies> = {
     // An end point that was none becomes a provisional reading, and what rivalled it does too.
     apply: (draft, fact) => {
       const flask = draft.flasks.get(fact.body.flask);
-      const final = flask?.readings.get('final');
+      const final = flask && draftAt(flask, FINAL);
       if (!flask || !final) return;
-      for (const factId of [final.factId, ...(flask.rivals.get('final') ?? [])]) {
+      for (const factId of [final.factId, ...final.rivals]) {
         const entry = entryOf(draft.readings, factId);
         draft.readings.set(factId, { ...entry, reason: fact.body.reason });
         flask.provisional.push(factId);
       }
-      flask.readings.delete('final');
-      flask.rivals.delete('final');
+      flask.readings.splice(flask.readings.indexOf(final), 1);
+      draft.endings.delete(final.factId);
       flask.grade = null;
     },
     sentence: ({ flask }) => `flask ${String(flask)}, its end point taken back.`,

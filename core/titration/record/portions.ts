@@ -8,7 +8,7 @@ import { portionAmount } from '../run';
 import { checkAliquot, checkWeighingOf } from './portionChecks';
 import type { RunState } from '../run';
 import type { Draft, RunFactTable } from './draft';
-import { entryOf, newEntry, rivalsAt, sharesFlask } from './draft';
+import { entryOf, newEntry, sharesFlask } from './draft';
 
 /** What is put into a flask. */
 export interface PortionBodies {
@@ -67,6 +67,9 @@ function checkEmpty(run: RunState, flask: number): readonly Finding[] | null {
   return [impossible('already-filled', 'portion', message)];
 }
 
+/** Of most flasks nothing more is entered: they share it, and a run of ten thousand is folded as quickly as ten of a thousand. */
+const NONE: readonly never[] = [];
+
 function applyPortion(
   draft: Draft,
   fact: Fact,
@@ -77,22 +80,21 @@ function applyPortion(
   draft.portions.set(fact.id, newEntry(fact, portion, reason));
   const known = draft.flasks.get(number);
   if (known) {
-    const standing = entryOf(draft.portions, known.portion).value;
+    const standing = entryOf(draft.portions, known.portion.factId).value;
     if (standing.kind !== portion.kind || portionAmount(standing) !== portionAmount(portion)) {
-      rivalsAt(known, 'portion').push(fact.id);
+      known.portion.rivals.push(fact.id);
     }
     return;
   }
   draft.flasks.set(number, {
-    portion: fact.id,
-    readings: new Map(),
+    portion: { factId: fact.id, rivals: [] },
+    readings: [],
     provisional: [],
-    electrode: [],
-    photographs: [],
-    temperatures: [],
+    electrode: NONE,
+    photographs: NONE,
+    temperatures: NONE,
     grade: null,
-    rivals: new Map(),
-    incidents: [],
+    incidents: NONE,
     voided: null,
   });
 }

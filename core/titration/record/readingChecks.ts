@@ -18,7 +18,6 @@ import {
   readingAt,
   readingToCarryOver,
   readingsOf,
-  refillPlace,
   startsOf,
   stretchesOf,
 } from '../run';
@@ -50,25 +49,25 @@ export function checkNewReading(
   }
   const outside = checkScale(run, readingMl);
   if (outside.length > 0) return outside;
-  if (place === 'initial') return checkInitialReading(run, flask, readingMl, carriedFrom);
+  if (place.at === 'initial') return checkInitialReading(run, flask, readingMl, carriedFrom);
   if (!flask.initial) {
     const message =
       'Read the level before you titrate: a titration without its initial reading is lost.';
     return [impossible('no-initial-reading', 'readingMl', message)];
   }
-  if (place.startsWith('restart')) return checkRestart(run, flask, place, readingMl);
+  if (place.at === 'restart') return checkRestart(run, flask, place, readingMl);
   if (openRefill(flask) !== null) {
     const message = 'The burette was refilled: read the level that it goes on from first.';
     return [impossible('refill-open', 'readingMl', message)];
   }
-  if (place !== 'final') {
-    const isNext = place === refillPlace('stop', flask.refills.length + 1);
+  if (place.at === 'stop') {
+    const isNext = place.refill === flask.refills.length + 1;
     if (flask.final || !isNext) return [notUnderBurette(flask)];
   }
   const from = readingsOf(flask).at(-1)?.entry.value ?? ZERO;
-  const upwards = checkDownwards(from, readingMl, isBlank(flask) && place === 'final');
+  const upwards = checkDownwards(from, readingMl, isBlank(flask) && place.at === 'final');
   if (upwards.length > 0) return upwards;
-  return place === 'final'
+  return place.at === 'final'
     ? checkFinalReading(run, flask, from, readingMl)
     : checkReadingDecimals(run, readingMl);
 }
@@ -76,11 +75,10 @@ export function checkNewReading(
 function checkRestart(
   run: RunState,
   flask: Flask,
-  place: ReadingPlace,
+  { refill }: Extract<ReadingPlace, { readonly refill: number }>,
   readingMl: DecimalText,
 ): readonly Finding[] {
-  const refill = openRefill(flask);
-  if (refill === null || place !== refillPlace('restart', refill)) {
+  if (openRefill(flask) !== refill) {
     const message = 'Read the level at which you stopped before the refill first.';
     return [impossible('no-stop', 'readingMl', message)];
   }

@@ -4,10 +4,10 @@ import type { Fact } from '../../record';
 import { impossible, provenance } from '../../record';
 import { checkNewReading, checkProvisionalReading } from './readingChecks';
 import { unknownEntry } from './refusals';
-import { readingsOf, refillPlace } from '../run';
+import { INITIAL, readingsOf } from '../run';
 import type { Moment, ReadingPlace, RefillMoment } from '../run';
 import type { Draft, RunFactTable } from './draft';
-import { beginsFilling, entryOf, newEntry, rivalsAt, sharesFlask } from './draft';
+import { beginsFilling, draftAt, entryOf, newEntry, sharesFlask } from './draft';
 
 /** What is read of the burette. */
 export interface ReadingBodies {
@@ -38,10 +38,10 @@ export const READING_FACTS: RunFactTable<ReadingBodies> = {
     nature: 'observation',
     names: ({ carriedFrom }) => [carriedFrom],
     supports: (body, later) => body.moment !== 'final' && goesOn(body, later),
-    check: ({ body }, run) => checkNewReading(run, body.flask, body.moment, body),
+    check: ({ body }, run) => checkNewReading(run, body.flask, { at: body.moment }, body),
     apply: (draft, fact) => {
       const { moment, carriedFrom } = fact.body;
-      applyReading(draft, fact, moment, carriedFrom);
+      applyReading(draft, fact, { at: moment }, carriedFrom);
     },
     sentence: ({ flask, moment, readingMl }) =>
       `flask ${String(flask)}, ${moment} reading ${readingMl} mL.`,
@@ -50,12 +50,12 @@ export const READING_FACTS: RunFactTable<ReadingBodies> = {
     nature: 'observation',
     supports: goesOn,
     check: ({ body: { flask, moment, refill, readingMl } }, run) =>
-      checkNewReading(run, flask, refillPlace(moment, refill), { readingMl, carriedFrom: null }),
+      checkNewReading(run, flask, { at: moment, refill }, { readingMl, carriedFrom: null }),
     apply: (draft, fact) => {
       const { flask, refill, moment } = fact.body;
-      const known = draft.flasks.get(flask)?.readings;
-      if (known?.has(placeBefore(moment, refill))) {
-        applyReading(draft, fact, refillPlace(moment, refill), null);
+      const known = draft.flasks.get(flask);
+      if (known && draftAt(known, placeBefore(moment, refill))) {
+        applyReading(draft, fact, { at: moment, refill }, null);
       }
     },
     sentence: ({ flask, readingMl }) => `flask ${String(flask)}, ${readingMl} mL.`,
@@ -108,33 +108,27 @@ function applyReading(
   const { flask: number, readingMl, reason } = fact.body;
   const flask = draft.flasks.get(number);
   if (!flask) return;
-  const standing = flask.readings.get(place);
+  const standing = draftAt(flask, place);
   if (standing) {
     draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
     const known = entryOf(draft.readings, standing.factId).value;
-    if (Number(known) !== Number(readingMl)) rivalsAt(flask, place).push(fact.id);
+    if (Number(known) !== Number(readingMl)) standing.rivals.push(fact.id);
     return;
   }
   const source = carriedFrom !== null && draft.readings.has(carriedFrom) ? carriedFrom : null;
   if (source === null) draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
   const factId = source ?? fact.id;
-  if (place === 'initial') draft.titrationOrder.push(number);
+  if (place.at === 'initial') draft.titrationOrder.push(number);
   // What was not carried over was read after a filling.
   if (source === null && beginsFilling(place)) draft.fillings.push(factId);
-  const carriedFromFlask = source === null ? null : flaskEndingWith(draft, source);
-  flask.readings.set(place, { factId, carriedFromFlask });
+  const carriedFromFlask = source === null ? null : (draft.endings.get(source) ?? null);
+  flask.readings.push({ place, factId, rivals: [], carriedFromFlask });
+  if (place.at === 'final') draft.endings.set(factId, number);
   draft.lastRead = { factId, flask: number };
-}
-
-function flaskEndingWith({ flasks }: Draft, factId: string): number | null {
-  for (const [number, { readings }] of flasks) {
-    if (readings.get('final')?.factId === factId) return number;
-  }
-  return null;
 }
 
 /** The reading that must be there before one of a refill makes sense. */
 function placeBefore(moment: RefillMoment, refill: number): ReadingPlace {
-  if (moment === 'restart') return refillPlace('stop', refill);
-  return refill === 1 ? 'initial' : refillPlace('restart', refill - 1);
+  if (moment === 'restart') return { at: 'stop', refill };
+  return refill === 1 ? INITIAL : { at: 'restart', refill: refill - 1 };
 }

@@ -1,5 +1,5 @@
 import type { DecimalText } from '../../measurement';
-import { readingAt } from './places';
+import { readingAt, rivalsOf } from './places';
 import type { Portion } from './portion';
 import type { Entry, Flask, Place, RunState } from './state';
 
@@ -13,15 +13,18 @@ export interface Conflict {
 export function openConflicts(run: RunState): readonly Conflict[] {
   return run.flasks
     .filter((flask) => !flask.voided)
-    .flatMap(({ number, rivals }) =>
-      (Object.keys(rivals) as Place[])
-        .filter((place) => (rivals[place] ?? []).length > 0)
-        .map((place) => ({ flask: number, place })),
-    );
+    .flatMap(({ number, rivals: { readings, portion } }) => {
+      const places: readonly Place[] = [
+        ...readings.map(({ place }) => place),
+        ...(portion.length > 0 ? [{ at: 'portion' } as const] : []),
+      ];
+      return places.map((place) => ({ flask: number, place }));
+    });
 }
 
 /** The entries for a place of a flask, the standing one first. */
 export function entriesAt(flask: Flask, place: Place): readonly Entry<Portion | DecimalText>[] {
-  const standing = place === 'portion' ? flask.portion : readingAt(flask, place);
-  return [...(standing ? [standing] : []), ...(flask.rivals[place] ?? [])];
+  if (place.at === 'portion') return [flask.portion, ...flask.rivals.portion];
+  const standing = readingAt(flask, place);
+  return [...(standing ? [standing] : []), ...rivalsOf(flask, place)];
 }

@@ -9,7 +9,17 @@ export {
   pauseOf,
   readingToCarryOver,
 } from './flasks';
-export { placeName, readingAt, readingsOf, refillPlace } from './places';
+export {
+  endsDelivery,
+  FINAL,
+  INITIAL,
+  isSamePlace,
+  placeKey,
+  placeName,
+  readingAt,
+  readingsOf,
+  rivalsOf,
+} from './places';
 export type { Portion } from './portion';
 export { portionAmount, portionText } from './portion';
 export type {

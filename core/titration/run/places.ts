@@ -1,15 +1,43 @@
-import type { Flask, Place, Reading, ReadingPlace, RefillMoment } from './state';
+import type { DecimalText } from '../../measurement';
+import type { Entry, Flask, Place, Reading, ReadingPlace } from './state';
 
-/** The place of a refill's reading. */
-export function refillPlace(moment: RefillMoment, refill: number): ReadingPlace {
-  return `${moment} ${String(refill)}`;
+export const INITIAL: ReadingPlace = { at: 'initial' };
+export const FINAL: ReadingPlace = { at: 'final' };
+
+/** Whether two places of a flask are one and the same. */
+export function isSamePlace(a: Place, b: Place): boolean {
+  return a.at === b.at && refillIn(a) === refillIn(b);
+}
+
+function refillIn(place: Place): number | null {
+  return 'refill' in place ? place.refill : null;
+}
+
+/** A place in a few letters, for a symbol or a key: `initial`, `stop1`. */
+export function placeKey(place: Place): string {
+  return `${place.at}${String(refillIn(place) ?? '')}`;
+}
+
+/** Whether the burette is read there after it delivered something, not before. */
+export function endsDelivery({ at }: ReadingPlace): boolean {
+  return at === 'final' || at === 'stop';
 }
 
 /** The reading that stands at a place of a flask. */
 export function readingAt(flask: Flask, place: ReadingPlace): Reading | null {
-  if (place === 'initial' || place === 'final') return flask[place];
-  const [moment, refill] = place.split(' ');
-  return flask.refills[Number(refill) - 1]?.[moment === 'stop' ? 'stop' : 'restart'] ?? null;
+  switch (place.at) {
+    case 'initial':
+    case 'final':
+      return flask[place.at];
+    case 'stop':
+    case 'restart':
+      return flask.refills[place.refill - 1]?.[place.at] ?? null;
+  }
+}
+
+/** The other values for a place of a flask. */
+export function rivalsOf({ rivals }: Flask, place: ReadingPlace): readonly Entry<DecimalText>[] {
+  return rivals.readings.find((one) => isSamePlace(one.place, place))?.entries ?? [];
 }
 
 /** Every reading that stands, with its place, in the order of reading. */
@@ -17,9 +45,12 @@ export function readingsOf(
   flask: Flask,
 ): readonly { readonly place: ReadingPlace; readonly entry: Reading }[] {
   const places: readonly ReadingPlace[] = [
-    'initial',
-    ...flask.refills.flatMap((_, i) => [refillPlace('stop', i + 1), refillPlace('restart', i + 1)]),
-    'final',
+    INITIAL,
+    ...flask.refills.flatMap((_, i): readonly ReadingPlace[] => [
+      { at: 'stop', refill: i + 1 },
+      { at: 'restart', refill: i + 1 },
+    ]),
+    FINAL,
   ];
   return places.flatMap((place) => {
     const entry = readingAt(flask, place);
@@ -28,14 +59,16 @@ export function readingsOf(
 }
 
 /** What a place of a flask is called. */
-export function placeName(place: Place): string {
-  switch (place) {
+export function placeName({ at }: Place): string {
+  switch (at) {
     case 'portion':
       return 'portion';
     case 'initial':
     case 'final':
-      return `${place} reading`;
-    default:
-      return place.startsWith('stop') ? 'reading before the refill' : 'reading after the refill';
+      return `${at} reading`;
+    case 'stop':
+      return 'reading before the refill';
+    case 'restart':
+      return 'reading after the refill';
   }
 }

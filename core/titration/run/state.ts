@@ -64,11 +64,12 @@ export interface Reading extends Entry<DecimalText> {
   readonly confirmed: readonly Provenance[];
 }
 
-/** A place of a titration that takes one reading; refills are numbered from 1: `stop 1`, `restart 1`. */
-export type ReadingPlace = Moment | `${RefillMoment} ${string}`;
+/** A place of a titration that takes one reading; refills are numbered from 1. */
+export type ReadingPlace =
+  { readonly at: Moment } | { readonly at: RefillMoment; readonly refill: number };
 
 /** A place of a flask that takes one entry. */
-export type Place = 'portion' | ReadingPlace;
+export type Place = { readonly at: 'portion' } | ReadingPlace;
 
 /** A refill in the middle of a titration: where it stopped, and where it went on. */
 export interface Refill {
@@ -106,8 +107,12 @@ export interface Flask {
   /** Null when nobody said how the end point was met. */
   readonly grade: (Provenance & { readonly grade: EndPointGrade }) | null;
   /** Other values for a place that has one, entered without knowing of it; they wait to be settled. */
-  readonly rivals: Partial<Readonly<Record<ReadingPlace, readonly Entry<DecimalText>[]>>> & {
+  readonly rivals: {
     readonly portion: readonly Entry<Portion>[];
+    readonly readings: readonly {
+      readonly place: ReadingPlace;
+      readonly entries: readonly Entry<DecimalText>[];
+    }[];
   };
   /** What happened to it, in the order of noting. */
   readonly incidents: readonly (Provenance & NotedIncident & { readonly flask: number })[];
