@@ -150,7 +150,7 @@ function settlePlace<T>(entries: Map<string, Entry<T>>, contested: Contested, fa
     return [...earlier, { value, reason, by, at }];
   });
   entries.set(keeps, { ...kept, superseded: [...kept.superseded, ...superseded] });
-  rivals.length = 0;
+  contested.rivals = [];
   contested.factId = keeps;
 }
 

@@ -43,7 +43,7 @@ export interface Draft {
 /** The entry that stands at a place, and others for it that wait to be settled; by the facts that brought them. */
 export interface Contested {
   factId: string;
-  readonly rivals: string[];
+  rivals: readonly string[];
 }
 
 /** A reading at its place. */
@@ -55,8 +55,8 @@ export interface ReadingDraft extends Contested {
 export interface FlaskDraft {
   readonly portion: Contested;
   /** In the order of arrival. */
-  readonly readings: ReadingDraft[];
-  readonly provisional: string[];
+  readings: readonly ReadingDraft[];
+  provisional: readonly string[];
   electrode: Flask['electrode'];
   photographs: Flask['photographs'];
   temperatures: Flask['temperatures'];
@@ -88,6 +88,9 @@ export type RunFactTable<Bodies, ServersOwn = never> = {
   readonly [K in keyof Bodies & string]: RunFactDefinition<K, Bodies[K]> & Whose<K, ServersOwn>;
 };
 
+/** Most flasks have no refill, no rival and no incident: they share that, so that a long run takes little more than its facts. */
+export const NONE: readonly never[] = [];
+
 /** What the facts of a run are folded into, before the first. */
 export function newDraft(facts: readonly Fact[]): Draft {
   return {
@@ -103,7 +106,7 @@ export function newDraft(facts: readonly Fact[]): Draft {
     pauses: [],
     adopted: [],
     version: facts.length,
-    storedVersion: facts.filter((fact) => fact.sequence !== null).length,
+    storedVersion: facts.reduce((count, { sequence }) => count + Number(sequence !== null), 0),
     status: 'open',
     certificate: null,
     closed: null,
@@ -118,7 +121,8 @@ export function newDraft(facts: readonly Fact[]): Draft {
 }
 
 export function newEntry<T>(fact: Fact, value: T, reason: string | null): Entry<T> {
-  return { ...provenance(fact), value, reason, superseded: [] };
+  const { factId, by, at } = provenance(fact);
+  return { factId, by, at, value, reason, superseded: NONE };
 }
 
 /** Whether the level at a place was read after the burette had been filled. */
@@ -160,8 +164,6 @@ export function finish(
   };
 }
 
-/** Most flasks have no refill, no provisional reading and no rivals: they share that. */
-const NONE: readonly never[] = [];
 const NO_RIVALS: Flask['rivals'] = { portion: NONE, readings: NONE };
 
 function finishFlask(draft: Draft, number: number, isRough: boolean): Flask {

@@ -39,9 +39,9 @@ export const END_POINT_FACTS: RunFactTable<EndPointBodies> = {
       for (const factId of [final.factId, ...final.rivals]) {
         const entry = entryOf(draft.readings, factId);
         draft.readings.set(factId, { ...entry, reason: fact.body.reason });
-        flask.provisional.push(factId);
+        flask.provisional = [...flask.provisional, factId];
       }
-      flask.readings.splice(flask.readings.indexOf(final), 1);
+      flask.readings = flask.readings.filter((one) => one !== final);
       draft.endings.delete(final.factId);
       flask.grade = null;
     },

@@ -10,7 +10,9 @@ import { laterFact } from './facts';
  * that appears twice counts once; one that refers to nothing known changes nothing.
  */
 export function foldRun(facts: readonly RunFact[], references: RunReferences): RunState | null {
-  const unique = [...new Map(facts.map((fact) => [fact.id, fact])).values()];
+  const byId = new Map<string, RunFact>();
+  for (const fact of facts) byId.set(fact.id, fact);
+  const unique = [...byId.values()];
   const start = unique.find((fact) => fact.kind === 'run.started');
   if (!start) return null;
   const draft = newDraft(unique);

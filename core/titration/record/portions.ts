@@ -8,7 +8,7 @@ import { portionAmount } from '../run';
 import { checkAliquot, checkWeighingOf } from './portionChecks';
 import type { RunState } from '../run';
 import type { Draft, RunFactTable } from './draft';
-import { entryOf, newEntry, sharesFlask } from './draft';
+import { entryOf, newEntry, NONE, sharesFlask } from './draft';
 
 /** What is put into a flask. */
 export interface PortionBodies {
@@ -67,9 +67,6 @@ function checkEmpty(run: RunState, flask: number): readonly Finding[] | null {
   return [impossible('already-filled', 'portion', message)];
 }
 
-/** Of most flasks nothing more is entered: they share it, and a run of ten thousand is folded as quickly as ten of a thousand. */
-const NONE: readonly never[] = [];
-
 function applyPortion(
   draft: Draft,
   fact: Fact,
@@ -82,14 +79,14 @@ function applyPortion(
   if (known) {
     const standing = entryOf(draft.portions, known.portion.factId).value;
     if (standing.kind !== portion.kind || portionAmount(standing) !== portionAmount(portion)) {
-      known.portion.rivals.push(fact.id);
+      known.portion.rivals = [...known.portion.rivals, fact.id];
     }
     return;
   }
   draft.flasks.set(number, {
-    portion: { factId: fact.id, rivals: [] },
-    readings: [],
-    provisional: [],
+    portion: { factId: fact.id, rivals: NONE },
+    readings: NONE,
+    provisional: NONE,
     electrode: NONE,
     photographs: NONE,
     temperatures: NONE,

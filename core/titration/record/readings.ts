@@ -7,7 +7,7 @@ import { unknownEntry } from './refusals';
 import { INITIAL, readingsOf } from '../run';
 import type { Moment, ReadingPlace, RefillMoment } from '../run';
 import type { Draft, RunFactTable } from './draft';
-import { beginsFilling, draftAt, entryOf, newEntry, sharesFlask } from './draft';
+import { beginsFilling, draftAt, entryOf, newEntry, NONE, sharesFlask } from './draft';
 
 /** What is read of the burette. */
 export interface ReadingBodies {
@@ -67,7 +67,7 @@ export const READING_FACTS: RunFactTable<ReadingBodies> = {
       const flask = draft.flasks.get(fact.body.flask);
       if (!flask) return;
       draft.readings.set(fact.id, newEntry(fact, fact.body.readingMl, null));
-      flask.provisional.push(fact.id);
+      flask.provisional = [...flask.provisional, fact.id];
     },
     sentence: ({ flask, readingMl }) => `flask ${String(flask)}, ${readingMl} mL.`,
   },
@@ -112,7 +112,7 @@ function applyReading(
   if (standing) {
     draft.readings.set(fact.id, newEntry(fact, readingMl, reason));
     const known = entryOf(draft.readings, standing.factId).value;
-    if (Number(known) !== Number(readingMl)) standing.rivals.push(fact.id);
+    if (Number(known) !== Number(readingMl)) standing.rivals = [...standing.rivals, fact.id];
     return;
   }
   const source = carriedFrom !== null && draft.readings.has(carriedFrom) ? carriedFrom : null;
@@ -122,7 +122,7 @@ function applyReading(
   // What was not carried over was read after a filling.
   if (source === null && beginsFilling(place)) draft.fillings.push(factId);
   const carriedFromFlask = source === null ? null : (draft.endings.get(source) ?? null);
-  flask.readings.push({ place, factId, rivals: [], carriedFromFlask });
+  flask.readings = [...flask.readings, { place, factId, rivals: NONE, carriedFromFlask }];
   if (place.at === 'final') draft.endings.set(factId, number);
   draft.lastRead = { factId, flask: number };
 }
