@@ -15,6 +15,7 @@ import {
 import type { BalancedReaction, MoleRatio, Reaction } from '#core/chemistry';
 import { Unanswerable } from '#core/problem';
 import { catalogueSchema } from '#contract';
+import { findingText } from '#core/wording';
 import type { Json } from './task';
 import { task } from './task';
 
@@ -109,7 +110,7 @@ const chainRatioTask = task(
 /** A laboratory's own entries, tried together with those that ship. */
 const catalogueTask = task('catalogue', { entries: catalogueSchema }, ({ entries }) => {
   const [problem] = checkCatalogue(extendCatalogue(CATALOGUE, entries));
-  if (problem) throw new Unanswerable('syntax', problem.field, problem.message);
+  if (problem) throw new Unanswerable('syntax', problem.field, findingText(problem));
   return {
     substances: entries.substances.map(({ id, formula }) => ({
       id,

@@ -270,7 +270,7 @@ export function checkCatalogue(catalogue: Catalogue): readonly Finding[] {
       ...missing(entry.id, 'titrantIds', [...entry.titrantIds, entry.standardId], substances),
       ...missing(entry.id, 'excess', entry.excess ? [entry.excess.substanceId] : [], substances),
       ...(entry.excess && entry.inBurette !== 'standard'
-        ? [impossible('bad-entry', 'excess', `${entry.id}: the burette titrates what is left.`)]
+        ? [impossible('excess-not-left', 'excess', { entryId: entry.id })]
         : []),
       ...missing(entry.id, 'indicatorId', entry.indicatorId ? [entry.indicatorId] : [], indicators),
       ...missing(entry.id, 'solventId', [entry.solventId], solvents),
@@ -296,7 +296,7 @@ function attempt(entryId: string, field: string, what: () => unknown): readonly 
     return [];
   } catch (error) {
     if (!(error instanceof Unanswerable)) throw error;
-    return [impossible('bad-entry', field, `${entryId}: ${error.message}`)];
+    return [impossible('bad-entry', field, { entryId, why: error.message })];
   }
 }
 
@@ -308,7 +308,7 @@ function missing(
 ): readonly Finding[] {
   return wanted
     .filter((id) => !known.has(id))
-    .map((id) => impossible('bad-entry', field, `${entryId}: there is no entry ${id}.`));
+    .map((id) => impossible('no-such-entry', field, { entryId, id }));
 }
 
 function doubled(catalogue: Catalogue): readonly Finding[] {
@@ -318,6 +318,6 @@ function doubled(catalogue: Catalogue): readonly Finding[] {
   return ids.flatMap((list) =>
     list
       .filter((id, i) => list.indexOf(id) !== i)
-      .map((id) => impossible('bad-entry', 'id', `${id}: two entries have this id.`)),
+      .map((id) => impossible('id-twice', 'id', { id })),
   );
 }

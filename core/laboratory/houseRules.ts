@@ -52,18 +52,15 @@ export function checkRules(rules: RuleOverrides): readonly Finding[] {
     if (value === undefined || answer.kind === 'choice') continue;
     const { least, most } = answer;
     if (Number(value) >= least && Number(value) <= most) continue;
-    const message = `A house rule lies between ${String(least)} and ${String(most)} here.`;
-    findings.push(impossible('out-of-bounds', key, message));
+    findings.push(impossible('out-of-bounds', key, { least, most }));
   }
   const { titrationsAtMost = Infinity, agreeAtLeast = 0 } = rules;
   if (titrationsAtMost < agreeAtLeast) {
-    const message = 'There must be at least as many titrations as have to agree.';
-    findings.push(impossible('too-few', 'titrationsAtMost', message));
+    findings.push(impossible('too-few', 'titrationsAtMost'));
   }
   const { farFromNominalReasonPercent = Infinity, farFromNominalAskPercent = 0 } = rules;
   if (Number(farFromNominalReasonPercent) < Number(farFromNominalAskPercent)) {
-    const message = 'A reason is asked for further from the label than explanations are.';
-    findings.push(impossible('out-of-order', 'farFromNominalReasonPercent', message));
+    findings.push(impossible('reason-before-question', 'farFromNominalReasonPercent'));
   }
   return findings;
 }

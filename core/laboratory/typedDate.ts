@@ -24,9 +24,8 @@ export function checkTypedDate(
   const earliest = addToDate(today, { months: -months * YEARS_BACK });
   const latest = when === 'happened' ? today : addToDate(today, { months: months * YEARS_AHEAD });
   if (date >= earliest && date <= latest) return [];
-  const message =
-    when === 'happened' && date > today && date <= addToDate(today, { months: months })
-      ? 'That day is still to come.'
-      : `The year ${date.slice(0, 4)} is mistyped.`;
-  return [impossible('date-mistyped', field, message)];
+  const isNear = date > today && date <= addToDate(today, { months: months });
+  return when === 'happened' && isNear
+    ? [impossible('date-to-come', field)]
+    : [impossible('year-mistyped', field, { year: date.slice(0, 4) })];
 }

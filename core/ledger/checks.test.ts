@@ -47,15 +47,19 @@ function against(
 describe('a lot', () => {
   test.each<[string, Partial<Plain<LotState['lot']>>, string[]]>([
     ['as it should be', {}, []],
-    ['of no substance', { substanceId: 'stardust' }, ['unknown-reference at substanceId']],
+    ['of no substance', { substanceId: 'stardust' }, ['not-in-catalogue at substanceId']],
     ['received today', { receivedOn: '2026-03-02' }, []],
-    ['received tomorrow', { receivedOn: '2026-03-03' }, ['date-mistyped at receivedOn']],
+    ['received tomorrow', { receivedOn: '2026-03-03' }, ['date-to-come at receivedOn']],
     ['good until the day it came', { useBy: '2026-01-10' }, []],
     ['good until the day before', { useBy: '2026-01-09' }, ['use-by-first at useBy']],
     ['opened the day it came', { openedOn: '2026-01-10' }, []],
     ['opened the day before', { openedOn: '2026-01-09' }, ['opened-first at openedOn']],
     ['known to half of itself', { purity: '0.9', purityHalfWidth: '0.45' }, []],
-    ['known worse', { purity: '0.9', purityHalfWidth: '0.4501' }, ['no-range at purityHalfWidth']],
+    [
+      'known worse',
+      { purity: '0.9', purityHalfWidth: '0.4501' },
+      ['purity-too-vague at purityHalfWidth'],
+    ],
   ])('%s', (_, changes, expected) => {
     const body = { ...khpLot().lot, ...changes };
     expect(against(fact('lot.registered', body), null)).toEqual(expected);
@@ -64,7 +68,7 @@ describe('a lot', () => {
   test.each<[string, string, string[]]>([
     ['2026-01-10', 'the day it came', []],
     ['2026-01-09', 'the day before', ['opened-first at openedOn']],
-    ['2026-03-03', 'tomorrow', ['date-mistyped at openedOn']],
+    ['2026-03-03', 'tomorrow', ['date-to-come at openedOn']],
   ])('opened on %s, %s', (openedOn, _, expected) => {
     expect(against(fact('lot.opened', { openedOn }), lot)).toEqual(expected);
   });
@@ -89,11 +93,15 @@ describe('equipment', () => {
     [
       'one that shows steps of its maximum load',
       { readabilityG: '220' },
-      ['no-range at readabilityG'],
+      ['beyond-max-load at readabilityG'],
     ],
-    ['one that strays by a hundredth of it', { linearityG: '2.2' }, ['no-range at linearityG']],
+    [
+      'one that strays by a hundredth of it',
+      { linearityG: '2.2' },
+      ['beyond-max-load at linearityG'],
+    ],
     ['one that strays by less', { linearityG: '2.19' }, []],
-    ['one due years ago', { calibrationDue: '1990-01-01' }, ['date-mistyped at calibrationDue']],
+    ['one due years ago', { calibrationDue: '1990-01-01' }, ['year-mistyped at calibrationDue']],
   ])('%s', (_, changes, expected) => {
     const body = { ...balance.equipment, ...changes };
     expect(against(fact('equipment.registered', body), null)).toEqual(expected);
@@ -101,7 +109,7 @@ describe('equipment', () => {
 
   test.each<[string, string[]]>([
     ['9.99', []],
-    ['10', ['no-range at toleranceMl']],
+    ['10', ['tolerance-too-wide at toleranceMl']],
   ])('a flask of 100 mL within %s mL', (toleranceMl, expected) => {
     const body = { ...flask.equipment, toleranceMl } as EquipmentState['equipment'];
     expect(against(fact('equipment.registered', body), null)).toEqual(expected);
@@ -109,7 +117,7 @@ describe('equipment', () => {
 
   test.each<[string, Partial<Plain<FactBodies['equipment.calibrated']>>, string[]]>([
     ['today', {}, []],
-    ['tomorrow', { calibratedOn: '2026-03-03' }, ['date-mistyped at calibratedOn']],
+    ['tomorrow', { calibratedOn: '2026-03-03' }, ['date-to-come at calibratedOn']],
     ['due the same day', { due: '2026-03-02' }, []],
     ['due before it was made', { due: '2026-03-01' }, ['due-first at due']],
     ['off by a tenth', { found: points('10') }, []],
@@ -129,7 +137,7 @@ describe('equipment', () => {
     const found = { kind: 'weighings', temperatureC: '20', volumes } as const;
     const made = { calibratedOn: '2026-03-02', due: null, certificate: 'own', found };
     const given = fact('equipment.calibrated', made);
-    expect(against(given, balance)).toEqual(['no-volume at found']);
+    expect(against(given, balance)).toEqual(['holds-no-volume at found']);
     expect(against(given, flask)).toEqual([]);
   });
 });
@@ -140,19 +148,19 @@ describe('a bottle that is written down', () => {
     ...{ purpose: 'titrant', substanceId: 'sodium-hydroxide', made: null, preparationId: null },
     ...{ parents: [{ kind: 'lot', id: caustic.id }], preparedOn: '2026-03-02', useBy: null },
   });
-  const inQuarantine = { ...caustic, withdrawn: { ...caustic.registered, reason: 'wet' } };
+  const outOfUse = { ...caustic, withdrawn: { ...caustic.registered, reason: 'wet' } };
   test.each<[string, object, Partial<AroundFact>, string[]]>([
     ['from its lot', {}, {}, []],
     ['from no lot', { parents: [{ kind: 'lot', id: 'x' }] }, {}, ['unknown-reference at parents']],
     ['by nobody', { preparedBy: 'nobody' }, {}, ['unknown-reference at preparedBy']],
     ['from another substance', { substanceId: 'sodium-chloride' }, {}, ['wrong-lot at parents']],
-    ['tomorrow', { preparedOn: '2026-03-03' }, {}, ['date-mistyped at preparedOn']],
+    ['tomorrow', { preparedOn: '2026-03-03' }, {}, ['date-to-come at preparedOn']],
     ['under a code that is given', {}, { bottleCoded: () => 'x' }, ['code-taken at code']],
     [
-      'from a lot in quarantine',
+      'from a lot that is out of use',
       {},
-      aroundWith({ ...PERSON, lot: [inQuarantine] }),
-      ['withdrawn at parents'],
+      aroundWith({ ...PERSON, lot: [outOfUse] }),
+      ['out-of-use at parents'],
     ],
   ])('%s', (_, changes, otherwise, expected) => {
     const given = fact('bottle.prepared', { ...written, ...changes });
@@ -168,8 +176,8 @@ test.each([
   const out = fact(`${kind}.withdrawn`, { reason: 'doubtful' });
   const back = fact(`${kind}.returned`, { reason: 'it was not' });
   const gone = { ...state, withdrawn: { factId: 'f', by: 'ines', at: '', reason: 'x' } };
-  expect([against(out, state), against(back, state)]).toEqual([[], ['so-already at reason']]);
-  expect([against(out, gone), against(back, gone)]).toEqual([['so-already at reason'], []]);
+  expect([against(out, state), against(back, state)]).toEqual([[], ['in-use-already at reason']]);
+  expect([against(out, gone), against(back, gone)]).toEqual([['out-of-use-already at reason'], []]);
 });
 
 describe('what was mistyped', () => {

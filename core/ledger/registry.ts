@@ -7,7 +7,7 @@ import { PREPARATION_RECORD } from '../preparation';
 import type { AroundBottle } from '../reagent';
 import { BOTTLE_RECORD, LOT_RECORD } from '../reagent';
 import type { Around, Fact, FactDefinition, Finding, Reference } from '../record';
-import { impossible, unknownReference, upcastBy } from '../record';
+import { impossible, upcastBy } from '../record';
 import type { AroundRun } from '../titration/record';
 import { RUN_RECORD } from '../titration/record';
 
@@ -198,8 +198,7 @@ function missingFor(fact: Fact, around: AroundFact): readonly Finding[] | null {
   });
   if (!missing) return null;
   const { field, kind, version } = missing;
-  const message = `There is no such ${kind}${version === null ? '' : ' at this version'}.`;
-  return [unknownReference(field, message)];
+  return [impossible('unknown-reference', field, { kind, isAtVersion: version !== null })];
 }
 
 /**
@@ -216,10 +215,10 @@ export function checkFact(
   if (!state) {
     return fact.kind === record.first
       ? definition.check(fact, null, around)
-      : [impossible('not-found', 'id', 'There is no such record.')];
+      : [impossible('not-found', 'id')];
   }
   if (fact.kind === record.first && definition.repeats !== true) {
-    return [impossible('exists-already', 'id', 'This record exists already.')];
+    return [impossible('exists-already', 'id')];
   }
   const closed = record.closed?.(state) ?? [];
   return closed.length > 0

@@ -14,11 +14,10 @@ import {
   WITHDRAWN,
 } from '../record';
 import { checkTypedDate } from '../laboratory';
-import { roundSignificant } from '../measurement';
 import type { Calibration, Equipment, EquipmentFactBodies, EquipmentState } from './equipment';
 import { calibrationPoints } from './equipment';
 
-/** A piece of equipment: registered, calibrated, in and out of service. */
+/** A piece of equipment: registered, calibrated, in and out of use. */
 export const EQUIPMENT_RECORD = defineRecord<
   'equipment',
   EquipmentFactBodies,
@@ -113,22 +112,19 @@ function checkRange(equipment: Equipment): readonly Finding[] {
       const tooLarge = (['readabilityG', 'repeatabilityG', 'linearityG'] as const).find(
         (field) => Number(equipment[field]) >= (field === 'readabilityG' ? most : most / 100),
       );
-      const message = 'It must be a small part of the maximum load.';
-      return tooLarge ? [impossible('no-range', tooLarge, message)] : [];
+      return tooLarge ? [impossible('beyond-max-load', tooLarge)] : [];
     }
     case 'glassware':
       return Number(equipment.toleranceMl) < Number(equipment.volumeMl) / 10
         ? []
-        : [impossible('no-range', 'toleranceMl', 'A tolerance is a small part of the volume.')];
+        : [impossible('tolerance-too-wide', 'toleranceMl')];
     case 'burette':
       if (Number(equipment.divisionMl) >= Number(equipment.capacityMl)) {
-        return [
-          impossible('no-range', 'divisionMl', 'A division must be smaller than the burette.'),
-        ];
+        return [impossible('division-too-wide', 'divisionMl')];
       }
       return Number(equipment.toleranceMl) < Number(equipment.capacityMl) / 10
         ? []
-        : [impossible('no-range', 'toleranceMl', 'A tolerance is a small part of the volume.')];
+        : [impossible('tolerance-too-wide', 'toleranceMl')];
     case 'thermometer':
     case 'heater':
       return [];
@@ -147,18 +143,17 @@ function checkCalibration(
   ];
   if (mistyped.length > 0) return mistyped;
   if (due !== null && due < calibratedOn) {
-    return [impossible('due-first', 'due', 'It would be due before it was made.')];
+    return [impossible('due-first', 'due')];
   }
   const holdsWater = equipment.type === 'glassware' || equipment.type === 'burette';
   if (found.kind === 'weighings' && !holdsWater) {
-    return [impossible('no-volume', 'found', 'Only what holds a volume is calibrated with water.')];
+    return [impossible('holds-no-volume', 'found')];
   }
   const stray = calibrationPoints(calibration).find(
     ({ nominal, deviation }) => nominal > 0 && Math.abs(deviation) > STRAY_CALIBRATION * nominal,
   );
   if (!stray) return [];
-  const message = `At ${String(stray.nominal)} it would be off by ${roundSignificant(stray.deviation, 2)}: another vessel, a figure mistyped, or air in it?`;
-  return [impossible('far-off', 'found', message)];
+  return [impossible('far-off', 'found', { nominal: stray.nominal, deviation: stray.deviation })];
 }
 
 /** No instrument that is of any use is off by more than this part. */

@@ -23,24 +23,25 @@ export function checkWeighing(weighing: Weighing, balance: Balance): readonly Fi
       ? (['massG', [weighing.massG]] as const)
       : (['afterG', [weighing.beforeG, weighing.afterG]] as const);
   if (shown.some((text) => Number(text) < 0)) {
-    return [impossible('negative-mass', field, 'A mass cannot be negative.')];
+    return [impossible('negative-mass', field)];
   }
   if (Number(netMassG(weighing)) <= 0) {
-    const message =
-      weighing.mode === 'tared'
-        ? 'The mass must be more than 0 g.'
-        : 'The bottle must weigh less after than before: exchanged?';
-    return [impossible('no-mass', field, message)];
+    return [impossible(weighing.mode === 'tared' ? 'no-mass' : 'no-loss', field)];
   }
   if (Number(netMassG(weighing)) < Number(balance.readabilityG)) {
-    const message = `Balance ${balance.name} shows no less than ${balance.readabilityG} g.`;
-    return [impossible('below-readability', field, message)];
+    return [
+      impossible('below-readability', field, {
+        balance: balance.name,
+        readabilityG: balance.readabilityG,
+      }),
+    ];
   }
   if (shown.some((text) => Number(text) > Number(balance.maxLoadG))) {
-    const message = `Balance ${balance.name} carries at most ${balance.maxLoadG} g.`;
-    return [impossible('over-max-load', field, message)];
+    return [
+      impossible('over-max-load', field, { balance: balance.name, maxLoadG: balance.maxLoadG }),
+    ];
   }
-  return checkShownDecimals(shown, decimalPlaces(balance.readabilityG), field, 'The balance shows');
+  return checkShownDecimals(shown, decimalPlaces(balance.readabilityG), field, 'balance');
 }
 
 /** Asks for every digit that an instrument shows. */
@@ -48,11 +49,10 @@ export function checkShownDecimals(
   shown: readonly DecimalText[],
   decimals: number,
   field: string,
-  lead: string,
+  instrument: 'balance' | 'burette',
 ): readonly Finding[] {
   if (shown.every((text) => decimalPlaces(text) === decimals)) return [];
-  const message = `${lead} ${String(decimals)} decimals: write every one of them, a last zero too.`;
-  return [unlikely('decimals', field, message)];
+  return [unlikely('decimals', field, { instrument, decimals })];
 }
 
 /** A weighing as it was read: `0.4802 g`, or both masses of one by difference. */

@@ -78,10 +78,9 @@ export const PERSON_RECORD = defineRecord<
       check: ({ body: { name } }, { id }, { author, personNamed }) => {
         const other = personNamed(name);
         const isTaken = other !== null && other !== id;
-        const message = 'Somebody has this name already.';
         return [
           ...checkMay(author, 'manage'),
-          ...(isTaken ? [impossible('name-taken', 'name', message)] : []),
+          ...(isTaken ? [impossible('name-taken', 'name')] : []),
         ];
       },
       apply: (_state, { body: { name } }) => ({ name, nameKey: nameKey(name) }),
@@ -91,7 +90,7 @@ export const PERSON_RECORD = defineRecord<
       nature: 'decision',
       check: ({ body }, state, { author }) => [
         ...checkMay(author, 'manage'),
-        ...(body.rights.includes('manage') ? [] : notOneself(author, state, 'take that right')),
+        ...(body.rights.includes('manage') ? [] : notOneself(author, state, 'take-right')),
       ],
       apply: (_state, { body: { rights } }) => ({ rights }),
       sentence: ({ rights, reason }) =>
@@ -101,8 +100,8 @@ export const PERSON_RECORD = defineRecord<
       nature: 'decision',
       check: (_fact, state, { author }) => [
         ...checkMay(author, 'manage'),
-        ...notOneself(author, state, 'close that account'),
-        ...(state.left ? [impossible('left-already', 'reason', 'They have left already.')] : []),
+        ...notOneself(author, state, 'close-account'),
+        ...(state.left ? [impossible('left-already', 'reason')] : []),
       ],
       apply: (_state, fact) => ({ left: { ...provenance(fact), reason: fact.body.reason } }),
       sentence: ({ reason }) => `left: ${reason}.`,
@@ -111,7 +110,7 @@ export const PERSON_RECORD = defineRecord<
       nature: 'decision',
       check: (_fact, { left }, { author }) => [
         ...checkMay(author, 'manage'),
-        ...(left ? [] : [impossible('not-left', 'reason', 'They have not left.')]),
+        ...(left ? [] : [impossible('not-left', 'reason')]),
       ],
       apply: () => ({ left: null }),
       sentence: ({ reason }) => `came back: ${reason}.`,
@@ -120,9 +119,12 @@ export const PERSON_RECORD = defineRecord<
 });
 
 /** Nobody shuts themselves out: a laboratory always has somebody who manages it. */
-function notOneself(author: Author, { id }: PersonState, what: string): readonly Finding[] {
-  const message = `Ask somebody else who manages the laboratory to ${what}.`;
-  return author.id === id ? [impossible('oneself', 'rights', message)] : [];
+function notOneself(
+  author: Author,
+  { id }: PersonState,
+  what: 'take-right' | 'close-account',
+): readonly Finding[] {
+  return author.id === id ? [impossible('oneself', 'rights', { what })] : [];
 }
 
 /** Somebody as they enter a fact: who has left may nothing any more. */

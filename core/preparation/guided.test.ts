@@ -341,9 +341,10 @@ describe('what came of it', () => {
 describe('what is asked and what is refused', () => {
   const script = () => new PreparationScript(KHP_PLAN);
   const against = (made: PreparationScript, fact: PreparationFact) =>
-    checkFact(fact, made.state, aroundWith({ equipment: EQUIPMENT })).map(
-      ({ code, message }) => `${code}: ${message}`,
-    );
+    checkFact(fact, made.state, aroundWith({ equipment: EQUIPMENT })).map(({ code, values }) => [
+      code,
+      values,
+    ]);
   const mass = (made: PreparationScript, massG: string) =>
     made.propose('preparation.measured', {
       step: 'weigh',
@@ -357,14 +358,20 @@ describe('what is asked and what is refused', () => {
   test('a mass a power of ten away names the one that was meant; digits of the balance are asked for', () => {
     const made = script().done('dry').done('cool');
     expect(against(made, mass(made, '51.0661'))).toEqual([
-      expect.stringMatching(
-        /^off-plan: 5.1066 g were planned. .*decimal point.* 5.1066 g was meant/,
-      ),
+      [
+        'mass-off-plan',
+        expect.objectContaining({
+          targetG: 5.1066,
+          slip: expect.objectContaining({ kind: 'decimal-point', meant: 5.1066 }) as unknown,
+        }),
+      ],
     ]);
-    expect(against(made, mass(made, '5.11'))).toEqual([expect.stringMatching(/^decimals/)]);
+    expect(against(made, mass(made, '5.11'))).toEqual([
+      ['decimals', { instrument: 'balance', decimals: 4 }],
+    ]);
     expect(against(made, mass(made, '5.1100'))).toEqual([]);
     expect(against(script(), mass(script(), '5.1100'))).toEqual([
-      expect.stringMatching(/^out-of-order: “Dry it/),
+      ['out-of-order', { text: expect.stringMatching(/^Dry it/) as unknown }],
     ]);
   });
 
@@ -373,16 +380,16 @@ describe('what is asked and what is refused', () => {
     const to = (step: string) =>
       made.propose('preparation.step-done', { step, isLeftOut: false, pins: [], reason: null });
     expect(against(made, to('to-mark'))).toEqual([
-      expect.stringMatching(/^out-of-order.*Dissolved/),
+      ['out-of-order', { text: expect.stringMatching(/issolve/) as unknown }],
     ]);
-    expect(against(made, to('fly'))).toEqual([expect.stringMatching(/^unknown-step/)]);
+    expect(against(made, to('fly'))).toEqual([['unknown-step', {}]]);
     const leftOut = made.propose('preparation.step-done', {
       step: 'weigh',
       isLeftOut: true,
       pins: [],
       reason: 'in a hurry',
     });
-    expect(against(script(), leftOut)).toEqual([expect.stringMatching(/^must-be-measured/)]);
+    expect(against(script(), leftOut)).toEqual([['figure-needed', {}]]);
   });
 
   test('a wait that is cut short is asked about', () => {
@@ -395,7 +402,7 @@ describe('what is asked and what is refused', () => {
         new Date(Date.parse('2026-03-02T08:00:00Z') + minutes * 60_000).toISOString(),
       );
     expect(against(made, after(90))).toEqual([
-      'too-early: It wants 120 minutes; 30 of them are left. If it goes on now, say why.',
+      ['too-early', { waitMinutes: 120, leftMinutes: 30 }],
     ]);
     expect(against(made, after(120))).toEqual([]);
   });
@@ -403,9 +410,10 @@ describe('what is asked and what is refused', () => {
   test('an over-filled flask is discarded, and why; a beaker is not', () => {
     const mishap = { step: 'to-mark', mishapId: 'over-filled', remark: '' };
     const spoilt = script().weigh('5.1100').add('preparation.mishap', mishap);
-    expect(checkBottling(spoilt.state, true)[0]?.message).toMatch(
-      /^Discard it: filled past the mark. It is too dilute/,
-    );
+    expect(checkBottling(spoilt.state, true)[0]).toMatchObject({
+      code: 'spoilt',
+      values: { mishap: 'filled past the mark' },
+    });
     const source = { ...KHP_PLAN.source, flaskId: null } as PreparationPlan['source'];
     const rough = new PreparationScript({ ...KHP_PLAN, source })
       .weigh('5.1100')
@@ -417,14 +425,16 @@ describe('what is asked and what is refused', () => {
     const made = script().weigh('5.1100').weigh('5.1130');
     expect(made.state.steps.find(({ id }) => id === 'weigh')?.entries).toHaveLength(2);
     expect(resultOf(made.state, RECORDS)).toBeNull();
-    expect(checkBottling(made.state, false).map(({ code }) => code)).toEqual(['conflict-open']);
+    expect(checkBottling(made.state, false).map(({ code }) => code)).toEqual([
+      'entries-contradict',
+    ]);
     made.weigh('5.1130', ['p2', 'p3']);
     expect(resultOf(made.state, RECORDS)?.kind).toBe('made');
     const weighed = made.state.steps.find(({ id }) => id === 'weigh');
     expect(weighed?.replaced.map(({ factId }) => factId)).toEqual(['p2', 'p3']);
   });
 
-  test('before it is begun: a balance too coarse, too little, expired, in quarantine, another form', () => {
+  test('before it is begun: a balance too coarse, too little, expired, out of use, another form', () => {
     expect(codes(KHP_PLAN)).toEqual([]);
     const source = KHP_PLAN.source as Extract<PreparationPlan['source'], { kind: 'weigh' }>;
     const coarse = { ...KHP_PLAN, source: { ...source, massG: '0.2042', balanceId: 'coarse' } };
@@ -435,13 +445,13 @@ describe('what is asked and what is refused', () => {
     const reason = 'label torn';
     const withdrawn = { factId: 'f', by: 'ines', at: '2026-03-01T08:00:00.000Z', reason };
     expect(codes(KHP_PLAN, recordsWith([{ ...KHP, withdrawn: stored(withdrawn) }]))).toEqual([
-      'withdrawn',
+      'out-of-use',
     ]);
     const other = { ...lotOf('oxalic-acid-dihydrate'), id: KHP.id };
-    expect(codes(KHP_PLAN, recordsWith([other]))).toEqual(['wrong-lot']);
+    expect(codes(KHP_PLAN, recordsWith([other]))).toEqual(['lot-of-another']);
   });
 
-  test('a balance past its calibration needs a reason; one out of service is not used', () => {
+  test('a balance past its calibration needs a reason; one out of use is not', () => {
     const changed = (change: (one: EquipmentState) => EquipmentState) => ({
       ...RECORDS,
       equipment: EQUIPMENT.map((one) => (one.id === 'balance' ? change(one) : one)),
@@ -458,7 +468,7 @@ describe('what is asked and what is refused', () => {
         KHP_PLAN,
         changed((one) => ({ ...one, withdrawn: stored(withdrawn) })),
       ),
-    ).toEqual(['out-of-service']);
+    ).toEqual(['out-of-use']);
   });
 
   test('a molarity above what the concentrate or the bottle has cannot be made from it', () => {

@@ -21,7 +21,7 @@ import { checkBottling, checkPreparationStart, MISHAPS, missingFor } from './ind
 const KHP = lotOf('potassium-hydrogen-phthalate');
 type Weighed = Extract<PreparationPlan['source'], { kind: 'weigh' }>;
 const { balanceId } = KHP_PLAN.source as Weighed;
-const QUARANTINE = { factId: 'f', by: 'ines', at: '2026-03-01T08:00:00.000Z', reason: 'cloudy' };
+const OUT_OF_USE = { factId: 'f', by: 'ines', at: '2026-03-01T08:00:00.000Z', reason: 'cloudy' };
 const MADE = { expandedUncertainty: '0.0024', coverageFactor: '2.00' };
 const DISSOLVED = { meaning: 'by-mass', densityGPerMl: '1.19' } as const;
 
@@ -67,30 +67,30 @@ describe('what is measured in a step', () => {
   const mass = (massG: string) => ({ kind: 'mass', weighing: { mode: 'tared', massG } }) as const;
 
   test.each([
-    ['4.5959', ['off-plan']],
+    ['4.5959', ['mass-off-plan']],
     ['4.5960', []],
     ['5.6172', []],
-    ['5.6173', ['off-plan']],
+    ['5.6173', ['mass-off-plan']],
   ])('%s g of a standard of which 5.1066 g were planned: a tenth off at most', (massG, found) => {
     expect(codes(KHP_PLAN, 'weigh', mass(massG))).toEqual(found);
   });
 
   test.each([
-    ['3.2639', ['off-plan']],
+    ['3.2639', ['mass-off-plan']],
     ['3.2641', []],
     ['4.8959', []],
-    ['4.8961', ['off-plan']],
+    ['4.8961', ['mass-off-plan']],
   ])('%s g of a titrant of which 4.08 g were planned: a fifth off at most', (massG, found) => {
     expect(codes(PELLETS, 'weigh', mass(massG))).toEqual(found);
   });
 
   test.each([
     ['0', ['no-volume']],
-    ['0.5', ['off-plan']],
-    ['63.9', ['off-plan']],
+    ['0.5', ['volume-off-plan']],
+    ['63.9', ['volume-off-plan']],
     ['64', []],
     ['96', []],
-    ['96.1', ['off-plan']],
+    ['96.1', ['volume-off-plan']],
   ])(
     '%s mL of a concentrate of which 80 mL were planned: a fifth off at most',
     (volumeMl, found) => {
@@ -204,7 +204,7 @@ describe('before a preparation is begun', () => {
   test.each<[string, Partial<Plain<BottleState>>, readonly string[]]>([
     ['as it should be', {}, []],
     ['of another substance', { substanceId: 'potassium-chloride' }, ['wrong-bottle']],
-    ['in quarantine', { withdrawn: QUARANTINE }, ['withdrawn']],
+    ['out of use', { withdrawn: OUT_OF_USE }, ['out-of-use']],
     ['on its last day', { useBy: '2026-03-02' }, []],
     ['a day later', { useBy: '2026-03-01' }, ['bottle-expired']],
     ['as strong as what is wanted', { made: { ...MADE, molarity: '0.1' } }, []],
@@ -217,22 +217,23 @@ describe('before a preparation is begun', () => {
   test('all that a plan names is there and of its kind', () => {
     const records = recordsWith([KHP], [standardBottle()]);
     expect(missingFor(KHP_PLAN, records)).toBeNull();
-    expect(missingFor(KHP_PLAN, recordsWith([]))).toBe('There is no such lot.');
+    const named = (plan: PreparationPlan, given = records) => missingFor(plan, given)?.values;
+    expect(named(KHP_PLAN, recordsWith([]))).toMatchObject({ kind: 'lot' });
     expect(missingFor(diluted(), records)).toBeNull();
-    expect(missingFor(diluted(), recordsWith([]))).toBe('There is no such bottle.');
-    expect(missingFor(diluted({ pipetteId: 'F100' }), records)).toMatch(/^A one mark pipette/);
-    expect(missingFor(diluted({ flaskId: 'V10' }), records)).toMatch(/^A volumetric flask/);
-    expect(missingFor(diluted({ flaskId: 'gone' }), records)).toMatch(/or not there/);
+    expect(named(diluted(), recordsWith([]))).toMatchObject({ kind: 'bottle' });
+    expect(named(diluted({ pipetteId: 'F100' }))).toEqual({ kind: 'one-mark-pipette' });
+    expect(named(diluted({ flaskId: 'V10' }))).toEqual({ kind: 'volumetric-flask' });
+    expect(named(diluted({ flaskId: 'gone' }))).toEqual({ kind: 'volumetric-flask' });
     const onFlask = { ...(KHP_PLAN.source as Weighed), balanceId: idOf('F100') };
-    expect(missingFor({ ...KHP_PLAN, source: onFlask }, records)).toMatch(/^A balance/);
+    expect(named({ ...KHP_PLAN, source: onFlask })).toEqual({ kind: 'balance' });
     const poured = { ...ACID, soluteId: 'hydrochloric-acid' };
     const acid = recordsWith([lotOf('hydrochloric-acid')]);
     expect(missingFor(poured, acid)).toBeNull();
-    expect(missingFor(poured, { ...acid, equipment: [] })).toMatch(/^A measuring cylinder/);
+    expect(named(poured, { ...acid, equipment: [] })).toEqual({ kind: 'measuring-cylinder' });
   });
 
   test('nothing is made of what the catalogue does not know', () => {
-    expect(codes({ ...KHP_PLAN, soluteId: 'stardust' })).toEqual(['unknown-solute']);
+    expect(codes({ ...KHP_PLAN, soluteId: 'stardust' })).toEqual(['not-in-catalogue']);
   });
 
   test('a solution is not weighed as a solid, a solid not poured as a solution', () => {

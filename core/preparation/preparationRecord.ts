@@ -3,14 +3,7 @@ import type { EquipmentState } from '../metrology';
 import { weighingText } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
 import type { Around, Fact, Finding, Reference } from '../record';
-import {
-  defineRecord,
-  enteredAt,
-  impossible,
-  lasting,
-  provenance,
-  unknownReference,
-} from '../record';
+import { defineRecord, enteredAt, impossible, lasting, provenance } from '../record';
 import { MISHAPS } from './mishaps';
 import { takenFor } from './record';
 import type { Pin, PreparationFactBodies, PreparationState, Quantity, StepState } from './record';
@@ -78,15 +71,7 @@ export const PREPARATION_RECORD = defineRecord<
         }
       : null,
   closed: ({ status }) =>
-    status === 'open'
-      ? []
-      : [
-          impossible(
-            'preparation-closed',
-            'step',
-            `This preparation is ${status}; nothing can be added.`,
-          ),
-        ],
+    status === 'open' ? [] : [impossible('preparation-closed', 'step', { status })],
   late: ({ late }, fact) => ({ late: [...late, fact] }),
   listed: ({ plan, status }) => {
     const content = findContent(plan.soluteId);
@@ -185,7 +170,7 @@ export const PREPARATION_RECORD = defineRecord<
       check: ({ body }) =>
         MISHAPS.some(({ id }) => id === body.mishapId)
           ? []
-          : [impossible('unknown-mishap', 'mishapId', 'There is no such mishap in the list.')],
+          : [impossible('unknown-mishap', 'mishapId')],
       apply: ({ mishaps }, fact) => ({
         mishaps: [...mishaps, { ...provenance(fact), ...fact.body }],
       }),
@@ -247,9 +232,7 @@ function onStep(
   check: (step: StepState) => readonly Finding[],
 ): readonly Finding[] {
   const step = steps.find((one) => one.id === id);
-  return step
-    ? check(step)
-    : [impossible('unknown-step', 'step', 'This preparation has no such step.')];
+  return step ? check(step) : [impossible('unknown-step', 'step')];
 }
 
 /** The lots, bottles and pieces of equipment that a plan names. */
@@ -296,9 +279,9 @@ export function recordsOf(
 function checkPlan(plan: PreparationPlan, around: AroundPreparation): readonly Finding[] {
   const records = recordsOf({ plan, drawn: null }, around);
   const missing = missingFor(plan, records);
-  if (missing !== null) return [unknownReference('source', missing)];
+  if (missing) return [missing];
   if (plan.recipeId !== null && !recipeOf(plan)) {
-    return [unknownReference('recipeId', 'The catalogue has no such recipe.')];
+    return [impossible('not-in-catalogue', 'recipeId', { kind: 'recipe' })];
   }
   return checkPreparationStart(plan, records, (id) => around.left(id), around.today);
 }

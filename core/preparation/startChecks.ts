@@ -1,6 +1,6 @@
 import { findContent, findSubstance } from '../chemistry';
 import type { Id, PlainDate } from '../grammar';
-import { combineComponents, roundSignificant } from '../measurement';
+import { combineComponents } from '../measurement';
 import type { Balance, EquipmentState, Glassware } from '../metrology';
 import { isCalibrationOverdue, weighingLinearity, weighingRepeatability } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
@@ -32,7 +32,7 @@ export function checkPreparationStart(
   today: PlainDate,
 ): readonly Finding[] {
   if (!findContent(plan.soluteId)) {
-    return [impossible('unknown-solute', 'soluteId', 'The catalogue has no such substance.')];
+    return [impossible('not-in-catalogue', 'soluteId', { kind: 'substance' })];
   }
   return [
     ...checkSource(plan, records, today),
@@ -72,18 +72,18 @@ export function equipmentOf({ source }: PreparationPlan): readonly NeededEquipme
 }
 
 /** Whether all that a plan names is there and of its kind; else what is not, in a sentence. */
-export function missingFor(plan: PreparationPlan, records: PreparationRecords): string | null {
+export function missingFor(plan: PreparationPlan, records: PreparationRecords): Finding | null {
   const parents = parentsOf(plan.source);
   if (parents.some(({ kind, id }) => kind === 'lot' && !has(records.lots, id))) {
-    return 'There is no such lot.';
+    return impossible('unknown-reference', 'source', { kind: 'lot', isAtVersion: false });
   }
   if (parents.some(({ kind, id }) => kind === 'bottle' && !has(records.bottles, id))) {
-    return 'There is no such bottle.';
+    return impossible('unknown-reference', 'source', { kind: 'bottle', isAtVersion: false });
   }
   for (const { id, kind } of equipmentOf(plan)) {
     const item = records.equipment.find((one) => one.id === id)?.equipment;
     const isKind = item?.type === 'glassware' ? item.kind === kind : item?.type === kind;
-    if (!isKind) return `A ${kind.replaceAll('-', ' ')} that is named is none, or not there.`;
+    if (!isKind) return impossible('not-a', 'source', { kind });
   }
   return null;
 }
@@ -107,15 +107,15 @@ function checkSource(
       return [
         ...checkLotInUse(lot, plan, today),
         ...(lot.lot.dissolved
-          ? [impossible('not-solid', 'source', `Lot ${lot.lot.lotNumber} is a solution.`)]
+          ? [impossible('not-solid', 'source', { lotNumber: lot.lot.lotNumber })]
           : []),
         ...(isExact(plan) && relative > TOO_COARSE
           ? [
-              unlikely(
-                'balance-too-coarse',
-                'source',
-                `${source.massG} g on ${balance.name} are uncertain by ${roundSignificant(100 * relative, 2)} %: too coarse for a standard.`,
-              ),
+              unlikely('balance-too-coarse', 'source', {
+                massG: source.massG,
+                balance: balance.name,
+                percent: 100 * relative,
+              }),
             ]
           : []),
       ];
@@ -125,7 +125,7 @@ function checkSource(
       if (!lot) return [];
       const strength = lotMolarity(lot.lot);
       if (strength === null) {
-        return [impossible('not-dissolved', 'source', `Lot ${lot.lot.lotNumber} is a solid.`)];
+        return [impossible('not-dissolved', 'source', { lotNumber: lot.lot.lotNumber })];
       }
       return [
         ...checkLotInUse(lot, plan, today),
@@ -150,8 +150,13 @@ function checkSource(
 
 function tooStrong(plan: PreparationPlan, strength: number, name: string): readonly Finding[] {
   if (Number(plan.targetMolarity ?? 0) <= strength) return [];
-  const message = `${name} has ${roundSignificant(strength, 3)} mol/L: ${plan.targetMolarity ?? ''} mol/L cannot be made from it by diluting.`;
-  return [impossible('cannot-concentrate', 'targetMolarity', message)];
+  return [
+    impossible('cannot-concentrate', 'targetMolarity', {
+      name,
+      strength,
+      target: plan.targetMolarity ?? '',
+    }),
+  ];
 }
 
 function checkLotInUse(
@@ -162,15 +167,13 @@ function checkLotInUse(
   const name = `Lot ${lot.lotNumber}`;
   if (lot.substanceId !== plan.soluteId) {
     const other = findSubstance(lot.substanceId)?.name ?? 'another substance';
-    return [impossible('wrong-lot', 'source', `${name} is ${other}.`)];
+    return [impossible('lot-of-another', 'source', { name, other })];
   }
   if (withdrawn) {
-    return [impossible('withdrawn', 'source', `${name} is in quarantine: ${withdrawn.reason}`)];
+    return [impossible('out-of-use', 'source', { name, reason: withdrawn.reason })];
   }
   if (!isLotExpired(lot, today)) return [];
-  return [
-    unlikely('lot-expired', 'source', `${name} is past its use-by date, ${lot.useBy ?? ''}.`),
-  ];
+  return [unlikely('lot-expired', 'source', { name, useBy: lot.useBy ?? '' })];
 }
 
 /** A bottle that may be taken from for a plan: of its substance, not withdrawn, in date. */
@@ -181,15 +184,14 @@ function checkUsable(
 ): readonly Finding[] {
   const name = `Bottle ${bottle.code}`;
   if (bottle.substanceId !== plan.soluteId) {
-    return [impossible('wrong-bottle', 'source', `${name} holds another substance.`)];
+    return [impossible('wrong-bottle', 'source', { name })];
   }
   if (bottle.withdrawn) {
-    const message = `${name} is in quarantine: ${bottle.withdrawn.reason}`;
-    return [impossible('withdrawn', 'source', message)];
+    return [impossible('out-of-use', 'source', { name, reason: bottle.withdrawn.reason })];
   }
   return mayBeUsed(freshnessOf(bottle, today))
     ? []
-    : [unlikely('bottle-expired', 'source', `${name} is past its last day.`)];
+    : [unlikely('bottle-expired', 'source', { name })];
 }
 
 function strengthOf(bottle: BottleState): number {
@@ -220,10 +222,9 @@ function checkWeaker(
   const bottle = bottles.find(({ id }) => id === bottleId);
   if (!bottle) return [];
   const isWeaker = strengthOf(bottle) < Number(plan.targetMolarity ?? 0);
-  const message = `Bottle ${bottle.code} is no weaker than what is wanted: adding a stronger one to it does not help.`;
   return [
     ...checkUsable(plan, bottle, today),
-    ...(isWeaker ? [] : [impossible('not-weaker', 'source', message)]),
+    ...(isWeaker ? [] : [impossible('not-weaker', 'source', { code: bottle.code })]),
   ];
 }
 
@@ -239,9 +240,9 @@ function checkStock(
     const lot = lots.find((one) => one.id === id)?.lot.lotNumber;
     const code = bottles.find((one) => one.id === id)?.code;
     const name = lot === undefined ? `bottle ${code ?? ''}` : `lot ${lot}`;
-    const figure = roundSignificant(Math.max(0, there), 3);
-    const message = `Only ${figure} ${unit} of ${name} are left and ${roundSignificant(amount, 3)} ${unit} are needed. If there is more, count it first.`;
-    return [impossible('not-enough', 'source', message)];
+    return [
+      impossible('not-enough', 'source', { name, unit, left: Math.max(0, there), needed: amount }),
+    ];
   });
 }
 
@@ -287,10 +288,8 @@ function checkEquipmentInUse(
   if (!found) return [];
   const { name, calibrationDue } = found.equipment;
   if (found.withdrawn) {
-    const message = `${name} is out of service: ${found.withdrawn.reason}`;
-    return [impossible('out-of-service', 'source', message)];
+    return [impossible('out-of-use', 'source', { name, reason: found.withdrawn.reason })];
   }
   if (!isCalibrationOverdue(found.equipment, today)) return [];
-  const message = `The calibration of ${name} was due on ${calibrationDue ?? ''}.`;
-  return [unlikely('calibration-overdue', 'source', message)];
+  return [unlikely('calibration-overdue', 'source', { name, due: calibrationDue ?? '' })];
 }

@@ -1,4 +1,4 @@
-import { decimalPlaces, roundHalfEven, roundSignificant } from '../measurement';
+import { decimalPlaces } from '../measurement';
 import type { Balance, EquipmentState } from '../metrology';
 import { checkWeighing, netMassG } from '../metrology';
 import type { Around, Finding } from '../record';
@@ -43,17 +43,18 @@ export function checkDone(
 ): readonly Finding[] {
   if (isLeftOut) {
     return step.measures && step.measures.kind !== 'temperature'
-      ? [impossible('must-be-measured', 'step', 'Without this figure there is no molarity.')]
-      : [unlikely('left-out', 'step', 'Say why this step is left out.')];
+      ? [impossible('figure-needed', 'step')]
+      : [unlikely('left-out', 'step')];
   }
   if (step.measures && step.entries.length === 0) {
-    return [impossible('must-be-measured', 'step', 'Write down what was measured.')];
+    return [impossible('must-be-measured', 'step')];
   }
   const { waitsUntil, waitMinutes } = step;
   if (waitsUntil !== null && at < waitsUntil) {
     const leftMinutes = Math.ceil((Date.parse(waitsUntil) - Date.parse(at)) / 60_000);
-    const message = `It wants ${String(waitMinutes)} minutes; ${String(leftMinutes)} of them are left. If it goes on now, say why.`;
-    return [unlikely('too-early', 'step', message)];
+    return [
+      unlikely('too-early', 'step', { waitMinutes: waitMinutes ?? leftMinutes, leftMinutes }),
+    ];
   }
   return checkOrder(preparation, step);
 }
@@ -66,15 +67,14 @@ function checkOrder({ steps }: PreparationState, step: StepState): readonly Find
   );
   const missing = before.find(({ done }) => !done);
   if (!missing) return [];
-  const message = `“${missing.text}” comes before this. If it was not done, say why.`;
-  return [unlikely('out-of-order', 'step', message)];
+  return [unlikely('out-of-order', 'step', { text: missing.text })];
 }
 
 function checkReplaced(step: StepState, replaces: readonly string[]): readonly Finding[] {
   if (replaces.some((id) => !step.entries.some(({ factId }) => factId === id))) {
-    return [impossible('unknown-entry', 'replaces', 'There is no such entry to correct.')];
+    return [impossible('no-entry-to-replace', 'replaces')];
   }
-  return replaces.length > 0 ? [unlikely('correction', 'reason', 'Say why it is corrected.')] : [];
+  return replaces.length > 0 ? [unlikely('correction', 'reason')] : [];
 }
 
 function checkQuantity(
@@ -84,7 +84,7 @@ function checkQuantity(
   around: Pick<AroundStep, 'now'>,
 ): readonly Finding[] {
   if (measures?.kind !== quantity.kind) {
-    return [impossible('not-measured-here', 'quantity', 'This step does not measure that.')];
+    return [impossible('not-measured-here', 'quantity')];
   }
   switch (quantity.kind) {
     case 'mass': {
@@ -100,22 +100,18 @@ function checkQuantity(
       if (measures.kind !== 'volume') return [];
       const volumeMl = Number(quantity.volumeMl);
       if (volumeMl <= 0) {
-        return [impossible('no-volume', 'volumeMl', 'The volume must be more than 0 mL.')];
+        return [impossible('no-volume', 'volumeMl')];
       }
       if (Math.abs(volumeMl / measures.targetMl - 1) <= STRAY.approximate) return [];
-      const message = `${roundSignificant(measures.targetMl, 3)} mL were planned. If it stands, say why.`;
-      return [unlikely('off-plan', 'volumeMl', message)];
+      return [unlikely('volume-off-plan', 'volumeMl', { targetMl: measures.targetMl })];
     }
     case 'temperature': {
       const temperatureC = Number(quantity.temperatureC);
       if (temperatureC < 5 || temperatureC > 45) {
-        const message = 'A laboratory is between 5 and 45 °C.';
-        return [impossible('no-room-temperature', 'temperatureC', message)];
+        return [impossible('no-room-temperature', 'temperatureC')];
       }
       if (Math.abs(temperatureC - 20) <= 5) return [];
-      const message =
-        'Flasks are marked for 20 °C: let it come nearer, or say why it is filled now.';
-      return [unlikely('off-20', 'temperatureC', message)];
+      return [unlikely('off-20', 'temperatureC')];
     }
   }
 }
@@ -134,11 +130,7 @@ function checkMass(
     toleranceG: stray * targetG,
     decimals,
   });
-  const planned = `${roundHalfEven(targetG, Math.min(decimals, 4))} g were planned.`;
-  const message = slip
-    ? `${planned} ${slip.question} Then ${roundHalfEven(slip.meant, decimals)} g was meant.`
-    : `${planned} If it stands, say why.`;
-  return [unlikely('off-plan', 'massG', message)];
+  return [unlikely('mass-off-plan', 'massG', { targetG, decimals, slip })];
 }
 
 /** What speaks against bottling a preparation now. */
@@ -147,26 +139,20 @@ export function checkBottling(
   hasResult: boolean,
 ): readonly Finding[] {
   if (preparation.status !== 'open') {
-    const message = `This preparation is ${preparation.status} already.`;
-    return [impossible('preparation-closed', 'preparation', message)];
+    return [impossible('preparation-over', 'preparation', { status: preparation.status })];
   }
   const spoilt = spoiltBy(preparation);
   if (spoilt) {
-    const message = `Discard it: ${spoilt.name}. ${spoilt.reason}`;
-    return [impossible('spoilt', 'preparation', message)];
+    return [impossible('spoilt', 'preparation', { mishap: spoilt.name, reason: spoilt.reason })];
   }
   if (preparation.steps.some(({ entries }) => entries.length > 1)) {
-    const message = 'Two entries for one figure contradict each other: correct one of them first.';
-    return [impossible('conflict-open', 'preparation', message)];
+    return [impossible('entries-contradict', 'preparation')];
   }
   const undone = preparation.steps.find(
     ({ done, work }) => !done && work !== 'bottle' && work !== 'label',
   );
   if (!hasResult) {
-    const message = 'A figure is missing that the molarity needs.';
-    return [impossible('no-result', 'preparation', message)];
+    return [impossible('figure-missing', 'preparation')];
   }
-  return undone
-    ? [unlikely('not-finished', 'preparation', `“${undone.text}” is not done. Say why.`)]
-    : [];
+  return undone ? [unlikely('not-finished', 'preparation', { text: undone.text })] : [];
 }

@@ -7,7 +7,6 @@ import {
   impossible,
   provenance,
   RETURNED,
-  unknownReference,
   WITHDRAWN,
 } from '../record';
 import type { BottleFactBodies, BottleState, CorrectedBottle, PreparedBottle } from './bottle';
@@ -37,7 +36,7 @@ export interface AroundBottle extends Around<{ readonly lot: LotState; readonly 
   readonly bottleCoded: (code: string) => string | null;
 }
 
-/** A bottle: prepared, certified, labelled, in and out of quarantine. */
+/** A bottle: prepared, certified, labelled, in and out of use. */
 export const BOTTLE_RECORD = defineRecord<
   'bottle',
   BottleFactBodies,
@@ -128,8 +127,7 @@ function checkCode(
   { bottleCoded }: AroundBottle,
 ): readonly Finding[] {
   const other = bottleCoded(code);
-  const message = 'Another bottle has this code: choose the next one.';
-  return other === null || other === ownId ? [] : [impossible('code-taken', 'code', message)];
+  return other === null || other === ownId ? [] : [impossible('code-taken', 'code')];
 }
 
 /** The figures of a preparation follow from what was measured in it. */
@@ -138,31 +136,30 @@ function computed(
   was: PreparedBottle,
 ): readonly Finding[] {
   const isSame = nominalMolarity === was.nominalMolarity && volumeMl === was.volumeMl;
-  const message = 'This figure was computed from what was prepared: it cannot be typed over.';
-  return isSame ? [] : [impossible('computed', 'nominalMolarity', message)];
+  return isSame ? [] : [impossible('computed', 'nominalMolarity')];
 }
 
 /** What comes from a preparation is computed by the server, which has checked it. */
 function checkBottle(bottle: PreparedBottle, around: AroundBottle): readonly Finding[] {
   if (bottle.preparationId !== null) return [];
   const lot = around.now('lot', bottle.parents[0]?.id ?? '');
-  if (!lot) return [unknownReference('parents', 'There is no such lot.')];
+  if (!lot)
+    return [impossible('unknown-reference', 'parents', { kind: 'lot', isAtVersion: false })];
   if (!around.now('person', bottle.preparedBy)) {
-    return [unknownReference('preparedBy', 'There is no such person.')];
+    return [impossible('unknown-reference', 'preparedBy', { kind: 'person', isAtVersion: false })];
   }
   const findings: Finding[] = [...checkCode(bottle.code, null, around)];
   const { lotNumber, substanceId } = lot.lot;
   if (substanceId !== bottle.substanceId) {
-    const message = `Lot ${lotNumber} is another substance than the one in the bottle.`;
-    findings.push(impossible('wrong-lot', 'parents', message));
+    findings.push(impossible('wrong-lot', 'parents', { lotNumber }));
   }
   findings.push(
     ...checkTypedDate('preparedOn', bottle.preparedOn, 'happened', around.today),
     ...checkTypedDate('useBy', bottle.useBy, 'to-come', around.today),
   );
   if (lot.withdrawn) {
-    const message = `Lot ${lotNumber} is in quarantine: ${lot.withdrawn.reason}`;
-    findings.push(impossible('withdrawn', 'parents', message));
+    const { reason } = lot.withdrawn;
+    findings.push(impossible('out-of-use', 'parents', { name: `Lot ${lotNumber}`, reason }));
   }
   return findings;
 }

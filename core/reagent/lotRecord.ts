@@ -12,7 +12,6 @@ import {
   RETURNED,
   restedOn,
   takes,
-  unknownReference,
   WITHDRAWN,
 } from '../record';
 import { suspectForm } from '../slip';
@@ -28,7 +27,7 @@ function isInOven({ drying }: LotState): boolean {
   return drying.at(-1)?.takenOut === null;
 }
 
-/** A lot: registered, opened, counted, dried, its certificate attached, in and out of quarantine. */
+/** A lot: registered, opened, counted, dried, its certificate attached, in and out of use. */
 export const LOT_RECORD = defineRecord<
   'lot',
   LotFactBodies,
@@ -111,10 +110,7 @@ export const LOT_RECORD = defineRecord<
     },
     'lot.put-to-dry': {
       nature: 'observation',
-      check: (_fact, lot) =>
-        isInOven(lot)
-          ? [impossible('in-already', 'temperatureC', 'It is in the oven already.')]
-          : [],
+      check: (_fact, lot) => (isInOven(lot) ? [impossible('in-already', 'temperatureC')] : []),
       // Two devices may have put it in without knowing of each other: it lies there once.
       apply: (lot, fact) =>
         isInOven(lot)
@@ -133,8 +129,7 @@ export const LOT_RECORD = defineRecord<
     },
     'lot.taken-out': {
       nature: 'observation',
-      check: (_fact, lot) =>
-        isInOven(lot) ? [] : [impossible('not-in', 'lot', 'It is not in the oven.')],
+      check: (_fact, lot) => (isInOven(lot) ? [] : [impossible('not-in', 'lot')]),
       apply: ({ drying }, fact) => ({
         drying: drying.map((spell) =>
           spell.takenOut === null ? { ...spell, takenOut: provenance(fact) } : spell,
@@ -155,11 +150,7 @@ export const LOT_RECORD = defineRecord<
   },
 });
 
-const openedBeforeReceived = impossible(
-  'opened-first',
-  'openedOn',
-  'It cannot be opened before it was received.',
-);
+const openedBeforeReceived = impossible('opened-first', 'openedOn');
 
 /** Whether a lot would be another substance, or in another form. */
 function isOtherThing(lot: Lot, was: Lot): boolean {
@@ -169,21 +160,19 @@ function isOtherThing(lot: Lot, was: Lot): boolean {
 function checkLot(lot: Lot, today: PlainDate): readonly Finding[] {
   const substance = findSubstance(lot.substanceId);
   if (!substance) {
-    return [unknownReference('substanceId', 'The catalogue has no such substance.')];
+    return [impossible('not-in-catalogue', 'substanceId', { kind: 'substance' })];
   }
   const stated = lot.statedMolarMass?.valueGPerMol;
   const other = stated === undefined ? null : suspectForm(Number(stated), substance);
   if (stated !== undefined && other) {
-    const message = `${stated} g/mol is the molar mass of ${other.name}: choose that substance, or correct the figure.`;
-    return [impossible('other-form', 'substanceId', message)];
+    return [impossible('other-form', 'substanceId', { stated, name: other.name })];
   }
   if (lot.useBy !== null && lot.useBy < lot.receivedOn) {
-    return [impossible('use-by-first', 'useBy', 'It would have expired before it was received.')];
+    return [impossible('use-by-first', 'useBy')];
   }
   if (lot.openedOn !== null && lot.openedOn < lot.receivedOn) return [openedBeforeReceived];
   if (Number(lot.purityHalfWidth) > Number(lot.purity) / 2) {
-    const message = 'A purity is known better than to half of itself.';
-    return [impossible('no-range', 'purityHalfWidth', message)];
+    return [impossible('purity-too-vague', 'purityHalfWidth')];
   }
   return [
     ...checkTypedDate('receivedOn', lot.receivedOn, 'happened', today),

@@ -27,7 +27,8 @@ function noteRecord(takesLate: boolean) {
       ...{ late: [], isClosed: false },
       lines: ['line' in body ? body.line : ''],
     }),
-    closed: ({ isClosed }) => (isClosed ? [impossible('closed', 'note', 'It is closed.')] : []),
+    closed: ({ isClosed }) =>
+      isClosed ? [impossible('run-closed', 'note', { status: 'certified' })] : [],
     ...(takesLate && {
       late: ({ late }: Note, fact: Fact) => ({
         late: [...late, (fact.body as { line: string }).line],

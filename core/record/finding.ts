@@ -1,28 +1,38 @@
 import type { Action, Author } from '../rights';
-import { may, whyNot } from '../rights';
+import { may } from '../rights';
+import type { FindingCode, FindingValues } from '../wording';
 
 /**
- * What a check found wrong with an entry. *Impossible* entries are refused. *Unlikely* ones are
- * kept when the analyst gives a reason.
+ * What a check found wrong with an entry, by its code and its values; `findingText` makes the sentence. *Impossible* entries
+ * are refused. *Unlikely* ones are kept when the analyst gives a reason.
  */
 export interface Finding {
   readonly severity: 'impossible' | 'unlikely';
-  /** Stable name of the finding, for tests and translations. */
-  readonly code: string;
+  readonly code: FindingCode;
   /** The field of the entry at fault. */
   readonly field: string;
-  /** One sentence that says what is wrong and what to do. */
-  readonly message: string;
+  readonly values: object;
 }
 
+/** The values of a finding whose code says it all. */
+const NOTHING = {};
+
 /** A finding that refuses the entry. */
-export function impossible(code: string, field: string, message: string): Finding {
-  return { severity: 'impossible', code, field, message };
+export function impossible<Code extends FindingCode>(
+  code: Code,
+  field: string,
+  ...[values]: FindingValues<Code>
+): Finding {
+  return { severity: 'impossible', code, field, values: values ?? NOTHING };
 }
 
 /** A finding that asks for a reason. */
-export function unlikely(code: string, field: string, message: string): Finding {
-  return { severity: 'unlikely', code, field, message };
+export function unlikely<Code extends FindingCode>(
+  code: Code,
+  field: string,
+  ...[values]: FindingValues<Code>
+): Finding {
+  return { severity: 'unlikely', code, field, values: values ?? NOTHING };
 }
 
 /** What refuses an entry: all that cannot be; else what is unlikely, unless the entry gives a reason. */
@@ -35,14 +45,7 @@ export function objections(findings: readonly Finding[], body: object): readonly
 
 /** A finding that what something is cannot be changed any more. */
 export function restedOn(field: string): Finding {
-  const message =
-    'Something rests on it already, so it cannot become another thing: take it out of use and register it anew.';
-  return impossible('rested-on', field, message);
-}
-
-/** A finding that something which an entry names is not there. */
-export function unknownReference(field: string, message: string): Finding {
-  return impossible('unknown-reference', field, message);
+  return impossible('rested-on', field);
 }
 
 /** What speaks against somebody doing something that is not open to everybody: nothing, or that they may not. */
@@ -51,5 +54,5 @@ export function checkMay(
   action: Action,
   state?: { readonly startedBy: string },
 ): readonly Finding[] {
-  return may(author, action, state) ? [] : [impossible('not-allowed', 'author', whyNot(action))];
+  return may(author, action, state) ? [] : [impossible('not-allowed', 'author', { action })];
 }

@@ -13,7 +13,7 @@ export { defineRecord } from './definition';
 export type { Fact, FactOf, Provenance } from './fact';
 export { enteredAt, isTimeDoubtful, provenance } from './fact';
 export type { Finding } from './finding';
-export { checkMay, impossible, objections, restedOn, unknownReference, unlikely } from './finding';
+export { checkMay, impossible, objections, restedOn, unlikely } from './finding';
 export type { Listing, Standing } from './listing';
 export { atHand, lasting, searchedText, searchTerms, standingOn, WARNING_DAYS } from './listing';
 export { factsSeenBy } from './order';

@@ -1,7 +1,6 @@
 import type { FactDefinition, Whose } from './definition';
 import type { Provenance } from './fact';
 import { provenance } from './fact';
-import type { Finding } from './finding';
 import { checkMay, impossible } from './finding';
 import type { Action } from '../rights';
 import type { Around } from './around';
@@ -11,7 +10,7 @@ export interface WithdrawalBody {
   readonly reason: string;
 }
 
-/** Taken out of use until somebody returns it: quarantine, damage, doubt. */
+/** Taken out of use until somebody returns it: damage, doubt, an inquiry. */
 export interface Withdrawal extends Provenance {
   readonly reason: string;
 }
@@ -35,7 +34,7 @@ type UseFact = FactDefinition<
 /** Takes a record out of use. */
 export const WITHDRAWN: UseFact = {
   nature: 'decision',
-  check: (_fact, { withdrawn }) => (withdrawn ? [soAlready('It is out of use already.')] : []),
+  check: (_fact, { withdrawn }) => (withdrawn ? [impossible('out-of-use-already', 'reason')] : []),
   apply: (_state, fact) => ({ withdrawn: { ...provenance(fact), reason: fact.body.reason } }),
   sentence: ({ reason }) => `out of use: ${reason}.`,
 };
@@ -43,7 +42,7 @@ export const WITHDRAWN: UseFact = {
 /** Returns a record to use. */
 export const RETURNED: UseFact = {
   nature: 'decision',
-  check: (_fact, { withdrawn }) => (withdrawn ? [] : [soAlready('It is in use already.')]),
+  check: (_fact, { withdrawn }) => (withdrawn ? [] : [impossible('in-use-already', 'reason')]),
   apply: () => ({ withdrawn: null }),
   sentence: ({ reason }) => `back in use: ${reason}.`,
 };
@@ -57,8 +56,4 @@ export function takes(fact: UseFact, action: Action): UseFact {
       ...fact.check(given, state, around),
     ],
   };
-}
-
-function soAlready(message: string): Finding {
-  return impossible('so-already', 'reason', message);
 }

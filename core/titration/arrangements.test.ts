@@ -212,7 +212,7 @@ describe('a blank', () => {
     expect([codes('0.10'), codes('0.05'), codes('5.00')]).toEqual([
       [],
       ['reads-upwards'],
-      ['titre-off-forecast'],
+      ['blank-too-large'],
     ]);
     expect(script.read(1, 'final', '0.10').state.flasks[0]?.isRough).toBe(false);
     const [flask] = script.state.flasks;
@@ -324,7 +324,7 @@ describe('how the end point was met', () => {
     });
     expect(nextStep(script.state, judgeRun(script.state))).toMatchObject({ action: 'read-final' });
     script.read(1, 'final', '23.50').carryOver(2);
-    expect(check()).toEqual(['rested-on']);
+    expect(check()).toEqual(['titrated-since']);
   });
 });
 

@@ -211,7 +211,7 @@ describe('at the bench', () => {
       volumeMl: '25.00',
       reason: null,
     });
-    expect(checkRunFact(strong.state, fact)).toMatchObject([{ code: 'aliquot-too-large' }]);
+    expect(checkRunFact(strong.state, fact)).toMatchObject([{ code: 'excess-used-up' }]);
     const script = chloride({
       excess: { bottle: bottleOf('silver-nitrate', made('0.1002')), vessel: pipetteOf('30') },
     });

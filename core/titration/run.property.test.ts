@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { plainDate } from '#core/grammar';
+import { findingText } from '#core/wording';
 import type { RunFact, RunFactBodies } from '#core/titration/record';
 import type { RunState } from '#core/titration/run';
 import type { Attempt } from '../test-support/attempts';
@@ -75,9 +76,9 @@ test('no sequence of entries that the checks let pass leads to an unsound run, i
       for (const one of given) {
         const run = script.state;
         const fact = propose(script, run, one);
-        const isRefused = checkRunFact(run, fact).some(
-          (finding) => finding.severity === 'impossible',
-        );
+        const found = checkRunFact(run, fact);
+        for (const finding of found) expect(findingText(finding)).toMatch(/^[A-Z].*[.?]$/);
+        const isRefused = found.some((finding) => finding.severity === 'impossible');
         if (isRefused) continue;
         script.facts.push(fact);
         expect(script.state.version).toBe(script.facts.length);

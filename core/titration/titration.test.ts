@@ -211,10 +211,10 @@ describe('guarding entries', () => {
     ['less than it shows', weighed('0.000000000001'), 'impossible', 'below-readability'],
     ['just less than it shows', weighed('0.00009'), 'impossible', 'below-readability'],
     ['over the balance', weighed('300.0000'), 'impossible', 'over-max-load'],
-    ['forty grams', weighed('40.0000'), 'unlikely', 'mass-too-large'],
-    ['a slipped point', weighed('0.0480'), 'unlikely', 'mass-too-small'],
+    ['forty grams', weighed('40.0000'), 'unlikely', 'portion-too-large'],
+    ['a slipped point', weighed('0.0480'), 'unlikely', 'portion-too-small'],
     ['a digit not written', weighed('0.480'), 'unlikely', 'decimals'],
-    ['gained mass', difference('20.1000', '20.5800'), 'impossible', 'no-mass'],
+    ['gained mass', difference('20.1000', '20.5800'), 'impossible', 'no-loss'],
   ])('%s', (_, fact, severity, code) => {
     expect(checkRunFact(started.state, fact)).toMatchObject([{ severity, code }]);
   });
@@ -227,9 +227,8 @@ describe('guarding entries', () => {
 
   test('the reading that was probably meant is named', () => {
     // True end points near 23.60: read ten too far, and read upwards between 23 and 24.
-    const message = (typed: string): string | undefined =>
-      checkRunFact(started.state, reading(1, 'final', typed))[0]?.message;
-    expect(message('33.60')).toContain('23.60 was meant');
+    const strayed = checkRunFact(started.state, reading(1, 'final', '33.60'));
+    expect(strayed[0]?.values).toMatchObject({ slip: { meant: '23.60' } });
     const known = concordantSeries().weigh(5, '0.4800').read(5, 'initial', '0.00');
     const upwards = known.propose('run.burette-read', {
       flask: 5,
@@ -238,7 +237,10 @@ describe('guarding entries', () => {
       carriedFrom: null,
       reason: null,
     });
-    expect(checkRunFact(known.state, upwards)[0]?.message).toMatch(/upwards.*23\.43 was meant/);
+    const [read] = checkRunFact(known.state, upwards);
+    expect(read?.values).toMatchObject({
+      slip: { question: expect.stringMatching(/upwards/) as unknown, meant: '23.43' },
+    });
   });
 
   test('a burette that cannot hold the titration is said before it starts', () => {

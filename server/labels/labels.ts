@@ -1,3 +1,4 @@
+import { impossible } from '#core/record';
 import type { Knex } from 'knex';
 import { labelOf } from '#core/label';
 import { DEFAULT_HOUSE_RULES, paperUnitsOf } from '#core/laboratory';
@@ -51,7 +52,10 @@ export async function makeLabels(
 
 async function printedLabel(db: Knex, bottleId: string, baseUrl: string): Promise<PrintedLabel> {
   const bottle = await findProjection(db, 'bottle', bottleId);
-  if (!bottle) throw unknownReference({ field: 'bottleIds', message: 'There is no such bottle.' });
+  if (!bottle) {
+    const values = { kind: 'bottle', isAtVersion: false };
+    throw unknownReference(impossible('unknown-reference', 'bottleIds', values));
+  }
   const laboratory = await findLaboratory(db);
   const label = labelOf(bottle, {
     units: paperUnitsOf(laboratory?.rules ?? DEFAULT_HOUSE_RULES),

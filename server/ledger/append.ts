@@ -11,6 +11,8 @@ import { authorOf } from '#core/people';
 import type { Id } from '#core/grammar';
 import type { ProposedFact } from '#contract';
 import { newId } from '#contract';
+import type { FindingCode } from '#core/wording';
+import { findingText } from '#core/wording';
 import { auditEntryOfFact } from '../audit/entry';
 import { canonicalText } from '../audit/text';
 import { durably } from '../database/durably';
@@ -266,14 +268,29 @@ function sameFact(known: Fact, sent: ProposedFact): Fact {
   throw factIdReused();
 }
 
-/** Findings that are refused with a code of their own. */
-const OWN_CODES = ['not-found', 'not-allowed', 'unknown-reference'] as const;
+type OwnCode = 'not-found' | 'not-allowed' | 'unknown-reference';
+
+/** Findings that are refused with a code of their own, the first of these first. */
+const OWN_CODES: readonly (readonly [OwnCode, readonly FindingCode[]])[] = [
+  ['not-found', ['not-found']],
+  ['not-allowed', ['not-allowed', 'may-not-deviate']],
+  [
+    'unknown-reference',
+    [
+      'unknown-reference',
+      'not-in-catalogue',
+      'not-a',
+      'aliquot-not-measured',
+      'excess-not-measured',
+    ],
+  ],
+];
 
 /** Refuses what cannot be, and what is unlikely when no reason is given. */
 export function refuseUnexplained(findings: readonly Finding[], body: object): void {
   const against = objections(findings, body);
-  for (const code of OWN_CODES) {
-    const own = against.filter((finding) => finding.code === code);
+  for (const [code, findingCodes] of OWN_CODES) {
+    const own = against.filter((finding) => findingCodes.includes(finding.code));
     if (own[0]) throw fromFindings(code, own[0], own);
   }
   const [first] = against;
@@ -283,12 +300,15 @@ export function refuseUnexplained(findings: readonly Finding[], body: object): v
 }
 
 function fromFindings(
-  code: 'impossible-entry' | 'reason-needed' | (typeof OWN_CODES)[number],
+  code: 'impossible-entry' | 'reason-needed' | OwnCode,
   first: Finding,
   findings: readonly Finding[],
 ): AppError {
-  const fields = findings.map(({ field, message }) => ({ field: `body.${field}`, message }));
-  return new AppError(code, first.message, fields);
+  const fields = findings.map((finding) => ({
+    field: `body.${finding.field}`,
+    message: findingText(finding),
+  }));
+  return new AppError(code, findingText(first), fields);
 }
 
 /**

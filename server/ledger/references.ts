@@ -5,6 +5,7 @@ import type { RunFact } from '#core/titration/record';
 import type { RunState } from '#core/titration/run';
 import type { RunReferences } from '#core/titration/setUp';
 import { foldRun, restedOnBy } from '#core/titration/record';
+import { findingText } from '#core/wording';
 import { AppError } from '../http/appError';
 import type { Services } from '../services';
 import type { Surroundings } from './around';
@@ -58,7 +59,7 @@ export function referencesFor(facts: readonly Fact[], around: AroundFact): RunRe
   if (facts[0]?.recordKind !== 'run') return null;
   // The stream of a run holds run facts: the contract let nothing else in.
   const references = restedOnBy(facts as readonly RunFact[], around);
-  if (references && 'message' in references) throw unknownReference(references);
+  if (references && 'severity' in references) throw unknownReference(references);
   return references;
 }
 
@@ -83,8 +84,9 @@ export function foldLoaded({ facts, references }: LoadedRecord): LoadedRun | nul
 }
 
 /** A fact that names something which is not there. */
-export function unknownReference({ field, message }: Pick<Finding, 'field' | 'message'>): AppError {
-  return new AppError('unknown-reference', message, [{ field: `body.${field}`, message }]);
+export function unknownReference(finding: Finding): AppError {
+  const message = findingText(finding);
+  return new AppError('unknown-reference', message, [{ field: `body.${finding.field}`, message }]);
 }
 
 /** A record that must be among the loaded ones. */

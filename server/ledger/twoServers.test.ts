@@ -65,7 +65,9 @@ test('a second app process on the same database knows the session and every fact
   const after = (await client.get(`/api/runs/${runId}`)).body as RunAnswer;
   expect(after.facts.map((fact) => fact.sequence)).toEqual(after.facts.map((_, i) => i + 1));
   const run = foldRun(after.facts, after.references);
-  expect(run && openConflicts(run)).toEqual(pairs.map((flask) => ({ flask, place: 'portion' })));
+  expect(run && openConflicts(run)).toEqual(
+    pairs.map((flask) => ({ flask, place: { at: 'portion' } })),
+  );
   await app.close();
   await Promise.all([db.destroy(), pool.end()]);
 });

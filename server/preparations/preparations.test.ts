@@ -395,7 +395,7 @@ describe('what a preparation does to the rest', () => {
     await start(again);
   });
 
-  test('quarantined or expired parents, and equipment out of service, are told apart', async () => {
+  test('parents and equipment that are out of use, and expired ones, are told apart', async () => {
     const given = plan('sodium-chloride', {
       targetMolarity: '0.4',
       source: diluted('salt', 'one-mark-pipette-50', 'volumetric-flask-250'),
@@ -410,7 +410,7 @@ describe('what a preparation does to the rest', () => {
         .expect(201);
     };
     await use('withdrawn', 'flocks in it');
-    expect(await tried()).toMatch(/^Bottle P1 is in quarantine: flocks in it/);
+    expect(await tried()).toMatch(/^Bottle P1 is out of use: flocks in it/);
     await use('returned', 'filtered and compared');
     await client
       .send(
@@ -419,7 +419,7 @@ describe('what a preparation does to the rest', () => {
         { basedOn: 1 },
       )
       .expect(201);
-    expect(await tried()).toMatch(/is out of service: chipped tip/);
+    expect(await tried()).toMatch(/pipette.* is out of use: chipped tip/);
     const old = { ...lotBody(laboratory.today), receivedOn: '2020-01-01', useBy: '2021-01-01' };
     await register('old', {
       kind: 'lot.registered',

@@ -120,8 +120,8 @@ test('what has been taken out of use in mid-run is certified with a reason only'
   const runId = await startRun(analyst, ids);
   await titrateSeries(analyst, runId);
   const path = `/api/runs/${runId}/certificate`;
-  const quarantine = { kind: 'lot.withdrawn', body: { reason: 'recalled by the maker' } } as const;
-  await chief.send(quarantine, ids.khp, { basedOn: 1 }).expect(201);
+  const outOfUse = { kind: 'lot.withdrawn', body: { reason: 'recalled by the maker' } } as const;
+  await chief.send(outOfUse, ids.khp, { basedOn: 1 }).expect(201);
   const refused = (await chief.post(path, decision()).expect(422)).body as Problem;
   expect(refused).toMatchObject({ code: 'reason-needed' });
   expect(JSON.stringify(refused)).toContain('Lot K-1 is out of use: recalled by the maker');
@@ -134,7 +134,7 @@ test('a lot that was mistyped is put right once; an open run goes on with it, wh
   const { khp } = ids;
   const { db } = laboratory.database;
   const lotNow = async () => findProjection(db, 'lot', khp);
-  // Another test has put it in quarantine.
+  // Another test has taken it out of use.
   const back = { kind: 'lot.returned', body: { reason: 'it was only dust' } } as const;
   await chief.send(back, khp, { basedOn: (await lotNow())?.version ?? 0 }).expect(201);
   const before = await lotNow();

@@ -41,7 +41,7 @@ function useEntering() {
     const proposed = parsed(makeFact(fact, seen, person.id));
     const found = findingsOn(proposed, basedOn === NOTHING_YET, around);
     const against = objections(found, proposed.body);
-    if (against[0]) throw new Refusal(against[0].message, against);
+    if (against[0]) throw Refusal.of(against);
     await outbox.keep(proposed);
   };
 }

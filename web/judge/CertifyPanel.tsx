@@ -10,6 +10,7 @@ import { isPlainDate } from '#core/grammar';
 import type { CertifyRequest } from '#contract';
 import { newId } from '#contract';
 import { impossible } from '#core/record';
+import { findingText } from '#core/wording';
 import { deviceStamp } from '../app/device';
 import { tell } from '../app/api';
 import { useRecords, useRecordsNow } from '../app/records';
@@ -46,7 +47,7 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
   const now = useRecordsNow(run.setUp);
   const findings = [
     ...(validUntil === null
-      ? [impossible('no-date', 'validUntil', 'Say until when it holds.')]
+      ? [impossible('no-date', 'validUntil')]
       : certificationFindings(run, judgement, { certifiedOn: today, validUntil })),
     ...outOfUseFindings(run.setUp, now),
   ];
@@ -74,12 +75,12 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
       <h2 className="mb-2 text-lg font-bold">Certify</h2>
       {findings.length > 0 && (
         <ul className="mb-3 space-y-1">
-          {findings.map(({ severity, message }) => (
+          {findings.map((finding) => (
             <li
-              key={message}
-              className={`border-l-4 pl-3 ${severity === 'impossible' ? 'border-blush font-semibold text-blush' : 'border-straw'}`}
+              key={findingText(finding)}
+              className={`border-l-4 pl-3 ${finding.severity === 'impossible' ? 'border-blush font-semibold text-blush' : 'border-straw'}`}
             >
-              {message}
+              {findingText(finding)}
             </li>
           ))}
         </ul>

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { PreparationPlan } from '#core/preparation';
 import { checkPreparationStart } from '#core/preparation';
+import { findingText } from '#core/wording';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { Button } from '../ui/Button';
@@ -41,13 +42,13 @@ export function BeginButton({
       </Button>
       {(impossible ?? failure) !== null && (
         <p role="alert" className="text-right text-sm font-semibold text-blush">
-          {impossible?.message ?? failure}
+          {impossible ? findingText(impossible) : failure}
         </p>
       )}
       {isAsking && (
         <ReasonDialog
           title="Prepare it all the same?"
-          description={findings.map(({ message }) => message).join(' ')}
+          description={findings.map(findingText).join(' ')}
           confirm="Prepare it"
           onConfirm={go}
           onClose={() => {

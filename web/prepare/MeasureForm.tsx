@@ -13,7 +13,7 @@ import { Findings } from '../ui/Findings';
 import type { WeighingMode } from '../ui/WeighingModeChoice';
 import { WeighingModeChoice } from '../ui/WeighingModeChoice';
 
-const NOT_A_NUMBER = impossible('not-a-number', 'entry', 'Write a plain number, such as 5.1066.');
+const NOT_A_NUMBER = impossible('not-a-number', 'entry', { examples: ['5.1066'] });
 
 interface MeasureFormProps {
   readonly step: StepState;

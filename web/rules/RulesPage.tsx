@@ -5,6 +5,7 @@ import type { HouseRules } from '#core/laboratory';
 import { checkRules, DEFAULT_HOUSE_RULES, RULE_GROUPS, ruleWords } from '#core/laboratory';
 import { may } from '#core/rights';
 import { houseRulesSchema } from '#contract';
+import { findingText } from '#core/wording';
 import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
@@ -130,7 +131,7 @@ function RulesForm() {
     }
     const found = checkRules(parsed.output);
     if (found.length > 0) {
-      setErrors(Object.fromEntries(found.map(({ field, message }) => [field, message])));
+      setErrors(Object.fromEntries(found.map((finding) => [finding.field, findingText(finding)])));
       return;
     }
     const problem = reasonProblem(reason);

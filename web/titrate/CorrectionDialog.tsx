@@ -4,6 +4,7 @@ import type { Entry, Portion, Reading, ReadingPlace, RunState } from '#core/titr
 import { checkRunFact } from '#core/titration/record';
 import { placeName, portionAmount, readingsOf } from '#core/titration/run';
 import type { NewFact } from '#contract';
+import { findingText } from '#core/wording';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
@@ -66,7 +67,7 @@ export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogP
     );
     const refused = checkRunFact(run, fact).find(({ severity }) => severity === 'impossible');
     if (refused) {
-      setError(refused.message);
+      setError(findingText(refused));
       return;
     }
     await keep(proposed);

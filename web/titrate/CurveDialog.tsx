@@ -4,6 +4,7 @@ import { parseDecimal, roundHalfEven } from '#core/measurement';
 import type { ElectrodeReading, Flask, RunState } from '#core/titration/run';
 import { curveEndsOf, electrodeQuantityOf, forecastFlask } from '#core/titration/figures';
 import { flaskOf } from '#core/titration/run';
+import { impossible } from '#core/record';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { QuantityField } from '../ui/fields';
@@ -74,8 +75,7 @@ function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Fla
       return;
     }
     if (readingMl === null || shown === null || (inFlask.trim() !== '' && !flaskVolumeMl)) {
-      const message = 'Write plain numbers, such as 23.40 and 8.31.';
-      setFindings([{ severity: 'impossible', code: 'not-a-number', field: 'entry', message }]);
+      setFindings([impossible('not-a-number', 'entry', { examples: ['23.40', '8.31'] })]);
       return;
     }
     const { refills, number } = flask;

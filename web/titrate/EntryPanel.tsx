@@ -6,6 +6,7 @@ import { planRun } from '#core/titration/guidance';
 import { flaskOf, readingToCarryOver } from '#core/titration/run';
 import { arrangementOf } from '#core/titration/setUp';
 import type { NewFact } from '#contract';
+import { impossible } from '#core/record';
 import { useSession } from '../app/session';
 import { Button, KeyHint } from '../ui/Button';
 import { FigureField } from '../ui/FigureField';
@@ -96,8 +97,7 @@ export function EntryPanel(props: EntryPanelProps) {
   ): Promise<void> => {
     const [one, two] = typed.map(parseDecimal);
     if (typeof one !== 'string' || (isDifference && typeof two !== 'string')) {
-      const message = 'Write a plain number, such as 7.10, with a decimal point or comma.';
-      setFindings([{ severity: 'impossible', code: 'not-a-number', field: 'entry', message }]);
+      setFindings([impossible('not-a-number', 'entry', { examples: ['7.10'] })]);
       return;
     }
     await submit(make(one, two ?? '', why));

@@ -11,6 +11,7 @@ import type { RecordVersion } from '#core/record';
 import { may } from '#core/rights';
 import type { RunReferences, StandardChoice } from '#core/titration/setUp';
 import { adviceAgainst, checkRunStart } from '#core/titration/record';
+import { findingText } from '#core/wording';
 import { Loading } from '../app/Loading';
 import { Refusal } from '../ui/refusal';
 import { useBeginRecord } from '../app/entering';
@@ -200,8 +201,10 @@ function SetUpForm({ titrants, shelf, equipment }: SetUpFormProps) {
   const findings = references ? checkRunStart(references, today) : [];
   const problem = begin.error instanceof Refusal ? begin.error : null;
   const isAtField = TYPED.some((field) => problem?.fieldMessage(field) !== undefined);
-  const findingAt = (field: string): string | undefined =>
-    findings.find((finding) => finding.field === field)?.message ?? problem?.fieldMessage(field);
+  const findingAt = (field: string): string | undefined => {
+    const found = findings.find((finding) => finding.field === field);
+    return found ? findingText(found) : problem?.fieldMessage(field);
+  };
 
   const start = (): void => {
     if (!standard) return;

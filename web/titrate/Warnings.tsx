@@ -16,7 +16,9 @@ export function Warnings({ run }: { readonly run: RunState }) {
   const { laboratory } = useSession();
   const nameOf = usePersonName();
   const records = useRecordsNow(run.setUp);
-  const warnings = [...outOfUse(run.setUp, records)];
+  const warnings = outOfUse(run.setUp, records).map(
+    ({ name, reason }) => `${name} is out of use: ${reason}`,
+  );
   const offset = clockOffsetMs() ?? 0;
   if (Math.abs(offset) > CLOCK_MS) {
     const minutes = Math.round(Math.abs(offset) / 60_000);

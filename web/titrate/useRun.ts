@@ -39,7 +39,7 @@ export function useRun(
       data?.references === null ||
       pending.some(({ kind }) => kind === 'run.started' || kind === 'run.record-adopted');
     const resolved = isOwn && around ? restedOnBy(facts, around) : null;
-    const references = resolved && !('message' in resolved) ? resolved : data?.references;
+    const references = resolved && !('severity' in resolved) ? resolved : data?.references;
     const run = references && foldRun(facts, references);
     return run ? { run, isAllKept: pending.length === 0 } : undefined;
   }, [around, data, pending]);

@@ -1,4 +1,5 @@
 import type { Finding } from '#core/record';
+import { findingText } from '#core/wording';
 import { reasonProblem } from './fieldMessages';
 import { Sentence } from './ShortName';
 
@@ -27,9 +28,9 @@ export function Findings({
         role="alert"
         className={`mt-2 rounded border-l-4 px-3 py-2 ${isUnlikely ? 'border-straw bg-straw-wash' : 'border-blush bg-blush-wash'}`}
       >
-        {findings.map(({ code, message }) => (
-          <p key={code} className="font-semibold">
-            <Sentence text={message} />
+        {findings.map((finding) => (
+          <p key={finding.code} className="font-semibold">
+            <Sentence text={findingText(finding)} />
           </p>
         ))}
       </div>

@@ -156,7 +156,7 @@ describe('a titration followed by an electrode', () => {
       ...{ flask: 1, refill: 0, readingMl: '0.30', quantity: 'pH', value: '4.1' },
       flaskVolumeMl: null,
     });
-    expect(codes({ readingMl: '0.3', value: '4.2' })).toEqual(['already-read']);
+    expect(codes({ readingMl: '0.3', value: '4.2' })).toEqual(['point-already-read']);
   });
 
   test('too few points, or no step among them, give no end, and say why; the last drop counts then', () => {

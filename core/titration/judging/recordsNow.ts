@@ -12,15 +12,23 @@ export interface RecordsNow {
   readonly equipment: readonly EquipmentState[];
 }
 
-/** What a run rests on and what has been taken out of use since it began, each with its reason. */
+/** Something that has been taken out of use: `Lot K-22`, and why. */
+export interface OutOfUse {
+  readonly name: string;
+  readonly reason: string;
+}
+
+/** What a run rests on and what has been taken out of use since it began. */
 export function outOfUse(
   setUp: RunSetUp,
   { bottles, lots, equipment }: RecordsNow,
-): readonly string[] {
+): readonly OutOfUse[] {
   const parts = new Set<string>(namedRecords(setUp).map(({ at }) => at.id));
   const isPart = ({ id }: { readonly id: string }): boolean => parts.has(id);
-  const since = (name: string, { withdrawn }: Pick<BottleState, 'withdrawn'>): readonly string[] =>
-    withdrawn ? [`${name} is out of use: ${withdrawn.reason}`] : [];
+  const since = (
+    name: string,
+    { withdrawn }: Pick<BottleState, 'withdrawn'>,
+  ): readonly OutOfUse[] => (withdrawn ? [{ name, reason: withdrawn.reason }] : []);
   return [
     ...bottles.filter(isPart).flatMap((one) => since(`Bottle ${one.code}`, one)),
     ...lots.filter(isPart).flatMap((one) => since(`Lot ${one.lot.lotNumber}`, one)),
@@ -30,9 +38,7 @@ export function outOfUse(
 
 /** What speaks against certifying with something that is out of use; it gives way to a reason. */
 export function outOfUseFindings(setUp: RunSetUp, now: RecordsNow): readonly Finding[] {
-  return outOfUse(setUp, now).map((sentence) =>
-    unlikely('out-of-use', 'run', `${sentence} Say why the result stands all the same.`),
-  );
+  return outOfUse(setUp, now).map((one) => unlikely('out-of-use-since', 'run', one));
 }
 
 /** A record that was put right after a run had begun. */

@@ -11,8 +11,5 @@ import { laterFact, RUN_RECORD } from './facts';
 export function checkRunFact(run: RunState, fact: RunFact): readonly Finding[] {
   const closed = RUN_RECORD.closed(run);
   if (closed.length > 0) return closed;
-  const message = 'This run has been started already.';
-  return (
-    laterFact(fact.kind)?.check(fact, run, null) ?? [impossible('already-started', 'run', message)]
-  );
+  return laterFact(fact.kind)?.check(fact, run, null) ?? [impossible('already-started', 'run')];
 }

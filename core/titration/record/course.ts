@@ -26,8 +26,7 @@ export const COURSE_FACTS: RunFactTable<CourseBodies, 'run.certified'> = {
     nature: 'decision',
     refersTo: ({ toId }) =>
       toId === null ? [] : [{ field: 'toId', kind: 'person', id: toId, version: null }],
-    check: (_fact, run) =>
-      pauseOf(run) ? [impossible('paused-already', 'run', 'This run is paused already.')] : [],
+    check: (_fact, run) => (pauseOf(run) ? [impossible('paused-already', 'run')] : []),
     apply: (draft, fact) => {
       draft.pauses = [...draft.pauses, { ...provenance(fact), ...fact.body, resumed: null }];
     },
@@ -35,8 +34,7 @@ export const COURSE_FACTS: RunFactTable<CourseBodies, 'run.certified'> = {
   },
   'run.resumed': {
     nature: 'decision',
-    check: (_fact, run) =>
-      pauseOf(run) ? [] : [impossible('not-paused', 'run', 'This run is not paused.')],
+    check: (_fact, run) => (pauseOf(run) ? [] : [impossible('not-paused', 'run')]),
     // A burette that no flask stands under has been emptied, so its level is read anew.
     apply: (draft, fact) => {
       const last = draft.pauses.at(-1);
@@ -54,8 +52,7 @@ export const COURSE_FACTS: RunFactTable<CourseBodies, 'run.certified'> = {
     check: ({ body }, run) => {
       const flask = flaskOf(run, body.flask);
       if (!flask) return [unknownFlask(body.flask)];
-      const message = `Flask ${String(flask.number)} is void already.`;
-      return flask.voided ? [impossible('already-void', 'flask', message)] : [];
+      return flask.voided ? [impossible('already-void', 'flask', { flask: flask.number })] : [];
     },
     apply: (draft, fact) => {
       const flask = draft.flasks.get(fact.body.flask);
@@ -70,9 +67,8 @@ export const COURSE_FACTS: RunFactTable<CourseBodies, 'run.certified'> = {
       const named = namedRecords(setUp).find(
         ({ kind, at }) => kind === body.kind && at.id === body.id,
       );
-      if (!named) return [impossible('not-rested-on', 'id', 'This run does not rest on it.')];
-      const message = 'The run goes by this version already, or by a newer one.';
-      return named.at.version < body.version ? [] : [impossible('no-newer', 'version', message)];
+      if (!named) return [impossible('not-rested-on', 'id')];
+      return named.at.version < body.version ? [] : [impossible('no-newer', 'version')];
     },
     apply: (draft, { body: { kind, id, version } }) => {
       draft.adopted = [...draft.adopted, { kind, id, version }];

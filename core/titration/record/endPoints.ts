@@ -19,8 +19,7 @@ export const END_POINT_FACTS: RunFactTable<EndPointBodies> = {
     check: ({ body }, run) => {
       const flask = flaskOf(run, body.flask);
       if (!flask) return [unknownFlask(body.flask)];
-      const message = 'Read the end point first, then say how it was met.';
-      return flask.final ? [] : [impossible('no-end-point', 'grade', message)];
+      return flask.final ? [] : [impossible('no-end-point', 'grade')];
     },
     apply: (draft, fact) => {
       const flask = draft.flasks.get(fact.body.flask);
@@ -53,13 +52,10 @@ export const END_POINT_FACTS: RunFactTable<EndPointBodies> = {
 function checkTakeBack(run: RunState, number: number): readonly Finding[] {
   const flask = flaskOf(run, number);
   if (!flask) return [unknownFlask(number)];
-  const name = `Flask ${String(number)}`;
-  if (flask.voided) return [impossible('flask-void', 'flask', `${name} is void.`)];
+  if (flask.voided) return [impossible('flask-void', 'flask', { flask: number })];
   if (!flask.final) {
-    return [impossible('no-end-point', 'flask', `${name} has no end point to take back.`)];
+    return [impossible('no-end-to-take-back', 'flask', { flask: number })];
   }
   if (run.level?.flask === number && !flaskUnderBurette(run)) return [];
-  const message =
-    'The next titration began after it: void the flask instead, or correct its reading.';
-  return [impossible('rested-on', 'flask', message)];
+  return [impossible('titrated-since', 'flask')];
 }

@@ -57,14 +57,6 @@ export const RUN_RECORD = {
   kind: 'run',
   first: 'run.started',
   closed: ({ status }: { readonly status: string }) =>
-    status === 'open'
-      ? []
-      : [
-          impossible(
-            'run-closed',
-            'run',
-            `This run is ${status}; its figures are frozen and nothing can be added.`,
-          ),
-        ],
+    status === 'open' ? [] : [impossible('run-closed', 'run', { status })],
   facts: { 'run.started': RUN_STARTED, ...LATER_FACTS },
 } as const;

@@ -53,8 +53,7 @@ export const NOTE_FACTS: RunFactTable<NoteBodies, 'run.flask-photographed'> = {
     check: ({ body }, run) => {
       const known = buretteChecks(run.references.method, run.setUp.rules);
       const isKnown = body.faults.every(({ checkId }) => known.some(({ id }) => id === checkId));
-      const message = 'There is no such check of the burette.';
-      return isKnown ? [] : [impossible('unknown-check', 'faults', message)];
+      return isKnown ? [] : [impossible('unknown-check', 'faults')];
     },
     apply: (draft, fact) => {
       draft.buretteChecked = [...draft.buretteChecked, { ...provenance(fact), ...fact.body }];
@@ -66,8 +65,7 @@ export const NOTE_FACTS: RunFactTable<NoteBodies, 'run.flask-photographed'> = {
     check: ({ body: { flask, incidentId } }, run) => {
       if (!flaskOf(run, flask)) return [unknownFlask(flask)];
       const isKnown = incidentsOf(run).some(({ id }) => id === incidentId);
-      const message = 'This cannot happen in such a run.';
-      return isKnown ? [] : [impossible('unknown-incident', 'incidentId', message)];
+      return isKnown ? [] : [impossible('unknown-incident', 'incidentId')];
     },
     apply: (draft, fact) => {
       const flask = draft.flasks.get(fact.body.flask);
@@ -87,17 +85,14 @@ function checkTemperature(run: RunState, number: number, temperatureC: number): 
   const flask = flaskOf(run, number);
   if (!flask) return [unknownFlask(number)];
   if (temperatureC < 0 || temperatureC > WATER_BOILS_C + 20) {
-    const message = 'A flask has between 0 and 120 °C.';
-    return [impossible('no-such-temperature', 'temperatureC', message)];
+    return [impossible('no-such-temperature', 'temperatureC')];
   }
   const [least, most] = run.references.method.flaskTemperatureC ?? [0, WATER_BOILS_C];
   if (temperatureC > most + OVERHEATED_K) {
-    const message = `The method keeps the flask below ${String(most)} °C: what boils or nearly boils loses standard. Void the flask, or say why it counts.`;
-    return [unlikely('too-hot', 'temperatureC', message)];
+    return [unlikely('too-hot', 'temperatureC', { mostC: most })];
   }
   if (temperatureC < least) {
-    const message = `Below ${String(least)} °C the reaction is slow and the colour stays before the end. Heat it again; if it is to be titrated like this, say why.`;
-    return [unlikely('too-cold', 'temperatureC', message)];
+    return [unlikely('too-cold', 'temperatureC', { leastC: least })];
   }
   return [];
 }

@@ -1,5 +1,4 @@
 import type { DecimalText } from '../../measurement';
-import { roundHalfEven } from '../../measurement';
 import type { Weighing } from '../../metrology';
 import { checkWeighing, netMassG } from '../../metrology';
 import type { Finding } from '../../record';
@@ -14,7 +13,7 @@ const TOO_SMALL_PART = 0.1;
 export function checkWeighingOf(run: RunState, weighing: Weighing): readonly Finding[] {
   const { standard } = run.references;
   if (standard.kind !== 'lot') {
-    return [impossible('not-weighed', 'massG', 'This run takes aliquots: nothing is weighed.')];
+    return [impossible('not-weighed', 'massG')];
   }
   const found = checkWeighing(weighing, standard.balance);
   if (found.some(({ severity }) => severity === 'impossible')) return found;
@@ -26,19 +25,24 @@ export function checkWeighingOf(run: RunState, weighing: Weighing): readonly Fin
 export function checkAliquot(run: RunState, volumeMl: DecimalText): readonly Finding[] {
   const { standard } = run.references;
   if (standard.kind !== 'bottle') {
-    return [impossible('not-pipetted', 'volumeMl', 'This run weighs its standard.')];
+    return [impossible('not-pipetted', 'volumeMl')];
   }
   const vessel = standard.vessel.equipment;
   if (Number(volumeMl) <= 0) {
-    return [impossible('no-volume', 'volumeMl', 'The volume must be more than 0 mL.')];
+    return [impossible('no-volume', 'volumeMl')];
   }
   if (vessel.type === 'burette' && Number(volumeMl) > Number(vessel.capacityMl)) {
-    const message = `${vessel.name} holds ${vessel.capacityMl} mL.`;
-    return [impossible('over-capacity', 'volumeMl', message)];
+    return [
+      impossible('over-capacity', 'volumeMl', {
+        vessel: vessel.name,
+        capacityMl: vessel.capacityMl,
+      }),
+    ];
   }
   if (vessel.type === 'glassware' && Number(volumeMl) !== Number(vessel.volumeMl)) {
-    const message = `${vessel.name} delivers ${vessel.volumeMl} mL. Was it another pipette?`;
-    return [unlikely('other-volume', 'volumeMl', message)];
+    return [
+      unlikely('other-volume', 'volumeMl', { vessel: vessel.name, volumeMl: vessel.volumeMl }),
+    ];
   }
   return checkAgainstPlan(run, Number(volumeMl), 'aliquot', 'volumeMl');
 }
@@ -52,20 +56,10 @@ function checkAgainstPlan(
 ): readonly Finding[] {
   const capacityMl = Number(run.references.burette.capacityMl);
   const { titreMl: titre } = forecastTitre(run, amount, null);
-  const plainTitre = titre >= 100 ? roundHalfEven(titre, 0) : roundHalfEven(titre, 1);
   if (titre > capacityMl) {
-    const tenfold = titre > 4 * capacityMl ? ' Is the decimal point in its place?' : '';
-    const message = `This ${what} would take ${plainTitre} mL, more than the burette's ${run.references.burette.capacityMl} mL.${tenfold}`;
-    return [unlikely(`${what}-too-large`, field, message)];
+    return [unlikely('portion-too-large', field, { what, titreMl: titre, capacityMl })];
   }
-  if (titre < TOO_SMALL_PART * capacityMl && run.references.excess) {
-    const left = titre > 0 ? `only ${plainTitre} mL would be left` : 'nothing would be left';
-    const message = `This ${what} uses up the excess: ${left} to titrate. Take less of it, or more of the reagent.`;
-    return [unlikely(`${what}-too-large`, field, message)];
-  }
-  if (titre < TOO_SMALL_PART * capacityMl) {
-    const message = `This ${what} would take only ${plainTitre} mL; reading errors would dominate. Is the decimal point in its place?`;
-    return [unlikely(`${what}-too-small`, field, message)];
-  }
-  return [];
+  if (titre >= TOO_SMALL_PART * capacityMl) return [];
+  const code = run.references.excess ? 'excess-used-up' : 'portion-too-small';
+  return [unlikely(code, field, { what, titreMl: titre })];
 }

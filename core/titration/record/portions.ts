@@ -63,8 +63,7 @@ export const PORTION_FACTS: RunFactTable<PortionBodies> = {
 /** What speaks against putting something into a flask that holds something; null for one that is empty. */
 function checkEmpty(run: RunState, flask: number): readonly Finding[] | null {
   if (!run.flasks.some(({ number }) => number === flask)) return null;
-  const message = `Flask ${String(flask)} is filled already. Correct what it holds, or use the next number.`;
-  return [impossible('already-filled', 'portion', message)];
+  return [impossible('already-filled', 'portion', { flask })];
 }
 
 function applyPortion(

@@ -14,7 +14,6 @@ import {
   flaskUnderBurette,
   isBlank,
   openRefill,
-  placeName,
   readingAt,
   readingToCarryOver,
   readingsOf,
@@ -40,25 +39,21 @@ export function checkNewReading(
 ): readonly Finding[] {
   const flask = flaskOf(run, number);
   if (!flask) return [unknownFlask(number)];
-  const name = `Flask ${String(flask.number)}`;
-  if (flask.voided) return [impossible('flask-void', 'readingMl', `${name} is void.`)];
+  if (flask.voided) return [impossible('flask-void', 'readingMl', { flask: flask.number })];
   const known = readingAt(flask, place);
   if (known) {
-    const message = `${name} has its ${placeName(place)} already, ${known.value} mL. Correct that one instead.`;
-    return [impossible('already-read', 'readingMl', message)];
+    const values = { flask: flask.number, place: place.at, readingMl: known.value };
+    return [impossible('already-read', 'readingMl', values)];
   }
   const outside = checkScale(run, readingMl);
   if (outside.length > 0) return outside;
   if (place.at === 'initial') return checkInitialReading(run, flask, readingMl, carriedFrom);
   if (!flask.initial) {
-    const message =
-      'Read the level before you titrate: a titration without its initial reading is lost.';
-    return [impossible('no-initial-reading', 'readingMl', message)];
+    return [impossible('no-initial-reading', 'readingMl')];
   }
   if (place.at === 'restart') return checkRestart(run, flask, place, readingMl);
   if (openRefill(flask) !== null) {
-    const message = 'The burette was refilled: read the level that it goes on from first.';
-    return [impossible('refill-open', 'readingMl', message)];
+    return [impossible('refill-open', 'readingMl')];
   }
   if (place.at === 'stop') {
     const isNext = place.refill === flask.refills.length + 1;
@@ -79,8 +74,7 @@ function checkRestart(
   readingMl: DecimalText,
 ): readonly Finding[] {
   if (openRefill(flask) !== refill) {
-    const message = 'Read the level at which you stopped before the refill first.';
-    return [impossible('no-stop', 'readingMl', message)];
+    return [impossible('no-stop', 'readingMl')];
   }
   return checkReadingDecimals(run, readingMl);
 }
@@ -93,14 +87,12 @@ function checkInitialReading(
 ): readonly Finding[] {
   const busy = flaskUnderBurette(run);
   if (busy) {
-    const message = `Flask ${String(busy.number)} is still under the burette: read its end point first, or void it.`;
-    return [impossible('burette-busy', 'readingMl', message)];
+    return [impossible('burette-busy', 'readingMl', { flask: busy.number })];
   }
   if (carriedFrom !== null) {
     const source = readingToCarryOver(run);
     if (source?.factId !== carriedFrom || source.value !== readingMl) {
-      const message = 'Only the last final reading can be carried over, and only as it stands.';
-      return [impossible('not-the-last-reading', 'readingMl', message)];
+      return [impossible('not-the-last-reading', 'readingMl')];
     }
   }
   const { onBurette } = forecastFlask(run, flask, Number(readingMl));
@@ -108,8 +100,7 @@ function checkInitialReading(
   const capacityMl = run.references.burette.capacityMl;
   const decimals = carriedFrom === null ? checkReadingDecimals(run, readingMl) : [];
   if (end <= Number(capacityMl)) return decimals;
-  const message = `From here the end point is expected at ${roundHalfEven(end, 1)}, beyond the last mark at ${capacityMl} mL. Refill first, or in the middle: that costs two more readings.`;
-  return [...decimals, unlikely('will-not-hold', 'readingMl', message)];
+  return [...decimals, unlikely('will-not-hold', 'readingMl', { endMl: end, capacityMl })];
 }
 
 /** `from` is the reading that the last stretch began with. */
@@ -127,11 +118,11 @@ function checkFinalReading(
   // Where a curve tells the end point, the titration goes on beyond it.
   const endMl = curve ? Number(from) + curve.volumeMl - deliveredMl : Number(readingMl);
   if (Math.abs(endMl - expected) <= STRANGE_HALF_BANDS * forecast.halfBandMl) return decimals;
-  const message =
-    isBlank(flask) && !run.references.excess
-      ? 'A blank takes a few tenths of a millilitre at most. Read again; if it stands, say why.'
-      : `The end point was expected near ${roundHalfEven(expected, 2)}. ${suspectedSlip(run, forecast, from, readingMl)}`;
-  return [...decimals, unlikely('titre-off-forecast', 'readingMl', message)];
+  if (isBlank(flask) && !run.references.excess) {
+    return [...decimals, unlikely('blank-too-large', 'readingMl')];
+  }
+  const slip = suspectedSlip(run, forecast, from, readingMl);
+  return [...decimals, unlikely('titre-off-forecast', 'readingMl', { expectedMl: expected, slip })];
 }
 
 /** What speaks against a reading before a doubtful drop. */
@@ -171,21 +162,19 @@ export function checkElectrodeReading(
     return [notUnderBurette(flask)];
   }
   if (quantity !== electrodeQuantityOf(run.references.method)) {
-    const message = `The electrode of this titration shows ${electrodeQuantityOf(run.references.method)}.`;
-    return [impossible('other-quantity', 'value', message)];
+    const shown = electrodeQuantityOf(run.references.method);
+    return [impossible('other-quantity', 'value', { quantity: shown })];
   }
   const [least, most] = SHOWN[quantity];
   if (Number(value) < least || Number(value) > most) {
-    const message = `A ${quantity} lies between ${String(least)} and ${String(most)}.`;
-    return [impossible('no-such-value', 'value', message)];
+    return [impossible('no-such-value', 'value', { quantity, least, most })];
   }
   const isThere = flask.electrode.some(
     (read) =>
       !read.struck && read.refill === refill && Number(read.readingMl) === Number(readingMl),
   );
   if (isThere) {
-    const message = `There is a point at ${readingMl} mL already: strike that one out first.`;
-    return [impossible('already-read', 'readingMl', message)];
+    return [impossible('point-already-read', 'readingMl', { readingMl })];
   }
   // The first point is the flask before anything ran in.
   return [...checkScale(run, readingMl), ...checkDownwards(from.value, readingMl, true)].slice(
@@ -194,13 +183,13 @@ export function checkElectrodeReading(
   );
 }
 
-/** Names the reading that was probably meant, when a known slip explains it. */
+/** The reading that was probably meant, when a known slip explains it. */
 function suspectedSlip(
   run: RunState,
   { onBurette, halfBandMl }: Forecast,
   initialMl: DecimalText,
   typedMl: DecimalText,
-): string {
+): { readonly question: string; readonly meant: DecimalText } | null {
   const decimals = decimalPlaces(run.setUp.rules.readingResolutionMl);
   const found = suspectReading(Number(typedMl), {
     initialMl: Number(initialMl),
@@ -209,8 +198,7 @@ function suspectedSlip(
     capacityMl: Number(run.references.burette.capacityMl),
     decimals,
   });
-  if (!found) return 'Read again; if it stands, say why.';
-  return `${found.question} Then ${roundHalfEven(found.meant, decimals)} was meant.`;
+  return found && { question: found.question, meant: roundHalfEven(found.meant, decimals) };
 }
 
 /** What speaks against correcting a reading: the scale, and the order of the readings around it. */
@@ -247,8 +235,7 @@ export function checkCorrectedReading(
 function checkScale(run: RunState, readingMl: DecimalText): readonly Finding[] {
   const { capacityMl } = run.references.burette;
   if (Number(readingMl) >= 0 && Number(readingMl) <= Number(capacityMl)) return [];
-  const message = `The burette reads from 0 to ${capacityMl} mL; below its last mark the volume is unknown.`;
-  return [impossible('off-scale', 'readingMl', message)];
+  return [impossible('off-scale', 'readingMl', { capacityMl })];
 }
 
 /** `mayStay`: a blank may take nothing. */
@@ -259,16 +246,14 @@ function checkDownwards(
 ): readonly Finding[] {
   const delivered = Number(subtractDecimals(toMl, fromMl));
   if (delivered > 0 || (delivered === 0 && mayStay)) return [];
-  const message = `A burette reads downwards: this must be beyond the reading before it, ${fromMl} mL. Was it refilled? Then write down both levels.`;
-  return [impossible('reads-upwards', 'readingMl', message)];
+  return [impossible('reads-upwards', 'readingMl', { fromMl })];
 }
 
 function checkReadingDecimals(run: RunState, readingMl: DecimalText): readonly Finding[] {
   const { readingResolutionMl } = run.setUp.rules;
   const decimals = decimalPlaces(readingResolutionMl);
-  const shown = checkShownDecimals([readingMl], decimals, 'readingMl', 'The burette is read to');
+  const shown = checkShownDecimals([readingMl], decimals, 'readingMl', 'burette');
   const steps = Number(readingMl) / Number(readingResolutionMl);
   if (shown.length > 0 || Math.abs(steps - Math.round(steps)) < 1e-6) return shown;
-  const message = `The house rule reads the burette in steps of ${readingResolutionMl} mL.`;
-  return [unlikely('off-resolution', 'readingMl', message)];
+  return [unlikely('off-resolution', 'readingMl', { readingResolutionMl })];
 }

@@ -79,8 +79,7 @@ export const READING_FACTS: RunFactTable<ReadingBodies> = {
         .flatMap(readingsOf)
         .find(({ entry: { factId } }) => factId === fact.body.confirms)?.entry;
       if (!entry) return [unknownEntry('confirms')];
-      const message = 'A reading is confirmed by a second person, not by its author.';
-      return entry.by === fact.authorId ? [impossible('same-person', 'confirms', message)] : [];
+      return entry.by === fact.authorId ? [impossible('same-person', 'confirms')] : [];
     },
     apply: (draft, fact) => {
       const { confirms } = fact.body;

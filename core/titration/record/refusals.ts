@@ -4,17 +4,15 @@ import type { Flask } from '../run';
 
 /** A correction or decision that names no entry of the run. */
 export function unknownEntry(field: string): Finding {
-  return impossible('unknown-entry', field, 'There is no such entry in this run to correct.');
+  return impossible('unknown-entry', field);
 }
 
 /** An entry for a flask that nothing was put into. */
 export function unknownFlask(number: number): Finding {
-  const message = `Flask ${String(number)} is empty: measure something into it first.`;
-  return impossible('unknown-flask', 'flask', message);
+  return impossible('unknown-flask', 'flask', { flask: number });
 }
 
 /** A reading of a titration that is not going on. */
 export function notUnderBurette({ number }: Flask): Finding {
-  const message = `Flask ${String(number)} is not being titrated at this moment.`;
-  return impossible('not-titrating', 'flask', message);
+  return impossible('not-titrating', 'flask', { flask: number });
 }

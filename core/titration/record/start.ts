@@ -1,3 +1,4 @@
+import { may } from '../../rights';
 import type { MethodState } from '../../chemistry';
 import { findMethod } from '../../chemistry';
 import type { HouseRules, RuleOverrides } from '../../laboratory';
@@ -6,7 +7,7 @@ import type { EquipmentState } from '../../metrology';
 import { calibratedBurette, isPipette } from '../../metrology';
 import type { BottleState, LotState } from '../../reagent';
 import type { Around, Fact, FactDefinition, Finding, Whose } from '../../record';
-import { checkMay, enteredAt, impossible, unknownReference } from '../../record';
+import { enteredAt, impossible } from '../../record';
 import { namedRecords } from '../setUp';
 import type { RunSetUp } from '../setUp';
 import { checkRunStart } from './startChecks';
@@ -44,7 +45,7 @@ export const RUN_STARTED: FactDefinition<'run.started', RunSetUp, unknown, Aroun
     })),
   check: (fact, _state, around) => {
     const references = resolveRun(fact, around);
-    return 'message' in references
+    return 'severity' in references
       ? [references]
       : [
           ...checkDeviations(fact.body, references, around),
@@ -65,19 +66,18 @@ function checkDeviations(
 ): readonly Finding[] {
   const deviations = describeDeviations(rules, rulesInForce);
   if (deviations.length === 0) return [];
-  const refused = checkMay(author, 'deviate').map((finding) => ({
-    ...finding,
-    message: `This run would not follow the house rules. ${deviations.join(' ')} ${finding.message}`,
-  }));
-  return refused.length > 0 ? refused : checkRules(rules);
+  return may(author, 'deviate')
+    ? checkRules(rules)
+    : [impossible('may-not-deviate', 'author', { deviations })];
 }
 
 /** What of a set-up has been taken out of use, as its record says now. */
 function withdrawnOf(setUp: RunSetUp, around: AroundRun): readonly Finding[] {
   return namedRecords(setUp).flatMap(({ field, kind, at }) => {
     const withdrawn = around.now(kind, at.id)?.withdrawn;
-    const message = `This ${field} is out of use: ${withdrawn?.reason ?? ''}`;
-    return withdrawn ? [impossible('withdrawn', field, message)] : [];
+    return withdrawn
+      ? [impossible('part-out-of-use', field, { field, reason: withdrawn.reason })]
+      : [];
   });
 }
 
@@ -87,8 +87,7 @@ function supersededOf(fact: RunStart, around: AroundRun): readonly Finding[] {
     .filter(({ kind }) => kind === 'equipment' || kind === 'method')
     .filter(({ at }) => at.version < around.versionAt(at.id, enteredAt(fact)))
     .map(({ field }) => {
-      const message = `This ${field} has been changed since: choose it again.`;
-      return impossible('superseded', field, message);
+      return impossible('superseded', field, { field });
     });
 }
 
@@ -110,18 +109,18 @@ export function resolveRun(fact: RunStart, around: AroundRun): RunReferences | F
     const isOwn = setUp.method.kind === 'own';
     return isOwn
       ? notAtThisVersion('method')
-      : unknownReference('method', 'The catalogue has no such method.');
+      : impossible('not-in-catalogue', 'method', { kind: 'method' });
   }
   const bottle = around.at('bottle', setUp.bottle);
   if (!bottle) return notAtThisVersion('bottle');
   const buretteState = around.at('equipment', setUp.burette);
   if (!buretteState) return notAtThisVersion('burette');
   const burette = calibratedBurette(buretteState);
-  if (!burette) return unknownReference('burette', 'This is not a burette.');
+  if (!burette) return impossible('not-a', 'burette', { kind: 'burette' });
   const standard = resolveStandard(setUp, around);
-  if ('message' in standard) return standard;
+  if ('severity' in standard) return standard;
   const excess = setUp.excess && resolveExcess(setUp.excess, around);
-  if (excess && 'message' in excess) return excess;
+  if (excess && 'severity' in excess) return excess;
   const rulesInForce = rulesInForceFor(fact, method.rules, around);
   return { method, bottle, standard, excess, burette, rulesInForce };
 }
@@ -136,7 +135,7 @@ function resolveStandard(
     const equipment = around.at('equipment', standard.balance)?.equipment;
     if (!equipment) return notAtThisVersion('standard.balance');
     if (equipment.type === 'balance') return { kind: 'lot', lot, balance: equipment };
-    return unknownReference('standard.balance', 'This is not a balance.');
+    return impossible('not-a', 'standard.balance', { kind: 'balance' });
   }
   const bottle = around.at('bottle', standard.bottle);
   if (!bottle) return notAtThisVersion('standard.bottle');
@@ -145,8 +144,7 @@ function resolveStandard(
   if (isPipette(vessel.equipment) || vessel.equipment.type === 'burette') {
     return { kind: 'bottle', bottle, vessel };
   }
-  const message = 'An aliquot is measured with a pipette or a burette.';
-  return unknownReference('standard.vessel', message);
+  return impossible('aliquot-not-measured', 'standard.vessel');
 }
 
 function resolveExcess(
@@ -158,9 +156,9 @@ function resolveExcess(
   const vessel = around.at('equipment', excess.vessel);
   if (!vessel) return notAtThisVersion('excess.vessel');
   if (isPipette(vessel.equipment)) return { bottle, vessel };
-  return unknownReference('excess.vessel', 'An excess is measured with a pipette.');
+  return impossible('excess-not-measured', 'excess.vessel');
 }
 
 function notAtThisVersion(field: string): Finding {
-  return unknownReference(field, `There is no such ${field} at this version.`);
+  return impossible('unknown-reference', field, { kind: field, isAtVersion: true });
 }

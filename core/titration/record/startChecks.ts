@@ -29,17 +29,10 @@ export function checkRunStart(references: RunReferences, today: PlainDate): read
   const { method, bottle, standard, burette } = references;
   const findings: Finding[] = [];
   if (!method.titrantIds.includes(bottle.substanceId)) {
-    findings.push(
-      impossible(
-        'wrong-titrant',
-        'bottle',
-        'This method does not standardize what is in the bottle.',
-      ),
-    );
+    findings.push(impossible('wrong-titrant', 'bottle'));
   }
   if (method.standardId !== standardSubstanceId(standard)) {
-    const message = 'This is not the standard that the method asks for.';
-    findings.push(impossible('wrong-standard', 'standard', message));
+    findings.push(impossible('wrong-standard', 'standard'));
   }
   findings.push(...checkStandard(references, today), ...checkExcess(references, today));
   const { portion, excess } = arrangementOf(references);
@@ -51,11 +44,7 @@ export function checkRunStart(references: RunReferences, today: PlainDate): read
   for (const [field, item] of instruments) {
     if (isCalibrationOverdue(item, today)) {
       findings.push(
-        unlikely(
-          'calibration-overdue',
-          field,
-          `The calibration of ${item.name} was due on ${item.calibrationDue ?? ''}.`,
-        ),
+        unlikely('calibration-overdue', field, { name: item.name, due: item.calibrationDue ?? '' }),
       );
     }
   }
@@ -68,16 +57,15 @@ function checkStandard(
 ): readonly Finding[] {
   const takes = standard.kind === 'lot' ? 'weighed' : 'aliquot';
   if (!method.portions.some(({ kind }) => kind === takes)) {
-    const message = `This method takes no ${takes === 'weighed' ? 'weighed standard' : 'aliquots'}.`;
-    return [impossible('wrong-portion', 'standard', message)];
+    return [impossible('wrong-portion', 'standard', { takes })];
   }
   if (standard.kind === 'lot') {
     const { lot } = standard.lot;
     if (lot.dissolved) {
-      return [impossible('not-solid', 'standard', `Lot ${lot.lotNumber} is a solution.`)];
+      return [impossible('not-solid', 'standard', { lotNumber: lot.lotNumber })];
     }
-    const message = `Lot ${lot.lotNumber} is past its use-by date, ${lot.useBy ?? ''}.`;
-    return isLotExpired(lot, today) ? [unlikely('lot-expired', 'standard', message)] : [];
+    const values = { name: `Lot ${lot.lotNumber}`, useBy: lot.useBy ?? '' };
+    return isLotExpired(lot, today) ? [unlikely('lot-expired', 'standard', values)] : [];
   }
   return checkKnownSolution(standard.bottle, bottle, 'standard', today);
 }
@@ -91,36 +79,38 @@ function checkKnownSolution(
 ): readonly Finding[] {
   const { code, id } = solution;
   if (id === titrant.id) {
-    return [impossible('same-bottle', field, 'A bottle cannot be its own standard.')];
+    return [impossible('same-bottle', field)];
   }
   const freshness = freshnessOf(solution, today);
   if (!('known' in freshness)) {
-    const message = `The molarity of bottle ${code} is only nominal: standardize it first.`;
-    return [impossible('not-standardized', field, message)];
+    return [impossible('not-standardized', field, { code })];
   }
   if (mayBeUsed(freshness)) return [];
-  const message = `Bottle ${code} is past its last day, ${freshness.known.until ?? ''}.`;
-  return [unlikely('standard-overdue', field, message)];
+  return [unlikely('standard-overdue', field, { code, until: freshness.known.until ?? '' })];
 }
 
 /** What speaks against the excess of a back-titration: that there is none, or that it does not suffice. */
 function checkExcess(references: RunReferences, today: PlainDate): readonly Finding[] {
   const { method, bottle, excess } = references;
   if (method.excess === null) {
-    return excess
-      ? [impossible('no-excess-wanted', 'excess', 'This method adds no reagent in excess.')]
-      : [];
+    return excess ? [impossible('no-excess-wanted', 'excess')] : [];
   }
   const name = findSubstance(method.excess.substanceId)?.name ?? method.excess.substanceId;
   if (excess?.bottle.substanceId !== method.excess.substanceId) {
-    const message = `This method needs a solution of ${name} in excess.`;
-    return [impossible('wrong-excess', 'excess', message)];
+    return [impossible('wrong-excess', 'excess', { name })];
   }
   const found = checkKnownSolution(excess.bottle, bottle, 'excess', today);
   const aliquotMl = arrangementOf(references).portion.fixedMl;
   if (aliquotMl === null || found.some(({ severity }) => severity === 'impossible')) return found;
   const left = plainDeterminationOf(references).titreMl(aliquotMl, nominalMolPerL(bottle));
   if (left > 0) return found;
-  const message = `${excess.vessel.equipment.name} of bottle ${excess.bottle.code} is no excess: ${String(aliquotMl)} mL of bottle ${bottle.code} take all of it. Take less of the one or more of the other.`;
-  return [...found, impossible('no-excess', 'excess', message)];
+  return [
+    ...found,
+    impossible('no-excess', 'excess', {
+      vessel: excess.vessel.equipment.name,
+      excessCode: excess.bottle.code,
+      aliquotMl,
+      code: bottle.code,
+    }),
+  ];
 }

@@ -1,4 +1,5 @@
 import type { DecimalText } from '../../measurement';
+import { PLACE_NAMES } from '../../wording';
 import type { Entry, Flask, Place, Reading, ReadingPlace } from './state';
 
 export const INITIAL: ReadingPlace = { at: 'initial' };
@@ -60,15 +61,5 @@ export function readingsOf(
 
 /** What a place of a flask is called. */
 export function placeName({ at }: Place): string {
-  switch (at) {
-    case 'portion':
-      return 'portion';
-    case 'initial':
-    case 'final':
-      return `${at} reading`;
-    case 'stop':
-      return 'reading before the refill';
-    case 'restart':
-      return 'reading after the refill';
-  }
+  return PLACE_NAMES[at];
 }

@@ -1,0 +1,3 @@
+export type { FindingCode, FindingValues } from './findings';
+export { findingText } from './findings';
+export { PLACE_NAMES } from './places';

@@ -1,0 +1,10 @@
+/** What a place of a flask that takes one entry is called. */
+export const PLACE_NAMES = {
+  portion: 'portion',
+  initial: 'initial reading',
+  final: 'final reading',
+  stop: 'reading before the refill',
+  restart: 'reading after the refill',
+} as const;
+
+export type PlaceKind = keyof typeof PLACE_NAMES;

@@ -1,0 +1,185 @@
+import { roundHalfEven } from '../measurement';
+import { whyNot } from '../rights';
+import type { PlaceKind } from './places';
+import { PLACE_NAMES } from './places';
+
+/** A titre as a plan has it: a whole number of millilitres where it is absurd. */
+function titreText(titreMl: number): string {
+  return roundHalfEven(titreMl, titreMl >= 100 ? 0 : 1);
+}
+
+/** A titre beyond this many burettes is more likely a decimal point than a large portion. */
+const TENFOLD = 4;
+
+/** What speaks against entries of a run, and against its certificate. */
+export const TITRATION_FINDINGS = {
+  'no-result': () => 'No titration counts yet, so there is nothing to certify.',
+  'conflict-open': () =>
+    'Two entries for one place contradict each other. Settle which one stands first.',
+  'rules-deviate': () =>
+    'This run follows other rules than the house rules in force when it began. Say why that is right.',
+  'set-aside-without-fault': () =>
+    'A titration is left out by concordance alone, without a recorded fault. Say why that is right.',
+  'far-from-nominal': ({ percent }: { percent: number }) =>
+    `The molarity is ${roundHalfEven(percent, 1)} % from the label. That is more likely a slip than a discovery; say what was checked.`,
+  'no-date': () => 'Say until when it holds.',
+  'valid-before-certified': () => 'It cannot expire before it is certified.',
+  'valid-too-long': ({ until }: { until: string }) =>
+    `The keeping time of this titrant ends on ${until}. Say why it holds longer.`,
+  'not-concordant': ({ atLeast, limit }: { atLeast: number; limit: string }) =>
+    `The house rule asks for ${String(atLeast)} titrations within ${limit}. Say why it is certified without them.`,
+  'no-accepted-value': () =>
+    'The house rule tests a result by the value accepted before, and this bottle has none. Say what it was compared with.',
+  'not-solid': ({ lotNumber }: { lotNumber: string }) => `Lot ${lotNumber} is a solution.`,
+  'calibration-overdue': ({ name, due }: { name: string; due: string }) =>
+    `The calibration of ${name} was due on ${due}.`,
+  'no-volume': () => 'The volume must be more than 0 mL.',
+  'already-started': () => 'This run has been started already.',
+  'paused-already': () => 'This run is paused already.',
+  'not-paused': () => 'This run is not paused.',
+  'already-void': ({ flask }: { flask: number }) => `Flask ${String(flask)} is void already.`,
+  'not-rested-on': () => 'This run does not rest on it.',
+  'no-newer': () => 'The run goes by this version already, or by a newer one.',
+  'no-end-point': () => 'Read the end point first, then say how it was met.',
+  'titrated-since': () =>
+    'The next titration began after it: void the flask instead, or correct its reading.',
+  'run-closed': ({ status }: { status: string }) =>
+    `This run is ${status}; its figures are frozen and nothing can be added.`,
+  'unknown-check': () => 'There is no such check of the burette.',
+  'unknown-incident': () => 'This cannot happen in such a run.',
+  'no-such-temperature': () => 'A flask has between 0 and 120 °C.',
+  'too-hot': ({ mostC }: { mostC: number }) =>
+    `The method keeps the flask below ${String(mostC)} °C: what boils or nearly boils loses standard. Void the flask, or say why it counts.`,
+  'too-cold': ({ leastC }: { leastC: number }) =>
+    `Below ${String(leastC)} °C the reaction is slow and the colour stays before the end. Heat it again; if it is to be titrated like this, say why.`,
+  'not-weighed': () => 'This run takes aliquots: nothing is weighed.',
+  'not-pipetted': () => 'This run weighs its standard.',
+  'over-capacity': ({ vessel, capacityMl }: { vessel: string; capacityMl: string }) =>
+    `${vessel} holds ${capacityMl} mL.`,
+  'other-volume': ({ vessel, volumeMl }: { vessel: string; volumeMl: string }) =>
+    `${vessel} delivers ${volumeMl} mL. Was it another pipette?`,
+  'already-filled': ({ flask }: { flask: number }) =>
+    `Flask ${String(flask)} is filled already. Correct what it holds, or use the next number.`,
+  'no-initial-reading': () =>
+    'Read the level before you titrate: a titration without its initial reading is lost.',
+  'refill-open': () => 'The burette was refilled: read the level that it goes on from first.',
+  'no-stop': () => 'Read the level at which you stopped before the refill first.',
+  'burette-busy': ({ flask }: { flask: number }) =>
+    `Flask ${String(flask)} is still under the burette: read its end point first, or void it.`,
+  'not-the-last-reading': () =>
+    'Only the last final reading can be carried over, and only as it stands.',
+  'will-not-hold': ({ endMl, capacityMl }: { endMl: number; capacityMl: string }) =>
+    `From here the end point is expected at ${roundHalfEven(endMl, 1)}, beyond the last mark at ${capacityMl} mL. Refill first, or in the middle: that costs two more readings.`,
+  'no-such-value': ({ quantity, least, most }: { quantity: string; least: number; most: number }) =>
+    `A ${quantity} lies between ${String(least)} and ${String(most)}.`,
+  'point-already-read': ({ readingMl }: { readingMl: string }) =>
+    `There is a point at ${readingMl} mL already: strike that one out first.`,
+  'off-scale': ({ capacityMl }: { capacityMl: string }) =>
+    `The burette reads from 0 to ${capacityMl} mL; below its last mark the volume is unknown.`,
+  'reads-upwards': ({ fromMl }: { fromMl: string }) =>
+    `A burette reads downwards: this must be beyond the reading before it, ${fromMl} mL. Was it refilled? Then write down both levels.`,
+  'off-resolution': ({ readingResolutionMl }: { readingResolutionMl: string }) =>
+    `The house rule reads the burette in steps of ${readingResolutionMl} mL.`,
+  'same-person': () => 'A reading is confirmed by a second person, not by its author.',
+  'unknown-entry': () => 'There is no such entry in this run to correct.',
+  'unknown-flask': ({ flask }: { flask: number }) =>
+    `Flask ${String(flask)} is empty: measure something into it first.`,
+  'not-titrating': ({ flask }: { flask: number }) =>
+    `Flask ${String(flask)} is not being titrated at this moment.`,
+  superseded: ({ field }: { field: string }) =>
+    `This ${field} has been changed since: choose it again.`,
+  'wrong-titrant': () => 'This method does not standardize what is in the bottle.',
+  'wrong-standard': () => 'This is not the standard that the method asks for.',
+  'same-bottle': () => 'A bottle cannot be its own standard.',
+  'not-standardized': ({ code }: { code: string }) =>
+    `The molarity of bottle ${code} is only nominal: standardize it first.`,
+  'standard-overdue': ({ code, until }: { code: string; until: string }) =>
+    `Bottle ${code} is past its last day, ${until}.`,
+  'no-excess-wanted': () => 'This method adds no reagent in excess.',
+  'wrong-excess': ({ name }: { name: string }) =>
+    `This method needs a solution of ${name} in excess.`,
+  'no-excess': ({
+    vessel,
+    excessCode,
+    aliquotMl,
+    code,
+  }: {
+    vessel: string;
+    excessCode: string;
+    aliquotMl: number;
+    code: string;
+  }) =>
+    `${vessel} of bottle ${excessCode} is no excess: ${String(aliquotMl)} mL of bottle ${code} take all of it. Take less of the one or more of the other.`,
+  'flask-void': ({ flask }: { flask: number }) => `Flask ${String(flask)} is void.`,
+  'already-read': ({
+    flask,
+    place,
+    readingMl,
+  }: {
+    flask: number;
+    place: PlaceKind;
+    readingMl: string;
+  }) =>
+    `Flask ${String(flask)} has its ${PLACE_NAMES[place]} already, ${readingMl} mL. Correct that one instead.`,
+  'blank-too-large': () =>
+    'A blank takes a few tenths of a millilitre at most. Read again; if it stands, say why.',
+  'titre-off-forecast': ({
+    expectedMl,
+    slip,
+  }: {
+    expectedMl: number;
+    slip: { readonly question: string; readonly meant: string } | null;
+  }) =>
+    `The end point was expected near ${roundHalfEven(expectedMl, 2)}. ${slip ? `${slip.question} Then ${slip.meant} was meant.` : 'Read again; if it stands, say why.'}`,
+  'other-quantity': ({ quantity }: { quantity: string }) =>
+    `The electrode of this titration shows ${quantity}.`,
+  'no-end-to-take-back': ({ flask }: { flask: number }) =>
+    `Flask ${String(flask)} has no end point to take back.`,
+  'portion-too-large': ({
+    what,
+    titreMl,
+    capacityMl,
+  }: {
+    what: 'mass' | 'aliquot';
+    titreMl: number;
+    capacityMl: number;
+  }) =>
+    `This ${what} would take ${titreText(titreMl)} mL, more than the burette's ${String(capacityMl)} mL.${titreMl > TENFOLD * capacityMl ? ' Is the decimal point in its place?' : ''}`,
+  'portion-too-small': ({ what, titreMl }: { what: 'mass' | 'aliquot'; titreMl: number }) =>
+    `This ${what} would take only ${titreText(titreMl)} mL; reading errors would dominate. Is the decimal point in its place?`,
+  'excess-used-up': ({ what, titreMl }: { what: 'mass' | 'aliquot'; titreMl: number }) =>
+    `This ${what} uses up the excess: ${titreMl > 0 ? `only ${titreText(titreMl)} mL would be left` : 'nothing would be left'} to titrate. Take less of it, or more of the reagent.`,
+  'wrong-portion': ({ takes }: { takes: 'weighed' | 'aliquot' }) =>
+    `This method takes no ${takes === 'weighed' ? 'weighed standard' : 'aliquots'}.`,
+  'aliquot-not-measured': () => 'An aliquot is measured with a pipette or a burette.',
+  'excess-not-measured': () => 'An excess is measured with a pipette.',
+  'part-out-of-use': ({ field, reason }: { field: string; reason: string }) =>
+    `This ${field} is out of use: ${reason}`,
+  'may-not-deviate': ({ deviations }: { deviations: readonly string[] }) =>
+    `This run would not follow the house rules. ${deviations.join(' ')} ${whyNot('deviate')}`,
+  'incident-unresolved': ({
+    flask,
+    incident,
+    reason,
+  }: {
+    flask: number;
+    incident: string;
+    reason: string;
+  }) =>
+    `Flask ${String(flask)} counts although “${incident}” was noted: ${reason} Void it, or say why it counts.`,
+  'off-accepted': ({
+    percent,
+    acceptedMolPerL,
+    atMostPercent,
+  }: {
+    percent: number;
+    acceptedMolPerL: string | null;
+    atMostPercent: string;
+  }) => {
+    const from =
+      acceptedMolPerL === null ? 'the label' : `the ${acceptedMolPerL} mol/L accepted before`;
+    return `The molarity is ${roundHalfEven(percent, 1)} % from ${from}, more than the ${atMostPercent} % of the house rule. Say why it is certified.`;
+  },
+  'out-of-use-since': ({ name, reason }: { name: string; reason: string }) =>
+    `${name} is out of use: ${reason} Say why the result stands all the same.`,
+};
