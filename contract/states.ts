@@ -7,6 +7,7 @@ import type { PersonState } from '#core/people';
 import type { PreparationState } from '#core/preparation';
 import type { BottleState, LotState, PreparedBottle } from '#core/reagent';
 import type { Fact, Provenance, StoredFile } from '#core/record';
+import { STEP_CODES } from '#core/wording';
 import { methodSchema, stepWork } from './catalogue';
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema } from './houseRules';
@@ -204,7 +205,10 @@ const runSummary = v.strictObject({
   titrationsMade: number,
   taken: v.array(v.strictObject({ id, amount: number })),
   molarity: v.nullable(number),
-  next: text,
+  next: v.strictObject({
+    code: v.picklist(STEP_CODES),
+    values: v.record(v.string(), v.unknown()),
+  }),
   certificate: v.nullable(v.strictObject({ ...stated, number: text })),
   method: text,
   temperatureC: decimal,

@@ -8,6 +8,7 @@ import { judgeRun } from '#core/titration/judging';
 import { flaskOf, isBlank, readingToCarryOver, titreMl } from '#core/titration/run';
 import { arrangementOf } from '#core/titration/setUp';
 import type { NewFact } from '#contract';
+import { stepText } from '#core/wording';
 import type { PlannedSeries } from './cooperative';
 import type { Bench } from './bench';
 import { followByElectrode } from './electrode';
@@ -33,7 +34,10 @@ export async function workSeries(bench: Bench, series: PlannedSeries): Promise<v
       return;
     }
     if (next.flask === null) {
-      await bench.enter({ kind: 'run.abandoned', body: { reason: next.sentence } }, run.version);
+      await bench.enter(
+        { kind: 'run.abandoned', body: { reason: stepText(next.says) } },
+        run.version,
+      );
       return;
     }
     await takeStep(bench, series, run, next, next.flask);

@@ -84,7 +84,7 @@ test('a run as lists show it follows its entries', () => {
     certificate: null,
   });
   expect(summary.molarity).toBe(judgeRun(script.state).averaged?.mean);
-  expect(summary.next).toMatch(/^You may stop/);
+  expect(summary.next).toMatchObject({ code: 'may-stop', values: { count: 3 } });
   const abandoned = script.add('run.abandoned', { reason: 'the stopcock leaks' });
   expect(summarizeRun(abandoned.state)).toMatchObject({
     status: 'abandoned',

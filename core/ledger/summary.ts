@@ -1,3 +1,4 @@
+import type { StepSaid } from '../wording';
 import type { Id } from '../grammar';
 import type { Listing, Taken } from '../record';
 import { lasting } from '../record';
@@ -23,7 +24,8 @@ export interface RunSummary {
   readonly method: string;
   /** Unrounded mean of what counts so far, mol/L. */
   readonly molarity: number | null;
-  readonly next: string;
+  /** `stepText` makes the sentence. */
+  readonly next: StepSaid;
   /** What was certified; null before. */
   readonly certificate: Pick<
     Certificate,
@@ -46,7 +48,7 @@ export function summarizeRun(run: RunState): RunSummary {
     titrationsMade: run.flasks.filter((flask) => titreMl(flask) !== null).length,
     taken: takenBy(run),
     molarity: judgement.averaged?.mean ?? null,
-    next: nextStep(run, judgement).sentence,
+    next: nextStep(run, judgement).says,
     certificate: run.certificate && statedBy(run.certificate),
     method: run.references.method.name,
     temperatureC: run.setUp.temperatureC,

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { stepText } from '#core/wording';
 import { plainDate } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { decimalText } from '#core/measurement';
@@ -63,7 +64,10 @@ describe('arrangements, by hand calculation', () => {
     const planned = nextStep(script.state, judgeRun(script.state));
     expect(planned).toMatchObject({ action: 'pipette', flask: 1 });
     // The aliquot comes from the bottle that is standardized.
-    expect(planned.sentence).toBe('Pipette 25 mL of bottle 0417 into flask 1.');
+    expect(planned.says).toMatchObject({
+      code: 'pipette',
+      values: { volumeMl: 25, isFixed: true, bottleCode: '0417', excess: null },
+    });
     script.add('run.flask-pipetted', { flask: 1, volumeMl: '25.00', reason: null });
     const [flask] = script.state.flasks;
     expect(flask && forecastFlask(script.state, flask, 0).titreMl).toBeCloseTo(25, 9);
@@ -181,7 +185,7 @@ describe('a blank', () => {
     const next = () => nextStep(script.state, judgeRun(script.state));
     expect(next()).toMatchObject({ action: 'blank', flask: 4 });
     script.add('run.blank-made', { flask: 4 }).read(4, 'initial', '0.10');
-    expect(next().sentence).toMatch(/^Flask 4, the blank: drop by drop/);
+    expect(next().says.code).toBe('blank-drop-by-drop');
     script.read(4, 'final', '0.25').carryOver(1).read(1, 'final', '24.97');
     const judgement = judgeRun(script.state);
     // 300.0 mg / 122.123 mg/mmol / (24.72 - 0.15) mL
@@ -245,7 +249,7 @@ describe('several fillings in one titration', () => {
     expect(judgeRun(script.state).replicates[0]?.molarity).toBeNull();
     script.add('run.burette-refilled', refill('restart', '0.20'));
     // 23.51 - 19.50 still wanted, from 0.20 on.
-    expect(next().sentence).toMatch(/expected at 4\.2\d\.$/);
+    expect(next().says.values.expectedMl).toBeCloseTo(4.2, 1);
     script.read(1, 'final', '4.20');
     const [flask] = script.state.flasks;
     expect(flask && titreMl(flask)).toBe('23.50');
@@ -420,7 +424,7 @@ test('a flask is heated before it is read, by the school of the house; a reading
       }),
       { rules },
     ).weigh(1, '0.2101');
-    return { script, next: nextStep(script.state, judgeRun(script.state)).sentence };
+    return { script, next: stepText(nextStep(script.state, judgeRun(script.state)).says) };
   };
   expect(hot('to-75-80').next).toMatch(/^Heat flask 1 to 80 °C, never below 60\. Rinse and fill/);
   expect(hot('until-steaming').next).toMatch(/until it steams/);

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest';
+import { stepText } from '#core/wording';
 import { excessRatioOfMethod, moleRatioOfMethod } from '#core/chemistry';
 import { explainRun } from '#core/explanation';
 import { plainDate } from '#core/grammar';
@@ -150,7 +151,7 @@ test('aliquots are suggested of a standard that is in the flask only', () => {
 describe('at the bench', () => {
   test('the sentence names the excess first, the forecast is what is left of it', () => {
     const script = chloride();
-    expect(nextStep(script.state, judgeRun(script.state)).sentence).toBe(
+    expect(stepText(nextStep(script.state, judgeRun(script.state)).says)).toBe(
       'Pipette 50 mL of bottle 0402, the excess, into flask 1, then 25 mL of bottle 0417.',
     );
     fill(script, 1);

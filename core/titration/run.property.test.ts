@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { plainDate } from '#core/grammar';
-import { findingText } from '#core/wording';
+import { findingText, stepText } from '#core/wording';
 import type { RunFact, RunFactBodies } from '#core/titration/record';
 import type { RunState } from '#core/titration/run';
 import type { Attempt } from '../test-support/attempts';
@@ -56,7 +56,7 @@ function expectSound(run: RunState): void {
     expect(evaluation.value / (judgement.averaged?.mean ?? 0)).toBeCloseTo(1, 9);
   }
   const next = nextStep(run, judgement);
-  expect(next.sentence).toMatch(/\.$/);
+  expect(stepText(next.says)).toMatch(/\.$/);
   const busy = flaskUnderBurette(run);
   if (run.status === 'open' && busy && !pauseOf(run)) {
     expect(next).toMatchObject({

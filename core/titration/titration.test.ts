@@ -5,6 +5,7 @@ import { PlainDetermination } from '#core/determination';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { decimalText } from '#core/measurement';
 import { byWeighedStandard } from '../test-support/determinations';
+import { stepText } from '#core/wording';
 import { balance, burette, concordantSeries, references, RunScript } from '../test-support/runs';
 import { idOf, stored } from '../test-support/stored';
 import { forecastTitre } from './figures';
@@ -278,15 +279,14 @@ describe('a series that does not agree', () => {
     const spread = ['23.30', '23.42', '23.54', '23.66', '23.78', '23.90'];
     const drift = faultOf(spread);
     // c = n / V: a titre that grows by 0.12 mL of 23.60 each time.
-    expect(drift.fault?.sentence).toMatch(/^They fall by 0\.51 % from one to the next/);
-    expect(drift.next.sentence).toMatch(/^Stop: 6 titrations and no 3 of them agree.*They fall by/);
+    expect(drift.fault).toMatchObject({ kind: 'drift' });
+    expect(stepText(drift.next.says)).toMatch(
+      /^Stop: 6 titrations and no 3 of them agree.*They fall by 0\.51 % from one to the next/,
+    );
     const shuffled = faultOf([3, 0, 5, 1, 4, 2].map((i) => spread[i] ?? ''));
     expect(shuffled.fault?.kind).toBe('scatter');
     const outlier = faultOf(['23.40', '23.48', '23.45', '23.52', '25.90']);
-    expect(outlier.fault).toMatchObject({
-      kind: 'outlier',
-      sentence: expect.stringMatching(/^Flask 5 stands out/) as string,
-    });
+    expect(outlier.fault).toMatchObject({ kind: 'outlier', flask: 5, test: 'grubbs' });
   });
 });
 
@@ -317,7 +317,7 @@ describe('planning and what comes next', () => {
   test('a series leads from weighing to stopping', () => {
     const script = new RunScript();
     const next = () => nextStep(script.state, judgeRun(script.state));
-    expect(next().sentence).toBe('Weigh about 0.48 g of KHP into flask 1.');
+    expect(stepText(next().says)).toBe('Weigh about 0.48 g of KHP into flask 1.');
     script.weigh(1, '0.4802').weigh(2, '0.4795').weigh(3, '0.4811').weigh(4, '0.4788');
     expect(next()).toMatchObject({ action: 'read-initial', flask: 1, canCarryOver: false });
     script.read(1, 'initial', '0.10');
@@ -325,14 +325,14 @@ describe('planning and what comes next', () => {
     script.read(1, 'final', '23.60');
     expect(next()).toMatchObject({ action: 'read-initial', flask: 2, canCarryOver: true });
     script.carryOver(2).read(2, 'final', '46.99');
-    expect(next().sentence).toMatch(/^Refill: flask 3 needs about 23\.\d mL/);
+    expect(next().says).toMatchObject({ code: 'refill-for', values: { flask: 3 } });
     script
       .read(3, 'initial', '0.00')
       .read(3, 'final', '23.47')
       .carryOver(4)
       .read(4, 'final', '46.99');
     expect(next()).toMatchObject({ action: 'weigh', flask: 5 });
-    expect(next().sentence).toMatch(/spread over 0\.\d\d %, the rule allows 0\.3 %/);
+    expect(next().says.values.why).toMatchObject({ because: 'spread', limit: '0.3 %' });
     script.titrate(5, '0.4800', '0.00', '23.42');
     expect(next()).toMatchObject({ action: 'certify' });
   });

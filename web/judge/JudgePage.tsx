@@ -7,6 +7,7 @@ import type { RunState } from '#core/titration/run';
 import { nextStep } from '#core/titration/guidance';
 import { deviationsOf, judgeRun, percentFromNominal, seriesFault } from '#core/titration/judging';
 import { describeStandard } from '#core/titration/setUp';
+import { faultText, stepText } from '#core/wording';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRunsOf } from '../app/records';
 import { useSession } from '../app/session';
@@ -63,7 +64,7 @@ export function JudgePage() {
 function NothingYet({ run, judgement }: { readonly run: RunState; readonly judgement: Judgement }) {
   return (
     <section>
-      <p className="text-lg">No titration counts yet. {nextStep(run, judgement).sentence}</p>
+      <p className="text-lg">No titration counts yet. {stepText(nextStep(run, judgement).says)}</p>
       <div className="my-5">
         <ButtonLink look="primary" to={`/runs/${run.id}`}>
           To the bench
@@ -218,7 +219,7 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
       </p>
       {run.status === 'open' && !judgement.isConcordant && (
         <p className="mt-2 border-l-4 border-straw bg-straw-wash px-3 py-1.5">
-          {nextStep(run, judgement).sentence}
+          {stepText(nextStep(run, judgement).says)}
         </p>
       )}
     </div>
@@ -229,7 +230,7 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
 function SeriesVerdict({ judgement }: { readonly judgement: Judgement }) {
   const { outlier, isConcordant } = judgement;
   const fault = isConcordant ? null : seriesFault(judgement);
-  if (!outlier) return fault && <p className="mt-2">{fault.sentence}</p>;
+  if (!outlier) return fault && <p className="mt-2">{faultText(fault)}</p>;
   const [name, sign] = outlier.test === 'grubbs' ? ['Grubbs', 'G'] : ['Dixon', 'Q'];
   return (
     <p className="mt-2 text-[15px]">
@@ -240,7 +241,7 @@ function SeriesVerdict({ judgement }: { readonly judgement: Judgement }) {
       ) : (
         <span className="text-ink-soft">it does not stand out</span>
       )}
-      . {fault?.sentence}
+      . {fault && faultText(fault)}
     </p>
   );
 }

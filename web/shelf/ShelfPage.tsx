@@ -1,3 +1,4 @@
+import { stepText } from '#core/wording';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { Link } from 'react-router';
@@ -122,7 +123,7 @@ function ToDo({ items }: { readonly items: readonly ShelfItem[] }) {
     <div className="mt-7 grid grid-cols-1 gap-8 md:grid-cols-3">
       <Column title="On the bench" none="No run is open.">
         {onBench.map(({ bottle, openRun }) => (
-          <Task key={bottle.id} code={bottle.code} what={openRun?.next ?? ''}>
+          <Task key={bottle.id} code={bottle.code} what={openRun ? stepText(openRun.next) : ''}>
             <TaskLink to={`/runs/${openRun?.id ?? ''}`}>Go on titrating</TaskLink>
           </Task>
         ))}

@@ -6,6 +6,7 @@ import type { EndPointGrade, Flask, RunState } from '#core/titration/run';
 import { forecastFlask } from '#core/titration/figures';
 import { flaskOf, isBlank } from '#core/titration/run';
 import { arrangementOf, fillVerb } from '#core/titration/setUp';
+import { stepText } from '#core/wording';
 import { Button, ButtonLink } from '../ui/Button';
 import { Sentence } from '../ui/ShortName';
 import type { WeighingMode } from '../ui/WeighingModeChoice';
@@ -76,7 +77,7 @@ export function Action(props: ActionProps) {
     <div className="grid min-h-[158px] grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-2 py-3 xl:grid-cols-[minmax(0,1fr)_minmax(0,484px)]">
       <div>
         <p role="status" className="text-[26px] leading-[1.25] font-semibold">
-          <Sentence text={step.sentence} />
+          <Sentence text={stepText(step.says)} />
         </p>
         {isColoured && <Persistence seconds={persistenceS} />}
       </div>

@@ -1,3 +1,4 @@
+import { stepText } from '#core/wording';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { Loading } from '../app/Loading';
@@ -55,7 +56,7 @@ export function TitratePage() {
               key={run.id}
               id={run.id}
               title={`Bottle ${bottle?.code ?? ''}, ${bottle?.nominalMolarity ?? ''} mol/L`}
-              next={run.next}
+              next={stepText(run.next)}
             >
               begun {instantText(run.startedAt, laboratory.timeZone)} by {nameOf(run.startedBy)} ·
               titrations made: {run.titrationsMade}

@@ -1,3 +1,4 @@
+import { stepText } from '#core/wording';
 import fc from 'fast-check';
 import { renderToStaticMarkup } from 'react-dom/server';
 import { MemoryRouter } from 'react-router';
@@ -44,7 +45,7 @@ function draw(run: RunState): string {
   const levelMl = run.level === null ? null : Number(run.level.readingMl);
   return renderToStaticMarkup(
     <MemoryRouter>
-      <p>{step.sentence}</p>
+      <p>{stepText(step.says)}</p>
       <BuretteDrawing
         burette={run.references.burette}
         levelMl={levelMl}

@@ -154,7 +154,7 @@ describe('the forecast', () => {
     const small = references({ burette: { ...burette, capacityMl: '10' } });
     const script = new RunScript(small).weigh(1, '0.4800').read(1, 'initial', '0.00');
     const next = nextStep(script.state, judgeRun(script.state));
-    expect(next.sentence).toMatch(/stop before the last mark at 10, read, and refill/);
+    expect(next.says).toMatchObject({ code: 'stop-before-last-mark', values: { capacityMl: 10 } });
     expect(forecastTitre(script.state, 0.48, 0).dropPercent).toBeCloseTo(5 / 23.5, 2);
   });
 });

@@ -1,15 +1,15 @@
+import type { Heating, StepCode, StepSaid, StepValues, WhyAnother } from '../../wording';
 import { findSubstance, isAutocatalytic } from '../../chemistry';
-import { roundHalfEven } from '../../measurement';
 import { forecastFlask } from '../figures';
 import type { Judgement } from '../judging';
 import { seriesFault } from '../judging';
 import type { Flask, RunState } from '../run';
-import { flaskUnderBurette, isBlank, openConflicts, openRefill, pauseOf, placeName } from '../run';
+import { flaskUnderBurette, isBlank, openConflicts, openRefill, pauseOf } from '../run';
 import type { Arrangement } from '../setUp';
 import { arrangementOf } from '../setUp';
 import { planRun, plannedTitrations } from './plan';
 
-/** What the analyst does next. The sentence is the same on every screen. */
+/** What the analyst does next. */
 export interface NextStep {
   readonly action:
     | 'weigh'
@@ -26,26 +26,22 @@ export interface NextStep {
     | 'closed';
   /** The flask it concerns. */
   readonly flask: number | null;
-  readonly sentence: string;
+  /** `stepText` makes the sentence, the same on every screen. */
+  readonly says: StepSaid;
   /** Whether the last final reading can serve as the next initial one. */
   readonly canCarryOver: boolean;
 }
 
 /** Decides what comes next: finish the flask under the burette, settle, fill a flask, titrate, or stop. */
 export function nextStep(run: RunState, judgement: Judgement): NextStep {
-  if (run.status !== 'open') {
-    return step('closed', null, `This run is ${run.status}. Its figures are frozen.`);
-  }
-  if (pauseOf(run)) {
-    const level = flaskUnderBurette(run) ? '' : ' The burette is then filled and read anew.';
-    return step('resume', null, `This run is paused. Whoever goes on resumes it.${level}`);
-  }
+  if (run.status !== 'open') return step('closed', null, 'closed', { status: run.status });
   const busy = flaskUnderBurette(run);
+  if (pauseOf(run)) return step('resume', null, 'paused', { isFlaskUnderBurette: busy !== null });
   if (busy) return underBurette(run, busy);
   const [conflict] = openConflicts(run);
   if (conflict) {
-    const sentence = `Two different entries for the ${placeName(conflict.place)} of flask ${String(conflict.flask)}: settle which one stands.`;
-    return step('settle', conflict.flask, sentence);
+    const { flask, place } = conflict;
+    return step('settle', flask, 'settle', { flask, place: place.at });
   }
   const { rules } = run.setUp;
   const live = run.flasks.filter((flask) => !flask.voided);
@@ -54,171 +50,121 @@ export function nextStep(run: RunState, judgement: Judgement): NextStep {
   const planned = plannedTitrations(rules);
   const lacksBlank = run.references.method.needsBlank && !live.some(isBlank);
   const [first] = waiting;
-  if (judgement.isConcordant && !lacksBlank && !waiting.some(isBlank)) {
-    return step(
-      'certify',
-      null,
-      `You may stop: ${String(judgement.averaged?.n ?? 0)} titrations agree within ${judgement.spread.averaged ?? ''}.`,
-    );
+  const { isConcordant, averaged, spread, limit } = judgement;
+  if (isConcordant && !lacksBlank && !waiting.some(isBlank)) {
+    const values = { count: averaged?.n ?? 0, spread: spread.averaged ?? '' };
+    return step('certify', null, 'may-stop', values);
   }
   if (lacksBlank && filled >= planned) return blankStep(run);
-  const accurate = judgement.accurate?.n ?? 0;
-  if (accurate >= rules.titrationsAtMost && !judgement.isConcordant) {
-    return step(
-      'stop',
-      null,
-      `Stop: ${String(accurate)} titrations and no ${String(rules.agreeAtLeast)} of them agree within ${judgement.limit}. ${seriesFault(judgement)?.sentence ?? 'Look for the cause before more.'}`,
-    );
+  const made = judgement.accurate?.n ?? 0;
+  if (made >= rules.titrationsAtMost && !isConcordant) {
+    const fault = seriesFault(judgement);
+    return step('stop', null, 'stop', { made, atLeast: rules.agreeAtLeast, limit, fault });
   }
   if (first && (filled >= planned || live.length > waiting.length)) return titrateStep(run, first);
   return portionStep(run, judgement, filled >= planned);
 }
 
-function step(action: NextStep['action'], flask: number | null, sentence: string): NextStep {
-  return { action, flask, sentence, canCarryOver: false };
+function step<Code extends StepCode>(
+  action: NextStep['action'],
+  flask: number | null,
+  code: Code,
+  values: StepValues<Code>,
+): NextStep {
+  return { action, flask, says: { code, values: { ...values } }, canCarryOver: false };
 }
 
 /** What to do with the flask that is being titrated. */
 function underBurette(run: RunState, flask: Flask): NextStep {
-  const number = String(flask.number);
+  const { number } = flask;
   if (openRefill(flask) !== null) {
-    const sentence = `Flask ${number}: fill the burette again, then read the level that it goes on from.`;
-    return step('read-restart', flask.number, sentence);
+    return step('read-restart', number, 'fill-again', { flask: number });
   }
-  const { burette, excess } = run.references;
+  const { burette } = run.references;
   const { onBurette } = forecastFlask(run, flask, null);
-  const expected = onBurette?.expected ?? 0;
+  const expectedMl = onBurette?.expected ?? 0;
   const capacityMl = Number(burette.capacityMl);
-  if (expected > capacityMl) {
-    const sentence = `Flask ${number}: stop before the last mark at ${String(capacityMl)}, read, and refill. About ${roundHalfEven(expected - capacityMl, 1)} mL will still be wanted.`;
-    return step('read-stop', flask.number, sentence);
+  if (expectedMl > capacityMl) {
+    const values = { flask: number, capacityMl, expectedMl };
+    return step('read-stop', number, 'stop-before-last-mark', values);
   }
   if (!onBurette?.holds) {
-    return step(
-      'read-final',
-      flask.number,
-      `Flask ${number}: watch the last mark. The end is expected at ${roundHalfEven(expected, 1)} and the burette may not hold it.`,
-    );
+    return step('read-final', number, 'watch-last-mark', { flask: number, expectedMl });
   }
-  if (isBlank(flask) && !excess) {
-    const sentence = `Flask ${number}, the blank: drop by drop from the start, to the same colour. A few tenths of a millilitre at most.`;
-    return step('read-final', flask.number, sentence);
+  if (isBlank(flask) && !run.references.excess) {
+    return step('read-final', number, 'blank-drop-by-drop', { flask: number });
   }
-  return step(
-    'read-final',
-    flask.number,
-    `Run freely to ${roundHalfEven(onBurette.runFreelyTo, 1)}, then drop by drop. The end point is expected at ${roundHalfEven(expected, 2)}.`,
-  );
+  const { runFreelyTo } = onBurette;
+  return step('read-final', number, 'run-freely', { runFreelyToMl: runFreelyTo, expectedMl });
 }
 
 /** The step that stops a titration in the middle, to refill. */
 export function refillStep({ number }: Flask): NextStep {
-  const sentence = `Flask ${String(number)}: read the level at which you stop, before you refill.`;
-  return step('read-stop', number, sentence);
+  return step('read-stop', number, 'stop-to-refill', { flask: number });
 }
 
 /** The step that begins the titration of a flask. */
 export function titrateStep(run: RunState, flask: Flask): NextStep {
-  const name = isBlank(flask)
-    ? `flask ${String(flask.number)}, the blank,`
-    : `flask ${String(flask.number)}`;
-  const level = run.level ? Number(run.level.readingMl) : null;
-  const forecast = forecastFlask(run, flask, level);
-  const goOn =
-    run.setUp.rules.startOfTitration === 'carry-on'
-      ? `Carry on from ${roundHalfEven(level ?? 0, 2)}, or refill and read.`
-      : 'Refill to near zero and read.';
-  const heat = heatFirst(run, flask);
-  if (level === null) {
-    return step(
-      'read-initial',
-      flask.number,
-      `${heat}Rinse and fill the burette, bring it to or below zero, then read it for ${name.replace(/,$/, '')}.`,
-    );
+  const { number } = flask;
+  const levelMl = run.level ? Number(run.level.readingMl) : null;
+  const { onBurette, titreMl } = forecastFlask(run, flask, levelMl);
+  const titrated = { flask: number, isBlank: isBlank(flask), heating: heatingOf(run) };
+  if (levelMl === null) return step('read-initial', number, 'fill-burette', titrated);
+  if (!onBurette?.holds) {
+    return step('read-initial', number, 'refill-for', { ...titrated, titreMl });
   }
-  if (!forecast.onBurette?.holds) {
-    return step(
-      'read-initial',
-      flask.number,
-      heat === ''
-        ? `Refill: ${name} needs about ${roundHalfEven(forecast.titreMl, 1)} mL and what is left does not suffice. Then read.`
-        : `${heat}Refill, and read: it needs about ${roundHalfEven(forecast.titreMl, 1)} mL.`,
-    );
-  }
-  return {
-    ...step(
-      'read-initial',
-      flask.number,
-      `${heat}${name.charAt(0).toUpperCase()}${name.slice(1)} is next. ${goOn}`,
-    ),
-    canCarryOver: run.setUp.rules.startOfTitration === 'carry-on',
-  };
+  const canCarryOver = run.setUp.rules.startOfTitration === 'carry-on';
+  const goOn = canCarryOver ? 'carry-on' : 'refill';
+  const begin = step('read-initial', number, 'titrate-next', { ...titrated, levelMl, goOn });
+  return { ...begin, canCarryOver };
 }
 
 /** What a hot titration asks before its first reading. */
-function heatFirst({ references: { method }, setUp: { rules } }: RunState, flask: Flask): string {
-  if (!method.flaskTemperatureC) return '';
-  const [least, most] = method.flaskTemperatureC;
-  const number = String(flask.number);
+function heatingOf({ references: { method }, setUp: { rules } }: RunState): Heating {
+  if (!method.flaskTemperatureC) return null;
+  const [leastC, mostC] = method.flaskTemperatureC;
   if (!isAutocatalytic(method) || rules.oxalateHeating === 'to-75-80') {
-    return `Heat flask ${number} to ${String(most)} °C, never below ${String(least)}. `;
+    return { how: 'to-the-top', leastC, mostC };
   }
-  return rules.oxalateHeating === 'until-steaming'
-    ? `Heat flask ${number} until it steams, never below ${String(least)} °C. `
-    : `Titrate flask ${number} cold for most of the way, then heat it to ${String(least)} °C. `;
+  const isSteamed = rules.oxalateHeating === 'until-steaming';
+  return { how: isSteamed ? 'until-steaming' : 'towards-the-end', leastC, mostC };
 }
 
 /** The step that fills one more flask; `isExtra` says why the planned ones were not enough. */
 export function portionStep(run: RunState, judgement: Judgement, isExtra: boolean): NextStep {
-  const number = nextFlask(run);
-  const why = isExtra ? whyAnother(run, judgement) : '';
+  const flask = nextFlask(run);
+  const why = isExtra ? whyAnother(run, judgement) : null;
   const { portion: planned } = planRun(run.references, run.setUp.rules, judgement.accurate?.mean);
   const { portion, excess } = arrangementOf(run.references);
-  const into = `into flask ${String(number)}`;
   if (portion.unit === 'g') {
-    const about = roundHalfEven(planned.suggested, 2);
-    const name = findSubstance(portion.substanceId)?.shortName ?? 'the standard';
-    return step('weigh', number, `${why}Weigh about ${about} g of ${name} ${into}.`);
+    const substance = findSubstance(portion.substanceId)?.shortName ?? 'the standard';
+    return step('weigh', flask, 'weigh', { flask, why, massG: planned.suggested, substance });
   }
-  const volume =
-    portion.fixedMl === null
-      ? `about ${roundHalfEven(planned.suggested, 0)} mL`
-      : `${String(planned.suggested)} mL`;
-  const what = `${volume} of bottle ${portion.bottleCode ?? ''}`;
-  if (excess) {
-    const sentence = `${why}Pipette ${excessText(excess)}, ${into}, then ${what}.`;
-    return step('pipette', number, sentence);
-  }
-  const verb = portion.fixedMl === null ? 'Let' : 'Pipette';
-  return step('pipette', number, `${why}${verb} ${what} ${into}.`);
+  return step('pipette', flask, 'pipette', {
+    ...{ flask, why, volumeMl: planned.suggested, excess: excessSaid(excess) },
+    ...{ isFixed: portion.fixedMl !== null, bottleCode: portion.bottleCode ?? '' },
+  });
 }
 
-function excessText({ fixedMl, bottleCode }: NonNullable<Arrangement['excess']>): string {
-  return `${String(fixedMl)} mL of bottle ${bottleCode ?? ''}, the excess`;
+function excessSaid(excess: Arrangement['excess']): StepValues<'blank'>['excess'] {
+  return excess && { volumeMl: excess.fixedMl, bottleCode: excess.bottleCode ?? '' };
 }
 
 /** The step that makes a blank. */
 export function blankStep(run: RunState): NextStep {
-  const number = nextFlask(run);
+  const flask = nextFlask(run);
   const { excess } = arrangementOf(run.references);
-  const same = excess
-    ? `${excessText(excess)}, and nothing that takes it up`
-    : 'the same medium and indicator, and nothing to titrate';
-  const sentence = `Make a blank as flask ${String(number)}: ${same}.`;
-  return step('blank', number, sentence);
+  return step('blank', flask, 'blank', { flask, excess: excessSaid(excess) });
 }
 
 function nextFlask(run: RunState): number {
   return Math.max(0, ...run.flasks.map((flask) => flask.number)) + 1;
 }
 
-/** What keeps the series from being finished, as a sentence that leads to one more flask. */
-function whyAnother(run: RunState, judgement: Judgement): string {
-  const { rules } = run.setUp;
-  const counted = judgement.accurate;
-  if (counted && counted.n >= rules.agreeAtLeast) {
-    return `The titrations spread over ${judgement.spread.accurate ?? ''}, the rule allows ${judgement.limit}. `;
-  }
-  const missing = rules.agreeAtLeast - (counted?.n ?? 0);
-  return `${String(missing)} more ${missing === 1 ? 'titration is' : 'titrations are'} needed. `;
+/** What keeps the series from being finished. */
+function whyAnother(run: RunState, { accurate, spread, limit }: Judgement): WhyAnother {
+  const { agreeAtLeast } = run.setUp.rules;
+  return accurate && accurate.n >= agreeAtLeast
+    ? { because: 'spread', spread: spread.accurate ?? '', limit }
+    : { because: 'too-few', missing: agreeAtLeast - (accurate?.n ?? 0) };
 }

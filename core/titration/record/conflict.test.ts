@@ -1,5 +1,6 @@
 import type { Plain } from '#core/grammar';
 import { plainDate } from '#core/grammar';
+import { stepText } from '#core/wording';
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import type { RunFact, RunFactBodies } from '#core/titration/record';
@@ -242,7 +243,7 @@ test('whatever two devices enter without seeing each other can be folded, judged
         }
         expectNothingLost(script.state, script.facts);
         const judgement = judgeRun(script.state);
-        expect(nextStep(script.state, judgement).sentence).toMatch(/\.$/);
+        expect(stepText(nextStep(script.state, judgement).says)).toMatch(/\.$/);
         expect(titrantTakenMl(script.state)).toBeGreaterThanOrEqual(0);
         expect(judgement.averaged?.n ?? 0).toBe(
           judgement.replicates.filter((item) => item.verdict === 'counts').length,

@@ -1,0 +1,201 @@
+import { roundHalfEven, roundSignificant } from '../measurement';
+import type { PlaceKind } from './places';
+import { PLACE_NAMES } from './places';
+
+interface OfFlask {
+  readonly flask: number;
+}
+
+/** What goes into every flask of a back-titration before the rest. */
+interface Excess {
+  readonly volumeMl: number;
+  readonly bottleCode: string;
+}
+
+/** Why the planned flasks were not enough; null while they are being filled. */
+export type WhyAnother =
+  | { readonly because: 'spread'; readonly spread: string; readonly limit: string }
+  | { readonly because: 'too-few'; readonly missing: number }
+  | null;
+
+/** How a hot titration is heated before its first reading; null for one that is not. */
+export type Heating = {
+  readonly how: 'to-the-top' | 'until-steaming' | 'towards-the-end';
+  readonly leastC: number;
+  readonly mostC: number;
+} | null;
+
+/** Why a series does not come to agreement, with its evidence. */
+export type SeriesFault =
+  | {
+      readonly kind: 'outlier';
+      readonly flask: number;
+      readonly test: 'grubbs' | 'dixon';
+      readonly statistic: number;
+      readonly critical: number;
+    }
+  | { readonly kind: 'drift' | 'scatter'; readonly percent: number };
+
+/** What keeps a series apart, as a sentence. */
+export function faultText(fault: SeriesFault): string {
+  switch (fault.kind) {
+    case 'outlier': {
+      const name = fault.test === 'grubbs' ? 'G' : 'Q';
+      return `Flask ${String(fault.flask)} stands out (${name} = ${roundHalfEven(fault.statistic, 2)}, more than ${roundHalfEven(fault.critical, 2)}): look for what was different there, such as a bubble, a drop lost or a misread figure.`;
+    }
+    case 'drift':
+      return `They ${fault.percent > 0 ? 'rise' : 'fall'} by ${roundSignificant(Math.abs(fault.percent), 2)} % from one to the next: a solution that changes as it stands, a burette that leaks or is not rinsed, or a temperature that moves.`;
+    case 'scatter':
+      return `They scatter by ${roundSignificant(fault.percent, 2)} % with no order in it: the end point, the readings or the filling of the flasks.`;
+  }
+}
+
+function whyText(why: WhyAnother): string {
+  switch (why?.because) {
+    case undefined:
+      return '';
+    case 'spread':
+      return `The titrations spread over ${why.spread}, the rule allows ${why.limit}. `;
+    case 'too-few':
+      return `${String(why.missing)} more ${why.missing === 1 ? 'titration is' : 'titrations are'} needed. `;
+  }
+}
+
+function heatText(heating: Heating, flask: number): string {
+  const number = String(flask);
+  switch (heating?.how) {
+    case undefined:
+      return '';
+    case 'to-the-top':
+      return `Heat flask ${number} to ${String(heating.mostC)} °C, never below ${String(heating.leastC)}. `;
+    case 'until-steaming':
+      return `Heat flask ${number} until it steams, never below ${String(heating.leastC)} °C. `;
+    case 'towards-the-end':
+      return `Titrate flask ${number} cold for most of the way, then heat it to ${String(heating.leastC)} °C. `;
+  }
+}
+
+function excessText({ volumeMl, bottleCode }: Excess): string {
+  return `${String(volumeMl)} mL of bottle ${bottleCode}, the excess`;
+}
+
+/** A flask that is titrated next, within a sentence. */
+interface Titrated extends OfFlask {
+  readonly isBlank: boolean;
+  readonly heating: Heating;
+}
+
+function titratedText({ flask, isBlank }: Titrated): string {
+  return `flask ${String(flask)}${isBlank ? ', the blank' : ''}`;
+}
+
+/** What comes next at the bench, by its code, and the sentence that its values make. */
+const STEPS = {
+  closed: ({ status }: { status: string }) => `This run is ${status}. Its figures are frozen.`,
+  paused: ({ isFlaskUnderBurette }: { isFlaskUnderBurette: boolean }) =>
+    `This run is paused. Whoever goes on resumes it.${isFlaskUnderBurette ? '' : ' The burette is then filled and read anew.'}`,
+  settle: ({ flask, place }: OfFlask & { place: PlaceKind }) =>
+    `Two different entries for the ${PLACE_NAMES[place]} of flask ${String(flask)}: settle which one stands.`,
+  'may-stop': ({ count, spread }: { count: number; spread: string }) =>
+    `You may stop: ${String(count)} titrations agree within ${spread}.`,
+  stop: ({
+    made,
+    atLeast,
+    limit,
+    fault,
+  }: {
+    made: number;
+    atLeast: number;
+    limit: string;
+    fault: SeriesFault | null;
+  }) =>
+    `Stop: ${String(made)} titrations and no ${String(atLeast)} of them agree within ${limit}. ${fault ? faultText(fault) : 'Look for the cause before more.'}`,
+  'fill-again': ({ flask }: OfFlask) =>
+    `Flask ${String(flask)}: fill the burette again, then read the level that it goes on from.`,
+  'stop-before-last-mark': ({
+    flask,
+    capacityMl,
+    expectedMl,
+  }: OfFlask & { capacityMl: number; expectedMl: number }) =>
+    `Flask ${String(flask)}: stop before the last mark at ${String(capacityMl)}, read, and refill. About ${roundHalfEven(expectedMl - capacityMl, 1)} mL will still be needed.`,
+  'watch-last-mark': ({ flask, expectedMl }: OfFlask & { expectedMl: number }) =>
+    `Flask ${String(flask)}: watch the last mark. The end is expected at ${roundHalfEven(expectedMl, 1)} and the burette may not hold it.`,
+  'blank-drop-by-drop': ({ flask }: OfFlask) =>
+    `Flask ${String(flask)}, the blank: drop by drop from the start, to the same colour. A few tenths of a millilitre at most.`,
+  'run-freely': ({ runFreelyToMl, expectedMl }: { runFreelyToMl: number; expectedMl: number }) =>
+    `Run freely to ${roundHalfEven(runFreelyToMl, 1)}, then drop by drop. The end point is expected at ${roundHalfEven(expectedMl, 2)}.`,
+  'stop-to-refill': ({ flask }: OfFlask) =>
+    `Flask ${String(flask)}: read the level at which you stop, before you refill.`,
+  'fill-burette': (titrated: Titrated) =>
+    `${heatText(titrated.heating, titrated.flask)}Rinse and fill the burette, bring it to or below zero, then read it for ${titratedText(titrated)}.`,
+  'refill-for': (titrated: Titrated & { titreMl: number }) => {
+    const heat = heatText(titrated.heating, titrated.flask);
+    const about = `about ${roundHalfEven(titrated.titreMl, 1)} mL`;
+    const comma = titrated.isBlank ? ',' : '';
+    return heat === ''
+      ? `Refill: ${titratedText(titrated)}${comma} needs ${about} and what is left does not suffice. Then read.`
+      : `${heat}Refill, and read: it needs ${about}.`;
+  },
+  'titrate-next': (titrated: Titrated & { levelMl: number; goOn: 'carry-on' | 'refill' }) => {
+    const name = titratedText(titrated);
+    const goOn =
+      titrated.goOn === 'carry-on'
+        ? `Carry on from ${roundHalfEven(titrated.levelMl, 2)}, or refill and read.`
+        : 'Refill to near zero and read.';
+    const comma = titrated.isBlank ? ',' : '';
+    return `${heatText(titrated.heating, titrated.flask)}${name.charAt(0).toUpperCase()}${name.slice(1)}${comma} is next. ${goOn}`;
+  },
+  weigh: ({
+    flask,
+    why,
+    massG,
+    substance,
+  }: OfFlask & { why: WhyAnother; massG: number; substance: string }) =>
+    `${whyText(why)}Weigh about ${roundHalfEven(massG, 2)} g of ${substance} into flask ${String(flask)}.`,
+  pipette: ({
+    flask,
+    why,
+    volumeMl,
+    isFixed,
+    bottleCode,
+    excess,
+  }: OfFlask & {
+    why: WhyAnother;
+    volumeMl: number;
+    isFixed: boolean;
+    bottleCode: string;
+    excess: Excess | null;
+  }) => {
+    const volume = isFixed ? String(volumeMl) : `about ${roundHalfEven(volumeMl, 0)}`;
+    const what = `${volume} mL of bottle ${bottleCode}`;
+    const into = `into flask ${String(flask)}`;
+    // The excess goes in before what it is to take up, so that nothing of that escapes.
+    return excess
+      ? `${whyText(why)}Pipette ${excessText(excess)}, ${into}, then ${what}.`
+      : `${whyText(why)}${isFixed ? 'Pipette' : 'Let'} ${what} ${into}.`;
+  },
+  blank: ({ flask, excess }: OfFlask & { excess: Excess | null }) =>
+    `Make a blank as flask ${String(flask)}: ${excess ? `${excessText(excess)}, and nothing that takes it up` : 'the same medium and indicator, and nothing to titrate'}.`,
+};
+
+export type StepCode = keyof typeof STEPS;
+
+/** Every code of a step. */
+// The keys of the table, which has no others.
+export const STEP_CODES = Object.keys(STEPS) as [StepCode, ...StepCode[]];
+
+/** What a step says beside its code. */
+export type StepValues<Code extends StepCode> = Parameters<(typeof STEPS)[Code]>[0];
+
+/** What comes next, by its code and values. */
+export interface StepSaid {
+  readonly code: StepCode;
+  readonly values: Readonly<Record<string, unknown>>;
+}
+
+/** What comes next, as a sentence; none where a newer server says what this program does not know. */
+export function stepText({ code, values }: StepSaid): string {
+  // A step is made with the values of its code, and only so.
+  const sentence = STEPS[code] as ((values: object) => string) | undefined;
+  return sentence?.(values) ?? '';
+}
