@@ -8,13 +8,6 @@ import { Button } from '../ui/Button';
 import { ReasonDialog } from '../ui/ReasonDialog';
 import { instantText } from '../ui/typeset';
 
-/** What taking something out of use is called, by what it is. */
-const WORDS = {
-  lot: { out: 'Put in quarantine…', back: 'Release it…', is: 'In quarantine' },
-  bottle: { out: 'Put in quarantine…', back: 'Release it…', is: 'In quarantine' },
-  equipment: { out: 'Out of service…', back: 'Back in service…', is: 'Out of service' },
-} as const;
-
 /** Takes something out of use, or back into it, with a reason. */
 export function UseSwitch({
   kind,
@@ -22,7 +15,7 @@ export function UseSwitch({
   version,
   withdrawn,
 }: {
-  readonly kind: keyof typeof WORDS;
+  readonly kind: 'lot' | 'bottle' | 'equipment';
   readonly id: Id;
   readonly version: number;
   readonly withdrawn: Withdrawal | null;
@@ -31,13 +24,12 @@ export function UseSwitch({
   const nameOf = usePersonName();
   const add = useAddToRecord();
   const [isAsking, setAsking] = useState(false);
-  const words = WORDS[kind];
   const fact = `${kind}.${withdrawn ? 'returned' : 'withdrawn'}` as const;
   return (
     <>
       {withdrawn && (
         <p className="mb-2 border-l-4 border-blush bg-blush-wash px-3 py-2">
-          <b>{words.is}</b> since {instantText(withdrawn.at, laboratory.timeZone)} by{' '}
+          <b>Out of use</b> since {instantText(withdrawn.at, laboratory.timeZone)} by{' '}
           {nameOf(withdrawn.by)}: {withdrawn.reason}
         </p>
       )}
@@ -47,7 +39,7 @@ export function UseSwitch({
           setAsking(true);
         }}
       >
-        {withdrawn ? words.back : words.out}
+        {withdrawn ? 'Use it again…' : 'Take out of use…'}
       </Button>
       {isAsking && (
         <ReasonDialog

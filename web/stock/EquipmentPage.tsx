@@ -213,7 +213,7 @@ function Name({ state }: { readonly state: EquipmentState }) {
       <CellLink to={`/equipment/${state.id}`} className="font-bold">
         {state.equipment.name}
       </CellLink>
-      {state.withdrawn && <b className="ml-2 text-blush">out of service</b>}
+      {state.withdrawn && <b className="ml-2 text-blush">out of use</b>}
     </>
   );
 }

@@ -92,7 +92,7 @@ export function LotsPage() {
                   lot.store,
                   withdrawn ? (
                     <b key="u" className="text-blush">
-                      in quarantine
+                      out of use
                     </b>
                   ) : isLotExpired(lot, today) ? (
                     <b key="u" className="text-blush">
