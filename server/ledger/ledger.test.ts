@@ -173,7 +173,7 @@ describe('an observation is never refused because somebody else was quicker', ()
       if (!state) throw new Error('the run is gone');
       return state;
     };
-    expect(openConflicts(await run())).toEqual([{ flask: 1, place: 'final' }]);
+    expect(openConflicts(await run())).toEqual([{ flask: 1, place: { at: 'final' } }]);
     const keeps = (other.body as { id: string }).id;
     const settled = {
       kind: 'run.conflict-settled',
