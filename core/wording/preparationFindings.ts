@@ -4,7 +4,7 @@ import { roundHalfEven, roundSignificant } from '../measurement';
 export const PREPARATION_FINDINGS = {
   'preparation-closed': ({ status }: { status: string }) =>
     `This preparation is ${status}; nothing can be added.`,
-  'unknown-mishap': () => 'There is no such mishap in the list.',
+  'unknown-mishap': () => 'There is no such incident in the list.',
   'unknown-step': () => 'This preparation has no such step.',
   'balance-too-coarse': ({
     massG,

@@ -40,7 +40,7 @@ export function MishapDialog({
         }}
       >
         <RadioList
-          legend="Mishaps"
+          legend="Incidents"
           items={MISHAPS.map(({ id, name }) => ({ id, name: capitalized(name) }))}
           chosenId={chosenId}
           onChoose={setChosenId}

@@ -48,3 +48,20 @@ test('a back-titration is possible with both of its solutions only', () => {
   expect(possible([hydroxide, known])).toEqual([true]);
   expect(possible([hydroxide, bottleOf('hydrochloric-acid', {})])).toEqual([false]);
 });
+
+test('of several standard solutions the newest comes first, one that is past its day last', () => {
+  const solution = (id: string, useBy: string) =>
+    bottleOf('sodium-hydroxide', { ...made('0.1021'), id, useBy });
+  const bottles = [
+    solution('older', '2026-12-31'),
+    solution('newer', '2026-12-31'),
+    solution('newest-but-past', '2026-03-01'),
+  ];
+  const options = methodOptionsFor(acid, { ...shelf, bottles }, DEFAULT_HOUSE_RULES);
+  const takesSolutions = options.find(({ takes }) => takes === 'bottle');
+  expect(takesSolutions?.bottles.map(({ id }) => id)).toEqual([
+    'newer',
+    'older',
+    'newest-but-past',
+  ]);
+});

@@ -114,6 +114,23 @@ describe('a titration followed by an electrode', () => {
     expect(checkRunFact(script.state, fact).map(({ code }) => code)).toEqual(['unknown-entry']);
   });
 
+  test('what was struck out says nothing of the flask either: neither its value nor its volume', () => {
+    const endOf = (script: RunScript) => {
+      const [flask] = script.state.flasks;
+      return flask && curveEndsOf(script.state, flask).counts;
+    };
+    const script = followed(0.1012, 'gran');
+    const before = endOf(script);
+    script.add('run.electrode-read', {
+      ...{ flask: 1, refill: 0, quantity: 'pH', readingMl: '30.00', value: '3.00' },
+      flaskVolumeMl: '500',
+    });
+    expect(endOf(script)).not.toEqual(before);
+    const strikes = script.facts.at(-1)?.id ?? idOf('');
+    script.add('run.electrode-reading-struck', { strikes, reason: 'another flask' });
+    expect(endOf(script)).toEqual(before);
+  });
+
   test('points belong to the filling that they were read in', () => {
     const pH = phthalate(0.1);
     const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
