@@ -8,12 +8,12 @@ import type {
   Glassware,
   Heater,
   Thermometer,
+  Weighing,
 } from '#core/metrology';
 import type { Pin, PreparationPlan } from '#core/preparation';
 import type { CorrectedBottle, Lot, PreparedBottle } from '#core/reagent';
 import { RIGHTS } from '#core/rights';
 import type { RunSetUp } from '#core/titration/setUp';
-import type { Weighing } from '#core/metrology';
 import { methodSchema } from './catalogue';
 import {
   count,

@@ -1,7 +1,6 @@
-import type { Server, Socket } from 'node:net';
+import type { AddressInfo, Server, Socket } from 'node:net';
 import { connect, createServer } from 'node:net';
 import { once } from 'node:events';
-import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import request from 'supertest';
 import { afterAll, beforeAll, expect, test } from 'vitest';

@@ -1,6 +1,5 @@
 import type { Knex } from 'knex';
-import type { Id } from '#core/grammar';
-import type { PlainDate } from '#core/grammar';
+import type { Id, PlainDate } from '#core/grammar';
 import { plainDateAt } from '#core/grammar';
 import { rulesAt, LABORATORY_RECORD } from '#core/laboratory';
 import type { LaboratoryFact, LaboratoryState } from '#core/laboratory';

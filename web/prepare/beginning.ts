@@ -1,6 +1,5 @@
 import { useNavigate } from 'react-router';
-import type { PreparationPlan } from '#core/preparation';
-import type { Route } from '#core/preparation';
+import type { PreparationPlan, Route } from '#core/preparation';
 import type { HouseRules } from '#core/laboratory';
 import { decimalOf, roundHalfEven, roundSignificant } from '#core/measurement';
 import { useBeginRecord } from '../app/entering';

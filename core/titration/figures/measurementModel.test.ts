@@ -3,10 +3,9 @@ import { describe, expect, test } from 'vitest';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { propagate, UNITS } from '#core/measurement';
 import { burette, references, RunScript } from '../../test-support/runs';
-import { forecastTitre } from './index';
+import { forecastTitre, measurementModel } from './index';
 import { nextStep } from '../guidance';
 import { judgeRun } from '../judging';
-import { measurementModel } from './index';
 
 const NOTHING = {
   relativeStandardUncertainty: 0,

@@ -1,10 +1,9 @@
-import type { Certificate } from '../run';
+import type { Certificate, Pause } from '../run';
 import { checkMay, impossible, provenance } from '../../record';
 import { unknownFlask } from './refusals';
 import { namedRecords } from '../setUp';
 import { FINAL, flaskOf, INITIAL, pauseOf } from '../run';
 import type { Adopted } from '../setUp';
-import type { Pause } from '../run';
 import type { RunFactTable } from './draft';
 import { draftAt } from './draft';
 import { EARLIER_CERTIFICATES } from './earlierRuns';

@@ -3,7 +3,7 @@ import type { DecimalText } from '../../measurement';
 import type { Around, Fact, FactDefinition, Provenance, Whose } from '../../record';
 import { isTimeDoubtful, provenance } from '../../record';
 import { endsDelivery, FINAL, INITIAL, isSamePlace } from '../run';
-import type { Adopted, RunSetUp } from '../setUp';
+import type { Adopted, RunReferences, RunSetUp } from '../setUp';
 import { withAdopted } from '../setUp';
 import type {
   Certificate,
@@ -15,7 +15,6 @@ import type {
   Refill,
   RunState,
 } from '../run';
-import type { RunReferences } from '../setUp';
 
 /** Working state of the fold: entries by fact, flasks by number. */
 export interface Draft {

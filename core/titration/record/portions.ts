@@ -3,10 +3,9 @@ import type { Weighing } from '../../metrology';
 import { weighingText } from '../../metrology';
 import type { Fact, Finding } from '../../record';
 import { impossible } from '../../record';
-import type { Portion } from '../run';
+import type { Portion, RunState } from '../run';
 import { portionAmount } from '../run';
 import { checkAliquot, checkWeighingOf } from './portionChecks';
-import type { RunState } from '../run';
 import type { Draft, RunFactTable } from './draft';
 import { entryOf, newEntry, NONE, sharesFlask } from './draft';
 

@@ -9,9 +9,8 @@ import type { BottleState, LotState } from '../../reagent';
 import type { Around, Fact, FactDefinition, Finding, Whose } from '../../record';
 import { enteredAt, impossible } from '../../record';
 import { namedRecords } from '../setUp';
-import type { RunSetUp } from '../setUp';
+import type { RunReferences, RunSetUp } from '../setUp';
 import { checkRunStart } from './startChecks';
-import type { RunReferences } from '../setUp';
 import { EARLIER_SET_UPS } from './earlierRuns';
 
 /** What a run rests on. */
