@@ -26,10 +26,10 @@ import {
   FURTHER_SERIES,
   GLASSWARE,
   HEATERS,
-  PISTON_CALIBRATION,
   LABORATORY,
   LOTS,
   PEOPLE,
+  PISTON_CALIBRATION,
   PREPARATIONS,
 } from './cooperative';
 import { followSteps } from './preparer';

@@ -1,4 +1,5 @@
 import type { HouseRules } from '../laboratory';
+import { Unanswerable } from '../problem';
 import type { Finding } from '../record';
 import { impossible } from '../record';
 import { CATALOGUE } from './catalogue';
@@ -17,7 +18,6 @@ import type { HazardBand } from './catalogue/hazards';
 import type { MoleRatio } from './equation';
 import { balance, chainMoleRatio, parseEquation } from './equation';
 import { molarMass } from './molarMass';
-import { Unanswerable } from '../problem';
 
 /** The substance of that id, if the catalogue has it. */
 export function findSubstance(id: string): Substance | undefined {

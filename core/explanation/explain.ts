@@ -1,7 +1,7 @@
-import { Unanswerable } from '../problem';
 import type { DeterminationResult } from '../determination';
 import { determine } from '../determination';
-import type { Hypothesis, Suspect, Suspected, Surroundings } from './hypotheses';
+import { Unanswerable } from '../problem';
+import type { Hypothesis, Surroundings, Suspect, Suspected } from './hypotheses';
 import { HYPOTHESES } from './hypotheses';
 
 /** Within what a result counts as in line. Both in %. */

@@ -8,7 +8,7 @@ import { judgeRun } from '#core/titration/judging';
 import { byAliquots, byWeighedStandard } from '../test-support/determinations';
 import { concordantSeries, RunScript } from '../test-support/runs';
 import { explain, explainRun } from './index';
-import type { Suspected, Surroundings } from './index';
+import type { Surroundings, Suspected } from './index';
 
 const OXALIC = molarMass('H2C2O4.2H2O').valueGPerMol;
 const TRUE_MOLARITY = 0.1013;

@@ -1,9 +1,9 @@
 import { findSubstance, molarMass, moleRatioOfMethod } from '../chemistry';
 import { decimalPlaces, exact, UNITS } from '../measurement';
 import { nominalMolPerL } from '../reagent';
+import { blankOf, deliveredIn, determinationOf, endPointOf } from '../titration/figures';
 import type { Judgement } from '../titration/judging';
 import type { Flask, Reading, RunState } from '../titration/run';
-import { blankOf, deliveredIn, determinationOf, endPointOf } from '../titration/figures';
 import { stretchesOf } from '../titration/run';
 import { arrangementOf, standardSubstanceId } from '../titration/setUp';
 import type { Diagnosis } from './explain';

@@ -1,7 +1,7 @@
-import type { Finding } from '../record';
-import { impossible } from '../record';
 import type { PlainDate } from '../grammar';
 import { addToDate } from '../grammar';
+import type { Finding } from '../record';
+import { impossible } from '../record';
 
 /** What lies further back than this in a laboratory's records is mistyped, and what lies further ahead, years. */
 const YEARS_BACK = 30;

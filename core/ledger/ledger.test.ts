@@ -13,7 +13,7 @@ import {
 } from '../test-support/runs';
 import { KHP_PLAN, lotOf, PreparationScript } from '../test-support/preparations';
 import { aroundWith } from '../test-support/around';
-import { stored, idOf } from '../test-support/stored';
+import { idOf, stored } from '../test-support/stored';
 import {
   areSolutionsRelated,
   beginsRecord,

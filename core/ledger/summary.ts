@@ -1,12 +1,12 @@
-import type { StepSaid } from '../wording';
 import type { Id } from '../grammar';
+import type { DecimalText } from '../measurement';
 import type { Listing, Taken } from '../record';
 import { lasting } from '../record';
-import type { DecimalText } from '../measurement';
-import type { Certificate, RunState } from '../titration/run';
 import { nextStep } from '../titration/guidance';
 import { judgeRun } from '../titration/judging';
+import type { Certificate, RunState } from '../titration/run';
 import { takenBy, titreMl } from '../titration/run';
+import type { StepSaid } from '../wording';
 
 /** A run as lists show it. */
 export interface RunSummary {

@@ -2,15 +2,15 @@ export type { Component, Distribution } from './component';
 export { combineComponents, componentUncertainty } from './component';
 export type { DecimalText } from './decimal';
 export {
-  decimalPlaces,
-  ZERO,
+  addDecimals,
   decimalOf,
+  decimalPlaces,
   decimalText,
   parseDecimal,
   roundHalfEven,
-  addDecimals,
   subtractDecimals,
   sumDecimals,
+  ZERO,
 } from './decimal';
 export { Chance } from './draw';
 export { coherentValue, evaluate } from './evaluate';

@@ -1,5 +1,6 @@
 import type { PlainDate } from '../grammar';
-import type { Finding, AroundStock } from '../record';
+import { checkTypedDate } from '../laboratory';
+import type { AroundStock, Finding } from '../record';
 import {
   atHand,
   checkMay,
@@ -7,13 +8,12 @@ import {
   defineRecord,
   impossible,
   provenance,
-  RETURNED,
   restedOn,
+  RETURNED,
   takes,
   WARNING_DAYS,
   WITHDRAWN,
 } from '../record';
-import { checkTypedDate } from '../laboratory';
 import type { Calibration, Equipment, EquipmentFactBodies, EquipmentState } from './equipment';
 import { calibrationPoints } from './equipment';
 

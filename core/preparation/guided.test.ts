@@ -18,14 +18,14 @@ import {
 } from '../test-support/preparations';
 import type { Pin, PreparationFact, PreparationPlan, PreparationState } from './index';
 import type { BottleState } from '../reagent';
-import { stored, idOf } from '../test-support/stored';
+import { idOf, stored } from '../test-support/stored';
 import {
   bottleOf,
   checkBottling,
   checkPreparationStart,
-  PREPARATION_RECORD,
   nextWork,
   pinsFor,
+  PREPARATION_RECORD,
   recordsOf,
   resultOf,
   stepsOf,

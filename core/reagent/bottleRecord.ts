@@ -1,8 +1,9 @@
+import { findContent } from '../chemistry';
 import { checkTypedDate } from '../laboratory';
 import type { Around, Finding } from '../record';
 import {
-  corrected,
   atHand,
+  corrected,
   defineRecord,
   impossible,
   provenance,
@@ -11,7 +12,6 @@ import {
 } from '../record';
 import type { BottleFactBodies, BottleState, CorrectedBottle, PreparedBottle } from './bottle';
 import { correctable } from './bottle';
-import { findContent } from '../chemistry';
 import { bottleStanding } from './freshness';
 import type { LotState } from './lot';
 

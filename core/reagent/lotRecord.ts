@@ -1,16 +1,16 @@
 import { findSubstance } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import { checkTypedDate } from '../laboratory';
-import type { Finding, AroundStock } from '../record';
+import type { AroundStock, Finding } from '../record';
 import {
+  atHand,
   checkMay,
   corrected,
-  atHand,
   defineRecord,
   impossible,
   provenance,
-  RETURNED,
   restedOn,
+  RETURNED,
   takes,
   WITHDRAWN,
 } from '../record';

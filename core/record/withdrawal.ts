@@ -1,9 +1,9 @@
+import type { Action } from '../rights';
+import type { Around } from './around';
 import type { FactDefinition, Whose } from './definition';
 import type { Provenance } from './fact';
 import { provenance } from './fact';
 import { checkMay, impossible } from './finding';
-import type { Action } from '../rights';
-import type { Around } from './around';
 
 /** Why a lot, a bottle or a piece of equipment is not to be used, or may be used again. */
 export interface WithdrawalBody {

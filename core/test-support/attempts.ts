@@ -1,7 +1,7 @@
-import fc from 'fast-check';
 import type { RunFactBodies } from '#core/titration/record';
 import type { RunState } from '#core/titration/run';
 import { readingToCarryOver } from '#core/titration/run';
+import fc from 'fast-check';
 import { aliquots, bottleOf, made, pipetteOf, references, RunScript } from './runs';
 
 /** Something that an analyst, careful or not, might enter next. */

@@ -1,15 +1,15 @@
-import type { Plain } from '#core/grammar';
 import type { Method } from '#core/chemistry';
 import { findMethod } from '#core/chemistry';
+import type { Plain } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { Balance, CalibratedBurette, EquipmentState } from '#core/metrology';
 import type { BottleState, Lot, LotState } from '#core/reagent';
 import type { RunFact, RunFactBodies } from '#core/titration/record';
-import type { RunState } from '#core/titration/run';
-import type { RunReferences, RunSetUp } from '#core/titration/setUp';
 import { foldRun } from '#core/titration/record';
+import type { RunState } from '#core/titration/run';
 import { readingToCarryOver } from '#core/titration/run';
-import { stored, idOf } from './stored';
+import type { RunReferences, RunSetUp } from '#core/titration/setUp';
+import { idOf, stored } from './stored';
 
 const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
 

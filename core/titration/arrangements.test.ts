@@ -13,7 +13,7 @@ import {
   references,
   RunScript,
 } from '../test-support/runs';
-import { stored, idOf } from '../test-support/stored';
+import { idOf, stored } from '../test-support/stored';
 import type { RunFactBodies } from './record';
 import { forecastFlask } from './figures';
 import { cooledToC, lossPerMinute, minutesUntil, nextStep } from './guidance';

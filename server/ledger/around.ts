@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import type { Id, PlainDate } from '#core/grammar';
 import { plainDateAt } from '#core/grammar';
-import { rulesAt, LABORATORY_RECORD } from '#core/laboratory';
+import { LABORATORY_RECORD, rulesAt } from '#core/laboratory';
 import type { LaboratoryFact, LaboratoryState } from '#core/laboratory';
 import type { AroundFact, PlainRecordKind } from '#core/ledger';
 import { asksFor, foldRecord, referencesOf } from '#core/ledger';

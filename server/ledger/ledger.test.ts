@@ -20,8 +20,8 @@ import { createTestDatabase } from '../test-support/database';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
 import {
   bottleBody,
-  lotBody,
   foundTestLaboratory,
+  lotBody,
   proposeFact,
   read,
   runSetUp,

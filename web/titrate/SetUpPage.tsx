@@ -36,7 +36,7 @@ import {
   standardHint,
   substanceName,
 } from './Choices';
-import { methodOptionsFor, isPossible } from './methodOptions';
+import { isPossible, methodOptionsFor } from './methodOptions';
 import { pipettesOf, vesselsFor } from './vessels';
 
 /** Choosing what a standardization is made with; the plan follows every choice. */

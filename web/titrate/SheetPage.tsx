@@ -8,7 +8,7 @@ import { roundHalfEven } from '#core/measurement';
 import type { Judgement } from '#core/titration/judging';
 import type { Flask, Reading, RunState } from '#core/titration/run';
 import { forecastFlask } from '#core/titration/figures';
-import { buretteChecks, planRun, plannedTitrations } from '#core/titration/guidance';
+import { buretteChecks, plannedTitrations, planRun } from '#core/titration/guidance';
 import { judgeRun } from '#core/titration/judging';
 import { isBlank, portionText } from '#core/titration/run';
 import { arrangementOf, describeInstruments, describeStandard } from '#core/titration/setUp';

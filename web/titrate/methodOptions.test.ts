@@ -3,7 +3,7 @@ import { plainDate } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { bottleOf, khpLot, made } from '../../core/test-support/runs';
-import { methodOptionsFor, isPossible } from './methodOptions';
+import { isPossible, methodOptionsFor } from './methodOptions';
 
 const acid = bottleOf('hydrochloric-acid', {});
 const hydroxide = bottleOf('sodium-hydroxide', { ...made('0.1021'), code: '0419' });

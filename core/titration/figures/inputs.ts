@@ -3,7 +3,6 @@ import type { Blank } from '../../determination';
 import type { HouseRules } from '../../laboratory';
 import type { Expression, Input, Term } from '../../measurement';
 import {
-  UNITS,
   commonInput,
   define,
   exact,
@@ -13,6 +12,7 @@ import {
   plus,
   product,
   sum,
+  UNITS,
 } from '../../measurement';
 import type { Burette, CalibratedBurette, EquipmentState, Glassware } from '../../metrology';
 import {

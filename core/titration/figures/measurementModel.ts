@@ -2,7 +2,7 @@ import { findSubstance } from '../../chemistry';
 import type { Determination } from '../../determination';
 import { balanceOf, solve } from '../../determination';
 import type { Expression, Input } from '../../measurement';
-import { UNITS, combineComponents, define, input, mean, product } from '../../measurement';
+import { combineComponents, define, input, mean, product, UNITS } from '../../measurement';
 import type { Flask, RunState } from '../run';
 import { buretteInputs, excessInputs, portionInputs, titreInput } from './inputs';
 import { determinationOf } from './runDetermination';

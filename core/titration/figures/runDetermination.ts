@@ -7,7 +7,7 @@ import type {
   WeighedStandard,
 } from '../../determination';
 import { MOLARITY, PlainDetermination } from '../../determination';
-import { UNITS, exact } from '../../measurement';
+import { exact, UNITS } from '../../measurement';
 import type { EquipmentState } from '../../metrology';
 import { calibratedPointOf } from '../../metrology';
 import { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from '../../reagent';

@@ -1,6 +1,6 @@
 import type { Blank } from '../../determination';
 import { PlainDetermination } from '../../determination';
-import { UNITS, exact } from '../../measurement';
+import { exact, UNITS } from '../../measurement';
 import type { CalibratedBurette, DeliveryCorrection } from '../../metrology';
 import { deliveryCorrection } from '../../metrology';
 import type { Flask, RunState } from '../run';

@@ -1,5 +1,5 @@
-import type { Heating, StepCode, StepSaid, StepValues, WhyAnother } from '../../wording';
 import { findSubstance, isAutocatalytic } from '../../chemistry';
+import type { Heating, StepCode, StepSaid, StepValues, WhyAnother } from '../../wording';
 import { forecastFlask } from '../figures';
 import type { Judgement } from '../judging';
 import { seriesFault } from '../judging';
@@ -7,7 +7,7 @@ import type { Flask, RunState } from '../run';
 import { flaskUnderBurette, isBlank, openConflicts, openRefill, pauseOf } from '../run';
 import type { Arrangement } from '../setUp';
 import { arrangementOf } from '../setUp';
-import { planRun, plannedTitrations } from './plan';
+import { plannedTitrations, planRun } from './plan';
 
 /** What the analyst does next. */
 export interface NextStep {

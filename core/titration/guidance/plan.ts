@@ -2,7 +2,7 @@ import type { Method } from '../../chemistry';
 import { CATALOGUE, moleRatioOfMethod } from '../../chemistry';
 import { MOLARITY, PlainDetermination } from '../../determination';
 import type { HouseRules } from '../../laboratory';
-import { UNITS, exact } from '../../measurement';
+import { exact, UNITS } from '../../measurement';
 import type { Burette } from '../../metrology';
 import { nominalMolPerL } from '../../reagent';
 import { plainDeterminationOf } from '../figures';

@@ -1,6 +1,6 @@
 import type { HouseRules } from '../../laboratory';
 import type { DecimalText, Evaluation, Expression, WorkingStep } from '../../measurement';
-import { UNITS, propagate, roundHalfEven, roundToUncertainty, working } from '../../measurement';
+import { propagate, roundHalfEven, roundToUncertainty, UNITS, working } from '../../measurement';
 import type { Summary } from '../../statistics';
 import {
   DIXON_UP_TO,
@@ -13,8 +13,8 @@ import {
 } from '../../statistics';
 import type { Repeatability } from '../figures';
 import {
-  CURVE_WAYS,
   agreementOf,
+  CURVE_WAYS,
   curveEndOf,
   flaskMolarity,
   isOvershot,

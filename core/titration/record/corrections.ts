@@ -5,12 +5,12 @@ import { weighingText } from '../../metrology';
 import type { Fact, Finding } from '../../record';
 import { provenance } from '../../record';
 import type { Entry, Portion, RunState } from '../run';
-import { checkAliquot, checkWeighingOf } from './portionChecks';
-import { checkCorrectedReading } from './readingChecks';
-import { unknownEntry } from './refusals';
 import { entriesAt, flaskOf, INITIAL, openConflicts } from '../run';
 import type { Contested, Draft, ReadingDraft, RunFactTable } from './draft';
 import { beginsFilling, draftAt, entryOf } from './draft';
+import { checkAliquot, checkWeighingOf } from './portionChecks';
+import { checkCorrectedReading } from './readingChecks';
+import { unknownEntry } from './refusals';
 
 /** What was entered, put right. */
 export interface CorrectionBodies {

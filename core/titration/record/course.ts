@@ -1,12 +1,12 @@
-import type { Certificate, Pause } from '../run';
 import { checkMay, impossible, provenance } from '../../record';
-import { unknownFlask } from './refusals';
-import { namedRecords } from '../setUp';
+import type { Certificate, Pause } from '../run';
 import { FINAL, flaskOf, INITIAL, pauseOf } from '../run';
 import type { Adopted } from '../setUp';
+import { namedRecords } from '../setUp';
 import type { RunFactTable } from './draft';
 import { draftAt } from './draft';
 import { EARLIER_CERTIFICATES } from './earlierRuns';
+import { unknownFlask } from './refusals';
 
 /** How a run goes on, and how it ends. */
 export interface CourseBodies {

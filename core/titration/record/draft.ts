@@ -2,9 +2,6 @@ import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Around, Fact, FactDefinition, Provenance, Whose } from '../../record';
 import { isTimeDoubtful, provenance } from '../../record';
-import { endsDelivery, FINAL, INITIAL, isSamePlace } from '../run';
-import type { Adopted, RunReferences, RunSetUp } from '../setUp';
-import { withAdopted } from '../setUp';
 import type {
   Certificate,
   Entry,
@@ -15,6 +12,9 @@ import type {
   Refill,
   RunState,
 } from '../run';
+import { endsDelivery, FINAL, INITIAL, isSamePlace } from '../run';
+import type { Adopted, RunReferences, RunSetUp } from '../setUp';
+import { withAdopted } from '../setUp';
 
 /** Working state of the fold: entries by fact, flasks by number. */
 export interface Draft {

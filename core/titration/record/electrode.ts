@@ -2,9 +2,9 @@ import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import { provenance } from '../../record';
 import type { ElectrodeQuantity } from '../run';
+import type { RunFactTable } from './draft';
 import { checkElectrodeReading } from './readingChecks';
 import { unknownEntry } from './refusals';
-import type { RunFactTable } from './draft';
 
 /** The points of a curve. */
 export interface ElectrodeBodies {

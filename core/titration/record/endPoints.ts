@@ -1,10 +1,10 @@
 import type { Finding } from '../../record';
 import { impossible, provenance } from '../../record';
-import { unknownFlask } from './refusals';
-import { FINAL, flaskOf, flaskUnderBurette } from '../run';
 import type { EndPointGrade, RunState } from '../run';
+import { FINAL, flaskOf, flaskUnderBurette } from '../run';
 import type { RunFactTable } from './draft';
 import { draftAt, entryOf } from './draft';
+import { unknownFlask } from './refusals';
 
 /** How the end point was met, and that it was none. */
 export interface EndPointBodies {

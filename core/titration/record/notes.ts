@@ -3,10 +3,10 @@ import type { Finding, StoredFile } from '../../record';
 import { impossible, provenance, unlikely } from '../../record';
 import { buretteChecks } from '../guidance';
 import { incidentsOf } from '../judging';
-import { unknownFlask } from './refusals';
-import { flaskOf } from '../run';
 import type { BuretteLook, NotedIncident, RunState } from '../run';
+import { flaskOf } from '../run';
 import type { RunFactTable } from './draft';
+import { unknownFlask } from './refusals';
 
 /** What is seen beside the readings. */
 export interface NoteBodies {

@@ -5,9 +5,9 @@ import type { Fact, Finding } from '../../record';
 import { impossible } from '../../record';
 import type { Portion, RunState } from '../run';
 import { portionAmount } from '../run';
-import { checkAliquot, checkWeighingOf } from './portionChecks';
 import type { Draft, RunFactTable } from './draft';
 import { entryOf, newEntry, NONE, sharesFlask } from './draft';
+import { checkAliquot, checkWeighingOf } from './portionChecks';
 
 /** What is put into a flask. */
 export interface PortionBodies {

@@ -1,6 +1,6 @@
 import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
-import { ZERO, decimalPlaces, roundHalfEven, subtractDecimals } from '../../measurement';
+import { decimalPlaces, roundHalfEven, subtractDecimals, ZERO } from '../../measurement';
 import { checkShownDecimals } from '../../metrology';
 import type { Finding } from '../../record';
 import { impossible, unlikely } from '../../record';
@@ -15,8 +15,8 @@ import {
   isBlank,
   openRefill,
   readingAt,
-  readingToCarryOver,
   readingsOf,
+  readingToCarryOver,
   startsOf,
   stretchesOf,
 } from '../run';

@@ -2,12 +2,12 @@ import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Fact } from '../../record';
 import { impossible, provenance } from '../../record';
-import { checkNewReading, checkProvisionalReading } from './readingChecks';
-import { unknownEntry } from './refusals';
-import { INITIAL, readingsOf } from '../run';
 import type { Moment, ReadingPlace, RefillMoment } from '../run';
+import { INITIAL, readingsOf } from '../run';
 import type { Draft, RunFactTable } from './draft';
 import { beginsFilling, draftAt, entryOf, newEntry, NONE, sharesFlask } from './draft';
+import { checkNewReading, checkProvisionalReading } from './readingChecks';
+import { unknownEntry } from './refusals';
 
 /** What is read of the burette. */
 export interface ReadingBodies {

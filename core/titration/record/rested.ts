@@ -1,6 +1,6 @@
 import type { Finding } from '../../record';
-import { withAdopted } from '../setUp';
 import type { RunReferences } from '../setUp';
+import { withAdopted } from '../setUp';
 import type { RunFact } from './facts';
 import type { AroundRun } from './start';
 import { resolveRun } from './start';

@@ -1,4 +1,3 @@
-import { may } from '../../rights';
 import type { MethodState } from '../../chemistry';
 import { findMethod } from '../../chemistry';
 import type { HouseRules, RuleOverrides } from '../../laboratory';
@@ -8,10 +7,11 @@ import { calibratedBurette, isPipette } from '../../metrology';
 import type { BottleState, LotState } from '../../reagent';
 import type { Around, Fact, FactDefinition, Finding, Whose } from '../../record';
 import { enteredAt, impossible } from '../../record';
-import { namedRecords } from '../setUp';
+import { may } from '../../rights';
 import type { RunReferences, RunSetUp } from '../setUp';
-import { checkRunStart } from './startChecks';
+import { namedRecords } from '../setUp';
 import { EARLIER_SET_UPS } from './earlierRuns';
+import { checkRunStart } from './startChecks';
 
 /** What a run rests on. */
 interface Rested {
