@@ -7,11 +7,10 @@ import type {
   DeterminationResult,
   Excess,
   Known,
-  KnownSolution,
   ReplicateOutcome,
   TitrationReplicate,
 } from '#core/determination';
-import { determine, MOLARITY, nominalDilutions, ratioOf } from '#core/determination';
+import { determine, MOLARITY, nominalDilutions, ratioOf, solutionOf } from '#core/determination';
 import type { Expression, Unit } from '#core/measurement';
 import { exact, sumDecimals, UNITS } from '#core/measurement';
 import { Unanswerable } from '#core/problem';
@@ -135,11 +134,6 @@ function standardOf(given: Given<typeof standardizeEntries>): Known {
     volume: exact(volumeMl, UNITS.millilitre),
     dilutions,
   };
-}
-
-function solutionOf(molarityMolPerL: number): KnownSolution {
-  const molarity = exact(molarityMolPerL, UNITS.molePerLitre);
-  return { kind: 'solution', molarity, dilutions: [] };
 }
 
 function blankOf(blankMl: number | undefined): Blank {

@@ -1,11 +1,11 @@
 import * as v from 'valibot';
 import { molarMass } from '#core/chemistry';
 import type { Determination, ForecastBasis, PlainPortion } from '#core/determination';
-import { expectedEnd, MOLARITY, PlainDetermination } from '#core/determination';
+import { expectedEnd, MOLARITY, PlainDetermination, solutionOf } from '#core/determination';
 import { explain } from '#core/explanation';
 import type { Surroundings } from '#core/explanation';
 import { assessIncident, INCIDENTS } from '#core/incident';
-import { exact, UNITS } from '#core/measurement';
+import { exact } from '#core/measurement';
 import type { SuspectedSlip } from '#core/slip';
 import { suspectReading, suspectWeighing } from '#core/slip';
 import { Unanswerable } from '#core/problem';
@@ -126,14 +126,14 @@ const weighingTask = task(
 );
 
 const ANY_BALANCE = {
-  known: { kind: 'solution', molarity: exact(1, UNITS.molePerLitre), dilutions: [] },
+  known: solutionOf(1),
   sought: MOLARITY,
   soughtPerKnown: exact(1),
   excess: null,
   blank: { kind: 'none' },
 } as const;
 
-/** How much an incident matters does not depend on the molarities, only on where stands what is sought. */
+/** How much an incident matters depends on which of the two solutions is sought, not on their molarities. */
 const ONE_TO_ONE: Readonly<Record<'standardization' | 'assay', Determination>> = {
   standardization: { ...ANY_BALANCE, soughtIn: 'burette' },
   assay: { ...ANY_BALANCE, soughtIn: 'flask', dilutions: [] },

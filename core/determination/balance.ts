@@ -3,7 +3,7 @@ import { coherentValue } from '../measurement';
 import type { Arithmetic, Sloped } from './arithmetic';
 import { NUMBERS, SLOPED } from './arithmetic';
 
-/** What a titration leaves open until it is measured or computed; from all but one of them follows that one. */
+/** What is open in a balance until it is measured or computed; any one of them follows from the others. */
 export type Open = 'sought' | 'titre' | 'portion';
 
 /** A factor of an amount, or a divisor of it: a quantity that is known, or one that is open. */

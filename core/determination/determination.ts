@@ -175,6 +175,12 @@ export function takesMasses(determination: Determination): boolean {
   }
 }
 
+/** A solution of that molarity, as if it were exactly known. */
+export function solutionOf(molarityMolPerL: number): KnownSolution {
+  const molarity = exact(molarityMolPerL, UNITS.molePerLitre);
+  return { kind: 'solution', molarity, dilutions: [] };
+}
+
 /** Moles to moles. @throws Unanswerable unless both are above zero. */
 export function ratioOf(numerator: number, denominator: number): Expression {
   requirePositive(numerator, 'mole_ratio');

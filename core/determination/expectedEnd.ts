@@ -1,4 +1,3 @@
-import { evaluate, UNITS } from '../measurement';
 import { requirePositive } from '../problem';
 import type { Determination } from './determination';
 import { requireSense } from './determination';
@@ -40,9 +39,7 @@ export function expectedEnd(
   requirePositive(expected, 'expected');
   const plain = new PlainDetermination(determination);
   const netMl = plain.titreMl(portionOf(determination, portion), expected);
-  const { blank } = determination;
-  const blankMl = blank.kind === 'subtracted' ? evaluate(blank.volume, UNITS.millilitre) : 0;
-  const titreMl = netMl + blankMl;
+  const titreMl = netMl + plain.subtractedMl;
   const halfBandMl = relativeHalfBand / Math.abs(plain.relativePerMl(netMl)) + dropMl / 2;
   return {
     titreMl,

@@ -9,7 +9,7 @@ export type {
   KnownSolution,
   WeighedStandard,
 } from './determination';
-export { balanceOf, MOLARITY, nominalDilutions, ratioOf } from './determination';
+export { balanceOf, MOLARITY, nominalDilutions, ratioOf, solutionOf } from './determination';
 export type { EndOnBurette } from './endOnBurette';
 export { endOnBurette } from './endOnBurette';
 export type { ExpectedEnd, ForecastBasis } from './expectedEnd';

@@ -14,6 +14,8 @@ export class PlainDetermination {
   readonly soughtIn: Determination['soughtIn'];
   /** Of the solution in the burette; null where that is sought. */
   readonly titrantMolPerL: number | null;
+  /** What a blank takes off every titre. */
+  readonly subtractedMl: number;
   readonly #balance: Balance<number>;
   readonly #portionUnit: number;
   readonly #soughtUnit: number;
@@ -27,8 +29,9 @@ export class PlainDetermination {
     this.#balance = inNumbers(balanceOf(determination));
     this.#portionUnit = takesMasses(determination) ? 1 : ML;
     this.#soughtUnit = sought.unit.toCoherent;
-    this.#blankMl =
-      blank.kind === 'gives-the-excess' ? evaluate(blank.volume, UNITS.millilitre) : null;
+    const blankMl = blank.kind === 'none' ? 0 : evaluate(blank.volume, UNITS.millilitre);
+    this.subtractedMl = blank.kind === 'subtracted' ? blankMl : 0;
+    this.#blankMl = blank.kind === 'gives-the-excess' ? blankMl : null;
   }
 
   /** What a titration finds; not above 0 where more was left of an excess than was added. */
@@ -56,10 +59,10 @@ export class PlainDetermination {
     return this.#blankMl === null ? perMl : -perMl;
   }
 
-  /** The titre that all of an excess takes; null without one. */
+  /** The titre that all of an excess takes, with no portion to take any up; null without an excess. */
   get excessTitreMl(): number | null {
     if (this.#blankMl !== null) return this.#blankMl;
-    return this.#balance.excess && this.titreMl(1, 0);
+    return this.#balance.excess && this.titreMl(0, 1);
   }
 
   /** What of a titre stands in the balance: it is the rest of an excess, where a blank tells that. */

@@ -1,4 +1,4 @@
-import { evaluate, sumDecimals, UNITS } from '../measurement';
+import { sumDecimals } from '../measurement';
 import type { DilutionStep } from '../preparation';
 import { overallDilutionFactor } from '../preparation';
 import { requirePositive, Unanswerable } from '../problem';
@@ -110,9 +110,9 @@ function outcomeOf(
   replicate: TitrationReplicate,
 ): ReplicateOutcome {
   try {
-    const isBack = isTitratedBack(determination);
+    const isBack = plain.excessTitreMl !== null;
     const titreMl = titreOf(replicate);
-    const netTitreMl = isBack ? null : netTitreOf(determination, titreMl);
+    const netTitreMl = isBack ? null : netTitreOf(plain, titreMl);
     const portion = portionOf(determination, replicate.portion, replicate.dilutions);
     const result = plain.found(portion, netTitreMl ?? titreMl);
     if (isBack && !(result > 0)) {
@@ -163,18 +163,12 @@ function titreOf({ fillings }: TitrationReplicate): number {
 }
 
 /** The titre less the blank, exact in its decimals. */
-function netTitreOf({ blank }: Determination, titreMl: number): number {
-  const blankMl = blank.kind === 'none' ? 0 : evaluate(blank.volume, UNITS.millilitre);
-  const netMl = sumDecimals([titreMl, -blankMl]);
+function netTitreOf({ subtractedMl }: PlainDetermination, titreMl: number): number {
+  const netMl = sumDecimals([titreMl, -subtractedMl]);
   if (netMl > 0) return netMl;
   throw new Unanswerable(
     'no-net-titre',
     'final_reading',
     'Nothing is left of the titre after the blank.',
   );
-}
-
-/** Whether what is titrated is the rest of an excess. */
-function isTitratedBack({ excess, blank }: Determination): boolean {
-  return excess !== null || blank.kind === 'gives-the-excess';
 }

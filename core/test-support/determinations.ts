@@ -1,5 +1,5 @@
 import type { Determination, Excess } from '#core/determination';
-import { MOLARITY } from '#core/determination';
+import { MOLARITY, solutionOf } from '#core/determination';
 import { exact, UNITS } from '#core/measurement';
 
 type Kind<Place extends Determination['soughtIn']> = Extract<
@@ -30,7 +30,7 @@ export function byAliquots(
   molarityMolPerL: number,
   changes: Partial<Kind<'burette'>> = {},
 ): Kind<'burette'> {
-  return { ...byWeighedStandard(1), known: solution(molarityMolPerL), ...changes };
+  return { ...byWeighedStandard(1), known: solutionOf(molarityMolPerL), ...changes };
 }
 
 /** What is in the flask is found by a solution in the burette. */
@@ -42,7 +42,7 @@ export function inFlask(
     soughtIn: 'flask',
     sought: MOLARITY,
     dilutions: [],
-    known: solution(titrantMolPerL),
+    known: solutionOf(titrantMolPerL),
     soughtPerKnown: exact(1),
     excess: null,
     blank: { kind: 'none' },
@@ -57,9 +57,4 @@ export function excessOf(molarityMolPerL: number, volumeMl: number): Excess {
     volume: exact(volumeMl, UNITS.millilitre),
     soughtPerExcess: exact(1),
   };
-}
-
-function solution(molarityMolPerL: number) {
-  const molarity = exact(molarityMolPerL, UNITS.molePerLitre);
-  return { kind: 'solution', molarity, dilutions: [] } as const;
 }

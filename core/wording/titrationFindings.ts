@@ -8,9 +8,6 @@ function titreText(titreMl: number): string {
   return roundHalfEven(titreMl, titreMl >= 100 ? 0 : 1);
 }
 
-/** A titre beyond this many burettes is more likely a decimal point than a large portion. */
-const TENFOLD = 4;
-
 /** What speaks against entries of a run, and against its certificate. */
 export const TITRATION_FINDINGS = {
   'no-result': () => 'No titration counts yet, so there is nothing to certify.',
@@ -139,12 +136,14 @@ export const TITRATION_FINDINGS = {
     what,
     titreMl,
     capacityMl,
+    isTenfold,
   }: {
     what: 'mass' | 'aliquot';
     titreMl: number;
     capacityMl: number;
+    isTenfold: boolean;
   }) =>
-    `This ${what} would take ${titreText(titreMl)} mL, more than the burette's ${String(capacityMl)} mL.${titreMl > TENFOLD * capacityMl ? ' Is the decimal point in its place?' : ''}`,
+    `This ${what} would take ${titreText(titreMl)} mL, more than the burette's ${String(capacityMl)} mL.${isTenfold ? ' Is the decimal point in its place?' : ''}`,
   'portion-too-small': ({ what, titreMl }: { what: 'mass' | 'aliquot'; titreMl: number }) =>
     `This ${what} would take only ${titreText(titreMl)} mL; reading errors would dominate. Is the decimal point in its place?`,
   'excess-used-up': ({ what, titreMl }: { what: 'mass' | 'aliquot'; titreMl: number }) =>

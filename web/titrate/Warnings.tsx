@@ -2,6 +2,7 @@ import type { CorrectedSince } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
 import { correctedSince, outOfUse } from '#core/titration/judging';
 import { pauseOf } from '#core/titration/run';
+import { findingText } from '#core/wording';
 import { clockOffsetMs } from '../app/device';
 import { usePersonName, useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
@@ -16,8 +17,8 @@ export function Warnings({ run }: { readonly run: RunState }) {
   const { laboratory } = useSession();
   const nameOf = usePersonName();
   const records = useRecordsNow(run.setUp);
-  const warnings = outOfUse(run.setUp, records).map(
-    ({ name, reason }) => `${name} is out of use: ${reason}`,
+  const warnings = outOfUse(run.setUp, records).map((values) =>
+    findingText({ code: 'out-of-use', values }),
   );
   const offset = clockOffsetMs() ?? 0;
   if (Math.abs(offset) > CLOCK_MS) {

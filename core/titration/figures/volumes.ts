@@ -72,8 +72,8 @@ export function plainDeterminationOfRun(run: RunState): PlainDetermination {
 }
 
 /** What a millilitre more or less of a titre is worth, relative to the molarity. */
-export function relativePerMl(run: RunState, netMl: number): number {
-  return Math.abs(plainDeterminationOfRun(run).relativePerMl(netMl));
+export function relativePerMl(run: RunState, takenMl: number): number {
+  return Math.abs(plainDeterminationOfRun(run).relativePerMl(takenMl));
 }
 
 /** What the certificate of a burette corrects in each filling of a titration; nothing where it has none. */

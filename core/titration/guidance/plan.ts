@@ -1,8 +1,8 @@
 import type { Method } from '../../chemistry';
 import { CATALOGUE, moleRatioOfMethod } from '../../chemistry';
-import { MOLARITY, PlainDetermination } from '../../determination';
+import { MOLARITY, PlainDetermination, solutionOf } from '../../determination';
 import type { HouseRules } from '../../laboratory';
-import { exact, UNITS } from '../../measurement';
+import { exact } from '../../measurement';
 import type { Burette } from '../../metrology';
 import { nominalMolPerL } from '../../reagent';
 import { plainDeterminationOf } from '../figures';
@@ -184,11 +184,10 @@ export function suggestAliquots(
 
 /** A titrant standardized by aliquots of a solution of that molarity. */
 function byAliquotsOf(method: Method, molarityMolPerL: number): PlainDetermination {
-  const molarity = exact(molarityMolPerL, UNITS.molePerLitre);
   return new PlainDetermination({
     soughtIn: 'burette',
     sought: MOLARITY,
-    known: { kind: 'solution', molarity, dilutions: [] },
+    known: solutionOf(molarityMolPerL),
     soughtPerKnown: exact(moleRatioOfMethod(method)),
     excess: null,
     blank: { kind: 'none' },

@@ -6,6 +6,9 @@ import { impossible, unlikely } from '../../record';
 import { forecastTitre } from '../figures';
 import type { RunState } from '../run';
 
+/** A titre of more burettes than this is more likely a decimal point than a large portion. */
+const TENFOLD = 4;
+
 /** Below this part of the burette a titre is mostly reading error. */
 const TOO_SMALL_PART = 0.1;
 
@@ -57,7 +60,8 @@ function checkAgainstPlan(
   const capacityMl = Number(run.references.burette.capacityMl);
   const { titreMl: titre } = forecastTitre(run, amount, null);
   if (titre > capacityMl) {
-    return [unlikely('portion-too-large', field, { what, titreMl: titre, capacityMl })];
+    const isTenfold = titre > TENFOLD * capacityMl;
+    return [unlikely('portion-too-large', field, { what, titreMl: titre, capacityMl, isTenfold })];
   }
   if (titre >= TOO_SMALL_PART * capacityMl) return [];
   const code = run.references.excess ? 'excess-used-up' : 'portion-too-small';

@@ -14,7 +14,7 @@ function refillIn(place: Place): number | null {
   return 'refill' in place ? place.refill : null;
 }
 
-/** A place in a few letters, for a symbol or a key: `initial`, `stop1`. */
+/** A place in a few letters, for a symbol: `initial`, `stop1`. */
 export function placeKey(place: Place): string {
   return `${place.at}${String(refillIn(place) ?? '')}`;
 }
