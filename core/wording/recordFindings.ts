@@ -1,5 +1,6 @@
 import type { Action } from '../rights';
 import { whyNot } from '../rights';
+import { endOfSentence } from './reason';
 
 /** What speaks against entries of any record. */
 export const RECORD_FINDINGS = {
@@ -18,7 +19,7 @@ export const RECORD_FINDINGS = {
   'rested-on': () =>
     'Something rests on it already, so it cannot become another thing: take it out of use and register it anew.',
   'out-of-use': ({ name, reason }: { name: string; reason: string }) =>
-    `${name} is out of use: ${reason}`,
+    `${name} is out of use: ${endOfSentence(reason)}`,
   'out-of-use-already': () => 'It is out of use already.',
   'in-use-already': () => 'It is in use already.',
   'excess-not-left': ({ entryId }: { entryId: string }) =>

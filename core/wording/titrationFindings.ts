@@ -2,6 +2,7 @@ import { roundHalfEven } from '../measurement';
 import { whyNot } from '../rights';
 import type { PlaceKind } from './places';
 import { PLACE_NAMES } from './places';
+import { endOfSentence } from './reason';
 
 /** A titre as a plan has it: a whole number of millilitres where it is absurd. */
 function titreText(titreMl: number): string {
@@ -153,7 +154,7 @@ export const TITRATION_FINDINGS = {
   'aliquot-not-measured': () => 'An aliquot is measured with a pipette or a burette.',
   'excess-not-measured': () => 'An excess is measured with a pipette.',
   'part-out-of-use': ({ field, reason }: { field: string; reason: string }) =>
-    `This ${field} is out of use: ${reason}`,
+    `This ${field} is out of use: ${endOfSentence(reason)}`,
   'may-not-deviate': ({ deviations }: { deviations: readonly string[] }) =>
     `This run would not follow the house rules. ${deviations.join(' ')} ${whyNot('deviate')}`,
   'incident-unresolved': ({
@@ -180,5 +181,5 @@ export const TITRATION_FINDINGS = {
     return `The molarity is ${roundHalfEven(percent, 1)} % from ${from}, more than the ${atMostPercent} % of the house rule. Say why it is certified.`;
   },
   'out-of-use-since': ({ name, reason }: { name: string; reason: string }) =>
-    `${name} is out of use: ${reason} Say why the result stands all the same.`,
+    `${name} is out of use: ${endOfSentence(reason)} Say why the result stands all the same.`,
 };

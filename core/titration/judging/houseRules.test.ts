@@ -1,6 +1,7 @@
 import type { Plain } from '#core/grammar';
 import { plainDate } from '#core/grammar';
 import { describe, expect, test } from 'vitest';
+import { findingText } from '#core/wording';
 import { equivalentsOfTitrant } from '#core/chemistry';
 import type { HouseRules, LaboratoryFact } from '#core/laboratory';
 import {
@@ -142,6 +143,9 @@ test('what goes out of use while a run is made is named, and asks for a reason; 
   expect(outOfUse(setUp, stored(now))).toEqual([{ name: 'Lot K-22', reason: 'recalled' }]);
   expect(outOfUseFindings(setUp, stored(now))).toMatchObject([
     { code: 'out-of-use-since', severity: 'unlikely' },
+  ]);
+  expect(outOfUseFindings(setUp, stored(now)).map(findingText)).toEqual([
+    'Lot K-22 is out of use: recalled. Say why the result stands all the same.',
   ]);
   expect(outOfUse(setUp, { ...now, lots: [stored(other), khpLot()] })).toEqual([]);
 });
