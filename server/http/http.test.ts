@@ -8,7 +8,7 @@ import fc from 'fast-check';
 import pg from 'pg';
 import { pino } from 'pino';
 import request from 'supertest';
-import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, test, vi } from 'vitest';
 import { LABEL_SHEETS } from '#core/label';
 import type { Problem } from '#contract';
 import type { Client, TestLaboratory } from '../test-support/laboratory';
@@ -46,6 +46,8 @@ beforeAll(async () => {
   client = await laboratory.signIn(laboratory.chief);
   runId = await startRun(client, await stockLaboratory(client, laboratory.today));
 });
+// What the fuzz fails to sign in with must not lock out the tests after it, whatever the seed.
+afterEach(() => laboratory.database.owner('attempts').delete());
 afterAll(() => laboratory.close());
 
 describe('anything thrown becomes a problem', () => {
