@@ -114,6 +114,18 @@ export const equipmentState = v.strictObject({
 
 const stated = { molarity: decimal, expandedUncertainty: decimal, coverageFactor: decimal };
 
+/** With what whoever computes with it takes. */
+const passedOn = {
+  ...stated,
+  unrounded: v.nullable(
+    v.strictObject({
+      molarity: v.number(),
+      standardUncertainty: v.number(),
+      effectiveDegreesOfFreedom: v.nullable(v.number()),
+    }),
+  ),
+};
+
 /** A bottle as it was made, by whatever way. */
 export const preparedBottle = v.strictObject({
   ...bottleSchema.entries,
@@ -121,7 +133,7 @@ export const preparedBottle = v.strictObject({
   nominalMolarity: v.nullable(decimal),
   parents: v.array(v.strictObject({ kind: v.picklist(['lot', 'bottle']), id })),
   preparationId: v.nullable(id),
-  made: v.nullable(v.strictObject(stated)),
+  made: v.nullable(v.strictObject(passedOn)),
   plausibleMolarity: v.nullable(v.strictTuple([decimal, decimal])),
   dilutionFactor: v.nullable(decimal),
 }) satisfies SchemaOf<PreparedBottle>;
@@ -135,7 +147,7 @@ export const bottleState = v.strictObject({
   prepared: provenance,
   certified: v.array(
     v.strictObject({
-      ...stated,
+      ...passedOn,
       runId: id,
       certificateNumber: text,
       certifiedOn: plainDate,

@@ -229,6 +229,10 @@ function excessOf(given: Given<typeof backEntries>, analytePerReagent: number): 
 
 /** A replicate in core's words. @throws Unanswerable when a reading or portion is missing. */
 export function replicateOf(given: v.InferOutput<typeof replicate>): TitrationReplicate {
+  if (given.aliquot_mL !== undefined && (given.mass_g ?? given.mass_before_g) !== undefined) {
+    const sentence = `${given.id} has a mass and an aliquot: leave out the one that is not titrated.`;
+    throw new Unanswerable('incompatible-units', 'aliquot_mL', sentence);
+  }
   const fillings = given.fillings ?? [
     {
       initial_reading_mL: needed(given.initial_reading_mL, 'initial_reading_mL'),
@@ -292,7 +296,12 @@ function summaryKeys(summary: Summary | null): Json {
 
 function outcomeKeys(outcome: ReplicateOutcome): Json {
   if (outcome.kind === 'failed') {
-    return { id: outcome.id, error: outcome.problem.kind, detail: outcome.problem.message };
+    return {
+      id: outcome.id,
+      ...(outcome.titreMl !== null && { titre_mL: outcome.titreMl }),
+      error: outcome.problem.kind,
+      detail: outcome.problem.message,
+    };
   }
   return {
     id: outcome.id,

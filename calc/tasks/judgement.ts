@@ -9,6 +9,7 @@ import { exact } from '#core/measurement';
 import type { SuspectedSlip } from '#core/slip';
 import { suspectReading, suspectWeighing } from '#core/slip';
 import { Unanswerable } from '#core/problem';
+import { slipQuestion } from '#core/wording';
 import {
   assay,
   assayEntries,
@@ -77,7 +78,7 @@ const forecastAssayTask = task('forecast-assay', { ...unknownEntries, ...basisEn
 function slipKeys(slip: SuspectedSlip | null, unit: 'mL' | 'g'): Json {
   return {
     suspected: slip !== null,
-    ...(slip && { kind: slip.kind, question: slip.question, [`meant_${unit}`]: slip.meant }),
+    ...(slip && { kind: slip.kind, question: slipQuestion(slip), [`meant_${unit}`]: slip.meant }),
   };
 }
 

@@ -15,10 +15,11 @@ import {
   molarityFromNormality,
   normality,
   overallDilutionFactor,
+  requireLabel,
   serialDilution,
   solventToAddMl,
 } from '#core/preparation';
-import { requirePositive, Unanswerable } from '#core/problem';
+import { requirePercentage, requirePositive, Unanswerable } from '#core/problem';
 import { dilutionSteps, number, optionalNumber, stepsOf, task } from './task';
 
 const solidEntries = {
@@ -34,6 +35,7 @@ function solidOf(given: {
   loss_on_drying_percent?: number | undefined;
   moles_of_solute_per_formula?: number | undefined;
 }): Solid {
+  if (given.purity_percent !== undefined) requirePercentage(given.purity_percent / 100, 'purity');
   return {
     molarMassGPerMol: given.molar_mass_g_per_mol,
     purity: (given.purity_percent ?? 100) / 100,
@@ -85,6 +87,7 @@ export const PREPARATION_TASKS = [
         densityGPerMl: given.density_g_per_mL,
         molarMassGPerMol: given.molar_mass_g_per_mol,
       };
+      requireLabel(concentrate);
       const volumeMl = concentrateVolumeMl(
         concentrate,
         given.target_molarity_mol_per_L,
@@ -230,6 +233,7 @@ export const PREPARATION_TASKS = [
     }),
   ),
   task('round', { value: number, expanded_uncertainty: number }, (given) => {
+    requirePositive(given.expanded_uncertainty, 'expanded_uncertainty');
     const rounded = roundToUncertainty(given.value, given.expanded_uncertainty);
     return { value: rounded.value, expanded_uncertainty: rounded.uncertainty };
   }),

@@ -10,7 +10,7 @@ import {
   propagate,
   runSimulation,
 } from '#core/measurement';
-import { Unanswerable } from '#core/problem';
+import { requireDistinct, Unanswerable } from '#core/problem';
 import { studentTQuantile } from '#core/statistics';
 import type { Json } from './task';
 import { number, optionalNumber, task } from './task';
@@ -178,6 +178,9 @@ export const UNCERTAINTY_TASKS = [
       seed: v.optional(v.pipe(number, v.integer()), 1),
     },
     (given) => {
+      // The second of two would silently take the place of the first.
+      const symbols = given.inputs.map(({ symbol }) => symbol);
+      requireDistinct(symbols, 'inputs', 'inputs');
       const inputs = given.inputs.map(inputOf);
       const names = new Map<string, Expression>(inputs.map((one) => [one.symbol, inputNode(one)]));
       const unit = plainUnit(given.result_unit);

@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { Unanswerable } from '../problem';
 import {
   balance,
+  chainMoleRatio,
   equivalentsOf,
   moleRatioOf,
   molarMass,
@@ -118,6 +119,21 @@ describe('equations', () => {
     expect(balanced('Cr2O7^2- + H^+ + e^- -> Cr^3+ + H2O').reactantCoefficients).toEqual([
       1, 14, 6,
     ]);
+  });
+
+  test('steps are linked by what one makes and the next uses, one for each gap; the ends may be named', () => {
+    const steps = [
+      balanced('IO3^- + I^- + H^+ -> I2 + H2O'),
+      balanced('I2 + S2O3^2- -> I^- + S4O6^2-'),
+    ];
+    const ratio = (links: readonly string[]) => chainMoleRatio(steps, links, 'IO3^-', 'S2O3^2-');
+    expect(ratio(['I2'])).toEqual({ analyte: 1, titrant: 6 });
+    expect(ratio(['IO3^-', 'I2', 'S2O3^2-'])).toEqual({ analyte: 1, titrant: 6 });
+    for (const links of [[], ['I2', 'I^-'], ['H2O', 'I2']]) {
+      expect(problemOf(() => ratio(links))).toBe('syntax');
+    }
+    // Made by neither step.
+    expect(problemOf(() => ratio(['Cl2']))).toBe('syntax');
   });
 
   test.each([

@@ -61,6 +61,7 @@ export function balance(reaction: Reaction): BalancedReaction {
   const { reactants, products } = reaction;
   const names = [...reactants, ...products];
   refuseMoreThan('species', names.length);
+  names.forEach(refuseGlued);
   const formulas = names.map(parseFormula);
   refuseMoreThan('elements', new Set(formulas.flatMap(({ counts }) => [...counts.keys()])).size);
   const solutions = nullSpace(compositionMatrix(formulas, reactants.length), formulas.length);
@@ -82,6 +83,16 @@ export function balance(reaction: Reaction): BalancedReaction {
     reactantCoefficients: coefficients.slice(0, reactants.length),
     productCoefficients: coefficients.slice(reactants.length),
   };
+}
+
+/** A number before a hydrate belongs to its formula; before anything else it is a coefficient that was glued on. */
+function refuseGlued(species: string): void {
+  if (!/^\d/.test(species) || /[·•∙⋅.*]/.test(species)) return;
+  throw new Unanswerable(
+    'syntax',
+    'equation',
+    `${species} begins with a number: write a blank after a coefficient, as in 2 H2O.`,
+  );
 }
 
 function refuseMoreThan(what: keyof typeof EQUATION_AT_MOST, count: number): void {
@@ -131,7 +142,9 @@ export function moleRatioOf(
 
 /**
  * Amounts of the analyte of the first step and the titrant of the last that belong together, when `links[i]` is made in
- * step i and consumed in the next.
+ * step i and consumed in the next. The ends may be named among the links.
+ *
+ * @throws Unanswerable `syntax` for a link that no step makes for the next.
  */
 export function chainMoleRatio(
   steps: readonly BalancedReaction[],
@@ -139,12 +152,25 @@ export function chainMoleRatio(
   analyte: string,
   titrant: string,
 ): MoleRatio {
+  const between = links.filter((link, i) => !isEnd(link, i, links.length, analyte, titrant));
+  if (between.length !== steps.length - 1) {
+    throw new Unanswerable(
+      'syntax',
+      'links',
+      `${String(steps.length)} steps have ${String(steps.length - 1)} species between them, made in one and used in the next; ${String(between.length)} are named.`,
+    );
+  }
   const ratio = steps.reduce((total, step, i) => {
-    const enters = coefficientOf(step, i === 0 ? analyte : (links[i - 1] ?? ''));
-    const leaves = coefficientOf(step, i === steps.length - 1 ? titrant : (links[i] ?? ''));
+    const enters = coefficientOf(step, i === 0 ? analyte : (between[i - 1] ?? ''));
+    const leaves = coefficientOf(step, i === steps.length - 1 ? titrant : (between[i] ?? ''));
     return total.mul(new Fraction(enters, leaves));
   }, new Fraction(1));
   return lowestTerms(ratio);
+}
+
+/** Whether a link names an end of the chain instead of something between two steps. */
+function isEnd(link: string, i: number, count: number, analyte: string, titrant: string): boolean {
+  return (i === 0 && link === analyte) || (i === count - 1 && link === titrant);
 }
 
 /**

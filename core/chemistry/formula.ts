@@ -170,6 +170,10 @@ class FormulaReader {
   private number(pattern: RegExp, level: FormulaPiece['level']): Fraction {
     const found = this.match(pattern);
     if (found === null) return ONE;
+    if (/^0\d/.test(found)) {
+      this.position -= found.length;
+      this.fail('syntax', `A count of ${found} begins with a zero: a letter O may be meant`);
+    }
     const value = /\/0+$/.test(found) ? ZERO : new Fraction(found);
     if (value.compare(ZERO) !== 1) {
       this.position -= found.length;

@@ -2,7 +2,7 @@ import type { Expression, Unit } from '../measurement';
 import { coherentValue, evaluate, exact, UNITS } from '../measurement';
 import type { DilutionStep } from '../preparation';
 import { overallDilutionFactor } from '../preparation';
-import { requireNotNegative, requirePositive, Unanswerable } from '../problem';
+import { requireNotNegative, requirePercentage, requirePositive, requirePurity } from '../problem';
 import { EXPRESSIONS } from './arithmetic';
 import type { Balance, Factor } from './balance';
 import { over, times } from './balance';
@@ -208,8 +208,12 @@ function factorOf(dilutions: readonly Dilution[]): number {
 export function requireSense(determination: Determination): void {
   requirePositive(coherentValue(determination.soughtPerKnown), 'mole_ratio');
   requireKnown(determination);
+  const { blank } = determination;
+  if (blank.kind === 'subtracted') {
+    requireNotNegative(evaluate(blank.volume, UNITS.millilitre), 'blank');
+  }
   if (determination.soughtIn === 'burette') return;
-  const { excess, blank, dilutions } = determination;
+  const { excess, dilutions } = determination;
   factorOf(dilutions);
   if (excess) {
     requirePositive(coherentValue(excess.molarity), 'reagentMolarity');
@@ -226,10 +230,8 @@ function requireKnown({ known, soughtIn }: Determination): void {
     requirePositive(coherentValue(known.molarity), field);
   } else {
     requirePositive(coherentValue(known.molarMass), 'molarMassGPerMol');
-    requirePositive(coherentValue(known.purity), 'purity');
-    if (coherentValue(known.purity) > 1) {
-      throw new Unanswerable('out-of-range', 'purity', 'A purity above 100 % cannot be.');
-    }
+    requirePurity(coherentValue(known.purity));
+    requirePercentage(coherentValue(known.purity), 'purity');
   }
   if (known.kind === 'made-up') {
     requirePositive(coherentValue(known.mass), 'massG');

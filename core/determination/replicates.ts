@@ -1,7 +1,7 @@
 import { sumDecimals } from '../measurement';
 import type { DilutionStep } from '../preparation';
 import { overallDilutionFactor } from '../preparation';
-import { requirePositive, Unanswerable } from '../problem';
+import { requireDistinct, requireNotNegative, requirePositive, Unanswerable } from '../problem';
 import type { ConcordanceLimit, Summary } from '../statistics';
 import { largestConcordantSet, summarize } from '../statistics';
 import type { Determination } from './determination';
@@ -33,7 +33,12 @@ export type ReplicateOutcome = { readonly id: string } & (
       readonly result: number;
       readonly counts: boolean;
     }
-  | { readonly kind: 'failed'; readonly problem: Unanswerable }
+  | {
+      readonly kind: 'failed';
+      readonly problem: Unanswerable;
+      /** As its readings give it; null where these cannot be. */
+      readonly titreMl: number | null;
+    }
 );
 
 /** The rule by which titrations count as concordant. */
@@ -74,6 +79,8 @@ export function determine(
   confidence = 0.95,
 ): DeterminationResult {
   requireSense(determination);
+  const ids = replicates.map(({ id }) => id);
+  requireDistinct(ids, 'id', 'titrations');
   const plain = new PlainDetermination(determination);
   const outcomes = replicates.map((replicate) => outcomeOf(determination, plain, replicate));
   const counted = outcomes.filter((outcome) => outcome.kind === 'found' && outcome.counts);
@@ -109,9 +116,10 @@ function outcomeOf(
   plain: PlainDetermination,
   replicate: TitrationReplicate,
 ): ReplicateOutcome {
+  let titreMl: number | null = null;
   try {
     const isBack = plain.excessTitreMl !== null;
-    const titreMl = titreOf(replicate);
+    titreMl = titreOf(replicate);
     const netTitreMl = isBack ? null : netTitreOf(plain, titreMl);
     const portion = portionOf(determination, replicate.portion, replicate.dilutions);
     const result = plain.found(portion, netTitreMl ?? titreMl);
@@ -126,7 +134,7 @@ function outcomeOf(
     return { id: replicate.id, kind: 'found', titreMl, netTitreMl, result, counts };
   } catch (error) {
     if (!(error instanceof Unanswerable)) throw error;
-    return { id: replicate.id, kind: 'failed', problem: error };
+    return { id: replicate.id, kind: 'failed', problem: error, titreMl };
   }
 }
 
@@ -151,6 +159,7 @@ export function portionOf(
 /** Sum over the fillings of final minus initial reading, exact in the decimals as read. */
 function titreOf({ fillings }: TitrationReplicate): number {
   for (const { initialMl, finalMl } of fillings) {
+    requireNotNegative(initialMl, 'initial_reading');
     if (finalMl < initialMl) {
       throw new Unanswerable(
         'negative-titre',

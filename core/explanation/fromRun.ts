@@ -1,11 +1,10 @@
 import { findSubstance, molarMass, moleRatioOfMethod } from '../chemistry';
 import { decimalPlaces, exact, UNITS } from '../measurement';
-import { nominalMolPerL } from '../reagent';
 import { blankOf, deliveredIn, determinationOf, endPointOf } from '../titration/figures';
 import type { Judgement } from '../titration/judging';
 import type { Flask, Reading, RunState } from '../titration/run';
 import { stretchesOf } from '../titration/run';
-import { arrangementOf, standardSubstanceId } from '../titration/setUp';
+import { arrangementOf, soughtOf, standardSubstanceId } from '../titration/setUp';
 import type { Diagnosis } from './explain';
 import { explain } from './explain';
 
@@ -53,7 +52,7 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
         volume: exact(volumeMl, UNITS.millilitre),
       }),
       replicates,
-      expectedMolPerL: nominalMolPerL(bottle),
+      expectedMolPerL: soughtOf(run.references).expected,
     },
     {
       otherForms,

@@ -2,6 +2,7 @@ import type { Determination, Dilution, Known, TitrationReplicate } from '../dete
 import type { Expression } from '../measurement';
 import { coherentValue, exact, product, UNITS } from '../measurement';
 import { readingSlips } from '../slip';
+import { slipQuestion } from '../wording';
 
 /** What a run found and what it ought to have found, as far as hypotheses may change it. */
 export interface Suspected {
@@ -208,10 +209,10 @@ function readingVariants(
         (entry === 'final' ? neighbour.initialMl : neighbour.finalMl) === typedMl;
       return readingSlips(typedMl, readingDecimals)
         .filter(({ kind, meant }) => kind !== 'digit-dropped' && meant <= buretteCapacityMl)
-        .map(({ meant, question }): Variant => ({
+        .map(({ meant, ...slip }): Variant => ({
           suspected: withReading(suspected, typedMl, { index, entry, carried: isCarried }, meant),
           suspects: [{ replicateId: replicate.id, entry: `${entry}-reading`, meant }],
-          detail: `the ${entry} reading of ${replicate.id}, ${typedMl.toFixed(readingDecimals)} mL, stands for ${meant.toFixed(readingDecimals)} mL (${asClause(question)})`,
+          detail: `the ${entry} reading of ${replicate.id}, ${typedMl.toFixed(readingDecimals)} mL, stands for ${meant.toFixed(readingDecimals)} mL (${asClause(slipQuestion(slip))})`,
         }));
     });
   });

@@ -178,6 +178,7 @@ test('two solutions of a back-titration are related when one was standardized ag
     molarity: '0.1002',
     expandedUncertainty: '0.0002',
     coverageFactor: '2.00',
+    unrounded: null,
     certifiedOn: '2026-03-01',
     validUntil: '2026-06-01',
   });

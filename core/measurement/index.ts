@@ -32,7 +32,7 @@ export {
 export type { KragtenEstimate } from './kragten';
 export { kragten } from './kragten';
 export type { BudgetLine, Correlation, Evaluation, EvaluationOptions } from './propagate';
-export { propagate } from './propagate';
+export { keptFreedom, propagate } from './propagate';
 export type { RoundedResult } from './round';
 export { roundSignificant, roundToUncertainty } from './round';
 export type { Simulation, SimulationOptions } from './simulate';

@@ -176,6 +176,11 @@ function effectiveDegreesOfFreedom(
   return sum > 0 ? combined ** 4 / sum : Number.POSITIVE_INFINITY;
 }
 
+/** Degrees of freedom as a record keeps them: null where they are endless, which JSON cannot say. */
+export function keptFreedom({ effectiveDegreesOfFreedom: freedom }: Evaluation): number | null {
+  return Number.isFinite(freedom) ? freedom : null;
+}
+
 /** k for 95 % coverage from Student's t, degrees of freedom truncated to a whole number, at least 1. */
 function coverageFactorFor(degreesOfFreedom: number): number {
   return studentTQuantile(

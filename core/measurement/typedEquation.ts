@@ -83,6 +83,8 @@ function namedExpression(name: string, names: ReadonlyMap<string, Expression>): 
 }
 
 function operationOf(node: OperatorNode, part: (of: MathNode) => Expression): Expression {
+  // `1/2a` would be read as half of a, and `2(V-B)` may be meant as a function.
+  if (node.implicit) return unreadable(`${node.toString()} lacks a * between its factors`);
   const [first, second] = node.args.map(part);
   if (!first) return unreadable(`${String(node.op)} has nothing to work on`);
   if (!second) {

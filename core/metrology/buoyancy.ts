@@ -27,6 +27,8 @@ export function buoyancyFactor({
   requirePositive(sampleDensityKgPerM3, 'sampleDensityKgPerM3');
   requirePositive(weightsDensityKgPerM3, 'weightsDensityKgPerM3');
   requirePositive(airDensityKgPerM3, 'airDensityKgPerM3');
+  requireKgPerM3(sampleDensityKgPerM3, 'sampleDensityKgPerM3');
+  requireKgPerM3(weightsDensityKgPerM3, 'weightsDensityKgPerM3');
   if (sampleDensityKgPerM3 <= airDensityKgPerM3) {
     throw new Unanswerable(
       'out-of-range',
@@ -63,4 +65,13 @@ export function airDensityKgPerM3(
     (0.34844 * pressureHpa + relativeHumidityPercent * (0.020582 - 0.00252 * temperatureC)) /
     (temperatureC + 273.15)
   );
+}
+
+/** No liquid or solid that is weighed is lighter, kg/m3; what is a thousandth of that was given in g/mL. */
+const LIGHTEST_KG_PER_M3 = 100;
+
+function requireKgPerM3(density: number, field: string): void {
+  if (density >= LIGHTEST_KG_PER_M3) return;
+  const sentence = `A density of ${String(density)} kg/m3 cannot be weighed so: it may be meant in g/mL, of which 1 is 1000 kg/m3.`;
+  throw new Unanswerable('out-of-range', field, sentence);
 }

@@ -62,3 +62,30 @@ export function requireNotNegative(value: number, field: string): void {
     throw new Unanswerable('non-positive', field, `It must not be negative, got ${String(value)}.`);
   }
 }
+
+/** @throws Unanswerable unless the purity is a mass fraction above 0, up to 1. */
+export function requirePurity(purity: number): void {
+  requirePositive(purity, 'purity');
+  if (purity > 1) {
+    throw new Unanswerable('out-of-range', 'purity', 'A purity above 100 % cannot be.');
+  }
+}
+
+/** Below this part of the whole, a percentage was probably given as a fraction: 0.9998 % for 99.98 %. */
+const LEAST_PART = 0.01;
+
+/** @throws Unanswerable `out-of-range` for a part, as a fraction, that was probably meant a hundred times as large. */
+export function requirePercentage(part: number, field: string): void {
+  if (!(part > 0 && part <= LEAST_PART)) return;
+  const percent = String(Number((100 * part).toPrecision(6)));
+  const sentence = `${percent} % is next to nothing: a fraction may be meant, which is a hundred times that in per cent.`;
+  throw new Unanswerable('out-of-range', field, sentence);
+}
+
+/** @throws Unanswerable `syntax` where two of the things that are told apart by name have the same; `what` are they? */
+export function requireDistinct(names: readonly string[], field: string, what: string): void {
+  const twice = names.find((name, i) => names.indexOf(name) !== i);
+  if (twice !== undefined) {
+    throw new Unanswerable('syntax', field, `Two ${what} are called ${twice}.`);
+  }
+}

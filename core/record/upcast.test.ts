@@ -2,6 +2,8 @@ import { expect, test } from 'vitest';
 import type { Fact } from './fact';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { currentSchemaVersion, upcast } from '#core/ledger';
+import type { CertifiedMolarity } from '#core/reagent';
+import { takeFromRun } from '#core/reagent';
 import { enteredAt, isTimeDoubtful } from './fact';
 import { idOf } from '../test-support/stored';
 import { upcastBy } from './upcast';
@@ -78,7 +80,7 @@ test('a clock is believed 30 days back and a day ahead, with what it was off; el
 test('a bottle of before there were parents keeps its lot as the one it was made from', () => {
   const old = { ...fact, kind: 'bottle.prepared', body: { code: '0417', lotId: 'n' } };
   expect(upcast(old)).toMatchObject({
-    schemaVersion: 2,
+    schemaVersion: currentSchemaVersion('bottle.prepared'),
     body: { code: '0417', purpose: 'titrant', parents: [{ kind: 'lot', id: 'n' }], made: null },
   });
   expect(upcast({ ...fact, kind: 'lot.registered', body: { lotNumber: 'K' } }).body).toEqual({
@@ -88,6 +90,23 @@ test('a bottle of before there were parents keeps its lot as the one it was made
     store: '',
     openedOn: null,
   });
+});
+
+test('a molarity that was kept as its label states it says that nothing more is known, and takes what its run computed', () => {
+  const stated = { molarity: '0.1000', expandedUncertainty: '0.0013', coverageFactor: '4.30' };
+  const made = { ...fact, kind: 'bottle.prepared', schemaVersion: 2, body: { made: stated } };
+  expect(upcast(made).body).toEqual({ made: { ...stated, unrounded: null } });
+  expect(upcast({ ...made, body: { made: null } }).body).toEqual({ made: null });
+  const body = { ...stated, certificateNumber: '0415-2' };
+  const certified = upcast({ ...fact, kind: 'bottle.certified', body }).body as CertifiedMolarity;
+  expect(certified).toEqual({ ...body, unrounded: null });
+  const unrounded = { molarity: 0.100041, standardUncertainty: 0.000302 };
+  const certificate = { number: '0415-2', unrounded, effectiveDegreesOfFreedom: 2 };
+  const known = { ...certified, unrounded: { ...unrounded, effectiveDegreesOfFreedom: 2 } };
+  expect(takeFromRun(certified, certificate)).toEqual(known);
+  // Neither another certificate's figures, nor others than those it carries itself.
+  expect(takeFromRun(certified, { ...certificate, number: '0415-1' })).toBe(certified);
+  expect(takeFromRun(known, { ...certificate, effectiveDegreesOfFreedom: 5 })).toBe(known);
 });
 
 test('a run of before there were aliquots keeps its lot as what was weighed, and every rule as the bench had it', () => {

@@ -1,20 +1,8 @@
 import { roundHalfEven } from '../measurement';
+import type { SlipSaid } from '../wording';
 
-/** What may have gone wrong with a figure as it was read or typed, and the figure that was then meant. */
-export interface SuspectedSlip {
-  readonly kind:
-    | 'read-upwards'
-    | 'wrong-mark'
-    | 'digits-swapped'
-    | 'digit-dropped'
-    | 'whole-millilitres-off'
-    | 'decimal-point'
-    | 'exchanged'
-    | 'tare-not-subtracted';
-  readonly meant: number;
-  /** A question to the analyst, without the figure. */
-  readonly question: string;
-}
+/** What may have gone wrong with a figure, and the figure that was then meant. */
+export type SuspectedSlip = SlipSaid & { readonly meant: number };
 
 /** Whole millilitres by which a reading is easily off: a mark miscounted, or one of the numbered marks mistaken. */
 const MISCOUNTED_ML = [1, 10, 5, 2] as const;
@@ -26,21 +14,13 @@ const MISCOUNTED_ML = [1, 10, 5, 2] as const;
 export function readingSlips(typedMl: number, decimals: number): readonly SuspectedSlip[] {
   const mark = Math.ceil(typedMl);
   return distinct(typedMl, decimals, [
-    {
-      kind: 'read-upwards',
-      meant: 2 * mark - 1 - typedMl,
-      question: 'Read upwards between two marks?',
-    },
-    {
-      kind: 'wrong-mark',
-      meant: 2 * mark - 2 - typedMl,
-      question: 'Read upwards from the wrong mark?',
-    },
+    { kind: 'read-upwards', meant: 2 * mark - 1 - typedMl },
+    { kind: 'wrong-mark', meant: 2 * mark - 2 - typedMl },
     ...MISCOUNTED_ML.flatMap((off): SuspectedSlip[] =>
       [off, -off].map((shift) => ({
         kind: 'whole-millilitres-off',
         meant: typedMl + shift,
-        question: `Off by ${String(off)} mL?`,
+        offMl: off,
       })),
     ),
     ...digitSlips(typedMl, decimals),
@@ -54,13 +34,13 @@ function digitSlips(typed: number, decimals: number): readonly SuspectedSlip[] {
   const swapped = Array.from({ length: digits.length - 1 }, (_, i): SuspectedSlip => {
     const turned =
       digits.slice(0, i) + digits.charAt(i + 1) + digits.charAt(i) + digits.slice(i + 2);
-    return { kind: 'digits-swapped', meant: toNumber(turned), question: 'Two digits exchanged?' };
+    return { kind: 'digits-swapped', meant: toNumber(turned) };
   });
   // A digit that was left out may have been any, at any place: 2.15 for 22.15, 21.15 or 2.415 read on.
   const dropped = Array.from({ length: digits.length + 1 }, (_, place) =>
     Array.from({ length: 10 }, (__, digit): SuspectedSlip => {
       const whole = digits.slice(0, place) + String(digit) + digits.slice(place);
-      return { kind: 'digit-dropped', meant: toNumber(whole), question: 'A digit left out?' };
+      return { kind: 'digit-dropped', meant: toNumber(whole) };
     }),
   ).flat();
   return [...swapped, ...dropped];
@@ -100,11 +80,7 @@ export function suspectReading(typedMl: number, context: ReadingContext): Suspec
     finalMl <= capacityMl && Math.abs(finalMl - fromMl - expectedTitreMl) <= halfBandMl;
   if (isExpected(typedMl)) return null;
   if (isExpected(initialMl, typedMl)) {
-    return {
-      kind: 'exchanged',
-      meant: initialMl,
-      question: 'Initial and final reading exchanged?',
-    };
+    return { kind: 'exchanged', meant: initialMl };
   }
   return readingSlips(typedMl, decimals).find(({ meant }) => isExpected(meant)) ?? null;
 }
@@ -132,18 +108,9 @@ export function suspectWeighing(
   const powers: SuspectedSlip[] = [0.1, 10, 0.01, 100].map((factor) => ({
     kind: 'decimal-point',
     meant: typedG * factor,
-    question: 'Is the decimal point in its place?',
   }));
   const tare: SuspectedSlip[] =
-    tareG === undefined
-      ? []
-      : [
-          {
-            kind: 'tare-not-subtracted',
-            meant: typedG - tareG,
-            question: 'Was the empty vessel subtracted?',
-          },
-        ];
+    tareG === undefined ? [] : [{ kind: 'tare-not-subtracted', meant: typedG - tareG }];
   const slips = distinct(typedG, decimals, [...powers, ...tare, ...digitSlips(typedG, decimals)]);
   return slips.find(({ meant }) => isIntended(meant)) ?? null;
 }

@@ -19,4 +19,4 @@ export {
 export type { Line, Regression } from './regression';
 export { fitLine, regress } from './regression';
 export type { Summary } from './summary';
-export { isConstant, summarize } from './summary';
+export { isConstant, meanOf, squaredDeviations, summarize } from './summary';
