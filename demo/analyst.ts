@@ -158,7 +158,7 @@ async function readFinal(
     await bench.enter(read(await followByElectrode(bench, run, flask)));
     return;
   }
-  if (series.mishap === 'misread' && flask.number === 3) {
+  if (series.incident === 'misread' && flask.number === 3) {
     await bench.enter(read(millilitres(end + 0.2)));
     const run = await bench.look();
     const entry = flaskOf(run, 3)?.final;
@@ -170,13 +170,13 @@ async function readFinal(
     await bench.enter({ kind: 'run.reading-corrected', body }, run.version);
     return;
   }
-  if (series.mishap === 'bubble' && flask.number === 2) {
+  if (series.incident === 'bubble' && flask.number === 2) {
     await bench.enter(read(millilitres(end + 0.24)));
     const body = { flask: 2, reason: 'A bubble left the tip during the titration.' };
     await bench.enter({ kind: 'run.flask-voided', body }, (await bench.look()).version);
     return;
   }
-  if (series.mishap === 'brown' && flask.number === 3) {
+  if (series.incident === 'brown' && flask.number === 3) {
     await bench.enter(read(millilitres(end + 0.9), 'The flask has gone brown.'));
     const remark = 'Run too fast at the start.';
     const body = { flask: 3, incidentId: 'brown-turbidity', measured: null, remark };
@@ -186,7 +186,7 @@ async function readFinal(
     await bench.enter({ kind: 'run.flask-voided', body: { flask: 3, reason } }, version);
     return;
   }
-  if (series.mishap === 'overshot' && flask.number === 3) {
+  if (series.incident === 'overshot' && flask.number === 3) {
     const before = { flask: 3, readingMl: millilitres(end - 0.01) };
     await bench.enter({ kind: 'run.provisional-read', body: before });
     await bench.enter(read(millilitres(end + 0.05)));
@@ -195,7 +195,7 @@ async function readFinal(
     return;
   }
   await bench.enter(read(millilitres(end)));
-  if (series.mishap === 'read-twice' && flask.number === 2) {
+  if (series.incident === 'read-twice' && flask.number === 2) {
     const looked = await bench.look();
     const body = {
       corrects: flaskOf(looked, 2)?.final?.factId ?? '',

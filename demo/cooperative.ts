@@ -315,7 +315,7 @@ export interface PlannedSeries {
   readonly stopAfter?: number;
   /** Phthalate whose pH is followed, the rough titration excepted. */
   readonly electrode?: true;
-  readonly mishap?: 'bubble' | 'misread' | 'overshot' | 'brown' | 'read-twice';
+  readonly incident?: 'bubble' | 'misread' | 'overshot' | 'brown' | 'read-twice';
 }
 
 /** One bottle: how it was made up and what happened to it since. */
@@ -354,7 +354,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
     offsetPercent: 1.3,
     series: [
       { day: -89, by: 'tobin', certifiedBy: 'mirela', burette: 'glass50' },
-      { day: -58, by: 'jasna', certifiedBy: 'jasna', burette: 'glass50', mishap: 'misread' },
+      { day: -58, by: 'jasna', certifiedBy: 'jasna', burette: 'glass50', incident: 'misread' },
     ],
   },
   {
@@ -378,7 +378,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
     note: 'Titratable acidity of must and wine.',
     offsetPercent: 0.9,
     series: [
-      { day: -44, by: 'tobin', certifiedBy: 'mirela', burette: 'glass50', mishap: 'bubble' },
+      { day: -44, by: 'tobin', certifiedBy: 'mirela', burette: 'glass50', incident: 'bubble' },
       { day: -27, by: 'tobin', certifiedBy: 'jasna', burette: 'glass50' },
     ],
   },
@@ -414,7 +414,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
         burette: 'glass50',
         method: 'thiosulfate-by-iodate',
         against: { lot: 'iodate' },
-        mishap: 'overshot',
+        incident: 'overshot',
       },
     ],
   },
@@ -458,7 +458,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
         burette: 'glass50',
         method: 'permanganate-by-sodium-oxalate',
         against: { lot: 'oxalate' },
-        mishap: 'brown',
+        incident: 'brown',
       },
     ],
   },
@@ -472,7 +472,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
     note: 'Titratable acidity of must and wine.',
     offsetPercent: 2.1,
     series: [
-      { day: -8, by: 'jasna', certifiedBy: 'jasna', burette: 'glass50', mishap: 'misread' },
+      { day: -8, by: 'jasna', certifiedBy: 'jasna', burette: 'glass50', incident: 'misread' },
       {
         day: -5,
         by: 'tobin',
@@ -480,7 +480,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
         burette: 'glass50',
         method: 'naoh-by-oxalic-acid',
         against: { bottle: 'S021', pipette: 'pipette20' },
-        mishap: 'read-twice',
+        incident: 'read-twice',
       },
     ],
   },

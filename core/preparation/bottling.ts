@@ -1,7 +1,7 @@
 import type { Container } from '../chemistry';
 import type { Id, PlainDate } from '../grammar';
 import type { DecimalText } from '../measurement';
-import { decimalOf, roundSignificant } from '../measurement';
+import { decimalOf, keptFreedom, roundSignificant } from '../measurement';
 import type { EquipmentState } from '../metrology';
 import type { PreparedBottle } from '../reagent';
 import type { PreparationState } from './record';
@@ -44,6 +44,11 @@ export function bottleOf(
       molarity: made.rounded.value,
       expandedUncertainty: made.rounded.uncertainty,
       coverageFactor: made.coverageFactor,
+      unrounded: {
+        molarity: made.evaluation.value,
+        standardUncertainty: made.evaluation.combinedStandardUncertainty,
+        effectiveDegreesOfFreedom: keptFreedom(made.evaluation),
+      },
     },
     plausibleMolarity: nominal?.range ?? null,
     dilutionFactor: isSample ? roundSignificant(factorOf(source, equipment), 6) : null,

@@ -412,7 +412,7 @@ describe('what is asked and what is refused', () => {
     const spoilt = script().weigh('5.1100').add('preparation.mishap', mishap);
     expect(checkBottling(spoilt.state, true)[0]).toMatchObject({
       code: 'spoilt',
-      values: { mishap: 'filled past the mark' },
+      values: { incident: 'filled past the mark' },
     });
     const source = { ...KHP_PLAN.source, flaskId: null } as PreparationPlan['source'];
     const rough = new PreparationScript({ ...KHP_PLAN, source })

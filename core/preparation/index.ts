@@ -14,8 +14,8 @@ export type { ConcentrationUnit, SolutionFacts } from './displayUnits';
 export { CONCENTRATION_UNITS, convertConcentration, showConcentration } from './displayUnits';
 export type {
   ActualConcentration,
-  Concentrate,
   DilutionStep,
+  LabelledConcentrate,
   SolutionPart,
   Solid,
 } from './solution';
@@ -33,6 +33,7 @@ export {
   molarityFromNormality,
   normality,
   overallDilutionFactor,
+  requireLabel,
   serialDilution,
   solventToAddMl,
 } from './solution';
@@ -41,7 +42,7 @@ export { checkPreparationStart, missingFor, needsOf } from './startChecks';
 export { checkBottling } from './stepChecks';
 export { pinsFor, PREPARATION_RECORD, recordsOf } from './preparationRecord';
 export { dilutedMolarity, molarityOfSolution } from './equations';
-export { MISHAPS } from './mishaps';
+export { PREPARATION_INCIDENTS } from './incidents';
 export type {
   MeasuredEntry,
   Pin,
@@ -56,7 +57,7 @@ export { measuredIn, nextWork, spoiltBy, takenFor } from './record';
 export type { PreparationRecords, PreparationResult } from './result';
 export { resultOf } from './result';
 export type { Measure, PreparationPlan, PreparationSource, Step } from './work';
-export { flaskOf, isExact, parentsOf, recipeOf, stepsOf, whyByProcedure } from './work';
+export { isExact, parentsOf, recipeOf, stepsOf, volumetricFlaskOf, whyByProcedure } from './work';
 export { bottleOf } from './bottling';
 export type { Job, Limits, Placed, Task } from './schedule';
 export { durationsOf, scheduleBackwards, tasksOf } from './schedule';

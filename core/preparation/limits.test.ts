@@ -16,13 +16,13 @@ import {
 import { idOf, stored } from '../test-support/stored';
 import type { BottleState } from '../reagent';
 import type { PreparationPlan, Quantity } from './index';
-import { checkBottling, checkPreparationStart, MISHAPS, missingFor } from './index';
+import { checkBottling, checkPreparationStart, PREPARATION_INCIDENTS, missingFor } from './index';
 
 const KHP = lotOf('potassium-hydrogen-phthalate');
 type Weighed = Extract<PreparationPlan['source'], { kind: 'weigh' }>;
 const { balanceId } = KHP_PLAN.source as Weighed;
 const OUT_OF_USE = { factId: 'f', by: 'ines', at: '2026-03-01T08:00:00.000Z', reason: 'cloudy' };
-const MADE = { expandedUncertainty: '0.0024', coverageFactor: '2.00' };
+const MADE = { expandedUncertainty: '0.0024', coverageFactor: '2.00', unrounded: null };
 const DISSOLVED = { meaning: 'by-mass', densityGPerMl: '1.19' } as const;
 
 /** Pellets weighed into a beaker: approximate, since the molarity is found by titration. */
@@ -249,7 +249,7 @@ describe('before a preparation is begun', () => {
   });
 });
 
-test.each(MISHAPS.map(({ id, spoilsExact }) => [id, spoilsExact] as const))(
+test.each(PREPARATION_INCIDENTS.map(({ id, spoilsExact }) => [id, spoilsExact] as const))(
   'after “%s” a standard is spoilt: %s; a titrant never is',
   (mishapId, isSpoilt) => {
     const mishap = { step: 'to-mark', mishapId, remark: 'as seen' };

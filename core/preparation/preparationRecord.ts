@@ -4,7 +4,7 @@ import { weighingText } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
 import type { Around, Fact, Finding, Reference } from '../record';
 import { defineRecord, enteredAt, impossible, lasting, provenance } from '../record';
-import { MISHAPS } from './mishaps';
+import { PREPARATION_INCIDENTS } from './incidents';
 import type { Pin, PreparationFactBodies, PreparationState, Quantity, StepState } from './record';
 import { takenFor } from './record';
 import type { PreparationRecords } from './result';
@@ -168,13 +168,13 @@ export const PREPARATION_RECORD = defineRecord<
     'preparation.mishap': {
       nature: 'observation',
       check: ({ body }) =>
-        MISHAPS.some(({ id }) => id === body.mishapId)
+        PREPARATION_INCIDENTS.some(({ id }) => id === body.mishapId)
           ? []
           : [impossible('unknown-mishap', 'mishapId')],
       apply: ({ mishaps }, fact) => ({
         mishaps: [...mishaps, { ...provenance(fact), ...fact.body }],
       }),
-      sentence: ({ step }) => `step ${step}, a mishap.`,
+      sentence: ({ step }) => `step ${step}, an incident.`,
     },
     'preparation.discarded': {
       nature: 'decision',

@@ -4,7 +4,7 @@ import type { EquipmentState, Weighing } from '../metrology';
 import { netMassG } from '../metrology';
 import type { Parent } from '../reagent';
 import type { Fact, FactOf, Provenance, RecordHead, RecordVersion } from '../record';
-import { MISHAPS } from './mishaps';
+import { PREPARATION_INCIDENTS } from './incidents';
 import type { PreparationPlan, Step } from './work';
 import { isExact } from './work';
 
@@ -86,13 +86,16 @@ export interface PreparationState extends RecordHead {
   readonly closed: (Provenance & { readonly reason: string | null }) | null;
 }
 
-/** The mishap that spoilt an exact solution, with its reason; null while there is none. */
-export function spoiltBy({ plan, mishaps }: PreparationState): (typeof MISHAPS)[number] | null {
+/** The incident that spoilt an exact solution, with its reason; null while there is none. */
+export function spoiltBy({
+  plan,
+  mishaps,
+}: PreparationState): (typeof PREPARATION_INCIDENTS)[number] | null {
   if (!isExact(plan)) return null;
   return (
     mishaps
-      .map(({ mishapId }) => MISHAPS.find(({ id }) => id === mishapId))
-      .find((mishap) => mishap?.spoilsExact) ?? null
+      .map(({ mishapId }) => PREPARATION_INCIDENTS.find(({ id }) => id === mishapId))
+      .find((incident) => incident?.spoilsExact) ?? null
   );
 }
 

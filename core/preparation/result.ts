@@ -31,7 +31,7 @@ import { dilutedMolarity, molarityOfSolution } from './equations';
 import type { PreparationState } from './record';
 import { measuredIn } from './record';
 import type { PreparationPlan } from './work';
-import { flaskOf, isExact, recipeOf } from './work';
+import { isExact, recipeOf, volumetricFlaskOf } from './work';
 
 /** The records that a preparation rests on. */
 export interface PreparationRecords {
@@ -114,7 +114,7 @@ export function resultOf(
 function whyNominal(preparation: PreparationState, records: PreparationRecords): string | null {
   const { plan } = preparation;
   const { source } = plan;
-  if (flaskOf(plan) === null) return 'made with cylinder and beaker';
+  if (volumetricFlaskOf(plan) === null) return 'made with cylinder and beaker';
   if (source.kind === 'concentrate') return 'taken from a concentrate by cylinder';
   if (source.kind === 'weigh') {
     const lot = find(records.lots, source.lotId);
@@ -273,7 +273,7 @@ function volumeTaken(
 }
 
 function volumeMadeUp(preparation: PreparationState, records: PreparationRecords): Expression {
-  const flaskId = flaskOf(preparation.plan);
+  const flaskId = volumetricFlaskOf(preparation.plan);
   return flaskId === null
     ? beaker(preparation.plan.volumeMl)
     : flaskAt20(preparation, records, flaskId);

@@ -1,4 +1,4 @@
-import { requirePositive, Unanswerable } from '../problem';
+import { requirePercentage, requirePositive, requirePurity, Unanswerable } from '../problem';
 
 /** A solid as it is weighed. */
 export interface Solid {
@@ -14,10 +14,7 @@ export interface Solid {
 
 /** Mass of pure substance in a gram of the solid as weighed. @throws Unanswerable */
 function pureFraction({ purity = 1, lossOnDrying = 0 }: Solid): number {
-  requirePositive(purity, 'purity');
-  if (purity > 1) {
-    throw new Unanswerable('out-of-range', 'purity', 'A purity above 100 % cannot be.');
-  }
+  requirePurity(purity);
   if (!(lossOnDrying >= 0 && lossOnDrying < 1)) {
     throw new Unanswerable(
       'out-of-range',
@@ -75,15 +72,31 @@ export function actualConcentration(
 }
 
 /** A concentrate as its label states it. */
-export interface Concentrate {
+export interface LabelledConcentrate {
   /** w, mass of substance in mass of solution, above 0 up to 1. */
   readonly massFraction: number;
   readonly densityGPerMl: number;
   readonly molarMassGPerMol: number;
 }
 
+/** Nothing is denser, g/mL; what seems so was given in kg/m3. */
+const DENSEST_G_PER_ML = 23;
+
+/**
+ * Refuses what the label of a concentrate cannot say: a density in kg/m3, or a fraction where a percentage was asked for.
+ *
+ * @throws Unanswerable `out-of-range`
+ */
+export function requireLabel({ massFraction, densityGPerMl }: LabelledConcentrate): void {
+  if (densityGPerMl > DENSEST_G_PER_ML) {
+    const sentence = `A density of ${String(densityGPerMl)} g/mL cannot be: it may be meant in kg/m3, a thousandth of which are g/mL.`;
+    throw new Unanswerable('out-of-range', 'densityGPerMl', sentence);
+  }
+  requirePercentage(massFraction, 'massFraction');
+}
+
 /** Molarity of a concentrate: c = 1000 w rho / M, in mol/L. @throws Unanswerable */
-export function concentrateMolarity(concentrate: Concentrate): number {
+export function concentrateMolarity(concentrate: LabelledConcentrate): number {
   const { massFraction, densityGPerMl, molarMassGPerMol } = concentrate;
   requirePositive(massFraction, 'massFraction');
   requirePositive(densityGPerMl, 'densityGPerMl');
@@ -111,7 +124,7 @@ export function molarityFromMassPerVolume(percent: number, molarMassGPerMol: num
  * @throws Unanswerable `cannot-concentrate` when the concentrate is weaker than the solution wanted.
  */
 export function concentrateVolumeMl(
-  concentrate: Concentrate,
+  concentrate: LabelledConcentrate,
   molarityMolPerL: number,
   volumeMl: number,
 ): number {

@@ -143,7 +143,7 @@ export function checkBottling(
   }
   const spoilt = spoiltBy(preparation);
   if (spoilt) {
-    return [impossible('spoilt', 'preparation', { mishap: spoilt.name, reason: spoilt.reason })];
+    return [impossible('spoilt', 'preparation', { incident: spoilt.name, reason: spoilt.reason })];
   }
   if (preparation.steps.some(({ entries }) => entries.length > 1)) {
     return [impossible('entries-contradict', 'preparation')];

@@ -107,7 +107,7 @@ export function isExact({ source, soluteId }: PreparationPlan): boolean {
 }
 
 /** The flask in which a plan is made up to the mark, the last one of several; null for a beaker. */
-export function flaskOf({ source }: PreparationPlan): string | null {
+export function volumetricFlaskOf({ source }: PreparationPlan): string | null {
   switch (source.kind) {
     case 'weigh':
     case 'concentrate':
@@ -181,7 +181,7 @@ function plainSteps(plan: PreparationPlan): readonly PreparationStep[] {
     return stepsByProcedure(plan.source.kind === 'weigh' ? 'weigh' : 'measure', isExact(plan));
   }
   const steps = withWaterBy(stepsInItsVessel(plan), plan.carbonDioxide);
-  return flaskOf(plan) === null || isExact(plan) ? steps : intoFlask(steps);
+  return volumetricFlaskOf(plan) === null || isExact(plan) ? steps : intoFlask(steps);
 }
 
 function stepsInItsVessel(plan: PreparationPlan): readonly PreparationStep[] {

@@ -12,11 +12,23 @@ export interface Parent {
   readonly id: Id;
 }
 
-/** A molarity known from how the solution was made: standard weighed or pipetted, made up to a mark. */
-interface MadeMolarity {
+/** A molarity as it was computed, for whatever is computed with it later. */
+export interface UnroundedMolarity {
+  /** mol/L. */
+  readonly molarity: number;
+  /** mol/L. */
+  readonly standardUncertainty: number;
+  /** Of the standard uncertainty; null for endless ones. */
+  readonly effectiveDegreesOfFreedom: number | null;
+}
+
+/** A molarity as a label states it. */
+interface StatedMolarity {
   readonly molarity: DecimalText;
   readonly expandedUncertainty: DecimalText;
   readonly coverageFactor: DecimalText;
+  /** Null where only the label's figures are known. */
+  readonly unrounded: UnroundedMolarity | null;
 }
 
 /** A solution as it was made up. */
@@ -32,8 +44,8 @@ export interface PreparedBottle {
   readonly parents: readonly Parent[];
   /** The preparation in which it was made; null when it was only written down. */
   readonly preparationId: Id | null;
-  /** Null while the molarity is nominal. */
-  readonly made: MadeMolarity | null;
+  /** Known from how it was made, standard weighed or pipetted, made up to a mark; null while the molarity is nominal. */
+  readonly made: StatedMolarity | null;
   /** Between what a nominal molarity plausibly lies, mol/L; null when nobody computed it. */
   readonly plausibleMolarity: readonly [low: DecimalText, high: DecimalText] | null;
   /** How many times weaker it is than what was diluted; null unless it is a diluted sample. */
@@ -47,12 +59,9 @@ export interface PreparedBottle {
 }
 
 /** What a standardization found, as the bottle's label states it. */
-interface CertifiedMolarity {
+export interface CertifiedMolarity extends StatedMolarity {
   readonly runId: Id;
   readonly certificateNumber: string;
-  readonly molarity: DecimalText;
-  readonly expandedUncertainty: DecimalText;
-  readonly coverageFactor: DecimalText;
   readonly certifiedOn: PlainDate;
   readonly validUntil: PlainDate;
 }

@@ -10,7 +10,14 @@ import {
   RETURNED,
   WITHDRAWN,
 } from '../record';
-import type { BottleFactBodies, BottleState, CorrectedBottle, PreparedBottle } from './bottle';
+import type {
+  BottleFactBodies,
+  BottleState,
+  CertifiedMolarity,
+  CorrectedBottle,
+  PreparedBottle,
+  UnroundedMolarity,
+} from './bottle';
 import { correctable } from './bottle';
 import { bottleStanding } from './freshness';
 import type { LotState } from './lot';
@@ -28,6 +35,35 @@ function toBottleWithParents(body: unknown): unknown {
     dilutionFactor: null,
     useBy: null,
   };
+}
+
+/** A molarity that follows from how a bottle was made was kept as its label states it. */
+function toMadeAsStated(body: unknown): unknown {
+  const bottle = body as { readonly made: object | null };
+  return { ...bottle, made: bottle.made && { ...bottle.made, unrounded: null } };
+}
+
+/** So was one that a standardization found. What its run had computed is with the run's certificate (`takeFromRun`). */
+function toCertifiedAsStated(body: unknown): unknown {
+  return { ...(body as object), unrounded: null };
+}
+
+/** The certificate on a bottle with what its run had computed, for one that was kept as its label states it. */
+export function takeFromRun(
+  certified: CertifiedMolarity,
+  {
+    number,
+    unrounded,
+    effectiveDegreesOfFreedom,
+  }: {
+    readonly number: string;
+    readonly unrounded: Omit<UnroundedMolarity, 'effectiveDegreesOfFreedom'>;
+    readonly effectiveDegreesOfFreedom: number | null;
+  },
+): CertifiedMolarity {
+  return certified.unrounded || certified.certificateNumber !== number
+    ? certified
+    : { ...certified, unrounded: { ...unrounded, effectiveDegreesOfFreedom } };
 }
 
 /** What a bottle that is written down rests on. */
@@ -71,7 +107,7 @@ export const BOTTLE_RECORD = defineRecord<
   facts: {
     'bottle.prepared': {
       nature: 'observation',
-      earlier: [toBottleWithParents],
+      earlier: [toBottleWithParents, toMadeAsStated],
       refersTo: ({ parents, preparationId, preparedBy }) => [
         ...parents.map(({ kind, id }) => ({ field: 'parents', kind, id, version: null })),
         { field: 'preparedBy', kind: 'person', id: preparedBy, version: null },
@@ -102,6 +138,7 @@ export const BOTTLE_RECORD = defineRecord<
     },
     'bottle.certified': {
       nature: 'decision',
+      earlier: [toCertifiedAsStated],
       needsServer: true,
       refersTo: ({ runId }) => [{ field: 'runId', kind: 'run', id: runId, version: null }],
       check: () => [],

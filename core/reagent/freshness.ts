@@ -4,7 +4,7 @@ import { addToDate, daysBetween } from '../grammar';
 import type { DecimalText } from '../measurement';
 import type { Standing } from '../record';
 import { lasting, standingOn } from '../record';
-import type { BottleState } from './bottle';
+import type { BottleState, UnroundedMolarity } from './bottle';
 
 /** The last day on which a solution made or standardized on a date holds; null when the catalogue has no interval. */
 export function suggestValidUntil(substanceId: string, since: PlainDate): PlainDate | null {
@@ -17,6 +17,7 @@ export interface KnownMolarity {
   readonly molarity: DecimalText;
   readonly expandedUncertainty: DecimalText;
   readonly coverageFactor: DecimalText;
+  readonly unrounded: UnroundedMolarity | null;
   readonly since: PlainDate;
   /** Null when it has no last day. */
   readonly until: PlainDate | null;

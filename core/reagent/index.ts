@@ -1,14 +1,16 @@
 export type {
   BottleFactBodies,
   BottleState,
+  CertifiedMolarity,
   CorrectedBottle,
   Parent,
   PreparedBottle,
   Purpose,
+  UnroundedMolarity,
 } from './bottle';
 export { correctable, nominalMolPerL } from './bottle';
 export type { AroundBottle } from './bottleRecord';
-export { BOTTLE_RECORD } from './bottleRecord';
+export { BOTTLE_RECORD, takeFromRun } from './bottleRecord';
 export type { Dryness } from './drying';
 export { COOLING_MINUTES, dryness } from './drying';
 export type { Freshness, KnownMolarity } from './freshness';

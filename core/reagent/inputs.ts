@@ -1,5 +1,5 @@
 import type { Expression } from '../measurement';
-import { commonInput, UNITS } from '../measurement';
+import { commonInput, input, UNITS } from '../measurement';
 import type { BottleState } from './bottle';
 import { knownMolarity } from './freshness';
 import type { LotState } from './lot';
@@ -39,7 +39,10 @@ export function lotMolarMassInput({ id, version, lot }: LotState): Expression {
 /** A nominal solution is what its label says within this part, rectangular, when nobody computed it. */
 const NOMINAL = 0.05;
 
-/** The molarity of a bottle: of its certificate or making, else nominal within its plausible range. */
+/**
+ * The molarity of a bottle: as its certificate or making computed it, unrounded and with its degrees of freedom; where only the
+ * label's figures are known, u = U / k; else nominal within its plausible range.
+ */
 export function bottleMolarityInput(
   bottle: BottleState,
   symbol: string,
@@ -49,22 +52,42 @@ export function bottleMolarityInput(
   const nominal = Number(bottle.nominalMolarity ?? 0);
   const [low, high] = bottle.plausibleMolarity?.map(Number) ?? [];
   const halfWidth = low === undefined || high === undefined ? NOMINAL * nominal : (high - low) / 2;
-  return commonInput({
+  const given = {
     id: `bottle:${bottle.id}/molarity@${String(bottle.version)}`,
     symbol,
     name: `molarity of bottle ${bottle.code}`,
     effect,
-    value: known ? Number(known.molarity) : nominal,
     unit: UNITS.molePerLitre,
-    components: known
-      ? [
-          {
-            name: known.certificateNumber ?? 'as made',
-            expandedUncertainty: Number(known.expandedUncertainty),
-            coverageFactor: Number(known.coverageFactor),
-          },
-        ]
-      : [{ name: 'nominal', distribution: 'rectangular', halfWidth }],
-    source: known ? (known.certificateNumber ?? 'as made') : 'nominal, on its label',
+  };
+  if (!known) {
+    const component = { name: 'nominal', distribution: 'rectangular', halfWidth } as const;
+    const source = 'nominal, on its label';
+    return commonInput({ ...given, value: nominal, components: [component], source });
+  }
+  const name = known.certificateNumber ?? 'as made';
+  if (!known.unrounded) {
+    const component = {
+      name,
+      expandedUncertainty: Number(known.expandedUncertainty),
+      coverageFactor: Number(known.coverageFactor),
+    };
+    const source = `${name}; u is U / k, as its label states them`;
+    return commonInput({
+      ...given,
+      value: Number(known.molarity),
+      components: [component],
+      source,
+    });
+  }
+  const { molarity, standardUncertainty } = known.unrounded;
+  const degreesOfFreedom = known.unrounded.effectiveDegreesOfFreedom ?? Number.POSITIVE_INFINITY;
+  const distribution = Number.isFinite(degreesOfFreedom) ? 'student' : 'normal';
+  return input({
+    ...given,
+    value: molarity,
+    components: [{ name, standardUncertainty, degreesOfFreedom, distribution }],
+    degreesOfFreedom,
+    source: name,
+    variation: 'common',
   });
 }

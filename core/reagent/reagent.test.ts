@@ -15,6 +15,7 @@ const certified = {
       molarity: '0.1021',
       expandedUncertainty: '0.0002',
       coverageFactor: '2.00',
+      unrounded: null,
       certifiedOn: '2026-03-02',
       validUntil: '2026-04-02',
     },
@@ -74,7 +75,12 @@ test('taken from is what is in date: a titrant may be nominal, an auxiliary solu
   expect(day({ withdrawn }, '2026-03-02')).toEqual(['withdrawn', false]);
   expect(day({ certified: certified.certified }, '2026-04-02')).toEqual(['due-soon', true]);
   expect(day({ certified: certified.certified }, '2026-04-03')).toEqual(['overdue', false]);
-  const made = { molarity: '0.1', expandedUncertainty: '0.0002', coverageFactor: '2.00' };
+  const made = {
+    molarity: '0.1',
+    expandedUncertainty: '0.0002',
+    coverageFactor: '2.00',
+    unrounded: null,
+  };
   expect(day({ made, useBy: null }, '2036-03-02')).toEqual(['certified', true]);
 });
 

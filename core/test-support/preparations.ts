@@ -68,7 +68,12 @@ export function standardBottle(changes: Partial<Plain<BottleState>> = {}): Bottl
     substanceId: 'sodium-chloride',
     nominalMolarity: '2',
     volumeMl: '250',
-    made: { molarity: '2.0012', expandedUncertainty: '0.0024', coverageFactor: '2.00' },
+    made: {
+      molarity: '2.0012',
+      expandedUncertainty: '0.0024',
+      coverageFactor: '2.00',
+      unrounded: null,
+    },
     useBy: '2026-09-01',
     ...changes,
   });

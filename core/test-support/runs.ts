@@ -252,7 +252,7 @@ export function bottleOf(substanceId: string, changes: Partial<Plain<BottleState
 export function made(molarity: string): Plain<Pick<BottleState, 'made' | 'useBy'>> {
   const expandedUncertainty = (Number(molarity) * 0.001).toFixed(8);
   return {
-    made: { molarity, expandedUncertainty, coverageFactor: '2.00' },
+    made: { molarity, expandedUncertainty, coverageFactor: '2.00', unrounded: null },
     useBy: '2026-12-31',
   };
 }

@@ -1,5 +1,5 @@
-/** What a mishap does to a solution whose molarity follows from how it is made. */
-interface Mishap {
+/** What an incident does to a solution whose molarity follows from how it is made. */
+interface PreparationIncident {
   readonly id: string;
   readonly name: string;
   /** Whether an exact solution is lost by it; an approximate one never is, its molarity is found out later. */
@@ -7,8 +7,8 @@ interface Mishap {
   readonly reason: string;
 }
 
-/** Mishaps of a preparation, the usual ones first. */
-export const MISHAPS: readonly Mishap[] = [
+/** Incidents of a preparation, the usual ones first; stored as mishaps. */
+export const PREPARATION_INCIDENTS: readonly PreparationIncident[] = [
   {
     id: 'over-filled',
     name: 'filled past the mark',
