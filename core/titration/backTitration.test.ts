@@ -219,7 +219,7 @@ describe('at the bench', () => {
     titrated(script, 1, '0.00', '31.00');
     expect(judgeRun(script.state).replicates[0]).toMatchObject({
       verdict: 'open',
-      why: 'more of the excess was left than had been added',
+      why: { code: 'more-than-added' },
     });
   });
 

@@ -6,10 +6,19 @@ import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { decimalText } from '#core/measurement';
 import { byWeighedStandard } from '../test-support/determinations';
 import { stepText } from '#core/wording';
-import { balance, burette, concordantSeries, references, RunScript } from '../test-support/runs';
+import {
+  aliquots,
+  balance,
+  bottleOf,
+  burette,
+  concordantSeries,
+  made,
+  references,
+  RunScript,
+} from '../test-support/runs';
 import { idOf, stored } from '../test-support/stored';
 import { forecastTitre } from './figures';
-import { buretteChecks, nextStep, planSeries } from './guidance';
+import { nextStep, planSeries } from './guidance';
 import {
   assessFlaskIncident,
   certificationFindings,
@@ -21,6 +30,7 @@ import {
 } from './judging';
 import { checkRunFact, checkRunStart, foldRun } from './record';
 import { titrantTakenMl, titreMl } from './run';
+import { buretteChecks } from './setUp';
 
 const decision = {
   number: '0417-1',
@@ -240,7 +250,7 @@ describe('guarding entries', () => {
     });
     const [read] = checkRunFact(known.state, upwards);
     expect(read?.values).toMatchObject({
-      slip: { question: expect.stringMatching(/upwards/) as unknown, meant: '23.43' },
+      slip: { kind: 'wrong-mark', meant: '23.43' },
     });
   });
 
@@ -435,6 +445,47 @@ describe('incidents', () => {
     expect(codesOf(noted(concordantSeries(), 2, 'flask-wet-with-water'))).not.toContain(
       'incident-unresolved',
     );
+  });
+
+  test('its verdict stands until it is followed: to correct, to act, to discard; a size that is measured corrects nothing', () => {
+    const unresolved = ({ state }: RunScript) =>
+      certificationFindings(state, judgeRun(state), {
+        certifiedOn: plainDate('2026-03-02'),
+        validUntil: plainDate('2026-03-20'),
+      }).flatMap(({ code, values }) => (code === 'incident-unresolved' ? [values] : []));
+    const measured = concordantSeries().add('run.incident-noted', {
+      ...{ flask: 2, incidentId: 'bubble-in-tip', remark: '' },
+      measured: { what: 'volumeMl', value: '0.24' },
+    });
+    expect(unresolved(measured)).toMatchObject([{ flask: 2, verdict: 'correct' }]);
+    expect(unresolved(noted(concordantSeries(), 2, 'read-at-once'))).toMatchObject([
+      { verdict: 'act-now' },
+    ]);
+    // A standard solution that was filled past its mark is so for every flask, also beside one that was voided.
+    const script = aliquots(
+      'hydroxide-by-hydrochloric-acid',
+      bottleOf('hydrochloric-acid', made('0.1000')),
+      { substanceId: 'sodium-hydroxide', nominalMolarity: '0.1' },
+    );
+    for (const flask of [1, 2]) {
+      script.add('run.flask-pipetted', { flask, volumeMl: '25', reason: null });
+      script.read(flask, 'initial', '0.00').read(flask, 'final', '25.00');
+    }
+    noted(script, 2, 'filled-past-mark');
+    script.add('run.flask-voided', { flask: 2, reason: 'spilt' });
+    expect(unresolved(script)).toMatchObject([{ flask: 2, verdict: 'discard-solution' }]);
+  });
+
+  test('a fault at the last look at the burette asks for a reason, until it is looked at again', () => {
+    const codes = ({ state }: RunScript) =>
+      certificationFindings(state, judgeRun(state), {
+        certifiedOn: plainDate('2026-03-02'),
+        validUntil: plainDate('2026-03-20'),
+      }).map(({ code }) => code);
+    const faults = [{ checkId: 'leak', remark: 'a drop in 20 s' }];
+    const script = concordantSeries().add('run.burette-checked', { faults });
+    expect(codes(script)).toContain('burette-fault');
+    expect(codes(script.add('run.burette-checked', { faults: [] }))).not.toContain('burette-fault');
   });
 
   test('what cannot happen in such a run, or to a flask that is not there, is refused', () => {

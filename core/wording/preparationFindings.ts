@@ -1,4 +1,6 @@
 import { roundHalfEven, roundSignificant } from '../measurement';
+import type { SlipSaid } from './slips';
+import { slipQuestion } from './slips';
 
 /** What speaks against entries of a preparation. */
 export const PREPARATION_FINDINGS = {
@@ -38,8 +40,8 @@ export const PREPARATION_FINDINGS = {
   'no-room-temperature': () => 'A laboratory is between 5 and 45 °C.',
   'off-20': () => 'Flasks are marked for 20 °C: let it come nearer, or say why it is filled now.',
   'preparation-over': ({ status }: { status: string }) => `This preparation is ${status} already.`,
-  spoilt: ({ mishap, reason }: { mishap: string; reason: string }) =>
-    `Discard it: ${mishap}. ${reason}`,
+  spoilt: ({ incident, reason }: { incident: string; reason: string }) =>
+    `Discard it: ${incident}. ${reason}`,
   'entries-contradict': () =>
     'Two entries for one figure contradict each other: correct one of them first.',
   'figure-missing': () => 'A figure is missing that the molarity needs.',
@@ -51,11 +53,11 @@ export const PREPARATION_FINDINGS = {
   }: {
     targetG: number;
     decimals: number;
-    slip: { readonly question: string; readonly meant: number } | null;
+    slip: (SlipSaid & { readonly meant: number }) | null;
   }) => {
     const planned = `${roundHalfEven(targetG, Math.min(decimals, 4))} g were planned.`;
     return slip
-      ? `${planned} ${slip.question} Then ${roundHalfEven(slip.meant, decimals)} g was meant.`
+      ? `${planned} ${slipQuestion(slip)} Then ${roundHalfEven(slip.meant, decimals)} g was meant.`
       : `${planned} If it stands, say why.`;
   },
   'lot-of-another': ({ name, other }: { name: string; other: string }) => `${name} is ${other}.`,

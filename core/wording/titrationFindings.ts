@@ -3,11 +3,21 @@ import { whyNot } from '../rights';
 import type { PlaceKind } from './places';
 import { PLACE_NAMES } from './places';
 import { endOfSentence } from './reason';
+import type { SlipSaid } from './slips';
+import { slipQuestion } from './slips';
 
 /** A titre as a plan has it: a whole number of millilitres where it is absurd. */
 function titreText(titreMl: number): string {
   return roundHalfEven(titreMl, titreMl >= 100 ? 0 : 1);
 }
+
+/** What an incident asks for, where nobody did it. */
+const NOT_FOLLOWED = {
+  void: 'The flask counts all the same: void it, or say why it counts.',
+  correct: 'The titre is not corrected by its size: void the flask, or say why it counts.',
+  'act-now': 'Say what was done about it, or void the flask.',
+  'discard-solution': 'The solution should be discarded: say why it is certified.',
+} as const;
 
 /** What speaks against entries of a run, and against its certificate. */
 export const TITRATION_FINDINGS = {
@@ -126,9 +136,9 @@ export const TITRATION_FINDINGS = {
     slip,
   }: {
     expectedMl: number;
-    slip: { readonly question: string; readonly meant: string } | null;
+    slip: (SlipSaid & { readonly meant: string }) | null;
   }) =>
-    `The end point was expected near ${roundHalfEven(expectedMl, 2)}. ${slip ? `${slip.question} Then ${slip.meant} was meant.` : 'Read again; if it stands, say why.'}`,
+    `The end point was expected near ${roundHalfEven(expectedMl, 2)}. ${slip ? `${slipQuestion(slip)} Then ${slip.meant} was meant.` : 'Read again; if it stands, say why.'}`,
   'other-quantity': ({ quantity }: { quantity: string }) =>
     `The electrode of this titration shows ${quantity}.`,
   'no-end-to-take-back': ({ flask }: { flask: number }) =>
@@ -160,13 +170,16 @@ export const TITRATION_FINDINGS = {
   'incident-unresolved': ({
     flask,
     incident,
+    verdict,
     reason,
   }: {
     flask: number;
     incident: string;
+    verdict: keyof typeof NOT_FOLLOWED;
     reason: string;
-  }) =>
-    `Flask ${String(flask)} counts although “${incident}” was noted: ${reason} Void it, or say why it counts.`,
+  }) => `Flask ${String(flask)}, “${incident}” was noted: ${reason} ${NOT_FOLLOWED[verdict]}`,
+  'burette-fault': ({ check, remark }: { check: string; remark: string }) =>
+    `At the last look at the burette this was not so: “${check}”${remark === '' ? '' : ` (${remark})`}. Look at it again, or say why the result stands.`,
   'off-accepted': ({
     percent,
     acceptedMolPerL,

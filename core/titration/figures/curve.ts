@@ -20,13 +20,6 @@ export interface CurveEnd {
   readonly standardUncertaintyMl: number;
 }
 
-/** What the ways to the end point of a curve are called. */
-export const CURVE_WAYS: Readonly<Record<CurveEnd['way'], string>> = {
-  'second-derivative': 'zero of the second derivative',
-  'first-derivative': 'middle of the steepest step',
-  gran: 'Gran’s line',
-};
-
 /** The end points of a curve, and which of them counts. */
 export interface CurveEnds {
   readonly ends: readonly CurveEnd[];

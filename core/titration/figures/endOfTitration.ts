@@ -1,6 +1,6 @@
-import { nominalMolPerL } from '../../reagent';
 import type { Flask, RunState } from '../run';
 import { isBlank, titreMl } from '../run';
+import { soughtOf } from '../setUp';
 import type { CurveEnd, CurveEnds } from './curve';
 import { curveOf, endsOfCurve } from './curve';
 import { deliveredIn } from './portions';
@@ -21,7 +21,7 @@ export function curveEndsOf(
     ? 0
     : plainDeterminationOf(references).titreMl(
         deliveredIn(references, flask),
-        nominalMolPerL(references.bottle),
+        soughtOf(references).expected,
       );
   const known = flask.electrode.findLast(({ struck, flaskVolumeMl }) => !struck && flaskVolumeMl);
   return endsOfCurve(curveOf(flask), {

@@ -1,9 +1,9 @@
 import type { EndOnBurette } from '../../determination';
 import { endOnBurette } from '../../determination';
-import { nominalMolPerL } from '../../reagent';
 import { summarize } from '../../statistics';
 import type { Flask, RunState } from '../run';
 import { deliveriesMl, isBlank, titreMl } from '../run';
+import { soughtOf } from '../setUp';
 import { isOvershot } from './endOfTitration';
 import { deliveredIn } from './portions';
 import { flaskMolarity, plainDeterminationOfRun, relativePerMl, subtractedMl } from './volumes';
@@ -62,7 +62,7 @@ function expectation(run: RunState): {
     };
   }
   return {
-    molarity: nominalMolPerL(run.references.bottle),
+    molarity: soughtOf(run.references).expected,
     relativeHalfBand: Number(run.setUp.rules.nominalTolerancePercent) / 100,
     basis: 'nominal',
   };

@@ -1,6 +1,6 @@
 export { agreementOf } from './agreement';
 export type { CurvePoint } from './curve';
-export { CURVE_WAYS, curveOf, electrodeQuantityOf } from './curve';
+export { curveOf, electrodeQuantityOf } from './curve';
 export { curveEndOf, curveEndsOf, endPointOf, isOvershot } from './endOfTitration';
 export type { Forecast } from './forecast';
 export { forecastFlask, forecastTitre } from './forecast';

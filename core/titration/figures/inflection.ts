@@ -1,5 +1,5 @@
 import { Unanswerable } from '../../problem';
-import { fitLine } from '../../statistics';
+import { fitLine, meanOf, squaredDeviations } from '../../statistics';
 
 /** A series of readings of an electrode against the volume added. */
 export interface TitrationData {
@@ -50,13 +50,6 @@ export function inflection(data: TitrationData, window?: VolumeWindow): Inflecti
   const intervals = points.slice(1).map((point, i) => {
     const before = points[i] ?? point;
     const width = point.volume - before.volume;
-    if (!(width > 0)) {
-      throw new Unanswerable(
-        'out-of-range',
-        'volumesMl',
-        'Volumes have to rise from point to point.',
-      );
-    }
     return {
       width,
       middle: (point.volume + before.volume) / 2,
@@ -150,13 +143,13 @@ export function granIntercept(
   const { slope, intercept } = fitLine(x, y);
   const volumeMl = -intercept / slope;
   const residuals = x.reduce((sum, xi, i) => sum + ((y[i] ?? 0) - intercept - slope * xi) ** 2, 0);
-  const mean = x.reduce((sum, xi) => sum + xi, 0) / x.length;
-  const spread = x.reduce((sum, xi) => sum + (xi - mean) ** 2, 0);
+  const middle = meanOf(x);
+  const spread = squaredDeviations(x);
   const residualSd = Math.sqrt(residuals / (x.length - 2));
   return {
     volumeMl,
     standardUncertaintyMl:
-      Math.abs(residualSd / slope) * Math.sqrt(1 / x.length + (volumeMl - mean) ** 2 / spread),
+      Math.abs(residualSd / slope) * Math.sqrt(1 / x.length + (volumeMl - middle) ** 2 / spread),
   };
 }
 
@@ -165,14 +158,23 @@ interface Point {
   readonly reading: number;
 }
 
+/**
+ * The points within a window in the order of their volumes, whatever the order in which they were read. Readings repeated at one
+ * volume are one point, their mean.
+ */
 function pointsIn(data: TitrationData, window?: VolumeWindow): Point[] {
   if (data.readings.length !== data.volumesMl.length) {
     throw new Unanswerable('too-few-points', 'readings', 'Every volume needs its reading.');
   }
   const [from, to] = window ?? [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY];
-  return data.volumesMl
-    .map((volume, i) => ({ volume, reading: data.readings[i] ?? Number.NaN }))
-    .filter(({ volume }) => volume >= from && volume <= to);
+  const readingsAt = new Map<number, number[]>();
+  data.volumesMl.forEach((volume, i) => {
+    if (volume < from || volume > to) return;
+    readingsAt.set(volume, [...(readingsAt.get(volume) ?? []), data.readings[i] ?? Number.NaN]);
+  });
+  return [...readingsAt]
+    .map(([volume, at]) => ({ volume, reading: meanOf(at) }))
+    .toSorted((a, b) => a.volume - b.volume);
 }
 
 /**

@@ -40,6 +40,8 @@ interface BuretteInputs {
   readonly calibration: Expression;
   readonly thermalFactor: Expression;
   readonly blank: Blank;
+  /** The facts that are readings of a blank, also where one of them is carried over to the next flask. */
+  readonly ofBlanks: ReadonlySet<string>;
 }
 
 export function buretteInputs(run: RunState, flasks: readonly Flask[]): BuretteInputs {
@@ -60,19 +62,29 @@ export function buretteInputs(run: RunState, flasks: readonly Flask[]): BuretteI
     ),
     source: `${setUp.temperatureC} °C, ± ${setUp.temperatureVariationK} K (95 %)`,
   });
+  const blanks = blanksOf(run);
+  const ofBlanks = new Set(
+    blanks.flatMap((flask) => readingsOf(flask).map(({ entry }) => entry.factId)),
+  );
   return {
     calibration: buretteCalibration(run, flasks),
     thermalFactor: volumeFactorAt20(solvent.cubicExpansionPerK, temperature),
-    blank: blankInput(run),
+    blank: blankInput(run, blanks, ofBlanks),
+    ofBlanks,
   };
 }
 
-function blankInput(run: RunState): Blank {
+/** What the blanks take is taken off every flask alike: no scatter among the flasks shows it. */
+function blankInput(
+  run: RunState,
+  blanks: readonly Flask[],
+  ofBlanks: BuretteInputs['ofBlanks'],
+): Blank {
   const { kind } = blankOf(run);
   if (kind === 'none') return { kind };
   const { burette } = run.references;
-  const titres = blanksOf(run).map((flask) =>
-    sum([...readingTerms(burette, flask), plus(endPointInput(run, flask))]),
+  const titres = blanks.map((flask) =>
+    sum([...readingTerms(burette, flask, ofBlanks), plus(endPointInput(run, flask, 'common'))]),
   );
   return {
     kind,
@@ -232,23 +244,33 @@ function toleranceOf(vessel: Burette | Glassware, { toleranceAs }: HouseRules) {
   );
 }
 
-function ownInput(given: Omit<Input, 'degreesOfFreedom' | 'variation'>): Expression {
-  return input({ ...given, degreesOfFreedom: Number.POSITIVE_INFINITY, variation: 'by-replicate' });
+function ownInput(
+  given: Omit<Input, 'degreesOfFreedom' | 'variation'>,
+  variation: Input['variation'] = 'by-replicate',
+): Expression {
+  return input({ ...given, degreesOfFreedom: Number.POSITIVE_INFINITY, variation });
 }
 
 /** The readings of a titration with their signs, and what the certificate of the burette corrects in them. */
-function readingTerms(burette: CalibratedBurette, flask: Flask): readonly Term[] {
+function readingTerms(
+  burette: CalibratedBurette,
+  flask: Flask,
+  ofBlanks: BuretteInputs['ofBlanks'],
+): readonly Term[] {
   const reading = (entry: Reading, symbol: string, name: string): Expression =>
-    ownInput({
-      id: `fact:${entry.factId}/reading`,
-      symbol: `R_${symbol},${String(flask.number)}`,
-      name: `${name} of flask ${String(flask.number)}`,
-      effect: 'Readings',
-      value: Number(entry.value),
-      unit: UNITS.millilitre,
-      components: buretteReading(burette),
-      source: `burette ${burette.name}`,
-    });
+    ownInput(
+      {
+        id: `fact:${entry.factId}/reading`,
+        symbol: `R_${symbol},${String(flask.number)}`,
+        name: `${name} of flask ${String(flask.number)}`,
+        effect: 'Readings',
+        value: Number(entry.value),
+        unit: UNITS.millilitre,
+        components: buretteReading(burette),
+        source: `burette ${burette.name}`,
+      },
+      ofBlanks.has(entry.factId) ? 'common' : 'by-replicate',
+    );
   const readings = readingsOf(flask)
     .map(({ place, entry }) => {
       const expression = reading(entry, placeKey(place), placeName(place));
@@ -270,10 +292,10 @@ function readingTerms(burette: CalibratedBurette, flask: Flask): readonly Term[]
   return [...readings, plus(correction)];
 }
 
-function endPointInput(run: RunState, flask: Flask): Expression {
+function endPointInput(run: RunState, flask: Flask, variation?: Input['variation']): Expression {
   const { correctionMl, halfWidthMl, by } = endPointOf(run, flask);
   const i = String(flask.number);
-  return ownInput({
+  const given = {
     id: `run:${run.id}/end-point/${i}`,
     symbol: `δV_end,${i}`,
     name: `end point of flask ${i}`,
@@ -286,18 +308,19 @@ function endPointInput(run: RunState, flask: Flask): Expression {
       bracket: 'between two readings',
       curve: 'curve of the electrode',
     }[by],
-  });
+  };
+  return ownInput(given, variation);
 }
 
 /** Volume of a titration at 20 °C, as it stands in the balance. */
 export function titreInput(
   run: RunState,
   flask: Flask,
-  { calibration, thermalFactor, blank }: BuretteInputs,
+  { calibration, thermalFactor, blank, ofBlanks }: BuretteInputs,
 ): Expression {
   const i = String(flask.number);
   if (!flask.initial || !flask.final) throw new RangeError(`flask ${i} has not been titrated`);
-  const readings = readingTerms(run.references.burette, flask);
+  const readings = readingTerms(run.references.burette, flask, ofBlanks);
   const endPoint = plus(endPointInput(run, flask));
   const net =
     blank.kind === 'gives-the-excess'

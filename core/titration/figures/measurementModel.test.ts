@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { propagate, UNITS } from '#core/measurement';
-import { burette, references, RunScript } from '../../test-support/runs';
+import type { UnroundedMolarity } from '#core/reagent';
+import { aliquots, bottleOf, burette, references, RunScript } from '../../test-support/runs';
 import { forecastTitre, measurementModel } from './index';
 import { nextStep } from '../guidance';
 import { judgeRun } from '../judging';
@@ -155,5 +156,104 @@ describe('the forecast', () => {
     const next = nextStep(script.state, judgeRun(script.state));
     expect(next.says).toMatchObject({ code: 'stop-before-last-mark', values: { capacityMl: 10 } });
     expect(forecastTitre(script.state, 0.48, 0).dropPercent).toBeCloseTo(5 / 23.5, 2);
+  });
+});
+
+describe('a molarity that is passed on', () => {
+  const parent = (unrounded: UnroundedMolarity | null) =>
+    bottleOf('hydrochloric-acid', {
+      made: {
+        ...{ molarity: '0.1000', expandedUncertainty: '0.0013', coverageFactor: '4.30' },
+        unrounded,
+      },
+      useBy: '2026-12-31',
+    });
+  const child = (unrounded: UnroundedMolarity | null) => {
+    const titrant = { substanceId: 'sodium-hydroxide', nominalMolarity: '0.1' };
+    const script = aliquots('hydroxide-by-hydrochloric-acid', parent(unrounded), titrant);
+    for (const [i, end] of ['25.00', '25.02', '24.98'].entries()) {
+      script.add('run.flask-pipetted', { flask: i + 1, volumeMl: '25', reason: null });
+      script.read(i + 1, 'initial', '0.00').read(i + 1, 'final', end);
+    }
+    const { result } = judgeRun(script.state);
+    if (!result) throw new Error('the series has no result');
+    return result.evaluation;
+  };
+
+  test('carries its degrees of freedom: a child is not surer than its parent', () => {
+    // u of the parent is 1.3 mmol/L / 4.30; it has two degrees of freedom, and is nearly all there is to the child's.
+    const evaluation = child({
+      molarity: 0.1000412,
+      standardUncertainty: 0.000302,
+      effectiveDegreesOfFreedom: 2,
+    });
+    // 25 mL by the pipette, titres of 25.00, 25.02 and 24.98 mL.
+    expect(evaluation.value).toBeCloseTo(0.1000412, 6);
+    const ofParent = evaluation.budget.find(({ input }) => input.symbol === 'c_s');
+    expect(ofParent?.contribution).toBeCloseTo(0.000302, 8);
+    // Welch-Satterthwaite: nu = u_c^4 / (u_parent^4 / 2 + u_scatter^4 / 2), truncated to 2.
+    const u = evaluation.combinedStandardUncertainty;
+    expect(u).toBeGreaterThan(0.000302);
+    expect(evaluation.effectiveDegreesOfFreedom).toBeGreaterThanOrEqual(2);
+    expect(evaluation.effectiveDegreesOfFreedom).toBeLessThan(3);
+    expect(evaluation.coverageFactor).toBeCloseTo(4.3027, 4);
+    expect(evaluation.expandedUncertainty).toBeGreaterThan(0.0013);
+  });
+
+  test('whose label alone is known has u = U / k for sure, and the budget says so', () => {
+    const evaluation = child(null);
+    expect(evaluation.value).toBeCloseTo(0.1, 6);
+    const ofParent = evaluation.budget.find(({ input }) => input.symbol === 'c_s');
+    expect(ofParent?.contribution).toBeCloseTo(0.0013 / 4.3, 8);
+    expect(ofParent?.input.source).toBe('as made; u is U / k, as its label states them');
+    expect(evaluation.coverageFactor).toBeLessThan(2);
+  });
+});
+
+describe('the blank', () => {
+  /** Titres near 5 mL, 0.4 % apart, so that their scatter rules; less blanks of 0.10 mL. */
+  const titrated = (blanks: number) => {
+    const script = new RunScript(references(), { rules });
+    const net = ['4.88', '4.90', '4.92'];
+    net.forEach((titre, i) => {
+      script.titrate(i + 1, '0.1000', '0.00', titre);
+    });
+    for (let i = 0; i < blanks; i += 1) {
+      const flask = net.length + 1 + i;
+      script.add('run.blank-made', { flask });
+      script.read(flask, 'initial', '10.00').read(flask, 'final', '10.10');
+    }
+    const { result } = judgeRun(script.state);
+    if (!result) throw new Error('the series has no result');
+    expect(result.repeatabilityFrom).toBe('scatter');
+    return result;
+  };
+  /** Two readings, a fifth of a division triangular each, and half a drop, rectangular. */
+  const uBlankMl = Math.hypot(0.02 / Math.sqrt(6), 0.02 / Math.sqrt(6), 0.025 / Math.sqrt(3));
+
+  test.each([1, 2])('of %i flask(s) stays uncertain where the scatter rules', (blanks) => {
+    const { evaluation, mutedInputIds } = titrated(blanks);
+    // c = n / (V - V_b): dc/dV_b = c / (V - V_b), with titres of 4.78, 4.80 and 4.82 mL.
+    const perMl = [4.78, 4.8, 4.82].map((ml) => 99.98 / 204.2223 / ml / ml);
+    const sensitivity = perMl.reduce((total, one) => total + one, 0) / 3;
+    const isOfBlank = (symbol: string): boolean => /[,_]([45])$/.test(symbol);
+    const lines = evaluation.budget.filter(
+      ({ input }) => isOfBlank(input.symbol) && input.variation === 'common',
+    );
+    expect(lines).toHaveLength(3 * blanks);
+    const contribution = Math.hypot(...lines.map((line) => line.contribution));
+    expect(contribution).toBeCloseTo((sensitivity * uBlankMl) / Math.sqrt(blanks), 6);
+    expect(lines.some(({ input }) => mutedInputIds.includes(input.id))).toBe(false);
+  });
+
+  test('does not enter the choice between scatter and inputs', () => {
+    const spread = titrated(2).repeatability;
+    // The inputs that vary: mass, two readings and the end of each flask; no blank.
+    const perFlask = Math.hypot(
+      ...[0.02 / Math.sqrt(6), 0.02 / Math.sqrt(6), 0.025 / Math.sqrt(3)].map((u) => u / 4.8),
+      // Tared and filled.
+      (Math.SQRT2 * 0.0001) / 0.1,
+    );
+    expect(spread.inputs).toBeCloseTo(perFlask / Math.sqrt(3), 5);
   });
 });

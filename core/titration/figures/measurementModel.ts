@@ -1,9 +1,9 @@
-import { findSubstance } from '../../chemistry';
 import type { Determination } from '../../determination';
 import { balanceOf, solve } from '../../determination';
 import type { Expression, Input } from '../../measurement';
 import { combineComponents, define, input, mean, product, UNITS } from '../../measurement';
 import type { Flask, RunState } from '../run';
+import { soughtOf } from '../setUp';
 import { buretteInputs, excessInputs, portionInputs, titreInput } from './inputs';
 import { determinationOf } from './runDetermination';
 
@@ -33,6 +33,8 @@ export function measurementModel(
   flasks: readonly Flask[],
   repeatability: Repeatability,
 ): Expression {
+  const sought = soughtOf(run.references);
+  const { unit } = sought.as;
   const burette = buretteInputs(run, flasks);
   const determination = determinationOf(run.references, burette.blank);
   const portionIn = portionInputs(run, burette.thermalFactor);
@@ -41,12 +43,7 @@ export function measurementModel(
     const balance = balanceOf(withExcess(determination, excessIn(flask)));
     const given = { titre: titreInput(run, flask, burette), portion: portionIn(flask) };
     const i = String(flask.number);
-    return define(
-      `c_${i}`,
-      `molarity from flask ${i}`,
-      UNITS.molePerLitre,
-      solve(balance, 'sought', given),
-    );
+    return define(`c_${i}`, `molarity from flask ${i}`, unit, solve(balance, 'sought', given));
   });
   const factor = input({
     id: `run:${run.id}/repeatability`,
@@ -67,13 +64,7 @@ export function measurementModel(
     source: repeatability.source,
     variation: 'common',
   });
-  const titrant = findSubstance(run.references.bottle.substanceId)?.shortName ?? 'titrant';
-  return define(
-    `c_${titrant}`,
-    'molarity of the titrant',
-    UNITS.molePerLitre,
-    product([mean(molarities), factor]),
-  );
+  return define(sought.symbol, sought.name, unit, product([mean(molarities), factor]));
 }
 
 /** The same determination with the volume of the excess as one flask got it. */

@@ -6,23 +6,23 @@ import type {
   KnownSolution,
   WeighedStandard,
 } from '../../determination';
-import { MOLARITY, PlainDetermination } from '../../determination';
+import { PlainDetermination } from '../../determination';
 import { exact, UNITS } from '../../measurement';
 import type { EquipmentState } from '../../metrology';
 import { calibratedPointOf } from '../../metrology';
 import { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from '../../reagent';
 import type { RunReferences } from '../setUp';
-import { pipetteVolumeMl, soughtIn } from '../setUp';
+import { pipetteVolumeMl, soughtIn, soughtOf } from '../setUp';
 
 /** The records that a determination rests on. */
-export type DeterminingRecords = Pick<RunReferences, 'standard' | 'method' | 'excess'>;
+export type DeterminingRecords = Pick<RunReferences, 'bottle' | 'standard' | 'method' | 'excess'>;
 
 /** What a run determines, from what and how: what of its records enters the balance. */
 export function determinationOf(records: DeterminingRecords, blank: Blank): Determination {
   const { method, excess } = records;
   const known = knownOf(records);
   const soughtPerKnown = exact(moleRatioOfMethod(method));
-  const common = { sought: MOLARITY, soughtPerKnown, blank };
+  const common = { sought: soughtOf(records).as, soughtPerKnown, blank };
   if (known.kind === 'weighed' || soughtIn(records.standard, method) === 'burette') {
     return { ...common, soughtIn: 'burette', known, excess: null };
   }

@@ -1,5 +1,11 @@
-export { buretteChecks } from './buretteCheck';
 export { cooledToC, lossPerMinute, minutesUntil } from './cooling';
 export type { NextStep } from './next';
 export { blankStep, nextStep, portionStep, refillStep, titrateStep } from './next';
-export { plannedTitrations, planRun, planSeries, suggestAliquots, titrantNeed } from './plan';
+export {
+  blanksAsked,
+  plannedTitrations,
+  planRun,
+  planSeries,
+  suggestAliquots,
+  titrantNeed,
+} from './plan';

@@ -7,7 +7,7 @@ import type { Flask, RunState } from '../run';
 import { flaskUnderBurette, isBlank, openConflicts, openRefill, pauseOf } from '../run';
 import type { Arrangement } from '../setUp';
 import { arrangementOf } from '../setUp';
-import { plannedTitrations, planRun } from './plan';
+import { blanksAsked, plannedTitrations, planRun } from './plan';
 
 /** What the analyst does next. */
 export interface NextStep {
@@ -48,7 +48,7 @@ export function nextStep(run: RunState, judgement: Judgement): NextStep {
   const waiting = live.filter((flask) => !flask.initial);
   const filled = live.filter((flask) => !isBlank(flask)).length;
   const planned = plannedTitrations(rules);
-  const lacksBlank = run.references.method.needsBlank && !live.some(isBlank);
+  const lacksBlank = live.filter(isBlank).length < blanksAsked(run.references.method);
   const [first] = waiting;
   const { isConcordant, averaged, spread, limit } = judgement;
   if (isConcordant && !lacksBlank && !waiting.some(isBlank)) {

@@ -4,10 +4,9 @@ import { MOLARITY, PlainDetermination, solutionOf } from '../../determination';
 import type { HouseRules } from '../../laboratory';
 import { exact } from '../../measurement';
 import type { Burette } from '../../metrology';
-import { nominalMolPerL } from '../../reagent';
 import { plainDeterminationOf } from '../figures';
 import type { RunReferences } from '../setUp';
-import { arrangementOf } from '../setUp';
+import { arrangementOf, soughtOf } from '../setUp';
 
 /** What to weigh or pipette, and what the series will take. */
 export interface SeriesPlan {
@@ -37,21 +36,36 @@ const GOOD_RANGE = { least: 0.4, most: 0.9 };
  */
 const AIM = 0.47;
 
-/** Titrant that a blank takes where the medium takes any, with a drop too much, mL. */
-const BLANK_ML = 1;
+/** What a blank takes where the medium takes any, with a drop too much; one is planned for where none is asked for. */
+const ONE_BLANK: BlankNeed = { blanks: 1, eachMl: 1 };
 
-/** Titrant that the blanks of a series take, mL: all that an excess takes, if there is one and a blank with it. */
-function blankNeedMl({ needsBlank }: Method, { excessTitreMl }: PlainDetermination): number {
-  if (excessTitreMl === null) return BLANK_ML;
-  return needsBlank ? excessTitreMl : 0;
+/**
+ * Blanks that a method asks for: what is taken off every titre alike is not known from one, and a slip in it would show
+ * nowhere.
+ */
+export function blanksAsked({ needsBlank }: Pick<Method, 'needsBlank'>): number {
+  return needsBlank ? 2 : 0;
+}
+
+/** The blanks of a series and what they take: all that an excess takes, if there is one and a blank with it. */
+function blankNeed(method: Method, { excessTitreMl }: PlainDetermination): BlankNeed {
+  const asked = blanksAsked(method);
+  if (excessTitreMl !== null) return { blanks: asked, eachMl: excessTitreMl };
+  return { ...ONE_BLANK, blanks: Math.max(ONE_BLANK.blanks, asked) };
+}
+
+interface BlankNeed {
+  readonly blanks: number;
+  /** Titrant that one takes, mL. */
+  readonly eachMl: number;
 }
 
 /** Titrant that runs through the tip when the burette is filled above zero and let down, mL. */
 const TIP_ML = 2;
 
 /**
- * Plans a series of replicates; `fixedMl` is the volume of the pipette where one measures the portion, `blankMl` what a blank
- * takes. Source of the good range: 40 to 90 % of the burette's capacity, below which reading errors dominate and above which a
+ * Plans a series of replicates; `fixedMl` is the volume of the pipette where one measures the portion, `blank` what the
+ * blanks take. Source of the good range: 40 to 90 % of the burette's capacity, below which reading errors dominate and above which a
  * refill adds two readings.
  */
 export function planSeries(
@@ -60,7 +74,7 @@ export function planSeries(
   burette: Burette,
   rules: HouseRules,
   fixedMl: number | null,
-  blankMl = BLANK_ML,
+  blank = ONE_BLANK,
 ): SeriesPlan {
   const capacityMl = Number(burette.capacityMl);
   const good = {
@@ -83,7 +97,7 @@ export function planSeries(
     titreMl,
     // Two titres of half a burette fit, whatever their last bit.
     titrationsPerFilling: Math.floor(capacityMl / titreMl.suggested + 1e-9),
-    ...titrantNeed(burette, rules, Math.max(0, titreMl.suggested), blankMl),
+    ...titrantNeed(burette, rules, Math.max(0, titreMl.suggested), blank),
   };
 }
 
@@ -91,7 +105,7 @@ export function planSeries(
 export function planRun(
   references: RunReferences,
   rules: HouseRules,
-  molarityMolPerL = nominalMolPerL(references.bottle),
+  molarityMolPerL = soughtOf(references).expected,
 ): SeriesPlan {
   const { burette, method } = references;
   const determination = plainDeterminationOf(references);
@@ -101,7 +115,7 @@ export function planRun(
     burette,
     rules,
     arrangementOf(references).portion.fixedMl,
-    blankNeedMl(method, determination),
+    blankNeed(method, determination),
   );
 }
 
@@ -115,7 +129,7 @@ export function titrantNeed(
   burette: Burette,
   rules: HouseRules,
   titreMl = AIM * Number(burette.capacityMl),
-  blankMl = BLANK_ML,
+  { blanks, eachMl } = ONE_BLANK,
 ): Pick<SeriesPlan, 'titrations' | 'titrant' | 'titrantTotalMl'> {
   const titrations = plannedTitrations(rules);
   const fillings = Math.ceil((titrations * titreMl) / Number(burette.capacityMl));
@@ -131,7 +145,9 @@ export function titrantNeed(
       volumeMl: rules.agreeAtLeast * titreMl,
     },
     { what: 'one repeat in reserve', volumeMl: titreMl },
-    ...(blankMl > 0 ? [{ what: 'a blank', volumeMl: blankMl }] : []),
+    ...(blanks > 0
+      ? [{ what: blanks === 1 ? 'a blank' : `${String(blanks)} blanks`, volumeMl: blanks * eachMl }]
+      : []),
   ];
   return {
     titrations,

@@ -1,10 +1,11 @@
 import type { Id, PlainDate } from '../../grammar';
 import { describeDeviations } from '../../laboratory';
-import { knownMolarity, nominalMolPerL, suggestValidUntil } from '../../reagent';
+import { knownMolarity, suggestValidUntil } from '../../reagent';
 import type { Finding } from '../../record';
 import { impossible, unlikely } from '../../record';
 import type { RunState } from '../run';
 import { openConflicts } from '../run';
+import { buretteChecks, soughtOf } from '../setUp';
 import { unresolvedIncidents } from './incidents';
 import type { Judgement, Result } from './judge';
 
@@ -42,11 +43,13 @@ export function certificationFindings(
   if (judgement.replicates.some((replicate) => replicate.verdict === 'set-aside')) {
     findings.push(unlikely('set-aside-without-fault', 'run'));
   }
-  for (const { flask, assessment } of unresolvedIncidents(run, judgement)) {
-    const { incident, reason } = assessment;
-    findings.push(
-      unlikely('incident-unresolved', 'run', { flask, incident: incident.name, reason }),
-    );
+  for (const { flask, incident, verdict, reason } of unresolvedIncidents(run, judgement)) {
+    const values = { flask, incident: incident.name, verdict, reason };
+    findings.push(unlikely('incident-unresolved', 'run', values));
+  }
+  for (const { checkId, remark } of run.buretteChecked.at(-1)?.faults ?? []) {
+    const check = buretteChecks(run.references.method, rules).find(({ id }) => id === checkId);
+    findings.push(unlikely('burette-fault', 'run', { check: check?.text ?? checkId, remark }));
   }
   const away = percentFromNominal(run, judgement.result);
   if (Math.abs(away) > Number(rules.farFromNominalReasonPercent)) {
@@ -105,5 +108,5 @@ function testedBy(run: RunState, judgement: Judgement, result: Result): readonly
 
 /** How far the result lies from the label, in percent of the label. */
 export function percentFromNominal(run: RunState, result: Result): number {
-  return 100 * (result.evaluation.value / nominalMolPerL(run.references.bottle) - 1);
+  return 100 * (result.evaluation.value / soughtOf(run.references).expected - 1);
 }

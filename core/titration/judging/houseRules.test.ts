@@ -55,7 +55,12 @@ describe('what tests a result', () => {
     codesOf(series(changes, given, 0.6));
   const known = (molarity: string): RunReferences => {
     const { bottle, ...rest } = references();
-    const made = { molarity, expandedUncertainty: '0.0002', coverageFactor: '2.00' };
+    const made = {
+      molarity,
+      expandedUncertainty: '0.0002',
+      coverageFactor: '2.00',
+      unrounded: null,
+    };
     return { ...rest, bottle: { ...bottle, made: stored(made) } };
   };
 

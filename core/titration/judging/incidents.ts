@@ -1,12 +1,11 @@
-import type { Assessment, Incident } from '../../incident';
+import type { Assessment, Incident, Verdict } from '../../incident';
 import { assessIncident, featuresOf, incidentsFor } from '../../incident';
 import { combineComponents } from '../../measurement';
 import { buretteReading } from '../../metrology';
-import { nominalMolPerL } from '../../reagent';
 import { deliveredIn, endPointOf, forecastFlask, plainDeterminationOfRun } from '../figures';
 import type { Flask, MeasuredIncident, RunState } from '../run';
 import { titreMl as titreOf } from '../run';
-import { arrangementOf } from '../setUp';
+import { arrangementOf, soughtOf } from '../setUp';
 import type { Judgement } from './judge';
 
 /** Water in a flask when nobody measured it, mL: it dissolves the standard and is in no equation. */
@@ -32,9 +31,9 @@ export function assessFlaskIncident(
   incidentId: string,
   measured: MeasuredIncident | null,
 ): Assessment {
-  const { bottle, burette } = run.references;
+  const { burette } = run.references;
   const titre = Number(titreOf(flask) ?? 0) + endPointOf(run, flask).correctionMl;
-  const molarity = judgement.averaged?.mean ?? nominalMolPerL(bottle);
+  const molarity = judgement.averaged?.mean ?? soughtOf(run.references).expected;
   const determination = plainDeterminationOfRun(run);
   const amount = deliveredIn(run.references, flask);
   return assessIncident(
@@ -54,22 +53,38 @@ export function assessFlaskIncident(
   );
 }
 
-/** A titration that counts although something happened to it that spoils it. */
+/** What an incident asks for and nobody did; the figures are as they were read. */
+type Unfollowed = Extract<Verdict, 'void' | 'correct' | 'act-now' | 'discard-solution'>;
+
+/** An incident whose verdict was not followed. */
 export interface Unresolved {
   readonly flask: number;
-  readonly assessment: Assessment;
+  readonly incident: Incident;
+  readonly verdict: Unfollowed;
+  readonly reason: string;
 }
 
-/** Incidents that spoil a titration which is counted all the same. */
+/**
+ * Incidents whose verdicts stand: those of titrations that count, and one that spoils the solution whatever becomes of its flask.
+ * A size that was measured is no size that was corrected.
+ */
 export function unresolvedIncidents(run: RunState, judgement: Judgement): readonly Unresolved[] {
-  return judgement.replicates
-    .filter(({ verdict }) => verdict === 'counts')
-    .flatMap(({ flask }) =>
-      flask.incidents
-        .map(({ incidentId, measured }) =>
-          assessFlaskIncident(run, judgement, flask, incidentId, measured),
-        )
-        .filter(({ verdict }) => verdict === 'void')
-        .map((assessment) => ({ flask: flask.number, assessment })),
-    );
+  return judgement.replicates.flatMap(({ flask, verdict: became }) =>
+    flask.incidents.flatMap(({ incidentId, measured }): readonly Unresolved[] => {
+      const { incident, verdict, reason } = assessFlaskIncident(
+        run,
+        judgement,
+        flask,
+        incidentId,
+        measured,
+      );
+      return isUnfollowed(verdict) && (became === 'counts' || verdict === 'discard-solution')
+        ? [{ flask: flask.number, incident, verdict, reason }]
+        : [];
+    }),
+  );
+}
+
+function isUnfollowed(verdict: Verdict): verdict is Unfollowed {
+  return verdict !== 'note' && verdict !== 'carry-on';
 }

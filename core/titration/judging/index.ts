@@ -5,4 +5,6 @@ export type { Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { CorrectedSince, RecordsNow } from './recordsNow';
 export { correctedSince, outOfUse, outOfUseFindings } from './recordsNow';
+export type { Recomputed } from './recomputed';
+export { recompute } from './recomputed';
 export { seriesFault } from './seriesFault';

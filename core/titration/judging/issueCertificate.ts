@@ -1,7 +1,8 @@
 import { describeEndPoint, equivalentsOfTitrant } from '../../chemistry';
 import type { Id } from '../../grammar';
-import { decimalPlaces, roundHalfEven } from '../../measurement';
-import { CURVE_WAYS, curveEndOf } from '../figures';
+import { decimalPlaces, keptFreedom, roundHalfEven } from '../../measurement';
+import { CURVE_WAYS, outcomeText } from '../../wording';
+import { curveEndOf } from '../figures';
 import type { Certificate, RunState } from '../run';
 import { portionText, titreMl } from '../run';
 import { arrangementOf, describeInstruments, describeStandard } from '../setUp';
@@ -10,7 +11,7 @@ import { deviationsOf } from './certificationChecks';
 import type { Judgement, Result } from './judge';
 
 /** Version of the computing core, written on every certificate. Raised when a figure could change. */
-const CORE_VERSION = '3';
+const CORE_VERSION = '4';
 
 /** Version of the catalogue (substances, methods, atomic weights), written on every certificate. */
 const CATALOGUE_VERSION = '3';
@@ -55,9 +56,7 @@ export function issueCertificate(
       molarity: evaluation.value,
       standardUncertainty: evaluation.combinedStandardUncertainty,
     },
-    effectiveDegreesOfFreedom: Number.isFinite(evaluation.effectiveDegreesOfFreedom)
-      ? evaluation.effectiveDegreesOfFreedom
-      : null,
+    effectiveDegreesOfFreedom: keptFreedom(evaluation),
     relativeSdPercent:
       accurate.relativeSdPercent === null ? null : roundHalfEven(accurate.relativeSdPercent, 3),
     replicatesMade: judgement.replicates.length - verdictCount('open'),
@@ -67,7 +66,7 @@ export function issueCertificate(
       portion: portionText(flask.portion.value),
       titreMl: titreMl(flask),
       verdict,
-      why,
+      why: why && outcomeText(why),
     })),
     indicator: endPointText(run, judgement),
     temperatureC: run.setUp.temperatureC,

@@ -1,6 +1,6 @@
 import type { HouseRules } from '../../laboratory';
 import type { DecimalText, Evaluation, Expression, WorkingStep } from '../../measurement';
-import { propagate, roundHalfEven, roundToUncertainty, UNITS, working } from '../../measurement';
+import { propagate, roundToUncertainty, working } from '../../measurement';
 import type { Summary } from '../../statistics';
 import {
   DIXON_UP_TO,
@@ -11,10 +11,10 @@ import {
   largestConcordantSet,
   summarize,
 } from '../../statistics';
+import type { OutcomeSaid } from '../../wording';
 import type { Repeatability } from '../figures';
 import {
   agreementOf,
-  CURVE_WAYS,
   curveEndOf,
   flaskMolarity,
   isOvershot,
@@ -23,7 +23,8 @@ import {
   netTitreMl,
 } from '../figures';
 import type { Flask, Place, RunState } from '../run';
-import { isBlank, openConflicts, placeName, titreMl } from '../run';
+import { isBlank, openConflicts, titreMl } from '../run';
+import { soughtOf } from '../setUp';
 
 /** What became of a flask. */
 export interface Replicate {
@@ -37,8 +38,8 @@ export interface Replicate {
    */
   readonly verdict:
     'counts' | 'set-aside' | 'rough' | 'void' | 'open' | 'blank' | 'overshot' | 'disputed';
-  /** Why it does not count, as a clause. */
-  readonly why: string | null;
+  /** Why it counts or does not, as far as that needs saying. */
+  readonly why: OutcomeSaid | null;
 }
 
 /** The result of a series as it stands. */
@@ -187,50 +188,42 @@ function replicateOf(
   limit: string,
 ): Replicate {
   const base = { flask, titreMl: titreMl(flask), molarity: flaskMolarity(run, flask) };
-  if (flask.voided) return { ...base, verdict: 'void', why: flask.voided.reason };
+  if (flask.voided) {
+    const { reason } = flask.voided;
+    return { ...base, verdict: 'void', why: { code: 'voided', reason } };
+  }
   if (disputed) {
-    const why = `two different entries for its ${placeName(disputed)}: settle which one stands`;
-    return { ...base, verdict: 'disputed', why };
+    return { ...base, verdict: 'disputed', why: { code: 'disputed', place: disputed.at } };
   }
   if (isBlank(flask) && base.titreMl !== null) {
-    return { ...base, verdict: 'blank', why: 'its titre is subtracted from the others' };
+    return { ...base, verdict: 'blank', why: { code: 'blank' } };
   }
   if (base.molarity === null) {
     return { ...base, verdict: 'open', why: whyOpen(run, flask) };
   }
   if (flask.isRough) {
-    return { ...base, verdict: 'rough', why: 'rough titration, left out by the house rule' };
+    return { ...base, verdict: 'rough', why: { code: 'rough' } };
   }
   if (isOvershot(run, flask)) {
-    const why = 'overshot, with nothing read before: left out by the house rule';
-    return { ...base, verdict: 'overshot', why };
+    return { ...base, verdict: 'overshot', why: { code: 'overshot' } };
   }
   if (counted.has(flask.number)) {
     return { ...base, verdict: 'counts', why: endByCurve(run, flask) };
   }
-  return {
-    ...base,
-    verdict: 'set-aside',
-    why: `outside the ${limit} in which the others agree; its scatter still enters s`,
-  };
+  return { ...base, verdict: 'set-aside', why: { code: 'set-aside', limit } };
 }
 
 /** Where a curve puts the end, so that the titre on record can be followed; null where the last reading is the end. */
-function endByCurve(run: RunState, flask: Flask): string | null {
+function endByCurve(run: RunState, flask: Flask): OutcomeSaid | null {
   const end = curveEndOf(run, flask);
-  return (
-    end &&
-    `by its curve the end lies at ${roundHalfEven(end.volumeMl, 2)} mL, ${CURVE_WAYS[end.way]}`
-  );
+  return end && { code: 'by-curve', endMl: end.volumeMl, way: end.way };
 }
 
 /** Why a flask gives no molarity. */
-function whyOpen(run: RunState, flask: Flask): string {
-  if (!flask.final) return 'not titrated yet';
+function whyOpen(run: RunState, flask: Flask): OutcomeSaid {
+  if (!flask.final) return { code: 'not-titrated' };
   const isMoreThanAdded = run.references.excess !== null && titreMl(flask) !== null;
-  return isMoreThanAdded
-    ? 'more of the excess was left than had been added'
-    : 'its readings contradict each other';
+  return { code: isMoreThanAdded ? 'more-than-added' : 'contradictory' };
 }
 
 /** No repeatability of its own: the varying inputs stand in the budget themselves. */
@@ -242,7 +235,8 @@ const NONE: Repeatability = {
 
 function resultOf(run: RunState, flasks: readonly Flask[], accurate: Summary): Result {
   const n = Math.sqrt(flasks.length);
-  const fromInputs = propagate(measurementModel(run, flasks, NONE), UNITS.molePerLitre, {
+  const { unit } = soughtOf(run.references).as;
+  const fromInputs = propagate(measurementModel(run, flasks, NONE), unit, {
     isMuted: (given) => given.variation === 'common',
   });
   const scatterPercent = accurate.relativeSdPercent;
@@ -254,7 +248,7 @@ function resultOf(run: RunState, flasks: readonly Flask[], accurate: Summary): R
   };
   const { from, given } = largerRepeatability(repeatability, accurate);
   const model = measurementModel(run, flasks, given);
-  const evaluation = propagate(model, UNITS.molePerLitre, {
+  const evaluation = propagate(model, unit, {
     isMuted: (effect) => from !== 'inputs' && isSeenInScatter(effect),
     ...(run.setUp.rules.coverage === 'two' && { coverageFactor: 2 }),
   });

@@ -129,7 +129,7 @@ test('readings that contradict each other give no titre', () => {
   expect(judgeRun(script.state).replicates[0]).toMatchObject({
     titreMl: null,
     molarity: null,
-    why: 'its readings contradict each other',
+    why: { code: 'contradictory' },
   });
 });
 

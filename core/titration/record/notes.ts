@@ -1,10 +1,10 @@
 import type { DecimalText } from '../../measurement';
 import type { Finding, StoredFile } from '../../record';
 import { impossible, provenance, unlikely } from '../../record';
-import { buretteChecks } from '../guidance';
 import { incidentsOf } from '../judging';
 import type { BuretteLook, NotedIncident, RunState } from '../run';
 import { flaskOf } from '../run';
+import { buretteChecks } from '../setUp';
 import type { RunFactTable } from './draft';
 import { unknownFlask } from './refusals';
 

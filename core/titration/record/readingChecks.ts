@@ -5,6 +5,7 @@ import { checkShownDecimals } from '../../metrology';
 import type { Finding } from '../../record';
 import { impossible, unlikely } from '../../record';
 import { suspectReading } from '../../slip';
+import type { FindingValues } from '../../wording';
 import type { Forecast } from '../figures';
 import { curveEndsOf, electrodeQuantityOf, forecastFlask } from '../figures';
 import type { ElectrodeQuantity, ElectrodeReading, Flask, ReadingPlace, RunState } from '../run';
@@ -189,7 +190,7 @@ function suspectedSlip(
   { onBurette, halfBandMl }: Forecast,
   initialMl: DecimalText,
   typedMl: DecimalText,
-): { readonly question: string; readonly meant: DecimalText } | null {
+): FindingValues<'titre-off-forecast'>[0]['slip'] {
   const decimals = decimalPlaces(run.setUp.rules.readingResolutionMl);
   const found = suspectReading(Number(typedMl), {
     initialMl: Number(initialMl),
@@ -198,7 +199,7 @@ function suspectedSlip(
     capacityMl: Number(run.references.burette.capacityMl),
     decimals,
   });
-  return found && { question: found.question, meant: roundHalfEven(found.meant, decimals) };
+  return found && { ...found, meant: roundHalfEven(found.meant, decimals) };
 }
 
 /** What speaks against correcting a reading: the scale, and the order of the readings around it. */

@@ -3,12 +3,12 @@ import type { PlainDate } from '../../grammar';
 import type { HouseRules } from '../../laboratory';
 import { isCalibrationOverdue } from '../../metrology';
 import type { BottleState } from '../../reagent';
-import { freshnessOf, isLotExpired, mayBeUsed, nominalMolPerL } from '../../reagent';
+import { freshnessOf, isLotExpired, mayBeUsed } from '../../reagent';
 import type { Finding } from '../../record';
 import { impossible, unlikely } from '../../record';
 import { plainDeterminationOf } from '../figures';
 import type { RunReferences } from '../setUp';
-import { arrangementOf, standardSubstanceId } from '../setUp';
+import { arrangementOf, soughtOf, standardSubstanceId } from '../setUp';
 
 /**
  * What a house rule recommends instead of a run: a titrant that is itself a primary standard, as dichromate is, is made up by
@@ -102,7 +102,7 @@ function checkExcess(references: RunReferences, today: PlainDate): readonly Find
   const found = checkKnownSolution(excess.bottle, bottle, 'excess', today);
   const aliquotMl = arrangementOf(references).portion.fixedMl;
   if (aliquotMl === null || found.some(({ severity }) => severity === 'impossible')) return found;
-  const left = plainDeterminationOf(references).titreMl(aliquotMl, nominalMolPerL(bottle));
+  const left = plainDeterminationOf(references).titreMl(aliquotMl, soughtOf(references).expected);
   if (left > 0) return found;
   return [
     ...found,

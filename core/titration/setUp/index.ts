@@ -8,7 +8,9 @@ export {
   soughtIn,
   standardSubstanceId,
 } from './arrangement';
+export { buretteChecks } from './buretteCheck';
 export { namedRecords } from './namedRecords';
 export type { RunReferences, RunStandard } from './references';
 export type { Adopted, MethodChoice, RunSetUp, StandardChoice } from './setUp';
 export { withAdopted } from './setUp';
+export { soughtOf } from './sought';

@@ -1,0 +1,60 @@
+import type { DecimalText } from '../../measurement';
+import type { Certificate, RunState } from '../run';
+import { isBlank } from '../run';
+import { comesToTheSame } from './issueCertificate';
+import type { Result } from './judge';
+
+/** Something that an earlier core reckoned wrong. What is a choice is a house rule instead, and runs keep theirs. */
+interface Mistake {
+  /** The last core that made it. */
+  readonly untilCore: number;
+  /** Whether a run's figures change by it. */
+  readonly touches: (run: RunState) => boolean;
+  readonly sentence: string;
+}
+
+const MISTAKES: readonly Mistake[] = [
+  {
+    untilCore: 3,
+    touches: ({ references: { standard, excess } }) =>
+      standard.kind === 'bottle' || excess !== null,
+    sentence:
+      'A molarity was passed on as its label rounds it, with U / k as if that were known for sure; now its unrounded value, its u and its degrees of freedom are.',
+  },
+  {
+    untilCore: 3,
+    touches: ({ flasks }) => flasks.some((flask) => isBlank(flask) && !flask.voided),
+    sentence:
+      'The uncertainty of the blank was left out where the scatter of the titrations ruled; now it stays, for no scatter shows what is taken off all of them alike.',
+  },
+];
+
+/** What the entries of a certified run come to today, beside what its certificate froze. */
+export type Recomputed =
+  | { readonly isSame: true }
+  | {
+      readonly isSame: false;
+      readonly rounded: { readonly value: DecimalText; readonly uncertainty: DecimalText };
+      readonly coverageFactor: number;
+      /** How far the value has moved, in parts of the U that was certified. */
+      readonly movedByU: number;
+      /** What explains it, in sentences; none where nothing is known that could. */
+      readonly because: readonly string[];
+    };
+
+/** Computes a certificate again. The certificate itself never changes. */
+export function recompute(run: RunState, certificate: Certificate, result: Result): Recomputed {
+  const { evaluation, rounded } = result;
+  if (comesToTheSame(certificate, evaluation)) return { isSame: true };
+  const because = MISTAKES.filter(
+    ({ untilCore, touches }) => Number(certificate.coreVersion) <= untilCore && touches(run),
+  ).map(({ sentence }) => sentence);
+  const moved = Math.abs(evaluation.value - certificate.unrounded.molarity);
+  return {
+    isSame: false,
+    rounded,
+    coverageFactor: evaluation.coverageFactor,
+    movedByU: moved / Number(certificate.expandedUncertainty),
+    because,
+  };
+}
