@@ -2,8 +2,11 @@ import type { Knex } from 'knex';
 import type { LaboratoryFact, LaboratoryState } from '#core/laboratory';
 import type { RecordKind } from '#core/ledger';
 import { referencesOf, upcast } from '#core/ledger';
+import type { CertifiedMolarity } from '#core/reagent';
+import { takeFromRun } from '#core/reagent';
 import type { Fact, Taken } from '#core/record';
 import { WARNING_DAYS } from '#core/record';
+import type { RunFactBodies } from '#core/titration/record';
 import type { ListKind, ListOrder, ListStates } from '#contract';
 import type { FactRow as StoredFactRow } from '../audit/digests';
 import { DIGEST_VERSION, DIGESTS } from '../audit/digests';
@@ -60,8 +63,32 @@ export async function listFactsOf(
     .whereIn('record_id', recordIds)
     .orderBy('sequence')) as FactRow[];
   const streams = new Map<string, Fact[]>(recordIds.map((id) => [id, []]));
-  for (const row of rows) streams.get(row.record_id)?.push(toFact(row));
+  const facts = await withRunsFigures(db, rows.map(toFact));
+  for (const fact of facts) streams.get(fact.recordId)?.push(fact);
   return streams;
+}
+
+/** Certificates on bottles that were kept as their labels state them, with what their runs had computed. */
+async function withRunsFigures(db: Knex, facts: readonly Fact[]): Promise<readonly Fact[]> {
+  const isAsStated = ({ kind, body }: Fact): boolean =>
+    kind === 'bottle.certified' && (body as CertifiedMolarity).unrounded === null;
+  const asStated = facts.filter(isAsStated).map(({ body }) => (body as CertifiedMolarity).runId);
+  if (asStated.length === 0) return facts;
+  const rows = (await factsWithKind(db)
+    .whereIn('record_id', asStated)
+    .where('facts.kind', 'run.certified')) as FactRow[];
+  const certificates = new Map(
+    rows.map((row) => [
+      row.record_id,
+      (toFact(row).body as RunFactBodies['run.certified']).certificate,
+    ]),
+  );
+  return facts.map((fact) => {
+    if (!isAsStated(fact)) return fact;
+    const certified = fact.body as CertifiedMolarity;
+    const certificate = certificates.get(certified.runId);
+    return certificate ? { ...fact, body: takeFromRun(certified, certificate) } : fact;
+  });
 }
 
 /** The facts of the laboratory, in order. */

@@ -138,6 +138,7 @@ function certifiedFacts(
   const device = { deviceId, deviceTime, clockOffsetMs };
   const { number, molarity, expandedUncertainty, coverageFactor, certifiedOn, validUntil } =
     certificate;
+  const { unrounded, effectiveDegreesOfFreedom } = certificate;
   return [
     makeServerFact(services, person.id, {
       ...device,
@@ -160,6 +161,7 @@ function certifiedFacts(
         molarity,
         expandedUncertainty,
         coverageFactor,
+        unrounded: { ...unrounded, effectiveDegreesOfFreedom },
         certifiedOn,
         validUntil,
       },
