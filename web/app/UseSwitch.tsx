@@ -1,30 +1,26 @@
-import { useState } from 'react';
 import type { Id } from '#core/grammar';
 import type { Withdrawal } from '#core/record';
 import { useAddToRecord } from './entering';
 import { usePersonName } from './records';
 import { useSession } from './session';
-import { Button } from '../ui/Button';
+import { Asking } from '../ui/Asking';
 import { ReasonDialog } from '../ui/ReasonDialog';
 import { instantText } from '../ui/typeset';
 
-/** Takes something out of use, or back into it, with a reason. */
-export function UseSwitch({
-  kind,
-  id,
-  version,
-  withdrawn,
-}: {
+interface UseSwitchProps {
   readonly kind: 'lot' | 'bottle' | 'equipment';
   readonly id: Id;
   readonly version: number;
   readonly withdrawn: Withdrawal | null;
-}) {
+}
+
+/** Takes something out of use, or back into it, with a reason. */
+export function UseSwitch({ kind, id, version, withdrawn }: UseSwitchProps) {
   const { laboratory } = useSession();
   const nameOf = usePersonName();
   const add = useAddToRecord();
-  const [isAsking, setAsking] = useState(false);
   const fact = `${kind}.${withdrawn ? 'returned' : 'withdrawn'}` as const;
+  const { button, ...words } = withdrawn ? USE_AGAIN : TAKE_OUT;
   return (
     <>
       {withdrawn && (
@@ -33,35 +29,35 @@ export function UseSwitch({
           {nameOf(withdrawn.by)}: {withdrawn.reason}
         </p>
       )}
-      <Button
-        className="px-4 text-[15px]"
-        onClick={() => {
-          setAsking(true);
-        }}
-      >
-        {withdrawn ? 'Use it again…' : 'Take out of use…'}
-      </Button>
-      {isAsking && (
-        <ReasonDialog
-          title={withdrawn ? 'Use it again?' : 'Take it out of use?'}
-          description={
-            withdrawn
-              ? 'From then on it may be used again.'
-              : 'Nothing can be planned or prepared with it until it is returned.'
-          }
-          confirm={withdrawn ? 'Use it again' : 'Take it out of use'}
-          onConfirm={async (reason) => {
-            await add.mutateAsync({
-              recordId: id,
-              basedOn: version,
-              fact: { kind: fact, body: { reason } },
-            });
-          }}
-          onClose={() => {
-            setAsking(false);
-          }}
-        />
-      )}
+      <Asking button={button} className="px-4 text-[15px]">
+        {(close) => (
+          <ReasonDialog
+            {...words}
+            onConfirm={(reason) =>
+              add.mutateAsync({
+                recordId: id,
+                basedOn: version,
+                fact: { kind: fact, body: { reason } },
+              })
+            }
+            onClose={close}
+          />
+        )}
+      </Asking>
     </>
   );
 }
+
+const USE_AGAIN = {
+  button: 'Use it again…',
+  title: 'Use it again?',
+  description: 'From then on it may be used again.',
+  confirm: 'Use it again',
+};
+
+const TAKE_OUT = {
+  button: 'Take out of use…',
+  title: 'Take it out of use?',
+  description: 'Nothing can be planned or prepared with it until it is returned.',
+  confirm: 'Take it out of use',
+};

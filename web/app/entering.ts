@@ -1,9 +1,9 @@
 import { useMutation } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import * as v from 'valibot';
-import type { AroundFact, PlainRecordKind } from '#core/ledger';
+import type { AroundFact } from '#core/ledger';
 import { checkFact, recordKindOf } from '#core/ledger';
-import type { Finding } from '#core/record';
+import type { Fact, Finding } from '#core/record';
 import { objections } from '#core/record';
 import type { Id } from '#core/grammar';
 import type { NewFact, ProposedFact } from '#contract';
@@ -11,6 +11,7 @@ import { newId, proposedFactSchema } from '#contract';
 import { asFact } from '../outbox/outbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
 import { useAround } from './around';
+import type { Seen } from './records';
 import { makeFact, seenWith } from './records';
 import { Refusal } from '../ui/refusal';
 import { useSession } from './session';
@@ -27,22 +28,38 @@ interface Target {
 }
 
 /**
- * Checks an entry as the server will, writes it down on this device and sends it as soon as it can be sent; rejects with what
- * speaks against it, and then nothing was written down.
+ * The one way in which anything is entered: proposed as a fact about what was seen, checked, written down on this device and sent
+ * as soon as it can be. Rejects with what speaks against it, and then nothing was written down.
  */
-function useEntering() {
+export function useKeeping() {
   const outbox = useOutbox();
+  const { person } = useSession();
+  return async (
+    entry: NewFact,
+    seen: Seen,
+    check: (fact: Fact) => readonly Finding[],
+  ): Promise<void> => {
+    const proposed = parsed(makeFact(entry, seen, person.id));
+    const against = objections(check(asFact(proposed)), proposed.body);
+    if (against.length > 0) throw Refusal.of(against);
+    await outbox.keep(proposed);
+  };
+}
+
+/** Enters a fact of any record, checked as the server will; those of a run that has begun are entered beside it, on the bench. */
+function useEntering() {
+  const keep = useKeeping();
   const waiting = useWaiting();
   const aroundSoon = useAroundSoon();
-  const { person } = useSession();
   return async ({ fact, recordId, basedOn }: Target): Promise<void> => {
     const around = await aroundSoon();
     const seen = seenWith({ id: recordId, version: basedOn }, waiting);
-    const proposed = parsed(makeFact(fact, seen, person.id));
-    const found = findingsOn(proposed, basedOn === NOTHING_YET, around);
-    const against = objections(found, proposed.body);
-    if (against[0]) throw Refusal.of(against);
-    await outbox.keep(proposed);
+    await keep(fact, seen, (proposed) => {
+      const kind = recordKindOf(proposed.kind);
+      const isFirst = basedOn === NOTHING_YET;
+      const state = isFirst || kind === 'run' ? null : around.now(kind, recordId);
+      return checkFact(proposed, state, around);
+    });
   };
 }
 
@@ -51,7 +68,7 @@ const READ_WITHIN_MS = 10_000;
 const LOOK_EVERY_MS = 50;
 
 /** What is around, as soon as it has been read. @throws Refusal when it is not read in time */
-function useAroundSoon(): () => Promise<AroundFact> {
+export function useAroundSoon(): () => Promise<AroundFact> {
   const around = useAround();
   const latest = useRef(around);
   useEffect(() => {
@@ -77,20 +94,6 @@ function parsed(proposed: ProposedFact): ProposedFact {
   const [first, ...others] = fields;
   const message = 'Something is not filled in right: look at the fields.';
   throw new Refusal(first && others.length === 0 ? first.message : message, fields);
-}
-
-function findingsOn(
-  proposed: ProposedFact,
-  isFirst: boolean,
-  around: AroundFact,
-): readonly Finding[] {
-  const kind = recordKindOf(proposed.kind);
-  // Facts of a run that has begun are checked on the bench, against the run.
-  const state =
-    isFirst || kind === 'run'
-      ? null
-      : around.now(kind satisfies PlainRecordKind, proposed.recordId);
-  return checkFact(asFact(proposed), state, around);
 }
 
 /** Begins a new record with its first fact; gives the record's id. What was typed stays in the form if it fails. */

@@ -16,97 +16,50 @@ const TOO_MUCH = 0.05;
 /** Above this target, a beaker is used, g. */
 const LARGE_G = 20;
 
+interface BalancePanelProps {
+  readonly balance: Balance;
+  readonly targetG: number;
+  readonly onTake: (massG: string, from: string) => void;
+}
+
 /**
  * The display of the balance that stands in for a real one, with what hands would do at it. A reading is taken only while it is
  * stable.
  */
-export function BalancePanel({
-  balance,
-  targetG,
-  onTake,
-}: {
-  readonly balance: Balance;
-  readonly targetG: number;
-  readonly onTake: (massG: string, from: string) => void;
-}) {
+export function BalancePanel({ balance, targetG, onTake }: BalancePanelProps) {
   const [device] = useState(() => new SimulatedBalance(balance));
   const [reading, setReading] = useState<BalanceReading>(device.reading);
   const [refusal, setRefusal] = useState<string | null>(null);
   useEffect(() => device.subscribe(setReading), [device]);
-
-  const handle = (action: () => void) => () => {
-    setRefusal(null);
-    action();
-    setReading(device.reading);
-  };
-  const take = (): void => {
-    const { massG, isStable } = device.reading;
-    if (massG === null) setRefusal('It is overloaded: take something off.');
-    else if (device.areDoorsOpen)
-      setRefusal('Shut the doors first: the draught is on the display.');
-    else if (!isStable) setRefusal('Wait until the display stands still.');
-    else onTake(massG, device.name);
-  };
-  const vesselG = targetG > LARGE_G ? BEAKER_G : BOAT_G;
   return (
     <section
       aria-label="Balance"
       className="rounded-md border border-rule-strong bg-sheet px-4 pt-3 pb-3"
     >
-      <div className="flex items-end justify-between gap-4">
-        <p className="font-mono text-[40px] leading-none font-semibold" data-testid="balance">
-          {reading.massG ?? 'overload'} <span className="text-xl font-normal">g</span>
-        </p>
-        <p className={`pb-1 text-[15px] ${reading.isStable ? 'text-leaf' : 'text-straw'}`}>
-          <b>{reading.isStable ? 'stands still' : 'moving'}</b>, doors{' '}
-          {device.areDoorsOpen ? 'open' : 'shut'}
-        </p>
-      </div>
+      <Display reading={reading} areDoorsOpen={device.areDoorsOpen} />
       <div className="mt-3 flex flex-wrap gap-2">
-        <SmallButton
-          className="min-h-12 px-3 text-[15px]"
-          onClick={handle(() => {
-            device.load(vesselG);
-          })}
+        {handsAt(device, targetG).map(([name, move]) => (
+          <SmallButton
+            key={name}
+            className="min-h-12 px-3 text-[15px]"
+            onClick={() => {
+              setRefusal(null);
+              move();
+              setReading(device.reading);
+            }}
+          >
+            {name}
+          </SmallButton>
+        ))}
+        <Button
+          className="ml-auto"
+          onClick={() => {
+            const { massG } = device.reading;
+            const against = againstTaking(device);
+            setRefusal(against);
+            if (against === null && massG !== null) onTake(massG, device.name);
+          }}
         >
-          {targetG > LARGE_G ? 'Beaker' : 'Boat'} on
-        </SmallButton>
-        <SmallButton className="min-h-12 px-3 text-[15px]" onClick={handle(device.tare)}>
-          Tare
-        </SmallButton>
-        <SmallButton
-          className="min-h-12 px-3 text-[15px]"
-          onClick={handle(() => {
-            device.load(SPOONFUL * targetG, 0.12);
-          })}
-        >
-          A spoonful
-        </SmallButton>
-        <SmallButton
-          className="min-h-12 px-3 text-[15px]"
-          onClick={handle(() => {
-            device.load(GRAINS * targetG, 0.5);
-          })}
-        >
-          A few grains
-        </SmallButton>
-        <SmallButton
-          className="min-h-12 px-3 text-[15px]"
-          onClick={handle(() => {
-            device.load(-TOO_MUCH * targetG, 0.2);
-          })}
-        >
-          Take some off
-        </SmallButton>
-        <SmallButton
-          className="min-h-12 px-3 text-[15px]"
-          onClick={handle(() => {
-            device.moveDoors(!device.areDoorsOpen);
-          })}
-        >
-          {device.areDoorsOpen ? 'Shut the doors' : 'Open the doors'}
-        </SmallButton>
-        <Button className="ml-auto px-4" onClick={take}>
           Take reading
         </Button>
       </div>
@@ -120,4 +73,55 @@ export function BalancePanel({
       </p>
     </section>
   );
+}
+
+function Display({
+  reading,
+  areDoorsOpen,
+}: {
+  readonly reading: BalanceReading;
+  readonly areDoorsOpen: boolean;
+}) {
+  return (
+    <div className="flex items-end justify-between gap-4">
+      <p className="font-mono text-[40px] leading-none font-semibold" data-testid="balance">
+        {reading.massG ?? 'overload'} <span className="text-xl font-normal">g</span>
+      </p>
+      <p className={`pb-1 text-[15px] ${reading.isStable ? 'text-leaf' : 'text-straw'}`}>
+        <b>{reading.isStable ? 'stands still' : 'moving'}</b>, doors{' '}
+        {areDoorsOpen ? 'open' : 'shut'}
+      </p>
+    </div>
+  );
+}
+
+/** What hands do at a balance. */
+function handsAt(
+  device: SimulatedBalance,
+  targetG: number,
+): readonly (readonly [name: string, move: () => void])[] {
+  const isLarge = targetG > LARGE_G;
+  const load = (massG: number, spread?: number) => (): void => {
+    device.load(massG, spread);
+  };
+  return [
+    [isLarge ? 'Beaker on' : 'Boat on', load(isLarge ? BEAKER_G : BOAT_G)],
+    ['Tare', device.tare],
+    ['A spoonful', load(SPOONFUL * targetG, 0.12)],
+    ['A few grains', load(GRAINS * targetG, 0.5)],
+    ['Take some off', load(-TOO_MUCH * targetG, 0.2)],
+    [
+      device.areDoorsOpen ? 'Shut the doors' : 'Open the doors',
+      () => {
+        device.moveDoors(!device.areDoorsOpen);
+      },
+    ],
+  ];
+}
+
+/** Why a reading cannot be taken now; null when it can. */
+function againstTaking({ reading, areDoorsOpen }: SimulatedBalance): string | null {
+  if (reading.massG === null) return 'It is overloaded: take something off.';
+  if (areDoorsOpen) return 'Shut the doors first: the draught is on the display.';
+  return reading.isStable ? null : 'Wait until the display stands still.';
 }

@@ -4,6 +4,7 @@ import { ask, tell } from '../app/api';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { TextField } from '../ui/fields';
+import { Form, FormFoot } from '../ui/Form';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
 import { useContractForm } from '../ui/useContractForm';
@@ -33,20 +34,17 @@ function PasswordSection() {
   });
   const { form, field, showFailure, formError } = useContractForm(changePasswordSchema, EMPTY);
   return (
-    <form
-      noValidate
+    <Form
       aria-label="Password"
       className="flex flex-col gap-4"
-      onSubmit={(event) =>
-        void form.handleSubmit((body) => {
-          change.mutate(body, {
-            onSuccess: () => {
-              form.reset(EMPTY);
-            },
-            onError: showFailure,
-          });
-        })(event)
-      }
+      onSubmit={form.handleSubmit((body) => {
+        change.mutate(body, {
+          onSuccess: () => {
+            form.reset(EMPTY);
+          },
+          onError: showFailure,
+        });
+      })}
     >
       <h2 className="text-lg font-bold">Change the password</h2>
       <TextField
@@ -62,16 +60,11 @@ function PasswordSection() {
         hint="At least 10 characters; a few words that do not belong together."
         {...field('password')}
       />
-      <div className="flex items-center gap-4">
-        <Button type="submit" look="primary" disabled={change.isPending}>
-          Change it
-        </Button>
-        <FormError message={formError} />
-      </div>
+      <FormFoot submit="Change it" isDisabled={change.isPending} error={formError} />
       {change.isSuccess && (
         <p role="status">It is changed. Wherever else you were signed in, you are not any more.</p>
       )}
-    </form>
+    </Form>
   );
 }
 

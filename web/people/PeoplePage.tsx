@@ -10,9 +10,10 @@ import { NotAllHere } from '../app/NotAllHere';
 import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { useReadAnew } from '../app/useReadAnew';
+import { Asking } from '../ui/Asking';
 import { Button } from '../ui/Button';
 import { TextField } from '../ui/fields';
-import { FormError } from '../ui/FormError';
+import { Form, FormFoot } from '../ui/Form';
 import { Page } from '../ui/Page';
 import { ReasonDialog } from '../ui/ReasonDialog';
 import { Table } from '../ui/Table';
@@ -63,13 +64,7 @@ export function PeoplePage() {
           }}
         />
       )}
-      {mayManage &&
-        sameNames(people).map((names) => (
-          <p key={names.join()} role="status" className="mb-4 border-l-4 border-straw pl-3">
-            <b>{names.join(' and ')}</b> are hardly told apart. Each signs in by the exact spelling;
-            rename one of them.
-          </p>
-        ))}
+      {mayManage && <HardlyToldApart people={people} />}
       <NotAllHere kind="person" what="people" />
       <Table
         caption="People"
@@ -92,6 +87,15 @@ export function PeoplePage() {
   );
 }
 
+function HardlyToldApart({ people }: { readonly people: readonly PersonState[] }) {
+  return sameNames(people).map((names) => (
+    <p key={names.join()} role="status" className="mb-4 border-l-4 border-straw pl-3">
+      <b>{names.join(' and ')}</b> are hardly told apart. Each signs in by the exact spelling;
+      rename one of them.
+    </p>
+  ));
+}
+
 function rightsText({ rights, left }: PersonState): string {
   if (left) return 'nothing any more';
   const names = rights.map((right) => RIGHT_TEXTS[right].name);
@@ -110,88 +114,56 @@ function Stay({ person: { joined, left } }: { readonly person: PersonState }) {
   );
 }
 
-/** What may be done about somebody. */
-function Changes({
-  person,
-  isOneself,
-}: {
+interface ChangesProps {
   readonly person: PersonState;
   readonly isOneself: boolean;
-}) {
-  const add = useAddToRecord();
-  const [asked, setAsked] = useState<'change' | 'leave' | 'return' | null>(null);
-  const close = (): void => {
-    setAsked(null);
-  };
-  const enter = (kind: 'person.left' | 'person.returned') => (reason: string) =>
-    add.mutateAsync({
-      recordId: person.id,
-      basedOn: person.version,
-      fact: { kind, body: { reason } },
-    });
+}
+
+/** What may be done about somebody. */
+function Changes({ person, isOneself }: ChangesProps) {
   return (
     <span className="-my-1 flex flex-wrap gap-x-4">
-      <Action
-        name={`Change ${person.name}`}
-        onAsk={() => {
-          setAsked('change');
-        }}
-      >
-        Name and rights…
-      </Action>
-      {!isOneself && (
-        <Action
-          name={
-            person.left ? `Let ${person.name} come back` : `Close the account of ${person.name}`
-          }
-          onAsk={() => {
-            setAsked(person.left ? 'return' : 'leave');
-          }}
-        >
-          {person.left ? 'Come back…' : 'Close the account…'}
-        </Action>
-      )}
-      {asked === 'change' && <PersonDialog person={person} onClose={close} />}
-      {asked === 'leave' && (
-        <ReasonDialog
-          title={`Close the account of ${person.name}?`}
-          description="They are signed out everywhere and sign nothing more. What they did stays under their name."
-          confirm="Close the account"
-          onConfirm={enter('person.left')}
-          onClose={close}
-        />
-      )}
-      {asked === 'return' && (
-        <ReasonDialog
-          title={`Let ${person.name} come back?`}
-          description="They sign in with the password that they had, and may what they could."
-          confirm="Open the account"
-          onConfirm={enter('person.returned')}
-          onClose={close}
-        />
-      )}
+      <Asking look="link" button="Name and rights…" aria-label={`Change ${person.name}`}>
+        {(close) => <PersonDialog person={person} onClose={close} />}
+      </Asking>
+      {!isOneself && <StaySwitch person={person} />}
     </span>
   );
 }
 
-function Action({
-  name,
-  onAsk,
-  children,
-}: {
-  readonly name: string;
-  readonly onAsk: () => void;
-  readonly children: string;
-}) {
+/** Closes somebody's account, or opens it again. */
+function StaySwitch({ person }: { readonly person: PersonState }) {
+  const add = useAddToRecord();
+  const { id: recordId, version: basedOn, name, left } = person;
+  const kind = left ? 'person.returned' : 'person.left';
   return (
-    <button
-      type="button"
-      aria-label={name}
-      className="min-h-12 font-semibold text-violet underline underline-offset-4 lg:min-h-8"
-      onClick={onAsk}
+    <Asking
+      look="link"
+      button={left ? 'Come back…' : 'Close the account…'}
+      aria-label={left ? `Let ${name} come back` : `Close the account of ${name}`}
     >
-      {children}
-    </button>
+      {(close) => (
+        <ReasonDialog
+          {...(left
+            ? {
+                title: `Let ${name} come back?`,
+                description:
+                  'They sign in with the password that they had, and may what they could.',
+                confirm: 'Open the account',
+              }
+            : {
+                title: `Close the account of ${name}?`,
+                description:
+                  'They are signed out everywhere and sign nothing more. What they did stays under their name.',
+                confirm: 'Close the account',
+              })}
+          onConfirm={(reason) =>
+            add.mutateAsync({ recordId, basedOn, fact: { kind, body: { reason } } })
+          }
+          onClose={close}
+        />
+      )}
+    </Asking>
   );
 }
 
@@ -208,15 +180,12 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
     rights: [],
   });
   return (
-    <form
-      noValidate
+    <Form
       aria-label="A new person"
       className="mb-8 grid max-w-3xl grid-cols-1 gap-x-6 gap-y-4 border-b border-rule pb-6 md:grid-cols-2"
-      onSubmit={(event) =>
-        void form.handleSubmit((body) => {
-          add.mutate(body, { onSuccess: onDone, onError: showFailure });
-        })(event)
-      }
+      onSubmit={form.handleSubmit((body) => {
+        add.mutate(body, { onSuccess: onDone, onError: showFailure });
+      })}
     >
       <TextField label="Name" autoComplete="off" {...field('name')} />
       <TextField
@@ -234,13 +203,12 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
           }}
         />
       </div>
-      <div className="col-span-full flex items-center gap-3">
-        <Button type="submit" look="primary" disabled={add.isPending}>
-          Add the person
-        </Button>
-        <Button onClick={onDone}>Cancel</Button>
-        <FormError message={formError} />
-      </div>
-    </form>
+      <FormFoot
+        submit="Add the person"
+        isDisabled={add.isPending}
+        error={formError}
+        onLeave={onDone}
+      />
+    </Form>
   );
 }

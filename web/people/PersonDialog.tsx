@@ -1,77 +1,69 @@
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { PersonState } from '#core/people';
-import type { Right } from '#core/rights';
 import type { NewFact } from '#contract';
 import { useAddToRecord } from '../app/entering';
-import { Button } from '../ui/Button';
-import { Dialog } from '../ui/Dialog';
 import { reasonProblem } from '../ui/fieldMessages';
 import { TextAreaField, TextField } from '../ui/fields';
-import { FormError } from '../ui/FormError';
+import { FormDialog } from '../ui/Form';
+import { useTyped } from '../ui/useTyped';
 import { RightsFields } from './RightsFields';
 
-/** Somebody's name and rights, put right with a reason. */
-export function PersonDialog({
-  person,
-  onClose,
-}: {
+interface PersonDialogProps {
   readonly person: PersonState;
   readonly onClose: () => void;
-}) {
+}
+
+/** Somebody's name and rights, put right with a reason. */
+export function PersonDialog({ person, onClose }: PersonDialogProps) {
   const add = useAddToRecord();
-  const [name, setName] = useState(person.name);
-  const [rights, setRights] = useState<readonly Right[]>(person.rights);
-  const [reason, setReason] = useState('');
   const [problem, setProblem] = useState<string>();
+  const { name, rights } = person;
+  const { typed, field, part } = useTyped({ name, rights, reason: '' });
+  const changes = changesOf(person, typed);
+  const saving = useMutation({
+    mutationFn: async () => {
+      for (const [i, fact] of changes.entries()) {
+        await add.mutateAsync({ recordId: person.id, basedOn: person.version + i, fact });
+      }
+    },
+    onSuccess: onClose,
+  });
+  const chosen = part('rights');
+  return (
+    <FormDialog
+      title={person.name}
+      description="What was signed under the old name and rights stays as it was."
+      submit="Save"
+      leave="Cancel"
+      isDisabled={changes.length === 0}
+      error={saving.error?.message}
+      onSubmit={() => {
+        const why = reasonProblem(typed.reason);
+        setProblem(why);
+        if (why === undefined) saving.mutate();
+      }}
+      onClose={onClose}
+    >
+      <TextField label="Name" {...field('name')} />
+      <RightsFields chosen={chosen.value} onChange={chosen.onChange} />
+      <TextAreaField label="Why" {...field('reason')} error={problem} />
+    </FormDialog>
+  );
+}
+
+/** What is written down of a person changed so: a new name, other rights, both or neither. */
+function changesOf(
+  person: PersonState,
+  { name, rights, reason }: Pick<PersonState, 'name' | 'rights'> & { readonly reason: string },
+): readonly NewFact[] {
   const isRenamed = name.trim() !== person.name;
   const isOtherwise =
     rights.length !== person.rights.length || rights.some((one) => !person.rights.includes(one));
-
-  const save = async (): Promise<void> => {
-    const why = reasonProblem(reason);
-    if (why !== undefined) {
-      setProblem(why);
-      return;
-    }
-    const facts: readonly NewFact[] = [
-      ...(isRenamed
-        ? [{ kind: 'person.renamed' as const, body: { name: name.trim(), reason } }]
-        : []),
-      ...(isOtherwise
-        ? [{ kind: 'person.rights-changed' as const, body: { rights, reason } }]
-        : []),
-    ];
-    for (const [i, fact] of facts.entries()) {
-      await add.mutateAsync({ recordId: person.id, basedOn: person.version + i, fact });
-    }
-    onClose();
-  };
-
-  return (
-    <Dialog
-      title={person.name}
-      description={<p>What was signed under the old name and rights stays as it was.</p>}
-      onClose={onClose}
-    >
-      <form
-        noValidate
-        className="flex flex-col gap-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          save().catch(() => undefined);
-        }}
-      >
-        <TextField label="Name" value={name} onText={setName} />
-        <RightsFields chosen={rights} onChange={setRights} />
-        <TextAreaField label="Why" value={reason} error={problem} onText={setReason} />
-        <div className="flex items-center gap-3">
-          <Button type="submit" look="primary" disabled={!isRenamed && !isOtherwise}>
-            Save
-          </Button>
-          <Button onClick={onClose}>Cancel</Button>
-          <FormError message={add.error?.message} />
-        </div>
-      </form>
-    </Dialog>
-  );
+  return [
+    ...(isRenamed
+      ? [{ kind: 'person.renamed' as const, body: { name: name.trim(), reason } }]
+      : []),
+    ...(isOtherwise ? [{ kind: 'person.rights-changed' as const, body: { rights, reason } }] : []),
+  ];
 }

@@ -1,8 +1,7 @@
 import { firstAccountSchema } from '#contract';
 import { useSignIn } from '../app/session';
-import { Button } from '../ui/Button';
 import { TextField } from '../ui/fields';
-import { FormError } from '../ui/FormError';
+import { Form, FormFoot } from '../ui/Form';
 import { useContractForm } from '../ui/useContractForm';
 
 /** Founds the laboratory: the code from the terminal, the laboratory, and the first person's account. */
@@ -15,14 +14,11 @@ export function FirstAccountForm() {
     laboratory: { name: '', timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone },
   });
   return (
-    <form
+    <Form
       className="grid max-w-3xl grid-cols-1 gap-x-8 gap-y-4 md:grid-cols-2"
-      noValidate
-      onSubmit={(event) =>
-        void form.handleSubmit((body) => {
-          begin.mutate(body, { onError: showFailure });
-        })(event)
-      }
+      onSubmit={form.handleSubmit((body) => {
+        begin.mutate(body, { onError: showFailure });
+      })}
     >
       <TextField
         label="One-time code"
@@ -50,17 +46,7 @@ export function FirstAccountForm() {
         hint="At least 10 characters."
         {...field('password')}
       />
-      <div className="col-span-full">
-        <FormError message={formError} />
-      </div>
-      <Button
-        type="submit"
-        look="primary"
-        disabled={begin.isPending}
-        className="justify-self-start"
-      >
-        Begin the laboratory
-      </Button>
-    </form>
+      <FormFoot submit="Begin the laboratory" isDisabled={begin.isPending} error={formError} />
+    </Form>
   );
 }

@@ -2,6 +2,7 @@ import { signInSchema } from '#contract';
 import { useSignIn } from '../app/session';
 import { Button } from '../ui/Button';
 import { TextField } from '../ui/fields';
+import { Form } from '../ui/Form';
 import { FormError } from '../ui/FormError';
 import { useContractForm } from '../ui/useContractForm';
 
@@ -13,14 +14,11 @@ export function PasswordForm({ isSecond }: { readonly isSecond: boolean }) {
     password: '',
   });
   return (
-    <form
+    <Form
       className="flex w-full max-w-[320px] flex-col gap-4"
-      noValidate
-      onSubmit={(event) =>
-        void form.handleSubmit((body) => {
-          signIn.mutate(body, { onError: showFailure });
-        })(event)
-      }
+      onSubmit={form.handleSubmit((body) => {
+        signIn.mutate(body, { onError: showFailure });
+      })}
     >
       <h2 className="text-lg font-bold">{isSecond ? 'Or with an account' : 'Sign in'}</h2>
       <TextField label="Name" autoComplete="username" {...field('name')} />
@@ -34,6 +32,6 @@ export function PasswordForm({ isSecond }: { readonly isSecond: boolean }) {
       <Button type="submit" look={isSecond ? 'plain' : 'primary'} disabled={signIn.isPending}>
         Sign in
       </Button>
-    </form>
+    </Form>
   );
 }

@@ -1,16 +1,19 @@
 import type { ComponentProps } from 'react';
 import { Link } from 'react-router';
 
-type Look = 'primary' | 'plain' | 'quiet';
+type Look = 'primary' | 'plain' | 'quiet' | 'link';
 
 const LOOKS: Readonly<Record<Look, string>> = {
-  primary: 'bg-violet text-white hover:bg-[#432065] disabled:bg-rule-strong',
-  plain: 'border border-rule-strong bg-sheet text-ink hover:bg-shade disabled:text-rule-strong',
-  quiet: 'text-violet underline underline-offset-4 hover:bg-violet-wash',
+  primary: 'px-5 bg-violet text-white hover:bg-[#432065] disabled:bg-rule-strong',
+  plain:
+    'px-5 border border-rule-strong bg-sheet text-ink hover:bg-shade disabled:text-rule-strong',
+  quiet: 'px-5 text-violet underline underline-offset-4 hover:bg-violet-wash',
+  // In the middle of other text.
+  link: 'text-violet underline underline-offset-4 lg:min-h-8',
 };
 
 function classes(look: Look, className: string | undefined): string {
-  return `inline-flex min-h-12 items-center justify-center gap-2 rounded-md px-5 text-base font-semibold no-underline ${LOOKS[look]} ${className ?? ''}`;
+  return `inline-flex min-h-12 items-center justify-center gap-2 rounded-md text-base font-semibold no-underline ${LOOKS[look]} ${className ?? ''}`;
 }
 
 /** A button, at least 48 px high: it is pressed with gloves on. */
@@ -52,5 +55,22 @@ export function KeyHint({ children }: { readonly children: string }) {
     >
       {children}
     </kbd>
+  );
+}
+
+/** Prints the page. */
+export function PrintButton({
+  look = 'plain',
+  children,
+}: Pick<ComponentProps<typeof Button>, 'look' | 'children'>) {
+  return (
+    <Button
+      look={look}
+      onClick={() => {
+        window.print();
+      }}
+    >
+      {children}
+    </Button>
   );
 }

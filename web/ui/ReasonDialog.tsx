@@ -1,8 +1,7 @@
 import { useState } from 'react';
-import { Button } from './Button';
-import { Dialog } from './Dialog';
 import { reasonProblem } from './fieldMessages';
 import { TextAreaField } from './fields';
+import { FormDialog } from './Form';
 
 interface ReasonDialogProps {
   readonly title: string;
@@ -16,28 +15,23 @@ interface ReasonDialogProps {
 export function ReasonDialog(props: ReasonDialogProps) {
   const [reason, setReason] = useState('');
   const [error, setError] = useState<string>();
+  const confirm = (): void => {
+    const problem = reasonProblem(reason);
+    setError(problem);
+    if (problem !== undefined) return;
+    props.onConfirm(reason.trim()).then(props.onClose, (failure: unknown) => {
+      setError(failure instanceof Error ? failure.message : 'It was not taken.');
+    });
+  };
   return (
-    <Dialog title={props.title} description={<p>{props.description}</p>} onClose={props.onClose}>
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault();
-          const problem = reasonProblem(reason);
-          if (problem !== undefined) setError(problem);
-          else
-            props.onConfirm(reason.trim()).then(props.onClose, (failure: unknown) => {
-              setError(failure instanceof Error ? failure.message : 'It was not taken.');
-            });
-        }}
-      >
-        <TextAreaField label="Why" value={reason} error={error} onText={setReason} />
-        <div className="mt-4 flex gap-3">
-          <Button type="submit" look="primary">
-            {props.confirm}
-          </Button>
-          <Button onClick={props.onClose}>Leave it</Button>
-        </div>
-      </form>
-    </Dialog>
+    <FormDialog
+      title={props.title}
+      description={props.description}
+      submit={props.confirm}
+      onSubmit={confirm}
+      onClose={props.onClose}
+    >
+      <TextAreaField label="Why" value={reason} error={error} onText={setReason} />
+    </FormDialog>
   );
 }

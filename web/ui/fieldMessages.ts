@@ -19,3 +19,8 @@ export function reasonProblem(typed: string): string | undefined {
   const parsed = v.safeParse(reason, typed);
   return parsed.success ? undefined : parsed.issues[0].message;
 }
+
+/** A reason as facts hold it: null where none was typed. */
+export function reasonOrNull(typed: string): string | null {
+  return typed.trim() === '' ? null : typed.trim();
+}

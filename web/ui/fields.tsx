@@ -133,15 +133,31 @@ export const asOptionalQuantity = {
     typed === '' || typed === null ? null : asQuantity.setValueAs(typed),
 };
 
+/** What can be chosen: the value and its words. */
+export type Option = readonly [value: string, words: ReactNode];
+
+/** The items of a list as options: what each is known by and what it is called. */
+export function optionsOf<T extends { readonly id: string }>(
+  items: readonly T[],
+  wordsOf: (item: T) => ReactNode,
+): readonly Option[] {
+  return items.map((item) => [item.id, wordsOf(item)]);
+}
+
 /** A choice from a list. */
 export function SelectField({
   label,
   hint,
   error,
+  options = [],
   children,
   onText,
   ...rest
-}: FieldProps & TextProps & ComponentProps<'select'>) {
+}: FieldProps &
+  TextProps &
+  ComponentProps<'select'> & {
+    readonly options?: readonly Option[] | undefined;
+  }) {
   const id = useId();
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
@@ -151,6 +167,11 @@ export function SelectField({
         {...handingOn({ onText })}
         {...rest}
       >
+        {options.map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
         {children}
       </select>
     </Frame>
@@ -184,12 +205,27 @@ export function TextAreaField({
 export function CheckField({
   label,
   hint,
+  onTick,
   ...rest
-}: { readonly label: string; readonly hint?: string } & ComponentProps<'input'>) {
+}: {
+  readonly label: string;
+  readonly hint?: string;
+  readonly onTick?: (isTicked: boolean) => void;
+} & ComponentProps<'input'>) {
   const id = useId();
   return (
     <div className="flex min-h-12 items-center gap-3">
-      <input id={id} type="checkbox" className="size-6 shrink-0 accent-violet" {...rest} />
+      <input
+        id={id}
+        type="checkbox"
+        className="size-6 shrink-0 accent-violet"
+        {...(onTick && {
+          onChange: ({ target }) => {
+            onTick(target.checked);
+          },
+        })}
+        {...rest}
+      />
       <label htmlFor={id}>
         <span className="font-semibold">{label}</span>
         {hint !== undefined && <span className="block text-sm text-ink-soft">{hint}</span>}

@@ -155,3 +155,12 @@ const LOCAL = new Intl.DateTimeFormat('en-GB', {
 export function capitalized(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
+
+/** The equations of a method, a line each. */
+export function ReactionEquations({ of: equations }: { readonly of: readonly string[] }) {
+  return equations.map((equation) => (
+    <span key={equation} className="block">
+      <ReactionEquation of={equation} />
+    </span>
+  ));
+}
