@@ -10,16 +10,14 @@ const MOMENTS = [
   ['overshot', 'Colour overshot'],
 ] as const satisfies readonly (readonly [keyof Colours, string])[];
 
-/** What the flask looks like, in words and as a swatch: before the end, at it, and beyond it. */
-export function ColourFields({
-  colours,
-  error,
-  onChange,
-}: {
-  readonly colours: Colours;
+interface ColourFieldsProps {
+  readonly value: Colours;
   readonly error: string | undefined;
   readonly onChange: (colours: Colours) => void;
-}) {
+}
+
+/** What the flask looks like, in words and as a swatch: before the end, at it, and beyond it. */
+export function ColourFields({ value: colours, error, onChange }: ColourFieldsProps) {
   const id = useId();
   return (
     <fieldset className="col-span-full grid grid-cols-1 gap-4 md:grid-cols-3">

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import type { Method } from '#core/chemistry';
+import type { Method, MethodState } from '#core/chemistry';
 import { CATALOGUE, describeEndPoint } from '#core/chemistry';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
@@ -9,39 +9,12 @@ import { useSession } from '../app/session';
 import { Page } from '../ui/Page';
 import { ShortName } from '../ui/ShortName';
 import { Table } from '../ui/Table';
-import { instantText, ReactionEquation } from '../ui/typeset';
+import { instantText, ReactionEquations } from '../ui/typeset';
 
 /** The methods that ship, and those that the laboratory has written. */
 export function MethodsPage() {
-  const { laboratory, person } = useSession();
   const own = useRecords('method');
-  const nameOf = usePersonName();
   if (!own) return <Loading />;
-  const row = (method: Method) => [
-    <span key="r" className="text-[15px]">
-      {method.equations.map((equation) => (
-        <span key={equation} className="block">
-          <ReactionEquation of={equation} />
-        </span>
-      ))}
-    </span>,
-    <span key="e" className="text-[15px]">
-      {describeEndPoint(method, laboratory.rules)}
-      {method.flaskTemperatureC && `; ${method.flaskTemperatureC.join(' to ')} °C`}
-      {method.needsBlank && '; with a blank'}
-    </span>,
-  ];
-  const copy = (id: string, name: string) =>
-    may(person, 'manage') ? (
-      <Link
-        key="c"
-        className="inline-flex min-h-12 items-center whitespace-nowrap text-violet underline lg:min-h-10"
-        to={`/methods/new?from=${id}`}
-        aria-label={`Copy and change ${name}`}
-      >
-        Copy and change
-      </Link>
-    ) : null;
   return (
     <Page
       title="Methods"
@@ -61,21 +34,12 @@ export function MethodsPage() {
                 <b key="n" className={withdrawn ? 'line-through' : ''}>
                   {method.name}
                 </b>,
-                ...row(method),
-                <span key="w" className="text-[15px]">
-                  version {written.length}, {nameOf(written.at(-1)?.by ?? '')},{' '}
-                  {instantText(written.at(-1)?.at ?? '', laboratory.timeZone)}:{' '}
-                  {written.at(-1)?.reason}
-                </span>,
-                may(person, 'manage') ? (
-                  <Link
-                    key="e"
-                    className="inline-flex min-h-12 items-center text-violet underline lg:min-h-10"
-                    to={`/methods/${id}`}
-                  >
-                    Change <span className="sr-only">{method.name}</span>
-                  </Link>
-                ) : null,
+                <Reactions key="r" of={method} />,
+                <EndPoint key="e" of={method} />,
+                <Written key="w" written={written} />,
+                <Change key="c" to={`/methods/${id}`} name={`Change ${method.name}`}>
+                  Change
+                </Change>,
               ],
             }))}
           />
@@ -91,12 +55,71 @@ export function MethodsPage() {
             cells: [
               <b key="n">{method.name}</b>,
               <ShortName key="s" of={method.standardId} />,
-              ...row(method),
-              copy(method.id, method.name),
+              <Reactions key="r" of={method} />,
+              <EndPoint key="e" of={method} />,
+              <Change
+                key="c"
+                to={`/methods/new?from=${method.id}`}
+                name={`Copy and change ${method.name}`}
+              >
+                Copy and change
+              </Change>,
             ],
           }))}
         />
       </section>
     </Page>
   );
+}
+
+function Reactions({ of: { equations } }: { readonly of: Method }) {
+  return (
+    <span className="text-[15px]">
+      <ReactionEquations of={equations} />
+    </span>
+  );
+}
+
+function EndPoint({ of: method }: { readonly of: Method }) {
+  const { laboratory } = useSession();
+  return (
+    <span className="text-[15px]">
+      {describeEndPoint(method, laboratory.rules)}
+      {method.flaskTemperatureC && `; ${method.flaskTemperatureC.join(' to ')} °C`}
+      {method.needsBlank && '; with a blank'}
+    </span>
+  );
+}
+
+/** How often, by whom, when and why it was written. */
+function Written({ written }: Pick<MethodState, 'written'>) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  const last = written.at(-1);
+  return (
+    <span className="text-[15px]">
+      version {written.length}, {nameOf(last?.by ?? '')},{' '}
+      {instantText(last?.at ?? '', laboratory.timeZone)}: {last?.reason}
+    </span>
+  );
+}
+
+interface ChangeProps {
+  readonly to: string;
+  readonly name: string;
+  readonly children: string;
+}
+
+/** The way to the form, for those who may write methods. */
+function Change({ to, name, children }: ChangeProps) {
+  const { person } = useSession();
+  return may(person, 'manage') ? (
+    <Link
+      className="inline-flex min-h-12 items-center whitespace-nowrap text-violet underline lg:min-h-10"
+      to={to}
+      aria-label={name}
+    >
+      {children}
+    </Link>
+  ) : null;
 }

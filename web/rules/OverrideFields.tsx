@@ -1,27 +1,27 @@
-import type { HouseRules } from '#core/laboratory';
+import type { HouseRule, HouseRules } from '#core/laboratory';
 import { HOUSE_RULES, RULE_GROUPS } from '#core/laboratory';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import type { FieldMessages } from '../ui/fieldMessages';
 import { SelectField } from '../ui/fields';
-import type { TypedRule } from './RuleControl';
 import { RuleControl, typedRule } from './RuleControl';
+import type { TypedMethod } from './typedMethod';
 
-/** House rules that a method changes, as a form holds them. */
-export type TypedOverrides = Partial<Record<keyof HouseRules, TypedRule>>;
+type Overrides = TypedMethod['rules'];
+
+interface OverrideFieldsProps {
+  readonly value: Overrides;
+  readonly errors: FieldMessages;
+  readonly onChange: (overrides: Overrides) => void;
+}
 
 /** What a method says otherwise than the house rules; any of them. */
-export function OverrideFields({
-  overrides,
-  errors,
-  onChange,
-}: {
-  readonly overrides: TypedOverrides;
-  readonly errors: FieldMessages;
-  readonly onChange: (overrides: TypedOverrides) => void;
-}) {
-  const { laboratory } = useSession();
-  const said = HOUSE_RULES.filter(({ key }) => key in overrides);
+export function OverrideFields({ value, errors, onChange }: OverrideFieldsProps) {
+  const said = HOUSE_RULES.filter(({ key }) => key in value);
+  const asTheHouse = ({ key }: HouseRule): void => {
+    const { [key]: _, ...rest } = value;
+    onChange(rest);
+  };
   return (
     <fieldset className="col-span-full">
       <legend className="mb-1 font-bold">Says otherwise than the house rules</legend>
@@ -30,16 +30,15 @@ export function OverrideFields({
           <div key={rule.key} className="contents">
             <RuleControl
               rule={rule}
-              value={overrides[rule.key] ?? ''}
+              value={value[rule.key] ?? ''}
               error={errors[rule.key]}
               onChange={(changed) => {
-                onChange({ ...overrides, [rule.key]: changed });
+                onChange({ ...value, [rule.key]: changed });
               }}
             />
             <Button
               onClick={() => {
-                const { [rule.key]: _, ...rest } = overrides;
-                onChange(rest);
+                asTheHouse(rule);
               }}
             >
               As the house <span className="sr-only">: {rule.question}</span>
@@ -47,29 +46,37 @@ export function OverrideFields({
           </div>
         ))}
       </div>
-      <div className="mt-2 max-w-[480px]">
-        <SelectField
-          label="Another rule that differs"
-          value=""
-          onChange={(event) => {
-            const key = event.target.value as keyof HouseRules;
-            onChange({ ...overrides, [key]: typedRule(laboratory.rules[key]) });
-          }}
-        >
-          <option value="">none</option>
-          {RULE_GROUPS.map(({ heading, rules }) => (
-            <optgroup key={heading} label={heading}>
-              {rules
-                .filter(({ key }) => !(key in overrides))
-                .map(({ key, question }) => (
-                  <option key={key} value={key}>
-                    {question}
-                  </option>
-                ))}
-            </optgroup>
-          ))}
-        </SelectField>
-      </div>
+      <AnotherRule value={value} onChange={onChange} />
     </fieldset>
+  );
+}
+
+/** Takes one more rule; it begins as the house has it. */
+function AnotherRule({ value, onChange }: Omit<OverrideFieldsProps, 'errors'>) {
+  const { laboratory } = useSession();
+  return (
+    <div className="mt-2 max-w-[480px]">
+      <SelectField
+        label="Another rule that differs"
+        value=""
+        onChange={(event) => {
+          const key = event.target.value as keyof HouseRules;
+          onChange({ ...value, [key]: typedRule(laboratory.rules[key]) });
+        }}
+      >
+        <option value="">none</option>
+        {RULE_GROUPS.map(({ heading, rules }) => (
+          <optgroup key={heading} label={heading}>
+            {rules
+              .filter(({ key }) => !(key in value))
+              .map(({ key, question }) => (
+                <option key={key} value={key}>
+                  {question}
+                </option>
+              ))}
+          </optgroup>
+        ))}
+      </SelectField>
+    </div>
   );
 }

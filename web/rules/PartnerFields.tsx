@@ -2,7 +2,10 @@ import type { Method } from '#core/chemistry';
 import { CATALOGUE, findSubstance } from '#core/chemistry';
 import { parseDecimal } from '#core/measurement';
 import { SmallButton } from '../ui/Button';
-import { QuantityField, SelectField, TextField } from '../ui/fields';
+import type { FieldMessages } from '../ui/fieldMessages';
+import type { Option } from '../ui/fields';
+import { optionsOf, QuantityField, SelectField, TextField } from '../ui/fields';
+import { fieldsOf } from '../ui/useTyped';
 
 /** What reacts in a method, as a form holds it. */
 export interface TypedPartners {
@@ -53,100 +56,51 @@ export function partnersOf(
 }
 
 interface PartnerFieldsProps {
-  readonly partners: TypedPartners;
+  readonly value: TypedPartners;
   readonly hasLinks: boolean;
-  readonly errors: Readonly<Partial<Record<string, string>>>;
+  readonly errors: FieldMessages;
   readonly onChange: (partners: TypedPartners) => void;
 }
 
 /** What is standardized, against what, and which of their species react. */
-export function PartnerFields({ partners, hasLinks, errors, onChange }: PartnerFieldsProps) {
+export function PartnerFields({ value, hasLinks, errors, onChange }: PartnerFieldsProps) {
   const change = (changes: Partial<TypedPartners>): void => {
-    onChange({ ...partners, ...changes });
+    onChange({ ...value, ...changes });
   };
-  const { titrantIds } = partners;
+  const field = fieldsOf(value, change, errors);
+  const reacting = (of: 'titrant' | 'standard') => (
+    <>
+      <TextField label="reacts as" {...field(`${of}Species`)} error={errors[of]} />
+      <QuantityField label="in each formula" {...field(`${of}Number`)} />
+    </>
+  );
   return (
     <fieldset className="col-span-full grid grid-cols-1 gap-x-4 gap-y-3 md:grid-cols-[minmax(0,1fr)_160px_150px]">
       <legend className="mb-2 text-lg font-bold">What reacts</legend>
-      <SelectField
-        label="Titrants"
-        hint={
-          <span className="flex flex-wrap gap-1.5">
-            {titrantIds.map((id) => (
-              <SmallButton
-                key={id}
-                onClick={() => {
-                  change({ titrantIds: titrantIds.filter((one) => one !== id) });
-                }}
-              >
-                {findSubstance(id)?.name ?? id}
-                <span aria-hidden="true"> ×</span>
-                <span className="sr-only">, leave out</span>
-              </SmallButton>
-            ))}
-          </span>
-        }
+      <TitrantsField
+        titrantIds={value.titrantIds}
         error={errors.titrantIds}
-        value=""
-        onText={(id) => {
-          change({ titrantIds: [...titrantIds, id] });
-        }}
-      >
-        <option value="">add one</option>
-        <Substances but={titrantIds} />
-      </SelectField>
-      <ReactsAs
-        species={partners.titrantSpecies}
-        number={partners.titrantNumber}
-        error={errors.titrant}
-        onSpecies={(titrantSpecies) => {
-          change({ titrantSpecies });
-        }}
-        onNumber={(titrantNumber) => {
-          change({ titrantNumber });
+        onChange={(titrantIds) => {
+          change({ titrantIds });
         }}
       />
-      <SelectField
-        label="Standard"
-        value={partners.standardId}
-        error={errors.standardId}
-        onText={(standardId) => {
-          change({ standardId });
-        }}
-      >
-        <Substances but={[]} />
-      </SelectField>
-      <ReactsAs
-        species={partners.standardSpecies}
-        number={partners.standardNumber}
-        error={errors.standard}
-        onSpecies={(standardSpecies) => {
-          change({ standardSpecies });
-        }}
-        onNumber={(standardNumber) => {
-          change({ standardNumber });
-        }}
-      />
+      {reacting('titrant')}
+      <SelectField label="Standard" options={substancesBut([])} {...field('standardId')} />
+      {reacting('standard')}
       <SelectField
         label="The burette holds"
-        value={partners.inBurette}
+        value={value.inBurette}
+        options={IN_BURETTE}
         onText={(held) => {
           change({ inBurette: held === 'standard' ? 'standard' : 'titrant' });
         }}
-      >
-        <option value="titrant">the titrant that is standardized</option>
-        <option value="standard">the standard, as a solution</option>
-      </SelectField>
+      />
       {hasLinks && (
         <div className="col-span-full">
           <TextField
             label="Made in one step, used in the next"
             hint="In order, parted by commas."
-            value={partners.links}
-            error={errors.links}
-            onText={(links) => {
-              change({ links });
-            }}
+            {...field('links')}
           />
         </div>
       )}
@@ -154,31 +108,50 @@ export function PartnerFields({ partners, hasLinks, errors, onChange }: PartnerF
   );
 }
 
-/** The substances of the catalogue to choose from, but some. */
-function Substances({ but }: { readonly but: readonly string[] }) {
-  return CATALOGUE.substances
-    .filter(({ id }) => !but.includes(id))
-    .map(({ id, name }) => (
-      <option key={id} value={id}>
-        {name}
-      </option>
-    ));
-}
+const IN_BURETTE = [
+  ['titrant', 'the titrant that is standardized'],
+  ['standard', 'the standard, as a solution'],
+] as const;
 
-interface ReactsAsProps {
-  readonly species: string;
-  readonly number: string;
+interface TitrantsFieldProps {
+  readonly titrantIds: readonly string[];
   readonly error: string | undefined;
-  readonly onSpecies: (species: string) => void;
-  readonly onNumber: (number: string) => void;
+  readonly onChange: (titrantIds: readonly string[]) => void;
 }
 
-/** The species that a substance reacts as, and how many of it a formula unit gives. */
-function ReactsAs({ species, number, error, onSpecies, onNumber }: ReactsAsProps) {
+/** The solutions that a method standardizes: another is added, one is left out. */
+function TitrantsField({ titrantIds, error, onChange }: TitrantsFieldProps) {
   return (
-    <>
-      <TextField label="reacts as" value={species} error={error} onText={onSpecies} />
-      <QuantityField label="in each formula" value={number} onText={onNumber} />
-    </>
+    <SelectField
+      label="Titrants"
+      hint={
+        <span className="flex flex-wrap gap-1.5">
+          {titrantIds.map((id) => (
+            <SmallButton
+              key={id}
+              onClick={() => {
+                onChange(titrantIds.filter((one) => one !== id));
+              }}
+            >
+              {findSubstance(id)?.name ?? id}
+              <span aria-hidden="true"> ×</span>
+              <span className="sr-only">, leave out</span>
+            </SmallButton>
+          ))}
+        </span>
+      }
+      error={error}
+      value=""
+      options={[['', 'add one'], ...substancesBut(titrantIds)]}
+      onText={(id) => {
+        onChange([...titrantIds, id]);
+      }}
+    />
   );
+}
+
+/** The substances of the catalogue to choose from, but some. */
+function substancesBut(ids: readonly string[]): readonly Option[] {
+  const others = CATALOGUE.substances.filter(({ id }) => !ids.includes(id));
+  return optionsOf(others, ({ name }) => name);
 }

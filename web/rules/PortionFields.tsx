@@ -1,6 +1,8 @@
+import type { ReactNode } from 'react';
 import type { Method } from '#core/chemistry';
 import { parseDecimal } from '#core/measurement';
 import { CheckField, QuantityField } from '../ui/fields';
+import { fieldsOf } from '../ui/useTyped';
 
 /** How the standard comes into the flasks, as a form holds it. */
 export interface TypedPortions {
@@ -47,67 +49,67 @@ export function portionsOf(typed: TypedPortions): Method['portions'] {
   ];
 }
 
-/** Whether a standard is weighed or taken as aliquots, and how much of it. */
-export function PortionFields({
-  portions,
-  mayWeigh,
-  error,
-  onChange,
-}: {
-  readonly portions: TypedPortions;
+interface PortionFieldsProps {
+  readonly value: TypedPortions;
   /** What stands in the burette, or is titrated back, is a solution. */
   readonly mayWeigh: boolean;
   readonly error: string | undefined;
   readonly onChange: (portions: TypedPortions) => void;
-}) {
-  const figure = (key: keyof TypedPortions, label: string, unit: string) => (
-    <QuantityField
-      label={label}
-      unit={unit}
-      value={String(portions[key])}
-      onChange={(event) => {
-        onChange({ ...portions, [key]: event.target.value });
-      }}
-    />
-  );
-  const choice = (key: 'isWeighed' | 'isAliquot', label: string) => (
-    <CheckField
-      label={label}
-      checked={portions[key]}
-      onChange={(event) => {
-        onChange({ ...portions, [key]: event.target.checked });
-      }}
-    />
-  );
+}
+
+/** Whether a standard is weighed or taken as aliquots, and how much of it. */
+export function PortionFields({ value, mayWeigh, error, onChange }: PortionFieldsProps) {
+  const field = fieldsOf(value, (changes) => {
+    onChange({ ...value, ...changes });
+  });
   return (
     <fieldset className="col-span-full">
       <legend className="font-bold">Into each flask</legend>
       {mayWeigh && (
-        <div className="grid grid-cols-1 items-end gap-4 lg:grid-cols-[minmax(0,260px)_repeat(3,minmax(0,180px))]">
-          {choice('isWeighed', 'standard, weighed')}
-          {portions.isWeighed && (
-            <>
-              {figure('leastG', 'Mass from', 'g')}
-              {figure('mostG', 'Mass to', 'g')}
-            </>
-          )}
-        </div>
+        <Way
+          label="standard, weighed"
+          isTaken={value.isWeighed}
+          onTick={(isWeighed) => {
+            onChange({ ...value, isWeighed });
+          }}
+        >
+          <QuantityField label="Mass from" unit="g" {...field('leastG')} />
+          <QuantityField label="Mass to" unit="g" {...field('mostG')} />
+        </Way>
       )}
-      <div className="mt-2 grid grid-cols-1 items-end gap-4 lg:grid-cols-[minmax(0,260px)_repeat(3,minmax(0,180px))]">
-        {choice('isAliquot', 'aliquot of a solution')}
-        {portions.isAliquot && (
-          <>
-            {figure('leastMl', 'Volume from', 'mL')}
-            {figure('mostMl', 'Volume to', 'mL')}
-            {figure('molarity', 'Its molarity, about', 'mol/L')}
-          </>
-        )}
-      </div>
+      <Way
+        label="aliquot of a solution"
+        isTaken={value.isAliquot}
+        onTick={(isAliquot) => {
+          onChange({ ...value, isAliquot });
+        }}
+      >
+        <QuantityField label="Volume from" unit="mL" {...field('leastMl')} />
+        <QuantityField label="Volume to" unit="mL" {...field('mostMl')} />
+        <QuantityField label="Its molarity, about" unit="mol/L" {...field('molarity')} />
+      </Way>
       {error !== undefined && (
         <p role="alert" className="mt-2 font-semibold text-blush">
           {error}
         </p>
       )}
     </fieldset>
+  );
+}
+
+interface WayProps {
+  readonly label: string;
+  readonly isTaken: boolean;
+  readonly onTick: (isTaken: boolean) => void;
+  readonly children: ReactNode;
+}
+
+/** One way in which the standard may come into the flasks, with its figures once it is taken. */
+function Way({ label, isTaken, onTick, children }: WayProps) {
+  return (
+    <div className="mt-2 grid grid-cols-1 items-end gap-4 lg:grid-cols-[minmax(0,260px)_repeat(3,minmax(0,180px))]">
+      <CheckField label={label} checked={isTaken} onTick={onTick} />
+      {isTaken && children}
+    </div>
   );
 }

@@ -34,18 +34,15 @@ function ruleValue(key: keyof HouseRules, typed: TypedRule): unknown {
   return typeof DEFAULT_HOUSE_RULES[key] === 'number' ? Number(text) : text;
 }
 
-/** One rule: its question, its answer, and why the default is what it is. */
-export function RuleControl({
-  rule,
-  value,
-  error,
-  onChange,
-}: {
+interface RuleControlProps {
   readonly rule: HouseRule;
   readonly value: TypedRule;
   readonly error: string | undefined;
   readonly onChange: (value: TypedRule) => void;
-}) {
+}
+
+/** One rule: its question, its answer, and why the default is what it is. */
+export function RuleControl({ rule, value, error, onChange }: RuleControlProps) {
   const id = useId();
   const { answer } = rule;
   const control =

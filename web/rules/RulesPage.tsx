@@ -8,11 +8,12 @@ import { houseRulesSchema } from '#contract';
 import { findingText } from '#core/wording';
 import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
+import { Asking } from '../ui/Asking';
 import { Button } from '../ui/Button';
 import type { FieldMessages } from '../ui/fieldMessages';
 import { fieldMessages, reasonProblem } from '../ui/fieldMessages';
 import { TextField } from '../ui/fields';
-import { FormError } from '../ui/FormError';
+import { Form, FormFoot } from '../ui/Form';
 import { Page } from '../ui/Page';
 import { ReasonDialog } from '../ui/ReasonDialog';
 import type { TypedRule } from './RuleControl';
@@ -43,41 +44,31 @@ export function RulesPage() {
 function RenameLaboratory() {
   const { laboratory } = useSession();
   const add = useAddToRecord();
-  const [name, setName] = useState(laboratory.name);
-  const [isAsking, setAsking] = useState(false);
+  const [typed, setTyped] = useState(laboratory.name);
+  const name = typed.trim();
+  const { id: recordId, version: basedOn } = laboratory;
   return (
     <section className="mt-8 border-t border-rule pt-4">
       <h2 className="mb-2 text-lg font-bold">The laboratory</h2>
       <div className="flex flex-wrap items-end gap-4">
         <div className="w-[min(34rem,100%)]">
-          <TextField label="Name" value={name} onText={setName} />
+          <TextField label="Name" value={typed} onText={setTyped} />
         </div>
-        <Button
-          disabled={name.trim() === '' || name.trim() === laboratory.name}
-          onClick={() => {
-            setAsking(true);
-          }}
-        >
-          Rename it…
-        </Button>
+        <Asking button="Rename it…" disabled={name === '' || name === laboratory.name}>
+          {(close) => (
+            <ReasonDialog
+              title="Rename the laboratory?"
+              description={`It will be called ${name} on labels and pages from now on.`}
+              confirm="Rename it"
+              onConfirm={(reason) => {
+                const fact = { kind: 'laboratory.renamed', body: { name, reason } } as const;
+                return add.mutateAsync({ recordId, basedOn, fact });
+              }}
+              onClose={close}
+            />
+          )}
+        </Asking>
       </div>
-      {isAsking && (
-        <ReasonDialog
-          title="Rename the laboratory?"
-          description={`It will be called ${name.trim()} on labels and pages from now on.`}
-          confirm="Rename it"
-          onConfirm={(reason) =>
-            add.mutateAsync({
-              recordId: laboratory.id,
-              basedOn: laboratory.version,
-              fact: { kind: 'laboratory.renamed', body: { name: name.trim(), reason } },
-            })
-          }
-          onClose={() => {
-            setAsking(false);
-          }}
-        />
-      )}
     </section>
   );
 }
@@ -104,64 +95,19 @@ function RulesInForce({ rules }: { readonly rules: HouseRules }) {
 }
 
 function RulesForm() {
-  const { laboratory } = useSession();
-  const client = useQueryClient();
-  const save = useAddToRecord();
-  const [typed, setTyped] = useState(() => typedRules(laboratory.rules));
+  const { rules } = useSession().laboratory;
+  const { set, errors, clear, isBusy, error } = useSetting();
+  const [typed, setTyped] = useState(() => typedRules(rules));
   const [reason, setReason] = useState('');
-  const [errors, setErrors] = useState<FieldMessages>({});
-  const inForce = typedRules(laboratory.rules);
-  const shipped = typedRules(DEFAULT_HOUSE_RULES);
-  const isChanged = Object.entries(typed).some(
-    ([key, value]) => inForce[key as keyof HouseRules] !== value,
-  );
-  const differs = Object.entries(typed).some(
-    ([key, value]) => shipped[key as keyof HouseRules] !== value,
-  );
-  const change = (key: keyof HouseRules, value: TypedRule): void => {
-    setTyped({ ...typed, [key]: value });
-    setErrors({});
+  const isChanged = differ(typed, rules);
+  const change = (changed: TypedRules): void => {
+    setTyped(changed);
+    clear();
   };
-
-  const submit = (): void => {
-    const parsed = v.safeParse(houseRulesSchema, ruleValues(typed));
-    if (!parsed.success) {
-      setErrors(fieldMessages(parsed.issues));
-      return;
-    }
-    const found = checkRules(parsed.output);
-    if (found.length > 0) {
-      setErrors(Object.fromEntries(found.map((finding) => [finding.field, findingText(finding)])));
-      return;
-    }
-    const problem = reasonProblem(reason);
-    if (problem !== undefined) {
-      setErrors({ reason: problem });
-      return;
-    }
-    save.mutate(
-      {
-        fact: {
-          kind: 'laboratory.rules-set',
-          body: { rules: parsed.output, reason: reason.trim() },
-        },
-        recordId: laboratory.id,
-        basedOn: laboratory.version,
-      },
-      {
-        onSuccess: () => {
-          void client.invalidateQueries({ queryKey: ['session'] });
-        },
-      },
-    );
-  };
-
   return (
-    <form
-      noValidate
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit();
+    <Form
+      onSubmit={() => {
+        set(typed, reason);
       }}
     >
       {RULE_GROUPS.map((group) => (
@@ -175,7 +121,7 @@ function RulesForm() {
                 value={typed[rule.key]}
                 error={errors[rule.key]}
                 onChange={(value) => {
-                  change(rule.key, value);
+                  change({ ...typed, [rule.key]: value });
                 }}
               />
             ))}
@@ -192,21 +138,57 @@ function RulesForm() {
             onText={setReason}
           />
         </div>
-        <Button type="submit" look="primary" disabled={!isChanged || save.isPending}>
-          Set these rules
-        </Button>
-        {differs && (
-          <Button
-            onClick={() => {
-              setTyped(shipped);
-              setErrors({});
-            }}
-          >
-            As they ship
-          </Button>
-        )}
-        <FormError message={save.error?.message} />
+        <FormFoot submit="Set these rules" isDisabled={!isChanged || isBusy} error={error}>
+          {differ(typed, DEFAULT_HOUSE_RULES) && (
+            <Button
+              onClick={() => {
+                change(typedRules(DEFAULT_HOUSE_RULES));
+              }}
+            >
+              As they ship
+            </Button>
+          )}
+        </FormFoot>
       </div>
-    </form>
+    </Form>
   );
+}
+
+type TypedRules = Record<keyof HouseRules, TypedRule>;
+
+function differ(typed: TypedRules, rules: HouseRules): boolean {
+  const others = typedRules(rules);
+  return Object.entries(typed).some(([key, value]) => others[key as keyof HouseRules] !== value);
+}
+
+/** Sets the rules of the laboratory; what is wrong is told at each. */
+function useSetting() {
+  const { laboratory } = useSession();
+  const client = useQueryClient();
+  const save = useAddToRecord();
+  const [errors, setErrors] = useState<FieldMessages>({});
+  return {
+    errors,
+    error: save.error?.message,
+    isBusy: save.isPending,
+    clear: () => {
+      setErrors({});
+    },
+    set: (typed: TypedRules, reason: string): void => {
+      const parsed = v.safeParse(houseRulesSchema, ruleValues(typed));
+      const found = parsed.success
+        ? Object.fromEntries(checkRules(parsed.output).map((one) => [one.field, findingText(one)]))
+        : fieldMessages(parsed.issues);
+      const why = reasonProblem(reason);
+      const problems = why === undefined ? found : { ...found, reason: why };
+      setErrors(problems);
+      if (!parsed.success || Object.keys(problems).length > 0) return;
+      const body = { rules: parsed.output, reason };
+      const { id: recordId, version: basedOn } = laboratory;
+      save.mutate(
+        { recordId, basedOn, fact: { kind: 'laboratory.rules-set', body } },
+        { onSuccess: () => void client.invalidateQueries({ queryKey: ['session'] }) },
+      );
+    },
+  };
 }
