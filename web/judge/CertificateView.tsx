@@ -1,73 +1,30 @@
-import type { Result } from '#core/titration/judging';
-import type { Certificate } from '#core/titration/run';
-import { comesToTheSame } from '#core/titration/judging';
+import type { ComponentProps } from 'react';
 import { paperUnitsOf } from '#core/laboratory';
+import { roundHalfEven } from '#core/measurement';
+import type { Recomputed, Result } from '#core/titration/judging';
+import { recompute } from '#core/titration/judging';
+import type { Certificate, RunState } from '#core/titration/run';
 import { usePersonName } from '../app/records';
 import { Facts } from '../ui/Facts';
 import { dateText, Molarity } from '../ui/typeset';
 
-/** The certificate as it was frozen, and whether the entries still give the same figures. */
-export function CertificateView({
-  certificate,
-  recomputed,
-}: {
+interface CertificateViewProps {
+  readonly run: RunState;
   readonly certificate: Certificate;
-  readonly recomputed: Result;
-}) {
+  /** What the entries come to today. */
+  readonly result: Result;
+}
+
+/** The certificate as it was frozen, and whether the entries still give the same figures. */
+export function CertificateView({ run, certificate, result }: CertificateViewProps) {
   const nameOf = usePersonName();
-  const { normality } = certificate;
-  const units = paperUnitsOf(certificate.rules);
-  const statesUncertainty = certificate.rules.certificateStates === 'uncertainty';
-  const isSame = comesToTheSame(certificate, recomputed.evaluation);
   return (
     <section aria-label="Certificate" className="rounded-md border border-leaf bg-leaf-wash p-4">
       <h2 className="text-lg font-bold text-leaf">Certified</h2>
       <p className="mt-1 mb-3 text-xl">
-        {statesUncertainty ? (
-          <>
-            <Molarity
-              value={certificate.molarity}
-              uncertainty={certificate.expandedUncertainty}
-              unit={units.molarity}
-            />{' '}
-            <span className="text-base text-ink-soft">
-              (<i>k</i> = {certificate.coverageFactor})
-            </span>
-          </>
-        ) : (
-          <>
-            <b className="font-mono">{certificate.molarity}</b> {units.molarity}
-          </>
-        )}
+        <Stated certificate={certificate} />
       </p>
-      <Facts
-        rows={[
-          ['Valid', `${dateText(certificate.certifiedOn)} to ${dateText(certificate.validUntil)}`],
-          [
-            'Titrations',
-            `${String(certificate.replicatesAveraged)} averaged of ${String(certificate.replicatesMade)} made`,
-          ],
-          [
-            'RSD',
-            certificate.relativeSdPercent === null ? '–' : `${certificate.relativeSdPercent} %`,
-          ],
-          ...(normality
-            ? [
-                [
-                  'Normality',
-                  `${normality.value} eq/L, ${String(normality.equivalentsPerMole)} to the mole in this reaction`,
-                ] as const,
-              ]
-            : []),
-          ['End point', certificate.indicator],
-          ['Temperature', `${certificate.temperatureC} °C`],
-          ['Standard', certificate.standard],
-          ['With', `${certificate.measuredWith}, ${certificate.burette}`],
-          ['Analyst', certificate.analystIds.map(nameOf).join(', ')],
-          ['Certified by', nameOf(certificate.certifiedById)],
-          ...(certificate.reason === null ? [] : [['Remark', certificate.reason] as const]),
-        ]}
-      />
+      <Facts rows={factsOf(certificate, nameOf)} />
       {certificate.deviations.length > 0 && (
         <ul aria-label="Not by the house rules" className="mt-3 border-l-4 border-straw pl-3">
           {certificate.deviations.map((sentence) => (
@@ -75,11 +32,99 @@ export function CertificateView({
           ))}
         </ul>
       )}
-      <p className={`mt-3 text-sm ${isSame ? 'text-ink-soft' : 'font-semibold text-blush'}`}>
-        {isSame
-          ? `Computed again from the entries just now: the same figures (core ${certificate.coreVersion}, catalogue ${certificate.catalogueVersion}).`
-          : 'Computed again from the entries, the figures differ: the certificate keeps its own.'}
-      </p>
+      <ComputedAgain certificate={certificate} now={recompute(run, certificate, result)} />
     </section>
+  );
+}
+
+/** The molarity as the house rule has it stated. */
+function Stated({ certificate }: Pick<CertificateViewProps, 'certificate'>) {
+  const { molarity, expandedUncertainty, coverageFactor, rules } = certificate;
+  const unit = paperUnitsOf(rules).molarity;
+  return rules.certificateStates === 'uncertainty' ? (
+    <>
+      <Molarity value={molarity} uncertainty={expandedUncertainty} unit={unit} />{' '}
+      <span className="text-base text-ink-soft">
+        (<i>k</i> = {coverageFactor})
+      </span>
+    </>
+  ) : (
+    <>
+      <b className="font-mono">{molarity}</b> {unit}
+    </>
+  );
+}
+
+function factsOf(
+  certificate: Certificate,
+  nameOf: (personId: string) => string,
+): ComponentProps<typeof Facts>['rows'] {
+  const { normality, relativeSdPercent, replicatesAveraged, replicatesMade } = certificate;
+  return [
+    ['Valid', `${dateText(certificate.certifiedOn)} to ${dateText(certificate.validUntil)}`],
+    ['Titrations', `${String(replicatesAveraged)} averaged of ${String(replicatesMade)} made`],
+    ['RSD', relativeSdPercent === null ? '–' : `${relativeSdPercent} %`],
+    ...(normality
+      ? ([
+          [
+            'Normality',
+            `${normality.value} eq/L, ${String(normality.equivalentsPerMole)} to the mole in this reaction`,
+          ],
+        ] as const)
+      : []),
+    ['End point', certificate.indicator],
+    ['Temperature', `${certificate.temperatureC} °C`],
+    ['Standard', certificate.standard],
+    ['With', `${certificate.measuredWith}, ${certificate.burette}`],
+    ['Analyst', certificate.analystIds.map(nameOf).join(', ')],
+    ['Certified by', nameOf(certificate.certifiedById)],
+    ...(certificate.reason === null ? [] : ([['Remark', certificate.reason]] as const)),
+  ];
+}
+
+interface ComputedAgainProps {
+  readonly certificate: Certificate;
+  readonly now: Recomputed;
+}
+
+/** Whether the entries give the same figures; else what they give now, and why. */
+function ComputedAgain({ certificate, now }: ComputedAgainProps) {
+  const { coreVersion, catalogueVersion, rules } = certificate;
+  if (now.isSame) {
+    return (
+      <p className="mt-3 text-sm text-ink-soft">
+        Computed again from the entries just now: the same figures (core {coreVersion}, catalogue{' '}
+        {catalogueVersion}).
+      </p>
+    );
+  }
+  const { value, uncertainty } = now.rounded;
+  const isSameRounded =
+    value === certificate.molarity && uncertainty === certificate.expandedUncertainty;
+  return (
+    <div
+      className={`mt-3 border-l-4 pl-3 text-sm ${isSameRounded ? 'border-straw' : 'border-blush'}`}
+    >
+      <p className={`font-semibold ${isSameRounded ? '' : 'text-blush'}`}>
+        {isSameRounded ? (
+          'Computed again from the entries, the figures are the same as they are rounded here.'
+        ) : (
+          <>
+            Computed again from the entries, it comes to {value} ± {uncertainty}{' '}
+            {paperUnitsOf(rules).molarity} (<i>k</i> = {roundHalfEven(now.coverageFactor, 2)}). The
+            certificate keeps its own.
+          </>
+        )}
+      </p>
+      <p>
+        Since core {coreVersion}, which certified it, the value has moved by{' '}
+        {roundHalfEven(100 * now.movedByU, 0)} % of <i>U</i>.
+      </p>
+      {now.because.map((sentence) => (
+        <p key={sentence} className="mt-1">
+          {sentence}
+        </p>
+      ))}
+    </div>
   );
 }

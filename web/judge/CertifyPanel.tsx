@@ -9,6 +9,7 @@ import { certificationFindings, outOfUseFindings } from '#core/titration/judging
 import { isPlainDate } from '#core/grammar';
 import type { CertifyRequest } from '#contract';
 import { newId } from '#contract';
+import type { Finding } from '#core/record';
 import { impossible } from '#core/record';
 import { findingText } from '#core/wording';
 import { deviceStamp } from '../app/device';
@@ -16,10 +17,11 @@ import { tell } from '../app/api';
 import { useRecords, useRecordsNow } from '../app/records';
 import { useReadAnew } from '../app/useReadAnew';
 import { useSession } from '../app/session';
-import { Button } from '../ui/Button';
-import { reasonProblem } from '../ui/fieldMessages';
+import { reasonOrNull } from '../ui/fieldMessages';
 import { TextAreaField, TextField } from '../ui/fields';
-import { FormError } from '../ui/FormError';
+import { isLetThrough } from '../ui/Findings';
+import { Form, FormFoot } from '../ui/Form';
+import { useTyped } from '../ui/useTyped';
 
 interface CertifyPanelProps {
   readonly run: RunState;
@@ -31,82 +33,85 @@ interface CertifyPanelProps {
 /** Freezes the result and writes it on the bottle, or says what speaks against it. */
 export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
   const { person, today } = useSession();
-  const client = useQueryClient();
-  const readAnew = useReadAnew();
-  const { bottle } = run.references;
-  const [typed, setTyped] = useState<string>(suggestValidUntil(bottle.substanceId, today) ?? today);
-  const validUntil = isPlainDate(typed) ? typed : null;
-  const [reason, setReason] = useState('');
-  // One decision, one pair of facts: pressing again after a lost answer sends the same.
-  const [ids] = useState(() => ({ factId: newId(), bottleFactId: newId() }));
-  const certify = useMutation({
-    mutationFn: (request: CertifyRequest) => tell('POST', `/runs/${run.id}/certificate`, request),
-    onSettled: () =>
-      Promise.all([client.invalidateQueries({ queryKey: ['run', run.id] }), readAnew()]),
+  const { substanceId } = run.references.bottle;
+  const { typed, field } = useTyped({
+    validUntil: String(suggestValidUntil(substanceId, today) ?? today),
+    reason: '',
   });
+  const validUntil = isPlainDate(typed.validUntil) ? typed.validUntil : null;
   const now = useRecordsNow(run.setUp);
+  const certify = useCertifying(run);
   const findings = [
     ...(validUntil === null
       ? [impossible('no-date', 'validUntil')]
       : certificationFindings(run, judgement, { certifiedOn: today, validUntil })),
     ...outOfUseFindings(run.setUp, now),
   ];
-  const obstacle = findings.find(({ severity }) => severity === 'impossible');
-  const needsReason = findings.length > 0 && reasonProblem(reason) !== undefined;
-
+  const mayCertify = isAllKept && isLetThrough(findings, typed.reason);
   if (!may(person, 'certify')) return <WhoMay />;
   return (
-    <form
-      noValidate
+    <Form
       aria-label="Certify"
       className="rounded-md border border-leaf bg-leaf-wash p-4"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (validUntil === null) return;
-        certify.mutate({
-          ...ids,
-          ...deviceStamp(),
-          basedOn: run.version,
-          validUntil,
-          reason: reason.trim() === '' ? null : reason.trim(),
-        });
+      onSubmit={() => {
+        const reason = reasonOrNull(typed.reason);
+        if (validUntil !== null) certify.mutate({ validUntil, reason });
       }}
     >
       <h2 className="mb-2 text-lg font-bold">Certify</h2>
-      {findings.length > 0 && (
-        <ul className="mb-3 space-y-1">
-          {findings.map((finding) => (
-            <li
-              key={findingText(finding)}
-              className={`border-l-4 pl-3 ${finding.severity === 'impossible' ? 'border-blush font-semibold text-blush' : 'border-straw'}`}
-            >
-              {findingText(finding)}
-            </li>
-          ))}
-        </ul>
-      )}
+      <Against findings={findings} />
       <div className="grid grid-cols-1 items-start gap-4 sm:grid-cols-2">
-        <TextField label="Valid until" type="date" value={typed} onText={setTyped} />
+        <TextField label="Valid until" type="date" {...field('validUntil')} />
         <TextAreaField
           label={findings.length > 0 ? 'Why all the same' : 'Remark'}
-          value={reason}
-          onText={setReason}
+          {...field('reason')}
         />
       </div>
-      <div className="mt-3 flex items-center gap-4">
-        <Button
-          type="submit"
-          look="primary"
-          disabled={certify.isPending || obstacle !== undefined || needsReason || !isAllKept}
+      <div className="mt-3">
+        <FormFoot
+          submit="Certify the molarity"
+          isDisabled={certify.isPending || !mayCertify}
+          error={certify.error?.message}
         >
-          Certify the molarity
-        </Button>
-        {!isAllKept && <p className="text-sm">Some entries have still to reach the server.</p>}
+          {!isAllKept && <p className="text-sm">Some entries have still to reach the server.</p>}
+        </FormFoot>
       </div>
-      <div className="mt-2">
-        <FormError message={certify.error?.message} />
-      </div>
-    </form>
+    </Form>
+  );
+}
+
+/** Asks the server to certify. One decision, one pair of facts: pressing again after a lost answer sends the same. */
+function useCertifying(run: RunState) {
+  const client = useQueryClient();
+  const readAnew = useReadAnew();
+  const [ids] = useState(() => ({ factId: newId(), bottleFactId: newId() }));
+  return useMutation({
+    mutationFn: (decided: Pick<CertifyRequest, 'validUntil' | 'reason'>) =>
+      tell('POST', `/runs/${run.id}/certificate`, {
+        ...ids,
+        ...deviceStamp(),
+        basedOn: run.version,
+        ...decided,
+      } satisfies CertifyRequest),
+    onSettled: () =>
+      Promise.all([client.invalidateQueries({ queryKey: ['run', run.id] }), readAnew()]),
+  });
+}
+
+/** What speaks against a certificate. */
+function Against({ findings }: { readonly findings: readonly Finding[] }) {
+  if (findings.length === 0) return null;
+  return (
+    <ul className="mb-3 space-y-1">
+      {findings.map((finding) => (
+        <li
+          key={findingText(finding)}
+          className={`border-l-4 pl-3 ${finding.severity === 'impossible' ? 'border-blush font-semibold text-blush' : 'border-straw'}`}
+        >
+          {findingText(finding)}
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -171,7 +171,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
       </section>
       <section className="flex flex-col gap-6">
         {run.certificate ? (
-          <CertificateView certificate={run.certificate} recomputed={result} />
+          <CertificateView run={run} certificate={run.certificate} result={result} />
         ) : (
           run.status === 'open' && (
             <CertifyPanel run={run} judgement={judgement} isAllKept={isAllKept} />

@@ -2,6 +2,7 @@ import { findIncident } from '#core/incident';
 import { roundHalfEven } from '#core/measurement';
 import type { Judgement } from '#core/titration/judging';
 import { portionText } from '#core/titration/run';
+import { outcomeText } from '#core/wording';
 import { VERDICTS } from '../titrate/wording';
 import { Table } from '../ui/Table';
 
@@ -46,7 +47,7 @@ export function ReplicateTable({ judgement }: { readonly judgement: Judgement })
               </span>
             ))}
             {why !== null && verdict !== 'open' && (
-              <span className="text-[15px] text-ink-soft">{why}</span>
+              <span className="text-[15px] text-ink-soft">{outcomeText(why)}</span>
             )}
           </span>,
         ],

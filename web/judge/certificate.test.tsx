@@ -5,17 +5,27 @@ import { plainDate } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { issueCertificate, judgeRun } from '#core/titration/judging';
+import type { Certificate } from '#core/titration/run';
 import { references, RunScript } from '../../core/test-support/runs';
-import { idOf } from '../../core/test-support/stored';
+import { idOf, stored } from '../../core/test-support/stored';
 import { CertificateView } from './CertificateView';
 
-/** What a reader sees of a certificate under these rules. */
-function certificateText(changes: Partial<HouseRules>): string {
+/** What a reader sees of a certificate under these rules, as an earlier core may have issued it. */
+function certificateText(
+  changes: Partial<HouseRules>,
+  earlier: Partial<Certificate> = {},
+  hasBlank = false,
+): string {
   const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false, ...changes };
-  const { state } = new RunScript(references(), { rules })
+  const script = new RunScript(references(), { rules })
     .titrate(1, '0.4800', '0.00', '23.50')
     .titrate(2, '0.4800', '0.00', '23.52')
     .titrate(3, '0.4800', '0.00', '23.51');
+  if (hasBlank) {
+    script.add('run.blank-made', { flask: 4 });
+    script.read(4, 'initial', '30.00').read(4, 'final', '30.05');
+  }
+  const { state } = script;
   const judgement = judgeRun(state);
   if (!judgement.result) throw new Error('the series has no result');
   const certificate = issueCertificate(state, judgement, {
@@ -27,7 +37,11 @@ function certificateText(changes: Partial<HouseRules>): string {
   });
   const markup = renderToStaticMarkup(
     <QueryClientProvider client={new QueryClient()}>
-      <CertificateView certificate={certificate} recomputed={judgement.result} />
+      <CertificateView
+        run={state}
+        certificate={{ ...certificate, ...earlier }}
+        result={judgement.result}
+      />
     </QueryClientProvider>,
   );
   return markup.replace(/<[^>]+>/g, ' ').replace(/\s+/g, ' ');
@@ -48,4 +62,28 @@ test('by the house rules it states the RSD alone, the normality, and other names
   const normal = certificateText({ statesNormality: true, paperUnits: 'decimetre' });
   expect(normal).toMatch(/± 0\.000\d+ mol\/dm³/);
   expect(normal).toMatch(/Normality 0\.0999\d* eq\/L, 1 to the mole in this reaction/);
+});
+
+test('where an earlier core reckoned otherwise, what it comes to now, how far that is and why stand beside it', () => {
+  const unrounded = { molarity: 0.1, standardUncertainty: 0.0001 };
+  const earlier: Partial<Certificate> = {
+    unrounded,
+    expandedUncertainty: stored('0.00020'),
+    coreVersion: '3',
+  };
+  const shown = certificateText({}, earlier, true);
+  expect(shown).toMatch(
+    /it comes to 0\.1001\d* ± 0\.000\d+ mol\/L .* The certificate keeps its own/,
+  );
+  expect(shown).toMatch(/Since core 3, which certified it, the value has moved by \d+ % of U/);
+  expect(shown).toContain('The uncertainty of the blank was left out');
+  expect(shown).not.toContain('passed on');
+  // Where only digits that are not printed differ, it says so calmly.
+  const unprinted = certificateText({}, { unrounded, coreVersion: '3' }, true);
+  expect(unprinted).toContain('the figures are the same as they are rounded here');
+  // What today's core has certified no mistake of before explains; nor does a run without a blank know this one.
+  expect(certificateText({}, { ...earlier, coreVersion: '4' }, true)).not.toContain(
+    'left out where',
+  );
+  expect(certificateText({}, earlier)).not.toContain('left out where');
 });

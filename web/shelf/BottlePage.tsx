@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import type { ComponentProps, ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { findContent, keepingOf } from '#core/chemistry';
 import { hazardsOfSolution } from '#core/label';
@@ -7,7 +7,8 @@ import { Loading } from '../app/Loading';
 import { usePersonName, useRecord, useRuns } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { useSession } from '../app/session';
-import { Button, ButtonLink } from '../ui/Button';
+import { Asking } from '../ui/Asking';
+import { ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { CorrectionList } from '../ui/CorrectionList';
 import { Facts } from '../ui/Facts';
@@ -18,153 +19,46 @@ import { UseSwitch } from '../app/UseSwitch';
 import { capitalized, dateText, Molarity } from '../ui/typeset';
 import { BottleDrawing } from './BottleDrawing';
 import { CorrectBottleDialog } from './CorrectBottleDialog';
+import type { ShelfItem } from './shelfItems';
 import { shelfItems } from './shelfItems';
 
 /** One bottle: what is in it, where it comes from, what it was found to be. */
 export function BottlePage() {
   const { bottleId = '' } = useParams();
-  const { laboratory, today } = useSession();
+  const { today } = useSession();
   const found = useRecord('bottle', bottleId);
   const openRuns = useRuns();
-  const nameOf = usePersonName();
-  const [isCorrecting, setCorrecting] = useState(false);
   if (found === undefined || !openRuns) return <Loading />;
   if (found === null) return <NotFound />;
   const { record: bottle, left = 0, names } = found;
   const stock = { bottles: [bottle], left: new Map([[bottleId, left]]) };
   const [item] = shelfItems(stock, openRuns, today);
   if (!item) return <NotFound />;
-  const { freshness, openRun } = item;
-  const content = findContent(bottle.substanceId);
-  const isTitrant = bottle.purpose === 'titrant';
+  const nominal = bottle.nominalMolarity;
+  const lead = [
+    findContent(bottle.substanceId)?.name,
+    nominal === null ? null : `nominally ${nominal} mol/L`,
+  ].filter((text) => text !== null);
   return (
     <Page
       title={`Bottle ${bottle.code}`}
       tabTitle={`Bottle ${bottle.code}`}
-      lead={capitalized(
-        [
-          content?.name,
-          bottle.nominalMolarity === null ? null : `nominally ${bottle.nominalMolarity} mol/L`,
-        ]
-          .filter((text) => text !== null)
-          .join(', '),
-      )}
-      actions={
-        <>
-          <Button
-            onClick={() => {
-              setCorrecting(true);
-            }}
-          >
-            Correct it…
-          </Button>
-          <ButtonLink to={`/bottles/${bottle.id}/label`}>Print a label</ButtonLink>
-          {openRun ? (
-            <ButtonLink look="primary" to={`/runs/${openRun.id}`}>
-              Go on titrating
-            </ButtonLink>
-          ) : (
-            isTitrant && (
-              <ButtonLink look="primary" to={`/titrate/set-up?bottle=${bottle.id}`}>
-                Standardize
-              </ButtonLink>
-            )
-          )}
-        </>
-      }
+      lead={capitalized(lead.join(', '))}
+      actions={<Ways item={item} />}
     >
-      {isCorrecting && (
-        <CorrectBottleDialog
-          bottle={bottle}
-          onClose={() => {
-            setCorrecting(false);
-          }}
-        />
-      )}
       <div className="grid grid-cols-1 gap-10 md:grid-cols-[200px_minmax(0,1fr)] xl:grid-cols-[200px_minmax(0,1fr)_minmax(0,1fr)]">
         <div className="h-[350px] w-[200px] origin-top-left scale-[1.42] max-md:w-[140px]">
-          <BottleDrawing bottle={bottle} freshness={freshness} fill={item.fill} />
+          <BottleDrawing bottle={bottle} freshness={item.freshness} fill={item.fill} />
         </div>
+        <AsMadeUp item={item} names={names} />
         <section>
-          <h2 className="mb-2 text-lg font-bold">As made up</h2>
-          <Facts
-            rows={[
-              ['Standing', <StandingMark key="s" freshness={freshness} />],
-              ['Left', `${String(Math.round(item.leftMl))} of ${bottle.volumeMl} mL`],
-              ['Made on', dateText(bottle.preparedOn)],
-              ['Made by', nameOf(bottle.preparedBy)],
-              ...(bottle.parents.length > 0
-                ? [['From', <Parents key="p" bottle={bottle} names={names} />] as const]
-                : []),
-              ...(bottle.plausibleMolarity
-                ? ([['Plausible', `${bottle.plausibleMolarity.join(' to ')} mol/L`]] as const)
-                : []),
-              ...(bottle.dilutionFactor
-                ? ([['Diluted', `${bottle.dilutionFactor} times`]] as const)
-                : []),
-              ...(bottle.useBy ? ([['Use by', dateText(bottle.useBy)]] as const) : []),
-              ['Keeping', keepingOf(bottle.substanceId)?.remark ?? 'not in the catalogue'],
-              ...(bottle.note ? [['Note', bottle.note] as const] : []),
-            ]}
-          />
-          <div className="mt-4">
-            <UseSwitch
-              kind="bottle"
-              id={bottle.id}
-              version={bottle.version}
-              withdrawn={bottle.withdrawn}
-            />
-          </div>
-          <CorrectionList
-            corrections={bottle.corrections}
-            nameOf={nameOf}
-            timeZone={laboratory.timeZone}
-          />
-          <div className="mt-6">
-            <Cautions cautions={content?.cautions ?? []} />
-          </div>
-        </section>
-        <section>
-          <h2 className="mb-2 text-lg font-bold">Certificates</h2>
-          {bottle.certified.length === 0 && (
-            <p className="text-ink-soft">
-              {bottle.made
-                ? `None: its molarity follows from how it was made, ${bottle.made.molarity} ± ${bottle.made.expandedUncertainty} mol/L (k = ${bottle.made.coverageFactor}).`
-                : bottle.purpose === 'auxiliary'
-                  ? 'None: nothing is measured with it.'
-                  : 'None yet: the molarity on the label is nominal, and nothing may be measured with it.'}
-            </p>
-          )}
-          <ol className="divide-y divide-rule">
-            {bottle.certified.toReversed().map((certified) => (
-              <li key={certified.certificateNumber} className="py-2">
-                <p className="text-lg">
-                  <Molarity
-                    value={certified.molarity}
-                    uncertainty={certified.expandedUncertainty}
-                  />{' '}
-                  <span className="text-sm text-ink-soft">
-                    (<i>k</i> = {certified.coverageFactor})
-                  </span>
-                </p>
-                <p className="text-sm text-ink-soft">
-                  {dateText(certified.certifiedOn)} to {dateText(certified.validUntil)} ·{' '}
-                  <Link
-                    className="font-semibold text-violet underline"
-                    to={`/runs/${certified.runId}/judge`}
-                  >
-                    certificate {certified.certificateNumber}
-                  </Link>
-                </p>
-              </li>
-            ))}
-          </ol>
+          <Certificates bottle={bottle} />
           <div className="mt-6">
             <HazardMarks
               of="What is in it"
               hazards={hazardsOfSolution(
                 bottle.substanceId,
-                bottle.nominalMolarity === null ? null : Number(bottle.nominalMolarity),
+                nominal === null ? null : Number(nominal),
               )}
             />
           </div>
@@ -172,6 +66,134 @@ export function BottlePage() {
       </div>
     </Page>
   );
+}
+
+/** What can be done with a bottle. */
+function Ways({ item: { bottle, openRun } }: { readonly item: ShelfItem }) {
+  return (
+    <>
+      <Asking button="Correct it…">
+        {(close) => <CorrectBottleDialog bottle={bottle} onClose={close} />}
+      </Asking>
+      <ButtonLink to={`/bottles/${bottle.id}/label`}>Print a label</ButtonLink>
+      {openRun ? (
+        <ButtonLink look="primary" to={`/runs/${openRun.id}`}>
+          Go on titrating
+        </ButtonLink>
+      ) : (
+        bottle.purpose === 'titrant' &&
+        bottle.withdrawn === null && (
+          <ButtonLink look="primary" to={`/titrate/set-up?bottle=${bottle.id}`}>
+            Standardize
+          </ButtonLink>
+        )
+      )}
+    </>
+  );
+}
+
+interface AsMadeUpProps {
+  readonly item: ShelfItem;
+  /** What its parents are called. */
+  readonly names: Readonly<Record<string, string>>;
+}
+
+function AsMadeUp({ item, names }: AsMadeUpProps) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  const { bottle } = item;
+  return (
+    <section>
+      <h2 className="mb-2 text-lg font-bold">As made up</h2>
+      <Facts rows={factsOf(item, names, nameOf)} />
+      <div className="mt-4">
+        <UseSwitch
+          kind="bottle"
+          id={bottle.id}
+          version={bottle.version}
+          withdrawn={bottle.withdrawn}
+        />
+      </div>
+      <CorrectionList
+        corrections={bottle.corrections}
+        nameOf={nameOf}
+        timeZone={laboratory.timeZone}
+      />
+      <div className="mt-6">
+        <Cautions cautions={findContent(bottle.substanceId)?.cautions ?? []} />
+      </div>
+    </section>
+  );
+}
+
+type Rows = ComponentProps<typeof Facts>['rows'];
+
+/** What is known of a bottle, line by line. */
+function factsOf(
+  { bottle, freshness, leftMl }: ShelfItem,
+  names: AsMadeUpProps['names'],
+  nameOf: (personId: string) => string,
+): Rows {
+  const { plausibleMolarity, dilutionFactor, useBy, note } = bottle;
+  return [
+    ['Standing', <StandingMark key="s" freshness={freshness} />],
+    ['Left', `${String(Math.round(leftMl))} of ${bottle.volumeMl} mL`],
+    ['Made on', dateText(bottle.preparedOn)],
+    ['Made by', nameOf(bottle.preparedBy)],
+    ...row('From', bottle.parents.length > 0 && <Parents bottle={bottle} names={names} />),
+    ...row('Plausible', plausibleMolarity && `${plausibleMolarity.join(' to ')} mol/L`),
+    ...row('Diluted', dilutionFactor && `${dilutionFactor} times`),
+    ...row('Use by', useBy && dateText(useBy)),
+    ['Keeping', keepingOf(bottle.substanceId)?.remark ?? 'not in the catalogue'],
+    ...row('Note', note),
+  ];
+}
+
+/** A line of what is said of a bottle, where there is anything to say. */
+function row(name: string, value: ReactNode): Rows {
+  return value === null || value === false || value === '' ? [] : [[name, value]];
+}
+
+function Certificates({ bottle }: { readonly bottle: BottleState }) {
+  return (
+    <>
+      <h2 className="mb-2 text-lg font-bold">Certificates</h2>
+      {bottle.certified.length === 0 && (
+        <p className="text-ink-soft">{withoutCertificate(bottle)}</p>
+      )}
+      <ol className="divide-y divide-rule">
+        {bottle.certified.toReversed().map((certified) => (
+          <li key={certified.certificateNumber} className="py-2">
+            <p className="text-lg">
+              <Molarity value={certified.molarity} uncertainty={certified.expandedUncertainty} />{' '}
+              <span className="text-sm text-ink-soft">
+                (<i>k</i> = {certified.coverageFactor})
+              </span>
+            </p>
+            <p className="text-sm text-ink-soft">
+              {dateText(certified.certifiedOn)} to {dateText(certified.validUntil)} ·{' '}
+              <Link
+                className="font-semibold text-violet underline"
+                to={`/runs/${certified.runId}/judge`}
+              >
+                certificate {certified.certificateNumber}
+              </Link>
+            </p>
+          </li>
+        ))}
+      </ol>
+    </>
+  );
+}
+
+/** What the molarity of a bottle that was never certified is worth. */
+function withoutCertificate({ made, purpose }: BottleState): string {
+  if (made) {
+    return `None: its molarity follows from how it was made, ${made.molarity} ± ${made.expandedUncertainty} mol/L (k = ${made.coverageFactor}).`;
+  }
+  return purpose === 'auxiliary'
+    ? 'None: nothing is measured with it.'
+    : 'None yet: the molarity on the label is nominal, and nothing may be measured with it.';
 }
 
 /** What it was made from, and the record of how. */

@@ -1,3 +1,4 @@
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import type { Label, LabelSheet } from '#core/label';
@@ -9,12 +10,14 @@ import { askForFile } from '../app/api';
 import { usePersonName, useRecord } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { useSession } from '../app/session';
-import { Button, ButtonLink } from '../ui/Button';
+import { Button, ButtonLink, PrintButton } from '../ui/Button';
 import { saveFile } from '../ui/files';
 import { SelectField, TextField } from '../ui/fields';
+import { Form } from '../ui/Form';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
 import { ChemicalFormula, dateText, instantText } from '../ui/typeset';
+import { useTyped } from '../ui/useTyped';
 import { SheetFields } from './SheetFields';
 
 /** The label of a bottle: as it will look, and the PDF of it for a sheet or a single label. */
@@ -41,13 +44,7 @@ export function LabelPage() {
         actions={
           <>
             <ButtonLink to={`/bottles/${bottle.id}`}>To the bottle</ButtonLink>
-            <Button
-              onClick={() => {
-                window.print();
-              }}
-            >
-              Print this page
-            </Button>
+            <PrintButton>Print this page</PrintButton>
           </>
         }
       >
@@ -111,85 +108,85 @@ function LabelPreview({ label }: { readonly label: Label }) {
   );
 }
 
+interface MakePdfProps {
+  readonly bottle: BottleState;
+}
+
 /** Asks for which sheet, and makes the PDF; each one is on record. */
-function MakePdf({ bottle }: { readonly bottle: BottleState }) {
-  const { laboratory } = useSession();
-  const nameOf = usePersonName();
+function MakePdf({ bottle }: MakePdfProps) {
   const [sheet, setSheet] = useState<LabelSheet | undefined>(LABEL_SHEETS[0]);
-  const [first, setFirst] = useState('1');
-  const [copies, setCopies] = useState('1');
-  const [failure, setFailure] = useState<string | null>(null);
-  const [isBusy, setBusy] = useState(false);
-  if (!sheet) return null;
-  const count = (text: string): number => Math.max(1, Math.min(100, Math.floor(Number(text)) || 1));
-  const make = async (): Promise<void> => {
-    setBusy(true);
-    setFailure(null);
-    try {
+  const { typed, field } = useTyped({ first: '1', copies: '1' });
+  const making = useMutation({
+    mutationFn: async () => {
       const pdf = await askForFile('POST', '/labels', {
-        bottleIds: Array.from({ length: count(copies) }, () => bottle.id),
+        bottleIds: Array.from({ length: countOf(typed.copies) }, () => bottle.id),
         sheet,
-        startAt: count(first) - 1,
+        startAt: countOf(typed.first) - 1,
       });
       saveFile(pdf, `label-${bottle.code}.pdf`);
-    } catch (error) {
-      setFailure(error instanceof Error ? error.message : 'The label could not be made.');
-    } finally {
-      setBusy(false);
-    }
-  };
+    },
+  });
+  if (!sheet) return null;
   return (
-    <form
+    <Form
       aria-label="Make the PDF"
       className="flex flex-col gap-4 print:hidden"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void make();
-      }}
+      onSubmit={making.mutate}
     >
       <SelectField
         label="On"
         value={LABEL_SHEETS.some(({ name }) => name === sheet.name) ? sheet.name : ''}
-        onChange={(event) => {
-          const chosen = LABEL_SHEETS.find(({ name }) => name === event.target.value);
+        options={[
+          ...LABEL_SHEETS.map(({ name }) => [name, name] as const),
+          ['', 'another sheet, by its millimetres'],
+        ]}
+        onText={(text) => {
+          const chosen = LABEL_SHEETS.find(({ name }) => name === text);
           setSheet(chosen ?? { ...sheet, name: 'a sheet of our own' });
         }}
-      >
-        {LABEL_SHEETS.map(({ name }) => (
-          <option key={name} value={name}>
-            {name}
-          </option>
-        ))}
-        <option value="">another sheet, by its millimetres</option>
-      </SelectField>
+      />
       {!LABEL_SHEETS.includes(sheet) && <SheetFields sheet={sheet} onChange={setSheet} />}
       <div className="grid grid-cols-1 gap-4 md:grid-cols-2">
-        <TextField label="Begin at label" type="number" min={1} value={first} onText={setFirst} />
-        <TextField label="Copies" type="number" min={1} value={copies} onText={setCopies} />
+        <TextField label="Begin at label" type="number" min={1} {...field('first')} />
+        <TextField label="Copies" type="number" min={1} {...field('copies')} />
       </div>
-      <Button type="submit" look="primary" disabled={isBusy}>
+      <Button type="submit" look="primary" disabled={making.isPending}>
         Make the PDF
       </Button>
-      <FormError message={failure ?? undefined} />
-      <section className="text-[15px] text-ink-soft">
-        {bottle.labels.length === 0 ? (
-          <p>No label has been made yet.</p>
-        ) : (
-          <>
-            <h2 className="font-bold text-ink">Labels made: {bottle.labels.length}</h2>
-            <ul>
-              {bottle.labels
-                .slice(-4)
-                .toReversed()
-                .map(({ factId, by, at, sheet: name }) => (
-                  <li key={factId}>
-                    {instantText(at, laboratory.timeZone)}, {nameOf(by)}: {name}
-                  </li>
-                ))}
-            </ul>
-          </>
-        )}
-      </section>
-    </form>
+      <FormError message={making.error?.message} />
+      <LabelsMade bottle={bottle} />
+    </Form>
+  );
+}
+
+/** A number of labels as typed, 1 to 100. */
+function countOf(text: string): number {
+  return Math.max(1, Math.min(100, Math.floor(Number(text)) || 1));
+}
+
+/** The last labels of a bottle. */
+function LabelsMade({ bottle: { labels } }: MakePdfProps) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  return (
+    <section className="text-[15px] text-ink-soft">
+      {labels.length === 0 ? (
+        <p>No label has been made yet.</p>
+      ) : (
+        <>
+          <h2 className="font-bold text-ink">Labels made: {labels.length}</h2>
+          <ul>
+            {labels
+              .slice(-4)
+              .toReversed()
+              .map(({ factId, by, at, sheet: name }) => (
+                <li key={factId}>
+                  {instantText(at, laboratory.timeZone)}, {nameOf(by)}: {name}
+                </li>
+              ))}
+          </ul>
+        </>
+      )}
+    </section>
   );
 }

@@ -10,14 +10,13 @@ const PAIRS = [
   { key: 'gapMm', labels: ['Between, across', 'Between, down'] },
 ] as const;
 
-/** A sheet of labels by its millimetres. */
-export function SheetFields({
-  sheet,
-  onChange,
-}: {
+interface SheetFieldsProps {
   readonly sheet: LabelSheet;
   readonly onChange: (sheet: LabelSheet) => void;
-}) {
+}
+
+/** A sheet of labels by its millimetres. */
+export function SheetFields({ sheet, onChange }: SheetFieldsProps) {
   return (
     <fieldset className="grid grid-cols-1 gap-x-4 gap-y-2 sm:grid-cols-2">
       <legend className="sr-only">The sheet, in millimetres</legend>

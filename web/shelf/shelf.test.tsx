@@ -30,6 +30,7 @@ function certified(code: string, validUntil: string): BottleState {
     molarity: '0.1021',
     expandedUncertainty: '0.0002',
     coverageFactor: '2.00',
+    unrounded: null,
     certifiedOn: '2026-03-02',
     validUntil,
   };

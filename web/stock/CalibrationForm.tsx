@@ -1,4 +1,5 @@
 import { useFieldArray } from 'react-hook-form';
+import type { PlainDate } from '#core/grammar';
 import type { EquipmentState } from '#core/metrology';
 import { calibrationSchema } from '#contract';
 import { useAddToRecord } from '../app/entering';
@@ -9,24 +10,17 @@ import { useContractForm } from '../ui/useContractForm';
 import { CalibrationDueField } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
 
-/** Enters the points of a calibration certificate. */
-export function CalibrationForm({
-  state,
-  unit,
-  onDone,
-}: {
+interface CalibrationFormProps {
   readonly state: EquipmentState;
   readonly unit: string;
   readonly onDone: () => void;
-}) {
+}
+
+/** Enters the points of a calibration certificate. */
+export function CalibrationForm({ state, unit, onDone }: CalibrationFormProps) {
   const { today } = useSession();
   const add = useAddToRecord();
-  const { form, field, showFailure, formError } = useContractForm(calibrationSchema, {
-    calibratedOn: today,
-    due: null,
-    certificate: '',
-    found: { kind: 'points', points: [EMPTY_POINT] },
-  });
+  const { form, field, showFailure, formError } = useCalibration(today);
   const points = useFieldArray({ control: form.control, name: 'found.points' });
   return (
     <StockFormFrame
@@ -50,24 +44,7 @@ export function CalibrationForm({
       <CalibrationDueField {...field('due', asOptional)} />
       <TextField label="Certificate" hint="Number, and who made it." {...field('certificate')} />
       {points.fields.map(({ id }, i) => (
-        <fieldset key={id} className="col-span-full grid grid-cols-1 gap-x-6 md:grid-cols-3">
-          <legend className="sr-only">Point {i + 1}</legend>
-          <QuantityField
-            label="Marked or shown"
-            unit={unit}
-            {...field(pathTo(i, 'nominal'), asQuantity)}
-          />
-          <QuantityField
-            label="True value minus that"
-            unit={unit}
-            {...field(pathTo(i, 'deviation'), asQuantity)}
-          />
-          <QuantityField
-            label="U (k = 2)"
-            unit={unit}
-            {...field(pathTo(i, 'expandedUncertainty'), asQuantity)}
-          />
-        </fieldset>
+        <PointFields key={id} i={i} unit={unit} field={field} />
       ))}
       <div className="col-span-full">
         <Button
@@ -80,6 +57,47 @@ export function CalibrationForm({
         </Button>
       </div>
     </StockFormFrame>
+  );
+}
+
+function useCalibration(today: PlainDate) {
+  return useContractForm(calibrationSchema, {
+    calibratedOn: today,
+    due: null,
+    certificate: '',
+    found: { kind: 'points', points: [EMPTY_POINT] },
+  });
+}
+
+/** One point of the certificate: what is shown, how far that is off, and how sure one is of it. */
+function PointFields({
+  i,
+  unit,
+  field,
+}: {
+  readonly i: number;
+  readonly unit: string;
+  readonly field: ReturnType<typeof useCalibration>['field'];
+}) {
+  return (
+    <fieldset className="col-span-full grid grid-cols-1 gap-x-6 md:grid-cols-3">
+      <legend className="sr-only">Point {i + 1}</legend>
+      <QuantityField
+        label="Marked or shown"
+        unit={unit}
+        {...field(pathTo(i, 'nominal'), asQuantity)}
+      />
+      <QuantityField
+        label="True value minus that"
+        unit={unit}
+        {...field(pathTo(i, 'deviation'), asQuantity)}
+      />
+      <QuantityField
+        label="U (k = 2)"
+        unit={unit}
+        {...field(pathTo(i, 'expandedUncertainty'), asQuantity)}
+      />
+    </fieldset>
   );
 }
 

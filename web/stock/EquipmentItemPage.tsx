@@ -35,15 +35,17 @@ export function EquipmentItemPage() {
   return <ItemView key={equipmentId} state={found.record} />;
 }
 
-function ItemView({ state }: { readonly state: EquipmentState }) {
-  const { equipment, calibrations } = state;
-  const { laboratory, person } = useSession();
+type Addition = 'certificate' | 'weighings' | 'correction';
+
+interface ItemProps {
+  readonly state: EquipmentState;
+}
+
+function ItemView({ state }: ItemProps) {
+  const { equipment } = state;
+  const { laboratory } = useSession();
   const nameOf = usePersonName();
-  const [adding, setAdding] = useState<'certificate' | 'weighings' | 'correction' | null>(null);
-  const holdsWater = equipment.type === 'glassware' || equipment.type === 'burette';
-  const done = (): void => {
-    setAdding(null);
-  };
+  const [adding, setAdding] = useState<Addition | null>(null);
   return (
     <Page
       title={equipment.name}
@@ -53,58 +55,16 @@ function ItemView({ state }: { readonly state: EquipmentState }) {
           ? 'No calibration is due.'
           : `Calibration due ${dateText(equipment.calibrationDue)}`
       }
-      actions={
-        <>
-          <ButtonLink to="/equipment">All equipment</ButtonLink>
-          {may(person, 'register') && (
-            <Button
-              onClick={() => {
-                setAdding('correction');
-              }}
-            >
-              Correct it…
-            </Button>
-          )}
-          <Button
-            onClick={() => {
-              setAdding('certificate');
-            }}
-          >
-            Enter a certificate
-          </Button>
-          {holdsWater && (
-            <Button
-              look="primary"
-              onClick={() => {
-                setAdding('weighings');
-              }}
-            >
-              Calibrate with water
-            </Button>
-          )}
-        </>
-      }
+      actions={<Ways state={state} onAdd={setAdding} />}
     >
-      {adding === 'certificate' && (
-        <CalibrationForm state={state} unit={UNITS_OF[equipment.type]} onDone={done} />
-      )}
-      {adding === 'weighings' && <GravimetricForm state={state} onDone={done} />}
-      {adding === 'correction' && (
-        <EquipmentFormOf type={equipment.type} corrects={state} onDone={done} />
-      )}
-      <section className="mb-8">
-        <h2 className="mb-2 text-lg font-bold">Calibrations</h2>
-        <p className="mb-3 max-w-3xl text-ink-soft">{whatCounts(state)}</p>
-        {calibrations.toReversed().map((calibration, i) => (
-          <CalibrationView
-            key={calibration.factId}
-            calibration={calibration}
-            by={calibration.by}
-            unit={UNITS_OF[equipment.type]}
-            isInForce={i === 0}
-          />
-        ))}
-      </section>
+      <AdditionForm
+        state={state}
+        adding={adding}
+        onDone={() => {
+          setAdding(null);
+        }}
+      />
+      <Calibrations state={state} />
       <UseSwitch
         kind="equipment"
         id={state.id}
@@ -117,6 +77,65 @@ function ItemView({ state }: { readonly state: EquipmentState }) {
         timeZone={laboratory.timeZone}
       />
     </Page>
+  );
+}
+
+/** What can be added to a piece of equipment. */
+function Ways({
+  state: { equipment },
+  onAdd,
+}: ItemProps & { readonly onAdd: (addition: Addition) => void }) {
+  const { person } = useSession();
+  const adding = (addition: Addition) => () => {
+    onAdd(addition);
+  };
+  return (
+    <>
+      <ButtonLink to="/equipment">All equipment</ButtonLink>
+      {may(person, 'register') && <Button onClick={adding('correction')}>Correct it…</Button>}
+      <Button onClick={adding('certificate')}>Enter a certificate</Button>
+      {(equipment.type === 'glassware' || equipment.type === 'burette') && (
+        <Button look="primary" onClick={adding('weighings')}>
+          Calibrate with water
+        </Button>
+      )}
+    </>
+  );
+}
+
+function AdditionForm({
+  state,
+  adding,
+  onDone,
+}: ItemProps & { readonly adding: Addition | null; readonly onDone: () => void }) {
+  const { type } = state.equipment;
+  switch (adding) {
+    case null:
+      return null;
+    case 'certificate':
+      return <CalibrationForm state={state} unit={UNITS_OF[type]} onDone={onDone} />;
+    case 'weighings':
+      return <GravimetricForm state={state} onDone={onDone} />;
+    case 'correction':
+      return <EquipmentFormOf type={type} corrects={state} onDone={onDone} />;
+  }
+}
+
+function Calibrations({ state }: ItemProps) {
+  return (
+    <section className="mb-8">
+      <h2 className="mb-2 text-lg font-bold">Calibrations</h2>
+      <p className="mb-3 max-w-3xl text-ink-soft">{whatCounts(state)}</p>
+      {state.calibrations.toReversed().map((calibration, i) => (
+        <CalibrationView
+          key={calibration.factId}
+          calibration={calibration}
+          by={calibration.by}
+          unit={UNITS_OF[state.equipment.type]}
+          isInForce={i === 0}
+        />
+      ))}
+    </section>
   );
 }
 

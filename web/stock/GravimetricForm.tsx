@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { addToDate } from '#core/grammar';
 import { parseDecimal, roundToUncertainty } from '#core/measurement';
 import type { CalibratedVolume, Equipment, EquipmentState } from '#core/metrology';
@@ -7,6 +6,7 @@ import { Unanswerable } from '#core/problem';
 import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
 import { QuantityField, TextAreaField, TextField } from '../ui/fields';
+import { fieldsOf, useTyped } from '../ui/useTyped';
 import { StockFormFrame } from './StockFormFrame';
 
 /** Parts of a burette's scale whose ends are weighed. */
@@ -18,105 +18,114 @@ interface TypedVolume {
   readonly weighings: string;
 }
 
-/** Calibrates a vessel with water: weighings in, volumes at 20 °C out, as they are typed. */
-export function GravimetricForm({
-  state,
-  onDone,
-}: {
+interface GravimetricFormProps {
   readonly state: EquipmentState;
   readonly onDone: () => void;
-}) {
+}
+
+/** Calibrates a vessel with water: weighings in, volumes at 20 °C out, as they are typed. */
+export function GravimetricForm({ state, onDone }: GravimetricFormProps) {
   const { equipment } = state;
   const { today } = useSession();
   const add = useAddToRecord();
-  const [volumes, setVolumes] = useState(() => volumesToWeigh(equipment));
-  const [temperature, setTemperature] = useState('20.0');
-  const [due, setDue] = useState<string>(addToDate(today, { months: 12 }));
-  const [error, setError] = useState<string>();
-  const change = (i: number, changes: Partial<TypedVolume>): void => {
-    setVolumes(volumes.map((volume, k) => (k === i ? { ...volume, ...changes } : volume)));
+  const { typed, change, field } = useTyped(() => ({
+    temperature: '20.0',
+    due: String(addToDate(today, { months: 12 })),
+    volumes: volumesToWeigh(equipment),
+  }));
+  const { temperature, due, volumes } = typed;
+  const keep = (): void => {
+    const body = {
+      calibratedOn: today,
+      due: due === '' ? null : due,
+      certificate: 'with water, in this laboratory',
+      found: foundWith(temperature, volumes),
+    };
+    const fact = { kind: 'equipment.calibrated', body } as const;
+    add.mutate({ recordId: state.id, basedOn: state.version, fact }, { onSuccess: onDone });
   };
-  const isBurette = equipment.type === 'burette';
   return (
     <StockFormFrame
       name="A calibration with water"
       submit="Keep the calibration"
       isBusy={add.isPending}
-      error={error}
+      error={add.error?.message}
       onDone={onDone}
-      onSubmit={(event) => {
-        event.preventDefault();
-        add.mutate(
-          {
-            recordId: state.id,
-            basedOn: state.version,
-            fact: {
-              kind: 'equipment.calibrated',
-              body: {
-                calibratedOn: today,
-                due: due === '' ? null : due,
-                certificate: 'with water, in this laboratory',
-                found: {
-                  kind: 'weighings',
-                  temperatureC: decimalOf(temperature),
-                  volumes: volumes
-                    .map(({ nominal, weighings }) => ({
-                      nominalMl: decimalOf(nominal),
-                      weighingsG: massesOf(weighings),
-                    }))
-                    .filter(({ weighingsG }) => weighingsG.length > 0),
-                },
-              },
-            },
-          },
-          {
-            onSuccess: onDone,
-            onError: (failure) => {
-              setError(failure.message);
-            },
-          },
-        );
-        return Promise.resolve();
-      }}
+      onSubmit={keep}
     >
-      <QuantityField label="Water at" unit="°C" value={temperature} onText={setTemperature} />
-      <TextField label="Next due" type="date" value={due} onText={setDue} />
-      {isBurette && (
+      <QuantityField label="Water at" unit="°C" {...field('temperature')} />
+      <TextField label="Next due" type="date" {...field('due')} />
+      {equipment.type === 'burette' && (
         <p className="col-span-full text-ink-soft">
           Each volume delivered from the zero mark. Corrections are reckoned with, linear between
           the volumes, once they reach {equipment.capacityMl} mL.
         </p>
       )}
-      {volumes.map(({ nominal, weighings }, i) => (
-        <fieldset key={i} className="col-span-full grid grid-cols-1 gap-x-6 md:grid-cols-3">
-          <legend className="sr-only">Volume {i + 1}</legend>
-          <QuantityField
-            label={isBurette ? 'Delivered from zero to' : 'Volume marked'}
-            unit="mL"
-            value={nominal}
-            onChange={(event) => {
-              change(i, { nominal: event.target.value });
-            }}
-          />
-          <TextAreaField
-            label="Net masses of water / g"
-            hint={i === 0 ? 'As the balance shows them, one after another.' : undefined}
-            rows={isBurette ? 2 : 4}
-            value={weighings}
-            onChange={(event) => {
-              change(i, { weighings: event.target.value });
-            }}
-          />
-          <div className="self-center">
-            <Outcome
-              of={compute(nominal, temperature, massesOf(weighings))}
-              toleranceMl={toleranceMl(equipment)}
-            />
-          </div>
-        </fieldset>
+      {volumes.map((volume, i) => (
+        <VolumeFields
+          key={i}
+          place={i}
+          equipment={equipment}
+          temperature={temperature}
+          volume={volume}
+          onChange={(changes) => {
+            change({ volumes: volumes.with(i, { ...volume, ...changes }) });
+          }}
+        />
       ))}
     </StockFormFrame>
   );
+}
+
+interface VolumeFieldsProps {
+  /** Which of the volumes, from 0. */
+  readonly place: number;
+  readonly equipment: Equipment;
+  readonly temperature: string;
+  readonly volume: TypedVolume;
+  readonly onChange: (changes: Partial<TypedVolume>) => void;
+}
+
+/** One volume: what is marked, the masses of water, and what they come to. */
+function VolumeFields({ place, equipment, temperature, volume, onChange }: VolumeFieldsProps) {
+  const field = fieldsOf(volume, onChange);
+  const isBurette = equipment.type === 'burette';
+  return (
+    <fieldset className="col-span-full grid grid-cols-1 gap-x-6 md:grid-cols-3">
+      <legend className="sr-only">Volume {place + 1}</legend>
+      <QuantityField
+        label={isBurette ? 'Delivered from zero to' : 'Volume marked'}
+        unit="mL"
+        {...field('nominal')}
+      />
+      <TextAreaField
+        label="Net masses of water / g"
+        hint={place === 0 ? 'As the balance shows them, one after another.' : undefined}
+        rows={isBurette ? 2 : 4}
+        {...field('weighings')}
+      />
+      <div className="self-center">
+        <Outcome
+          of={compute(volume.nominal, temperature, massesOf(volume.weighings))}
+          toleranceMl={toleranceMl(equipment)}
+        />
+      </div>
+    </fieldset>
+  );
+}
+
+/** What was weighed, as it is sent; volumes without a mass are left out. */
+function foundWith(temperature: string, volumes: readonly TypedVolume[]) {
+  return {
+    kind: 'weighings',
+    temperatureC: decimalOf(temperature),
+    volumes: volumes
+      .map(({ nominal, weighings }) => ({
+        nominalMl: decimalOf(nominal),
+        weighingsG: massesOf(weighings),
+      }))
+      .filter(({ weighingsG }) => weighingsG.length > 0),
+  } as const;
 }
 
 /** What is weighed: the volume marked, or the ends of equal parts of a burette's scale. */

@@ -1,7 +1,6 @@
-import { useState } from 'react';
 import { CATALOGUE, findSubstance } from '#core/chemistry';
+import type { Plain, PlainDate } from '#core/grammar';
 import type { Lot, LotState } from '#core/reagent';
-import type { Plain } from '#core/grammar';
 import { lotSchema } from '#contract';
 import { useSession } from '../app/session';
 import {
@@ -9,6 +8,7 @@ import {
   asOptionalQuantity,
   asQuantity,
   CheckField,
+  optionsOf,
   QuantityField,
   SelectField,
   TextField,
@@ -17,40 +17,19 @@ import { useContractForm } from '../ui/useContractForm';
 import { StockFormFrame } from './StockFormFrame';
 import { useRegistering } from './useRegistering';
 
-/** Registers a lot with the figures of its certificate, or puts one right. */
-export function LotForm({
-  corrects,
-  onDone,
-}: {
+interface LotFormProps {
+  /** A lot that is put right; none for a new one. */
   readonly corrects?: LotState;
   readonly onDone: () => void;
-}) {
+}
+
+/** Registers a lot with the figures of its certificate, or puts one right. */
+export function LotForm({ corrects, onDone }: LotFormProps) {
   const { today } = useSession();
-  const [hasStatedMass, setHasStatedMass] = useState(corrects?.lot.statedMolarMass != null);
-  const fresh: Plain<Lot> = {
-    substanceId: CATALOGUE.substances[0]?.id ?? '',
-    lotNumber: '',
-    supplier: '',
-    purity: '',
-    purityHalfWidth: '',
-    purityDistribution: 'rectangular',
-    dissolved: null,
-    statedMolarMass: null,
-    amountReceived: null,
-    store: '',
-    receivedOn: today,
-    openedOn: null,
-    useBy: null,
-  };
-  const { form, field, showFailure, formError } = useContractForm(
-    lotSchema,
-    corrects?.lot ?? fresh,
-  );
+  const lot = useLotForm(corrects?.lot ?? emptyLot(today));
+  const { form, field, showFailure, formError } = lot;
   const { enter, frame } = useRegistering({ corrects, onDone, showFailure });
-  const substanceId = form.watch('substanceId');
-  const dissolved = form.watch('dissolved');
-  const substance = findSubstance(substanceId);
-  const concentrate = CATALOGUE.concentrates.find((one) => one.substanceId === substanceId);
+  const isDissolved = form.watch('dissolved') !== null;
   return (
     <StockFormFrame
       name="A new lot"
@@ -64,67 +43,17 @@ export function LotForm({
         }));
       })}
     >
-      <SelectField
-        label="Substance and form"
-        hint={substance ? `As received: ${substance.form}, ${substance.formula}.` : ''}
-        {...field('substanceId')}
-      >
-        {CATALOGUE.substances.map(({ id, name }) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-      </SelectField>
-      <TextField label="Lot number" {...field('lotNumber')} />
-      <TextField label="Supplier" {...field('supplier')} />
-      <SelectField
-        label="It is"
-        value={dissolved?.meaning ?? 'solid'}
-        hint={
-          dissolved
-            ? 'Read on its label which percentage it states: the two differ by its density.'
-            : 'A concentrate is a solution.'
-        }
-        onChange={(event) => {
-          const { value } = event.target;
-          form.setValue(
-            'dissolved',
-            value === 'by-mass'
-              ? {
-                  meaning: 'by-mass',
-                  densityGPerMl: concentrate ? String(concentrate.densityGPerMl) : '',
-                }
-              : value === 'by-volume'
-                ? { meaning: 'by-volume' }
-                : null,
-          );
-        }}
-      >
-        <option value="solid">a solid, or weighed as it is</option>
-        <option value="by-mass">a solution, % by mass (m/m)</option>
-        <option value="by-volume">a solution, grams in 100 mL (m/V)</option>
-      </SelectField>
-      {dissolved?.meaning === 'by-mass' && (
-        <QuantityField
-          label="Density"
-          unit="g/mL"
-          {...field('dissolved.densityGPerMl', asQuantity)}
-        />
-      )}
+      <SubstanceFields {...lot} />
       <QuantityField
         label="Purity"
-        hint={dissolved ? '0.37 for 37 %.' : 'Mass fraction: 0.9998 for 99.98 %.'}
+        hint={isDissolved ? '0.37 for 37 %.' : 'Mass fraction: 0.9998 for 99.98 %.'}
         {...field('purity', asQuantity)}
       />
       <QuantityField label="Purity, plus or minus" {...field('purityHalfWidth', asQuantity)} />
-      <SelectField label="Stated as" {...field('purityDistribution')}>
-        <option value="rectangular">limits (rectangular)</option>
-        <option value="triangular">limits, middle likelier (triangular)</option>
-        <option value="normal">a 95 % interval (normal)</option>
-      </SelectField>
+      <SelectField label="Stated as" options={STATED_AS} {...field('purityDistribution')} />
       <QuantityField
         label="Amount received"
-        unit={dissolved ? 'mL' : 'g'}
+        unit={isDissolved ? 'mL' : 'g'}
         hint="Empty if nobody counts it."
         {...field('amountReceived', asOptionalQuantity)}
       />
@@ -142,19 +71,109 @@ export function LotForm({
         hint="Empty if it has none."
         {...field('useBy', asOptional)}
       />
+      <StatedMolarMass {...lot} />
+    </StockFormFrame>
+  );
+}
+
+const STATED_AS = [
+  ['rectangular', 'limits (rectangular)'],
+  ['triangular', 'limits, middle likelier (triangular)'],
+  ['normal', 'a 95 % interval (normal)'],
+] as const;
+
+function useLotForm(values: Lot | Plain<Lot>) {
+  return useContractForm(lotSchema, values);
+}
+
+type LotFields = ReturnType<typeof useLotForm>;
+
+function emptyLot(today: PlainDate): Plain<Lot> {
+  return {
+    substanceId: CATALOGUE.substances[0]?.id ?? '',
+    lotNumber: '',
+    supplier: '',
+    purity: '',
+    purityHalfWidth: '',
+    purityDistribution: 'rectangular',
+    dissolved: null,
+    statedMolarMass: null,
+    amountReceived: null,
+    store: '',
+    receivedOn: today,
+    openedOn: null,
+    useBy: null,
+  };
+}
+
+/** What it is, from whom, and whether it is a solution. */
+function SubstanceFields({ form, field }: LotFields) {
+  const substanceId = form.watch('substanceId');
+  const dissolved = form.watch('dissolved');
+  const substance = findSubstance(substanceId);
+  return (
+    <>
+      <SelectField
+        label="Substance and form"
+        hint={substance ? `As received: ${substance.form}, ${substance.formula}.` : ''}
+        options={optionsOf(CATALOGUE.substances, ({ name }) => name)}
+        {...field('substanceId')}
+      />
+      <TextField label="Lot number" {...field('lotNumber')} />
+      <TextField label="Supplier" {...field('supplier')} />
+      <SelectField
+        label="It is"
+        value={dissolved?.meaning ?? 'solid'}
+        options={IT_IS}
+        hint={
+          dissolved
+            ? 'Read on its label which percentage it states: the two differ by its density.'
+            : 'A concentrate is a solution.'
+        }
+        onText={(meaning) => {
+          form.setValue('dissolved', dissolvedAs(meaning, substanceId));
+        }}
+      />
+      {dissolved?.meaning === 'by-mass' && (
+        <QuantityField
+          label="Density"
+          unit="g/mL"
+          {...field('dissolved.densityGPerMl', asQuantity)}
+        />
+      )}
+    </>
+  );
+}
+
+const IT_IS = [
+  ['solid', 'a solid, or weighed as it is'],
+  ['by-mass', 'a solution, % by mass (m/m)'],
+  ['by-volume', 'a solution, grams in 100 mL (m/V)'],
+] as const;
+
+/** What was chosen of `IT_IS`, with the density of the usual concentrate to begin with. */
+function dissolvedAs(meaning: string, substanceId: string): Plain<Lot>['dissolved'] {
+  const concentrate = CATALOGUE.concentrates.find((one) => one.substanceId === substanceId);
+  const densityGPerMl = concentrate ? String(concentrate.densityGPerMl) : '';
+  if (meaning === 'by-mass') return { meaning, densityGPerMl };
+  return meaning === 'by-volume' ? { meaning } : null;
+}
+
+/** The molar mass, where the certificate states one. */
+function StatedMolarMass({ form, field }: LotFields) {
+  const isStated = form.watch('statedMolarMass') !== null;
+  return (
+    <>
       <CheckField
         label="The certificate states a molar mass"
         hint="Otherwise it follows from the formula."
-        checked={hasStatedMass}
-        onChange={(event) => {
-          setHasStatedMass(event.target.checked);
-          form.setValue(
-            'statedMolarMass',
-            event.target.checked ? { valueGPerMol: '', standardUncertaintyGPerMol: '' } : null,
-          );
+        checked={isStated}
+        onTick={(isTicked) => {
+          const empty = { valueGPerMol: '', standardUncertaintyGPerMol: '' };
+          form.setValue('statedMolarMass', isTicked ? empty : null);
         }}
       />
-      {hasStatedMass && (
+      {isStated && (
         <>
           <QuantityField
             label="Molar mass"
@@ -168,6 +187,6 @@ export function LotForm({
           />
         </>
       )}
-    </StockFormFrame>
+    </>
   );
 }

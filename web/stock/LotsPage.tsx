@@ -1,6 +1,9 @@
+import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { findSubstance } from '#core/chemistry';
+import type { PlainDate } from '#core/grammar';
 import { roundSignificant } from '#core/measurement';
+import type { LotState } from '#core/reagent';
 import { isLotExpired, lotMolarMass } from '#core/reagent';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
@@ -65,50 +68,55 @@ export function LotsPage() {
             many="lots"
             caption="Lots"
             heads={['Substance', 'Lot', 'Purity', 'M / (g/mol)', 'Left', 'Store', 'Use by']}
-            rows={lots.map(({ id, lot, withdrawn }) => {
-              const substance = findSubstance(lot.substanceId);
-              return {
-                key: id,
-                cells: [
-                  <span key="s">
-                    <b>{substance?.name}</b> <ChemicalFormula of={substance?.formula ?? ''} />
-                  </span>,
-                  <CellLink
-                    key="l"
-                    to={`/lots/${id}`}
-                    className="font-mono font-semibold lg:whitespace-nowrap"
-                  >
-                    {lot.lotNumber}
-                  </CellLink>,
-                  <span key="p" className="font-mono lg:whitespace-nowrap">
-                    {lot.purity} ± {lot.purityHalfWidth}
-                  </span>,
-                  <span key="m" className="font-mono">
-                    {roundSignificant(lotMolarMass(lot).valueGPerMol, 7)}
-                  </span>,
-                  <span key="a" className="lg:whitespace-nowrap">
-                    {leftText(lot, left[id])}
-                  </span>,
-                  lot.store,
-                  withdrawn ? (
-                    <b key="u" className="text-blush">
-                      out of use
-                    </b>
-                  ) : isLotExpired(lot, today) ? (
-                    <b key="u" className="text-blush">
-                      expired {dateText(lot.useBy ?? today)}
-                    </b>
-                  ) : lot.useBy === null ? (
-                    'none'
-                  ) : (
-                    dateText(lot.useBy)
-                  ),
-                ],
-              };
-            })}
+            rows={lots.map((state) => ({
+              key: state.id,
+              cells: cellsOf(state, left[state.id], today),
+            }))}
           />
         </>
       )}
     </Page>
   );
+}
+
+function cellsOf(
+  state: LotState,
+  left: number | undefined,
+  today: PlainDate,
+): readonly ReactNode[] {
+  const { id, lot } = state;
+  const substance = findSubstance(lot.substanceId);
+  return [
+    <span key="s">
+      <b>{substance?.name}</b> <ChemicalFormula of={substance?.formula ?? ''} />
+    </span>,
+    <CellLink key="l" to={`/lots/${id}`} className="font-mono font-semibold lg:whitespace-nowrap">
+      {lot.lotNumber}
+    </CellLink>,
+    <span key="p" className="font-mono lg:whitespace-nowrap">
+      {lot.purity} ± {lot.purityHalfWidth}
+    </span>,
+    <span key="m" className="font-mono">
+      {roundSignificant(lotMolarMass(lot).valueGPerMol, 7)}
+    </span>,
+    <span key="a" className="lg:whitespace-nowrap">
+      {leftText(lot, left)}
+    </span>,
+    lot.store,
+    <UseBy key="u" state={state} today={today} />,
+  ];
+}
+
+/** Until when it may be used, or that it may not any more. */
+function UseBy({
+  state: { lot, withdrawn },
+  today,
+}: {
+  readonly state: LotState;
+  readonly today: PlainDate;
+}) {
+  if (withdrawn) return <b className="text-blush">out of use</b>;
+  if (lot.useBy === null) return 'none';
+  const day = dateText(lot.useBy);
+  return isLotExpired(lot, today) ? <b className="text-blush">expired {day}</b> : day;
 }

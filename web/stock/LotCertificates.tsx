@@ -1,0 +1,65 @@
+import { useMutation } from '@tanstack/react-query';
+import { useRef } from 'react';
+import type { LotState } from '#core/reagent';
+import { sendFile } from '../app/api';
+import { useReadAnew } from '../app/useReadAnew';
+import { Button } from '../ui/Button';
+import { FormError } from '../ui/FormError';
+
+/** The certificates as files, and attaching another. */
+export function LotCertificates({ state }: { readonly state: LotState }) {
+  const readAnew = useReadAnew();
+  const input = useRef<HTMLInputElement>(null);
+  const sending = useMutation({
+    mutationFn: async (file: File) => {
+      await sendFile(`/lots/${state.id}/certificates`, file);
+      await readAnew();
+    },
+  });
+  return (
+    <section aria-label="Certificates">
+      <h2 className="mb-2 text-lg font-bold">Certificate</h2>
+      {state.certificates.length === 0 && (
+        <p className="text-ink-soft">None attached: a PDF, or a picture as PNG or JPEG.</p>
+      )}
+      <Files state={state} />
+      <input
+        ref={input}
+        type="file"
+        aria-label="Certificate file"
+        accept="application/pdf,image/png,image/jpeg"
+        className="sr-only"
+        tabIndex={-1}
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file) sending.mutate(file);
+          event.target.value = '';
+        }}
+      />
+      <Button
+        className="mt-3"
+        onClick={() => {
+          input.current?.click();
+        }}
+      >
+        Attach a file…
+      </Button>
+      <FormError message={sending.error?.message} />
+    </section>
+  );
+}
+
+function Files({ state: { certificates } }: { readonly state: LotState }) {
+  return (
+    <ul>
+      {certificates.map(({ fileId, name, sizeBytes }) => (
+        <li key={fileId}>
+          <a href={`/api/files/${fileId}`} className="font-semibold text-violet underline" download>
+            {name}
+          </a>{' '}
+          <span className="text-ink-soft">{Math.ceil(sizeBytes / 1024)} kB</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
