@@ -8,16 +8,14 @@ import { Button } from '../ui/Button';
 import { ReasonDialog } from '../ui/ReasonDialog';
 import { useBeginPreparation } from './beginning';
 
-/** Begins a guided preparation; asks for a reason first where something speaks against it. */
-export function BeginButton({
-  plan,
-  stock,
-  isPrimary,
-}: {
+interface BeginButtonProps {
   readonly plan: PreparationPlan;
   readonly stock: Stock;
   readonly isPrimary: boolean;
-}) {
+}
+
+/** Begins a guided preparation; asks for a reason first where something speaks against it. */
+export function BeginButton({ plan, stock, isPrimary }: BeginButtonProps) {
   const { today } = useSession();
   const { begin, isBusy } = useBeginPreparation();
   const [isAsking, setAsking] = useState(false);

@@ -1,3 +1,4 @@
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { newId } from '#contract';
 import type { Container } from '#core/chemistry';
@@ -11,76 +12,47 @@ import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useReadAnew } from '../app/useReadAnew';
 import { useWaiting } from '../outbox/useOutbox';
-import { Button } from '../ui/Button';
 import { ContainerField } from '../ui/ContainerField';
+import { reasonOrNull } from '../ui/fieldMessages';
 import { TextField } from '../ui/fields';
 import { Findings, isLetThrough } from '../ui/Findings';
-import { FormError } from '../ui/FormError';
+import { Form, FormFoot } from '../ui/Form';
+import { fieldsOf, useTyped } from '../ui/useTyped';
 import { useNextCode } from './useNextCode';
 import { usePinned } from './usePinned';
 
-/** Fills what was made into its bottle: code, container, last day. The server computes the molarity from what was done. */
-export function BottlingForm({
-  preparation,
-  stock,
-}: {
+interface BottlingFormProps {
   readonly preparation: PreparationState;
   readonly stock: Stock;
-}) {
+}
+
+/** Fills what was made into its bottle: code, container, last day. The server computes the molarity from what was done. */
+export function BottlingForm({ preparation, stock }: BottlingFormProps) {
   const { today } = useSession();
-  const readAnew = useReadAnew();
   const waiting = useWaiting();
+  const suggested = useNextCode() ?? '';
   const { plan } = preparation;
   const result = resultOf(preparation, usePinned(preparation, stock));
   const keeping = keepingOf(plan.soluteId);
   const isTitrant = plan.purpose === 'titrant' && result?.kind !== 'made';
-  const suggested = useNextCode() ?? '';
-  const [typedCode, setCode] = useState<string | null>(null);
-  const code = typedCode ?? suggested;
-  const [container, setContainer] = useState<Container>(keeping?.container ?? 'clear-glass');
-  const [useBy, setUseBy] = useState(
-    isTitrant ? '' : (suggestValidUntil(plan.soluteId, today) ?? ''),
-  );
-  const [reason, setReason] = useState('');
-  const [ids] = useState(() => ({
-    factId: newId(),
-    bottleFactId: newId(),
-    bottleId: newId(),
+  const { typed, change } = useTyped<Bottling>(() => ({
+    code: null,
+    container: keeping?.container ?? 'clear-glass',
+    useBy: isTitrant ? '' : (suggestValidUntil(plan.soluteId, today) ?? ''),
+    reason: '',
   }));
-  const [failure, setFailure] = useState<Error | null>(null);
-  const [isBusy, setBusy] = useState(false);
+  const code = typed.code ?? suggested;
+  const bottling = useBottling(preparation);
+  const codeError = bottling.problemAt('code');
   const findings = checkBottling(preparation, result !== null);
+  const mayBottle = isLetThrough(findings, typed.reason);
   const isOnItsWay = waiting.some(({ fact }) => fact.recordId === preparation.id);
-
-  const bottle = async (): Promise<void> => {
-    setBusy(true);
-    setFailure(null);
-    try {
-      await tell('POST', `/preparations/${preparation.id}/bottle`, {
-        ...ids,
-        ...deviceStamp(),
-        basedOn: preparation.version,
-        code: code.trim(),
-        container,
-        useBy: useBy === '' ? null : useBy,
-        reason: reason.trim() === '' ? null : reason.trim(),
-      });
-      await readAnew();
-    } catch (error) {
-      setFailure(error instanceof Error ? error : new Error('It could not be bottled.'));
-    } finally {
-      setBusy(false);
-    }
-  };
-  const codeError = failure instanceof ProblemError ? failure.fieldMessage('code') : undefined;
   return (
-    <form
-      noValidate
+    <Form
       aria-label="Bottle it"
       className="max-w-[440px]"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (isLetThrough(findings, reason)) void bottle();
+      onSubmit={() => {
+        if (mayBottle) bottling.bottle({ ...typed, code });
       }}
     >
       <h2 className="text-[28px] leading-tight font-bold">Bottle it</h2>
@@ -88,49 +60,103 @@ export function BottlingForm({
         Rinse the bottle with a little of it, fill it, label it at once.
         {keeping && ` Keep it in ${keeping.remark}.`}
       </p>
-      <div className="grid grid-cols-1 gap-4 sm:grid-cols-2">
-        <TextField
-          label="Bottle code"
-          className="font-mono"
-          value={code}
-          error={codeError}
-          onChange={(event) => {
-            setCode(event.target.value.toUpperCase());
-          }}
+      <BottleFields
+        typed={{ ...typed, code }}
+        codeError={codeError}
+        hasUseBy={!isTitrant}
+        onChange={change}
+      />
+      <Findings
+        findings={findings}
+        reason={typed.reason}
+        onReason={(reason) => {
+          change({ reason });
+        }}
+      />
+      <div className="mt-5">
+        <FormFoot
+          submit="Put it on the shelf"
+          isDisabled={bottling.isBusy || isOnItsWay || !mayBottle}
+          error={codeError === undefined ? bottling.error : undefined}
         />
-        <ContainerField
-          value={container}
-          onChange={(event) => {
-            setContainer(event.target.value as Container);
-          }}
-        />
-        {!isTitrant && (
-          <TextField
-            label="Use by"
-            type="date"
-            hint="From the catalogue's keeping time."
-            value={useBy}
-            onText={setUseBy}
-          />
-        )}
-      </div>
-      <Findings findings={findings} reason={reason} onReason={setReason} />
-      <div className="mt-5 flex items-center gap-4">
-        <Button
-          type="submit"
-          look="primary"
-          className="text-lg"
-          disabled={isBusy || isOnItsWay || !isLetThrough(findings, reason)}
-        >
-          Put it on the shelf
-        </Button>
-        <FormError message={codeError === undefined ? failure?.message : undefined} />
       </div>
       {isOnItsWay && (
         <p className="mt-2 text-ink-soft">
           Some entries are still on their way to the server; it can be bottled when they are there.
         </p>
       )}
-    </form>
+    </Form>
   );
+}
+
+interface BottleFieldsProps {
+  readonly typed: Bottling;
+  readonly codeError: string | undefined;
+  readonly hasUseBy: boolean;
+  readonly onChange: (changes: Partial<Bottling>) => void;
+}
+
+function BottleFields({ typed, codeError, hasUseBy, onChange }: BottleFieldsProps) {
+  return (
+    <div className="grid grid-cols-1 gap-4 sm:grid-cols-2">
+      <TextField
+        label="Bottle code"
+        className="font-mono"
+        value={typed.code ?? ''}
+        error={codeError}
+        onText={(text) => {
+          onChange({ code: text.toUpperCase() });
+        }}
+      />
+      <ContainerField
+        value={typed.container}
+        onText={(container) => {
+          onChange({ container: container as Container });
+        }}
+      />
+      {hasUseBy && (
+        <TextField
+          label="Use by"
+          type="date"
+          hint="From the catalogue's keeping time."
+          {...fieldsOf(typed, onChange)('useBy')}
+        />
+      )}
+    </div>
+  );
+}
+
+/** What is typed; the code is null while the suggested one stands. */
+interface Bottling {
+  readonly code: string | null;
+  readonly container: Container;
+  readonly useBy: string;
+  readonly reason: string;
+}
+
+/** Asks the server to bottle it. One decision, one pair of facts: pressing again after a lost answer sends the same. */
+function useBottling(preparation: PreparationState) {
+  const readAnew = useReadAnew();
+  const [ids] = useState(() => ({ factId: newId(), bottleFactId: newId(), bottleId: newId() }));
+  const { mutate, isPending, error } = useMutation({
+    mutationFn: async ({ code, container, useBy, reason }: Bottling) => {
+      await tell('POST', `/preparations/${preparation.id}/bottle`, {
+        ...ids,
+        ...deviceStamp(),
+        basedOn: preparation.version,
+        code: code?.trim(),
+        container,
+        useBy: useBy === '' ? null : useBy,
+        reason: reasonOrNull(reason),
+      });
+      await readAnew();
+    },
+  });
+  return {
+    bottle: mutate,
+    isBusy: isPending,
+    error: error?.message,
+    problemAt: (field: string) =>
+      error instanceof ProblemError ? error.fieldMessage(field) : undefined,
+  };
 }

@@ -6,6 +6,7 @@ import { scheduleBackwards, tasksOf } from '#core/preparation';
 import { Loading } from '../app/Loading';
 import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
+import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
 import { useNow } from '../app/useNow';
 import { Button, ButtonLink } from '../ui/Button';
@@ -26,12 +27,23 @@ const DAY_ENDS = '15:00';
 export function DayPage() {
   const preparations = useRecords('preparation');
   const stock = useStock();
+  return preparations && stock ? (
+    <Day open={preparations.filter(({ status }) => status === 'open')} stock={stock} />
+  ) : (
+    <Loading />
+  );
+}
+
+interface DayProps {
+  readonly open: readonly PreparationState[];
+  readonly stock: Stock;
+}
+
+function Day({ open, stock }: DayProps) {
   const { laboratory, today } = useSession();
   const now = localTimeAt(useNow(60_000), laboratory.timeZone);
   const [people, setPeople] = useState('1');
   const [changed, setChanged] = useState<ReadonlyMap<string, string>>(new Map());
-  if (!preparations || !stock) return <Loading />;
-  const open = preparations.filter(({ status }) => status === 'open');
   const dueOf = ({ id, plan }: PreparationState): string =>
     changed.get(id) ?? plan.neededBy ?? `${today}T${DAY_ENDS}`;
   const limits = limitsOf(stock.equipment, Number(people));
@@ -41,106 +53,38 @@ export function DayPage() {
     const plan = open.find(({ id }) => id === jobId)?.plan;
     return plan && <PlanTitle plan={plan} />;
   };
-  const late = placed.find(({ begins }) => begins < now);
   return (
     <Page
       title="The day’s work"
       tabTitle="The day’s work"
       lead="Laid backwards from when each solution is needed; waits run beside other work."
-      actions={
-        <>
-          <ButtonLink to="/prepare">Plan another</ButtonLink>
-          <Button
-            look="primary"
-            disabled={placed.length === 0}
-            onClick={() => {
-              saveFile(calendarOf(placed, laboratory.name), 'work.ics');
-            }}
-          >
-            Calendar file
-          </Button>
-        </>
-      }
+      actions={<Ways placed={placed} />}
     >
       {open.length === 0 ? (
-        <section>
-          <p className="mb-5 text-lg">Nothing is being prepared.</p>
-          <ButtonLink to="/prepare" look="primary">
-            Plan a solution
-          </ButtonLink>
-        </section>
+        <NothingBegun />
       ) : (
         <>
-          {late && (
-            <p role="alert" className="mb-4 border-l-4 border-straw bg-straw-wash px-4 py-2">
-              <b>It will not be ready in time.</b> “{late.task.title}” for {late.jobName} should
-              have begun {localText(late.begins)}. Give it more time, or more hands.
-            </p>
-          )}
+          <Late of={placed.find(({ begins }) => begins < now)} />
           <Timeline placed={placed} titleOf={titleOf} now={now} />
           <div className="mt-6 grid grid-cols-1 gap-10 xl:grid-cols-[minmax(0,1fr)_260px]">
-            <table className="w-full text-left max-md:block">
-              <caption className="sr-only">What is done when</caption>
-              <thead className="max-md:sr-only">
-                <tr className="border-b border-rule-strong text-sm text-ink-soft">
-                  <th scope="col" className="py-1 pr-4">
-                    Begin
-                  </th>
-                  <th scope="col" className="py-1 pr-4">
-                    Until
-                  </th>
-                  <th scope="col" className="py-1 pr-4">
-                    For
-                  </th>
-                  <th scope="col" className="py-1">
-                    What
-                  </th>
-                </tr>
-              </thead>
-              {byDay(placed).map(([day, ofDay]) => (
-                <tbody key={day} className="divide-y divide-rule max-md:block">
-                  <tr>
-                    <th scope="rowgroup" colSpan={4} className="pt-3 pb-1">
-                      {localText(`${day}T00:00`).split(',')[0]}
-                    </th>
-                  </tr>
-                  {ofDay.map(({ jobId, task, begins, ends }) => (
-                    <tr
-                      key={`${jobId} ${task.id}`}
-                      className="max-md:grid max-md:grid-cols-[auto_auto_minmax(0,1fr)]"
-                    >
-                      <td className="py-3 pr-4 font-mono lg:py-1.5">{begins.slice(11)}</td>
-                      <td className="py-3 pr-4 font-mono lg:py-1.5">{ends.slice(11)}</td>
-                      <td className="py-3 pr-4 md:whitespace-nowrap lg:py-1.5">
-                        <CellLink to={`/preparations/${jobId}`}>{titleOf(jobId)}</CellLink>
-                      </td>
-                      <td className="py-3 max-md:col-span-full max-md:pt-0 lg:py-1.5">
-                        {task.title}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              ))}
-            </table>
+            <WorkTable placed={placed} titleOf={titleOf} />
             <div className="flex flex-col gap-4">
               {open.map((preparation) => (
-                <TextField
+                <DueField
                   key={preparation.id}
-                  label={<PlanTitle plan={preparation.plan} />}
-                  hint={preparation.plan.purpose === 'titrant' ? 'certified by' : 'needed by'}
-                  type="datetime-local"
-                  value={dueOf(preparation)}
-                  onChange={(event) => {
-                    if (event.target.value === '') return;
-                    setChanged(new Map([...changed, [preparation.id, event.target.value]]));
+                  preparation={preparation}
+                  due={dueOf(preparation)}
+                  onDue={(due) => {
+                    setChanged(new Map([...changed, [preparation.id, due]]));
                   }}
                 />
               ))}
-              <SelectField label="People at work" value={people} onText={setPeople}>
-                {['1', '2', '3', '4'].map((count) => (
-                  <option key={count}>{count}</option>
-                ))}
-              </SelectField>
+              <SelectField
+                label="People at work"
+                value={people}
+                options={['1', '2', '3', '4'].map((count) => [count, count])}
+                onText={setPeople}
+              />
               <p className="text-sm text-ink-soft">
                 Hands work from 7 to 17 h; hot plates: {limits.hotPlates}, ovens: {limits.ovens}.
               </p>
@@ -149,6 +93,112 @@ export function DayPage() {
         </>
       )}
     </Page>
+  );
+}
+
+function Ways({ placed }: { readonly placed: readonly Placed[] }) {
+  const { laboratory } = useSession();
+  return (
+    <>
+      <ButtonLink to="/prepare">Plan another</ButtonLink>
+      <Button
+        look="primary"
+        disabled={placed.length === 0}
+        onClick={() => {
+          saveFile(calendarOf(placed, laboratory.name), 'work.ics');
+        }}
+      >
+        Calendar file
+      </Button>
+    </>
+  );
+}
+
+function NothingBegun() {
+  return (
+    <section>
+      <p className="mb-5 text-lg">Nothing is being prepared.</p>
+      <ButtonLink to="/prepare" look="primary">
+        Plan a solution
+      </ButtonLink>
+    </section>
+  );
+}
+
+/** The first piece of work that should have begun. */
+function Late({ of: late }: { readonly of: Placed | undefined }) {
+  return (
+    late && (
+      <p role="alert" className="mb-4 border-l-4 border-straw bg-straw-wash px-4 py-2">
+        <b>It will not be ready in time.</b> “{late.task.title}” for {late.jobName} should have
+        begun {localText(late.begins)}. Give it more time, or more hands.
+      </p>
+    )
+  );
+}
+
+interface DueFieldProps {
+  readonly preparation: PreparationState;
+  readonly due: string;
+  readonly onDue: (due: string) => void;
+}
+
+function DueField({ preparation: { plan }, due, onDue }: DueFieldProps) {
+  return (
+    <TextField
+      label={<PlanTitle plan={plan} />}
+      hint={plan.purpose === 'titrant' ? 'certified by' : 'needed by'}
+      type="datetime-local"
+      value={due}
+      onText={(text) => {
+        if (text !== '') onDue(text);
+      }}
+    />
+  );
+}
+
+interface WorkTableProps {
+  readonly placed: readonly Placed[];
+  readonly titleOf: (jobId: string) => ReactNode;
+}
+
+/** What is done when, day by day. */
+function WorkTable({ placed, titleOf }: WorkTableProps) {
+  return (
+    <table className="w-full text-left max-md:block">
+      <caption className="sr-only">What is done when</caption>
+      <thead className="max-md:sr-only">
+        <tr className="border-b border-rule-strong text-sm text-ink-soft">
+          {['Begin', 'Until', 'For', 'What'].map((head) => (
+            <th key={head} scope="col" className="py-1 pr-4">
+              {head}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      {byDay(placed).map(([day, ofDay]) => (
+        <tbody key={day} className="divide-y divide-rule max-md:block">
+          <tr>
+            <th scope="rowgroup" colSpan={4} className="pt-3 pb-1">
+              {localText(`${day}T00:00`).split(',')[0]}
+            </th>
+          </tr>
+          {ofDay.map(({ jobId, task, begins, ends }) => (
+            <tr
+              key={`${jobId} ${task.id}`}
+              className="max-md:grid max-md:grid-cols-[auto_auto_minmax(0,1fr)]"
+            >
+              <td className="py-3 pr-4 font-mono lg:py-1.5">{begins.slice(11)}</td>
+              <td className="py-3 pr-4 font-mono lg:py-1.5">{ends.slice(11)}</td>
+              <td className="py-3 pr-4 md:whitespace-nowrap lg:py-1.5">
+                <CellLink to={`/preparations/${jobId}`}>{titleOf(jobId)}</CellLink>
+              </td>
+              <td className="py-3 max-md:col-span-full max-md:pt-0 lg:py-1.5">{task.title}</td>
+            </tr>
+          ))}
+        </tbody>
+      ))}
+    </table>
   );
 }
 

@@ -5,14 +5,21 @@ import { hazardsOfLot, hazardsOfSolution } from '#core/label';
 import { sentenceOf } from '#core/ledger';
 import { roundSignificant } from '#core/measurement';
 import type { PreparationState, StepState } from '#core/preparation';
-import { MISHAPS, nextWork, recipeOf, spoiltBy, whyByProcedure } from '#core/preparation';
+import {
+  PREPARATION_INCIDENTS,
+  nextWork,
+  recipeOf,
+  spoiltBy,
+  whyByProcedure,
+} from '#core/preparation';
 import { Loading } from '../app/Loading';
 import { NotFound } from '../app/RouteError';
 import { usePersonName, useRecord, useRecordsOf } from '../app/records';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
-import { Button, ButtonLink } from '../ui/Button';
+import { Asking } from '../ui/Asking';
+import { ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { HazardMarks } from '../ui/HazardMarks';
 import { Page } from '../ui/Page';
@@ -20,7 +27,7 @@ import { ReasonDialog } from '../ui/ReasonDialog';
 import { capitalized, instantText } from '../ui/typeset';
 import { BottlingForm } from './BottlingForm';
 import { ByProcedure } from './ByProcedure';
-import { MishapDialog } from './MishapDialog';
+import { WentWrongDialog } from './WentWrongDialog';
 import { Outcome } from './Outcome';
 import { PlanTitle } from './PlanTitle';
 import { StepList } from './StepList';
@@ -63,40 +70,16 @@ interface GuidedProps {
 
 function Guided({ preparation, stock }: GuidedProps) {
   const { plan, status } = preparation;
-  const [asked, setAsked] = useState<'discard' | 'mishap' | null>(null);
   const [chosenId, setChosenId] = useState<string | null>(null);
-  const { propose, keep } = useEnterPreparation(preparation);
   const next = nextWork(preparation);
   const chosen = preparation.steps.find(({ id }) => id === chosenId) ?? next;
   const isOpen = status === 'open';
-  const close = (): void => {
-    setAsked(null);
-  };
   return (
     <Page
       title={<PlanTitle plan={plan} />}
       tabTitle={planTitle(plan)}
       lead={<Lead preparation={preparation} stock={stock} />}
-      actions={
-        isOpen && (
-          <>
-            <Button
-              onClick={() => {
-                setAsked('mishap');
-              }}
-            >
-              Something went wrong…
-            </Button>
-            <Button
-              onClick={() => {
-                setAsked('discard');
-              }}
-            >
-              Discard it…
-            </Button>
-          </>
-        )
-      }
+      actions={isOpen && <Ways preparation={preparation} step={chosen} />}
     >
       <div className="grid grid-cols-1 gap-7 md:grid-cols-[180px_minmax(0,1fr)] xl:grid-cols-[240px_minmax(0,1fr)_272px]">
         <div className="flex flex-col justify-between gap-4">
@@ -124,21 +107,35 @@ function Guided({ preparation, stock }: GuidedProps) {
         </section>
         <Side preparation={preparation} stock={stock} />
       </div>
-      {asked === 'discard' && (
-        <ReasonDialog
-          title="Discard what was made?"
-          description="What was taken stays charged to its lot or bottle, and the record stays."
-          confirm="Discard it"
-          onConfirm={(reason) =>
-            keep(propose({ kind: 'preparation.discarded', body: { reason } }).proposed)
-          }
-          onClose={close}
-        />
-      )}
-      {asked === 'mishap' && (
-        <MishapDialog preparation={preparation} step={chosen} onClose={close} />
-      )}
     </Page>
+  );
+}
+
+interface WaysProps {
+  readonly preparation: PreparationState;
+  readonly step: StepState | null;
+}
+
+/** What is done when it goes wrong. */
+function Ways({ preparation, step }: WaysProps) {
+  const enter = useEnterPreparation(preparation);
+  return (
+    <>
+      <Asking button="Something went wrong…">
+        {(close) => <WentWrongDialog preparation={preparation} step={step} onClose={close} />}
+      </Asking>
+      <Asking button="Discard it…">
+        {(close) => (
+          <ReasonDialog
+            title="Discard what was made?"
+            description="What was taken stays charged to its lot or bottle, and the record stays."
+            confirm="Discard it"
+            onConfirm={(reason) => enter({ kind: 'preparation.discarded', body: { reason } })}
+            onClose={close}
+          />
+        )}
+      </Asking>
+    </>
   );
 }
 
@@ -178,18 +175,7 @@ function NowPanel({
 }: GuidedProps & { readonly step: StepState | null; readonly onDone: () => void }) {
   if (preparation.status === 'bottled') {
     const bottle = stock.bottles.find(({ id }) => id === preparation.bottleId);
-    return (
-      <>
-        <h2 className="text-[28px] font-bold">On the shelf</h2>
-        <p className="my-3 text-lg">It is bottle {bottle?.code ?? '…'}. Label it at once.</p>
-        <div className="flex gap-3">
-          <ButtonLink look="primary" to={`/bottles/${preparation.bottleId ?? ''}/label`}>
-            Print its label
-          </ButtonLink>
-          <ButtonLink to={`/bottles/${preparation.bottleId ?? ''}`}>To the bottle</ButtonLink>
-        </div>
-      </>
-    );
+    return <OnTheShelf id={preparation.bottleId ?? ''} code={bottle?.code ?? '…'} />;
   }
   if (preparation.status === 'discarded') {
     return (
@@ -220,9 +206,24 @@ function NowPanel({
   );
 }
 
-/** What comes of it so far, mishaps, hazards and cautions. */
+function OnTheShelf({ id, code }: { readonly id: string; readonly code: string }) {
+  return (
+    <>
+      <h2 className="text-[28px] font-bold">On the shelf</h2>
+      <p className="my-3 text-lg">It is bottle {code}. Label it at once.</p>
+      <div className="flex gap-3">
+        <ButtonLink look="primary" to={`/bottles/${id}/label`}>
+          Print its label
+        </ButtonLink>
+        <ButtonLink to={`/bottles/${id}`}>To the bottle</ButtonLink>
+      </div>
+    </>
+  );
+}
+
+/** What comes of it so far, incidents, hazards and cautions. */
 function Side({ preparation, stock }: GuidedProps) {
-  const { plan, mishaps, late } = preparation;
+  const { plan, late } = preparation;
   const substance = findSubstance(plan.soluteId);
   const lotId = 'lotId' in plan.source ? plan.source.lotId : null;
   const lot = stock.lots.find(({ id }) => id === lotId)?.lot;
@@ -242,17 +243,7 @@ function Side({ preparation, stock }: GuidedProps) {
           ))}
         </section>
       )}
-      {mishaps.length > 0 && (
-        <section className="border-l-4 border-blush bg-blush-wash px-3 py-2 text-[15px]">
-          <h2 className="font-bold">What went wrong</h2>
-          {mishaps.map(({ factId, mishapId, remark }) => (
-            <p key={factId}>
-              {capitalized(MISHAPS.find(({ id }) => id === mishapId)?.name ?? mishapId)}
-              {remark && `: ${remark}`}
-            </p>
-          ))}
-        </section>
-      )}
+      <WentWrong preparation={preparation} />
       <Cautions cautions={[...new Set(cautions)]} />
       {lot && (
         <HazardMarks
@@ -269,5 +260,21 @@ function Side({ preparation, stock }: GuidedProps) {
         hazards={hazardsOfSolution(plan.soluteId, molarity)}
       />
     </aside>
+  );
+}
+
+/** The incidents that were written down. */
+function WentWrong({ preparation: { mishaps } }: { readonly preparation: PreparationState }) {
+  if (mishaps.length === 0) return null;
+  return (
+    <section className="border-l-4 border-blush bg-blush-wash px-3 py-2 text-[15px]">
+      <h2 className="font-bold">What went wrong</h2>
+      {mishaps.map(({ factId, mishapId, remark }) => (
+        <p key={factId}>
+          {capitalized(PREPARATION_INCIDENTS.find(({ id }) => id === mishapId)?.name ?? mishapId)}
+          {remark && `: ${remark}`}
+        </p>
+      ))}
+    </section>
   );
 }

@@ -8,14 +8,13 @@ import { HazardMarks } from '../ui/HazardMarks';
 import { capitalized } from '../ui/typeset';
 import { BeginButton } from './BeginButton';
 
-/** An indicator is made up as the catalogue says; only how much of it is asked. */
-export function IndicatorRecipe({
-  indicator,
-  volumeMl,
-}: {
+interface IndicatorRecipeProps {
   readonly indicator: Indicator;
   readonly volumeMl: DecimalText | null;
-}) {
+}
+
+/** An indicator is made up as the catalogue says; only how much of it is asked. */
+export function IndicatorRecipe({ indicator, volumeMl }: IndicatorRecipeProps) {
   const stock: Stock | undefined = useStock();
   const { laboratory } = useSession();
   const isAsked = volumeMl !== null && Number(volumeMl) > 0;

@@ -1,4 +1,5 @@
-import { useEffect, useRef, useState } from 'react';
+import type { ComponentProps } from 'react';
+import { useRef, useState } from 'react';
 import type { DecimalText } from '#core/measurement';
 import { parseDecimal, ZERO } from '#core/measurement';
 import type { Balance } from '#core/metrology';
@@ -7,9 +8,10 @@ import type { Finding } from '#core/record';
 import { impossible } from '#core/record';
 import { useSession } from '../app/session';
 import { BalancePanel } from '../devices/BalancePanel';
-import { Button, KeyHint } from '../ui/Button';
-import { FigureField } from '../ui/FigureField';
+import type { Figures } from '../ui/FigurePair';
+import { FigurePair } from '../ui/FigurePair';
 import { Findings } from '../ui/Findings';
+import { Form } from '../ui/Form';
 import type { WeighingMode } from '../ui/WeighingModeChoice';
 import { WeighingModeChoice } from '../ui/WeighingModeChoice';
 
@@ -19,100 +21,78 @@ interface MeasureFormProps {
   readonly step: StepState;
   /** For a mass. */
   readonly balance: Balance | null;
-  readonly findings: readonly Finding[];
-  readonly reason: string;
-  readonly onReason: (reason: string) => void;
-  readonly onChange: () => void;
-  readonly onWrong: (findings: readonly Finding[]) => void;
+  readonly shown: ComponentProps<typeof Findings>;
+  readonly onFindings: (findings: readonly Finding[]) => void;
   readonly onEnter: (quantity: Quantity, takenFrom: string | null) => void;
 }
 
-/** Where the figure of a step is typed, or taken from the balance. A second entry corrects the first, with a reason. */
-export function MeasureForm(props: MeasureFormProps) {
-  const { step, balance, findings } = props;
-  const { isDemo } = useSession().person;
-  const [mode, setMode] = useState<WeighingMode>('tared');
-  const [typed, setTyped] = useState<readonly [string, string]>(['', '']);
-  const [takenFrom, setTakenFrom] = useState<string | null>(null);
-  const first = useRef<HTMLInputElement>(null);
-  useEffect(() => {
-    first.current?.focus();
-  }, [mode]);
-  const isDifference = balance !== null && mode === 'by-difference';
+/** What is typed: one figure, or two masses of a difference; and the balance that they were taken from. */
+interface Typed {
+  readonly mode: WeighingMode;
+  readonly figures: Figures;
+  readonly takenFrom: string | null;
+}
 
-  const change = (next: readonly [string, string], from: string | null): void => {
+const NOTHING: Typed = { mode: 'tared', figures: ['', ''], takenFrom: null };
+
+/** Where the figure of a step is typed, or taken from the balance. A second entry corrects the first, with a reason. */
+export function MeasureForm({ step, balance, shown, onFindings, onEnter }: MeasureFormProps) {
+  const { isDemo } = useSession().person;
+  const [typed, setTyped] = useState(NOTHING);
+  const first = useRef<HTMLInputElement>(null);
+  const { mode, figures } = typed;
+  const isDifference = balance !== null && mode === 'by-difference';
+  const change = (next: Typed): void => {
     setTyped(next);
-    setTakenFrom(from);
-    props.onChange();
+    onFindings([]);
   };
   const submit = (): void => {
-    const [one, two] = typed.map((text) => parseDecimal(text));
-    if (one === null || one === undefined || (isDifference && !two)) {
-      props.onWrong([NOT_A_NUMBER]);
-      return;
+    const [one, two] = figures.map(parseDecimal);
+    if (one && (!isDifference || two)) {
+      onEnter(quantityOf(step, mode, one, two ?? ZERO), typed.takenFrom);
+    } else {
+      onFindings([NOT_A_NUMBER]);
     }
-    props.onEnter(quantityOf(step, mode, one, two ?? ZERO), takenFrom);
   };
   const [label, unit] = labelOf(step, mode);
-  const isCorrection = step.entries.length > 0;
   return (
     <div className="mt-3">
-      {isDemo && balance && !isCorrection && step.measures?.kind === 'mass' && (
+      {isDemo && balance && step.entries.length === 0 && step.measures?.kind === 'mass' && (
         <BalancePanel
           balance={balance}
           targetG={step.measures.targetG}
-          onTake={(massG, from) => {
-            const isSecond = isDifference && typed[0] !== '';
-            change(isSecond ? [typed[0], massG] : [massG, typed[1]], from);
+          onTake={(massG, takenFrom) => {
+            const isSecond = isDifference && figures[0] !== '';
+            change({
+              mode,
+              figures: isSecond ? [figures[0], massG] : [massG, figures[1]],
+              takenFrom,
+            });
           }}
         />
       )}
-      <form
-        noValidate
-        aria-label="Entry"
-        className="mt-3"
-        onSubmit={(event) => {
-          event.preventDefault();
-          submit();
-        }}
-      >
-        <div className="flex items-stretch gap-3">
-          <FigureField
-            ref={first}
-            label={isCorrection ? `corrected: ${label}` : label}
-            unit={unit}
-            value={typed[0]}
-            isWrong={findings.length > 0}
-            onChange={(text) => {
-              change([text, typed[1]], null);
-            }}
-          />
-          {isDifference && (
-            <FigureField
-              label="after"
-              unit="g"
-              value={typed[1]}
-              isWrong={findings.length > 0}
-              onChange={(text) => {
-                change([typed[0], text], null);
-              }}
-            />
-          )}
-          <Button type="submit" look="primary" className="w-[112px] shrink-0 px-2 text-lg">
-            Keep <KeyHint>Enter</KeyHint>
-          </Button>
-        </div>
+      <Form aria-label="Entry" className="mt-3" onSubmit={submit}>
+        <FigurePair
+          ref={first}
+          labels={[step.entries.length > 0 ? `corrected: ${label}` : label, 'after']}
+          unit={unit}
+          value={figures}
+          isDifference={isDifference}
+          isWrong={shown.findings.length > 0}
+          onChange={(next) => {
+            change({ mode, figures: next, takenFrom: null });
+          }}
+        />
         {balance !== null && (
           <WeighingModeChoice
             mode={mode}
             onMode={(chosen) => {
-              setMode(chosen);
-              change(['', ''], null);
+              change({ ...NOTHING, mode: chosen });
             }}
           />
         )}
-        <Findings findings={findings} reason={props.reason} onReason={props.onReason} />
-      </form>
+        <Findings {...shown} />
+      </Form>
     </div>
   );
 }

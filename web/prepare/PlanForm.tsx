@@ -1,6 +1,8 @@
 import { CATALOGUE } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
-import { QuantityField, SelectField, TextField } from '../ui/fields';
+import { optionsOf, QuantityField, SelectField, TextField } from '../ui/fields';
+import { Form } from '../ui/Form';
+import { fieldsOf } from '../ui/useTyped';
 
 /** What somebody wants to make, as typed. */
 export interface Wanted {
@@ -28,59 +30,80 @@ const PURPOSES: Readonly<Record<Wanted['purpose'], string>> = {
 /** Volumes that make whole series are offered in steps of this, mL. */
 const VOLUME_STEP_ML = 50;
 
-/** Asks what is wanted; every answer changes the ways beside it at once. */
-export function PlanForm({
-  wanted,
-  onChange,
-  choices,
-  seriesMl,
-}: {
+interface PlanFormProps {
   readonly wanted: Wanted;
   readonly onChange: (changes: Partial<Wanted>) => void;
   readonly choices: readonly { readonly id: string; readonly name: string }[];
   /** Titrant that one series takes, mL; null without a burette. */
   readonly seriesMl: number | null;
-}) {
+}
+
+/** Asks what is wanted; every answer changes the ways beside it at once. */
+export function PlanForm(props: PlanFormProps) {
+  const { wanted, onChange } = props;
   const { purpose } = wanted;
-  const recipes = CATALOGUE.preparations.filter(
-    ({ soluteId, exactness }) => soluteId === wanted.substanceId && exactness === 'approximate',
-  );
   const isIndicator = CATALOGUE.indicators.some(({ id }) => id === wanted.substanceId);
-  const isExact = purpose === 'standard' || purpose === 'sample';
+  const field = fieldsOf(wanted, onChange);
   return (
-    <form
+    <Form
       aria-label="What is wanted"
       className="flex flex-col gap-3"
-      onSubmit={(event) => {
-        event.preventDefault();
+      onSubmit={() => {
+        // There is nothing to send: the ways beside it follow every answer.
       }}
     >
       <SelectField
         label="What for"
         value={purpose}
-        onChange={(event) => {
-          onChange({ purpose: event.target.value as Wanted['purpose'] });
+        options={Object.entries(PURPOSES)}
+        onText={(chosen) => {
+          onChange({ purpose: chosen as Wanted['purpose'] });
         }}
-      >
-        {Object.entries(PURPOSES).map(([value, words]) => (
-          <option key={value} value={value}>
-            {words}
-          </option>
-        ))}
-      </SelectField>
+      />
+      <SubstanceFields {...props} />
+      {purpose === 'sample' && (
+        <>
+          <TextField label="Sample" placeholder="tank cleaner, cellar 2" {...field('sampleName')} />
+          <QuantityField label="It has about" unit="mol/L" {...field('sampleMolarity')} />
+        </>
+      )}
+      <div className="grid grid-cols-1 gap-3 sm:grid-cols-2">
+        {!isIndicator && <QuantityField label="Molarity" unit="mol/L" {...field('molarity')} />}
+        <QuantityField label="Volume" unit="mL" {...field('volume')} />
+      </div>
+      <SeriesField {...props} />
+      {(purpose === 'standard' || purpose === 'sample') && (
+        <QuantityField
+          label="U at most"
+          hint="Expanded, k = 2; empty if any will do."
+          unit="%"
+          {...field('targetU')}
+        />
+      )}
+      <TextField
+        label={purpose === 'titrant' ? 'Certified by' : 'Needed by'}
+        type="datetime-local"
+        {...field('neededBy')}
+      />
+    </Form>
+  );
+}
+
+/** Of what it is, and by which recipe where there are several. */
+function SubstanceFields({ wanted, onChange, choices }: PlanFormProps) {
+  const field = fieldsOf(wanted, onChange);
+  const recipes = CATALOGUE.preparations.filter(
+    ({ soluteId, exactness }) => soluteId === wanted.substanceId && exactness === 'approximate',
+  );
+  const isAuxiliary = wanted.purpose === 'auxiliary';
+  return (
+    <>
       <SelectField
         label="Substance"
-        value={wanted.substanceId}
-        onText={(substanceId) => {
-          onChange({ substanceId });
-        }}
+        options={optionsOf(choices, ({ name }) => name)}
+        {...field('substanceId')}
       >
-        {choices.map(({ id, name }) => (
-          <option key={id} value={id}>
-            {name}
-          </option>
-        ))}
-        {purpose === 'auxiliary' && (
+        {isAuxiliary && (
           <optgroup label="Indicators">
             {CATALOGUE.indicators.map(({ id, name }) => (
               <option key={id} value={id}>
@@ -90,100 +113,38 @@ export function PlanForm({
           </optgroup>
         )}
       </SelectField>
-      {purpose === 'auxiliary' && recipes.length > 1 && (
+      {isAuxiliary && recipes.length > 1 && (
         <SelectField
           label="Recipe"
           value={wanted.recipeId ?? ''}
-          onChange={(event) => {
-            onChange({ recipeId: event.target.value === '' ? null : event.target.value });
-          }}
-        >
-          <option value="">the usual way</option>
-          {recipes.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </SelectField>
-      )}
-      {purpose === 'sample' && (
-        <>
-          <TextField
-            label="Sample"
-            placeholder="tank cleaner, cellar 2"
-            value={wanted.sampleName}
-            onText={(sampleName) => {
-              onChange({ sampleName });
-            }}
-          />
-          <QuantityField
-            label="It has about"
-            unit="mol/L"
-            value={wanted.sampleMolarity}
-            onText={(sampleMolarity) => {
-              onChange({ sampleMolarity });
-            }}
-          />
-        </>
-      )}
-      <div className="grid grid-cols-1 gap-3 sm:grid-cols-2">
-        {!isIndicator && (
-          <QuantityField
-            label="Molarity"
-            unit="mol/L"
-            value={wanted.molarity}
-            onText={(molarity) => {
-              onChange({ molarity });
-            }}
-          />
-        )}
-        <QuantityField
-          label="Volume"
-          unit="mL"
-          value={wanted.volume}
-          onText={(volume) => {
-            onChange({ volume });
-          }}
-        />
-      </div>
-      {purpose === 'titrant' && seriesMl !== null && (
-        <SelectField
-          label="Enough for"
-          hint={`A series takes about ${roundHalfEven(seriesMl, 0)} mL: rinses, rough, titrations, a repeat.`}
-          value=""
-          onChange={(event) => {
-            const volume =
-              VOLUME_STEP_ML * Math.ceil((Number(event.target.value) * seriesMl) / VOLUME_STEP_ML);
-            onChange({ volume: String(volume) });
-          }}
-        >
-          <option value="">the volume above</option>
-          {[1, 2, 4, 8, 12].map((series) => (
-            <option key={series} value={series}>
-              {series} series
-            </option>
-          ))}
-        </SelectField>
-      )}
-      {isExact && (
-        <QuantityField
-          label="U at most"
-          hint="Expanded, k = 2; empty if any will do."
-          unit="%"
-          value={wanted.targetU}
-          onText={(targetU) => {
-            onChange({ targetU });
+          options={[['', 'the usual way'], ...optionsOf(recipes, ({ name }) => name)]}
+          onText={(id) => {
+            onChange({ recipeId: id === '' ? null : id });
           }}
         />
       )}
-      <TextField
-        label={purpose === 'titrant' ? 'Certified by' : 'Needed by'}
-        type="datetime-local"
-        value={wanted.neededBy}
-        onText={(neededBy) => {
-          onChange({ neededBy });
-        }}
-      />
-    </form>
+    </>
   );
 }
+
+/** For a titrant, volumes that are enough for so many series. */
+function SeriesField({ wanted, onChange, seriesMl }: PlanFormProps) {
+  if (wanted.purpose !== 'titrant' || seriesMl === null) return null;
+  return (
+    <SelectField
+      label="Enough for"
+      hint={`A series takes about ${roundHalfEven(seriesMl, 0)} mL: rinses, rough, titrations, a repeat.`}
+      value=""
+      options={[
+        ['', 'the volume above'],
+        ...SERIES.map((series) => [series, `${series} series`] as const),
+      ]}
+      onText={(series) => {
+        const neededMl = Number(series) * seriesMl;
+        onChange({ volume: String(VOLUME_STEP_ML * Math.ceil(neededMl / VOLUME_STEP_ML)) });
+      }}
+    />
+  );
+}
+
+const SERIES = ['1', '2', '4', '8', '12'];

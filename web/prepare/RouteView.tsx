@@ -38,22 +38,17 @@ const KINDS: Readonly<Record<Route['kind'], string>> = {
   'dilute-twice': 'Dilute in two steps',
 };
 
-/** One way: what to take, in large figures, then what comes out, how long it takes, and what speaks against it. */
-export function RouteView({
-  route,
-  wish,
-  shelf,
-  wanted,
-  stock,
-  isFirst,
-}: {
+interface RouteViewProps {
   readonly route: Route;
   readonly wish: Wish;
   readonly shelf: PlannerShelf;
   readonly wanted: Wanted;
   readonly stock: Stock;
   readonly isFirst: boolean;
-}) {
+}
+
+/** One way: what to take, in large figures, then what comes out, how long it takes, and what speaks against it. */
+export function RouteView({ route, wish, shelf, wanted, stock, isFirst }: RouteViewProps) {
   const { laboratory } = useSession();
   const { kind, sourceName, quantities, objections } = route;
   const plan = planOfRoute(route, wanted, laboratory.rules);

@@ -1,20 +1,19 @@
-import { useState } from 'react';
 import type { Balance } from '#core/metrology';
-import { checkFact } from '#core/ledger';
 import { roundHalfEven, roundSignificant } from '#core/measurement';
 import type { PreparationState, StepState } from '#core/preparation';
 import { isExact, pinsFor } from '#core/preparation';
-import type { Finding } from '#core/record';
 import type { NewFact } from '#contract';
 import { useAround } from '../app/around';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useNow } from '../app/useNow';
+import { Asking } from '../ui/Asking';
 import { Button } from '../ui/Button';
-import { Findings, isLetThrough } from '../ui/Findings';
+import { Findings } from '../ui/Findings';
 import { ReasonDialog } from '../ui/ReasonDialog';
 import { clockText, instantText } from '../ui/typeset';
+import { useQuestioned } from '../ui/useQuestioned';
 import { DryingState } from './DryingState';
 import { MeasureForm } from './MeasureForm';
 import { useEnterPreparation } from './usePreparation';
@@ -28,30 +27,9 @@ interface StepPanelProps {
 }
 
 /** One step: what to do, how much, with what; the wait, the entry or the word that it is done. */
-export function StepPanel({ preparation, step, stock, onDone }: StepPanelProps) {
-  const { propose, keep } = useEnterPreparation(preparation);
-  const around = useAround();
-  const [findings, setFindings] = useState<readonly Finding[]>([]);
-  const [reason, setReason] = useState('');
-  const [isLeavingOut, setLeavingOut] = useState(false);
+export function StepPanel(props: StepPanelProps) {
+  const { preparation, step, stock } = props;
   const { plan } = preparation;
-
-  const given = reason.trim() === '' ? null : reason.trim();
-  const pins = around ? pinsFor(preparation, step, around.now) : [];
-  const enter = async (entry: NewFact): Promise<void> => {
-    if (!around) return;
-    const { proposed, fact } = propose(entry);
-    const found = checkFact(fact, preparation, around);
-    if (!isLetThrough(found, reason)) {
-      setFindings(found);
-      return;
-    }
-    await keep(proposed);
-    setFindings([]);
-    setReason('');
-    if (entry.kind !== 'preparation.step-begun') onDone();
-  };
-  const mayBeLeftOut = step.measures === null || step.measures.kind === 'temperature';
   return (
     <>
       <h2 className="text-[28px] leading-tight font-bold">{WORKS[step.work]}</h2>
@@ -63,89 +41,86 @@ export function StepPanel({ preparation, step, stock, onDone }: StepPanelProps) 
       {step.work === 'dry' && plan.source.kind === 'weigh' && (
         <DryingState lotId={plan.source.lotId} stock={stock} />
       )}
-      {step.done ? (
-        <DoneAlready step={step} />
-      ) : (
-        step.measures === null && (
-          <Wait
-            step={step}
-            onBegin={() => void enter({ kind: 'preparation.step-begun', body: { step: step.id } })}
-          />
-        )
-      )}
-      {step.measures !== null ? (
-        <MeasureForm
-          step={step}
-          balance={balanceOf(step, stock)}
-          findings={findings}
-          reason={reason}
-          onReason={setReason}
-          onChange={() => {
-            setFindings([]);
-          }}
-          onWrong={setFindings}
-          onEnter={(quantity, takenFrom) =>
-            void enter({
-              kind: 'preparation.measured',
-              body: {
-                step: step.id,
-                quantity,
-                takenFrom,
-                replaces: step.entries.map(({ factId }) => factId),
-                pins,
-                reason: given,
-              },
-            })
-          }
-        />
-      ) : (
-        !step.done && (
-          <>
-            <Findings findings={findings} reason={reason} onReason={setReason} />
-            <div className="mt-4 flex gap-3">
-              <Button
-                look="primary"
-                className="text-lg"
-                onClick={() =>
-                  void enter({
-                    kind: 'preparation.step-done',
-                    body: { step: step.id, isLeftOut: false, pins, reason: given },
-                  })
-                }
-              >
-                {DONE_WORDS[step.work] ?? 'Done'}
-              </Button>
-            </div>
-          </>
-        )
-      )}
-      {!step.done && mayBeLeftOut && (
+      <DoneAlready step={step} />
+      <Doing {...props} />
+      <LeavingOut {...props} />
+    </>
+  );
+}
+
+/** Where a step is entered: its figure, or that its wait has begun and that it is done. */
+function Doing({ preparation, step, stock, onDone }: StepPanelProps) {
+  const around = useAround();
+  const { shown, setFindings, why, submit } = useQuestioned(useEnterPreparation(preparation));
+  const enter = async (entry: NewFact): Promise<void> => {
+    if (await submit(entry)) onDone();
+  };
+  const body = {
+    step: step.id,
+    pins: around ? pinsFor(preparation, step, around.now) : [],
+    reason: why,
+  };
+  if (step.measures !== null) {
+    return (
+      <MeasureForm
+        step={step}
+        balance={balanceOf(step, stock)}
+        shown={shown}
+        onFindings={setFindings}
+        onEnter={(quantity, takenFrom) => {
+          const replaces = step.entries.map(({ factId }) => factId);
+          void enter({
+            kind: 'preparation.measured',
+            body: { ...body, quantity, takenFrom, replaces },
+          });
+        }}
+      />
+    );
+  }
+  if (step.done) return null;
+  return (
+    <>
+      <Wait
+        step={step}
+        onBegin={() => void submit({ kind: 'preparation.step-begun', body: { step: step.id } })}
+      />
+      <Findings {...shown} />
+      <div className="mt-4">
         <Button
-          look="quiet"
-          className="mt-3 -ml-5"
-          onClick={() => {
-            setLeavingOut(true);
-          }}
+          look="primary"
+          className="text-lg"
+          onClick={() =>
+            void enter({ kind: 'preparation.step-done', body: { ...body, isLeftOut: false } })
+          }
         >
-          Leave it out…
+          {DONE_WORDS[step.work] ?? 'Done'}
         </Button>
-      )}
-      {isLeavingOut && (
+      </div>
+    </>
+  );
+}
+
+/** A step without a figure that anything rests on may be left out, with a reason. */
+function LeavingOut({ preparation, step, onDone }: StepPanelProps) {
+  const enter = useEnterPreparation(preparation);
+  const mayBeLeftOut = step.measures === null || step.measures.kind === 'temperature';
+  if (step.done || !mayBeLeftOut) return null;
+  return (
+    <Asking button="Leave it out…" look="quiet" className="mt-3 -ml-5">
+      {(close) => (
         <ReasonDialog
           title={`Leave out: ${WORKS[step.work].toLowerCase()}?`}
           description="The record says so, with your reason."
           confirm="Leave it out"
-          onConfirm={async (why) => {
-            const body = { step: step.id, isLeftOut: true, pins: [], reason: why };
-            await keep(propose({ kind: 'preparation.step-done', body }).proposed);
+          onConfirm={async (reason) => {
+            const body = { step: step.id, isLeftOut: true, pins: [], reason };
+            await enter({ kind: 'preparation.step-done', body });
             onDone();
           }}
-          onClose={() => {
-            setLeavingOut(false);
-          }}
+          onClose={close}
         />
       )}
-    </>
+    </Asking>
   );
 }
 

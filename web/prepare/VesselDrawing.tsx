@@ -1,5 +1,5 @@
 import type { PreparationState, Step } from '#core/preparation';
-import { flaskOf } from '#core/preparation';
+import { volumetricFlaskOf } from '#core/preparation';
 
 /** Level in the vessel once a piece of work is done, 0 to 1; the last one that is done counts. */
 const LEVELS: Readonly<Partial<Record<Step['work'], number>>> = {
@@ -25,7 +25,7 @@ export function VesselDrawing({ preparation }: { readonly preparation: Preparati
       : 0;
   const hasSolid =
     status === 'open' && plan.source.kind === 'weigh' && isDone('weigh') && !isDone('dissolve');
-  return flaskOf(plan) !== null ? (
+  return volumetricFlaskOf(plan) !== null ? (
     <Flask level={level} hasSolid={hasSolid && isDone('transfer')} />
   ) : (
     <Beaker level={level} hasSolid={hasSolid} />

@@ -10,11 +10,18 @@ import { useBeginRecord } from '../app/entering';
 import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { PeopleOptions } from '../people/PeopleOptions';
-import { Button, ButtonLink } from '../ui/Button';
+import { ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { ContainerField } from '../ui/ContainerField';
-import { asQuantity, QuantityField, SelectField, TextAreaField, TextField } from '../ui/fields';
-import { FormError } from '../ui/FormError';
+import {
+  asQuantity,
+  optionsOf,
+  QuantityField,
+  SelectField,
+  TextAreaField,
+  TextField,
+} from '../ui/fields';
+import { Form, FormFoot } from '../ui/Form';
 import { Page } from '../ui/Page';
 import { capitalized } from '../ui/typeset';
 import { useContractForm } from '../ui/useContractForm';
@@ -54,66 +61,40 @@ function NoMaterial() {
   );
 }
 
-function PrepareForm({
-  materials,
-  code,
-}: {
+interface PrepareFormProps {
   readonly materials: readonly LotState[];
   readonly code: string;
-}) {
-  const { person, today } = useSession();
+}
+
+function PrepareForm({ materials, code }: PrepareFormProps) {
   const begin = useBeginRecord();
   const navigate = useNavigate();
-  const [search] = useSearchParams();
-  const first = materials.find(({ id }) => id === search.get('lot')) ?? materials[0];
-  const substanceId = first?.lot.substanceId ?? '';
-  const { form, field, showFailure, formError } = useContractForm(bottleSchema, {
-    code,
-    substanceId,
-    nominalMolarity: search.get('molarity') ?? '0.1',
-    volumeMl: search.get('volume') ?? '1000',
-    parents: [{ kind: 'lot', id: first?.id ?? '' }],
-    purpose: 'titrant',
-    preparationId: null,
-    made: null,
-    plausibleMolarity: null,
-    dilutionFactor: null,
-    useBy: null,
-    preparedOn: today,
-    preparedBy: person.id,
-    container: keepingOf(substanceId)?.container ?? 'plastic',
-    note: search.get('note') ?? '',
-  });
+  const { form, field, showFailure, formError } = useBottleForm(materials, code);
   const chosenLot = materials.find(({ id }) => id === form.watch('parents.0.id'))?.lot;
   return (
     <div className="grid grid-cols-1 gap-12 xl:grid-cols-[minmax(0,640px)_minmax(0,360px)]">
-      <form
-        noValidate
+      <Form
         className="grid grid-cols-1 content-start gap-x-6 gap-y-4 md:grid-cols-2"
-        onSubmit={(event) =>
-          void form.handleSubmit((body) => {
-            begin.mutate(
-              { kind: 'bottle.prepared', body },
-              { onSuccess: () => void navigate('/'), onError: showFailure },
-            );
-          })(event)
-        }
+        onSubmit={form.handleSubmit((body) => {
+          begin.mutate(
+            { kind: 'bottle.prepared', body },
+            { onSuccess: () => void navigate('/'), onError: showFailure },
+          );
+        })}
       >
         <SelectField
           label="Made from lot"
+          options={optionsOf(
+            materials,
+            ({ lot }) => `${findSubstance(lot.substanceId)?.shortName ?? ''}, lot ${lot.lotNumber}`,
+          )}
           {...field('parents.0.id', {
             onChange: (event: { target: { value: string } }) => {
               const chosen = materials.find(({ id }) => id === event.target.value);
               form.setValue('substanceId', chosen?.lot.substanceId ?? '');
             },
           })}
-        >
-          {materials.map(({ id, lot }) => (
-            <option key={id} value={id}>
-              {findSubstance(lot.substanceId)?.shortName}, lot {lot.lotNumber}
-            </option>
-          ))}
-        </SelectField>
+        />
         <TextField
           label="Bottle code"
           hint="What is written on the bottle."
@@ -132,29 +113,57 @@ function PrepareForm({
         </SelectField>
         <ContainerField {...field('container')} />
         <TextAreaField label="Note" {...field('note')} />
-        <div className="col-span-full flex items-center gap-4">
-          <Button type="submit" look="primary" disabled={begin.isPending}>
-            Put it on the shelf
-          </Button>
-          <FormError message={formError} />
-        </div>
-      </form>
-      <aside className="flex flex-col gap-5">
-        <Cautions cautions={findSubstance(substanceId)?.cautions ?? []} />
-        <AboutToWeigh
-          lot={chosenLot}
-          molarity={form.watch('nominalMolarity')}
-          volumeMl={form.watch('volumeMl')}
-        />
-        <section className="text-[15px]">
-          <h2 className="font-bold">What must be exact here</h2>
-          <p className="mt-1 text-ink-soft">
-            Nothing. Mass and volume are approximate: titration finds the molarity.
-          </p>
-          <HowTo substanceId={chosenLot?.substanceId ?? substanceId} />
-        </section>
-      </aside>
+        <FormFoot submit="Put it on the shelf" isDisabled={begin.isPending} error={formError} />
+      </Form>
+      <Beside
+        lot={chosenLot}
+        molarity={form.watch('nominalMolarity')}
+        volumeMl={form.watch('volumeMl')}
+      />
     </div>
+  );
+}
+
+/** A bottle as a titrant's address may have begun it. */
+function useBottleForm(materials: readonly LotState[], code: string) {
+  const { person, today } = useSession();
+  const [search] = useSearchParams();
+  const first = materials.find(({ id }) => id === search.get('lot')) ?? materials[0];
+  const substanceId = first?.lot.substanceId ?? '';
+  return useContractForm(bottleSchema, {
+    code,
+    substanceId,
+    nominalMolarity: search.get('molarity') ?? '0.1',
+    volumeMl: search.get('volume') ?? '1000',
+    parents: [{ kind: 'lot', id: first?.id ?? '' }],
+    purpose: 'titrant',
+    preparationId: null,
+    made: null,
+    plausibleMolarity: null,
+    dilutionFactor: null,
+    useBy: null,
+    preparedOn: today,
+    preparedBy: person.id,
+    container: keepingOf(substanceId)?.container ?? 'plastic',
+    note: search.get('note') ?? '',
+  });
+}
+
+/** Cautions, how much is weighed, and what must be exact. */
+function Beside(props: AboutToWeighProps) {
+  const substanceId = props.lot?.substanceId ?? '';
+  return (
+    <aside className="flex flex-col gap-5">
+      <Cautions cautions={findSubstance(substanceId)?.cautions ?? []} />
+      <AboutToWeigh {...props} />
+      <section className="text-[15px]">
+        <h2 className="font-bold">What must be exact here</h2>
+        <p className="mt-1 text-ink-soft">
+          Nothing. Mass and volume are approximate: titration finds the molarity.
+        </p>
+        <HowTo substanceId={substanceId} />
+      </section>
+    </aside>
   );
 }
 
@@ -182,16 +191,14 @@ function HowTo({ substanceId }: { readonly substanceId: string }) {
   );
 }
 
-/** Roughly what the chosen lot asks for; silent while a figure is missing. */
-function AboutToWeigh({
-  lot,
-  molarity,
-  volumeMl,
-}: {
+interface AboutToWeighProps {
   readonly lot: LotState['lot'] | undefined;
   readonly molarity: string;
   readonly volumeMl: string;
-}) {
+}
+
+/** Roughly what the chosen lot asks for; silent while a figure is missing. */
+function AboutToWeigh({ lot, molarity, volumeMl }: AboutToWeighProps) {
   const figures = [molarity, volumeMl].map((text) => Number(parseDecimal(text) ?? Number.NaN));
   const [molarityMolPerL = Number.NaN, volume = Number.NaN] = figures;
   if (!lot || !(molarityMolPerL > 0) || !(volume > 0)) return null;

@@ -1,21 +1,19 @@
-import type { PreparationFact, PreparationState } from '#core/preparation';
+import { checkFact } from '#core/ledger';
+import type { PreparationState } from '#core/preparation';
 import type { NewFact } from '#contract';
-import { makeFact, seenWith } from '../app/records';
-import { useSession } from '../app/session';
-import { asFact } from '../outbox/outbox';
-import { useOutbox, useWaiting } from '../outbox/useOutbox';
+import { useAroundSoon, useKeeping } from '../app/entering';
+import { seenWith } from '../app/records';
+import { useWaiting } from '../outbox/useOutbox';
 
-/** Makes and keeps facts of a preparation on this device. */
+/** Enters facts of a preparation, checked against it as it is shown. */
 export function useEnterPreparation(preparation: PreparationState) {
-  const outbox = useOutbox();
-  const { person } = useSession();
+  const keep = useKeeping();
   const waiting = useWaiting();
-  return {
-    /** The fact as it would be entered, for checking it first. */
-    propose: (fact: NewFact) => {
-      const proposed = makeFact(fact, seenWith(preparation, waiting), person.id);
-      return { proposed, fact: asFact(proposed) as PreparationFact };
-    },
-    keep: (proposed: ReturnType<typeof makeFact>) => outbox.keep(proposed),
+  const aroundSoon = useAroundSoon();
+  return async (entry: NewFact): Promise<void> => {
+    const around = await aroundSoon();
+    await keep(entry, seenWith(preparation, waiting), (fact) =>
+      checkFact(fact, preparation, around),
+    );
   };
 }
