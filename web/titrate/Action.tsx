@@ -1,27 +1,25 @@
 import { useState } from 'react';
-import type { Colour } from '#core/chemistry';
-import { roundHalfEven } from '#core/measurement';
 import type { NextStep } from '#core/titration/guidance';
-import type { EndPointGrade, Flask, RunState } from '#core/titration/run';
-import { forecastFlask } from '#core/titration/figures';
-import { flaskOf, isBlank } from '#core/titration/run';
-import { arrangementOf, fillVerb } from '#core/titration/setUp';
+import type { RunState } from '#core/titration/run';
+import { flaskOf, openConflicts } from '#core/titration/run';
 import { stepText } from '#core/wording';
 import { Button, ButtonLink } from '../ui/Button';
+import { FormError } from '../ui/FormError';
 import { Sentence } from '../ui/ShortName';
 import type { WeighingMode } from '../ui/WeighingModeChoice';
-import type { Entering } from './EntryPanel';
-import { EntryPanel, isEntryAction } from './EntryPanel';
+import type { Detour } from './atTheBench';
+import { EndPointHint } from './EndPointHint';
+import type { Entering } from './entries';
+import { isEntryAction } from './entries';
+import { EntryPanel } from './EntryPanel';
 import { flaskJustEnded, GradeRow, gradeWays } from './Grade';
 import { HotFlask } from './HotFlask';
 import { Persistence } from './Persistence';
+import type { Question } from './Questions';
 import type { Way } from './useKeys';
 import { useKeys } from './useKeys';
-
-/** What the analyst has chosen to do instead of what comes next by default. */
-export type Detour =
-  | { readonly kind: 'fill' | 'blank' | 'refill' | 'temperature' }
-  | { readonly kind: 'titrate'; readonly flask: number };
+import { useEntering } from './useRun';
+import { anotherOf, persistenceWay, waysFrom } from './ways';
 
 interface ActionProps {
   readonly run: RunState;
@@ -31,12 +29,7 @@ interface ActionProps {
   readonly onMode: (mode: WeighingMode) => void;
   readonly onPreview: (readingMl: number | null) => void;
   readonly onDetour: (detour: Detour | null) => void;
-  readonly onSettle: (flask: number) => void;
-  readonly onBurette: () => void;
-  readonly onElectrode: () => void;
-  readonly onGrade: (flask: Flask, grade: EndPointGrade) => void;
-  readonly onTakeBack: (flask: Flask) => void;
-  readonly onResume: () => void;
+  readonly ask: (question: Question) => void;
   /** Keys of the page, wherever one is. */
   readonly pageWays: readonly Way[];
 }
@@ -44,34 +37,10 @@ interface ActionProps {
 /** What to do next, and where to write it down. */
 export function Action(props: ActionProps) {
   const { run, step, mode, onMode, onPreview, onDetour } = props;
-  const { persistenceS } = run.setUp.rules;
   const flask = flaskOf(run, step.flask);
-  // The colour of one flask says nothing of another.
-  const [colouredFlask, setColouredFlask] = useState<number | null>(null);
-  const isColoured = step.action === 'read-final' && colouredFlask === step.flask;
-  const ended = flaskJustEnded(run);
-  const grading = ended
-    ? gradeWays(
-        ended,
-        (grade) => {
-          props.onGrade(ended, grade);
-        },
-        () => {
-          props.onTakeBack(ended);
-        },
-      )
-    : [];
-  useKeys([...grading, ...props.pageWays]);
+  const persistence = usePersistence(run, step);
+  const ended = useGrading(props);
   const entering = enteringOf(props);
-  const timing: readonly Way[] =
-    step.action === 'read-final'
-      ? [
-          persistenceWay(isColoured, persistenceS, (isThere) => {
-            setColouredFlask(isThere ? step.flask : null);
-          }),
-        ]
-      : [];
-  const ways = entering ? [...waysFrom(props, flask), ...timing] : [];
   const isUnderBurette = step.action === 'read-final' || step.action === 'read-stop';
   return (
     <div className="grid min-h-[158px] grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-2 py-3 xl:grid-cols-[minmax(0,1fr)_minmax(0,484px)]">
@@ -79,7 +48,7 @@ export function Action(props: ActionProps) {
         <p role="status" className="text-[26px] leading-[1.25] font-semibold">
           <Sentence text={stepText(step.says)} />
         </p>
-        {isColoured && <Persistence seconds={persistenceS} />}
+        {persistence.isColoured && <Persistence seconds={run.setUp.rules.persistenceS} />}
       </div>
       {entering ? (
         <EntryPanel
@@ -92,7 +61,7 @@ export function Action(props: ActionProps) {
           onKept={() => {
             onDetour(null);
           }}
-          ways={ways}
+          ways={[...waysFrom(props), ...persistence.ways]}
         />
       ) : (
         <Choices {...props} />
@@ -103,9 +72,41 @@ export function Action(props: ActionProps) {
           <HotFlask run={run} flask={flask} />
         </div>
       )}
-      {ended && <GradeRow flask={ended} ways={grading} />}
+      {ended && <GradeRow {...ended} />}
     </div>
   );
+}
+
+/** Whether the colour of the flask under the burette is being watched, and the key for it. */
+function usePersistence(run: RunState, { action, flask }: NextStep) {
+  // The colour of one flask says nothing of another.
+  const [colouredFlask, setColouredFlask] = useState<number | null>(null);
+  const isEnding = action === 'read-final';
+  const isColoured = isEnding && colouredFlask === flask;
+  const way = persistenceWay(isColoured, run.setUp.rules.persistenceS, (isThere) => {
+    setColouredFlask(isThere ? flask : null);
+  });
+  return { isColoured, ways: isEnding ? [way] : [] };
+}
+
+/** The flask that has just been ended with the keys that grade it, heard beside those of the page; null when there is none. */
+function useGrading({ run, ask, pageWays }: ActionProps) {
+  const entering = useEntering(run);
+  const flask = flaskJustEnded(run);
+  const ways = flask
+    ? gradeWays(
+        flask,
+        (grade) => {
+          const body = { flask: flask.number, grade };
+          entering.mutate([{ kind: 'run.end-point-graded', body }]);
+        },
+        () => {
+          ask({ kind: 'take-back', flask: flask.number });
+        },
+      )
+    : [];
+  useKeys([...ways, ...pageWays]);
+  return flask && { flask, ways, error: entering.error?.message };
 }
 
 /** What is entered next; null when something has to be chosen instead. */
@@ -117,98 +118,20 @@ function enteringOf({ step, isTakingTemperature }: ActionProps): Entering | null
     : { action, flask, canCarryOver };
 }
 
-/** The other ways on from a step, each with its key. */
-function waysFrom(props: ActionProps, flask: Flask | undefined): readonly Way[] {
-  const { run, step, isTakingTemperature, onDetour, onBurette, onElectrode } = props;
-  const to = (detour: Detour | null) => () => {
-    onDetour(detour);
-  };
-  if (isTakingTemperature) return [{ key: 'h', name: 'Not now', go: to(null) }];
-  const { flaskTemperatureC } = run.references.method;
-  const heat: readonly Way[] =
-    flaskTemperatureC && flask
-      ? [{ key: 'h', name: 'How hot?', go: to({ kind: 'temperature' }) }]
-      : [];
-  const waiting = run.flasks.find((item) => !item.initial && !item.voided);
-  const another: Way = {
-    key: 'w',
-    name: `${fillVerb(arrangementOf(run.references))} another`,
-    go: to({ kind: 'fill' }),
-  };
-  switch (step.action) {
-    case 'weigh':
-    case 'pipette':
-    case 'blank':
-      return [
-        ...(waiting
-          ? [
-              {
-                key: 't',
-                name: `Titrate flask ${String(waiting.number)}`,
-                go: to({ kind: 'titrate', flask: waiting.number }),
-              },
-            ]
-          : []),
-        ...(step.action === 'blank'
-          ? [another]
-          : [{ key: 'n', name: 'Make a blank', go: to({ kind: 'blank' }) }]),
-      ];
-    case 'read-initial':
-      return [
-        ...(run.buretteChecked.length === 0
-          ? [{ key: 'b', name: 'Check burette', go: onBurette }]
-          : []),
-        ...heat,
-        another,
-      ];
-    case 'read-final':
-      return [
-        { key: 'r', name: 'Refill', go: to({ kind: 'refill' }) },
-        { key: 'e', name: 'Electrode', go: onElectrode },
-        ...heat,
-      ];
-    case 'read-stop':
-      return [{ key: 'r', name: 'No refill', go: to(null) }, ...heat];
-    case 'read-restart':
-    case 'settle':
-    case 'certify':
-    case 'stop':
-    case 'closed':
-    case 'resume':
-      return heat;
-  }
-}
-
-function persistenceWay(
-  isColoured: boolean,
-  seconds: number,
-  onColour: (isThere: boolean) => void,
-): Way {
-  return !isColoured
-    ? {
-        key: 'p',
-        name: `Does it last ${String(seconds)} s?`,
-        go: () => {
-          onColour(true);
-        },
-      }
-    : {
-        key: 'f',
-        name: 'It faded',
-        go: () => {
-          onColour(false);
-        },
-      };
-}
-
 /** What to choose where nothing is entered. */
-function Choices({ run, step, onDetour, onSettle, onResume }: ActionProps) {
-  const { flask } = step;
-  const another = `${fillVerb(arrangementOf(run.references))} another`;
+function Choices({ run, step, onDetour, ask }: ActionProps) {
+  const entering = useEntering(run);
+  const conflict = openConflicts(run).find(({ flask }) => flask === step.flask);
   return (
-    <div className="flex items-start justify-end gap-3">
+    <div className="flex flex-wrap items-start justify-end gap-3">
+      <FormError message={entering.error?.message} />
       {step.action === 'resume' && (
-        <Button look="primary" onClick={onResume}>
+        <Button
+          look="primary"
+          onClick={() => {
+            entering.mutate([{ kind: 'run.resumed', body: { remark: '' } }]);
+          }}
+        >
           Go on with it
         </Button>
       )}
@@ -218,14 +141,14 @@ function Choices({ run, step, onDetour, onSettle, onResume }: ActionProps) {
             onDetour({ kind: 'fill' });
           }}
         >
-          {another}
+          {anotherOf(run)}
         </Button>
       )}
-      {step.action === 'settle' && flask !== null && (
+      {step.action === 'settle' && conflict && (
         <Button
           look="primary"
           onClick={() => {
-            onSettle(flask);
+            ask({ kind: 'settle', conflict });
           }}
         >
           Compare and settle
@@ -237,52 +160,5 @@ function Choices({ run, step, onDetour, onSettle, onResume }: ActionProps) {
         </ButtonLink>
       )}
     </div>
-  );
-}
-
-/** The colours to look for, and what a drop is worth. */
-function EndPointHint({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
-  const { colours } = run.references.method;
-  const { dropPercent } = forecastFlask(run, flask, null);
-  const before = flask.provisional.at(-1);
-  const shade = run.flasks
-    .flatMap(({ number, photographs }) => photographs.map((file) => ({ flask: number, file })))
-    .at(-1);
-  return (
-    <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[15px] text-ink-soft">
-      <Swatch word="now" colour={colours.before} />
-      <Swatch word="wanted" colour={colours.endPoint} />
-      <Swatch word="overshot" colour={colours.overshot} />
-      {shade && (
-        <a href={`/api/files/${shade.file.fileId}`} className="flex items-center gap-1.5">
-          <img
-            src={`/api/files/${shade.file.fileId}`}
-            alt={`flask ${String(shade.flask)}, photographed as the shade to match`}
-            className="size-12 rounded border border-rule-strong object-cover"
-          />
-          to match
-        </a>
-      )}
-      {!isBlank(flask) && <span>one drop: {roundHalfEven(dropPercent, 2)} %</span>}
-      <span>burette holds until {run.references.burette.capacityMl}</span>
-      {before && (
-        <span className="font-semibold text-ink">
-          written before a drop: <span className="font-mono">{before.value}</span>
-        </span>
-      )}
-    </p>
-  );
-}
-
-function Swatch({ word, colour }: { readonly word: string; readonly colour: Colour }) {
-  return (
-    <span className="flex items-center gap-1.5">
-      <span
-        aria-hidden="true"
-        className="inline-block size-5 rounded-full border border-rule-strong"
-        style={{ background: colour.css }}
-      />
-      {word}: {colour.word}
-    </span>
   );
 }

@@ -88,44 +88,33 @@ function Tube({ level }: { readonly level: number }) {
         strokeWidth="3"
         opacity="0.7"
       />
-      <g stroke="var(--color-ink)" strokeWidth="1.4">
-        <path
-          d={`M${String(middle - 5)} ${String(LAST_Y + 36)}v10h10v-10`}
-          fill="var(--color-titrant)"
-        />
-        <rect
-          x={middle - 14}
-          y={LAST_Y + 46}
-          width="28"
-          height="13"
-          rx="3"
-          fill="var(--color-glass)"
-        />
-        <rect
-          x={middle - 26}
-          y={LAST_Y + 49}
-          width="52"
-          height="7"
-          rx="3.5"
-          fill="var(--color-leaf)"
-        />
-        <path
-          d={`M${String(middle - 4)} ${String(LAST_Y + 59)}l2.5 34h3l2.5-34z`}
-          fill="var(--color-titrant)"
-        />
-      </g>
+      <Stopcock x={middle} />
     </g>
   );
 }
 
-/** Marks for every half millilitre or finer where there is room, longer ones for 1 and 5 mL. */
-function Graduations({
-  capacityMl,
-  y,
-}: {
+/** What lies below the scale: outlet, stopcock and tip. */
+function Stopcock({ x }: { readonly x: number }) {
+  return (
+    <g stroke="var(--color-ink)" strokeWidth="1.4">
+      <path d={`M${String(x - 5)} ${String(LAST_Y + 36)}v10h10v-10`} fill="var(--color-titrant)" />
+      <rect x={x - 14} y={LAST_Y + 46} width="28" height="13" rx="3" fill="var(--color-glass)" />
+      <rect x={x - 26} y={LAST_Y + 49} width="52" height="7" rx="3.5" fill="var(--color-leaf)" />
+      <path
+        d={`M${String(x - 4)} ${String(LAST_Y + 59)}l2.5 34h3l2.5-34z`}
+        fill="var(--color-titrant)"
+      />
+    </g>
+  );
+}
+
+interface GraduationsProps {
   readonly capacityMl: number;
   readonly y: (ml: number) => number;
-}) {
+}
+
+/** Marks for every half millilitre or finer where there is room, longer ones for 1 and 5 mL. */
+function Graduations({ capacityMl, y }: GraduationsProps) {
   const stepMl = capacityMl > 30 ? 0.5 : 0.2;
   const marks = Array.from({ length: Math.round(capacityMl / stepMl) + 1 }, (_, i) => i * stepMl);
   const labelEvery = capacityMl > 30 ? 5 : 2;
@@ -163,21 +152,17 @@ function Graduations({
   );
 }
 
-/** The band where the end point is expected, and the mark to which one may run freely. */
-function ExpectedEnd({
-  forecast,
-  capacityMl,
-  y,
-}: {
+interface ExpectedEndProps {
   readonly forecast: NonNullable<Forecast['onBurette']>;
   readonly capacityMl: number;
   readonly y: (ml: number) => number;
-}) {
+}
+
+/** The band where the end point is expected, and the mark to which one may run freely. */
+function ExpectedEnd({ forecast, capacityMl, y }: ExpectedEndProps) {
   const from = y(forecast.from);
   const to = y(Math.min(forecast.to, capacityMl));
   const freely = y(forecast.runFreelyTo);
-  // Two lines of writing need some room between them.
-  const endY = Math.max((from + to) / 2, freely + 26);
   const x = TUBE.right;
   return (
     <g>
@@ -195,37 +180,53 @@ function ExpectedEnd({
         strokeWidth="1.6"
         strokeDasharray="5 3"
       />
-      <g fontSize="15">
-        <text x={x + 30} y={freely - 1} fill="var(--color-ink)">
-          run freely to
-        </text>
-        <text
-          x={x + 30}
-          y={freely + 16}
-          fontWeight="700"
-          fontFamily="var(--font-mono)"
-          fill="var(--color-ink)"
-        >
-          {roundHalfEven(forecast.runFreelyTo, 1)}
-        </text>
-        <path
-          d={`M${String(x + 4)} ${String((from + to) / 2)}L${String(x + 26)} ${String(endY + 10)}`}
-          stroke="var(--color-blush)"
-          strokeWidth="1.6"
-        />
-        <text x={x + 30} y={endY + 9} fill="var(--color-blush)" fontWeight="700">
-          end expected
-        </text>
-        <text
-          x={x + 30}
-          y={endY + 26}
-          fontSize="14"
-          fill="var(--color-blush)"
-          fontFamily="var(--font-mono)"
-        >
-          {roundHalfEven(forecast.from, 2)} to {roundHalfEven(forecast.to, 2)}
-        </text>
-      </g>
+      <ExpectedEndWords forecast={forecast} freelyY={freely} bandY={(from + to) / 2} />
+    </g>
+  );
+}
+
+interface ExpectedEndWordsProps {
+  readonly forecast: NonNullable<Forecast['onBurette']>;
+  readonly freelyY: number;
+  /** The middle of the band. */
+  readonly bandY: number;
+}
+
+function ExpectedEndWords({ forecast, freelyY, bandY }: ExpectedEndWordsProps) {
+  // Two lines of writing need some room between them.
+  const endY = Math.max(bandY, freelyY + 26);
+  const x = TUBE.right;
+  return (
+    <g fontSize="15">
+      <text x={x + 30} y={freelyY - 1} fill="var(--color-ink)">
+        run freely to
+      </text>
+      <text
+        x={x + 30}
+        y={freelyY + 16}
+        fontWeight="700"
+        fontFamily="var(--font-mono)"
+        fill="var(--color-ink)"
+      >
+        {roundHalfEven(forecast.runFreelyTo, 1)}
+      </text>
+      <path
+        d={`M${String(x + 4)} ${String(bandY)}L${String(x + 26)} ${String(endY + 10)}`}
+        stroke="var(--color-blush)"
+        strokeWidth="1.6"
+      />
+      <text x={x + 30} y={endY + 9} fill="var(--color-blush)" fontWeight="700">
+        end expected
+      </text>
+      <text
+        x={x + 30}
+        y={endY + 26}
+        fontSize="14"
+        fill="var(--color-blush)"
+        fontFamily="var(--font-mono)"
+      >
+        {roundHalfEven(forecast.from, 2)} to {roundHalfEven(forecast.to, 2)}
+      </text>
     </g>
   );
 }

@@ -5,7 +5,7 @@ import type { EquipmentState } from '#core/metrology';
 import type { BottleState, LotState } from '#core/reagent';
 import { knownMolarity } from '#core/reagent';
 import type { RunReferences } from '#core/titration/setUp';
-import { SelectField } from '../ui/fields';
+import { optionsOf, SelectField } from '../ui/fields';
 import type { MethodOption } from './methodOptions';
 
 interface ChoiceFieldProps<T> {
@@ -35,16 +35,9 @@ export function ChoiceField<T extends { readonly id: string }>({
       value={chosen.id}
       error={error}
       hint={hint}
-      onChange={(event) => {
-        onChoose(event.target.value);
-      }}
-    >
-      {items.map((item) => (
-        <option key={item.id} value={item.id}>
-          {nameOf(item)}
-        </option>
-      ))}
-    </SelectField>
+      options={optionsOf(items, nameOf)}
+      onText={onChoose}
+    />
   );
 }
 

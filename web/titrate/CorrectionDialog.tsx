@@ -1,18 +1,18 @@
 import { useState } from 'react';
 import { parseDecimal } from '#core/measurement';
 import type { Entry, Portion, Reading, ReadingPlace, RunState } from '#core/titration/run';
-import { checkRunFact } from '#core/titration/record';
 import { placeName, portionAmount, readingsOf } from '#core/titration/run';
 import type { NewFact } from '#contract';
-import { findingText } from '#core/wording';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
-import { Dialog } from '../ui/Dialog';
+import type { FieldMessages } from '../ui/fieldMessages';
 import { reasonProblem } from '../ui/fieldMessages';
 import { QuantityField, TextAreaField } from '../ui/fields';
+import { FormDialog } from '../ui/Form';
 import { instantText } from '../ui/typeset';
-import { useEnter } from './useRun';
+import { useTyped } from '../ui/useTyped';
+import { useEntering } from './useRun';
 
 /** What is to be corrected. */
 export type Correction =
@@ -32,102 +32,83 @@ interface CorrectionDialogProps {
 
 /** Corrects a figure: the old one is kept, struck through, with who, when and why. */
 export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogProps) {
-  const { propose, keep } = useEnter(run);
+  const entering = useEntering(run, onClose);
+  const [errors, setErrors] = useState<FieldMessages>({});
+  const { typed, field } = useTyped({ first: '', second: '', reason: '' }, errors);
   const portion = correction.what === 'portion' ? correction.entry.value : null;
   const isDifference = portion?.kind === 'mass' && portion.weighing.mode === 'by-difference';
-  const [first, setFirst] = useState('');
-  const [second, setSecond] = useState('');
-  const [reason, setReason] = useState('');
-  const [error, setError] = useState<string>();
-  const [reasonError, setReasonError] = useState<string>();
   const unit = portion?.kind === 'mass' ? 'g' : 'mL';
   const sharedWith = otherFlaskOf(run, correction);
-  const { person } = useSession();
-  const mayConfirm =
-    correction.what === 'reading' &&
-    correction.entry.by !== person.id &&
-    correction.entry.confirmed.every(({ by }) => by !== person.id);
 
-  const submit = async (): Promise<void> => {
-    const one = parseDecimal(first);
-    const two = parseDecimal(second);
-    setError(undefined);
-    setReasonError(undefined);
-    if (one === null || (isDifference && two === null)) {
-      setError('Write a plain number, such as 7.10.');
-      return;
-    }
-    const problem = reasonProblem(reason);
-    if (problem !== undefined) {
-      setReasonError(problem);
-      return;
-    }
-    const { proposed, fact } = propose(
-      correctionFact(correction, one, isDifference ? two : null, reason.trim()),
-    );
-    const refused = checkRunFact(run, fact).find(({ severity }) => severity === 'impossible');
-    if (refused) {
-      setError(findingText(refused));
-      return;
-    }
-    await keep(proposed);
-    onClose();
+  const submit = (): void => {
+    const first = parseDecimal(typed.first);
+    const second = isDifference ? parseDecimal(typed.second) : null;
+    const why = reasonProblem(typed.reason);
+    const isNoNumber = first === null || (isDifference && second === null);
+    setErrors({
+      ...(isNoNumber && { first: 'Write a plain number, such as 7.10.' }),
+      ...(why !== undefined && { reason: why }),
+    });
+    if (isNoNumber || why !== undefined) return;
+    entering.mutate([correctionFact(correction, first, second, typed.reason)]);
   };
-
   return (
-    <Dialog
+    <FormDialog
       title={`Correct the ${nameOf(correction)} of flask ${String(correction.flask)}`}
-      description={
-        <p>
-          The old figure stays on record, struck through.{' '}
-          {sharedWith === null
-            ? ''
-            : `It is also the other reading of flask ${String(sharedWith)}: both change.`}
-        </p>
+      description={`The old figure stays on record, struck through.${
+        sharedWith === null
+          ? ''
+          : ` It is also the other reading of flask ${String(sharedWith)}: both change.`
+      }`}
+      submit="Correct it"
+      leave="Leave it as it is"
+      error={entering.error?.message}
+      ways={
+        <ReadTheSame
+          correction={correction}
+          onConfirm={(confirms) => {
+            entering.mutate([{ kind: 'run.reading-confirmed', body: { confirms } }]);
+          }}
+        />
       }
+      onSubmit={submit}
       onClose={onClose}
     >
       <History correction={correction} />
-      <form
-        noValidate
-        className="mt-4 flex flex-col gap-4"
-        onSubmit={(event) => {
-          event.preventDefault();
-          void submit();
-        }}
-      >
-        <div className="grid grid-cols-1 gap-4 sm:grid-cols-2">
-          <QuantityField
-            label={isDifference ? 'Before' : 'It should be'}
-            unit={unit}
-            value={first}
-            error={error}
-            onText={setFirst}
-          />
-          {isDifference && (
-            <QuantityField label="After" unit={unit} value={second} onText={setSecond} />
-          )}
-        </div>
-        <TextAreaField label="Why" value={reason} error={reasonError} onText={setReason} />
-        <div className="flex gap-3">
-          <Button type="submit" look="primary">
-            Correct it
-          </Button>
-          <Button onClick={onClose}>Leave it as it is</Button>
-          {mayConfirm && (
-            <Button
-              className="ml-auto"
-              onClick={() => {
-                const body = { confirms: correction.entry.factId };
-                void keep(propose({ kind: 'run.reading-confirmed', body }).proposed).then(onClose);
-              }}
-            >
-              I have read the same
-            </Button>
-          )}
-        </div>
-      </form>
-    </Dialog>
+      <div className="grid grid-cols-1 gap-4 sm:grid-cols-2">
+        <QuantityField
+          label={isDifference ? 'Before' : 'It should be'}
+          unit={unit}
+          {...field('first')}
+        />
+        {isDifference && <QuantityField label="After" unit={unit} {...field('second')} />}
+      </div>
+      <TextAreaField label="Why" {...field('reason')} />
+    </FormDialog>
+  );
+}
+
+/** For somebody who has neither entered nor confirmed a reading. */
+function ReadTheSame({
+  correction,
+  onConfirm,
+}: {
+  readonly correction: Correction;
+  readonly onConfirm: (factId: string) => void;
+}) {
+  const { person } = useSession();
+  if (correction.what !== 'reading') return null;
+  const { by, confirmed, factId } = correction.entry;
+  if ([by, ...confirmed.map((one) => one.by)].includes(person.id)) return null;
+  return (
+    <Button
+      className="order-last ml-auto"
+      onClick={() => {
+        onConfirm(factId);
+      }}
+    >
+      I have read the same
+    </Button>
   );
 }
 

@@ -10,9 +10,12 @@ import { Dialog } from '../ui/Dialog';
 import { QuantityField } from '../ui/fields';
 import { Findings } from '../ui/Findings';
 import { reasonProblem } from '../ui/fieldMessages';
+import { Form } from '../ui/Form';
+import { FormError } from '../ui/FormError';
+import { useQuestioned } from '../ui/useQuestioned';
+import { useTyped } from '../ui/useTyped';
 import { CurveView } from './CurveView';
-import { useCheckedEntry } from './useCheckedEntry';
-import { useEnter } from './useRun';
+import { useEnter, useEntering } from './useRun';
 
 interface CurveDialogProps {
   readonly run: RunState;
@@ -57,62 +60,46 @@ export function CurveDialog({ run, flask: number, onClose }: CurveDialogProps) {
 
 /** Takes one reading of burette and electrode after the other. */
 function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
-  const { findings, setFindings, reason, setReason, submit } = useCheckedEntry(run);
   const quantity = electrodeQuantityOf(run.references.method);
-  const [reading, setReading] = useState('');
-  const [value, setValue] = useState('');
-  const [inFlask, setInFlask] = useState(flask.electrode.at(-1)?.flaskVolumeMl ?? '');
+  const { typed, change, field } = useTyped({
+    reading: '',
+    value: '',
+    inFlask: flask.electrode.at(-1)?.flaskVolumeMl ?? '',
+  });
+  const { shown, setFindings, submit } = useQuestioned(useEnter(run));
   const hasEnd = curveEndsOf(run, flask).counts !== null;
   const first = useRef<HTMLInputElement>(null);
   const second = useRef<HTMLInputElement>(null);
 
   const keepPoint = async (): Promise<void> => {
-    const readingMl = parseDecimal(reading);
-    const shown = parseDecimal(value);
-    const flaskVolumeMl = inFlask.trim() === '' ? null : parseDecimal(inFlask);
-    if (readingMl !== null && value === '') {
+    if (parseDecimal(typed.reading) !== null && typed.value === '') {
       second.current?.focus();
       return;
     }
-    if (readingMl === null || shown === null || (inFlask.trim() !== '' && !flaskVolumeMl)) {
+    const point = pointOf(typed);
+    if (!point) {
       setFindings([impossible('not-a-number', 'entry', { examples: ['23.40', '8.31'] })]);
       return;
     }
-    const { refills, number } = flask;
-    const point = { readingMl, quantity, value: shown, flaskVolumeMl };
-    const body = { flask: number, refill: refills.length, ...point };
+    const place = { flask: flask.number, refill: flask.refills.length };
+    const body = { ...place, ...point, quantity };
     if (!(await submit({ kind: 'run.electrode-read', body }))) return;
     // Empty before it has the focus again: what is typed at once is the next point.
     flushSync(() => {
-      setReading('');
-      setValue('');
+      change({ reading: '', value: '' });
     });
     first.current?.focus();
   };
-
+  const ofValue = quantity === 'mV' ? { label: quantity, unit: 'mV' } : { label: quantity };
   return (
-    <form
-      noValidate
-      aria-label="Next point"
-      className="grid grid-cols-2 gap-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void keepPoint();
-      }}
-    >
-      <QuantityField ref={first} label="Burette" unit="mL" value={reading} onText={setReading} />
-      <QuantityField
-        ref={second}
-        label={quantity}
-        value={value}
-        {...(quantity === 'mV' && { unit: 'mV' })}
-        onText={setValue}
-      />
+    <Form aria-label="Next point" className="grid grid-cols-2 gap-3" onSubmit={keepPoint}>
+      <QuantityField ref={first} label="Burette" unit="mL" {...field('reading')} />
+      <QuantityField ref={second} {...ofValue} {...field('value')} />
       <Button type="submit" look={hasEnd ? 'plain' : 'primary'} className="col-span-full">
         Keep the point
       </Button>
       <div className="col-span-full">
-        <Findings findings={findings} reason={reason} onReason={setReason} />
+        <Findings {...shown} />
       </div>
       {quantity === 'pH' && (
         <div className="col-span-full">
@@ -120,13 +107,27 @@ function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Fla
             label="In the flask at the start"
             hint="With its water; about will do. Gran’s line needs it."
             unit="mL"
-            value={inFlask}
-            onText={setInFlask}
+            {...field('inFlask')}
           />
         </div>
       )}
-    </form>
+    </Form>
   );
+}
+
+/** The figures of a point as typed; null where one is no number. */
+function pointOf(typed: {
+  readonly reading: string;
+  readonly value: string;
+  readonly inFlask: string;
+}) {
+  const readingMl = parseDecimal(typed.reading);
+  const value = parseDecimal(typed.value);
+  const flaskVolumeMl = parseDecimal(typed.inFlask);
+  const isVolumeWrong = typed.inFlask.trim() !== '' && flaskVolumeMl === null;
+  return readingMl === null || value === null || isVolumeWrong
+    ? null
+    : { readingMl, value, flaskVolumeMl };
 }
 
 /** The points so far, the last one first. */
@@ -171,7 +172,7 @@ function Points({ run, flask }: { readonly run: RunState; readonly flask: Flask 
 }
 
 function StrikeForm({ run, read }: { readonly run: RunState; readonly read: ElectrodeReading }) {
-  const { propose, keep } = useEnter(run);
+  const striking = useEntering(run);
   const [reason, setReason] = useState('');
   const [error, setError] = useState<string>();
   const field = useRef<HTMLInputElement>(null);
@@ -179,16 +180,14 @@ function StrikeForm({ run, read }: { readonly run: RunState; readonly read: Elec
     field.current?.focus();
   }, []);
   return (
-    <form
-      noValidate
+    <Form
       className="flex items-center gap-2 pb-1"
-      onSubmit={(event) => {
-        event.preventDefault();
+      onSubmit={() => {
         const problem = reasonProblem(reason);
         setError(problem);
         if (problem !== undefined) return;
-        const body = { strikes: read.factId, reason: reason.trim() };
-        void keep(propose({ kind: 'run.electrode-reading-struck', body }).proposed);
+        const body = { strikes: read.factId, reason };
+        striking.mutate([{ kind: 'run.electrode-reading-struck', body }]);
       }}
     >
       <input
@@ -206,7 +205,8 @@ function StrikeForm({ run, read }: { readonly run: RunState; readonly read: Elec
       <Button type="submit" className="px-3 whitespace-nowrap">
         Strike out
       </Button>
-    </form>
+      <FormError message={striking.error?.message} />
+    </Form>
   );
 }
 
@@ -220,7 +220,7 @@ function EndHere({
   readonly flask: Flask;
   readonly onClose: () => void;
 }) {
-  const { findings, reason, setReason, why, submit } = useCheckedEntry(run);
+  const { shown, why, submit } = useQuestioned(useEnter(run));
   const last = flask.electrode.findLast(({ struck }) => !struck);
   const hasEnd = curveEndsOf(run, flask).counts !== null;
   const end = async (readingMl: string): Promise<void> => {
@@ -230,7 +230,7 @@ function EndHere({
   };
   return (
     <div className="mt-4">
-      <Findings findings={findings} reason={reason} onReason={setReason} />
+      <Findings {...shown} />
       <div className="mt-2 flex flex-wrap gap-3">
         {last && !flask.final && (
           <Button look={hasEnd ? 'primary' : 'plain'} onClick={() => void end(last.readingMl)}>

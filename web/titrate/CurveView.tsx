@@ -1,7 +1,8 @@
 import { lazy, Suspense } from 'react';
 import { roundHalfEven } from '#core/measurement';
 import type { Flask, RunState } from '#core/titration/run';
-import { CURVE_WAYS, curveEndsOf, curveOf, electrodeQuantityOf } from '#core/titration/figures';
+import { curveEndsOf, curveOf, electrodeQuantityOf } from '#core/titration/figures';
+import { CURVE_WAYS } from '#core/wording';
 
 const CurveChart = lazy(async () => ({ default: (await import('./CurveChart')).CurveChart }));
 

@@ -30,7 +30,7 @@ interface FlaskColumnProps {
 /** One flask: its entries, its titre and what it gives. */
 export function FlaskColumn(props: FlaskColumnProps) {
   const { run, replicate, isCurrent, mayTitrate, actions } = props;
-  const { flask, verdict, molarity } = replicate;
+  const { flask, verdict } = replicate;
   const number = String(flask.number);
   const isDisputed = verdict === 'disputed';
   const look = isCurrent && !isDisputed ? VERDICTS.current : VERDICTS[verdict];
@@ -78,22 +78,28 @@ export function FlaskColumn(props: FlaskColumnProps) {
           mayBegin={mayTitrate && !isCurrent}
           actions={actions}
         />
-        <p
-          className={`ml-auto font-mono text-[21px] ${isDisputed ? 'text-ink-soft' : 'font-semibold'} ${flask.voided ? 'line-through' : ''}`}
-        >
-          <span className="sr-only">molarity in mol/L: </span>
-          <span data-testid={`molarity-${number}`}>
-            {molarity === null ? (
-              <span className="text-base font-normal text-ink-soft">
-                {verdict === 'blank' ? 'subtracted' : '–'}
-              </span>
-            ) : (
-              roundHalfEven(molarity, 5)
-            )}
-          </span>
-        </p>
+        <Molarity replicate={replicate} />
       </div>
     </section>
+  );
+}
+
+/** What a titration gives, mol/L. */
+function Molarity({ replicate: { flask, verdict, molarity } }: { readonly replicate: Replicate }) {
+  const look = verdict === 'disputed' ? 'text-ink-soft' : 'font-semibold';
+  return (
+    <p className={`ml-auto font-mono text-[21px] ${look} ${flask.voided ? 'line-through' : ''}`}>
+      <span className="sr-only">molarity in mol/L: </span>
+      <span data-testid={`molarity-${String(flask.number)}`}>
+        {molarity === null ? (
+          <span className="text-base font-normal text-ink-soft">
+            {verdict === 'blank' ? 'subtracted' : '–'}
+          </span>
+        ) : (
+          roundHalfEven(molarity, 5)
+        )}
+      </span>
+    </p>
   );
 }
 

@@ -24,63 +24,12 @@ interface FlaskEntriesProps {
 
 /** What was entered for a flask, and its titre; pressing a figure asks for a correction. */
 export function FlaskEntries(props: FlaskEntriesProps) {
-  const { run, replicate, onCorrectPortion, onCorrectReading } = props;
-  const { flask, titreMl } = replicate;
-  const number = String(flask.number);
-  const isOpen = run.status === 'open';
-  const { portion, excess } = arrangementOf(run.references);
-  const reading = (place: ReadingPlace): ReactNode => {
-    const entry = readingAt(flask, place);
-    return (
-      entry && (
-        <Figure
-          entry={entry}
-          rivals={rivalsOf(flask, place)}
-          text={String}
-          isConfirmed={entry.confirmed.length > 0}
-          label={`Correct the ${placeName(place)} of flask ${number}`}
-          onCorrect={
-            isOpen
-              ? () => {
-                  onCorrectReading(flask.number, place, entry);
-                }
-              : undefined
-          }
-        />
-      )
-    );
-  };
+  const { run, replicate } = props;
+  const { flask } = replicate;
+  const { excess } = arrangementOf(run.references);
   return (
     <dl>
-      {isBlank(flask) ? (
-        <Row name="blank">
-          <span className="text-ink-soft">
-            no <ShortName of={portion.substanceId} />
-          </span>
-        </Row>
-      ) : (
-        <Row
-          name={
-            <>
-              <ShortName of={portion.substanceId} /> / {portion.unit}
-            </>
-          }
-        >
-          <Figure
-            entry={flask.portion}
-            rivals={flask.rivals.portion}
-            text={portionAmount}
-            label={`Correct the ${portion.unit === 'g' ? 'mass' : 'volume'} in flask ${number}`}
-            onCorrect={
-              isOpen
-                ? () => {
-                    onCorrectPortion(flask.number);
-                  }
-                : undefined
-            }
-          />
-        </Row>
-      )}
+      <PortionRow {...props} />
       {excess && (
         <Row
           name={
@@ -92,13 +41,15 @@ export function FlaskEntries(props: FlaskEntriesProps) {
           <span className="px-1 font-mono text-[17px]">{excess.fixedMl}</span>
         </Row>
       )}
-      <Row name="start / mL">{reading(INITIAL)}</Row>
+      <Row name="start / mL">
+        <ReadingFigure {...props} place={INITIAL} />
+      </Row>
       {flask.refills.map(({ stop }, i) => (
         <Row key={stop.factId} name="refilled">
           <span className="flex items-center">
-            {reading({ at: 'stop', refill: i + 1 })}
+            <ReadingFigure {...props} place={{ at: 'stop', refill: i + 1 }} />
             <span className="text-ink-soft">→</span>
-            {reading({ at: 'restart', refill: i + 1 })}
+            <ReadingFigure {...props} place={{ at: 'restart', refill: i + 1 }} />
           </span>
         </Row>
       ))}
@@ -109,31 +60,98 @@ export function FlaskEntries(props: FlaskEntriesProps) {
           </span>
         </Row>
       )}
-      <Row name="end / mL">{reading(FINAL)}</Row>
+      <Row name="end / mL">
+        <ReadingFigure {...props} place={FINAL} />
+      </Row>
       <Row name="titre / mL">
-        {titreMl === null ? (
-          !flask.voided && (
-            <span className="font-mono text-ink-soft">
-              ≈ {roundHalfEven(forecastFlask(run, flask, null).titreMl, 2)}
-            </span>
-          )
-        ) : (
-          <span
-            className={`font-mono ${replicate.verdict === 'disputed' ? 'text-ink-soft' : 'font-semibold'}`}
-          >
-            {titreMl}
-          </span>
-        )}
+        <Titre run={run} replicate={replicate} />
       </Row>
     </dl>
   );
+}
+
+/** How much of the standard is in it, or that there is none of it. */
+function PortionRow({ run, replicate: { flask }, onCorrectPortion }: FlaskEntriesProps) {
+  const { portion } = arrangementOf(run.references);
+  const name = <ShortName of={portion.substanceId} />;
+  if (isBlank(flask)) {
+    return (
+      <Row name="blank">
+        <span className="text-ink-soft">no {name}</span>
+      </Row>
+    );
+  }
+  const what = portion.unit === 'g' ? 'mass' : 'volume';
+  const correct = (): void => {
+    onCorrectPortion(flask.number);
+  };
+  return (
+    <Row
+      name={
+        <>
+          {name} / {portion.unit}
+        </>
+      }
+    >
+      <Figure
+        entry={flask.portion}
+        rivals={flask.rivals.portion}
+        text={portionAmount}
+        label={`Correct the ${what} in flask ${String(flask.number)}`}
+        onCorrect={run.status === 'open' ? correct : undefined}
+      />
+    </Row>
+  );
+}
+
+/** A reading of the burette, or a dash while there is none. */
+function ReadingFigure({
+  run,
+  replicate: { flask },
+  place,
+  onCorrectReading,
+}: FlaskEntriesProps & { readonly place: ReadingPlace }) {
+  const entry = readingAt(flask, place);
+  if (!entry) return <NothingYet />;
+  const correct = (): void => {
+    onCorrectReading(flask.number, place, entry);
+  };
+  return (
+    <Figure
+      entry={entry}
+      rivals={rivalsOf(flask, place)}
+      text={String}
+      isConfirmed={entry.confirmed.length > 0}
+      label={`Correct the ${placeName(place)} of flask ${String(flask.number)}`}
+      onCorrect={run.status === 'open' ? correct : undefined}
+    />
+  );
+}
+
+/** The titre, or the one to expect. */
+function Titre({ run, replicate }: Pick<FlaskEntriesProps, 'run' | 'replicate'>) {
+  const { flask, titreMl, verdict } = replicate;
+  if (titreMl !== null) {
+    const look = verdict === 'disputed' ? 'text-ink-soft' : 'font-semibold';
+    return <span className={`font-mono ${look}`}>{titreMl}</span>;
+  }
+  if (flask.voided) return <NothingYet />;
+  return (
+    <span className="font-mono text-ink-soft">
+      ≈ {roundHalfEven(forecastFlask(run, flask, null).titreMl, 2)}
+    </span>
+  );
+}
+
+function NothingYet() {
+  return <span className="text-ink-soft">–</span>;
 }
 
 function Row({ name, children }: { readonly name: ReactNode; readonly children: ReactNode }) {
   return (
     <div className="flex min-h-9 items-center justify-between gap-2">
       <dt className="text-[15px] text-ink-soft">{name}</dt>
-      <dd>{children ?? <span className="text-ink-soft">–</span>}</dd>
+      <dd>{children}</dd>
     </div>
   );
 }

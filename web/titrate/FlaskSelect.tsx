@@ -15,15 +15,10 @@ export function FlaskSelect({
     <SelectField
       label="Flask"
       value={chosen}
+      options={flasks.map(({ number }) => [String(number), number])}
       onText={(text) => {
         onChoose(Number(text));
       }}
-    >
-      {flasks.map(({ number }) => (
-        <option key={number} value={number}>
-          {number}
-        </option>
-      ))}
-    </SelectField>
+    />
   );
 }

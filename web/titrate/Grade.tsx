@@ -1,6 +1,7 @@
 import type { EndPointGrade, Flask, RunState } from '#core/titration/run';
 import { flaskOf, flaskUnderBurette, isBlank } from '#core/titration/run';
 import { Button, KeyHint } from '../ui/Button';
+import { FormError } from '../ui/FormError';
 import type { Way } from './useKeys';
 
 const GRADES: readonly {
@@ -49,9 +50,12 @@ export function gradeWays(
 export function GradeRow({
   flask,
   ways,
+  error,
 }: {
   readonly flask: Flask;
   readonly ways: readonly Way[];
+  /** Why the last answer was not taken. */
+  readonly error: string | undefined;
 }) {
   const number = String(flask.number);
   return (
@@ -70,6 +74,7 @@ export function GradeRow({
           {name} <KeyHint>{key.toUpperCase()}</KeyHint>
         </Button>
       ))}
+      <FormError message={error} />
     </div>
   );
 }

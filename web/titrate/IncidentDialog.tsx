@@ -6,11 +6,12 @@ import type { MeasuredIncident, RunState } from '#core/titration/run';
 import { assessFlaskIncident, incidentsOf } from '#core/titration/judging';
 import { flaskOf } from '#core/titration/run';
 import { Button } from '../ui/Button';
-import { Dialog } from '../ui/Dialog';
-import { QuantityField, SelectField, TextAreaField } from '../ui/fields';
+import { QuantityField, SelectField, TextAreaField, TextField } from '../ui/fields';
+import { FormDialog } from '../ui/Form';
 import { RadioList } from '../ui/RadioList';
+import { fieldsOf, useTyped } from '../ui/useTyped';
 import { FlaskSelect } from './FlaskSelect';
-import { useEnter } from './useRun';
+import { useEntering } from './useRun';
 
 const VERDICTS: Readonly<Record<Assessment['verdict'], string>> = {
   void: 'Void this titration.',
@@ -35,131 +36,151 @@ const MEASURES = [
   { what: 'drops', words: 'drops', unit: 'drops' },
 ] as const;
 
-/** Does it matter? An incident judged on this run's own numbers; asking records nothing, writing it down does. */
-export function IncidentDialog({
-  run,
-  judgement,
-  flask: first,
-  onClose,
-}: {
+interface IncidentDialogProps {
   readonly run: RunState;
   readonly judgement: Judgement;
   readonly flask: number;
   readonly onClose: () => void;
-}) {
-  const { propose, keep } = useEnter(run);
+}
+
+/** Does it matter? An incident judged on this run's own numbers; asking records nothing, writing it down does. */
+export function IncidentDialog({ run, judgement, flask: first, onClose }: IncidentDialogProps) {
+  const entering = useEntering(run, onClose);
   const [number, setNumber] = useState(first);
-  const [sought, setSought] = useState('');
   const [chosenId, setChosenId] = useState<string | null>(null);
-  const [what, setWhat] = useState<MeasuredIncident['what']>('volumeMl');
-  const [amount, setAmount] = useState('');
-  const [remark, setRemark] = useState('');
+  const { typed, change, field } = useTyped(NOTHING_SAID);
   const flask = flaskOf(run, number);
-  const found = incidentsOf(run).filter(({ name }) =>
-    name.toLowerCase().includes(sought.trim().toLowerCase()),
-  );
-  const value = parseDecimal(amount);
-  const measured = value !== null && Number(value) > 0 ? { what, value } : null;
+  const measured = measuredOf(typed);
   const assessment =
     flask && chosenId !== null
       ? assessFlaskIncident(run, judgement, flask, chosenId, measured)
       : null;
+  const isOpen = run.status === 'open';
 
-  const writeDown = async (isVoid: boolean): Promise<void> => {
+  const writeDown = (isVoid: boolean): void => {
     if (!assessment) return;
-    const body = {
-      flask: number,
-      incidentId: assessment.incident.id,
-      measured,
-      remark: remark.trim(),
-    };
-    await keep(propose({ kind: 'run.incident-noted', body }).proposed);
-    if (isVoid) {
-      const reason = `${assessment.incident.name}.`;
-      // It rests on the note that was written down a moment ago.
-      const { proposed } = propose({ kind: 'run.flask-voided', body: { flask: number, reason } });
-      await keep({ ...proposed, basedOn: run.version + 1 });
-    }
-    onClose();
+    const { id: incidentId, name } = assessment.incident;
+    const body = { flask: number, incidentId, measured, remark: typed.remark.trim() };
+    const voided = {
+      kind: 'run.flask-voided',
+      body: { flask: number, reason: `${name}.` },
+    } as const;
+    entering.mutate([{ kind: 'run.incident-noted', body }, ...(isVoid ? [voided] : [])]);
   };
   return (
-    <Dialog
+    <FormDialog
       title="Does it matter?"
-      description={<p>Asking changes nothing until it is written down.</p>}
-      onClose={onClose}
-    >
-      <form
-        noValidate
-        onSubmit={(event) => {
-          event.preventDefault();
-          void writeDown(false);
-        }}
-      >
-        <div className="grid grid-cols-[130px_minmax(0,1fr)] gap-3">
-          <FlaskSelect flasks={run.flasks} chosen={number} onChoose={setNumber} />
-          <div>
-            <label className="mb-1 block font-semibold" htmlFor="incident-sought">
-              What happened
-            </label>
-            <input
-              id="incident-sought"
-              placeholder="bubble, drop, colour …"
-              value={sought}
-              className="min-h-12 w-full rounded-md border border-rule-strong bg-sheet px-3 text-lg"
-              onChange={(event) => {
-                setSought(event.target.value);
-              }}
-            />
-          </div>
-        </div>
-        <RadioList
-          legend="Incidents"
-          items={found}
-          chosenId={chosenId}
-          onChoose={setChosenId}
-          className="mt-2 h-[192px] overflow-y-auto border-y border-rule"
-        >
-          {found.length === 0 && (
-            <p className="p-2 text-ink-soft">Not in the list: say it in the remark of another.</p>
-          )}
-        </RadioList>
-        {assessment && <Verdict assessment={assessment} />}
-        <div className="mt-3 grid grid-cols-1 gap-3 sm:grid-cols-2">
-          <SelectField
-            label="Measured or counted"
-            value={what}
-            onChange={(event) => {
-              const chosen = MEASURES.find((one) => one.what === event.target.value);
-              if (chosen) setWhat(chosen.what);
+      description="Asking changes nothing until it is written down."
+      submit="Write it down"
+      isDisabled={!assessment || !isOpen}
+      error={entering.error?.message}
+      ways={
+        assessment?.verdict === 'void' &&
+        isOpen &&
+        !flask?.voided && (
+          <Button
+            onClick={() => {
+              writeDown(true);
             }}
           >
-            {MEASURES.map((one) => (
-              <option key={one.what} value={one.what}>
-                {one.words}
-              </option>
-            ))}
-          </SelectField>
-          <QuantityField
-            label="How much, if known"
-            unit={MEASURES.find((one) => one.what === what)?.unit ?? ''}
-            value={amount}
-            onText={setAmount}
-          />
-          <div className="col-span-full">
-            <TextAreaField label="Remark" value={remark} onText={setRemark} />
-          </div>
-        </div>
-        <div className="mt-4 flex gap-3">
-          <Button type="submit" look="primary" disabled={!assessment || run.status !== 'open'}>
-            Write it down
+            Write it down and void it
           </Button>
-          {assessment?.verdict === 'void' && run.status === 'open' && !flask?.voided && (
-            <Button onClick={() => void writeDown(true)}>Write it down and void it</Button>
-          )}
-          <Button onClick={onClose}>Leave it</Button>
-        </div>
-      </form>
-    </Dialog>
+        )
+      }
+      className="flex flex-col gap-3"
+      onSubmit={() => {
+        writeDown(false);
+      }}
+      onClose={onClose}
+    >
+      <div className="grid grid-cols-[130px_minmax(0,1fr)] gap-3">
+        <FlaskSelect flasks={run.flasks} chosen={number} onChoose={setNumber} />
+        <TextField
+          label="What happened"
+          placeholder="bubble, drop, colour …"
+          {...field('sought')}
+        />
+      </div>
+      <IncidentList run={run} sought={typed.sought} chosenId={chosenId} onChoose={setChosenId} />
+      {assessment && <Verdict assessment={assessment} />}
+      <Measured typed={typed} onChange={change} />
+    </FormDialog>
+  );
+}
+
+/** What is typed beside the choice of an incident. */
+interface Said {
+  readonly sought: string;
+  readonly what: MeasuredIncident['what'];
+  readonly amount: string;
+  readonly remark: string;
+}
+
+const NOTHING_SAID: Said = { sought: '', what: 'volumeMl', amount: '', remark: '' };
+
+/** How large it was, where that is known. */
+function measuredOf({ what, amount }: Said): MeasuredIncident | null {
+  const value = parseDecimal(amount);
+  return value !== null && Number(value) > 0 ? { what, value } : null;
+}
+
+/** The incidents whose names hold what is sought. */
+function IncidentList({
+  run,
+  sought,
+  ...choice
+}: {
+  readonly run: RunState;
+  readonly sought: string;
+  readonly chosenId: string | null;
+  readonly onChoose: (id: string) => void;
+}) {
+  const found = incidentsOf(run).filter(({ name }) =>
+    name.toLowerCase().includes(sought.trim().toLowerCase()),
+  );
+  return (
+    <RadioList
+      legend="Incidents"
+      items={found}
+      className="h-[192px] overflow-y-auto border-y border-rule"
+      {...choice}
+    >
+      {found.length === 0 && (
+        <p className="p-2 text-ink-soft">Not in the list: say it in the remark of another.</p>
+      )}
+    </RadioList>
+  );
+}
+
+/** How large it was, and a remark. */
+function Measured({
+  typed,
+  onChange,
+}: {
+  readonly typed: Said;
+  readonly onChange: (changes: Partial<Said>) => void;
+}) {
+  const field = fieldsOf(typed, onChange);
+  return (
+    <div className="grid grid-cols-1 gap-3 sm:grid-cols-2">
+      <SelectField
+        label="Measured or counted"
+        value={typed.what}
+        options={MEASURES.map(({ what, words }) => [what, words])}
+        onText={(text) => {
+          const chosen = MEASURES.find(({ what }) => what === text);
+          if (chosen) onChange({ what: chosen.what });
+        }}
+      />
+      <QuantityField
+        label="How much, if known"
+        unit={MEASURES.find(({ what }) => what === typed.what)?.unit ?? ''}
+        {...field('amount')}
+      />
+      <div className="col-span-full">
+        <TextAreaField label="Remark" {...field('remark')} />
+      </div>
+    </div>
   );
 }
 
@@ -170,7 +191,7 @@ function Verdict({ assessment }: { readonly assessment: Assessment }) {
   return (
     <div
       role="status"
-      className={`mt-3 border-l-4 px-3 py-2 ${isCalm ? 'border-leaf bg-leaf-wash' : 'border-blush bg-blush-wash'}`}
+      className={`border-l-4 px-3 py-2 ${isCalm ? 'border-leaf bg-leaf-wash' : 'border-blush bg-blush-wash'}`}
     >
       <p className="font-bold">{VERDICTS[verdict]}</p>
       <p>

@@ -14,14 +14,13 @@ interface Shown {
   readonly molarity: number;
 }
 
-/** The molarities found so far on a line, with the band in which they must agree. */
-export function MolarityScale({
-  judgement,
-  nominal,
-}: {
+interface MolarityScaleProps {
   readonly judgement: Judgement;
   readonly nominal: number;
-}) {
+}
+
+/** The molarities found so far on a line, with the band in which they must agree. */
+export function MolarityScale({ judgement, nominal }: MolarityScaleProps) {
   const shown = judgement.replicates.flatMap((replicate): Shown[] =>
     replicate.molarity === null || replicate.verdict === 'void'
       ? []

@@ -7,14 +7,13 @@ import { Dialog } from '../ui/Dialog';
 import { FormError } from '../ui/FormError';
 import { FlaskSelect } from './FlaskSelect';
 
-/** A picture of a finished flask, kept as the shade that the others are titrated to. */
-export function PhotographDialog({
-  run,
-  onClose,
-}: {
+interface PhotographDialogProps {
   readonly run: RunState;
   readonly onClose: () => void;
-}) {
+}
+
+/** A picture of a finished flask, kept as the shade that the others are titrated to. */
+export function PhotographDialog({ run, onClose }: PhotographDialogProps) {
   const client = useQueryClient();
   const ended = run.flasks.filter(({ final, voided }) => final && !voided);
   const [flask, setFlask] = useState(ended.at(-1)?.number ?? 0);

@@ -2,40 +2,62 @@ import { describeDrying, describeEndPoint, findSubstance } from '#core/chemistry
 import type { HouseRules } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import type { RunReferences } from '#core/titration/setUp';
-import { planRun } from '#core/titration/guidance';
+import { blanksAsked, planRun } from '#core/titration/guidance';
 import { arrangementOf } from '#core/titration/setUp';
 import { useStock } from '../app/stock';
 import { ShortName } from '../ui/ShortName';
-import { ReactionEquation } from '../ui/typeset';
+import { ReactionEquations } from '../ui/typeset';
 
-/** What to weigh or pipette, and how much of which bottle the series needs. */
-export function SeriesPlanView({
-  references,
-  rules,
-}: {
+interface SeriesPlanViewProps {
   readonly references: RunReferences;
   readonly rules: HouseRules;
-}) {
+}
+
+/** What to weigh or pipette, and how much of which bottle the series needs. */
+export function SeriesPlanView({ references, rules }: SeriesPlanViewProps) {
   const { method } = references;
-  const { soughtIn, inBurette, portion, excess } = arrangementOf(references);
-  const substance = findSubstance(method.standardId);
+  const { inBurette, portion, excess } = arrangementOf(references);
   const plan = planRun(references, rules);
-  const isWeighed = portion.unit === 'g';
-  const figure = (value: number): string => roundHalfEven(value, isWeighed ? 2 : 1);
-  const titre = plan.titreMl.suggested;
-  const isOff = titre < plan.titreMl.least || titre > plan.titreMl.most;
+  const drying = findSubstance(method.standardId)?.drying ?? null;
   return (
     <section aria-labelledby="plan">
       <h2 id="plan" className="text-lg font-bold">
         The plan
       </h2>
       <p className="mt-1 text-ink-soft">
-        {method.equations.map((equation) => (
-          <span key={equation} className="block">
-            <ReactionEquation of={equation} />
-          </span>
-        ))}
+        <ReactionEquations of={method.equations} />
       </p>
+      <Portion references={references} plan={plan} />
+      <p className="mt-2 text-ink-soft">
+        Approximate: {method.medium}; {describeEndPoint(method, rules)}.{' '}
+        {portion.unit === 'g' && drying && `Drying of the standard: ${describeDrying(drying)}.`}
+      </p>
+      <Needed references={references} plan={plan} />
+      <Enough bottleId={inBurette.id} neededMl={plan.titrantTotalMl} />
+      {excess && (
+        <Enough
+          bottleId={excess.recordId}
+          code={excess.bottleCode ?? ''}
+          // The planned titrations, one repeat and the blank, as for the burette.
+          neededMl={(plan.titrations + 1 + blanksAsked(method)) * excess.fixedMl}
+        />
+      )}
+    </section>
+  );
+}
+
+interface PlanProps {
+  readonly references: RunReferences;
+  readonly plan: ReturnType<typeof planRun>;
+}
+
+/** What goes into each flask, and the titre that it is for. */
+function Portion({ references, plan }: PlanProps) {
+  const { portion, excess } = arrangementOf(references);
+  const isWeighed = portion.unit === 'g';
+  const figure = (value: number): string => roundHalfEven(value, isWeighed ? 2 : 1);
+  return (
+    <>
       <p className="mt-4 text-ink-soft">
         {isWeighed ? 'Weigh' : 'Measure'} into each flask, exactly known
         {excess && (
@@ -52,55 +74,62 @@ export function SeriesPlanView({
         <ShortName of={portion.substanceId} />
         {!isWeighed && ' solution'}
       </p>
-      <p className={`mt-1 ${isOff ? 'font-semibold text-blush' : ''}`}>
-        for a titre near <b>{roundHalfEven(titre, 1)} mL</b>
-        {plan.titrationsPerFilling > 1 &&
-          `, ${plan.titrationsPerFilling === 2 ? 'two' : 'several'} titrations from one filling`}
-        .{' '}
-        {isOff
-          ? `The good range of the burette is ${roundHalfEven(plan.titreMl.least, 0)} to ${roundHalfEven(plan.titreMl.most, 0)} mL: take another ${portion.fixedMl === null ? 'portion' : 'pipette'} or burette.`
-          : portion.fixedMl === null &&
-            `Between ${figure(plan.portion.least)} and ${figure(plan.portion.most)} ${portion.unit} the titre stays in the good range of the burette.`}
-      </p>
-      <p className="mt-2 text-ink-soft">
-        Approximate: {method.medium}; {describeEndPoint(method, rules)}.{' '}
-        {isWeighed &&
-          substance?.drying &&
-          `Drying of the standard: ${describeDrying(substance.drying)}.`}
-      </p>
-      <table className="mt-4 w-full max-w-md">
-        <caption className="pb-1 text-left font-bold">
-          {soughtIn === 'burette' ? 'Titrant' : 'Standard solution'} that the series needs
-        </caption>
-        <tbody>
-          {plan.titrant.map(({ what, volumeMl }) => (
-            <tr key={what} className="border-t border-rule">
-              <th scope="row" className="py-0.5 text-left font-normal">
-                {what}
-              </th>
-              <td className="py-0.5 text-right font-mono">{roundHalfEven(volumeMl, 0)} mL</td>
-            </tr>
-          ))}
-          <tr className="border-t-2 border-ink font-bold">
-            <th scope="row" className="py-0.5 text-left">
-              in all
+      <Titre references={references} plan={plan} figure={figure} />
+    </>
+  );
+}
+
+/** The titre to expect, and whether it lies where the burette is good. */
+function Titre({
+  references,
+  plan: { titreMl, titrationsPerFilling, portion },
+  figure,
+}: PlanProps & { readonly figure: (value: number) => string }) {
+  const { fixedMl, unit } = arrangementOf(references).portion;
+  const { suggested, least, most } = titreMl;
+  const isOff = suggested < least || suggested > most;
+  const range = `${roundHalfEven(least, 0)} to ${roundHalfEven(most, 0)} mL`;
+  return (
+    <p className={`mt-1 ${isOff ? 'font-semibold text-blush' : ''}`}>
+      for a titre near <b>{roundHalfEven(suggested, 1)} mL</b>
+      {titrationsPerFilling > 1 &&
+        `, ${titrationsPerFilling === 2 ? 'two' : 'several'} titrations from one filling`}
+      .{' '}
+      {isOff
+        ? `The good range of the burette is ${range}: take another ${fixedMl === null ? 'portion' : 'pipette'} or burette.`
+        : fixedMl === null &&
+          `Between ${figure(portion.least)} and ${figure(portion.most)} ${unit} the titre stays in the good range of the burette.`}
+    </p>
+  );
+}
+
+/** How much the series takes from the burette's bottle, and for what. */
+function Needed({ references, plan }: PlanProps) {
+  const { soughtIn } = arrangementOf(references);
+  return (
+    <table className="mt-4 w-full max-w-md">
+      <caption className="pb-1 text-left font-bold">
+        {soughtIn === 'burette' ? 'Titrant' : 'Standard solution'} that the series needs
+      </caption>
+      <tbody>
+        {plan.titrant.map(({ what, volumeMl }) => (
+          <tr key={what} className="border-t border-rule">
+            <th scope="row" className="py-0.5 text-left font-normal">
+              {what}
             </th>
-            <td className="py-0.5 text-right font-mono">
-              {roundHalfEven(plan.titrantTotalMl, 0)} mL
-            </td>
+            <td className="py-0.5 text-right font-mono">{roundHalfEven(volumeMl, 0)} mL</td>
           </tr>
-        </tbody>
-      </table>
-      <Enough bottleId={inBurette.id} neededMl={plan.titrantTotalMl} />
-      {excess && (
-        <Enough
-          bottleId={excess.recordId}
-          code={excess.bottleCode ?? ''}
-          // The planned titrations, one repeat and the blank, as for the burette.
-          neededMl={(plan.titrations + 1 + Number(method.needsBlank)) * excess.fixedMl}
-        />
-      )}
-    </section>
+        ))}
+        <tr className="border-t-2 border-ink font-bold">
+          <th scope="row" className="py-0.5 text-left">
+            in all
+          </th>
+          <td className="py-0.5 text-right font-mono">
+            {roundHalfEven(plan.titrantTotalMl, 0)} mL
+          </td>
+        </tr>
+      </tbody>
+    </table>
   );
 }
 

@@ -5,20 +5,26 @@ import { findIncident } from '#core/incident';
 import type { HouseRules } from '#core/laboratory';
 import { HOUSE_RULES, paperUnitsOf, ruleWords } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
-import type { Judgement } from '#core/titration/judging';
+import type { Judgement, Replicate } from '#core/titration/judging';
 import type { Flask, Reading, RunState } from '#core/titration/run';
 import { forecastFlask } from '#core/titration/figures';
-import { buretteChecks, plannedTitrations, planRun } from '#core/titration/guidance';
+import { plannedTitrations, planRun } from '#core/titration/guidance';
 import { judgeRun } from '#core/titration/judging';
 import { isBlank, portionText } from '#core/titration/run';
-import { arrangementOf, describeInstruments, describeStandard } from '#core/titration/setUp';
+import {
+  arrangementOf,
+  buretteChecks,
+  describeInstruments,
+  describeStandard,
+} from '#core/titration/setUp';
+import { outcomeText } from '#core/wording';
 import { Loading } from '../app/Loading';
 import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import { Corrections } from '../judge/Corrections';
-import { Button, ButtonLink } from '../ui/Button';
+import { ButtonLink, PrintButton } from '../ui/Button';
 import { Page } from '../ui/Page';
-import { capitalized, instantText, ReactionEquation } from '../ui/typeset';
+import { capitalized, instantText, ReactionEquations } from '../ui/typeset';
 import { gradeName } from './Grade';
 import { useRun } from './useRun';
 import { VERDICTS } from './wording';
@@ -31,14 +37,10 @@ export function SheetPage() {
 }
 
 function Sheet({ run }: { readonly run: RunState }) {
-  const { laboratory } = useSession();
-  const nameOf = usePersonName();
-  const { bottle, method, burette } = run.references;
-  const arrangement = arrangementOf(run.references);
+  const { bottle, method } = run.references;
   const judgement = judgeRun(run);
   const titrant = findSubstance(bottle.substanceId);
-  const { rules } = run.setUp;
-  const units = paperUnitsOf(rules);
+  const units = paperUnitsOf(run.setUp.rules);
   return (
     <Page
       title={`Run sheet: bottle ${bottle.code}`}
@@ -47,66 +49,13 @@ function Sheet({ run }: { readonly run: RunState }) {
       actions={
         <span className="flex gap-3 print:hidden">
           <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>
-          <Button
-            look="primary"
-            onClick={() => {
-              window.print();
-            }}
-          >
-            Print, or save as PDF
-          </Button>
+          <PrintButton look="primary">Print, or save as PDF</PrintButton>
         </span>
       }
     >
-      <dl className="grid grid-cols-1 gap-x-10 text-[15px] md:grid-cols-2 print:grid-cols-2 print:text-[11px]">
-        <Fact name="Method">
-          {method.name}
-          {run.setUp.method.kind === 'own' && `, version ${String(run.setUp.method.version)}`}
-        </Fact>
-        <Fact name="Standard">
-          {arrangement.soughtIn === 'flask' && 'in the burette, '}
-          {describeStandard(run.references)}
-        </Fact>
-        <Fact name="Reaction">
-          {method.equations.map((equation) => (
-            <span key={equation} className="block">
-              <ReactionEquation of={equation} />
-            </span>
-          ))}
-        </Fact>
-        <Fact name="With">
-          {describeInstruments(arrangement)}, {burette.name}, {run.setUp.temperatureC} °C
-        </Fact>
-        <Fact name="End point">
-          {describeEndPoint(method, rules)}; {method.colours.endPoint.word} (overshot:{' '}
-          {method.colours.overshot.word}), for {rules.persistenceS} s
-        </Fact>
-        <Fact name="Medium">{method.medium}</Fact>
-        <Fact name="Rule">
-          {rules.agreeAtLeast} within {judgement.limit}
-          {rules.firstIsRough && '; the first is rough'}
-        </Fact>
-        <Fact name="Begun">
-          {nameOf(run.started.by)}, {instantText(run.started.at, laboratory.timeZone)}
-        </Fact>
-      </dl>
+      <Particulars run={run} judgement={judgement} />
       <FlaskTable run={run} judgement={judgement} />
-      {judgement.result && (
-        <p className="mt-3 text-lg">
-          <b>
-            <span className="font-mono">{judgement.result.rounded.value}</span> {units.molarity}
-          </b>
-          , <i>U</i> = {judgement.result.rounded.uncertainty} {units.molarity} (<i>k</i> ={' '}
-          {roundHalfEven(judgement.result.evaluation.coverageFactor, 2)}), from{' '}
-          {judgement.averaged?.n} {judgement.averaged?.n === 1 ? 'titration' : 'titrations'}
-          {run.certificate
-            ? `; certificate ${run.certificate.number}, valid until ${run.certificate.validUntil}`
-            : '; not certified'}
-        </p>
-      )}
-      {run.status === 'abandoned' && (
-        <p className="mt-3 font-semibold">Abandoned: {run.closed?.reason}</p>
-      )}
+      <Outcome run={run} judgement={judgement} />
       <Corrections run={run} />
       <HouseRulesFollowed run={run} />
       {run.flasks.every(({ final }) => !final) && <Checklist run={run} />}
@@ -121,6 +70,75 @@ function Sheet({ run }: { readonly run: RunState }) {
         <p className="border-t border-ink pt-1">Second person, date</p>
       </div>
     </Page>
+  );
+}
+
+interface JudgedProps {
+  readonly run: RunState;
+  readonly judgement: Judgement;
+}
+
+/** With what, how and by which rule. */
+function Particulars({ run, judgement }: JudgedProps) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  const { references, setUp } = run;
+  const { method, burette } = references;
+  const { rules } = setUp;
+  const arrangement = arrangementOf(references);
+  return (
+    <dl className="grid grid-cols-1 gap-x-10 text-[15px] md:grid-cols-2 print:grid-cols-2 print:text-[11px]">
+      <Fact name="Method">
+        {method.name}
+        {setUp.method.kind === 'own' && `, version ${String(setUp.method.version)}`}
+      </Fact>
+      <Fact name="Standard">
+        {arrangement.soughtIn === 'flask' && 'in the burette, '}
+        {describeStandard(references)}
+      </Fact>
+      <Fact name="Reaction">
+        <ReactionEquations of={method.equations} />
+      </Fact>
+      <Fact name="With">
+        {describeInstruments(arrangement)}, {burette.name}, {setUp.temperatureC} °C
+      </Fact>
+      <Fact name="End point">
+        {describeEndPoint(method, rules)}; {method.colours.endPoint.word} (overshot:{' '}
+        {method.colours.overshot.word}), for {rules.persistenceS} s
+      </Fact>
+      <Fact name="Medium">{method.medium}</Fact>
+      <Fact name="Rule">
+        {rules.agreeAtLeast} within {judgement.limit}
+        {rules.firstIsRough && '; the first is rough'}
+      </Fact>
+      <Fact name="Begun">
+        {nameOf(run.started.by)}, {instantText(run.started.at, laboratory.timeZone)}
+      </Fact>
+    </dl>
+  );
+}
+
+/** What the run came to so far, or why it was given up. */
+function Outcome({ run: { setUp, certificate, status, closed }, judgement }: JudgedProps) {
+  const { result, averaged } = judgement;
+  const unit = paperUnitsOf(setUp.rules).molarity;
+  return (
+    <>
+      {result && (
+        <p className="mt-3 text-lg">
+          <b>
+            <span className="font-mono">{result.rounded.value}</span> {unit}
+          </b>
+          , <i>U</i> = {result.rounded.uncertainty} {unit} (<i>k</i> ={' '}
+          {roundHalfEven(result.evaluation.coverageFactor, 2)}), from {averaged?.n}{' '}
+          {averaged?.n === 1 ? 'titration' : 'titrations'}
+          {certificate
+            ? `; certificate ${certificate.number}, valid until ${certificate.validUntil}`
+            : '; not certified'}
+        </p>
+      )}
+      {status === 'abandoned' && <p className="mt-3 font-semibold">Abandoned: {closed?.reason}</p>}
+    </>
   );
 }
 
@@ -144,12 +162,8 @@ function plannedRows(run: RunState): readonly number[] {
   );
 }
 
-function FlaskTable({ run, judgement }: { readonly run: RunState; readonly judgement: Judgement }) {
-  const { references, setUp } = run;
-  const plan = planRun(references, setUp.rules, judgement.accurate?.mean);
-  const isWeighed = arrangementOf(references).portion.unit === 'g';
-  const units = paperUnitsOf(setUp.rules);
-  const about = `about ${roundHalfEven(plan.portion.suggested, isWeighed ? 2 : 1)} ${isWeighed ? 'g' : units.volume}`;
+function FlaskTable({ run, judgement }: JudgedProps) {
+  const units = paperUnitsOf(run.setUp.rules);
   return (
     <table className="mt-4 w-full border-collapse text-left text-[15px] max-md:text-[11px] print:text-[11px]">
       <caption className="sr-only">Flasks</caption>
@@ -171,59 +185,73 @@ function FlaskTable({ run, judgement }: { readonly run: RunState; readonly judge
         </tr>
       </thead>
       <tbody>
-        {judgement.replicates.map(({ flask, titreMl, molarity, verdict, why }) => (
-          <tr key={flask.number} className="border-b border-rule align-top">
-            <th scope="row" className="py-2 pr-3">
-              {flask.number}
-            </th>
-            <td className="py-2 pr-3 font-mono">
-              {portionText(flask.portion.value, units.volume)}
-            </td>
-            <td className="py-2 pr-3 font-mono">
-              <Readings of={[flask.initial, ...flask.refills.map(({ restart }) => restart)]} />
-            </td>
-            <td className="py-2 pr-3 font-mono">
-              <Readings of={[...flask.refills.map(({ stop }) => stop), flask.final]} />
-            </td>
-            <td className="py-2 pr-3 font-mono">
-              {titreMl ?? (
-                <span className="text-ink-soft">
-                  ≈ {roundHalfEven(forecastFlask(run, flask, null).titreMl, 2)}
-                </span>
-              )}
-            </td>
-            <td className="py-2 pr-3 font-mono">
-              {molarity === null ? '' : roundHalfEven(molarity, 5)}
-            </td>
-            <td className="py-2 pr-3">
-              {[
-                verdict === 'open' ? null : VERDICTS[verdict].word,
-                why,
-                ...remarksOf(flask, units.volume),
-              ]
-                .filter((text) => text !== null && text !== '')
-                .join('; ')}
-            </td>
-          </tr>
+        {judgement.replicates.map((replicate) => (
+          <FlaskRow key={replicate.flask.number} run={run} replicate={replicate} />
         ))}
-        {plannedRows(run).map((number) => (
-          <tr key={number} className="h-11 border-b border-rule">
-            <th scope="row" className="pr-3">
-              {number}
-            </th>
-            <td className="pr-3 text-ink-soft">{about}</td>
-            <td />
-            <td />
-            <td className="pr-3 font-mono text-ink-soft">
-              ≈ {roundHalfEven(plan.titreMl.suggested, 1)}
-            </td>
-            <td />
-            <td />
-          </tr>
-        ))}
+        <PlannedRows run={run} judgement={judgement} />
       </tbody>
     </table>
   );
+}
+
+function FlaskRow({
+  run,
+  replicate: { flask, titreMl, molarity, verdict, why },
+}: {
+  readonly run: RunState;
+  readonly replicate: Replicate;
+}) {
+  const { volume } = paperUnitsOf(run.setUp.rules);
+  const word = verdict === 'open' ? null : VERDICTS[verdict].word;
+  const remarks = [word, why && outcomeText(why), ...remarksOf(flask, volume)];
+  return (
+    <tr className="border-b border-rule align-top">
+      <th scope="row" className="py-2 pr-3">
+        {flask.number}
+      </th>
+      <td className="py-2 pr-3 font-mono">{portionText(flask.portion.value, volume)}</td>
+      <td className="py-2 pr-3 font-mono">
+        <Readings of={[flask.initial, ...flask.refills.map(({ restart }) => restart)]} />
+      </td>
+      <td className="py-2 pr-3 font-mono">
+        <Readings of={[...flask.refills.map(({ stop }) => stop), flask.final]} />
+      </td>
+      <td className="py-2 pr-3 font-mono">
+        {titreMl ?? (
+          <span className="text-ink-soft">
+            ≈ {roundHalfEven(forecastFlask(run, flask, null).titreMl, 2)}
+          </span>
+        )}
+      </td>
+      <td className="py-2 pr-3 font-mono">{molarity === null ? '' : roundHalfEven(molarity, 5)}</td>
+      <td className="py-2 pr-3">
+        {remarks.filter((text) => text !== null && text !== '').join('; ')}
+      </td>
+    </tr>
+  );
+}
+
+/** Rows to write into, with what is to be expected there. */
+function PlannedRows({ run, judgement }: JudgedProps) {
+  const { references, setUp } = run;
+  const plan = planRun(references, setUp.rules, judgement.accurate?.mean);
+  const isWeighed = arrangementOf(references).portion.unit === 'g';
+  const unit = isWeighed ? 'g' : paperUnitsOf(setUp.rules).volume;
+  return plannedRows(run).map((number) => (
+    <tr key={number} className="h-11 border-b border-rule">
+      <th scope="row" className="pr-3">
+        {number}
+      </th>
+      <td className="pr-3 text-ink-soft">
+        about {roundHalfEven(plan.portion.suggested, isWeighed ? 2 : 1)} {unit}
+      </td>
+      <td />
+      <td />
+      <td className="pr-3 font-mono text-ink-soft">≈ {roundHalfEven(plan.titreMl.suggested, 1)}</td>
+      <td />
+      <td />
+    </tr>
+  ));
 }
 
 /** The readings of a column, those that a second person confirmed marked. */

@@ -6,16 +6,15 @@ import { findingText } from '#core/wording';
 import { clockOffsetMs } from '../app/device';
 import { usePersonName, useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
+import { FormError } from '../ui/FormError';
 import { instantText } from '../ui/typeset';
-import { useEnter } from './useRun';
+import { useEntering } from './useRun';
 
 /** A clock this far off is told; the times of entries are set right all the same. */
 const CLOCK_MS = 5 * 60_000;
 
 /** What has come up since the run began: something out of use, a pause, a device whose clock is wrong. */
 export function Warnings({ run }: { readonly run: RunState }) {
-  const { laboratory } = useSession();
-  const nameOf = usePersonName();
   const records = useRecordsNow(run.setUp);
   const warnings = outOfUse(run.setUp, records).map((values) =>
     findingText({ code: 'out-of-use', values }),
@@ -28,7 +27,6 @@ export function Warnings({ run }: { readonly run: RunState }) {
       `The clock of this device is ${off} ${offset > 0 ? 'slow' : 'fast'}. Entries get the true time; set the clock right.`,
     );
   }
-  const pause = pauseOf(run);
   return (
     <>
       {run.status === 'open' &&
@@ -45,14 +43,24 @@ export function Warnings({ run }: { readonly run: RunState }) {
             {text}
           </p>
         ))}
-      {pause && (
-        <p className="mt-2 rounded border-l-4 border-straw bg-straw-wash px-3 py-1.5">
-          Paused by {nameOf(pause.by)}, {instantText(pause.at, laboratory.timeZone)}
-          {pause.toId !== null && <>, for {nameOf(pause.toId)}</>}
-          {pause.remark !== '' && <>: {pause.remark}</>}
-        </p>
-      )}
+      <Paused run={run} />
     </>
+  );
+}
+
+/** That the run waits, since when, and for whom. */
+function Paused({ run }: { readonly run: RunState }) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  const pause = pauseOf(run);
+  return (
+    pause && (
+      <p className="mt-2 rounded border-l-4 border-straw bg-straw-wash px-3 py-1.5">
+        Paused by {nameOf(pause.by)}, {instantText(pause.at, laboratory.timeZone)}
+        {pause.toId !== null && <>, for {nameOf(pause.toId)}</>}
+        {pause.remark !== '' && <>: {pause.remark}</>}
+      </p>
+    )
   );
 }
 
@@ -64,7 +72,7 @@ function Corrected({
   readonly run: RunState;
   readonly since: CorrectedSince;
 }) {
-  const { propose, keep } = useEnter(run);
+  const adopting = useEntering(run);
   return (
     <p
       role="status"
@@ -78,11 +86,12 @@ function Corrected({
         className="min-h-12 font-semibold text-violet underline underline-offset-4 lg:min-h-8"
         onClick={() => {
           const body = { ...adopt, reason: `corrected: ${reason}` };
-          void keep(propose({ kind: 'run.record-adopted', body }).proposed);
+          adopting.mutate([{ kind: 'run.record-adopted', body }]);
         }}
       >
         Go on with it as corrected
       </button>
+      <FormError message={adopting.error?.message} />
     </p>
   );
 }

@@ -1,14 +1,15 @@
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import type { RunState } from '#core/titration/run';
-import { foldRun, restedOnBy } from '#core/titration/record';
+import type { RunFact } from '#core/titration/record';
+import { checkRunFact, foldRun, restedOnBy } from '#core/titration/record';
 import type { NewFact } from '#contract';
 import { useAround } from '../app/around';
-import { makeFact, runOf } from '../app/records';
-import { useSession } from '../app/session';
+import { useKeeping } from '../app/entering';
+import { runOf } from '../app/records';
 import { failsThePage } from '../app/queryClient';
 import { asRunFact } from '../outbox/outbox';
-import { useOutbox, useWaiting } from '../outbox/useOutbox';
+import { useWaiting } from '../outbox/useOutbox';
 
 /**
  * A run as the server knows it, with what this device has entered since; one that was begun here and is still on its way, as this
@@ -45,17 +46,22 @@ export function useRun(
   }, [around, data, pending]);
 }
 
-/** Makes and keeps facts of a run on this device. */
+/** Enters facts of a run, one after the other, each resting on the one before. */
 export function useEnter(run: RunState) {
-  const outbox = useOutbox();
-  const { person } = useSession();
-  return {
-    /** The fact as it would be entered, for checking it first. */
-    propose: (fact: NewFact) => {
-      const seen = { id: run.id, stored: run.storedVersion, version: run.version };
-      const proposed = makeFact(fact, seen, person.id);
-      return { proposed, fact: asRunFact(proposed) };
-    },
-    keep: (proposed: ReturnType<typeof makeFact>) => outbox.keep(proposed),
+  const keep = useKeeping();
+  return async (...entries: readonly NewFact[]): Promise<void> => {
+    for (const [i, entry] of entries.entries()) {
+      const seen = { id: run.id, stored: run.storedVersion, version: run.version + i };
+      await keep(entry, seen, (fact) => checkRunFact(run, fact as RunFact));
+    }
   };
+}
+
+/** The same for what is pressed or sent: what speaks against it is its error, to be shown beside it. */
+export function useEntering(run: RunState, onKept?: () => void) {
+  const enter = useEnter(run);
+  return useMutation({
+    mutationFn: (entries: readonly NewFact[]) => enter(...entries),
+    ...(onKept && { onSuccess: onKept }),
+  });
 }

@@ -1,0 +1,45 @@
+import type { ReactNode } from 'react';
+import { describeEndPoint } from '#core/chemistry';
+import type { RunState } from '#core/titration/run';
+import { arrangementOf, describeInstruments, describeStandard } from '#core/titration/setUp';
+import { usePersonName } from '../app/records';
+import { usePageHeading } from '../ui/Page';
+import { ShortName } from '../ui/ShortName';
+
+/** Which bottle is on the bench, and with what; what can be asked stands beside it. */
+export function BenchHeader({
+  run,
+  children,
+}: {
+  readonly run: RunState;
+  readonly children: ReactNode;
+}) {
+  const { bottle } = run.references;
+  const heading = usePageHeading(`Bottle ${bottle.code} on the bench`);
+  return (
+    <header className="flex flex-wrap items-end justify-between gap-x-4 gap-y-2 border-b-2 border-ink pb-2 xl:flex-nowrap">
+      <div className="min-w-0">
+        <h1 ref={heading} tabIndex={-1} className="text-2xl font-bold">
+          Bottle {bottle.code}: <ShortName of={bottle.substanceId} /> {bottle.nominalMolarity} mol/L
+        </h1>
+        <RunLine run={run} />
+      </div>
+      <div className="flex shrink-0 gap-2">{children}</div>
+    </header>
+  );
+}
+
+function RunLine({ run }: { readonly run: RunState }) {
+  const nameOf = usePersonName();
+  const { burette, method } = run.references;
+  const arrangement = arrangementOf(run.references);
+  return (
+    <p className="text-[15px] leading-tight text-ink-soft xl:text-sm">
+      <ShortName of={method.standardId} />
+      {arrangement.soughtIn === 'flask' && ' in the burette'}: {describeStandard(run.references)} ·{' '}
+      {describeInstruments(arrangement)} · {burette.name} ·{' '}
+      {describeEndPoint(method, run.setUp.rules)} · {nameOf(run.started.by)}
+      {run.buretteChecked.at(-1)?.faults.length === 0 && ' · burette checked'}
+    </p>
+  );
+}

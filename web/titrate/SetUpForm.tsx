@@ -1,0 +1,346 @@
+import { useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { findSubstance } from '#core/chemistry';
+import type { HouseRules } from '#core/laboratory';
+import { parseDecimal } from '#core/measurement';
+import type { Finding } from '#core/record';
+import { may } from '#core/rights';
+import { adviceAgainst, checkRunStart } from '#core/titration/record';
+import { findingText } from '#core/wording';
+import type { NewFact } from '#contract';
+import { useBeginRecord } from '../app/entering';
+import { NotAllHere } from '../app/NotAllHere';
+import { useRuns } from '../app/records';
+import { useSession } from '../app/session';
+import { Cautions } from '../ui/Cautions';
+import { reasonOrNull } from '../ui/fieldMessages';
+import { CheckField, QuantityField, SelectField, TextAreaField } from '../ui/fields';
+import { Form, FormFoot } from '../ui/Form';
+import { messagesOf } from '../ui/refusal';
+import { useTyped } from '../ui/useTyped';
+import {
+  ChoiceField,
+  InstrumentField,
+  lotName,
+  Missing,
+  molarityHint,
+  solutionName,
+  standardHint,
+  substanceName,
+} from './Choices';
+import { isPossible } from './methodOptions';
+import type { Chosen, OnTheBench, Stores } from './onTheBench';
+import { at, onTheBench } from './onTheBench';
+import { SeriesPlanView } from './SeriesPlanView';
+
+/** What is typed; its names are those of the run's first fact. */
+const TYPED = {
+  temperatureC: '20',
+  temperatureVariationK: '3',
+  methodRepeatabilityPercent: '',
+  reason: '',
+};
+
+type Typed = typeof TYPED;
+
+const NOTHING_CHOSEN: Chosen = {
+  bottleId: null,
+  optionKey: null,
+  standardId: null,
+  instrumentId: null,
+  excessId: null,
+  pipetteId: null,
+  buretteId: null,
+};
+
+/** What a run is made with, and the plan that follows from it. */
+export function SetUpForm(stores: Stores) {
+  const [search] = useSearchParams();
+  const [chosen, setChosen] = useState({ ...NOTHING_CHOSEN, bottleId: search.get('bottle') });
+  const [firstIsRough, setFirstIsRough] = useState<boolean | null>(null);
+  const bench = onTheBench(chosen, stores);
+  const { start, errors, errorAt, findings, isBusy, error } = useStart(bench);
+  const { typed, field } = useTyped(TYPED, errors);
+  if (!bench) return null;
+  const { bottle, method, references, rulesInForce } = bench;
+  const rules = { ...rulesInForce, firstIsRough: firstIsRough ?? rulesInForce.firstIsRough };
+  const choices = {
+    bench,
+    errorAt,
+    onChoose: (changes: Partial<Chosen>) => {
+      setChosen({ ...chosen, ...changes });
+    },
+  };
+  return (
+    <div className="grid grid-cols-1 gap-12 xl:grid-cols-[minmax(0,560px)_minmax(0,1fr)]">
+      <Form
+        className="grid grid-cols-1 content-start gap-x-6 gap-y-3 md:grid-cols-2"
+        onSubmit={() => {
+          start(typed, rules);
+        }}
+      >
+        <TitrantFields {...choices} titrants={stores.titrants} />
+        <MethodField {...choices} rules={rules} />
+        <StandardFields {...choices} />
+        <ExcessFields {...choices} />
+        <CircumstanceFields field={field} />
+        <RoughField rules={rules} rulesInForce={rulesInForce} onChange={setFirstIsRough} />
+        {findings.length > 0 && (
+          <div className="col-span-full">
+            <TextAreaField label="Why it goes on all the same" {...field('reason')} />
+          </div>
+        )}
+        <FormFoot submit="To the bench" isDisabled={isBusy || !bench.isComplete} error={error} />
+        <div className="col-span-full">
+          <NotAllHere kind="bottle" what="bottles" />
+          <NotAllHere kind="lot" what="lots" />
+          <Cautions
+            cautions={[
+              ...(findSubstance(bottle.substanceId)?.cautions.slice(0, 1) ?? []),
+              ...method.cautions,
+            ]}
+          />
+        </div>
+      </Form>
+      <div className="border-rule xl:border-l xl:pl-10">
+        {references && <SeriesPlanView references={references} rules={rules} />}
+      </div>
+    </div>
+  );
+}
+
+/** Begins the run, and says at each field what speaks against it. */
+function useStart(bench: OnTheBench | null) {
+  const { today } = useSession();
+  const begin = useBeginRecord();
+  const navigate = useNavigate();
+  const findings: readonly Finding[] = bench?.references
+    ? checkRunStart(bench.references, today)
+    : [];
+  const errors = messagesOf(begin.error);
+  const isAtField = Object.keys(TYPED).some((key) => key in errors);
+  return {
+    findings,
+    errors,
+    isBusy: begin.isPending,
+    error: isAtField ? undefined : begin.error?.message,
+    errorAt: (field: string): string | undefined => {
+      const found = findings.find((finding) => finding.field === field);
+      return found ? findingText(found) : errors[field];
+    },
+    start: (typed: Typed, rules: HouseRules): void => {
+      const fact = bench ? startOf(bench, typed, rules) : null;
+      if (fact === null) return;
+      begin.mutate(fact, { onSuccess: (runId) => void navigate(`/runs/${runId}`) });
+    },
+  };
+}
+
+/** The first fact of the run; null while something is missing. */
+function startOf(bench: OnTheBench, typed: Typed, rules: HouseRules): NewFact | null {
+  const { option, bottle, standard, burette } = bench;
+  const excess = bench.excess.complete;
+  if (!standard) return null;
+  const figure = (text: string): string => parseDecimal(text) ?? text;
+  const known = typed.methodRepeatabilityPercent;
+  return {
+    kind: 'run.started',
+    body: {
+      method: option.choice,
+      bottle: at(bottle),
+      standard: standard.choice,
+      excess: excess && { bottle: at(excess.bottle), vessel: at(excess.vessel) },
+      burette: at(burette),
+      rules,
+      temperatureC: figure(typed.temperatureC),
+      temperatureVariationK: figure(typed.temperatureVariationK),
+      methodRepeatabilityPercent: known === '' ? null : figure(known),
+      reason: reasonOrNull(typed.reason),
+    },
+  };
+}
+
+interface FieldsProps {
+  readonly bench: OnTheBench;
+  readonly errorAt: (field: string) => string | undefined;
+  readonly onChoose: (changes: Partial<Chosen>) => void;
+}
+
+/** The bottle that is standardized, and the burette. */
+function TitrantFields({
+  bench,
+  titrants,
+  errorAt,
+  onChoose,
+}: FieldsProps & Pick<Stores, 'titrants'>) {
+  const { bottle, method, burettes, burette } = bench;
+  const isOnBench = useRuns()?.some((run) => run.bottleId === bottle.id);
+  return (
+    <>
+      <ChoiceField
+        label="Bottle"
+        items={titrants}
+        chosen={bottle}
+        nameOf={({ code, substanceId, nominalMolarity }) =>
+          `${code}, ${findSubstance(substanceId)?.shortName ?? substanceId} ${nominalMolarity ?? ''} mol/L`
+        }
+        error={errorAt('bottle')}
+        hint={isOnBench ? 'On the bench already: this begins a second run beside it.' : undefined}
+        onChoose={(bottleId) => {
+          onChoose({ bottleId, optionKey: null, instrumentId: null });
+        }}
+      />
+      <InstrumentField
+        label={method.inBurette === 'standard' ? 'Burette, for the standard' : 'Burette'}
+        what="A burette"
+        items={burettes}
+        chosen={burette}
+        error={errorAt('burette')}
+        onChoose={(buretteId) => {
+          onChoose({ buretteId });
+        }}
+      />
+    </>
+  );
+}
+
+/** By which method, and whether the standard is weighed or pipetted. */
+function MethodField({
+  bench: { bottle, method, options, option },
+  rules,
+  errorAt,
+  onChoose,
+}: FieldsProps & { readonly rules: HouseRules }) {
+  return (
+    <div className="col-span-full">
+      <SelectField
+        label="How"
+        value={option.key}
+        hint={adviceAgainst({ bottle, method }, rules) ?? undefined}
+        error={errorAt('method')}
+        options={options.map((one) => [
+          one.key,
+          `${one.choice.kind === 'own' ? 'own: ' : ''}${one.name}${isPossible(one) ? '' : ' (no standard on the shelf)'}`,
+        ])}
+        onText={(optionKey) => {
+          onChoose({ optionKey, instrumentId: null });
+        }}
+      />
+    </div>
+  );
+}
+
+/** The standard, and with what it is measured. */
+function StandardFields({ bench, errorAt, onChoose }: FieldsProps) {
+  const { option, method, standard, standardRecord, instruments, instrument } = bench;
+  const isWeighed = option.takes === 'lot';
+  if (!standardRecord) {
+    return <Missing takes={option.takes} name={substanceName(method.standardId)} />;
+  }
+  return (
+    <>
+      <ChoiceField
+        label="Standard"
+        items={[...option.lots, ...option.bottles]}
+        chosen={standardRecord}
+        nameOf={(item) => ('lot' in item ? lotName(item) : solutionName(item))}
+        error={errorAt('standard')}
+        hint={standard ? standardHint(standard.record) : undefined}
+        onChoose={(standardId) => {
+          onChoose({ standardId });
+        }}
+      />
+      <InstrumentField
+        label={isWeighed ? 'Balance' : 'Aliquots with'}
+        what={isWeighed ? 'A balance' : 'A pipette'}
+        items={instruments}
+        chosen={instrument}
+        error={errorAt('instrument')}
+        onChoose={(instrumentId) => {
+          onChoose({ instrumentId });
+        }}
+      />
+    </>
+  );
+}
+
+/** For a back-titration, what is added in excess and with what. */
+function ExcessFields({ bench: { method, option, excess }, errorAt, onChoose }: FieldsProps) {
+  if (!method.excess) return null;
+  if (!excess.bottle) {
+    return <Missing takes="bottle" name={substanceName(method.excess.substanceId)} />;
+  }
+  return (
+    <>
+      <ChoiceField
+        label="In excess"
+        items={option.excesses}
+        chosen={excess.bottle}
+        nameOf={solutionName}
+        error={errorAt('excess')}
+        hint={molarityHint(excess.bottle)}
+        onChoose={(excessId) => {
+          onChoose({ excessId });
+        }}
+      />
+      <InstrumentField
+        label="Excess with"
+        what="A pipette"
+        items={excess.pipettes}
+        chosen={excess.pipette}
+        error={errorAt('pipette')}
+        onChoose={(pipetteId) => {
+          onChoose({ pipetteId });
+        }}
+      />
+    </>
+  );
+}
+
+/** How warm it is, and how well one titration is known to repeat. */
+function CircumstanceFields({
+  field,
+}: {
+  readonly field: ReturnType<typeof useTyped<Typed>>['field'];
+}) {
+  return (
+    <div className="col-span-full grid grid-cols-1 gap-4 sm:grid-cols-3">
+      <QuantityField label="Temperature" unit="°C" {...field('temperatureC')} />
+      <QuantityField label="Plus or minus" unit="K" {...field('temperatureVariationK')} />
+      <QuantityField
+        label="Known RSD"
+        unit="%"
+        hint="of one titration, if known"
+        {...field('methodRepeatabilityPercent')}
+      />
+    </div>
+  );
+}
+
+/** Whether the first titration is rough; asked of those who may deviate from the house rules. */
+function RoughField({
+  rules,
+  rulesInForce,
+  onChange,
+}: {
+  readonly rules: HouseRules;
+  readonly rulesInForce: HouseRules;
+  readonly onChange: (isRough: boolean) => void;
+}) {
+  const { person } = useSession();
+  if (!may(person, 'deviate')) return null;
+  return (
+    <div className="col-span-full">
+      <CheckField
+        label="The first titration is rough"
+        hint={
+          rules.firstIsRough === rulesInForce.firstIsRough
+            ? 'As the house rule says. What differs from it is told on the certificate.'
+            : 'Not as the house rule says: Judge and the certificate tell it.'
+        }
+        checked={rules.firstIsRough}
+        onTick={onChange}
+      />
+    </div>
+  );
+}
