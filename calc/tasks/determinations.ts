@@ -124,6 +124,7 @@ function standardOf(given: Given<typeof standardizeEntries>): Known {
   const substance = {
     molarMass: exact(molarMass, UNITS.gramPerMole),
     purity: exact(standard.purity_percent / 100),
+    massFactor: null,
   };
   if (standard.mass_g === undefined) return { kind: 'weighed', ...substance };
   const volumeMl = needed(standard.volume_mL, 'volume_mL');

@@ -11,6 +11,7 @@ export type {
   Method,
   Preparation,
   PreparationStep,
+  Solvent,
   Substance,
 } from './catalogue/entries';
 export type { HazardCode, Pictogram } from './catalogue/hazards';

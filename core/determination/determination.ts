@@ -18,6 +18,8 @@ export interface WeighedStandard {
   readonly kind: 'weighed';
   readonly purity: Expression;
   readonly molarMass: Expression;
+  /** From what the balance shows to the mass; null where that is taken for it. */
+  readonly massFactor: Expression | null;
 }
 
 /** A solution whose molarity is known: in the burette, or of which each flask gets an aliquot. */
@@ -99,7 +101,7 @@ interface ContentOfFlask extends Common {
 export type Determination = ContentOfBurette | ContentOfFlask;
 
 /**
- * The balance of a determination, from which all its figures follow. For a titrant c V = nu n, where n is m P / M of a weighed
+ * The balance of a determination, from which all its figures follow. For a titrant c V = nu n, where n is m b P / M of a weighed
  * standard or c_s V_a of a solution; for what is in the flask x = nu c_s V, or x = nu_e c_e V_e - nu c_s V where an excess is
  * titrated back; x is c V_a, beta V_a / M, w m / M, q m / (M m_unit), m / M or m / (z M_eq).
  * Source: the balance of amounts at the equivalence point.
@@ -127,15 +129,28 @@ export function balanceOf(determination: Determination): Balance<Expression> {
 /** The amount of a standard in a portion of it. */
 function portionOf(known: Known): readonly Factor<Expression>[] {
   return known.kind === 'weighed'
-    ? [times('portion'), times(known.purity), over(known.molarMass)]
+    ? [times('portion'), ...massFactorOf(known), times(known.purity), over(known.molarMass)]
     : [...molarityOf(known), times('portion')];
+}
+
+function massFactorOf({
+  massFactor,
+}: Pick<WeighedStandard, 'massFactor'>): readonly Factor<Expression>[] {
+  return massFactor ? [times(massFactor)] : [];
 }
 
 function molarityOf(solution: KnownSolution | MadeUpStandard): readonly Factor<Expression>[] {
   const steps = diluted(solution.dilutions);
   if (solution.kind === 'solution') return [times(solution.molarity), ...steps];
   const { mass, purity, molarMass, volume } = solution;
-  return [times(mass), times(purity), over(molarMass), over(volume), ...steps];
+  return [
+    times(mass),
+    ...massFactorOf(solution),
+    times(purity),
+    over(molarMass),
+    over(volume),
+    ...steps,
+  ];
 }
 
 function diluted(dilutions: readonly Dilution[]): readonly Factor<Expression>[] {

@@ -33,6 +33,7 @@ describe('a determination that makes no sense is refused at its field', () => {
         kind: 'made-up',
         purity: exact(1),
         molarMass: gramPerMole(100),
+        massFactor: null,
         mass: gram(massG),
         volume: millilitre(volumeMl),
         dilutions: nominalDilutions([{ aliquotMl: 50, flaskMl }]),

@@ -26,6 +26,29 @@ export const DEFAULT_HOUSE_RULES = allRules('default');
  */
 export const UNWRITTEN_RULES = allRules('before');
 
+/** How volumes and masses are corrected. */
+export type CorrectionRules = Pick<
+  HouseRules,
+  'volumeCorrection' | 'referenceTemperatureC' | 'buoyancyCorrection'
+>;
+
+/** The rules by which volumes and masses are corrected, of all. */
+export function correctionRulesOf(rules: HouseRules): CorrectionRules {
+  const { volumeCorrection, referenceTemperatureC, buoyancyCorrection } = rules;
+  return { volumeCorrection, referenceTemperatureC, buoyancyCorrection };
+}
+
+/** What a laboratory chooses at once of how its figures are corrected. */
+export const CORRECTION_PRESETS = {
+  corrected: { volumeCorrection: 'corrected', buoyancyCorrection: 'corrected' },
+  plain: { volumeCorrection: 'carried', buoyancyCorrection: 'carried' },
+} as const satisfies Readonly<Record<string, RuleOverrides>>;
+
+/** Whether a laboratory of before has still to say how its figures are corrected. */
+export function isCorrectionUnsaid({ buoyancyCorrection }: HouseRules): boolean {
+  return buoyancyCorrection === 'left-out';
+}
+
 /** What volumes and molarities are called on paper; a millilitre and a cubic centimetre are the same. */
 export interface PaperUnits {
   readonly volume: 'mL' | 'cm³';

@@ -1,11 +1,14 @@
 export type { HouseRule, HouseRules, RuleKey } from './rules';
 export { HOUSE_RULES, RULE_GROUPS } from './rules';
-export type { PaperUnits, RuleOverrides } from './houseRules';
+export type { CorrectionRules, PaperUnits, RuleOverrides } from './houseRules';
 export {
   checkRules,
+  CORRECTION_PRESETS,
+  correctionRulesOf,
   DEFAULT_HOUSE_RULES,
   describeDeviations,
   deviatingRules,
+  isCorrectionUnsaid,
   paperUnitsOf,
   ruleWords,
   UNWRITTEN_RULES,

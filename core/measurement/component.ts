@@ -7,6 +7,8 @@ interface Named {
   readonly name: string;
   /** Infinite unless given. */
   readonly degreesOfFreedom?: number;
+  /** A difference that is known and was not corrected: it counts in u, and makes nothing else surer. */
+  readonly isUncorrected?: true;
 }
 
 /**
@@ -55,6 +57,11 @@ export function componentUncertainty(component: Component): number {
 /** How an effect is drawn in a simulation. */
 export function componentDistribution(component: Component): Distribution | 'student' {
   return 'distribution' in component ? (component.distribution ?? 'normal') : 'normal';
+}
+
+/** The effects that are not known; what is known and was not corrected has no degrees of freedom. */
+export function unknownComponents(components: readonly Component[]): readonly Component[] {
+  return components.filter(({ isUncorrected }) => !isUncorrected);
 }
 
 /** Standard uncertainty of an input from its independent effects: the root of the sum of squares. */

@@ -2,6 +2,14 @@ import type { Component } from './component';
 import type { Dimension, Unit } from './unit';
 import { combineDimensions, describeDimension, isSameDimension, UNITS } from './unit';
 
+/** Something that an earlier result rests on, and the part of its uncertainty that comes from there, with its sign. */
+export interface Origin {
+  /** The input in which it first appeared. */
+  readonly id: string;
+  /** Contribution over the combined standard uncertainty: -1 to 1. The squares of all add up to at most 1. */
+  readonly part: number;
+}
+
 /**
  * An input quantity. Its `id` names the object, the property and the version that it comes from, so
  * that the same quantity used twice is one input and correlates with itself.
@@ -23,6 +31,8 @@ export interface Input {
   readonly source: string;
   /** Whether one value serves all replicates, or each replicate draws its own. */
   readonly variation: 'common' | 'by-replicate';
+  /** For an earlier result: what it rests on, by which it correlates with what rests on the same. */
+  readonly restsOn?: readonly Origin[];
 }
 
 interface Node {

@@ -12,9 +12,10 @@ export {
   sumDecimals,
   ZERO,
 } from './decimal';
+export { correlationsIn, originsOf } from './dependence';
 export { Chance } from './draw';
 export { coherentValue, evaluate } from './evaluate';
-export type { Expression, Input, Term } from './expression';
+export type { Expression, Input, Origin, Term } from './expression';
 export {
   apply,
   commonInput,

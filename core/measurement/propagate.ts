@@ -1,5 +1,5 @@
 import { studentTQuantile } from '../statistics';
-import { combineComponents } from './component';
+import { combineComponents, unknownComponents } from './component';
 import { evaluateNodes, localDerivatives } from './evaluate';
 import type { Expression, Input } from './expression';
 import { operands, topologicalOrder } from './expression';
@@ -79,10 +79,7 @@ export function propagate(
     new Map(lines.map((line) => [line.input.id, line.contribution])),
     correlations,
   );
-  const freedom = effectiveDegreesOfFreedom(
-    combined,
-    lines.map((line) => [line.contribution, inputDegreesOfFreedom(line.input)]),
-  );
+  const freedom = freedomOf(lines, correlations);
   const coverageFactor = fixedFactor ?? coverageFactorFor(freedom);
   return {
     value: (values.get(root) ?? Number.NaN) / unit.toCoherent,
@@ -115,6 +112,31 @@ export function combineContributions(
   );
   // Full negative correlation may leave binary noise below zero.
   return Math.sqrt(Math.max(0, squares + crossTerms));
+}
+
+type Line = Omit<BudgetLine, 'share'>;
+
+/**
+ * Effective degrees of freedom of what is not known. A difference that is known and was not corrected would count as endlessly sure
+ * and make k smaller, so that U fell where the room gets warmer; it is left out.
+ */
+function freedomOf(lines: readonly Line[], correlations: readonly Correlation[]): number {
+  const unknown = lines.map(({ input, contribution, standardUncertainty, sensitivity }) => {
+    const isPartKnown = input.components.some(({ isUncorrected }) => isUncorrected);
+    const part =
+      isPartKnown && standardUncertainty > 0
+        ? sensitivity * combineComponents(unknownComponents(input.components))
+        : contribution;
+    return { input, part };
+  });
+  const combined = combineContributions(
+    new Map(unknown.map(({ input, part }) => [input.id, part])),
+    correlations,
+  );
+  return effectiveDegreesOfFreedom(
+    combined,
+    unknown.map(({ input, part }) => [part, inputDegreesOfFreedom(input)]),
+  );
 }
 
 /** Degrees of freedom of an input: its own where they are finite, else those of its components together. */

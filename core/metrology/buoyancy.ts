@@ -1,3 +1,5 @@
+import type { Expression } from '../measurement';
+import { commonInput, exact, minus, plus, quotient, sum, UNITS } from '../measurement';
 import { requirePositive, Unanswerable } from '../problem';
 
 /** Conventional density of weights, kg/m³. Source: OIML D 28. */
@@ -39,6 +41,59 @@ export function buoyancyFactor({
   return (
     (1 - airDensityKgPerM3 / weightsDensityKgPerM3) / (1 - airDensityKgPerM3 / sampleDensityKgPerM3)
   );
+}
+
+/** Half-width of the density of air that nobody measured, kg/m³, rectangular: from the coast to a thousand metres, any weather. */
+const ANY_AIR_KG_PER_M3 = 0.12;
+
+/** Half-width of one that was measured by temperature, pressure and humidity, kg/m³, rectangular. */
+const MEASURED_AIR_KG_PER_M3 = 0.01;
+
+/**
+ * The same factor as part of a measurement equation: corrected, with what is not known of the air (its density in kg/m³, null where
+ * nobody measured it); or of value 1, with the size of what is not corrected in its uncertainty.
+ */
+export function buoyancyExpression(
+  sampleDensityKgPerM3: number,
+  measuredAirKgPerM3: number | null,
+  isCorrected: boolean,
+): Expression {
+  const airDensity = measuredAirKgPerM3 ?? AIR_DENSITY_KG_PER_M3;
+  if (!isCorrected) {
+    const factor = buoyancyFactor({ sampleDensityKgPerM3, airDensityKgPerM3: airDensity });
+    const lift = commonInput({
+      id: `buoyancy@${String(sampleDensityKgPerM3)}`,
+      symbol: 'δ_b',
+      name: 'lift of the air, not corrected',
+      effect: 'Buoyancy',
+      value: 0,
+      unit: UNITS.one,
+      components: [
+        { name: 'not corrected', standardUncertainty: Math.abs(factor - 1), isUncorrected: true },
+      ],
+      source: `density ${String(sampleDensityKgPerM3)} kg/m³`,
+    });
+    return sum([plus(exact(1)), plus(lift)]);
+  }
+  const air = commonInput({
+    id: 'air/density',
+    symbol: 'ρ_air',
+    name: 'density of the air',
+    effect: 'Buoyancy',
+    value: airDensity,
+    unit: UNITS.gramPerLitre,
+    components: [
+      {
+        name: measuredAirKgPerM3 === null ? 'not measured' : 'as measured',
+        distribution: 'rectangular',
+        halfWidth: measuredAirKgPerM3 === null ? ANY_AIR_KG_PER_M3 : MEASURED_AIR_KG_PER_M3,
+      },
+    ],
+    source: measuredAirKgPerM3 === null ? 'conventional, 1.2 kg/m³' : 'measured',
+  });
+  const outside = (densityKgPerM3: number): Expression =>
+    sum([plus(exact(1)), minus(quotient(air, exact(densityKgPerM3, UNITS.gramPerLitre)))]);
+  return quotient(outside(WEIGHTS_DENSITY_KG_PER_M3), outside(sampleDensityKgPerM3));
 }
 
 /**

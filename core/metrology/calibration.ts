@@ -1,8 +1,7 @@
 import { requirePositive, Unanswerable } from '../problem';
 import { summarize, twoSidedT } from '../statistics';
 import { AIR_DENSITY_KG_PER_M3, WEIGHTS_DENSITY_KG_PER_M3 } from './buoyancy';
-import { REFERENCE_TEMPERATURE_C } from './temperature';
-import { GLASS_CUBIC_EXPANSION_PER_K, waterDensityKgPerM3 } from './water';
+import { GLASS_CUBIC_EXPANSION_PER_K, REFERENCE_TEMPERATURE_C, waterDensityKgPerM3 } from './water';
 
 /** Weighings of the water that a vessel holds or delivers. */
 export interface GravimetricCalibration {

@@ -1,6 +1,9 @@
 import type { Component, Expression } from '../measurement';
 import { exact, minus, plus, product, sum, UNITS } from '../measurement';
-import type { Balance, Burette, CalibrationPoint, Glassware } from './equipment';
+import type { Balance, Burette, CalibratedBalance, CalibrationPoint, Glassware } from './equipment';
+import { certifiedAt } from './equipment';
+import type { Liquid } from './temperature';
+import { shrinkagePerK, volumeAtReference } from './temperature';
 
 /**
  * Repeatability of a mass by two weighings (tare and gross), in g. Where the balance's repeatability is smaller than
@@ -31,6 +34,25 @@ export function weighingLinearity(balance: Balance): readonly Component[] {
     { name: 'linearity, empty', distribution: 'rectangular', halfWidth },
     { name: 'linearity, filled', distribution: 'rectangular', halfWidth },
   ];
+}
+
+/** What a balance shows wrong of a mass: what its certificate corrects, g, and what is not known of it. */
+export interface WeighingDeviation {
+  readonly correctionG: number;
+  readonly components: readonly Component[];
+  readonly isCertified: boolean;
+}
+
+/** What is known of a mass on a balance: by its certificate, or within its linearity. */
+export function weighingDeviation(balance: CalibratedBalance, massG: number): WeighingDeviation {
+  const certified = certifiedAt(balance.calibration, massG);
+  return certified
+    ? {
+        correctionG: certified.deviation,
+        components: calibrationComponents(certified),
+        isCertified: true,
+      }
+    : { correctionG: 0, components: weighingLinearity(balance), isCertified: false };
 }
 
 /** Tolerance of what measures a volume, in mL: of a burette, over the volume of a filling. */
@@ -89,6 +111,23 @@ export function calibrationComponents({
   expandedUncertainty,
 }: Pick<CalibrationPoint, 'expandedUncertainty'>): readonly Component[] {
   return [{ name: 'calibration', expandedUncertainty, coverageFactor: 2 }];
+}
+
+/**
+ * What a volume of a liquid has at the reference temperature for each mL that was read at the temperature measured; `deviationK` is
+ * what is not known of that.
+ */
+export function volumeFactorAtReference(
+  liquid: Liquid,
+  temperatureC: number,
+  referenceC: number,
+  deviationK: Expression,
+): Expression {
+  const perK = shrinkagePerK(liquid, temperatureC, referenceC);
+  return product([
+    exact(volumeAtReference(liquid, temperatureC, referenceC)),
+    volumeFactorAt20(perK, deviationK),
+  ]);
 }
 
 /** 1 - gamma dT: what a volume has at 20 °C of the volume it has dT above; gamma of the solvent, in 1/K. */

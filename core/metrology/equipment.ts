@@ -167,6 +167,57 @@ export function calibratedPointOf({
   return calibrationPoints(last).find(({ nominal }) => nominal === marked) ?? null;
 }
 
+/** What a calibration says where an instrument shows a value, linear between its points; null beyond them, and without one. */
+export function certifiedAt(
+  calibration: readonly CalibrationPoint[] | null,
+  shown: number,
+): Pick<CalibrationPoint, 'deviation' | 'expandedUncertainty'> | null {
+  const points = (calibration ?? []).toSorted((a, b) => a.nominal - b.nominal);
+  const upper = points.findIndex(({ nominal }) => nominal >= shown);
+  const to = points[upper];
+  if (!to || to.nominal === shown) return to ?? null;
+  const from = points[upper - 1];
+  if (!from) return null;
+  const part = (shown - from.nominal) / (to.nominal - from.nominal);
+  const between = (quantity: 'deviation' | 'expandedUncertainty'): number =>
+    from[quantity] + part * (to[quantity] - from[quantity]);
+  return {
+    deviation: between('deviation'),
+    expandedUncertainty: between('expandedUncertainty'),
+  };
+}
+
+function lastPoints({ calibrations }: EquipmentState): readonly CalibrationPoint[] | null {
+  const last = calibrations.at(-1);
+  return last ? calibrationPoints(last) : null;
+}
+
+/** A balance with the points of its last calibration; null without one. */
+export interface CalibratedBalance extends Balance {
+  readonly calibration: readonly CalibrationPoint[] | null;
+}
+
+/** A balance as it weighs; null for other equipment. It was set to zero, so that it shows nothing wrong there. */
+export function calibratedBalance(state: EquipmentState): CalibratedBalance | null {
+  const { equipment } = state;
+  if (equipment.type !== 'balance') return null;
+  const points = lastPoints(state);
+  const lowest = points?.toSorted((a, b) => a.nominal - b.nominal)[0];
+  const atZero = lowest && lowest.nominal > 0 ? [{ ...lowest, nominal: 0, deviation: 0 }] : [];
+  return { ...equipment, calibration: points && [...atZero, ...points] };
+}
+
+/** A thermometer with the points of its last calibration; null without one. */
+export interface CalibratedThermometer extends Thermometer {
+  readonly calibration: readonly CalibrationPoint[] | null;
+}
+
+/** A thermometer as it reads; null for other equipment. */
+export function calibratedThermometer(state: EquipmentState): CalibratedThermometer | null {
+  const { equipment } = state;
+  return equipment.type === 'thermometer' ? { ...equipment, calibration: lastPoints(state) } : null;
+}
+
 /** A burette with the points of its last calibration; null without one, and where it does not reach over the whole scale. */
 export interface CalibratedBurette extends Burette {
   readonly calibration: readonly CalibrationPoint[] | null;

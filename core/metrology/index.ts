@@ -1,5 +1,10 @@
 export type { Buoyancy } from './buoyancy';
-export { airDensityKgPerM3, buoyancyFactor } from './buoyancy';
+export {
+  AIR_DENSITY_KG_PER_M3,
+  airDensityKgPerM3,
+  buoyancyFactor,
+  WEIGHTS_DENSITY_KG_PER_M3,
+} from './buoyancy';
 export type {
   CalibratedVolume,
   CalibrationResult,
@@ -17,15 +22,19 @@ export {
   calibrationComponents,
   deliveryRepeatability,
   endPointWithin,
-  volumeFactorAt20,
   volumeTolerance,
+  weighingDeviation,
   weighingLinearity,
   weighingRepeatability,
 } from './effects';
+export type { MeasuredLiquid } from './corrections';
+export { correctingThermometer, massFactor, thermalFactor } from './corrections';
 export type {
   Balance,
   Burette,
+  CalibratedBalance,
   CalibratedBurette,
+  CalibratedThermometer,
   Calibration,
   CalibrationPoint,
   DeliveryCorrection,
@@ -37,8 +46,10 @@ export type {
   Thermometer,
 } from './equipment';
 export {
+  calibratedBalance,
   calibratedBurette,
   calibratedPointOf,
+  calibratedThermometer,
   calibrationPoints,
   deliveryCorrection,
   isPipette,
@@ -47,10 +58,12 @@ export {
 export { EQUIPMENT_RECORD } from './equipmentRecord';
 export type { GlasswareClass, GlasswareKind, GlasswareSize } from './glassware';
 export { glasswareOf, TOLERANCE_DISTRIBUTION } from './glassware';
-export { temperatureDeviation } from './temperature';
+export type { Liquid } from './temperature';
+export { correctedTemperatureC, volumeAtReference } from './temperature';
 export {
   GLASS_CUBIC_EXPANSION_PER_K,
   glassVolumeMl,
+  REFERENCE_TEMPERATURE_C,
   solutionVolumeAt20Ml,
   waterDensityKgPerM3,
 } from './water';

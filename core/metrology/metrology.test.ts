@@ -4,13 +4,13 @@ import { combineComponents, decimalText } from '#core/measurement';
 import { balance, burette } from '../test-support/runs';
 import { stored, idOf } from '../test-support/stored';
 import type { Balance, EquipmentState } from './index';
+import { temperatureDeviation } from './temperature';
 import {
   buretteReading,
   volumeTolerance,
   endPointWithin,
   EQUIPMENT_RECORD,
   isCalibrationOverdue,
-  temperatureDeviation,
   weighingLinearity,
   weighingRepeatability,
 } from './index';

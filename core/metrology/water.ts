@@ -1,5 +1,7 @@
 import { Unanswerable } from '../problem';
-import { REFERENCE_TEMPERATURE_C } from './temperature';
+
+/** Temperature for which volumetric glassware is calibrated, °C. Source: ISO 384. */
+export const REFERENCE_TEMPERATURE_C = 20;
 
 /**
  * Density of air-free water in kg/m³ at t in °C.

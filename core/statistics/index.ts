@@ -16,6 +16,8 @@ export {
   grubbs,
   grubbsCritical,
 } from './outliers';
+export type { KnownScatter, PooledScatter } from './pooling';
+export { poolScatter } from './pooling';
 export type { Line, Regression } from './regression';
 export { fitLine, regress } from './regression';
 export type { Summary } from './summary';

@@ -56,6 +56,8 @@ export interface Solvent {
   readonly densityGPerMl: number;
   /** At 20 °C. */
   readonly cubicExpansionPerK: number;
+  /** Dilute solutions in it expand as water does, of which the density is known at every temperature. */
+  readonly isWater: boolean;
   readonly hazards: readonly HazardBand[];
   readonly source: string;
 }

@@ -25,6 +25,7 @@ export const SOLVENTS: readonly Solvent[] = [
     name: 'water',
     densityGPerMl: 0.9982,
     cubicExpansionPerK: 2.1e-4,
+    isWater: true,
     hazards: [],
     source: 'common tables, 20 °C',
   },
@@ -33,6 +34,7 @@ export const SOLVENTS: readonly Solvent[] = [
     name: 'ethanol, 95 %',
     densityGPerMl: 0.81,
     cubicExpansionPerK: 1.1e-3,
+    isWater: false,
     hazards: [
       { fromPercent: 50, codes: ['H225', 'H319'] },
       { fromPercent: 10, codes: ['H226'] },
@@ -44,6 +46,7 @@ export const SOLVENTS: readonly Solvent[] = [
     name: 'glacial acetic acid',
     densityGPerMl: 1.05,
     cubicExpansionPerK: 1.1e-3,
+    isWater: false,
     hazards: [
       { fromPercent: 90, codes: ['H226', 'H314'] },
       { fromPercent: 25, codes: ['H314'] },
