@@ -1,6 +1,12 @@
 import { findSubstance, molarMass, moleRatioOfMethod } from '../chemistry';
 import { decimalPlaces, exact, UNITS } from '../measurement';
-import { blankOf, deliveredIn, determinationOf, endPointOf } from '../titration/figures';
+import {
+  blankOf,
+  deliveredIn,
+  determinationOf,
+  endPointOf,
+  plainMassFactor,
+} from '../titration/figures';
 import type { Judgement } from '../titration/judging';
 import type { Flask, Reading, RunState } from '../titration/run';
 import { stretchesOf } from '../titration/run';
@@ -47,10 +53,11 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
   );
   return explain(
     {
-      determination: determinationOf(run.references, {
-        kind,
-        volume: exact(volumeMl, UNITS.millilitre),
-      }),
+      determination: determinationOf(
+        run.references,
+        { kind, volume: exact(volumeMl, UNITS.millilitre) },
+        plainMassFactor(run),
+      ),
       replicates,
       expectedMolPerL: soughtOf(run.references).expected,
     },

@@ -3,7 +3,8 @@ import type { DecimalText } from '../measurement';
 import type { Listing, Taken } from '../record';
 import { lasting } from '../record';
 import { nextStep } from '../titration/guidance';
-import { judgeRun } from '../titration/judging';
+import type { SeriesScatter } from '../titration/judging';
+import { judgeRun, scatterOf } from '../titration/judging';
 import type { Certificate, RunState } from '../titration/run';
 import { takenBy, titreMl } from '../titration/run';
 import type { StepSaid } from '../wording';
@@ -32,6 +33,8 @@ export interface RunSummary {
     'number' | 'molarity' | 'expandedUncertainty' | 'coverageFactor'
   > | null;
   readonly temperatureC: DecimalText;
+  /** How it scattered; null while it tells nothing of that. */
+  readonly scatter: SeriesScatter | null;
 }
 
 /** Summarizes a run for lists. */
@@ -52,6 +55,7 @@ export function summarizeRun(run: RunState): RunSummary {
     certificate: run.certificate && statedBy(run.certificate),
     method: run.references.method.name,
     temperatureC: run.setUp.temperatureC,
+    scatter: scatterOf(run, judgement),
   };
 }
 

@@ -1,6 +1,6 @@
 import type { Container } from '../chemistry';
 import type { Id, PlainDate } from '../grammar';
-import type { DecimalText } from '../measurement';
+import type { DecimalText, Origin } from '../measurement';
 import type { Correction, Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
 
 /** What a solution is kept for. An auxiliary (acid, indicator) provides the medium and is in no equation. */
@@ -20,6 +20,8 @@ export interface UnroundedMolarity {
   readonly standardUncertainty: number;
   /** Of the standard uncertainty; null for endless ones. */
   readonly effectiveDegreesOfFreedom: number | null;
+  /** What it rests on; empty where nobody kept that. */
+  readonly restsOn: readonly Origin[];
 }
 
 /** A molarity as a label states it. */

@@ -55,15 +55,15 @@ export function takeFromRun(
     number,
     unrounded,
     effectiveDegreesOfFreedom,
+    restsOn,
   }: {
     readonly number: string;
-    readonly unrounded: Omit<UnroundedMolarity, 'effectiveDegreesOfFreedom'>;
-    readonly effectiveDegreesOfFreedom: number | null;
-  },
+    readonly unrounded: Pick<UnroundedMolarity, 'molarity' | 'standardUncertainty'>;
+  } & Pick<UnroundedMolarity, 'effectiveDegreesOfFreedom' | 'restsOn'>,
 ): CertifiedMolarity {
   return certified.unrounded || certified.certificateNumber !== number
     ? certified
-    : { ...certified, unrounded: { ...unrounded, effectiveDegreesOfFreedom } };
+    : { ...certified, unrounded: { ...unrounded, effectiveDegreesOfFreedom, restsOn } };
 }
 
 /** What a bottle that is written down rests on. */

@@ -79,7 +79,7 @@ export function bottleMolarityInput(
       source,
     });
   }
-  const { molarity, standardUncertainty } = known.unrounded;
+  const { molarity, standardUncertainty, restsOn } = known.unrounded;
   const degreesOfFreedom = known.unrounded.effectiveDegreesOfFreedom ?? Number.POSITIVE_INFINITY;
   const distribution = Number.isFinite(degreesOfFreedom) ? 'student' : 'normal';
   return input({
@@ -89,5 +89,6 @@ export function bottleMolarityInput(
     degreesOfFreedom,
     source: name,
     variation: 'common',
+    restsOn,
   });
 }

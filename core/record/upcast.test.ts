@@ -101,8 +101,12 @@ test('a molarity that was kept as its label states it says that nothing more is 
   const certified = upcast({ ...fact, kind: 'bottle.certified', body }).body as CertifiedMolarity;
   expect(certified).toEqual({ ...body, unrounded: null });
   const unrounded = { molarity: 0.100041, standardUncertainty: 0.000302 };
-  const certificate = { number: '0415-2', unrounded, effectiveDegreesOfFreedom: 2 };
-  const known = { ...certified, unrounded: { ...unrounded, effectiveDegreesOfFreedom: 2 } };
+  const figures = {
+    effectiveDegreesOfFreedom: 2,
+    restsOn: [{ id: 'lot:khp/purity@1', part: 0.9 }],
+  };
+  const certificate = { number: '0415-2', unrounded, ...figures };
+  const known = { ...certified, unrounded: { ...unrounded, ...figures } };
   expect(takeFromRun(certified, certificate)).toEqual(known);
   // Neither another certificate's figures, nor others than those it carries itself.
   expect(takeFromRun(certified, { ...certificate, number: '0415-1' })).toBe(certified);
@@ -166,7 +170,16 @@ test('a run of before there were aliquots keeps its lot as what was weighed, and
   expect(set).toMatchObject({ rules: { rinses: 5, paperUnits: 'litre', testedBy: 'concordance' } });
   const source = { kind: 'concentrate', takeMl: '8.28' };
   const { body: plan } = upcast({ ...fact, kind: 'preparation.started', body: { source } });
-  expect(plan).toEqual({ source: { ...source, flaskId: null }, carbonDioxide: 'boiled' });
+  expect(plan).toEqual({
+    source: { ...source, flaskId: null },
+    carbonDioxide: 'boiled',
+    corrections: {
+      volumeCorrection: 'carried',
+      referenceTemperatureC: '20',
+      buoyancyCorrection: 'left-out',
+    },
+    thermometerId: null,
+  });
   // Every rule of today is there, so that what was certified can be computed again.
   const { rules: today } = (body as { certificate: { rules: object } }).certificate;
   expect(Object.keys(today).toSorted()).toEqual(Object.keys(DEFAULT_HOUSE_RULES).toSorted());

@@ -17,7 +17,7 @@ export function byWeighedStandard(
   return {
     soughtIn: 'burette',
     sought: MOLARITY,
-    known: { kind: 'weighed', purity: exact(purity), molarMass },
+    known: { kind: 'weighed', purity: exact(purity), molarMass, massFactor: null },
     soughtPerKnown: exact(1),
     excess: null,
     blank: { kind: 'none' },

@@ -1,4 +1,5 @@
 import type { Plain } from '#core/grammar';
+import { correctionRulesOf, UNWRITTEN_RULES } from '#core/laboratory';
 import type { Equipment, EquipmentState, Glassware } from '#core/metrology';
 import type {
   PreparationFact,
@@ -170,6 +171,8 @@ export function planOf(
     volumeMl: '250',
     source,
     carbonDioxide: 'boiled',
+    corrections: correctionRulesOf(UNWRITTEN_RULES),
+    thermometerId: null,
     neededBy: null,
     note: '',
     reason: null,

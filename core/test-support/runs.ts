@@ -1,8 +1,14 @@
 import type { Method } from '#core/chemistry';
 import { findMethod } from '#core/chemistry';
 import type { Plain } from '#core/grammar';
+import type { HouseRules } from '#core/laboratory';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
-import type { Balance, CalibratedBurette, EquipmentState } from '#core/metrology';
+import type {
+  CalibratedBalance,
+  CalibratedBurette,
+  CalibratedThermometer,
+  EquipmentState,
+} from '#core/metrology';
 import type { BottleState, Lot, LotState } from '#core/reagent';
 import type { RunFact, RunFactBodies } from '#core/titration/record';
 import { foldRun } from '#core/titration/record';
@@ -11,9 +17,26 @@ import { readingToCarryOver } from '#core/titration/run';
 import type { RunReferences, RunSetUp } from '#core/titration/setUp';
 import { idOf, stored } from './stored';
 
+/** What we ship, with nothing corrected and nothing pooled, so that a result is reckoned by hand in one line. */
+export const PLAIN_RULES: HouseRules = {
+  ...DEFAULT_HOUSE_RULES,
+  volumeCorrection: 'carried',
+  buoyancyCorrection: 'left-out',
+  pooling: 'own',
+};
+
+export const thermometer: CalibratedThermometer = stored({
+  type: 'thermometer',
+  name: 'T1',
+  resolutionK: '0.1',
+  toleranceK: '0.3',
+  calibrationDue: null,
+  calibration: null,
+});
+
 const provenance = { factId: 'f0', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
 
-export const balance: Balance = stored({
+export const balance: CalibratedBalance = stored({
   type: 'balance',
   name: 'B1',
   readabilityG: '0.0001',
@@ -21,6 +44,7 @@ export const balance: Balance = stored({
   linearityG: '0.0002',
   maxLoadG: '220',
   calibrationDue: '2026-12-01',
+  calibration: null,
 });
 
 export const burette: CalibratedBurette = stored({
@@ -101,7 +125,7 @@ export function references({
   ...changes
 }: Partial<Omit<Plain<RunReferences>, 'standard'>> & {
   readonly lot?: Partial<Plain<Lot>>;
-  readonly balance?: Balance;
+  readonly balance?: CalibratedBalance;
 } = {}): RunReferences {
   return stored({
     method: methodOf('naoh-by-khp'),
@@ -109,7 +133,8 @@ export function references({
     burette,
     standard: { kind: 'lot', lot: khpLot(lotChanges), balance: otherBalance },
     excess: null,
-    rulesInForce: DEFAULT_HOUSE_RULES,
+    thermometer: null,
+    rulesInForce: PLAIN_RULES,
     ...changes,
   });
 }
@@ -136,10 +161,13 @@ const setUp: RunSetUp = stored({
   },
   excess: null,
   burette: { id: 'burette-1', version: 1 },
-  rules: DEFAULT_HOUSE_RULES,
+  rules: PLAIN_RULES,
   temperatureC: '20',
   temperatureVariationK: '3',
+  thermometer: null,
+  airDensityKgPerM3: null,
   methodRepeatabilityPercent: null,
+  earlierSeries: null,
   reason: null,
 });
 
@@ -150,8 +178,8 @@ export class RunScript {
 
   /** A run with rules of its own follows the house, unless that is said to have others. */
   constructor(given: RunReferences = references(), changes: Partial<Plain<RunSetUp>> = {}) {
-    const { rules = DEFAULT_HOUSE_RULES } = stored<Partial<RunSetUp>>(changes);
-    const isSaid = given.rulesInForce !== DEFAULT_HOUSE_RULES;
+    const { rules = PLAIN_RULES } = stored<Partial<RunSetUp>>(changes);
+    const isSaid = given.rulesInForce !== PLAIN_RULES;
     this.references = isSaid ? given : { ...given, rulesInForce: rules };
     this.add('run.started', { ...setUp, ...changes });
   }
@@ -280,7 +308,8 @@ export function aliquots(
     burette,
     standard: { kind: 'bottle' as const, bottle: standard, vessel: pipette },
     excess,
-    rulesInForce: DEFAULT_HOUSE_RULES,
+    thermometer: null,
+    rulesInForce: PLAIN_RULES,
   };
   return new RunScript(refs, {
     method: { kind: 'catalogue', id: methodId },
@@ -293,6 +322,6 @@ export function aliquots(
       bottle: { id: excess.bottle.id, version: 1 },
       vessel: { id: excess.vessel.id, version: 1 },
     },
-    rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false },
+    rules: { ...PLAIN_RULES, firstIsRough: false },
   });
 }

@@ -1,7 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { stepText } from '#core/wording';
 import { plainDate } from '#core/grammar';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { decimalText } from '#core/measurement';
 import type { BottleState } from '#core/reagent';
 import {
@@ -10,6 +9,7 @@ import {
   khpLot,
   made,
   methodOf,
+  PLAIN_RULES,
   references,
   RunScript,
 } from '../test-support/runs';
@@ -39,13 +39,14 @@ describe('arrangements, by hand calculation', () => {
     expect(judgeRun(script.state).result?.evaluation.value).toBeCloseTo(0.1012525, 7);
     const u = judgeRun(script.state).result?.evaluation;
     // Relative: standard solution 0.0005, pipette 0.03/sqrt(6)/25 and filling 0.01/25, burette 0.05/sqrt(6)/24.75,
-    // two readings 0.02/sqrt(6)/24.75, end point 0.025/sqrt(3)/24.75; the temperature cancels.
+    // two readings 0.02/sqrt(6)/24.75, end point and its shade 0.025/sqrt(3)/24.75 each; the temperature cancels.
     const byHand = Math.hypot(
       0.0005,
       0.03 / Math.sqrt(6) / 25,
       0.01 / 25,
       0.05 / Math.sqrt(6) / 24.75,
       (Math.SQRT2 * 0.02) / Math.sqrt(6) / 24.75,
+      0.025 / Math.sqrt(3) / 24.75,
       0.025 / Math.sqrt(3) / 24.75,
     );
     expect((u?.combinedStandardUncertainty ?? 0) / (u?.value ?? 1)).toBeCloseTo(byHand, 7);
@@ -170,7 +171,7 @@ describe('arrangements, by hand calculation', () => {
 });
 
 describe('a blank', () => {
-  const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+  const rules = { ...PLAIN_RULES, firstIsRough: false };
   const benzoic = (): RunScript =>
     new RunScript(
       references({
@@ -227,7 +228,7 @@ describe('a blank', () => {
 describe('several fillings in one titration', () => {
   const small = (): RunScript =>
     new RunScript(references({ burette: { ...references().burette, capacityMl: '20' } }), {
-      rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false },
+      rules: { ...PLAIN_RULES, firstIsRough: false },
     });
   const refill = (
     moment: 'stop' | 'restart',
@@ -283,7 +284,7 @@ describe('several fillings in one titration', () => {
 });
 
 describe('how the end point was met', () => {
-  const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+  const rules = { ...PLAIN_RULES, firstIsRough: false };
   const titrated = (): RunScript =>
     new RunScript(references(), { rules }).weigh(1, '0.4802').read(1, 'initial', '0.00');
   const molarity = (script: RunScript) => judgeRun(script.state).result?.evaluation.value ?? 0;
@@ -356,7 +357,7 @@ describe('house rules of judging', () => {
 
   test('weighed portions agree by range, by RSD, or need not', () => {
     const seriesBy = (weighedConcordance: 'relative-range' | 'rsd' | 'none') => {
-      const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false, weighedConcordance };
+      const rules = { ...PLAIN_RULES, firstIsRough: false, weighedConcordance };
       const script = new RunScript(references(), { rules });
       ['23.48', '23.50', '23.53'].forEach((final, i) => {
         script.titrate(i + 1, '0.4802', '0.00', final);
@@ -372,8 +373,8 @@ describe('house rules of judging', () => {
 
   test('k is 2 where the house says so; the outlier test of the house gives its verdict', () => {
     const finals = ['23.48', '23.50', '23.51', '23.95'];
-    const judged = (changes: Partial<typeof DEFAULT_HOUSE_RULES>) => {
-      const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false, ...changes };
+    const judged = (changes: Partial<typeof PLAIN_RULES>) => {
+      const rules = { ...PLAIN_RULES, firstIsRough: false, ...changes };
       const script = new RunScript(references(), { rules });
       finals.forEach((final, i) => script.titrate(i + 1, '0.4802', '0.00', final));
       return judgeRun(script.state);
@@ -414,8 +415,8 @@ test('a hot flask cools towards the room, slower the cooler it is', () => {
 });
 
 test('a flask is heated before it is read, by the school of the house; a reading is confirmed by somebody else', () => {
-  const hot = (oxalateHeating: (typeof DEFAULT_HOUSE_RULES)['oxalateHeating']) => {
-    const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false, agreeAtLeast: 1, oxalateHeating };
+  const hot = (oxalateHeating: (typeof PLAIN_RULES)['oxalateHeating']) => {
+    const rules = { ...PLAIN_RULES, firstIsRough: false, agreeAtLeast: 1, oxalateHeating };
     const script = new RunScript(
       references({
         method: methodOf('permanganate-by-sodium-oxalate'),

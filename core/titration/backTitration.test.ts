@@ -57,11 +57,12 @@ describe('a back-titration, by hand calculation', () => {
     const evaluation = judgement.result?.evaluation;
     expect(evaluation?.value).toBeCloseTo(0.1002008, 9);
     // In mmol: both solutions 0.0005 relative; pipettes 0.03/sqrt(6) and 0.01 each; burette 0.05/sqrt(6), two
-    // readings 0.02/sqrt(6), end point 0.025/sqrt(3). The temperature cancels.
+    // readings 0.02/sqrt(6), end point and its shade 0.025/sqrt(3) each. The temperature cancels.
     const pipette = Math.hypot(0.03 / Math.sqrt(6), 0.01);
     const burette = Math.hypot(
       0.05 / Math.sqrt(6),
       (Math.SQRT2 * 0.02) / Math.sqrt(6),
+      0.025 / Math.sqrt(3),
       0.025 / Math.sqrt(3),
     );
     const u =

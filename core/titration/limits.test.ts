@@ -1,12 +1,11 @@
 import { describe, expect, test } from 'vitest';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
-import { references, RunScript } from '../test-support/runs';
+import { PLAIN_RULES, references, RunScript } from '../test-support/runs';
 import { forecastFlask } from './figures';
 import { judgeRun } from './judging';
 import { checkRunFact } from './record';
 
-const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+const rules = { ...PLAIN_RULES, firstIsRough: false };
 
 describe('an end point is asked about', () => {
   const script = new RunScript().weigh(1, '0.4802').read(1, 'initial', '0.10');

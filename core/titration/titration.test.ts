@@ -2,7 +2,6 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { plainDate } from '#core/grammar';
 import { PlainDetermination } from '#core/determination';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { decimalText } from '#core/measurement';
 import { byWeighedStandard } from '../test-support/determinations';
 import { stepText } from '#core/wording';
@@ -13,6 +12,7 @@ import {
   burette,
   concordantSeries,
   made,
+  PLAIN_RULES,
   references,
   RunScript,
 } from '../test-support/runs';
@@ -60,7 +60,7 @@ describe('the published worked example (EURACHEM/CITAC CG 4, A2)', () => {
     }),
     {
       methodRepeatabilityPercent: '0.05',
-      rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false },
+      rules: { ...PLAIN_RULES, firstIsRough: false },
     },
   ).titrate(1, '0.3888', '0.00', '18.64');
 
@@ -137,7 +137,7 @@ describe('judging', () => {
       ['0.4788', '0.00', '23.37'],
     ] as const;
     const refs = references();
-    const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+    const rules = { ...PLAIN_RULES, firstIsRough: false };
     const valueOf = (order: readonly (typeof flasks)[number][]): number | undefined => {
       const script = new RunScript(refs, { rules });
       order.forEach(([massG, initialMl, finalMl], i) => {
@@ -159,7 +159,7 @@ describe('judging', () => {
     expect(share('End point', close)).toBeGreaterThan(0.05);
 
     const scattered = new RunScript(references(), {
-      rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false, concordanceRelativeRangePercent: '2' },
+      rules: { ...PLAIN_RULES, firstIsRough: false, concordanceRelativeRangePercent: '2' },
     })
       .titrate(1, '0.4800', '0.00', '23.30')
       .titrate(2, '0.4800', '0.00', '23.50')
@@ -276,7 +276,7 @@ describe('guarding entries', () => {
 });
 
 describe('a series that does not agree', () => {
-  const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+  const rules = { ...PLAIN_RULES, firstIsRough: false };
   const faultOf = (titres: readonly string[]) => {
     const script = new RunScript(references(), { rules });
     titres.forEach((titre, i) => script.titrate(i + 1, '0.4800', '0.00', titre));
@@ -303,7 +303,7 @@ describe('a series that does not agree', () => {
 describe('planning and what comes next', () => {
   test('the mass aims at two titrations from one filling, within 40 to 90 % of the burette', () => {
     const phthalate = new PlainDetermination(byWeighedStandard(204.22));
-    const plan = planSeries(phthalate, 0.1, burette, DEFAULT_HOUSE_RULES, null);
+    const plan = planSeries(phthalate, 0.1, burette, PLAIN_RULES, null);
     expect(plan.portion.suggested).toBeCloseTo(0.48, 2);
     expect(plan.portion.least).toBeCloseTo(0.408, 3);
     expect(plan.portion.most).toBeCloseTo(0.919, 3);
@@ -348,7 +348,7 @@ describe('planning and what comes next', () => {
   });
 
   test('six tries without agreement say stop', () => {
-    const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+    const rules = { ...PLAIN_RULES, firstIsRough: false };
     const script = new RunScript(references(), { rules });
     for (let i = 1; i <= 6; i += 1) {
       script.titrate(i, '0.4800', '0.00', `23.${String(10 * i)}`);
@@ -399,7 +399,7 @@ describe('certifying', () => {
   });
 
   test('too few, too far from the label or too long a validity needs a reason', () => {
-    const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+    const rules = { ...PLAIN_RULES, firstIsRough: false };
     const script = new RunScript(references(), { rules }).titrate(1, '0.4800', '0.00', '18.00');
     const found = certificationFindings(script.state, judgeRun(script.state), {
       certifiedOn: plainDate('2026-03-02'),
@@ -515,9 +515,8 @@ test('the burette is looked over before the first reading; what was off is kept,
   expect(checkRunFact(state, other).map(({ code }) => code)).toEqual(['unknown-check']);
   const { method } = references();
   const meniscus = (indicatorId: string | null) =>
-    buretteChecks({ ...method, indicatorId }, DEFAULT_HOUSE_RULES).find(
-      ({ id }) => id === 'meniscus',
-    )?.text;
+    buretteChecks({ ...method, indicatorId }, PLAIN_RULES).find(({ id }) => id === 'meniscus')
+      ?.text;
   expect(meniscus('phenolphthalein')).toContain('the bottom of the meniscus');
   expect(meniscus(null)).toContain('the top of the meniscus');
 });

@@ -1,3 +1,5 @@
+export type { CorrectionHow } from './corrections';
+export { CORRECTION_DECIMALS, correctionsText } from './corrections';
 export type { FindingCode, FindingValues } from './findings';
 export { findingText } from './findings';
 export type { OutcomeSaid } from './outcomes';

@@ -37,7 +37,7 @@ export const PREPARATION_FINDINGS = {
   'not-measured-here': () => 'This step does not measure that.',
   'volume-off-plan': ({ targetMl }: { targetMl: number }) =>
     `${roundSignificant(targetMl, 3)} mL were planned. If it stands, say why.`,
-  'no-room-temperature': () => 'A laboratory is between 5 and 45 °C.',
+  'no-room-temperature': () => 'A laboratory is between 5 and 40 °C.',
   'off-20': () => 'Flasks are marked for 20 °C: let it come nearer, or say why it is filled now.',
   'preparation-over': ({ status }: { status: string }) => `This preparation is ${status} already.`,
   spoilt: ({ incident, reason }: { incident: string; reason: string }) =>

@@ -167,6 +167,14 @@ export const TITRATION_FINDINGS = {
     `This ${field} is out of use: ${endOfSentence(reason)}`,
   'may-not-deviate': ({ deviations }: { deviations: readonly string[] }) =>
     `This run would not follow the house rules. ${deviations.join(' ')} ${whyNot('deviate')}`,
+  'scatter-too-large': ({
+    ownPercent,
+    knownPercent,
+  }: {
+    ownPercent: number;
+    knownPercent: number;
+  }) =>
+    `These titrations scatter by ${roundHalfEven(ownPercent, 2)} %, more than the ${roundHalfEven(knownPercent, 2)} % that the method usually shows: their own scatter counts. Say why the result stands.`,
   'incident-unresolved': ({
     flask,
     incident,

@@ -1,10 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { plainDate } from '#core/grammar';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { AcidBaseCurve } from '../../equilibrium';
 import { explainRun } from '../../explanation';
-import { methodOf, references, RunScript } from '../../test-support/runs';
+import { methodOf, PLAIN_RULES, references, RunScript } from '../../test-support/runs';
 import { idOf } from '../../test-support/stored';
 import { curveEndsOf } from './index';
 import { issueCertificate, judgeRun } from '../judging';
@@ -43,8 +42,8 @@ function readingsTo(endMl: number): readonly number[] {
 }
 
 /** A titration of phthalate followed by an electrode, to some millilitres beyond its end. */
-function followed(molarity: number, rule = DEFAULT_HOUSE_RULES.endPointOfCurve): RunScript {
-  const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false, endPointOfCurve: rule };
+function followed(molarity: number, rule = PLAIN_RULES.endPointOfCurve): RunScript {
+  const rules = { ...PLAIN_RULES, firstIsRough: false, endPointOfCurve: rule };
   const script = new RunScript(references(), { rules });
   const pH = phthalate(molarity);
   script.weigh(1, String(MASS_G)).read(1, 'initial', START_ML.toFixed(2));
@@ -133,7 +132,7 @@ describe('a titration followed by an electrode', () => {
 
   test('points belong to the filling that they were read in', () => {
     const pH = phthalate(0.1);
-    const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+    const rules = { ...PLAIN_RULES, firstIsRough: false };
     const script = new RunScript(references(), { rules });
     script.weigh(1, String(MASS_G)).read(1, 'initial', '30.00');
     const read = (refill: number, readingMl: number, volumeMl: number): void => {
@@ -194,7 +193,7 @@ describe('a titration followed by an electrode', () => {
   });
 
   test('permanganate shows a potential, and has no line of Gran: the second derivative takes its place', () => {
-    const rules = { ...DEFAULT_HOUSE_RULES, endPointOfCurve: 'gran' } as const;
+    const rules = { ...PLAIN_RULES, endPointOfCurve: 'gran' } as const;
     const method = methodOf('permanganate-by-sodium-oxalate');
     const script = new RunScript(references({ method }), { rules });
     script.weigh(1, '0.2500').read(1, 'initial', '0.00');

@@ -84,6 +84,14 @@ export function endPointOf(run: Pick<RunState, 'references' | 'setUp'>, flask: F
   return { correctionMl, halfWidthMl, by: 'drop' };
 }
 
+/** The last addition that was made to a flask, mL: a drop, or what was read to be less. */
+export function lastAdditionMl({ references }: Pick<RunState, 'references'>, flask: Flask): number {
+  const dropMl = Number(references.burette.dropMl);
+  const last = flask.provisional.at(-1);
+  const stepMl = last && flask.final ? Number(flask.final.value) - Number(last.value) : dropMl;
+  return stepMl > 0 ? Math.min(dropMl, stepMl) : dropMl;
+}
+
 /** Whether a flask was overshot by more than the house rule averages, with nothing read before it. */
 export function isOvershot(run: RunState, flask: Flask): boolean {
   const grade = flask.grade?.grade ?? 'good';

@@ -1,4 +1,6 @@
 export { agreementOf } from './agreement';
+export type { Corrections } from './corrections';
+export { correctionsOf, plainMassFactor } from './corrections';
 export type { CurvePoint } from './curve';
 export { curveOf, electrodeQuantityOf } from './curve';
 export { curveEndOf, curveEndsOf, endPointOf, isOvershot } from './endOfTitration';

@@ -1,8 +1,8 @@
-import { findSolvent } from '../../chemistry';
 import type { Blank } from '../../determination';
 import type { HouseRules } from '../../laboratory';
 import type { Expression, Input, Term } from '../../measurement';
 import {
+  combineComponents,
   commonInput,
   define,
   exact,
@@ -21,17 +21,16 @@ import {
   calibrationComponents,
   deliveryRepeatability,
   endPointWithin,
-  temperatureDeviation,
-  volumeFactorAt20,
   volumeTolerance,
-  weighingLinearity,
+  weighingDeviation,
   weighingRepeatability,
 } from '../../metrology';
 import type { Flask, Reading, RunState } from '../run';
 import { endsDelivery, placeKey, placeName, readingsOf } from '../run';
 import type { RunSetUp, RunStandard } from '../setUp';
 import { pipetteVolumeMl } from '../setUp';
-import { endPointOf } from './endOfTitration';
+import { volumeFactorOf } from './corrections';
+import { endPointOf, lastAdditionMl } from './endOfTitration';
 import { amountIn } from './portions';
 import { blankOf, blanksOf, buretteCorrections } from './volumes';
 
@@ -40,51 +39,78 @@ interface BuretteInputs {
   readonly calibration: Expression;
   readonly thermalFactor: Expression;
   readonly blank: Blank;
+  /** Where the eye sees the end, of all that it judged alike; null where an electrode did. */
+  readonly shade: Expression | null;
   /** The facts that are readings of a blank, also where one of them is carried over to the next flask. */
   readonly ofBlanks: ReadonlySet<string>;
 }
 
 export function buretteInputs(run: RunState, flasks: readonly Flask[]): BuretteInputs {
-  const { setUp } = run;
-  const { method } = run.references;
-  const solvent = findSolvent(method.solventId);
-  if (!solvent) throw new RangeError(`solvent ${method.solventId} is not in the catalogue`);
-  const temperature = commonInput({
-    id: `run:${run.id}/temperature`,
-    symbol: 'ΔT',
-    name: 'temperature of the titrant above 20 °C',
-    effect: 'Temperature',
-    value: 0,
-    unit: UNITS.kelvin,
-    components: temperatureDeviation(
-      Number(setUp.temperatureC),
-      Number(setUp.temperatureVariationK),
-    ),
-    source: `${setUp.temperatureC} °C, ± ${setUp.temperatureVariationK} K (95 %)`,
-  });
   const blanks = blanksOf(run);
   const ofBlanks = new Set(
     blanks.flatMap((flask) => readingsOf(flask).map(({ entry }) => entry.factId)),
   );
+  const shade = shadeInput(run, flasks);
   return {
     calibration: buretteCalibration(run, flasks),
-    thermalFactor: volumeFactorAt20(solvent.cubicExpansionPerK, temperature),
-    blank: blankInput(run, blanks, ofBlanks),
+    thermalFactor: volumeFactorOf(run),
+    blank: blankInput(run, blanks, { ofBlanks, shade }),
+    shade,
     ofBlanks,
   };
+}
+
+function isJudgedByEye(run: RunState, flask: Flask): boolean {
+  return endPointOf(run, flask).by !== 'curve';
+}
+
+/**
+ * The shade at which all titrations are stopped may lie half the last addition off the end, the same way each time: no number of
+ * titrations averages it. Where a blank is titrated to that shade, it is one input of both and cancels.
+ */
+function shadeInput(run: RunState, flasks: readonly Flask[]): Expression | null {
+  const additionsMl = flasks
+    .filter((flask) => isJudgedByEye(run, flask))
+    .map((flask) => lastAdditionMl(run, flask));
+  if (additionsMl.length === 0) return null;
+  const widestMl = Math.max(...additionsMl);
+  return commonInput({
+    id: `run:${run.id}/end-point`,
+    symbol: 'δV_shade',
+    name: 'shade at which all titrations are stopped',
+    effect: 'End point, common',
+    value: 0,
+    unit: UNITS.millilitre,
+    components: [
+      { name: 'half the last addition', distribution: 'rectangular', halfWidth: widestMl / 2 },
+    ],
+    source: `last addition of ${String(widestMl)} mL`,
+  });
+}
+
+function shadeTerm(
+  run: RunState,
+  flask: Flask,
+  { shade }: Pick<BuretteInputs, 'shade'>,
+): readonly Term[] {
+  return shade && isJudgedByEye(run, flask) ? [plus(shade)] : [];
 }
 
 /** What the blanks take is taken off every flask alike: no scatter among the flasks shows it. */
 function blankInput(
   run: RunState,
   blanks: readonly Flask[],
-  ofBlanks: BuretteInputs['ofBlanks'],
+  { ofBlanks, shade }: Pick<BuretteInputs, 'ofBlanks' | 'shade'>,
 ): Blank {
   const { kind } = blankOf(run);
   if (kind === 'none') return { kind };
   const { burette } = run.references;
   const titres = blanks.map((flask) =>
-    sum([...readingTerms(burette, flask, ofBlanks), plus(endPointInput(run, flask, 'common'))]),
+    sum([
+      ...readingTerms(burette, flask, ofBlanks),
+      plus(endPointInput(run, flask, 'common')),
+      ...shadeTerm(run, flask, { shade }),
+    ]),
   );
   return {
     kind,
@@ -133,38 +159,45 @@ function buretteCalibration(
 /** What was measured into each flask: a mass, or an aliquot. */
 export function portionInputs(
   run: RunState,
-  thermalFactor: Expression,
+  flasks: readonly Flask[],
+  atReference: Expression,
 ): (flask: Flask) => Expression {
   const { standard } = run.references;
-  if (standard.kind === 'lot') return weighedInputs(run, standard);
+  if (standard.kind === 'lot') return weighedInputs(run, flasks, standard);
   const portion = { symbol: 'V_a', name: 'aliquot', effect: 'Aliquot' };
-  return pipettedInputs(run.setUp, standard.vessel, portion, amountIn, thermalFactor);
+  return pipettedInputs(run.setUp, standard.vessel, portion, amountIn, atReference);
 }
 
 /** The volume of the excess in each flask; null without one. */
 export function excessInputs(
   { setUp, references: { excess } }: RunState,
-  thermalFactor: Expression,
+  atReference: Expression,
 ): (flask: Flask) => Expression | null {
   if (!excess) return () => null;
   const added = { symbol: 'V_e', name: 'excess', effect: 'Excess' };
   const nominalMl = pipetteVolumeMl(excess.vessel);
-  return pipettedInputs(setUp, excess.vessel, added, () => nominalMl, thermalFactor);
+  return pipettedInputs(setUp, excess.vessel, added, () => nominalMl, atReference);
 }
 
 function weighedInputs(
   run: RunState,
+  flasks: readonly Flask[],
   { balance }: Extract<RunStandard, { kind: 'lot' }>,
 ): (flask: Flask) => Expression {
-  const linearity = commonInput({
-    id: linearityId(run),
+  // One input for all flasks, as for the burette: that of the one of which least is known.
+  const [widest] = flasks
+    .map((flask) => weighingDeviation(balance, amountIn(flask)))
+    .toSorted((a, b) => combineComponents(b.components) - combineComponents(a.components));
+  if (!widest) throw new RangeError('a result needs a flask');
+  const deviation = commonInput({
+    id: balanceDeviationId(run),
     symbol: 'δm_lin',
-    name: 'linearity of the balance',
+    name: widest.isCertified ? 'calibration of the balance' : 'linearity of the balance',
     effect: 'Balance',
     value: 0,
     unit: UNITS.gram,
-    components: weighingLinearity(balance),
-    source: `balance ${balance.name}`,
+    components: widest.components,
+    source: widest.isCertified ? `balance ${balance.name}, calibrated` : `balance ${balance.name}`,
   });
   return (flask) => {
     const i = String(flask.number);
@@ -178,12 +211,19 @@ function weighedInputs(
       components: weighingRepeatability(balance),
       source: `balance ${balance.name}`,
     });
-    return sum([plus(mass), plus(linearity)]);
+    const { correctionG } = weighingDeviation(balance, amountIn(flask));
+    const correction = define(
+      `C_m,${i}`,
+      `correction of the balance for flask ${i}`,
+      UNITS.gram,
+      exact(correctionG, UNITS.gram),
+    );
+    return sum([plus(mass), ...(correctionG === 0 ? [] : [plus(correction)]), plus(deviation)]);
   };
 }
 
-/** The linearity of one balance is the same in every run that weighs on it. */
-function linearityId({ setUp: { standard } }: RunState): string {
+/** What one balance shows wrong is the same in every run that weighs on it. */
+function balanceDeviationId({ setUp: { standard } }: RunState): string {
   if (standard.kind !== 'lot') throw new RangeError('only a lot is weighed');
   return `equipment:${standard.balance.id}/linearity@${String(standard.balance.version)}`;
 }
@@ -201,7 +241,7 @@ function pipettedInputs(
   vessel: EquipmentState,
   { symbol, name, effect }: PipettedVolume,
   volumeMlIn: (flask: Flask) => number,
-  thermalFactor: Expression,
+  atReference: Expression,
 ): (flask: Flask) => Expression {
   const { equipment, id, version } = vessel;
   if (equipment.type !== 'glassware' && equipment.type !== 'burette') {
@@ -233,7 +273,7 @@ function pipettedInputs(
       components: deliveryRepeatability(equipment, point),
       source: equipment.name,
     });
-    return product([sum([plus(read), plus(deviation)]), thermalFactor]);
+    return product([sum([plus(read), plus(deviation)]), atReference]);
   };
 }
 
@@ -312,29 +352,29 @@ function endPointInput(run: RunState, flask: Flask, variation?: Input['variation
   return ownInput(given, variation);
 }
 
-/** Volume of a titration at 20 °C, as it stands in the balance. */
+/** Volume of a titration at the reference temperature, as it stands in the balance. */
 export function titreInput(
   run: RunState,
   flask: Flask,
-  { calibration, thermalFactor, blank, ofBlanks }: BuretteInputs,
+  { calibration, thermalFactor: atReference, blank, shade, ofBlanks }: BuretteInputs,
 ): Expression {
   const i = String(flask.number);
   if (!flask.initial || !flask.final) throw new RangeError(`flask ${i} has not been titrated`);
   const readings = readingTerms(run.references.burette, flask, ofBlanks);
-  const endPoint = plus(endPointInput(run, flask));
+  const endPoints = [plus(endPointInput(run, flask)), ...shadeTerm(run, flask, { shade })];
   const net =
     blank.kind === 'gives-the-excess'
-      ? [plus(blank.volume), minus(sum([...readings, endPoint])), plus(calibration)]
+      ? [plus(blank.volume), minus(sum([...readings, ...endPoints])), plus(calibration)]
       : [
           ...readings,
           ...(blank.kind === 'subtracted' ? [minus(blank.volume)] : []),
           plus(calibration),
-          endPoint,
+          ...endPoints,
         ];
   return define(
     `V_${i}`,
-    `volume for flask ${i} at 20 °C`,
+    `volume for flask ${i} at ${run.setUp.rules.referenceTemperatureC} °C`,
     UNITS.millilitre,
-    product([sum(net), thermalFactor]),
+    product([sum(net), atReference]),
   );
 }

@@ -1,9 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { propagate, UNITS } from '#core/measurement';
 import type { UnroundedMolarity } from '#core/reagent';
-import { aliquots, bottleOf, burette, references, RunScript } from '../../test-support/runs';
+import {
+  aliquots,
+  bottleOf,
+  burette,
+  PLAIN_RULES,
+  references,
+  RunScript,
+} from '../../test-support/runs';
 import { forecastTitre, measurementModel } from './index';
 import { nextStep } from '../guidance';
 import { judgeRun } from '../judging';
@@ -13,7 +19,7 @@ const NOTHING = {
   degreesOfFreedom: Number.POSITIVE_INFINITY,
   source: 'none',
 };
-const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false };
+const rules = { ...PLAIN_RULES, firstIsRough: false };
 const massesMg = fc.array(fc.integer({ min: 4_100, max: 5_200 }), { minLength: 1, maxLength: 5 });
 
 /** Titrations of these masses (in tenths of a milligram) with a titrant of a given molarity. */
@@ -82,7 +88,13 @@ describe('the measurement model of a standardization', () => {
     };
     expect(u(4, 'End point')).toBeCloseTo(u(1, 'End point') / 2, 9);
     expect(u(4, 'Readings')).toBeCloseTo(u(1, 'Readings') / 2, 9);
-    for (const shared of ['Purity', 'Molar mass', 'Burette tolerance', 'Temperature']) {
+    for (const shared of [
+      'Purity',
+      'Molar mass',
+      'Burette tolerance',
+      'Temperature',
+      'End point, common',
+    ]) {
       expect(u(4, shared)).toBeCloseTo(u(1, shared), 9);
     }
   });
@@ -186,6 +198,7 @@ describe('a molarity that is passed on', () => {
       molarity: 0.1000412,
       standardUncertainty: 0.000302,
       effectiveDegreesOfFreedom: 2,
+      restsOn: [],
     });
     // 25 mL by the pipette, titres of 25.00, 25.02 and 24.98 mL.
     expect(evaluation.value).toBeCloseTo(0.1000412, 6);

@@ -4,6 +4,7 @@ import type { Expression, Input } from '../../measurement';
 import { combineComponents, define, input, mean, product, UNITS } from '../../measurement';
 import type { Flask, RunState } from '../run';
 import { soughtOf } from '../setUp';
+import { massFactorOf } from './corrections';
 import { buretteInputs, excessInputs, portionInputs, titreInput } from './inputs';
 import { determinationOf } from './runDetermination';
 
@@ -36,8 +37,8 @@ export function measurementModel(
   const sought = soughtOf(run.references);
   const { unit } = sought.as;
   const burette = buretteInputs(run, flasks);
-  const determination = determinationOf(run.references, burette.blank);
-  const portionIn = portionInputs(run, burette.thermalFactor);
+  const determination = determinationOf(run.references, burette.blank, massFactorOf(run));
+  const portionIn = portionInputs(run, flasks, burette.thermalFactor);
   const excessIn = excessInputs(run, burette.thermalFactor);
   const molarities = flasks.map((flask) => {
     const balance = balanceOf(withExcess(determination, excessIn(flask)));

@@ -7,6 +7,7 @@ import type {
   WeighedStandard,
 } from '../../determination';
 import { PlainDetermination } from '../../determination';
+import type { Expression } from '../../measurement';
 import { exact, UNITS } from '../../measurement';
 import type { EquipmentState } from '../../metrology';
 import { calibratedPointOf } from '../../metrology';
@@ -17,10 +18,17 @@ import { pipetteVolumeMl, soughtIn, soughtOf } from '../setUp';
 /** The records that a determination rests on. */
 export type DeterminingRecords = Pick<RunReferences, 'bottle' | 'standard' | 'method' | 'excess'>;
 
-/** What a run determines, from what and how: what of its records enters the balance. */
-export function determinationOf(records: DeterminingRecords, blank: Blank): Determination {
+/**
+ * What a run determines, from what and how: what of its records enters the balance. `massFactor` makes masses of what the balance
+ * shows of a weighed standard; null before there is a run.
+ */
+export function determinationOf(
+  records: DeterminingRecords,
+  blank: Blank,
+  massFactor: Expression | null = null,
+): Determination {
   const { method, excess } = records;
-  const known = knownOf(records);
+  const known = knownOf(records, massFactor);
   const soughtPerKnown = exact(moleRatioOfMethod(method));
   const common = { sought: soughtOf(records).as, soughtPerKnown, blank };
   if (known.kind === 'weighed' || soughtIn(records.standard, method) === 'burette') {
@@ -36,12 +44,16 @@ export function determinationOf(records: DeterminingRecords, blank: Blank): Dete
   };
 }
 
-function knownOf({ standard }: DeterminingRecords): WeighedStandard | KnownSolution {
+function knownOf(
+  { standard }: DeterminingRecords,
+  massFactor: Expression | null,
+): WeighedStandard | KnownSolution {
   return standard.kind === 'lot'
     ? {
         kind: 'weighed',
         purity: lotPurityInput(standard.lot),
         molarMass: lotMolarMassInput(standard.lot),
+        massFactor,
       }
     : {
         kind: 'solution',
@@ -69,7 +81,7 @@ export function deviationMl(vessel: EquipmentState): number {
 /** Records never change, and the bench asks at every key. */
 const KNOWN = new WeakMap<DeterminingRecords, PlainDetermination>();
 
-/** The determination of a run in plain numbers, before a blank tells anything. */
+/** The determination of a run in plain numbers, before a blank tells anything and before anything is corrected. */
 export function plainDeterminationOf(records: DeterminingRecords): PlainDetermination {
   const known = KNOWN.get(records);
   if (known !== undefined) return known;

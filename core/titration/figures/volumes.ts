@@ -5,9 +5,10 @@ import type { CalibratedBurette, DeliveryCorrection } from '../../metrology';
 import { deliveryCorrection } from '../../metrology';
 import type { Flask, RunState } from '../run';
 import { isBlank, openConflicts, stretchesOf, titreMl } from '../run';
+import { plainMassFactor } from './corrections';
 import { endPointOf } from './endOfTitration';
 import { deliveredIn } from './portions';
-import { determinationOf, plainDeterminationOf } from './runDetermination';
+import { determinationOf } from './runDetermination';
 
 /** Flasks whose blank titres are subtracted from the others, or give the whole of an excess. */
 export function blanksOf(run: RunState): readonly Flask[] {
@@ -46,10 +47,9 @@ function reckonedOf(run: RunState): Reckoned {
   if (known !== undefined) return known;
   const blank = meanBlank(run);
   const volume = exact(blank.volumeMl, UNITS.millilitre);
-  const plain =
-    blank.kind === 'gives-the-excess'
-      ? new PlainDetermination(determinationOf(run.references, { kind: blank.kind, volume }))
-      : plainDeterminationOf(run.references);
+  const said: Blank =
+    blank.kind === 'gives-the-excess' ? { kind: blank.kind, volume } : { kind: 'none' };
+  const plain = new PlainDetermination(determinationOf(run.references, said, plainMassFactor(run)));
   const reckoned = { blank, plain };
   RECKONED.set(run, reckoned);
   return reckoned;

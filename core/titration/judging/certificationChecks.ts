@@ -37,6 +37,15 @@ export function certificationFindings(
     findings.push(impossible('conflict-open', 'run'));
   }
   findings.push(...testedBy(run, judgement, judgement.result));
+  const { pooling } = judgement.result;
+  if (pooling?.pooled.isTooLarge) {
+    findings.push(
+      unlikely('scatter-too-large', 'run', {
+        ownPercent: 100 * (pooling.ownSd ?? 0),
+        knownPercent: 100 * pooling.known.sd,
+      }),
+    );
+  }
   if (deviationsOf(run).length > 0) {
     findings.push(unlikely('rules-deviate', 'run'));
   }

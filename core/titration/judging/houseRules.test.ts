@@ -7,14 +7,20 @@ import type { HouseRules, LaboratoryFact } from '#core/laboratory';
 import {
   checkRules,
   checkTypedDate,
-  DEFAULT_HOUSE_RULES,
   deviatingRules,
   rulesAt,
   UNWRITTEN_RULES,
 } from '#core/laboratory';
 import { decimalText } from '#core/measurement';
 import type { RunReferences } from '../setUp';
-import { concordantSeries, khpLot, methodOf, references, RunScript } from '../../test-support/runs';
+import {
+  concordantSeries,
+  khpLot,
+  methodOf,
+  PLAIN_RULES,
+  references,
+  RunScript,
+} from '../../test-support/runs';
 import { idOf, stored } from '../../test-support/stored';
 import {
   certificationFindings,
@@ -39,7 +45,7 @@ function series(
   given: RunReferences = references(),
   spreadMl = 0,
 ): RunScript {
-  const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false, ...changes };
+  const rules = { ...PLAIN_RULES, firstIsRough: false, ...changes };
   return new RunScript(given, { rules })
     .titrate(1, '0.4800', '0.00', '23.50')
     .titrate(2, '0.4800', '0.00', '23.52')
@@ -127,15 +133,13 @@ test('dichromate is advised to be weighed, unless the house standardizes it', ()
     method: methodOf(methodId),
   });
   const dichromate = given('potassium-dichromate', 'dichromate-by-iron-ii');
-  expect(adviceAgainst(dichromate, DEFAULT_HOUSE_RULES)).toMatch(
-    /dichromate is itself the standard/,
-  );
-  const titrated = { ...DEFAULT_HOUSE_RULES, primaryTitrants: 'titrated' } as const;
+  expect(adviceAgainst(dichromate, PLAIN_RULES)).toMatch(/dichromate is itself the standard/);
+  const titrated = { ...PLAIN_RULES, primaryTitrants: 'titrated' } as const;
   expect(adviceAgainst(dichromate, titrated)).toBeNull();
   const hydroxide = given('sodium-hydroxide', 'naoh-by-khp');
   const iron = given('ammonium-iron-ii-sulfate-hexahydrate', 'iron-ii-by-dichromate');
   for (const other of [hydroxide, iron]) {
-    expect(adviceAgainst(other, DEFAULT_HOUSE_RULES)).toBeNull();
+    expect(adviceAgainst(other, PLAIN_RULES)).toBeNull();
   }
 });
 
@@ -156,7 +160,7 @@ test('what goes out of use while a run is made is named, and asks for a reason; 
 });
 
 describe('rules that are not the house’s', () => {
-  const house = { ...DEFAULT_HOUSE_RULES, firstIsRough: false, agreeAtLeast: 4, rinses: 5 };
+  const house = { ...PLAIN_RULES, firstIsRough: false, agreeAtLeast: 4, rinses: 5 };
   const lax = () => series({ rinses: 5 }, references({ rulesInForce: house }));
 
   test('are told in the order of the work, ask for a reason and stand on the certificate', () => {
@@ -169,10 +173,10 @@ describe('rules that are not the house’s', () => {
   });
 
   test('are compared by what they say, not by how a figure is written', () => {
-    const written = { ...DEFAULT_HOUSE_RULES, concordanceRelativeRangePercent: '0.30' };
-    expect(deviatingRules(stored(written), DEFAULT_HOUSE_RULES)).toEqual([]);
+    const written = { ...PLAIN_RULES, concordanceRelativeRangePercent: '0.30' };
+    expect(deviatingRules(stored(written), PLAIN_RULES)).toEqual([]);
     const other = { ...written, concordanceRelativeRangePercent: '0.31', firstIsRough: false };
-    expect(deviatingRules(stored(other), DEFAULT_HOUSE_RULES)).toEqual([
+    expect(deviatingRules(stored(other), PLAIN_RULES)).toEqual([
       'firstIsRough',
       'concordanceRelativeRangePercent',
     ]);
@@ -188,7 +192,7 @@ test.each([
 ] as const)('the rule %s has bounds on both sides', (key, below, least, above, most) => {
   const wide = { titrationsAtMost: 20, farFromNominalReasonPercent: decimalText('50') };
   const codes = (value: number | string) =>
-    checkRules({ ...DEFAULT_HOUSE_RULES, ...wide, [key]: value }).map(({ code }) => code);
+    checkRules({ ...PLAIN_RULES, ...wide, [key]: value }).map(({ code }) => code);
   expect([codes(least), codes(most)]).toEqual([[], []]);
   expect([codes(below), codes(above)]).toEqual([
     ['out-of-bounds'],

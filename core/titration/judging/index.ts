@@ -1,4 +1,6 @@
 export { certificationFindings, deviationsOf, percentFromNominal } from './certificationChecks';
+export type { SeriesScatter } from './earlierSeries';
+export { earlierSeriesOf, scatterOf } from './earlierSeries';
 export { assessFlaskIncident, incidentsOf } from './incidents';
 export { comesToTheSame, issueCertificate } from './issueCertificate';
 export type { Judgement, Replicate, Result } from './judge';

@@ -1,7 +1,7 @@
 import { describeEndPoint, equivalentsOfTitrant } from '../../chemistry';
 import type { Id } from '../../grammar';
-import { decimalPlaces, keptFreedom, roundHalfEven } from '../../measurement';
-import { CURVE_WAYS, outcomeText } from '../../wording';
+import { decimalOf, decimalPlaces, keptFreedom, originsOf, roundHalfEven } from '../../measurement';
+import { CORRECTION_DECIMALS, CURVE_WAYS, outcomeText } from '../../wording';
 import { curveEndOf } from '../figures';
 import type { Certificate, RunState } from '../run';
 import { portionText, titreMl } from '../run';
@@ -57,6 +57,8 @@ export function issueCertificate(
       standardUncertainty: evaluation.combinedStandardUncertainty,
     },
     effectiveDegreesOfFreedom: keptFreedom(evaluation),
+    restsOn: originsOf(evaluation),
+    corrections: certifiedCorrections(run, result),
     relativeSdPercent:
       accurate.relativeSdPercent === null ? null : roundHalfEven(accurate.relativeSdPercent, 3),
     replicatesMade: judgement.replicates.length - verdictCount('open'),
@@ -109,4 +111,20 @@ function normalityOf(run: RunState, { evaluation, rounded }: Result): Certificat
   const equivalentsPerMole = equivalentsOfTitrant(run.references.method);
   const value = equivalentsPerMole * evaluation.value;
   return { equivalentsPerMole, value: roundHalfEven(value, decimalPlaces(rounded.value)) };
+}
+
+function certifiedCorrections(
+  { references }: RunState,
+  { corrections, rounded }: Result,
+): Certificate['corrections'] {
+  const { referenceC, asMeasured, temperature, buoyancy } = corrections;
+  const stated = (size: typeof temperature) =>
+    size && { percent: roundHalfEven(size.percent, CORRECTION_DECIMALS), how: size.how };
+  return {
+    referenceC: decimalOf(referenceC),
+    asMeasured: roundHalfEven(asMeasured, decimalPlaces(rounded.value)),
+    temperature: stated(temperature),
+    buoyancy: stated(buoyancy),
+    thermometer: references.thermometer?.name ?? null,
+  };
 }

@@ -1,9 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import type { Plain } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { RunSetUp } from '#core/titration/setUp';
-import { references, RunScript } from '../../test-support/runs';
+import { PLAIN_RULES, references, RunScript } from '../../test-support/runs';
 import type { Judgement } from './index';
 import { judgeRun } from './index';
 
@@ -15,7 +14,7 @@ function judged(
 ): Judgement {
   const script = new RunScript(references(), {
     ...setUp,
-    rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false, ...rules },
+    rules: { ...PLAIN_RULES, firstIsRough: false, ...rules },
   });
   titres.forEach((titre, i) => script.titrate(i + 1, '0.4800', '0.00', titre));
   return judgeRun(script.state);
@@ -127,7 +126,7 @@ describe('the test of what stands out', () => {
 describe('what becomes of each flask, and why', () => {
   test('rough, blank, waiting, voided and set aside', () => {
     const script = new RunScript(references(), {
-      rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: true },
+      rules: { ...PLAIN_RULES, firstIsRough: true },
     });
     script.titrate(1, '0.4800', '0.00', '24.10');
     for (const flask of [2, 3, 4]) script.titrate(flask, '0.4800', '0.00', '23.50');
@@ -161,7 +160,7 @@ describe('what becomes of each flask, and why', () => {
 
   test('a titre that the blanks use up gives no molarity, because its readings contradict each other', () => {
     const script = new RunScript(references(), {
-      rules: { ...DEFAULT_HOUSE_RULES, firstIsRough: false },
+      rules: { ...PLAIN_RULES, firstIsRough: false },
     });
     script.titrate(1, '0.4800', '0.00', '0.05');
     script.add('run.blank-made', { flask: 2 });

@@ -1,6 +1,12 @@
 import type { HouseRules } from '../../laboratory';
-import type { DecimalText, Evaluation, Expression, WorkingStep } from '../../measurement';
-import { propagate, roundToUncertainty, working } from '../../measurement';
+import type {
+  Correlation,
+  DecimalText,
+  Evaluation,
+  Expression,
+  WorkingStep,
+} from '../../measurement';
+import { correlationsIn, propagate, roundToUncertainty, working } from '../../measurement';
 import type { Summary } from '../../statistics';
 import {
   DIXON_UP_TO,
@@ -12,9 +18,10 @@ import {
   summarize,
 } from '../../statistics';
 import type { OutcomeSaid } from '../../wording';
-import type { Repeatability } from '../figures';
+import type { Corrections } from '../figures';
 import {
   agreementOf,
+  correctionsOf,
   curveEndOf,
   flaskMolarity,
   isOvershot,
@@ -25,6 +32,8 @@ import {
 import type { Flask, Place, RunState } from '../run';
 import { isBlank, openConflicts, titreMl } from '../run';
 import { soughtOf } from '../setUp';
+import type { Accounts } from './repeatability';
+import { accountsOf } from './repeatability';
 
 /** What became of a flask. */
 export interface Replicate {
@@ -73,18 +82,20 @@ interface OutlierVerdict {
 export interface Result {
   readonly evaluation: Evaluation;
   readonly rounded: { readonly value: DecimalText; readonly uncertainty: DecimalText };
-  /** Which of the three accounts of repeatability was the largest and entered the budget. */
-  readonly repeatabilityFrom: 'inputs' | 'scatter' | 'method';
-  /** The three accounts as relative standard uncertainties of the mean; null where there is none. */
-  readonly repeatability: {
-    readonly inputs: number;
-    readonly scatter: number | null;
-    readonly method: number | null;
-  };
+  /** Which account of repeatability entered the budget. */
+  readonly repeatabilityFrom: Accounts['from'];
+  /** The accounts as relative standard uncertainties of the mean; null where there is none. */
+  readonly repeatability: Accounts['relative'];
+  /** How the scatter was pooled with what the method usually shows; null where the house rule takes it by itself. */
+  readonly pooling: Accounts['pooling'];
+  /** What it would be as measured, and by how much each correction moves it. */
+  readonly corrections: Corrections;
   readonly working: readonly WorkingStep[];
   /** The measurement equation, and the inputs of it whose effect the repeatability covers. */
   readonly model: Expression;
   readonly mutedInputIds: readonly string[];
+  /** Between inputs that rest on the same. */
+  readonly correlations: readonly Correlation[];
 }
 
 /** An accurate titration: its titre less a blank, and the molarity that it gives. */
@@ -226,74 +237,32 @@ function whyOpen(run: RunState, flask: Flask): OutcomeSaid {
   return { code: isMoreThanAdded ? 'more-than-added' : 'contradictory' };
 }
 
-/** No repeatability of its own: the varying inputs stand in the budget themselves. */
-const NONE: Repeatability = {
-  relativeStandardUncertainty: 0,
-  degreesOfFreedom: Number.POSITIVE_INFINITY,
-  source: 'counted in the inputs',
-};
-
 function resultOf(run: RunState, flasks: readonly Flask[], accurate: Summary): Result {
-  const n = Math.sqrt(flasks.length);
   const { unit } = soughtOf(run.references).as;
-  const fromInputs = propagate(measurementModel(run, flasks, NONE), unit, {
-    isMuted: (given) => given.variation === 'common',
-  });
-  const scatterPercent = accurate.relativeSdPercent;
-  const methodPercent = run.setUp.methodRepeatabilityPercent;
-  const repeatability = {
-    inputs: fromInputs.combinedStandardUncertainty / fromInputs.value,
-    scatter: scatterPercent === null ? null : scatterPercent / 100 / n,
-    method: methodPercent === null ? null : Number(methodPercent) / 100 / n,
-  };
-  const { from, given } = largerRepeatability(repeatability, accurate);
-  const model = measurementModel(run, flasks, given);
+  const accounts = accountsOf(run, flasks, accurate);
+  const model = measurementModel(run, flasks, accounts.given);
+  const correlations = correlationsIn(model);
   const evaluation = propagate(model, unit, {
-    isMuted: (effect) => from !== 'inputs' && isSeenInScatter(effect),
+    correlations,
+    isMuted: (effect) => accounts.from !== 'inputs' && isSeenInScatter(effect),
     ...(run.setUp.rules.coverage === 'two' && { coverageFactor: 2 }),
   });
   return {
     evaluation,
     rounded: roundToUncertainty(evaluation.value, evaluation.expandedUncertainty),
-    repeatabilityFrom: from,
-    repeatability,
+    repeatabilityFrom: accounts.from,
+    repeatability: accounts.relative,
+    pooling: accounts.pooling,
+    corrections: correctionsOf(run, evaluation.value),
     working: working(model),
     model,
+    correlations,
     mutedInputIds:
-      from === 'inputs'
+      accounts.from === 'inputs'
         ? []
         : evaluation.budget
             .map(({ input }) => input)
             .filter(isSeenInScatter)
             .map(({ id }) => id),
   };
-}
-
-/** Varying effects enter once: from the inputs, the scatter or the method's record, the largest. */
-function largerRepeatability(
-  accounts: Result['repeatability'],
-  accurate: Summary,
-): { from: Result['repeatabilityFrom']; given: Repeatability } {
-  const { inputs, scatter, method } = accounts;
-  if (scatter !== null && scatter > inputs && scatter >= (method ?? 0)) {
-    return {
-      from: 'scatter',
-      given: {
-        relativeStandardUncertainty: scatter,
-        degreesOfFreedom: accurate.n - 1,
-        source: `scatter of ${String(accurate.n)} titrations`,
-      },
-    };
-  }
-  if (method !== null && method > inputs) {
-    return {
-      from: 'method',
-      given: {
-        relativeStandardUncertainty: method,
-        degreesOfFreedom: Number.POSITIVE_INFINITY,
-        source: 'known repeatability of the method',
-      },
-    };
-  }
-  return { from: 'inputs', given: NONE };
 }

@@ -1,6 +1,7 @@
 import type { DecimalText } from '../../measurement';
 import type { Certificate, RunState } from '../run';
-import { isBlank } from '../run';
+import { endPointOf } from '../figures';
+import { isBlank, titreMl } from '../run';
 import { comesToTheSame } from './issueCertificate';
 import type { Result } from './judge';
 
@@ -26,6 +27,27 @@ const MISTAKES: readonly Mistake[] = [
     touches: ({ flasks }) => flasks.some((flask) => isBlank(flask) && !flask.voided),
     sentence:
       'The uncertainty of the blank was left out where the scatter of the titrations ruled; now it stays, for no scatter shows what is taken off all of them alike.',
+  },
+  {
+    untilCore: 3,
+    touches: (run) =>
+      run.flasks.some((flask) => titreMl(flask) !== null && endPointOf(run, flask).by !== 'curve'),
+    sentence:
+      'The eye stops every titration at one shade, which may lie half the last addition off the end each time: that was counted as if it averaged out.',
+  },
+  {
+    untilCore: 3,
+    touches: ({ setUp }) =>
+      setUp.rules.volumeCorrection === 'carried' &&
+      Number(setUp.temperatureC) !== Number(setUp.rules.referenceTemperatureC),
+    sentence:
+      'A difference of temperature that is known and not corrected was counted as known for sure, and so made k smaller; now it is in u alone.',
+  },
+  {
+    untilCore: 3,
+    touches: ({ references: { standard } }) =>
+      standard.kind === 'lot' && standard.balance.calibration !== null,
+    sentence: 'The certificate of the balance was not used; now it is, as those of burettes are.',
   },
 ];
 

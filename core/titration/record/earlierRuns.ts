@@ -25,6 +25,12 @@ function toRunWithoutExcess(body: unknown): unknown {
   return { ...withFurtherRules(body), excess: null };
 }
 
+/** Volumes were as read, whatever the temperature; nobody looked back at earlier series. */
+function toRunAsRead(body: unknown): unknown {
+  const nothing = { thermometer: null, airDensityKgPerM3: null, earlierSeries: null };
+  return { ...(body as object), ...nothing };
+}
+
 /** A step for what a certificate holds. */
 function inCertificate(step: UpcastStep): UpcastStep {
   return (body) => ({ certificate: step((body as { readonly certificate: unknown }).certificate) });
@@ -61,11 +67,19 @@ function toCertificateOfPortions(certificate: unknown): unknown {
   };
 }
 
+/** Nothing was corrected, and nobody kept what a result rests on. */
+function toCertificateAsRead(certificate: unknown): unknown {
+  return { ...(certificate as object), restsOn: [], corrections: null };
+}
+
 /** From the first shape of a run's set-up to that of today. */
 export const EARLIER_SET_UPS: readonly UpcastStep[] = [
   toRunWithStandard,
   toRunWithoutExcess,
-  ...rulesFromLot(2),
+  rulesOfLot(2),
+  rulesOfLot(3),
+  toRunAsRead,
+  ...rulesFromLot(4),
 ];
 
 /** From the first shape of a certificate to that of today. */
@@ -74,5 +88,7 @@ export const EARLIER_CERTIFICATES: readonly UpcastStep[] = [
   toCertificateWithoutNormality,
   rulesOfLot(2),
   toCertificateOfOneAnalyst,
-  ...rulesFromLot(3),
+  rulesOfLot(3),
+  toCertificateAsRead,
+  ...rulesFromLot(4),
 ].map(inCertificate);

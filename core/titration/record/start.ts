@@ -3,7 +3,12 @@ import { findMethod } from '../../chemistry';
 import type { HouseRules, RuleOverrides } from '../../laboratory';
 import { checkRules, describeDeviations, deviatingRules, withOverrides } from '../../laboratory';
 import type { EquipmentState } from '../../metrology';
-import { calibratedBurette, isPipette } from '../../metrology';
+import {
+  calibratedBalance,
+  calibratedBurette,
+  calibratedThermometer,
+  isPipette,
+} from '../../metrology';
 import type { BottleState, LotState } from '../../reagent';
 import type { Around, Fact, FactDefinition, Finding, Whose } from '../../record';
 import { enteredAt, impossible } from '../../record';
@@ -120,8 +125,10 @@ export function resolveRun(fact: RunStart, around: AroundRun): RunReferences | F
   if ('severity' in standard) return standard;
   const excess = setUp.excess && resolveExcess(setUp.excess, around);
   if (excess && 'severity' in excess) return excess;
+  const thermometer = setUp.thermometer && resolveThermometer(setUp.thermometer, around);
+  if (thermometer && 'severity' in thermometer) return thermometer;
   const rulesInForce = rulesInForceFor(fact, method.rules, around);
-  return { method, bottle, standard, excess, burette, rulesInForce };
+  return { method, bottle, standard, excess, burette, thermometer, rulesInForce };
 }
 
 function resolveStandard(
@@ -131,9 +138,10 @@ function resolveStandard(
   if (standard.kind === 'lot') {
     const lot = around.at('lot', standard.lot);
     if (!lot) return notAtThisVersion('standard.lot');
-    const equipment = around.at('equipment', standard.balance)?.equipment;
-    if (!equipment) return notAtThisVersion('standard.balance');
-    if (equipment.type === 'balance') return { kind: 'lot', lot, balance: equipment };
+    const state = around.at('equipment', standard.balance);
+    if (!state) return notAtThisVersion('standard.balance');
+    const balance = calibratedBalance(state);
+    if (balance) return { kind: 'lot', lot, balance };
     return impossible('not-a', 'standard.balance', { kind: 'balance' });
   }
   const bottle = around.at('bottle', standard.bottle);
@@ -156,6 +164,17 @@ function resolveExcess(
   if (!vessel) return notAtThisVersion('excess.vessel');
   if (isPipette(vessel.equipment)) return { bottle, vessel };
   return impossible('excess-not-measured', 'excess.vessel');
+}
+
+function resolveThermometer(
+  thermometer: NonNullable<RunSetUp['thermometer']>,
+  around: AroundRun,
+): NonNullable<RunReferences['thermometer']> | Finding {
+  const state = around.at('equipment', thermometer);
+  if (!state) return notAtThisVersion('thermometer');
+  return (
+    calibratedThermometer(state) ?? impossible('not-a', 'thermometer', { kind: 'thermometer' })
+  );
 }
 
 function notAtThisVersion(field: string): Finding {

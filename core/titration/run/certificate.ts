@@ -1,6 +1,7 @@
 import type { Id, PlainDate } from '../../grammar';
 import type { HouseRules } from '../../laboratory';
-import type { DecimalText } from '../../measurement';
+import type { DecimalText, Origin } from '../../measurement';
+import type { CorrectionHow } from '../../wording';
 
 /** A frozen result with everything that it rests on. */
 export interface Certificate {
@@ -16,6 +17,10 @@ export interface Certificate {
   /** Unrounded, mol/L, for whatever is computed with it later. */
   readonly unrounded: { readonly molarity: number; readonly standardUncertainty: number };
   readonly effectiveDegreesOfFreedom: number | null;
+  /** What it rests on, for whatever is computed with it later; empty on certificates of before. */
+  readonly restsOn: readonly Origin[];
+  /** What was corrected, and what it would be as measured; null on certificates of before. */
+  readonly corrections: CertifiedCorrections | null;
   readonly relativeSdPercent: DecimalText | null;
   readonly replicatesMade: number;
   readonly replicatesAveraged: number;
@@ -41,6 +46,22 @@ export interface Certificate {
   readonly runVersion: number;
   readonly coreVersion: string;
   readonly catalogueVersion: string;
+}
+
+/** By how much a result was corrected, or would have been, in %, and what was done about it. */
+interface CertifiedCorrection {
+  readonly percent: DecimalText;
+  readonly how: CorrectionHow;
+}
+
+/** The corrections of a certified result, beside the result without them. */
+interface CertifiedCorrections {
+  readonly referenceC: DecimalText;
+  readonly asMeasured: DecimalText;
+  readonly temperature: CertifiedCorrection | null;
+  readonly buoyancy: CertifiedCorrection | null;
+  /** What read the temperature; null where nobody measured it. */
+  readonly thermometer: string | null;
 }
 
 /** One flask as the certificate lists it. */

@@ -11,6 +11,6 @@ export {
 export { buretteChecks } from './buretteCheck';
 export { namedRecords } from './namedRecords';
 export type { RunReferences, RunStandard } from './references';
-export type { Adopted, MethodChoice, RunSetUp, StandardChoice } from './setUp';
+export type { Adopted, EarlierSeries, MethodChoice, RunSetUp, StandardChoice } from './setUp';
 export { withAdopted } from './setUp';
 export { soughtOf } from './sought';

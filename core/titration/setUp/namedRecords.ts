@@ -15,6 +15,7 @@ export function namedRecords({
   standard,
   excess,
   burette,
+  thermometer,
 }: RunSetUp): readonly NamedRecord[] {
   return [
     ...(method.kind === 'own' ? ([{ field: 'method', kind: 'method', at: method }] as const) : []),
@@ -35,5 +36,8 @@ export function namedRecords({
         ] as const)
       : []),
     { field: 'burette', kind: 'equipment', at: burette },
+    ...(thermometer
+      ? ([{ field: 'thermometer', kind: 'equipment', at: thermometer }] as const)
+      : []),
   ];
 }

@@ -14,6 +14,14 @@ export type StandardChoice =
   | { readonly kind: 'lot'; readonly lot: RecordVersion; readonly balance: RecordVersion }
   | { readonly kind: 'bottle'; readonly bottle: RecordVersion; readonly vessel: RecordVersion };
 
+/** What the last series by a method showed of how well one titration is repeated. */
+export interface EarlierSeries {
+  readonly series: number;
+  /** Relative standard deviation of a single titration, pooled over them. */
+  readonly relativeSdPercent: DecimalText;
+  readonly degreesOfFreedom: number;
+}
+
 /** What was chosen before the first flask. `bottle` is the one whose molarity is wanted. */
 export interface RunSetUp {
   readonly method: MethodChoice;
@@ -23,11 +31,18 @@ export interface RunSetUp {
   readonly excess: { readonly bottle: RecordVersion; readonly vessel: RecordVersion } | null;
   readonly burette: RecordVersion;
   readonly rules: HouseRules;
+  /** Of the titrant where a thermometer read it, else of the laboratory. */
   readonly temperatureC: DecimalText;
   /** Half-width of a 95 % interval. */
   readonly temperatureVariationK: DecimalText;
+  /** What read it; null where nobody measured it, so that no volume is corrected by it. */
+  readonly thermometer: RecordVersion | null;
+  /** As measured; null for the conventional density. */
+  readonly airDensityKgPerM3: DecimalText | null;
   /** Relative standard deviation of a single titration, when it is known from validation. */
   readonly methodRepeatabilityPercent: DecimalText | null;
+  /** By the same method and kind of burette; null where there were none. */
+  readonly earlierSeries: EarlierSeries | null;
   /** Why it goes on in spite of a warning, such as an overdue calibration. */
   readonly reason: string | null;
 }
@@ -44,7 +59,7 @@ export function withAdopted(setUp: RunSetUp, adopted: readonly Adopted[]): RunSe
     ...named,
     version: latest.get(named.id) ?? named.version,
   });
-  const { method, bottle, standard, excess, burette } = setUp;
+  const { method, bottle, standard, excess, burette, thermometer } = setUp;
   return {
     ...setUp,
     method: method.kind === 'own' ? at(method) : method,
@@ -55,5 +70,6 @@ export function withAdopted(setUp: RunSetUp, adopted: readonly Adopted[]): RunSe
         : { ...standard, bottle: at(standard.bottle), vessel: at(standard.vessel) },
     excess: excess && { bottle: at(excess.bottle), vessel: at(excess.vessel) },
     burette: at(burette),
+    thermometer: thermometer && at(thermometer),
   };
 }
