@@ -16,7 +16,7 @@ import type {
   StockAnswer,
 } from './messages';
 import type { SchemaOf } from './records';
-import { balanceSchema, buretteSchema } from './records';
+import { balanceSchema, buretteSchema, thermometerSchema } from './records';
 import {
   bottleState,
   equipmentState,
@@ -86,27 +86,32 @@ export const stockAnswer = v.strictObject({
 export const anyListAnswer = v.union(Object.values<v.GenericSchema>(LIST_ANSWERS));
 export const anyRecordAnswer = v.union(Object.values<v.GenericSchema>(RECORD_ANSWERS));
 
+/** The points of an instrument's last calibration, in numbers. */
+const calibration = v.nullable(
+  v.array(
+    v.strictObject({
+      nominal: number,
+      deviation: number,
+      expandedUncertainty: number,
+      repeatability: v.nullable(number),
+    }),
+  ),
+);
+
 const references = v.strictObject({
   method: methodSchema,
   bottle: bottleState,
   standard: v.variant('kind', [
-    v.strictObject({ kind: v.literal('lot'), lot: lotState, balance: balanceSchema }),
+    v.strictObject({
+      kind: v.literal('lot'),
+      lot: lotState,
+      balance: v.strictObject({ ...balanceSchema.entries, calibration }),
+    }),
     v.strictObject({ kind: v.literal('bottle'), bottle: bottleState, vessel: equipmentState }),
   ]),
   excess: v.nullable(v.strictObject({ bottle: bottleState, vessel: equipmentState })),
-  burette: v.strictObject({
-    ...buretteSchema.entries,
-    calibration: v.nullable(
-      v.array(
-        v.strictObject({
-          nominal: number,
-          deviation: number,
-          expandedUncertainty: number,
-          repeatability: v.nullable(number),
-        }),
-      ),
-    ),
-  }),
+  burette: v.strictObject({ ...buretteSchema.entries, calibration }),
+  thermometer: v.nullable(v.strictObject({ ...thermometerSchema.entries, calibration })),
   rulesInForce: houseRulesSchema,
 }) satisfies SchemaOf<RunReferences>;
 
@@ -124,6 +129,10 @@ export const preparationAnswer = v.strictObject({
   }) satisfies SchemaOf<PreparationRecords>,
 });
 
+const correction = v.nullable(
+  v.strictObject({ percent: decimal, how: v.picklist(['corrected', 'carried', 'left-out']) }),
+);
+
 export const certificateAnswer = v.strictObject({
   number: text,
   molarity: decimal,
@@ -132,6 +141,16 @@ export const certificateAnswer = v.strictObject({
   normality: v.nullable(v.strictObject({ value: decimal, equivalentsPerMole: number })),
   unrounded: v.strictObject({ molarity: number, standardUncertainty: number }),
   effectiveDegreesOfFreedom: v.nullable(number),
+  restsOn: v.array(v.strictObject({ id: text, part: number })),
+  corrections: v.nullable(
+    v.strictObject({
+      referenceC: decimal,
+      asMeasured: decimal,
+      temperature: correction,
+      buoyancy: correction,
+      thermometer: v.nullable(text),
+    }),
+  ),
   relativeSdPercent: v.nullable(decimal),
   replicatesMade: number,
   replicatesAveraged: number,

@@ -79,6 +79,7 @@ const solvent = v.strictObject({
   name: line,
   densityGPerMl: positive,
   cubicExpansionPerK: positive,
+  isWater: v.optional(v.boolean(), false),
   hazards,
   source,
 });

@@ -3,7 +3,7 @@ import { v7 as uuidv7 } from 'uuid';
 import * as v from 'valibot';
 import { describe, expect, test } from 'vitest';
 import { findMethod } from '#core/chemistry';
-import { DEFAULT_HOUSE_RULES, HOUSE_RULES } from '#core/laboratory';
+import { correctionRulesOf, DEFAULT_HOUSE_RULES, HOUSE_RULES } from '#core/laboratory';
 import {
   balanceSchema,
   bottleSchema,
@@ -89,6 +89,8 @@ const plan = {
     flaskId: uuidv7(),
   },
   carbonDioxide: 'boiled',
+  corrections: correctionRulesOf(DEFAULT_HOUSE_RULES),
+  thermometerId: null,
   neededBy: '2026-03-05T15:00',
   note: '',
   reason: null,
@@ -103,7 +105,10 @@ const setUp = {
   rules: DEFAULT_HOUSE_RULES,
   temperatureC: '20',
   temperatureVariationK: '3',
+  thermometer: null,
+  airDensityKgPerM3: null,
   methodRepeatabilityPercent: null,
+  earlierSeries: null,
   reason: null,
 };
 const reading = { flask: 1, moment: 'initial', readingMl: '0.10', carriedFrom: null, reason: null };

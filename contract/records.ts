@@ -219,6 +219,12 @@ export const planSchema = v.strictObject({
   volumeMl: solutionMl,
   source: sourceSchema,
   carbonDioxide: houseRulesSchema.entries.carbonDioxide,
+  corrections: v.strictObject({
+    volumeCorrection: houseRulesSchema.entries.volumeCorrection,
+    referenceTemperatureC: houseRulesSchema.entries.referenceTemperatureC,
+    buoyancyCorrection: houseRulesSchema.entries.buoyancyCorrection,
+  }),
+  thermometerId: v.nullable(id),
   neededBy: v.nullable(localMinute),
   note: remark,
   reason: optionalReason,
@@ -255,19 +261,36 @@ const runSetUpSchema = v.strictObject({
   temperatureC: v.pipe(
     decimal,
     v.check(
-      (typed) => Number(typed) >= 5 && Number(typed) <= 45,
-      'A laboratory is between 5 and 45 °C.',
+      (typed) => Number(typed) >= 5 && Number(typed) <= 40,
+      'A laboratory is between 5 and 40 °C.',
     ),
   ),
   temperatureVariationK: v.pipe(
     nonNegativeDecimal,
     v.check((typed) => Number(typed) <= 15, 'No laboratory is that uneven: at most 15 K.'),
   ),
+  thermometer: v.nullable(recordVersion),
+  airDensityKgPerM3: v.nullable(
+    v.pipe(
+      decimal,
+      v.check(
+        (typed) => Number(typed) >= 0.8 && Number(typed) <= 1.4,
+        'Air has 0.8 to 1.4 kg/m³; where nobody measured it, leave it empty.',
+      ),
+    ),
+  ),
   methodRepeatabilityPercent: v.nullable(
     v.pipe(
       decimalUpTo(5, 'A titration repeats better than that: at most 5 %.'),
       v.check((typed) => Number(typed) >= 0.005, 'No titration repeats better than to 0.005 %.'),
     ),
+  ),
+  earlierSeries: v.nullable(
+    v.strictObject({
+      series: count(1, 10),
+      relativeSdPercent: decimalUpTo(5, 'A titration repeats better than that: at most 5 %.'),
+      degreesOfFreedom: count(1, 1000),
+    }),
   ),
   reason: optionalReason,
 }) satisfies SchemaOf<RunSetUp>;

@@ -122,6 +122,7 @@ const passedOn = {
       molarity: v.number(),
       standardUncertainty: v.number(),
       effectiveDegreesOfFreedom: v.nullable(v.number()),
+      restsOn: v.array(v.strictObject({ id: text, part: number })),
     }),
   ),
 };
@@ -224,6 +225,14 @@ const runSummary = v.strictObject({
   certificate: v.nullable(v.strictObject({ ...stated, number: text })),
   method: text,
   temperatureC: decimal,
+  scatter: v.nullable(
+    v.strictObject({
+      methodId: text,
+      burette: text,
+      relativeSdPercent: number,
+      degreesOfFreedom: number,
+    }),
+  ),
 }) satisfies SchemaOf<RunSummary>;
 
 /** What lists show of each kind of record. */

@@ -1,7 +1,7 @@
 import type { Container } from '../chemistry';
 import type { Id, PlainDate } from '../grammar';
 import type { DecimalText } from '../measurement';
-import { decimalOf, keptFreedom, roundSignificant } from '../measurement';
+import { decimalOf, keptFreedom, originsOf, roundSignificant } from '../measurement';
 import type { EquipmentState } from '../metrology';
 import type { PreparedBottle } from '../reagent';
 import type { PreparationState } from './record';
@@ -48,6 +48,7 @@ export function bottleOf(
         molarity: made.evaluation.value,
         standardUncertainty: made.evaluation.combinedStandardUncertainty,
         effectiveDegreesOfFreedom: keptFreedom(made.evaluation),
+        restsOn: originsOf(made.evaluation),
       },
     },
     plausibleMolarity: nominal?.range ?? null,

@@ -105,10 +105,10 @@ describe('what is measured in a step', () => {
     ['15', []],
     ['25', []],
     ['25.1', ['off-20']],
-    ['45', ['off-20']],
-    ['45.1', ['no-room-temperature']],
+    ['40', ['off-20']],
+    ['40.1', ['no-room-temperature']],
   ])(
-    'a flask is filled at %s °C: within 5 K of 20 °C, and no laboratory is beyond 5 to 45 °C',
+    'a flask is filled at %s °C: within 5 K of 20 °C, and no laboratory is beyond 5 to 40 °C',
     (temperatureC, found) => {
       const quantity = { kind: 'temperature', temperatureC } as const;
       expect(codes(KHP_PLAN, 'to-room-temperature', quantity)).toEqual(found);

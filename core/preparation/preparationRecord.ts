@@ -1,4 +1,5 @@
 import { findContent } from '../chemistry';
+import { correctionRulesOf, UNWRITTEN_RULES } from '../laboratory';
 import type { EquipmentState } from '../metrology';
 import { weighingText } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
@@ -29,6 +30,12 @@ function toPlanInBeaker(body: unknown): unknown {
     carbonDioxide: 'boiled',
     source: source.kind === 'concentrate' ? { flaskId: null, ...source } : source,
   };
+}
+
+/** Nothing was corrected. */
+function toPlanAsRead(body: unknown): unknown {
+  const corrections = correctionRulesOf(UNWRITTEN_RULES);
+  return { ...(body as object), corrections, thermometerId: null };
 }
 
 /** Nobody wrote down at which version something was drawn. */
@@ -92,7 +99,7 @@ export const PREPARATION_RECORD = defineRecord<
     'preparation.started': {
       nature: 'decision',
       asks: 'stock',
-      earlier: [toPlanInBeaker],
+      earlier: [toPlanInBeaker, toPlanAsRead],
       refersTo: (plan) =>
         namedBy(plan).map((named) => ({ field: 'source', ...named, version: null })),
       check: ({ body }, _state, around) => checkPlan(body, around),

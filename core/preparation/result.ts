@@ -2,6 +2,7 @@ import { findSolvent, findSubstance } from '../chemistry';
 import type { Component, DecimalText, Evaluation, Expression } from '../measurement';
 import {
   commonInput,
+  correlationsIn,
   exact,
   plus,
   product,
@@ -13,16 +14,24 @@ import {
   sum,
   UNITS,
 } from '../measurement';
-import type { Equipment, EquipmentState } from '../metrology';
+import type {
+  CalibratedThermometer,
+  Equipment,
+  EquipmentState,
+  MeasuredLiquid,
+  Weighing,
+} from '../metrology';
 import {
+  calibratedBalance,
   calibratedPointOf,
+  calibratedThermometer,
   calibrationComponents,
   deliveryRepeatability,
+  massFactor,
   netMassG,
-  temperatureDeviation,
-  volumeFactorAt20,
+  thermalFactor,
   volumeTolerance,
-  weighingLinearity,
+  weighingDeviation,
   weighingRepeatability,
 } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
@@ -88,7 +97,7 @@ export function resultOf(
   if (plan.source.kind === 'indicator') return { kind: 'without-molarity' };
   const model = molarityModel(preparation, records);
   if (!model) return null;
-  const evaluation = propagate(model, UNITS.molePerLitre);
+  const evaluation = propagate(model, UNITS.molePerLitre, { correlations: correlationsIn(model) });
   const { value, expandedUncertainty } = evaluation;
   const why = whyNominal(preparation, records);
   if (why === null) {
@@ -139,7 +148,7 @@ function ofType<K extends Equipment['type']>(
 ): { readonly item: Extract<Equipment, { type: K }>; readonly at: string } {
   const { equipment, version } = find(records.equipment, id);
   if (equipment.type !== type) throw new RangeError(`${equipment.name} is no ${type}`);
-  const at = `equipment:${id}@${String(version)}`;
+  const at = `equipment:${id}/tolerance@${String(version)}`;
   return { item: equipment as Extract<Equipment, { type: K }>, at };
 }
 
@@ -157,18 +166,10 @@ function molarityModel(
     case 'weigh': {
       const entry = measuredIn(preparation, 'mass');
       if (entry?.quantity.kind !== 'mass') return null;
-      const { item: balance } = ofType(records, source.balanceId, 'balance');
       const lot = find(records.lots, source.lotId);
-      const mass = commonInput({
-        id: `fact:${entry.factId}/mass`,
-        symbol: 'm',
-        name: `mass of ${findSubstance(plan.soluteId)?.name ?? 'solid'}`,
-        effect: 'Mass',
-        value: Number(netMassG(entry.quantity.weighing)),
-        unit: UNITS.gram,
-        components: [...weighingRepeatability(balance), ...weighingLinearity(balance)],
-        source: `balance ${balance.name}`,
-      });
+      const { factId } = entry;
+      const { weighing } = entry.quantity;
+      const mass = massWeighed(preparation, records, source.balanceId, { factId, weighing });
       const volume = volumeMadeUp(preparation, records);
       return molarityOfSolution(mass, lotPurityInput(lot), lotMolarMassInput(lot), volume);
     }
@@ -276,7 +277,7 @@ function volumeMadeUp(preparation: PreparationState, records: PreparationRecords
   const flaskId = volumetricFlaskOf(preparation.plan);
   return flaskId === null
     ? beaker(preparation.plan.volumeMl)
-    : flaskAt20(preparation, records, flaskId);
+    : flaskAtReference(preparation, records, flaskId);
 }
 
 function beaker(volumeMl: DecimalText): Expression {
@@ -344,7 +345,7 @@ function vessel(
   const { item, at } = ofType(records, id, 'glassware');
   const point = calibratedPointOf(find(records.equipment, id));
   return commonInput({
-    id: `${at}/volume`,
+    id: at,
     symbol,
     name: `volume of ${item.name}`,
     effect,
@@ -355,34 +356,78 @@ function vessel(
   });
 }
 
-/** The volume at 20 °C of what filled a flask to its mark at the temperature measured. */
-function flaskAt20(
+/** The volume at the reference temperature of what filled a flask to its mark at the temperature measured. */
+function flaskAtReference(
   preparation: PreparationState,
   records: PreparationRecords,
   flaskId: string,
 ): Expression {
+  const { plan } = preparation;
   const quantity = measuredIn(preparation, 'temperature')?.quantity;
   const measured = quantity?.kind === 'temperature' ? quantity.temperatureC : null;
-  const solventId = recipeOf(preparation.plan)?.solventId ?? 'water';
+  const solventId = recipeOf(plan)?.solventId ?? 'water';
   const solvent = findSolvent(solventId);
   if (!solvent) throw new RangeError(`solvent ${solventId} is not in the catalogue`);
-  const deviation = commonInput({
-    id: `preparation:${preparation.id}/temperature`,
-    symbol: 'ΔT',
-    name: 'temperature at the mark above 20 °C',
-    effect: 'Temperature',
-    value: 0,
-    unit: UNITS.kelvin,
-    components: temperatureDeviation(
-      Number(measured ?? 20),
-      measured === null ? UNMEASURED_K : MEASURED_K,
-    ),
+  const atMark: MeasuredLiquid = {
+    inputId: `preparation:${preparation.id}/temperature`,
+    what: 'temperature at the mark',
+    liquid: solvent,
+    readC: Number(measured ?? plan.corrections.referenceTemperatureC),
+    variationK: measured === null ? UNMEASURED_K : MEASURED_K,
+    thermometer: measured === null ? null : thermometerOf(plan, records),
     source: measured === null ? 'not measured' : `${measured} °C`,
-  });
+  };
   const volume = vessel(records, flaskId, 'V', 'Flask');
   const filling = fillingOf(records, flaskId, 1);
   return product([
     filling ? sum([plus(volume), plus(filling)]) : volume,
-    volumeFactorAt20(solvent.cubicExpansionPerK, deviation),
+    thermalFactor(atMark, plan.corrections),
   ]);
+}
+
+function thermometerOf(
+  { thermometerId }: PreparationPlan,
+  records: PreparationRecords,
+): CalibratedThermometer | null {
+  return thermometerId === null
+    ? null
+    : calibratedThermometer(find(records.equipment, thermometerId));
+}
+
+/** A mass as the balance shows it, its deviation as the certificate has it or within its linearity, and the lift of the air. */
+function massWeighed(
+  { plan }: PreparationState,
+  records: PreparationRecords,
+  balanceId: string,
+  { factId, weighing }: { readonly factId: string; readonly weighing: Weighing },
+): Expression {
+  const state = find(records.equipment, balanceId);
+  const balance = calibratedBalance(state);
+  if (!balance) throw new RangeError(`${state.equipment.name} is no balance`);
+  const shownG = Number(netMassG(weighing));
+  const substance = findSubstance(plan.soluteId);
+  const shown = commonInput({
+    id: `fact:${factId}/mass`,
+    symbol: 'm',
+    name: `mass of ${substance?.name ?? 'solid'}`,
+    effect: 'Mass',
+    value: shownG,
+    unit: UNITS.gram,
+    components: weighingRepeatability(balance),
+    source: `balance ${balance.name}`,
+  });
+  const { correctionG, components, isCertified } = weighingDeviation(balance, shownG);
+  const deviation = commonInput({
+    id: `equipment:${balanceId}/linearity@${String(state.version)}`,
+    symbol: 'δm_lin',
+    name: isCertified ? 'calibration of the balance' : 'linearity of the balance',
+    effect: 'Mass',
+    value: correctionG,
+    unit: UNITS.gram,
+    components,
+    source: `balance ${balance.name}${isCertified ? ', calibrated' : ''}`,
+  });
+  const mass = sum([plus(shown), plus(deviation)]);
+  const factor = massFactor(substance?.densityGPerCm3 ?? null, null, plan.corrections);
+  return factor ? product([mass, factor]) : mass;
 }

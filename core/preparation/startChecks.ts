@@ -44,13 +44,19 @@ export function checkPreparationStart(
 /** A piece of equipment that a plan names, and what it must be. */
 interface NeededEquipment {
   readonly id: Id;
-  readonly kind: 'balance' | Glassware['kind'];
+  readonly kind: 'balance' | 'thermometer' | Glassware['kind'];
 }
 
-/** The balance, flasks, pipettes and cylinders that a plan names. */
-export function equipmentOf({ source }: PreparationPlan): readonly NeededEquipment[] {
-  const one = (id: Id | null, kind: NeededEquipment['kind']): readonly NeededEquipment[] =>
-    id === null ? [] : [{ id, kind }];
+function one(id: Id | null, kind: NeededEquipment['kind']): readonly NeededEquipment[] {
+  return id === null ? [] : [{ id, kind }];
+}
+
+/** The balance, flasks, pipettes, cylinders and the thermometer that a plan names. */
+export function equipmentOf(plan: PreparationPlan): readonly NeededEquipment[] {
+  return [...equipmentFor(plan.source), ...one(plan.thermometerId, 'thermometer')];
+}
+
+function equipmentFor(source: PreparationPlan['source']): readonly NeededEquipment[] {
   switch (source.kind) {
     case 'weigh':
       return [...one(source.balanceId, 'balance'), ...one(source.flaskId, 'volumetric-flask')];

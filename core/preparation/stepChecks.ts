@@ -107,7 +107,7 @@ function checkQuantity(
     }
     case 'temperature': {
       const temperatureC = Number(quantity.temperatureC);
-      if (temperatureC < 5 || temperatureC > 45) {
+      if (temperatureC < 5 || temperatureC > 40) {
         return [impossible('no-room-temperature', 'temperatureC')];
       }
       if (Math.abs(temperatureC - 20) <= 5) return [];

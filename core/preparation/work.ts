@@ -12,7 +12,7 @@ import {
   usualSteps,
   withWaterBy,
 } from '../chemistry';
-import type { HouseRules } from '../laboratory';
+import type { CorrectionRules, HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
 import { roundSignificant } from '../measurement';
 import type { Parent, Purpose } from '../reagent';
@@ -68,6 +68,10 @@ export interface PreparationPlan {
   readonly source: PreparationSource;
   /** How water for a base is freed of carbon dioxide: the house rule when it was planned. */
   readonly carbonDioxide: HouseRules['carbonDioxide'];
+  /** How mass and volume are corrected: the house rules when it was planned. */
+  readonly corrections: CorrectionRules;
+  /** What reads the temperature at the mark; null where nobody measures it so that a volume could be corrected. */
+  readonly thermometerId: Id | null;
   /** Local date and time in the laboratory, `2026-11-26T15:00`; null when there is no hurry. */
   readonly neededBy: string | null;
   readonly note: string;
@@ -90,7 +94,7 @@ export interface Step {
   /** Null when nobody has to wait. */
   readonly waitMinutes: number | null;
   readonly measures: Measure | null;
-  /** The flask or pipette that it is done with, where that matters. */
+  /** The flask, pipette or thermometer that it is done with, where that matters. */
   readonly vesselId: Id | null;
   /** What to take care of in it. */
   readonly caution: string | null;
@@ -295,7 +299,9 @@ function measureOf(plan: PreparationPlan, work: Step['work']): Measure | null {
   return work === 'to-room-temperature' && isExact(plan) ? { kind: 'temperature' } : null;
 }
 
-function vesselOf({ source }: PreparationPlan, work: Step['work'], stage: number): Id | null {
+function vesselOf(plan: PreparationPlan, work: Step['work'], stage: number): Id | null {
+  const { source } = plan;
+  if (work === 'to-room-temperature' && isExact(plan)) return plan.thermometerId;
   if (source.kind === 'weigh' || source.kind === 'concentrate') {
     return work === 'to-mark' || work === 'transfer' ? source.flaskId : null;
   }
