@@ -1,5 +1,12 @@
 import type { Plain } from '#core/grammar';
-import type { Balance, Burette, Calibration, Glassware, Heater } from '#core/metrology';
+import type {
+  Balance,
+  Burette,
+  Calibration,
+  Glassware,
+  Heater,
+  Thermometer,
+} from '#core/metrology';
 import type { PreparationPlan } from '#core/preparation';
 import type { Lot, PreparedBottle } from '#core/reagent';
 import { RIGHTS } from '#core/rights';
@@ -246,25 +253,52 @@ export const BURETTES: Readonly<Record<string, Plain<Dated<Burette, 'calibration
   },
 };
 
-/** What a service found of the piston burette before it came. */
-export const PISTON_CALIBRATION: Dated<Plain<Calibration>, 'calibratedOn' | 'due'> & {
-  readonly of: keyof typeof BURETTES;
-} = {
-  of: 'piston20',
-  calibratedOn: -125,
-  due: 80,
-  certificate: 'VG 2231, calibration service of the cooperatives',
-  found: {
-    kind: 'points',
-    points: [
-      { nominal: '4', deviation: '-0.004', expandedUncertainty: '0.004' },
-      { nominal: '8', deviation: '-0.007', expandedUncertainty: '0.005' },
-      { nominal: '12', deviation: '-0.009', expandedUncertainty: '0.005' },
-      { nominal: '16', deviation: '-0.012', expandedUncertainty: '0.006' },
-      { nominal: '20', deviation: '-0.011', expandedUncertainty: '0.006' },
-    ],
+export const THERMOMETERS: Readonly<Record<string, Plain<Dated<Thermometer, 'calibrationDue'>>>> = {
+  thermometer: {
+    type: 'thermometer',
+    name: 'Thermometer T1',
+    resolutionK: '0.1',
+    toleranceK: '0.3',
+    calibrationDue: 240,
   },
 };
+
+/** What a service found of instruments before they came, by their keys. */
+export const CALIBRATIONS: readonly (Dated<Plain<Calibration>, 'calibratedOn' | 'due'> & {
+  readonly of: string;
+})[] = [
+  {
+    of: 'piston20',
+    calibratedOn: -125,
+    due: 80,
+    certificate: 'VG 2231, calibration service of the cooperatives',
+    found: {
+      kind: 'points',
+      points: [
+        { nominal: '4', deviation: '-0.004', expandedUncertainty: '0.004' },
+        { nominal: '8', deviation: '-0.007', expandedUncertainty: '0.005' },
+        { nominal: '12', deviation: '-0.009', expandedUncertainty: '0.005' },
+        { nominal: '16', deviation: '-0.012', expandedUncertainty: '0.006' },
+        { nominal: '20', deviation: '-0.011', expandedUncertainty: '0.006' },
+      ],
+    },
+  },
+  {
+    of: 'thermometer',
+    calibratedOn: -120,
+    due: 240,
+    certificate: 'VG 2238, calibration service of the cooperatives',
+    found: {
+      kind: 'points',
+      points: [
+        { nominal: '15', deviation: '-0.05', expandedUncertainty: '0.06' },
+        { nominal: '20', deviation: '-0.08', expandedUncertainty: '0.06' },
+        { nominal: '25', deviation: '-0.10', expandedUncertainty: '0.06' },
+        { nominal: '30', deviation: '-0.12', expandedUncertainty: '0.08' },
+      ],
+    },
+  },
+];
 
 function glassware(
   kind: Glassware['kind'],
@@ -311,6 +345,8 @@ export interface PlannedSeries {
     | { readonly bottle: string; readonly pipette: keyof typeof GLASSWARE };
   /** Of which each flask gets an excess, for a back-titration. */
   readonly excess?: { readonly bottle: string; readonly pipette: keyof typeof GLASSWARE };
+  /** Of the titrant, on the thermometer; 21.0 °C where nothing is said. */
+  readonly temperatureC?: string;
   /** `half-done`: left on the bench after so many titrations. */
   readonly stopAfter?: number;
   /** Phthalate whose pH is followed, the rough titration excepted. */
@@ -379,7 +415,13 @@ export const BOTTLES: readonly PlannedBottle[] = [
     offsetPercent: 0.9,
     series: [
       { day: -44, by: 'tobin', certifiedBy: 'mirela', burette: 'glass50', incident: 'bubble' },
-      { day: -27, by: 'tobin', certifiedBy: 'jasna', burette: 'glass50' },
+      {
+        day: -27,
+        by: 'tobin',
+        certifiedBy: 'jasna',
+        burette: 'glass50',
+        temperatureC: '24.6',
+      },
     ],
   },
   {

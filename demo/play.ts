@@ -23,14 +23,15 @@ import {
   BALANCES,
   BOTTLES,
   BURETTES,
+  CALIBRATIONS,
   FURTHER_SERIES,
   GLASSWARE,
   HEATERS,
   LABORATORY,
   LOTS,
   PEOPLE,
-  PISTON_CALIBRATION,
   PREPARATIONS,
+  THERMOMETERS,
 } from './cooperative';
 import { followSteps } from './preparer';
 
@@ -112,23 +113,27 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     await enter(people.mirela, recordId, { kind: 'lot.registered', body });
     now -= aheadMs;
   }
-  for (const [key, item] of Object.entries({ ...BALANCES, ...BURETTES, ...GLASSWARE })) {
+  for (const [key, item] of Object.entries({
+    ...BALANCES,
+    ...BURETTES,
+    ...GLASSWARE,
+    ...THERMOMETERS,
+  })) {
     const calibrationDue = dateOf(item.calibrationDue);
     ids.set(
       key,
       await register({ kind: 'equipment.registered', body: { ...item, calibrationDue } }),
     );
   }
-  const { of: calibrated, calibratedOn, due, ...found } = PISTON_CALIBRATION;
-  await enter(
-    people.mirela,
-    ids.get(calibrated) ?? '',
-    {
-      kind: 'equipment.calibrated',
-      body: { ...found, calibratedOn: dateOf(calibratedOn), due: dateOf(due) },
-    },
-    1,
-  );
+  for (const { of: calibrated, calibratedOn, due, ...found } of CALIBRATIONS) {
+    const body = { ...found, calibratedOn: dateOf(calibratedOn), due: dateOf(due) };
+    await enter(
+      people.mirela,
+      ids.get(calibrated) ?? '',
+      { kind: 'equipment.calibrated', body },
+      1,
+    );
+  }
   for (const [key, body] of Object.entries(HEATERS)) {
     ids.set(key, await register({ kind: 'equipment.registered', body }));
   }
@@ -230,9 +235,12 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
           : null,
         burette: await atVersion('equipment', series.burette),
         rules: withOverrides(DEFAULT_HOUSE_RULES, findMethod(method)?.rules ?? {}),
-        temperatureC: '21',
-        temperatureVariationK: '2',
+        temperatureC: series.temperatureC ?? '21.0',
+        temperatureVariationK: '0.5',
+        thermometer: await atVersion('equipment', 'thermometer'),
+        airDensityKgPerM3: null,
         methodRepeatabilityPercent: null,
+        earlierSeries: null,
         reason: null,
       },
     });

@@ -1,7 +1,7 @@
 import type { Id, PlainDate } from '#core/grammar';
 import type { Container } from '#core/chemistry';
 import { findSubstance, keepingOf } from '#core/chemistry';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { correctionRulesOf, DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { Chance } from '#core/measurement';
 import { decimalText, roundHalfEven } from '#core/measurement';
 import type { PreparationPlan, Quantity, Step } from '#core/preparation';
@@ -38,6 +38,8 @@ export async function followSteps(
     volumeMl: decimalText(planned.plan.volumeMl),
     recipeId: null,
     carbonDioxide: DEFAULT_HOUSE_RULES.carbonDioxide,
+    corrections: correctionRulesOf(DEFAULT_HOUSE_RULES),
+    thermometerId: idOf('thermometer'),
     source: sourceOf(planned.from, idOf),
     neededBy: null,
     reason: null,

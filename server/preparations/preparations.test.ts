@@ -1,6 +1,7 @@
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { CORRECTION_PRESETS, correctionRulesOf, DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { LABEL_SHEETS } from '#core/label';
 import type { PreparationPlan, PreparationState } from '#core/preparation';
 import { stepsOf } from '#core/preparation';
@@ -94,6 +95,8 @@ function plan(soluteId: string, changes: Partial<Plain<PreparationPlan>>): Prepa
     targetMolarity: '0.1',
     volumeMl: '250',
     carbonDioxide: 'boiled',
+    corrections: correctionRulesOf({ ...DEFAULT_HOUSE_RULES, ...CORRECTION_PRESETS.plain }),
+    thermometerId: null,
     source: { kind: 'indicator' },
     neededBy: null,
     note: '',

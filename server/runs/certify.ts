@@ -138,7 +138,7 @@ function certifiedFacts(
   const device = { deviceId, deviceTime, clockOffsetMs };
   const { number, molarity, expandedUncertainty, coverageFactor, certifiedOn, validUntil } =
     certificate;
-  const { unrounded, effectiveDegreesOfFreedom } = certificate;
+  const { unrounded, effectiveDegreesOfFreedom, restsOn } = certificate;
   return [
     makeServerFact(services, person.id, {
       ...device,
@@ -161,7 +161,7 @@ function certifiedFacts(
         molarity,
         expandedUncertainty,
         coverageFactor,
-        unrounded: { ...unrounded, effectiveDegreesOfFreedom },
+        unrounded: { ...unrounded, effectiveDegreesOfFreedom, restsOn },
         certifiedOn,
         validUntil,
       },

@@ -310,7 +310,10 @@ export function runSetUp(ids: StockIds) {
     rules: DEFAULT_HOUSE_RULES,
     temperatureC: '20',
     temperatureVariationK: '3',
+    thermometer: null,
+    airDensityKgPerM3: null,
     methodRepeatabilityPercent: null,
+    earlierSeries: null,
     reason: null,
   };
 }

@@ -7,7 +7,7 @@ import type { ListAnswer, NewFact } from '#contract';
 import { methodSchema, newId } from '#contract';
 import { findMethod } from '#core/chemistry';
 import * as v from 'valibot';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import { correctionRulesOf, DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { decimalText } from '#core/measurement';
 import type { Client, TestLaboratory } from './laboratory';
 import { startRun, stockLaboratory, titrateSeries } from './laboratory';
@@ -123,6 +123,8 @@ async function prepareStandard(
       targetMolarity: decimalText('0.1'),
       volumeMl: decimalText('250'),
       carbonDioxide: 'boiled',
+      corrections: correctionRulesOf(DEFAULT_HOUSE_RULES),
+      thermometerId: null,
     },
     source: {
       kind: 'weigh',
