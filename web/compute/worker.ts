@@ -1,5 +1,5 @@
 import { expose } from 'comlink';
-import type { Expression, Simulation, Unit } from '#core/measurement';
+import type { Correlation, Expression, Simulation, Unit } from '#core/measurement';
 import { simulate } from '#core/measurement';
 import type { VerifiedCase } from '#verification';
 import { PACK, verifyCase } from '#verification';
@@ -9,6 +9,8 @@ export interface SimulationRequest {
   readonly model: Expression;
   readonly unit: Unit;
   readonly mutedInputIds: readonly string[];
+  /** Between inputs that rest on the same. */
+  readonly correlations: readonly Correlation[];
   readonly trials: number;
   readonly seed: number;
 }
@@ -16,11 +18,16 @@ export interface SimulationRequest {
 /** What the worker computes. `onProgress` is told the part that is done, 0 to 1. */
 const computations = {
   simulate(
-    { model, unit, mutedInputIds, trials, seed }: SimulationRequest,
+    { model, unit, mutedInputIds, correlations, trials, seed }: SimulationRequest,
     onProgress: (part: number) => void,
   ): Simulation {
     const muted = new Set(mutedInputIds);
-    const steps = simulate(model, unit, { trials, seed, isMuted: ({ id }) => muted.has(id) });
+    const steps = simulate(model, unit, {
+      trials,
+      seed,
+      correlations,
+      isMuted: ({ id }) => muted.has(id),
+    });
     for (;;) {
       const step = steps.next();
       if (step.done) return step.value;

@@ -2,6 +2,7 @@ import { roundHalfEven, roundSignificant } from '#core/measurement';
 import type { BudgetLine } from '#core/measurement';
 import type { Result } from '#core/titration/judging';
 import { Symbol } from '../ui/typeset';
+import { PoolingView } from './PoolingView';
 
 interface Group {
   readonly effect: string;
@@ -20,6 +21,7 @@ export function BudgetBars({ result }: { readonly result: Result }) {
         Where the uncertainty comes from
       </h2>
       <p className="text-[15px] text-ink-soft">{repeatabilitySentence(result)}</p>
+      {result.pooling && <PoolingView pooling={result.pooling} />}
       <ul className="mt-2 divide-y divide-rule">
         {groups.map((group) => (
           <li key={group.effect}>
@@ -53,6 +55,8 @@ function repeatabilitySentence({ repeatabilityFrom, repeatability }: Result): st
   switch (repeatabilityFrom) {
     case 'inputs':
       return `What varies between flasks enters once, through readings, weighings and end points, the largest account (${figures}).`;
+    case 'pooled':
+      return `What varies between flasks enters once, as the scatter of the titrations pooled with what was known of it (${figures}).`;
     case 'scatter':
       return `What varies between flasks enters once, as the scatter of the titrations, the largest account (${figures}).`;
     case 'method':

@@ -3,6 +3,7 @@ import { paperUnitsOf } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import type { Recomputed, Result } from '#core/titration/judging';
 import { recompute } from '#core/titration/judging';
+import { correctionsText } from '#core/wording';
 import type { Certificate, RunState } from '#core/titration/run';
 import { usePersonName } from '../app/records';
 import { Facts } from '../ui/Facts';
@@ -63,7 +64,12 @@ function factsOf(
   return [
     ['Valid', `${dateText(certificate.certifiedOn)} to ${dateText(certificate.validUntil)}`],
     ['Titrations', `${String(replicatesAveraged)} averaged of ${String(replicatesMade)} made`],
-    ['RSD', relativeSdPercent === null ? '–' : `${relativeSdPercent} %`],
+    [
+      'RSD',
+      relativeSdPercent === null
+        ? '–'
+        : `${relativeSdPercent} % of one titration, from the ${String(accurateOf(certificate))} that were accurate`,
+    ],
     ...(normality
       ? ([
           [
@@ -73,13 +79,33 @@ function factsOf(
         ] as const)
       : []),
     ['End point', certificate.indicator],
-    ['Temperature', `${certificate.temperatureC} °C`],
+    ['Temperature', temperatureText(certificate)],
+    ...correctedRow(certificate),
     ['Standard', certificate.standard],
     ['With', `${certificate.measuredWith}, ${certificate.burette}`],
     ['Analyst', certificate.analystIds.map(nameOf).join(', ')],
     ['Certified by', nameOf(certificate.certifiedById)],
     ...(certificate.reason === null ? [] : ([['Remark', certificate.reason]] as const)),
   ];
+}
+
+/** Titrations that the scatter is of: those averaged, and those set aside. */
+function accurateOf({ replicates }: Certificate): number {
+  return replicates.filter(({ verdict }) => verdict === 'counts' || verdict === 'set-aside').length;
+}
+
+function temperatureText({ temperatureC, corrections }: Certificate): string {
+  const by = corrections?.thermometer;
+  return by ? `${temperatureC} °C on ${by}` : `${temperatureC} °C, not measured`;
+}
+
+/** What the molarity is as measured, beside what was corrected; nothing on certificates of before. */
+function correctedRow({
+  temperatureC,
+  corrections,
+}: Certificate): ComponentProps<typeof Facts>['rows'] {
+  const text = corrections && correctionsText({ ...corrections, temperatureC });
+  return text ? [[`At ${corrections.referenceC} °C`, text]] : [];
 }
 
 interface ComputedAgainProps {

@@ -19,6 +19,7 @@ import { BudgetBars } from './BudgetBars';
 import { CertificateView } from './CertificateView';
 import { CertifyPanel } from './CertifyPanel';
 import { Corrections } from './Corrections';
+import { CorrectionsLine } from './CorrectionsLine';
 import { Explanations } from './Explanations';
 import { FiguresWorking } from './FiguresWorking';
 import { MonteCarlo } from './MonteCarlo';
@@ -76,13 +77,13 @@ function NothingYet({ run, judgement }: { readonly run: RunState; readonly judge
   );
 }
 
-/** Says where two standards of one run have a common origin, which the budget does not know. */
-function RelatedSolutions({ run }: { readonly run: RunState }) {
+/** Says where two standards of one run have a common origin, which the budget does not know: they were certified before that was kept. */
+function RelatedSolutions({ run, result }: { readonly run: RunState; readonly result: Result }) {
   const { standard, excess } = run.references;
   const solutions = standard.kind === 'bottle' && excess ? [standard.bottle, excess.bottle] : [];
   const runs = useRunsOf(solutions.flatMap(({ certified }) => certified.at(-1)?.runId ?? []));
   if (standard.kind !== 'bottle' || !excess) return null;
-  if (!areSolutionsRelated(run.references, runs)) return null;
+  if (result.correlations.length > 0 || !areSolutionsRelated(run.references, runs)) return null;
   return (
     <p className="border-l-4 border-straw pl-3 text-[15px]">
       Of bottles {standard.bottle.code} and {excess.bottle.code} one was standardized against the
@@ -178,7 +179,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
           )
         )}
         <BudgetBars result={result} />
-        <RelatedSolutions run={run} />
+        <RelatedSolutions run={run} result={result} />
       </section>
       <Curves run={run} />
       <section className="col-span-full">
@@ -198,7 +199,10 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
   return (
     <div className="mb-4">
       <p className="text-[22px] leading-tight font-bold md:text-[38px]">
-        <i>c</i> = <span className="font-mono">{rounded.value}</span>
+        <i>c</i>
+        <span className="text-[0.6em] font-normal">
+          ({result.corrections.referenceC} °C)
+        </span> = <span className="font-mono">{rounded.value}</span>
         <span className="mx-2 font-normal">±</span>
         <span className="font-mono font-normal">{rounded.uncertainty}</span>{' '}
         <span className="text-2xl">mol/L</span>
@@ -213,6 +217,7 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
           ? Math.floor(evaluation.effectiveDegreesOfFreedom)
           : '∞'}
       </p>
+      <CorrectionsLine result={result} />
       <p className={isFar ? 'font-semibold text-blush' : 'text-ink-soft'}>
         {roundHalfEven(Math.abs(away), 1)} % {away < 0 ? 'below' : 'above'} the label
         {isFar && ': more likely a slip than a discovery. Check mass, lot and readings.'}
@@ -254,7 +259,7 @@ function Statistics({ judgement }: { readonly judgement: Judgement }) {
   const figures = [
     ['mean / (mol/L)', roundHalfEven(averaged.mean, 5)],
     ['s (n − 1)', orNone(accurate.sampleSd, 6)],
-    ['RSD / %', orNone(accurate.relativeSdPercent, 3)],
+    [`RSD of all ${String(accurate.n)} accurate / %`, orNone(accurate.relativeSdPercent, 3)],
     ['range / %', roundHalfEven(averaged.relativeRangePercent, 3)],
     ['t-interval, 95 %', orNone(averaged.confidenceHalfWidth, 5)],
   ] as const;

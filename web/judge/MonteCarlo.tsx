@@ -17,8 +17,9 @@ export function MonteCarlo({ result }: { readonly result: Result }) {
   const { state, start, cancel } = useComputation<Simulation>();
   const [seed, setSeed] = useState(1);
   const run = (): void => {
-    const { model, mutedInputIds, evaluation } = result;
-    const request = { model, unit: evaluation.unit, mutedInputIds, trials: TRIALS, seed };
+    const { model, mutedInputIds, correlations, evaluation } = result;
+    const { unit } = evaluation;
+    const request = { model, unit, mutedInputIds, correlations, trials: TRIALS, seed };
     start((worker, onProgress) => worker.simulate(request, onProgress));
     setSeed(seed + 1);
   };
@@ -89,7 +90,7 @@ function Outcome({ result: { evaluation }, simulation }: OutcomeProps) {
       <p className="mt-2 text-[15px]">
         {isValidated
           ? 'Both give the same interval: the law of propagation holds here.'
-          : `The ends of the intervals differ by up to ${roundHalfEven((100 * Math.max(...differences)) / half, 0)} % of U, more than ${roundHalfEven((100 * tolerance) / half, 0)} %: trust the Monte Carlo interval.`}
+          : `The ends of the intervals differ by up to ${roundHalfEven((100 * Math.max(...differences)) / half, 0)} % of U, more than ${roundHalfEven((100 * tolerance) / half, 0)} %. What is certified is that of the law of propagation; Monte Carlo tells the interval better.`}
       </p>
     </div>
   );

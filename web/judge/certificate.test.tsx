@@ -3,10 +3,9 @@ import { renderToStaticMarkup } from 'react-dom/server';
 import { expect, test } from 'vitest';
 import { plainDate } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { issueCertificate, judgeRun } from '#core/titration/judging';
 import type { Certificate } from '#core/titration/run';
-import { references, RunScript } from '../../core/test-support/runs';
+import { PLAIN_RULES, references, RunScript, thermometer } from '../../core/test-support/runs';
 import { idOf, stored } from '../../core/test-support/stored';
 import { CertificateView } from './CertificateView';
 
@@ -14,10 +13,13 @@ import { CertificateView } from './CertificateView';
 function certificateText(
   changes: Partial<HouseRules>,
   earlier: Partial<Certificate> = {},
-  hasBlank = false,
+  { hasBlank = false, at25 = false } = {},
 ): string {
-  const rules = { ...DEFAULT_HOUSE_RULES, firstIsRough: false, ...changes };
-  const script = new RunScript(references(), { rules })
+  const rules = { ...PLAIN_RULES, firstIsRough: false, ...changes };
+  const script = new RunScript(references({ thermometer: at25 ? thermometer : null }), {
+    rules,
+    ...(at25 && { temperatureC: '25.0', thermometer: { id: 'T1', version: 1 } }),
+  })
     .titrate(1, '0.4800', '0.00', '23.50')
     .titrate(2, '0.4800', '0.00', '23.52')
     .titrate(3, '0.4800', '0.00', '23.51');
@@ -50,7 +52,7 @@ function certificateText(
 test('a certificate states the expanded uncertainty and the RSD, in mol/L', () => {
   const shown = certificateText({});
   expect(shown).toMatch(/0\.0999\d* ± 0\.000\d+ mol\/L \( k = \d\.\d\d\)/);
-  expect(shown).toMatch(/RSD 0\.043 %/);
+  expect(shown).toContain('RSD 0.043 % of one titration, from the 3 that were accurate');
   expect(shown).not.toContain('Normality');
   expect(shown).toContain('Computed again from the entries just now: the same figures');
 });
@@ -71,7 +73,7 @@ test('where an earlier core reckoned otherwise, what it comes to now, how far th
     expandedUncertainty: stored('0.00020'),
     coreVersion: '3',
   };
-  const shown = certificateText({}, earlier, true);
+  const shown = certificateText({}, earlier, { hasBlank: true });
   expect(shown).toMatch(
     /it comes to 0\.1001\d* ± 0\.000\d+ mol\/L .* The certificate keeps its own/,
   );
@@ -79,11 +81,27 @@ test('where an earlier core reckoned otherwise, what it comes to now, how far th
   expect(shown).toContain('The uncertainty of the blank was left out');
   expect(shown).not.toContain('passed on');
   // Where only digits that are not printed differ, it says so calmly.
-  const unprinted = certificateText({}, { unrounded, coreVersion: '3' }, true);
+  const unprinted = certificateText({}, { unrounded, coreVersion: '3' }, { hasBlank: true });
   expect(unprinted).toContain('the figures are the same as they are rounded here');
   // What today's core has certified no mistake of before explains; nor does a run without a blank know this one.
-  expect(certificateText({}, { ...earlier, coreVersion: '4' }, true)).not.toContain(
+  expect(certificateText({}, { ...earlier, coreVersion: '4' }, { hasBlank: true })).not.toContain(
     'left out where',
   );
   expect(certificateText({}, earlier)).not.toContain('left out where');
+});
+
+test('beside what was corrected stands the molarity as measured; what was not is told with its size', () => {
+  const both = { volumeCorrection: 'corrected', buoyancyCorrection: 'corrected' } as const;
+  const corrected = certificateText(both, {}, { at25: true });
+  expect(corrected).toContain('Temperature 25.0 °C on T1');
+  expect(corrected).toMatch(
+    /At 20 °C as measured at 25 °C 0\.0999\d*; temperature \+0\.111 %; buoyancy \+0\.058 %/,
+  );
+  const plain = certificateText({ buoyancyCorrection: 'carried' }, {}, { at25: true });
+  expect(plain).toContain(
+    'At 20 °C not corrected, carried in U: temperature +0.111 %, buoyancy +0.058 %',
+  );
+  const before = certificateText({}, { corrections: null });
+  expect(before).toContain('Temperature 20 °C, not measured');
+  expect(before).not.toContain('At 20 °C');
 });

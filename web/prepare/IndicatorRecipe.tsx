@@ -1,6 +1,7 @@
 import type { DecimalText } from '#core/measurement';
 import type { Indicator } from '#core/chemistry';
 import { hazardsOfSolution } from '#core/label';
+import { correctionRulesOf } from '#core/laboratory';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
@@ -34,6 +35,8 @@ export function IndicatorRecipe({ indicator, volumeMl }: IndicatorRecipeProps) {
               volumeMl,
               source: { kind: 'indicator' },
               carbonDioxide: laboratory.rules.carbonDioxide,
+              corrections: correctionRulesOf(laboratory.rules),
+              thermometerId: null,
               neededBy: null,
               note: '',
               reason: null,

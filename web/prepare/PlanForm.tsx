@@ -1,3 +1,4 @@
+import type { Id } from '#core/grammar';
 import { CATALOGUE } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
 import { optionsOf, QuantityField, SelectField, TextField } from '../ui/fields';
@@ -18,6 +19,8 @@ export interface Wanted {
   readonly neededBy: string;
   readonly sampleName: string;
   readonly sampleMolarity: string;
+  /** What reads the temperature at the mark; null for none. */
+  readonly thermometerId: Id | null;
 }
 
 const PURPOSES: Readonly<Record<Wanted['purpose'], string>> = {
@@ -34,6 +37,7 @@ interface PlanFormProps {
   readonly wanted: Wanted;
   readonly onChange: (changes: Partial<Wanted>) => void;
   readonly choices: readonly { readonly id: string; readonly name: string }[];
+  readonly thermometers: readonly { readonly id: Id; readonly name: string }[];
   /** Titrant that one series takes, mL; null without a burette. */
   readonly seriesMl: number | null;
 }
@@ -72,6 +76,20 @@ export function PlanForm(props: PlanFormProps) {
         <QuantityField label="Volume" unit="mL" {...field('volume')} />
       </div>
       <SeriesField {...props} />
+      {purpose === 'standard' && props.thermometers.length > 0 && (
+        <SelectField
+          label="Temperature at the mark by"
+          options={[
+            ...optionsOf(props.thermometers, ({ name }) => name),
+            ['', 'nothing: the volume stays as read'],
+          ]}
+          value={wanted.thermometerId ?? ''}
+          onText={(chosen) => {
+            const thermometer = props.thermometers.find(({ id }) => id === chosen);
+            onChange({ thermometerId: thermometer?.id ?? null });
+          }}
+        />
+      )}
       {(purpose === 'standard' || purpose === 'sample') && (
         <QuantityField
           label="U at most"

@@ -80,8 +80,16 @@ function suits(purpose: Wanted['purpose'], substanceId: string): boolean {
   return purpose !== 'titrant' || !isStandard;
 }
 
+/** Thermometers that are in use. */
+function thermometersOf(equipment: Stock['equipment']) {
+  return equipment.flatMap(({ id, withdrawn, equipment: { type, name } }) =>
+    type === 'thermometer' && withdrawn === null ? [{ id, name }] : [],
+  );
+}
+
 function Planner({ stock }: { readonly stock: Stock }) {
   const { laboratory } = useSession();
+  const thermometers = thermometersOf(stock.equipment);
   const [wanted, setWanted] = useState<Wanted>(() => ({
     purpose: 'titrant',
     substanceId: firstChoice('titrant', choicesFor('titrant', stock)),
@@ -92,6 +100,7 @@ function Planner({ stock }: { readonly stock: Stock }) {
     neededBy: '',
     sampleName: '',
     sampleMolarity: '1',
+    thermometerId: thermometers[0]?.id ?? null,
   }));
   const choices = choicesFor(wanted.purpose, stock);
   const change = (changes: Partial<Wanted>): void => {
@@ -118,7 +127,13 @@ function Planner({ stock }: { readonly stock: Stock }) {
   return (
     <div className="grid grid-cols-1 gap-12 lg:grid-cols-[300px_minmax(0,1fr)]">
       <div className="flex flex-col gap-4">
-        <PlanForm wanted={wanted} onChange={change} choices={choices} seriesMl={seriesMl} />
+        <PlanForm
+          wanted={wanted}
+          onChange={change}
+          choices={choices}
+          thermometers={thermometers}
+          seriesMl={seriesMl}
+        />
         <Cautions cautions={substance?.cautions ?? []} />
         {lot && (
           <HazardMarks

@@ -1,6 +1,7 @@
 import { useNavigate } from 'react-router';
 import type { PreparationPlan, Route } from '#core/preparation';
 import type { HouseRules } from '#core/laboratory';
+import { correctionRulesOf } from '#core/laboratory';
 import { decimalOf, roundHalfEven, roundSignificant } from '#core/measurement';
 import { useBeginRecord } from '../app/entering';
 import type { Wanted } from './PlanForm';
@@ -9,7 +10,7 @@ import type { Wanted } from './PlanForm';
 export function planOfRoute(
   route: Route,
   wanted: Wanted,
-  { carbonDioxide }: HouseRules,
+  rules: HouseRules,
 ): PreparationPlan | null {
   const { source } = route;
   if (!source) return null;
@@ -20,7 +21,9 @@ export function planOfRoute(
     targetMolarity: decimalOf(Number(roundSignificant(route.molarityMolPerL, 4))),
     volumeMl: roundHalfEven(route.volumeMl, 0),
     source,
-    carbonDioxide,
+    carbonDioxide: rules.carbonDioxide,
+    corrections: correctionRulesOf(rules),
+    thermometerId: wanted.purpose === 'standard' ? wanted.thermometerId : null,
     neededBy: wanted.neededBy === '' ? null : wanted.neededBy,
     note: '',
     reason: null,

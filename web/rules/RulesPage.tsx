@@ -16,6 +16,7 @@ import { TextField } from '../ui/fields';
 import { Form, FormFoot } from '../ui/Form';
 import { Page } from '../ui/Page';
 import { ReasonDialog } from '../ui/ReasonDialog';
+import { CorrectionPresets } from './CorrectionPresets';
 import type { TypedRule } from './RuleControl';
 import { RuleControl, ruleValues, typedRules } from './RuleControl';
 
@@ -113,6 +114,14 @@ function RulesForm() {
       {RULE_GROUPS.map((group) => (
         <fieldset key={group.heading} className="mb-6">
           <legend className="mb-2 text-lg font-bold">{group.heading}</legend>
+          {group.rules.some(({ key }) => key === 'volumeCorrection') && (
+            <CorrectionPresets
+              typed={typed}
+              onChoose={(preset) => {
+                change({ ...typed, ...preset });
+              }}
+            />
+          )}
           <div className="grid grid-cols-1 gap-x-6 gap-y-2 lg:grid-cols-[minmax(0,290px)_minmax(0,350px)_minmax(0,1fr)]">
             {group.rules.map((rule) => (
               <RuleControl

@@ -7,6 +7,7 @@ import { useRuns } from '../app/records';
 import { useStock } from '../app/stock';
 import { NotAllHere } from '../app/NotAllHere';
 import { OnTheWay } from '../prepare/OnTheWay';
+import { AskedForCorrections } from '../rules/CorrectionPresets';
 import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
 import { ListSearch } from '../ui/ListSearch';
@@ -42,6 +43,7 @@ export function ShelfPage() {
         </>
       }
     >
+      <AskedForCorrections />
       {search === '' ? <AtHand items={items} /> : <BottleList search={search} />}
     </Page>
   );

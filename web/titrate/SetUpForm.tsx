@@ -5,14 +5,18 @@ import type { HouseRules } from '#core/laboratory';
 import { parseDecimal } from '#core/measurement';
 import type { Finding } from '#core/record';
 import { may } from '#core/rights';
+import { earlierSeriesOf } from '#core/titration/judging';
+import type { EarlierSeries } from '#core/titration/setUp';
 import { adviceAgainst, checkRunStart } from '#core/titration/record';
 import { findingText } from '#core/wording';
 import type { NewFact } from '#contract';
 import { useBeginRecord } from '../app/entering';
 import { NotAllHere } from '../app/NotAllHere';
+import { useRunList } from '../app/lists';
 import { useRuns } from '../app/records';
 import { useSession } from '../app/session';
 import { Cautions } from '../ui/Cautions';
+import type { FieldMessages } from '../ui/fieldMessages';
 import { reasonOrNull } from '../ui/fieldMessages';
 import { CheckField, QuantityField, SelectField, TextAreaField } from '../ui/fields';
 import { Form, FormFoot } from '../ui/Form';
@@ -36,6 +40,9 @@ import { SeriesPlanView } from './SeriesPlanView';
 /** What is typed; its names are those of the run's first fact. */
 const TYPED = {
   temperatureC: '20',
+  /** Of the titrant, on the thermometer that was chosen. */
+  readC: '',
+  airDensityKgPerM3: '',
   temperatureVariationK: '3',
   methodRepeatabilityPercent: '',
   reason: '',
@@ -51,6 +58,7 @@ const NOTHING_CHOSEN: Chosen = {
   excessId: null,
   pipetteId: null,
   buretteId: null,
+  thermometerId: null,
 };
 
 /** What a run is made with, and the plan that follows from it. */
@@ -83,7 +91,7 @@ export function SetUpForm(stores: Stores) {
         <MethodField {...choices} rules={rules} />
         <StandardFields {...choices} />
         <ExcessFields {...choices} />
-        <CircumstanceFields field={field} />
+        <CircumstanceFields {...choices} field={field} errors={errors} />
         <RoughField rules={rules} rulesInForce={rulesInForce} onChange={setFirstIsRough} />
         {findings.length > 0 && (
           <div className="col-span-full">
@@ -113,6 +121,7 @@ export function SetUpForm(stores: Stores) {
 function useStart(bench: OnTheBench | null) {
   const { today } = useSession();
   const begin = useBeginRecord();
+  const earlierSeries = useEarlierSeries(bench);
   const navigate = useNavigate();
   const findings: readonly Finding[] = bench?.references
     ? checkRunStart(bench.references, today)
@@ -129,20 +138,34 @@ function useStart(bench: OnTheBench | null) {
       return found ? findingText(found) : errors[field];
     },
     start: (typed: Typed, rules: HouseRules): void => {
-      const fact = bench ? startOf(bench, typed, rules) : null;
+      const fact = bench ? startOf(bench, typed, rules, earlierSeries) : null;
       if (fact === null) return;
       begin.mutate(fact, { onSuccess: (runId) => void navigate(`/runs/${runId}`) });
     },
   };
 }
 
+/** What the last series by the chosen method showed; null without the server, and where there were none. */
+function useEarlierSeries(bench: OnTheBench | null): EarlierSeries | null {
+  const runs = useRunList(bench?.method.name ?? '', 'certified');
+  const burette = bench?.burette.equipment;
+  if (!bench || !runs || burette?.type !== 'burette') return null;
+  const scatters = runs.records.map(({ scatter }) => scatter);
+  return earlierSeriesOf(scatters, bench.option.choice, burette);
+}
+
 /** The first fact of the run; null while something is missing. */
-function startOf(bench: OnTheBench, typed: Typed, rules: HouseRules): NewFact | null {
-  const { option, bottle, standard, burette } = bench;
+function startOf(
+  bench: OnTheBench,
+  typed: Typed,
+  rules: HouseRules,
+  earlierSeries: EarlierSeries | null,
+): NewFact | null {
+  const { option, bottle, standard, burette, thermometer } = bench;
   const excess = bench.excess.complete;
   if (!standard) return null;
   const figure = (text: string): string => parseDecimal(text) ?? text;
-  const known = typed.methodRepeatabilityPercent;
+  const figureOrNull = (text: string): string | null => (text === '' ? null : figure(text));
   return {
     kind: 'run.started',
     body: {
@@ -152,9 +175,12 @@ function startOf(bench: OnTheBench, typed: Typed, rules: HouseRules): NewFact | 
       excess: excess && { bottle: at(excess.bottle), vessel: at(excess.vessel) },
       burette: at(burette),
       rules,
-      temperatureC: figure(typed.temperatureC),
+      temperatureC: figure(thermometer ? typed.readC : typed.temperatureC),
       temperatureVariationK: figure(typed.temperatureVariationK),
-      methodRepeatabilityPercent: known === '' ? null : figure(known),
+      thermometer: thermometer ? at(thermometer) : null,
+      airDensityKgPerM3: figureOrNull(typed.airDensityKgPerM3),
+      methodRepeatabilityPercent: figureOrNull(typed.methodRepeatabilityPercent),
+      earlierSeries,
       reason: reasonOrNull(typed.reason),
     },
   };
@@ -297,15 +323,47 @@ function ExcessFields({ bench: { method, option, excess }, errorAt, onChoose }: 
   );
 }
 
-/** How warm it is, and how well one titration is known to repeat. */
-function CircumstanceFields({
-  field,
-}: {
+interface CircumstanceProps extends FieldsProps {
   readonly field: ReturnType<typeof useTyped<Typed>>['field'];
-}) {
+  readonly errors: FieldMessages;
+}
+
+/** How warm it is and what measured it, the air, and how well one titration is known to repeat. */
+function CircumstanceFields({
+  bench: { thermometers, thermometer, standard, rulesInForce },
+  field,
+  errors,
+  onChoose,
+}: CircumstanceProps) {
+  const isWeighed = standard?.choice.kind === 'lot';
   return (
     <div className="col-span-full grid grid-cols-1 gap-4 sm:grid-cols-3">
-      <QuantityField label="Temperature" unit="°C" {...field('temperatureC')} />
+      {thermometers.length > 0 && (
+        <div className="col-span-full">
+          <SelectField
+            label="Temperature of the titrant"
+            value={thermometer?.id ?? ''}
+            hint={temperatureHint(rulesInForce, thermometer !== undefined)}
+            options={[
+              ['', 'not measured'],
+              ...thermometers.map(({ id, equipment: { name } }) => [id, `on ${name}`] as const),
+            ]}
+            onText={(thermometerId) => {
+              onChoose({ thermometerId: thermometerId === '' ? null : thermometerId });
+            }}
+          />
+        </div>
+      )}
+      {thermometer ? (
+        <QuantityField
+          label="It reads"
+          unit="°C"
+          {...field('readC')}
+          {...(errors.temperatureC !== undefined && { error: errors.temperatureC })}
+        />
+      ) : (
+        <QuantityField label="The room has about" unit="°C" {...field('temperatureC')} />
+      )}
       <QuantityField label="Plus or minus" unit="K" {...field('temperatureVariationK')} />
       <QuantityField
         label="Known RSD"
@@ -313,8 +371,25 @@ function CircumstanceFields({
         hint="of one titration, if known"
         {...field('methodRepeatabilityPercent')}
       />
+      {isWeighed && rulesInForce.buoyancyCorrection !== 'left-out' && (
+        <QuantityField
+          label="Density of the air"
+          unit="kg/m³"
+          hint="if measured; else 1.2"
+          {...field('airDensityKgPerM3')}
+        />
+      )}
     </div>
   );
+}
+
+/** What becomes of the volumes. */
+function temperatureHint(rules: HouseRules, isMeasured: boolean): string {
+  const reference = `${rules.referenceTemperatureC} °C`;
+  if (isMeasured && rules.volumeCorrection === 'corrected') {
+    return `Volumes are corrected to ${reference}.`;
+  }
+  return `Volumes stay as read; what a difference from ${reference} shifts is carried in U.`;
 }
 
 /** Whether the first titration is rough; asked of those who may deviate from the house rules. */

@@ -5,6 +5,7 @@ import { roundHalfEven } from '#core/measurement';
 import type { Judgement } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
 import { soughtOf } from '#core/titration/setUp';
+import { CorrectionsLine } from '../judge/CorrectionsLine';
 import { MolarityScale } from './MolarityScale';
 
 interface SoFarProps {
@@ -39,6 +40,7 @@ function InWords({ run, judgement }: SoFarProps) {
         {roundHalfEven(result.evaluation.coverageFactor, 2)}), from {averaged.n}{' '}
         {averaged.n === 1 ? 'titration' : 'titrations'}
       </p>
+      <CorrectionsLine result={result} />
       {averaged.n > 1 && (
         <p className="text-ink-soft">
           spread {spread.averaged} of the {limit} allowed

@@ -1,5 +1,5 @@
 import type { EquipmentState } from '#core/metrology';
-import { calibratedBurette } from '#core/metrology';
+import { calibratedBalance, calibratedBurette, calibratedThermometer } from '#core/metrology';
 import type { HouseRules } from '#core/laboratory';
 import { withOverrides } from '#core/laboratory';
 import type { BottleState, LotState } from '#core/reagent';
@@ -28,6 +28,8 @@ export interface Chosen {
   readonly excessId: string | null;
   readonly pipetteId: string | null;
   readonly buretteId: string | null;
+  /** Null where nobody measures the temperature of the titrant. */
+  readonly thermometerId: string | null;
 }
 
 /** What a choice comes to: the records chosen, those to choose from, and the run as it would begin. */
@@ -48,6 +50,8 @@ export function onTheBench(chosen: Chosen, { titrants, shelf, equipment, rules }
   const standardRecord = pick([...option.lots, ...option.bottles], chosen.standardId);
   const standard = standardOf(standardRecord, instrument);
   const excess = excessOf(option, chosen, equipment);
+  const thermometers = equipment.filter((item) => item.equipment.type === 'thermometer');
+  const thermometer = thermometers.find(({ id }) => id === chosen.thermometerId);
   const rulesInForce = withOverrides(rules, method.rules);
   const references: RunReferences | null = standard && {
     method,
@@ -55,12 +59,14 @@ export function onTheBench(chosen: Chosen, { titrants, shelf, equipment, rules }
     standard: standard.record,
     excess: excess.complete,
     burette: delivering,
+    thermometer: (thermometer && calibratedThermometer(thermometer)) ?? null,
     rulesInForce,
   };
   const isComplete = standard !== null && (method.excess === null || excess.complete !== null);
   return {
     ...{ bottle, options, option, method, burettes, burette, instruments, instrument },
-    ...{ standardRecord, standard, excess, rulesInForce, references, isComplete },
+    ...{ standardRecord, standard, excess, thermometers, thermometer },
+    ...{ rulesInForce, references, isComplete },
   };
 }
 
@@ -108,8 +114,8 @@ function standardOf(
       record: { kind: 'bottle', bottle: record, vessel: instrument },
     };
   }
-  const { equipment: balance } = instrument;
-  if (balance.type !== 'balance') return null;
+  const balance = calibratedBalance(instrument);
+  if (!balance) return null;
   return {
     choice: { kind: 'lot', lot: at(record), balance: at(instrument) },
     record: { kind: 'lot', lot: record, balance },
