@@ -180,4 +180,32 @@ describe('comparison', () => {
     expect(outside(compare({ x: null }, { x: 0 }, { absolute: 1 }))).toHaveLength(1);
     expect(outside(compare({ x: [1] }, { x: [1, 1] }, { absolute: 1 }))).toHaveLength(1);
   });
+
+  test('an indicator is compared with the step that is seen, not with one that merges with it', () => {
+    const record = {
+      task: 'acid-base-curve',
+      flask: {
+        volume_mL: 25,
+        systems: [
+          {
+            total_mol_per_L: 0.05,
+            pKa: [-3, 1.99],
+            charge_fully_protonated: 0,
+            protons_at_start: 2,
+          },
+        ],
+      },
+      titrant: { strong_base_mol_per_L: 0.1 },
+      volumes_mL: [0],
+      end_volume_mL: 30,
+      indicators: [{ name: 'phenolphthalein', transition_pH: 8.3 }],
+    };
+    // Against the first proton it would be 100 % wrong.
+    expect(calculate(record)).toMatchObject({
+      results: {
+        equivalence_has_step: [false, true],
+        indicator_errors: [{ titration_error_percent: expect.closeTo(0, 1) as number }],
+      },
+    });
+  });
 });

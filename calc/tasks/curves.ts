@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import type { AcidBaseTitrant, AcidBaseTitration } from '#core/equilibrium';
 import {
   AcidBaseCurve,
+  distinctSteps,
   midpointVolumesMl,
   RedoxCurve,
   titrationErrorPercent,
@@ -93,6 +94,10 @@ const acidBaseTask = task(
     const curve = new AcidBaseCurve(titration);
     const equivalences = curve.equivalenceVolumesMl();
     const midpoints = midpointVolumesMl(equivalences);
+    const distinct = distinctSteps(curve, equivalences);
+    // A step that is not seen apart ends with the next one that is.
+    const seenFrom = (index: number): number | undefined =>
+      equivalences.find((_, i) => i >= index && distinct[i] === true);
     const end = given.end_volume_mL ?? Math.max(...given.volumes_mL, ...equivalences);
     const pHAt = (volume: number): number => curve.at(volume).pH;
     const beyond = given.volumes_mL.filter((volume) => curve.isBeyondModel(volume));
@@ -100,13 +105,14 @@ const acidBaseTask = task(
       pH: given.volumes_mL.map(pHAt),
       equivalence_volumes_mL: equivalences,
       equivalence_pH: equivalences.map(pHAt),
+      equivalence_has_step: distinct,
       midpoint_volumes_mL: midpoints,
       midpoint_pH: midpoints.map(pHAt),
       indicator_errors: given.indicators.map((indicator) =>
         indicatorError(
           indicator.name,
           curve.volumeAtPh(indicator.transition_pH, end),
-          equivalences[indicator.equivalence_number - 1],
+          seenFrom(indicator.equivalence_number - 1),
         ),
       ),
       warnings:

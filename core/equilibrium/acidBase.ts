@@ -288,6 +288,38 @@ export class AcidBaseCurve {
   }
 }
 
+/** Places between two equivalences at which the slope of a curve is compared. */
+const STEPS_BETWEEN = 80;
+
+/** A step is seen where the curve is so many times steeper in it than on either side. */
+const SEEN_APART = 2;
+
+/**
+ * Whether each equivalence has a step of its own in the curve: between halfway to the one before and halfway to the one after it
+ * rises and falls again by a factor that can be seen. One that has none, such as that of the first proton of sulfuric acid, or of
+ * hydroxide beside much carbonate, merges with the next.
+ */
+export function distinctSteps(
+  curve: Pick<AcidBaseCurve, 'at'>,
+  equivalenceVolumesMl: readonly number[],
+): readonly boolean[] {
+  return equivalenceVolumesMl.map((volume, i) => {
+    const next = equivalenceVolumesMl[i + 1];
+    if (next === undefined) return true;
+    const from = ((equivalenceVolumesMl[i - 1] ?? 0) + volume) / 2;
+    const width = ((volume + next) / 2 - from) / STEPS_BETWEEN;
+    const pHs = Array.from({ length: STEPS_BETWEEN + 1 }, (_, j) => curve.at(from + j * width).pH);
+    const slopes = pHs.slice(1).map((pH, j) => Math.abs(pH - (pHs[j] ?? pH)));
+    const steepest = Math.max(...slopes);
+    const place = slopes.indexOf(steepest);
+    const flattest = Math.max(
+      Math.min(...slopes.slice(0, place + 1)),
+      Math.min(...slopes.slice(place)),
+    );
+    return steepest >= SEEN_APART * flattest;
+  });
+}
+
 /** Volumes halfway between one equivalence (or zero) and the next. */
 export function midpointVolumesMl(equivalenceVolumesMl: readonly number[]): readonly number[] {
   return equivalenceVolumesMl.map((volume, i) => ((equivalenceVolumesMl[i - 1] ?? 0) + volume) / 2);

@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import type { AcidBaseTitration, AcidSystem } from './index';
+import type { AcidBaseFlask, AcidBaseTitrant, AcidBaseTitration, AcidSystem } from './index';
 import {
   AcidBaseCurve,
+  distinctSteps,
   basicFraction,
   mixColours,
   oxidizedFraction,
@@ -221,5 +222,52 @@ describe('colours', () => {
     ]);
     expect(mixed[1]).toBeGreaterThan(mixed[0]);
     expect(mixed[1]).toBeGreaterThan(mixed[2]);
+  });
+});
+
+describe('steps that are seen apart', () => {
+  const flaskOf = (flask: Partial<AcidBaseFlask>, kind: AcidBaseTitrant['kind']) =>
+    new AcidBaseCurve({
+      flask: { volumeMl: 25, ...flask },
+      titrant: { kind, molarityMolPerL: 0.1 },
+      kw: 1.008e-14,
+      activity: { kind: 'ideal' },
+    });
+  const acid = (pKa: readonly number[], totalMolPerL = 0.05) => ({
+    systems: [
+      { name: 'acid', totalMolPerL, pKa, chargeFullyProtonated: 0, protonsAtStart: pKa.length },
+    ],
+  });
+  const carbonate = (totalMolPerL: number, strongBaseMolPerL: number) => ({
+    strongBaseMolPerL,
+    systems: [
+      {
+        ...{ name: 'carbonate', totalMolPerL, pKa: [6.35, 10.33] },
+        chargeFullyProtonated: 0,
+        protonsAtStart: 0,
+      },
+    ],
+  });
+
+  test.each([
+    [
+      'sulfuric acid: its first proton is as strong as its solvent',
+      acid([-3, 1.99]),
+      'strong-base',
+      [false, true],
+    ],
+    ['tartaric acid: pKa 3.0 and 4.4', acid([3.04, 4.37]), 'strong-base', [false, true]],
+    ['malonic acid: pKa 2.9 and 5.7', acid([2.85, 5.7]), 'strong-base', [true, true]],
+    ['phosphoric acid', acid([2.15, 7.2, 12.35]), 'strong-base', [true, true, true]],
+    ['sodium carbonate', carbonate(0.05, 0), 'strong-acid', [true, true]],
+    [
+      'hydroxide beside as much carbonate',
+      carbonate(0.05, 0.03),
+      'strong-acid',
+      [false, true, true],
+    ],
+  ] as const)('%s', (_, flask, kind, seen) => {
+    const curve = flaskOf(flask, kind);
+    expect(distinctSteps(curve, curve.equivalenceVolumesMl())).toEqual(seen);
   });
 });

@@ -6,7 +6,7 @@ export type {
   AcidSystem,
   ActivityModel,
 } from './acidBase';
-export { AcidBaseCurve, midpointVolumesMl, titrationErrorPercent } from './acidBase';
+export { AcidBaseCurve, distinctSteps, midpointVolumesMl, titrationErrorPercent } from './acidBase';
 export type { ColouredForm, Srgb } from './colour';
 export { basicFraction, mixColours, oxidizedFraction } from './colour';
 export type { RedoxCouple, RedoxTitration } from './redox';

@@ -5,6 +5,7 @@ import { AcidBaseCurve } from '../../equilibrium';
 import { explainRun } from '../../explanation';
 import { methodOf, PLAIN_RULES, references, RunScript } from '../../test-support/runs';
 import { idOf } from '../../test-support/stored';
+import { endsOfCurve } from './curve';
 import { curveEndsOf } from './index';
 import { issueCertificate, judgeRun } from '../judging';
 import { checkRunFact } from '../record';
@@ -216,5 +217,45 @@ describe('a titration followed by an electrode', () => {
     expect(ends?.counts?.way).toBe('second-derivative');
     expect(ends?.counts?.volumeMl).toBeCloseTo(37.3, 1);
     expect(ends?.remark).toMatch(/strong acid or base in the burette/);
+  });
+});
+
+describe('a curve without a jump', () => {
+  /** A very weak acid, pKa 9.5, 0.01 mol/L in 50 mL, by hydroxide of 0.1 mol/L: 5.00 mL; the display shows tenths. */
+  const curve = new AcidBaseCurve({
+    flask: {
+      volumeMl: 50,
+      systems: [
+        {
+          ...{ name: 'acid', totalMolPerL: 0.01, pKa: [9.5], chargeFullyProtonated: 0 },
+          protonsAtStart: 1,
+        },
+      ],
+    },
+    titrant: { kind: 'strong-base', molarityMolPerL: 0.1 },
+    kw: 1e-14,
+    activity: { kind: 'ideal' },
+  });
+  const pointsTo = (endMl: number) =>
+    Array.from({ length: Math.round(endMl / 0.5) + 1 }, (_, i) => ({
+      volumeMl: i / 2,
+      value: Number(curve.at(i / 2).pH.toFixed(2)),
+    }));
+  const endsOf = (endMl: number, flaskVolumeMl: number | null = 50) =>
+    endsOfCurve(pointsTo(endMl), {
+      ...{ method: methodOf('naoh-by-khp'), fromMl: 0, flaskVolumeMl },
+      rule: 'second-derivative',
+    });
+
+  test('has Gran’s line, which needs none, where enough is known beyond the end', () => {
+    const { counts, remark } = endsOf(15);
+    expect(counts?.way).toBe('gran');
+    expect(Math.abs((counts?.volumeMl ?? 0) - 5)).toBeLessThan(0.06);
+    expect(remark).toContain('No jump');
+  });
+
+  test('gives nothing where the line cannot be drawn', () => {
+    expect(endsOf(15, null)).toMatchObject({ counts: null, ends: [] });
+    expect(endsOf(6)).toMatchObject({ counts: null, ends: [] });
   });
 });

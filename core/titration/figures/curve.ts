@@ -84,16 +84,12 @@ export function endsOfCurve(
     noiseSd: NOISE[electrodeQuantityOf(method)],
   };
   const lastMl = points.at(-1)?.volumeMl ?? 0;
+  const kind = granKindOf(method);
+  const line = kind && flaskVolumeMl !== null ? { data, kind, points } : null;
   try {
     const found = inflection(data, [fromMl, lastMl]);
     const { standardUncertaintyMl } = found;
-    const kind = granKindOf(method);
-    const beyond = points.filter(({ volumeMl }) => volumeMl > found.secondDerivativeZeroMl);
-    const [first] = beyond;
-    const gran =
-      kind && flaskVolumeMl !== null && first && beyond.length >= FEWEST_OF_LINE
-        ? granIntercept(data, kind, [first.volumeMl, lastMl])
-        : null;
+    const gran = line && granBeyond(line, found.secondDerivativeZeroMl);
     const ends: readonly CurveEnd[] = [
       {
         way: 'second-derivative',
@@ -101,7 +97,7 @@ export function endsOfCurve(
         standardUncertaintyMl,
       },
       { way: 'first-derivative', volumeMl: found.firstDerivativeMaxMl, standardUncertaintyMl },
-      ...(gran ? [{ way: 'gran' as const, ...gran }] : []),
+      ...(gran ? [gran] : []),
     ];
     const wanted = ends.find(({ way }) => way === rule);
     return {
@@ -110,9 +106,58 @@ export function endsOfCurve(
       remark: wanted ? null : whyNoGran(kind, flaskVolumeMl),
     };
   } catch (error) {
-    if (error instanceof Unanswerable) return { ends: [], counts: null, remark: error.message };
-    throw error;
+    if (!(error instanceof Unanswerable)) throw error;
+    const gran = line && granWhereFlat(line, fromMl);
+    return gran
+      ? { ends: [gran], counts: gran, remark: FLAT }
+      : { ends: [], counts: null, remark: error.message };
   }
+}
+
+const FLAT = 'No jump stands out of the noise: Gran’s line counts, which needs none.';
+
+/** What a Gran line is drawn from. */
+interface GranData {
+  readonly data: TitrationData;
+  readonly kind: GranKind;
+  readonly points: readonly CurvePoint[];
+}
+
+/** The zero of the line through the points beyond an end; null where there are too few. */
+function granBeyond({ data, kind, points }: GranData, endMl: number): CurveEnd | null {
+  const beyond = points.filter(({ volumeMl }) => volumeMl > endMl);
+  const [first, last] = [beyond[0], beyond.at(-1)];
+  return first && last && beyond.length >= FEWEST_OF_LINE
+    ? { way: 'gran', ...granIntercept(data, kind, [first.volumeMl, last.volumeMl]) }
+    : null;
+}
+
+/** A line is believed where its zero is surer than this part of it. */
+const SURE_ENOUGH = 0.01;
+
+/** So far beyond the end the excess alone decides the pH, and what is left of a weak acid does not. */
+const WELL_BEYOND = 1.2;
+
+/**
+ * Where no jump shows, as in a very weak or very dilute acid: the line through the last points tells where it is zero, then all
+ * points beyond that count. Null where that does not settle before the data end, or is not sure.
+ */
+function granWhereFlat(line: GranData, fromMl: number): CurveEnd | null {
+  const start = line.points.at(-FEWEST_OF_LINE - 1);
+  if (!start) return null;
+  let end = granBeyond(line, start.volumeMl);
+  for (let turn = 0; end && turn < line.points.length; turn += 1) {
+    const next = granBeyond(line, WELL_BEYOND * end.volumeMl);
+    if (!next || next.volumeMl === end.volumeMl) break;
+    end = next;
+  }
+  if (!end) return null;
+  const { volumeMl, standardUncertaintyMl } = end;
+  const isSure =
+    volumeMl > fromMl &&
+    standardUncertaintyMl < SURE_ENOUGH * volumeMl &&
+    line.points.some((point) => point.volumeMl < volumeMl);
+  return isSure ? end : null;
 }
 
 function whyNoGran(kind: GranKind | null, flaskVolumeMl: number | null): string {
