@@ -487,10 +487,12 @@ export const FACT_SCHEMAS = {
     incidentId: line,
     measured: v.nullable(
       v.strictObject({
-        what: v.picklist(['volumeMl', 'massG', 'drops']),
+        what: v.picklist(['volumeMl', 'massG', 'drops', 'alkalinityMmolPerL']),
         value: positiveDecimal,
       }),
     ),
+    waterMl: v.nullable(positiveDecimal),
+    volumetricFlaskMl: v.nullable(positiveDecimal),
     remark,
   }),
   'run.weighing-corrected': v.strictObject({

@@ -179,7 +179,8 @@ async function readFinal(
   if (series.incident === 'brown' && flask.number === 3) {
     await bench.enter(read(millilitres(end + 0.9), 'The flask has gone brown.'));
     const remark = 'Run too fast at the start.';
-    const body = { flask: 3, incidentId: 'brown-turbidity', measured: null, remark };
+    const size = { measured: null, waterMl: null, volumetricFlaskMl: null };
+    const body = { flask: 3, incidentId: 'brown-turbidity', ...size, remark };
     await bench.enter({ kind: 'run.incident-noted', body });
     const reason = 'Brown turbidity in the flask.';
     const { version } = await bench.look();

@@ -13,8 +13,10 @@ export interface Assessment {
   readonly direction: 'too-high' | 'too-low' | 'none' | 'either' | 'unknown';
   /** Size of the bias on the result, in %, least and most; null when nobody can say. */
   readonly biasPercent: readonly [least: number, most: number] | null;
-  /** The same on the titre. */
+  /** The same on the titre, without its sign. */
   readonly titreMl: readonly [least: number, most: number] | null;
+  /** Which way the titre as read is off: 1 where it is too long, -1 too short; null where it may be either. */
+  readonly effectOnTitre: 1 | -1 | null;
   readonly reason: string;
   readonly action: string;
 }
@@ -71,7 +73,8 @@ export function assessIncident(
   const taken =
     incident.concerns === 'portion' ? { ...numbers, titreMl: 1 / Math.abs(slopePerMl) } : numbers;
   const size = incident.size(taken, details);
-  const effect = effectOnTitre(incident, determination) ?? Math.sign(slopePerMl);
+  const known = effectOnTitre(incident, determination);
+  const effect = known ?? Math.sign(slopePerMl);
   const percentOf = (shiftMl: number): number => {
     const asFound = determination.found(1, titreMl);
     const asItShouldBe = determination.found(1, titreMl - effect * shiftMl);
@@ -83,6 +86,7 @@ export function assessIncident(
     verdict: (isMeasured ? incident.verdictWhenMeasured : undefined) ?? incident.verdict,
     direction: directionOf(incident, effect * slopePerMl),
     titreMl: size,
+    effectOnTitre: known,
     biasPercent: size && [percentOf(size[0]), percentOf(size[1])],
     reason: incident.reason,
     action: incident.action,

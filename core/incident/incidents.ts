@@ -26,6 +26,9 @@ export interface IncidentDetails {
   readonly alkalinityMmolPerL?: number;
 }
 
+/** What of the circumstances an incident's size hangs on, where the run does not know it. */
+export type Circumstance = 'waterMl' | 'volumetricFlaskMl';
+
 export type Verdict = 'void' | 'discard-solution' | 'correct' | 'note' | 'act-now' | 'carry-on';
 
 /** Kinds of run to which some incidents are confined. */
@@ -61,6 +64,10 @@ export interface Incident {
   readonly verdict: Verdict;
   /** The verdict once its size is measured, where that changes it. */
   readonly verdictWhenMeasured?: Verdict;
+  /** What is asked beside its own size. */
+  readonly asks?: Circumstance;
+  /** A blank with the same takes it off. */
+  readonly isTakenOffByBlank?: true;
   readonly reason: string;
   readonly action: string;
 }
@@ -219,6 +226,7 @@ export const INCIDENTS: readonly Incident[] = [
       const toMl = waterMl / 1000 / titrantMolarityMolPerL;
       return [low * toMl, high * toMl];
     },
+    asks: 'waterMl',
     verdict: 'void',
     verdictWhenMeasured: 'note',
     reason: 'Its hardness and alkalinity react; which way depends on the system.',
@@ -346,6 +354,7 @@ export const INCIDENTS: readonly Incident[] = [
       const volumeMl = (1000 * drops * INDICATOR_MOL_PER_DROP) / titrantMolarityMolPerL;
       return [volumeMl / 2, volumeMl];
     },
+    isTakenOffByBlank: true,
     verdict: 'correct',
     reason: 'An indicator is an acid, a base or an oxidant itself and takes titrant.',
     action: 'Make a blank with the same number of drops and take it off.',
@@ -429,6 +438,7 @@ export const INCIDENTS: readonly Incident[] = [
       const [least, most] = statedOr(volumeMl, [0.2, 2]);
       return [(least / volumetricFlaskMl) * titreMl, (most / volumetricFlaskMl) * titreMl];
     },
+    asks: 'volumetricFlaskMl',
     verdict: 'discard-solution',
     reason: 'The standard is too dilute by an unknown amount; taking some out does not mend it.',
     action: 'Discard the solution and start again.',
@@ -488,6 +498,8 @@ export const INCIDENTS: readonly Incident[] = [
       const inBalance = (waterMl * CARBON_DIOXIDE_IN_WATER_MOL_PER_L) / titrantMolarityMolPerL;
       return [inBalance, GASSY * inBalance];
     },
+    asks: 'waterMl',
+    isTakenOffByBlank: true,
     verdict: 'correct',
     reason: 'Carbon dioxide takes up hydroxide at the end point of phenolphthalein.',
     action: 'Make a blank with the same water and take it off.',

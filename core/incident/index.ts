@@ -1,4 +1,11 @@
 export type { Assessment } from './assess';
 export { assessIncident, featuresOf, findIncident, incidentsFor } from './assess';
-export type { Incident, IncidentDetails, RunFeature, RunNumbers, Verdict } from './incidents';
+export type {
+  Circumstance,
+  Incident,
+  IncidentDetails,
+  RunFeature,
+  RunNumbers,
+  Verdict,
+} from './incidents';
 export { INCIDENTS } from './incidents';

@@ -269,8 +269,8 @@ const CORRECTING = {
   volumeCorrection: choice({
     question: 'Volumes away from the reference temperature are',
     choices: {
-      corrected: 'corrected, where a thermometer read the solution',
-      carried: 'as read; what that shifts is carried in U',
+      corrected: 'corrected, where it was measured',
+      carried: 'as read; the shift is carried in U',
     },
     default: 'corrected',
     before: 'carried',

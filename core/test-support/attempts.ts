@@ -138,6 +138,8 @@ export const attempts: fc.Arbitrary<Attempt> = fc.oneof(
         flask,
         incidentId: fc.constantFrom('stopcock-leaks', 'oxalate-boiled', 'none-such'),
         measured: none,
+        waterMl: none,
+        volumetricFlaskMl: none,
         remark: fc.constant(''),
       }),
     ),

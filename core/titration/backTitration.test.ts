@@ -228,9 +228,9 @@ describe('at the bench', () => {
     const { state } = titrated(chloride(), 1, '0.10', '25.20');
     const judgement = judgeRun(state);
     const assess = (incidentId: string, volumeMl: string) =>
-      assessFlaskIncident(state, judgement, flaskIn(state), incidentId, {
-        what: 'volumeMl',
-        value: decimalText(volumeMl),
+      assessFlaskIncident(state, judgement, flaskIn(state), {
+        ...{ incidentId, waterMl: null, volumetricFlaskMl: null },
+        measured: { what: 'volumeMl', value: decimalText(volumeMl) },
       });
     const molarity = (aliquotMl: number, titreMl: number): number =>
       (0.1002 * 50 - 0.0998 * titreMl) / aliquotMl;

@@ -29,6 +29,7 @@ import {
   seriesFault,
 } from './judging';
 import { checkRunFact, checkRunStart, foldRun } from './record';
+import type { MeasuredIncident } from './run';
 import { titrantTakenMl, titreMl } from './run';
 import { buretteChecks } from './setUp';
 
@@ -415,20 +416,42 @@ describe('certifying', () => {
 });
 
 describe('incidents', () => {
+  const unsized = { measured: null, waterMl: null, volumetricFlaskMl: null, remark: '' } as const;
   const noted = (script: RunScript, flask: number, incidentId: string) =>
-    script.add('run.incident-noted', { flask, incidentId, measured: null, remark: '' });
+    script.add('run.incident-noted', { flask, incidentId, ...unsized });
+  const sized = (
+    script: RunScript,
+    incidentId: string,
+    what: MeasuredIncident['what'],
+    value: string,
+    flask = 2,
+  ) =>
+    script.add('run.incident-noted', {
+      ...{ flask, incidentId, ...unsized },
+      measured: { what, value },
+    });
 
   test('are judged on the numbers of their flask, and by what was measured', () => {
     const { state } = concordantSeries();
     const [, flask] = state.flasks;
     if (!flask) throw new Error('no flask');
     const judgement = judgeRun(state);
-    const usual = assessFlaskIncident(state, judgement, flask, 'bubble-in-tip', null);
+    const one = { incidentId: 'bubble-in-tip', waterMl: null, volumetricFlaskMl: null };
+    const usual = assessFlaskIncident(state, judgement, flask, { ...one, measured: null });
     expect(usual).toMatchObject({ verdict: 'void', direction: 'too-low' });
     const measured = { what: 'volumeMl', value: '0.24' } as const;
-    const bubble = assessFlaskIncident(state, judgement, flask, 'bubble-in-tip', stored(measured));
+    const bubble = assessFlaskIncident(state, judgement, flask, {
+      ...one,
+      measured: stored(measured),
+    });
     // 0.24 mL of a titre of 23.39 mL.
     expect(bubble.biasPercent?.[0]).toBeCloseTo((100 * 0.24) / 23.39, 9);
+    // 20 mL of water of 4 mmol/L alkalinity, in mL of 0.1 mol/L.
+    const tap = assessFlaskIncident(state, judgement, flask, {
+      ...{ incidentId: 'tap-water', volumetricFlaskMl: null, waterMl: decimalText('20') },
+      measured: { what: 'alkalinityMmolPerL', value: decimalText('4') },
+    });
+    expect(tap.titreMl?.[0]).toBeCloseTo((0.02 * 4) / (judgement.averaged?.mean ?? 0), 9);
     expect(incidentsOf(state).map(({ id }) => id)).not.toContain('iron-left-in-air');
   });
 
@@ -447,17 +470,25 @@ describe('incidents', () => {
     );
   });
 
-  test('its verdict stands until it is followed: to correct, to act, to discard; a size that is measured corrects nothing', () => {
+  test('its verdict stands until it is followed: to act, to discard, to correct where no size says by how much', () => {
     const unresolved = ({ state }: RunScript) =>
       certificationFindings(state, judgeRun(state), {
         certifiedOn: plainDate('2026-03-02'),
         validUntil: plainDate('2026-03-20'),
       }).flatMap(({ code, values }) => (code === 'incident-unresolved' ? [values] : []));
-    const measured = concordantSeries().add('run.incident-noted', {
-      ...{ flask: 2, incidentId: 'bubble-in-tip', remark: '' },
-      measured: { what: 'volumeMl', value: '0.24' },
-    });
-    expect(unresolved(measured)).toMatchObject([{ flask: 2, verdict: 'correct' }]);
+    expect(unresolved(sized(concordantSeries(), 'bubble-in-tip', 'volumeMl', '0.02'))).toEqual([]);
+    expect(unresolved(noted(concordantSeries(), 2, 'wrong-figure'))).toMatchObject([
+      { flask: 2, verdict: 'correct' },
+    ]);
+    const bracketed = new RunScript(references(), {
+      rules: { ...PLAIN_RULES, firstIsRough: false },
+    })
+      .weigh(1, '0.4800')
+      .read(1, 'initial', '0.00')
+      .add('run.provisional-read', { flask: 1, readingMl: '23.48' })
+      .read(1, 'final', '23.52')
+      .add('run.end-point-graded', { flask: 1, grade: 'far-over' });
+    expect(unresolved(noted(bracketed, 1, 'overshot-bracketed'))).toEqual([]);
     expect(unresolved(noted(concordantSeries(), 2, 'read-at-once'))).toMatchObject([
       { verdict: 'act-now' },
     ]);
@@ -474,6 +505,45 @@ describe('incidents', () => {
     noted(script, 2, 'filled-past-mark');
     script.add('run.flask-voided', { flask: 2, reason: 'spilt' });
     expect(unresolved(script)).toMatchObject([{ flask: 2, verdict: 'discard-solution' }]);
+  });
+
+  test('one of measured size corrects its titre, and its uncertainty stays whatever the scatter', () => {
+    const rules = { ...PLAIN_RULES, firstIsRough: false };
+    const series = (last: string): RunScript =>
+      ['23.40', '23.50', last].reduce(
+        (script, titre, i) => script.titrate(i + 1, '0.4800', '0.00', titre),
+        new RunScript(references(), { rules: { ...rules, weighedConcordance: 'none' } }),
+      );
+    const resultIn = (script: RunScript) => {
+      const { result } = judgeRun(script.state);
+      if (!result) throw new Error('the series has no result');
+      return result;
+    };
+    // A bubble of 0.20 mL was read as titrant: 23.80 is 23.60.
+    const bubble = resultIn(sized(series('23.80'), 'bubble-in-tip', 'volumeMl', '0.20', 3));
+    const without = resultIn(series('23.60'));
+    expect(bubble.evaluation.value).toBeCloseTo(without.evaluation.value, 12);
+    expect(bubble.repeatabilityFrom).toBe('scatter');
+    const line = bubble.evaluation.budget.find(({ input }) => input.effect === 'Incidents');
+    // Two readings of 0.02 mL triangular, of one titre in three.
+    const uMl = (Math.SQRT2 * 0.02) / Math.sqrt(6);
+    expect(line?.standardUncertainty).toBeCloseTo(uMl, 9);
+    expect((line?.contribution ?? 0) / bubble.evaluation.value).toBeCloseTo(
+      -uMl / 23.6 ** 2 / (1 / 23.4 + 1 / 23.5 + 1 / 23.6),
+      9,
+    );
+    // 0.0100 g left on the boat: 0.4800 g as weighed were 0.4700 g. The titre is made as long as for all of it.
+    const spilt = sized(series('23.01'), 'solid-left-behind', 'massG', '0.0100', 3);
+    const molarity = judgeRun(spilt.state).replicates[2]?.molarity ?? Number.NaN;
+    expect(molarity).toBeCloseTo((1000 * 0.47 * 0.9998) / 204.2223 / 23.01, 7);
+    // An indicator that a blank took off is not taken off twice.
+    const drops = sized(series('23.60'), 'too-much-indicator', 'drops', '10', 3);
+    const corrected = judgeRun(drops.state).replicates[2]?.molarity ?? Number.NaN;
+    // 10 drops of 0.05 mL of 0.5 % at 320 g/mol take 0.078 mL of 0.1 mol/L at most, half of it at least.
+    expect(corrected).toBeCloseTo((1000 * 0.48 * 0.9998) / 204.2223 / (23.6 - 0.0586), 5);
+    drops.add('run.blank-made', { flask: 4 }).read(4, 'initial', '0.00').read(4, 'final', '0.08');
+    const byBlank = judgeRun(drops.state).replicates[2]?.molarity ?? Number.NaN;
+    expect(byBlank).toBeCloseTo((1000 * 0.48 * 0.9998) / 204.2223 / 23.52, 7);
   });
 
   test('a fault at the last look at the burette asks for a reason, until it is looked at again', () => {
@@ -496,8 +566,7 @@ describe('incidents', () => {
         new RunScript().propose('run.incident-noted', {
           flask,
           incidentId,
-          measured: null,
-          remark: '',
+          ...unsized,
         }),
       ).map(({ code }) => code);
     expect(check(2, 'bubble-in-tip')).toEqual([]);

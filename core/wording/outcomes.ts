@@ -15,6 +15,7 @@ export type OutcomeSaid =
   | { readonly code: 'disputed'; readonly place: PlaceKind }
   | { readonly code: 'set-aside'; readonly limit: string }
   | { readonly code: 'by-curve'; readonly endMl: number; readonly way: keyof typeof CURVE_WAYS }
+  | { readonly code: 'incident-corrected'; readonly correctionMl: number }
   | { readonly code: keyof typeof PLAIN };
 
 const PLAIN = {
@@ -37,6 +38,8 @@ export function outcomeText(said: OutcomeSaid): string {
       return `outside the ${said.limit} in which the others agree; its scatter still enters s`;
     case 'by-curve':
       return `by its curve the end lies at ${roundHalfEven(said.endMl, 2)} mL, ${CURVE_WAYS[said.way]}`;
+    case 'incident-corrected':
+      return `${roundHalfEven(said.correctionMl, 3)} mL for what was noted and measured`;
     case 'blank':
     case 'rough':
     case 'overshot':

@@ -39,6 +39,14 @@ export const TITRATION_FINDINGS = {
   'no-accepted-value': () =>
     'The house rule tests a result by the value accepted before, and this bottle has none. Say what it was compared with.',
   'not-solid': ({ lotNumber }: { lotNumber: string }) => `Lot ${lotNumber} is a solution.`,
+  'other-solvent-not-measured': ({
+    solvent,
+    percentPerK,
+  }: {
+    solvent: string;
+    percentPerK: number;
+  }) =>
+    `A solution in ${solvent} gains ${roundHalfEven(percentPerK, 2)} % of its volume with each kelvin: name the thermometer that reads it, here and where it is used.`,
   'calibration-overdue': ({ name, due }: { name: string; due: string }) =>
     `The calibration of ${name} was due on ${due}.`,
   'no-volume': () => 'The volume must be more than 0 mL.',

@@ -198,11 +198,10 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
   const isFar = Math.abs(away) > Number(run.setUp.rules.farFromNominalAskPercent);
   return (
     <div className="mb-4">
-      <p className="text-[22px] leading-tight font-bold md:text-[38px]">
+      <p className="text-[22px] leading-tight font-bold md:text-[34px]">
         <i>c</i>
-        <span className="text-[0.6em] font-normal">
-          ({result.corrections.referenceC} °C)
-        </span> = <span className="font-mono">{rounded.value}</span>
+        <sub className="text-[0.45em] font-normal">{result.corrections.referenceC} °C</sub> ={' '}
+        <span className="font-mono">{rounded.value}</span>
         <span className="mx-2 font-normal">±</span>
         <span className="font-mono font-normal">{rounded.uncertainty}</span>{' '}
         <span className="text-2xl">mol/L</span>

@@ -57,7 +57,7 @@ export function PoolingView({ pooling }: { readonly pooling: Pooling }) {
       )}
       <Table
         caption="With a scatter like that of this series"
-        heads={['titrations', 's_p', 'ν', 'k', 'of the mean']}
+        heads={['titrations', 'pooled s', 'ν', 'k', 'of the mean']}
         rows={[2, 3, 5].map((count) => {
           const would = poolScatter(known, ownSd ?? known.sd, count);
           return {

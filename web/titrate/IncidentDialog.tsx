@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import type { Assessment } from '#core/incident';
+import type { Assessment, Circumstance } from '#core/incident';
+import type { DecimalText } from '#core/measurement';
 import { parseDecimal, roundHalfEven, roundSignificant } from '#core/measurement';
 import type { Judgement } from '#core/titration/judging';
 import type { MeasuredIncident, RunState } from '#core/titration/run';
@@ -34,6 +35,7 @@ const MEASURES = [
   { what: 'volumeMl', words: 'a volume', unit: 'mL' },
   { what: 'massG', words: 'a mass', unit: 'g' },
   { what: 'drops', words: 'drops', unit: 'drops' },
+  { what: 'alkalinityMmolPerL', words: 'the alkalinity of the water', unit: 'mmol/L' },
 ] as const;
 
 interface IncidentDialogProps {
@@ -53,14 +55,19 @@ export function IncidentDialog({ run, judgement, flask: first, onClose }: Incide
   const measured = measuredOf(typed);
   const assessment =
     flask && chosenId !== null
-      ? assessFlaskIncident(run, judgement, flask, chosenId, measured)
+      ? assessFlaskIncident(run, judgement, flask, {
+          incidentId: chosenId,
+          measured,
+          ...circumstancesOf(typed),
+        })
       : null;
   const isOpen = run.status === 'open';
 
   const writeDown = (isVoid: boolean): void => {
     if (!assessment) return;
     const { id: incidentId, name } = assessment.incident;
-    const body = { flask: number, incidentId, measured, remark: typed.remark.trim() };
+    const remark = typed.remark.trim();
+    const body = { flask: number, incidentId, measured, ...circumstancesOf(typed), remark };
     const voided = {
       kind: 'run.flask-voided',
       body: { flask: number, reason: `${name}.` },
@@ -103,7 +110,7 @@ export function IncidentDialog({ run, judgement, flask: first, onClose }: Incide
       </div>
       <IncidentList run={run} sought={typed.sought} chosenId={chosenId} onChoose={setChosenId} />
       {assessment && <Verdict assessment={assessment} />}
-      <Measured typed={typed} onChange={change} />
+      <Measured typed={typed} asks={assessment?.incident.asks} onChange={change} />
     </FormDialog>
   );
 }
@@ -113,10 +120,33 @@ interface Said {
   readonly sought: string;
   readonly what: MeasuredIncident['what'];
   readonly amount: string;
+  readonly waterMl: string;
+  readonly volumetricFlaskMl: string;
   readonly remark: string;
 }
 
-const NOTHING_SAID: Said = { sought: '', what: 'volumeMl', amount: '', remark: '' };
+const NOTHING_SAID: Said = {
+  ...{ sought: '', what: 'volumeMl', amount: '' },
+  ...{ waterMl: '', volumetricFlaskMl: '', remark: '' },
+};
+
+/** What an incident's size hangs on beside, where the run does not know it. */
+const CIRCUMSTANCES: Readonly<Record<Circumstance, string>> = {
+  waterMl: 'Water in the flask',
+  volumetricFlaskMl: 'Flask it was made up in',
+};
+
+/** What was said of the circumstances. */
+function circumstancesOf({
+  waterMl,
+  volumetricFlaskMl,
+}: Said): Readonly<Record<Circumstance, DecimalText | null>> {
+  const known = (text: string): DecimalText | null => {
+    const value = parseDecimal(text);
+    return value !== null && Number(value) > 0 ? value : null;
+  };
+  return { waterMl: known(waterMl), volumetricFlaskMl: known(volumetricFlaskMl) };
+}
 
 /** How large it was, where that is known. */
 function measuredOf({ what, amount }: Said): MeasuredIncident | null {
@@ -155,9 +185,11 @@ function IncidentList({
 /** How large it was, and a remark. */
 function Measured({
   typed,
+  asks,
   onChange,
 }: {
   readonly typed: Said;
+  readonly asks: Circumstance | undefined;
   readonly onChange: (changes: Partial<Said>) => void;
 }) {
   const field = fieldsOf(typed, onChange);
@@ -177,6 +209,7 @@ function Measured({
         unit={MEASURES.find(({ what }) => what === typed.what)?.unit ?? ''}
         {...field('amount')}
       />
+      {asks && <QuantityField label={CIRCUMSTANCES[asks]} unit="mL" {...field(asks)} />}
       <div className="col-span-full">
         <TextAreaField label="Remark" {...field('remark')} />
       </div>

@@ -6,6 +6,7 @@ export { curveOf, electrodeQuantityOf } from './curve';
 export { curveEndOf, curveEndsOf, endPointOf, isOvershot } from './endOfTitration';
 export type { Forecast } from './forecast';
 export { forecastFlask, forecastTitre } from './forecast';
+export { assessOn, incidentCorrections } from './incidentCorrections';
 export type { GranKind, TitrationData, VolumeWindow } from './inflection';
 export { granIntercept, inflection } from './inflection';
 export type { Repeatability } from './measurementModel';

@@ -31,6 +31,7 @@ import type { RunSetUp, RunStandard } from '../setUp';
 import { pipetteVolumeMl } from '../setUp';
 import { volumeFactorOf } from './corrections';
 import { endPointOf, lastAdditionMl } from './endOfTitration';
+import { incidentCorrections } from './incidentCorrections';
 import { amountIn } from './portions';
 import { blankOf, blanksOf, buretteCorrections } from './volumes';
 
@@ -110,6 +111,7 @@ function blankInput(
       ...readingTerms(burette, flask, ofBlanks),
       plus(endPointInput(run, flask, 'common')),
       ...shadeTerm(run, flask, { shade }),
+      ...incidentTerms(run, flask),
     ]),
   );
   return {
@@ -352,6 +354,26 @@ function endPointInput(run: RunState, flask: Flask, variation?: Input['variation
   return ownInput(given, variation);
 }
 
+/** What incidents of measured size correct: of one flask, so that no scatter shows how sure it is. */
+function incidentTerms(run: RunState, flask: Flask): readonly Term[] {
+  const i = String(flask.number);
+  return incidentCorrections(run, flask).map(
+    ({ factId, name, correctionMl, standardUncertaintyMl }) =>
+      plus(
+        commonInput({
+          id: `fact:${factId}/correction`,
+          symbol: `C_inc,${i}`,
+          name: `flask ${i}, “${name}”, as measured`,
+          effect: 'Incidents',
+          value: correctionMl,
+          unit: UNITS.millilitre,
+          components: [{ name: 'measured size', standardUncertainty: standardUncertaintyMl }],
+          source: 'noted at the bench',
+        }),
+      ),
+  );
+}
+
 /** Volume of a titration at the reference temperature, as it stands in the balance. */
 export function titreInput(
   run: RunState,
@@ -361,7 +383,11 @@ export function titreInput(
   const i = String(flask.number);
   if (!flask.initial || !flask.final) throw new RangeError(`flask ${i} has not been titrated`);
   const readings = readingTerms(run.references.burette, flask, ofBlanks);
-  const endPoints = [plus(endPointInput(run, flask)), ...shadeTerm(run, flask, { shade })];
+  const endPoints = [
+    plus(endPointInput(run, flask)),
+    ...shadeTerm(run, flask, { shade }),
+    ...incidentTerms(run, flask),
+  ];
   const net =
     blank.kind === 'gives-the-excess'
       ? [plus(blank.volume), minus(sum([...readings, ...endPoints])), plus(calibration)]

@@ -7,6 +7,7 @@ import type { Flask, RunState } from '../run';
 import { isBlank, openConflicts, stretchesOf, titreMl } from '../run';
 import { plainMassFactor } from './corrections';
 import { endPointOf } from './endOfTitration';
+import { incidentCorrections } from './incidentCorrections';
 import { deliveredIn } from './portions';
 import { determinationOf } from './runDetermination';
 
@@ -86,9 +87,15 @@ export function buretteCorrections(
   );
 }
 
-/** What a flask that has its titre took up to its end point, mL, blank included, as the burette's calibration corrects it. */
+/**
+ * What a flask that has its titre took up to its end point, mL, blank included, as the burette's calibration and the incidents whose
+ * size was measured correct it.
+ */
 function volumeToEndMl(run: RunState, flask: Flask): number {
-  return buretteCorrections(run.references.burette, flask).reduce(
+  return [
+    ...buretteCorrections(run.references.burette, flask),
+    ...incidentCorrections(run, flask),
+  ].reduce(
     (total, { correctionMl }) => total + correctionMl,
     Number(titreMl(flask)) + endPointOf(run, flask).correctionMl,
   );

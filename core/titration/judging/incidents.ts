@@ -1,15 +1,17 @@
 import type { Assessment, Incident, Verdict } from '../../incident';
-import { assessIncident, featuresOf, incidentsFor } from '../../incident';
-import { combineComponents } from '../../measurement';
-import { buretteReading } from '../../metrology';
-import { deliveredIn, endPointOf, forecastFlask, plainDeterminationOfRun } from '../figures';
-import type { Flask, MeasuredIncident, RunState } from '../run';
-import { titreMl as titreOf } from '../run';
+import { featuresOf, incidentsFor } from '../../incident';
+import {
+  assessOn,
+  blankOf,
+  endPointOf,
+  forecastFlask,
+  incidentCorrections,
+  plainDeterminationOfRun,
+} from '../figures';
+import type { Flask, NotedIncident, RunState } from '../run';
+import { readingsOf, titreMl as titreOf } from '../run';
 import { arrangementOf, soughtOf } from '../setUp';
 import type { Judgement } from './judge';
-
-/** Water in a flask when nobody measured it, mL: it dissolves the standard and is in no equation. */
-const WATER_ML = 50;
 
 /** The incidents that can happen in such a run. */
 export function incidentsOf(run: RunState): readonly Incident[] {
@@ -28,29 +30,14 @@ export function assessFlaskIncident(
   run: RunState,
   judgement: Judgement,
   flask: Flask,
-  incidentId: string,
-  measured: MeasuredIncident | null,
+  noted: Omit<NotedIncident, 'remark'>,
 ): Assessment {
-  const { burette } = run.references;
   const titre = Number(titreOf(flask) ?? 0) + endPointOf(run, flask).correctionMl;
-  const molarity = judgement.averaged?.mean ?? soughtOf(run.references).expected;
-  const determination = plainDeterminationOfRun(run);
-  const amount = deliveredIn(run.references, flask);
-  return assessIncident(
-    incidentId,
-    determination,
-    {
-      titreMl: titre > 0 ? titre : forecastFlask(run, flask, null).titreMl,
-      titrantMolarityMolPerL: determination.titrantMolPerL ?? molarity,
-      portion: flask.portion.value.kind === 'mass' ? { massG: amount } : { aliquotMl: amount },
-      buretteCapacityMl: Number(burette.capacityMl),
-      dropMl: Number(burette.dropMl),
-      readingUncertaintyMl: combineComponents(buretteReading(burette)),
-      waterMl: WATER_ML,
-      volumetricFlaskMl: null,
-    },
-    measured ? { [measured.what]: Number(measured.value) } : {},
-  );
+  return assessOn(run, flask, noted, {
+    determination: plainDeterminationOfRun(run),
+    titreMl: titre > 0 ? titre : forecastFlask(run, flask, null).titreMl,
+    molarityMolPerL: judgement.averaged?.mean ?? soughtOf(run.references).expected,
+  });
 }
 
 /** What an incident asks for and nobody did; the figures are as they were read. */
@@ -65,24 +52,40 @@ export interface Unresolved {
 }
 
 /**
- * Incidents whose verdicts stand: those of titrations that count, and one that spoils the solution whatever becomes of its flask.
- * A size that was measured is no size that was corrected.
+ * Incidents whose verdicts stand: those of titrations that count, and one that spoils the solution whatever becomes of its flask. One
+ * that was measured, bracketed, taken off by a blank or put right in the entries is corrected.
  */
 export function unresolvedIncidents(run: RunState, judgement: Judgement): readonly Unresolved[] {
-  return judgement.replicates.flatMap(({ flask, verdict: became }) =>
-    flask.incidents.flatMap(({ incidentId, measured }): readonly Unresolved[] => {
-      const { incident, verdict, reason } = assessFlaskIncident(
-        run,
-        judgement,
-        flask,
-        incidentId,
-        measured,
+  return judgement.replicates.flatMap(({ flask, verdict: became }) => {
+    const corrected = new Set(incidentCorrections(run, flask).map(({ factId }) => factId));
+    return flask.incidents.flatMap((noted): readonly Unresolved[] => {
+      const assessment = assessFlaskIncident(run, judgement, flask, noted);
+      const { incident, verdict, reason } = assessment;
+      const stands =
+        isUnfollowed(verdict) &&
+        (became === 'counts' || verdict === 'discard-solution') &&
+        !(
+          verdict === 'correct' &&
+          (corrected.has(noted.factId) || isPutRight(run, flask, incident))
+        );
+      return stands ? [{ flask: flask.number, incident, verdict, reason }] : [];
+    });
+  });
+}
+
+/** Whether a figure was put right otherwise than by a measured size. */
+function isPutRight(run: RunState, flask: Flask, incident: Incident): boolean {
+  if (incident.isTakenOffByBlank) return blankOf(run).kind !== 'none';
+  switch (incident.id) {
+    case 'overshot-bracketed':
+      return endPointOf(run, flask).by === 'bracket';
+    case 'wrong-figure':
+      return [flask.portion, ...readingsOf(flask).map(({ entry }) => entry)].some(
+        ({ superseded }) => superseded.length > 0,
       );
-      return isUnfollowed(verdict) && (became === 'counts' || verdict === 'discard-solution')
-        ? [{ flask: flask.number, incident, verdict, reason }]
-        : [];
-    }),
-  );
+    default:
+      return false;
+  }
 }
 
 function isUnfollowed(verdict: Verdict): verdict is Unfollowed {

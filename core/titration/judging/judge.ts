@@ -24,6 +24,7 @@ import {
   correctionsOf,
   curveEndOf,
   flaskMolarity,
+  incidentCorrections,
   isOvershot,
   isSeenInScatter,
   measurementModel,
@@ -219,7 +220,7 @@ function replicateOf(
     return { ...base, verdict: 'overshot', why: { code: 'overshot' } };
   }
   if (counted.has(flask.number)) {
-    return { ...base, verdict: 'counts', why: endByCurve(run, flask) };
+    return { ...base, verdict: 'counts', why: endByCurve(run, flask) ?? byIncidents(run, flask) };
   }
   return { ...base, verdict: 'set-aside', why: { code: 'set-aside', limit } };
 }
@@ -228,6 +229,13 @@ function replicateOf(
 function endByCurve(run: RunState, flask: Flask): OutcomeSaid | null {
   const end = curveEndOf(run, flask);
   return end && { code: 'by-curve', endMl: end.volumeMl, way: end.way };
+}
+
+/** What incidents of measured size corrected; null where nothing was. */
+function byIncidents(run: RunState, flask: Flask): OutcomeSaid | null {
+  const corrections = incidentCorrections(run, flask);
+  const correctionMl = corrections.reduce((total, one) => total + one.correctionMl, 0);
+  return corrections.length === 0 ? null : { code: 'incident-corrected', correctionMl };
 }
 
 /** Why a flask gives no molarity. */

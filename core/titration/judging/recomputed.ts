@@ -1,6 +1,6 @@
 import type { DecimalText } from '../../measurement';
 import type { Certificate, RunState } from '../run';
-import { endPointOf } from '../figures';
+import { endPointOf, incidentCorrections } from '../figures';
 import { isBlank, titreMl } from '../run';
 import { comesToTheSame } from './issueCertificate';
 import type { Result } from './judge';
@@ -48,6 +48,12 @@ const MISTAKES: readonly Mistake[] = [
     touches: ({ references: { standard } }) =>
       standard.kind === 'lot' && standard.balance.calibration !== null,
     sentence: 'The certificate of the balance was not used; now it is, as those of burettes are.',
+  },
+  {
+    untilCore: 3,
+    touches: (run) => run.flasks.some((flask) => incidentCorrections(run, flask).length > 0),
+    sentence:
+      'An incident was noted with its measured size, and changed nothing; now that size corrects the titre.',
   },
 ];
 

@@ -232,6 +232,8 @@ test('whatever two devices enter without seeing each other can be folded, judged
             flask,
             incidentId: 'stopcock-leaks',
             measured,
+            waterMl: null,
+            volumetricFlaskMl: null,
             remark: '',
           });
         } else if (what === 'void') script.add('run.flask-voided', { flask, reason });

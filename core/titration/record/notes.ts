@@ -62,6 +62,7 @@ export const NOTE_FACTS: RunFactTable<NoteBodies, 'run.flask-photographed'> = {
   },
   'run.incident-noted': {
     nature: 'observation',
+    earlier: [toIncidentWithoutCircumstances],
     check: ({ body: { flask, incidentId } }, run) => {
       if (!flaskOf(run, flask)) return [unknownFlask(flask)];
       const isKnown = incidentsOf(run).some(({ id }) => id === incidentId);
@@ -74,6 +75,11 @@ export const NOTE_FACTS: RunFactTable<NoteBodies, 'run.flask-photographed'> = {
     sentence: ({ flask }) => `flask ${String(flask)}, an incident.`,
   },
 };
+
+/** The circumstances of an incident were not asked. */
+function toIncidentWithoutCircumstances(body: unknown): unknown {
+  return { ...(body as object), waterMl: null, volumetricFlaskMl: null };
+}
 
 /** Water boils here; a flask far above or below the room is not what was measured. */
 const WATER_BOILS_C = 100;

@@ -1,4 +1,4 @@
-import { findSubstance } from '../../chemistry';
+import { findSolvent, findSubstance } from '../../chemistry';
 import type { PlainDate } from '../../grammar';
 import type { HouseRules } from '../../laboratory';
 import { isCalibrationOverdue } from '../../metrology';
@@ -26,7 +26,7 @@ export function adviceAgainst(
 
 /** What speaks against starting a run with these records today. */
 export function checkRunStart(references: RunReferences, today: PlainDate): readonly Finding[] {
-  const { method, bottle, standard, burette } = references;
+  const { method, bottle, standard, burette, thermometer } = references;
   const findings: Finding[] = [];
   if (!method.titrantIds.includes(bottle.substanceId)) {
     findings.push(impossible('wrong-titrant', 'bottle'));
@@ -40,6 +40,7 @@ export function checkRunStart(references: RunReferences, today: PlainDate): read
     ['instrument', portion.measuredWith] as const,
     ...(excess ? [['pipette', excess.measuredWith] as const] : []),
     ['burette', burette] as const,
+    ...(thermometer ? [['thermometer', thermometer] as const] : []),
   ];
   for (const [field, item] of instruments) {
     if (isCalibrationOverdue(item, today)) {
@@ -47,6 +48,13 @@ export function checkRunStart(references: RunReferences, today: PlainDate): read
         unlikely('calibration-overdue', field, { name: item.name, due: item.calibrationDue ?? '' }),
       );
     }
+  }
+  const solvent = findSolvent(method.solventId);
+  if (solvent && !solvent.isWater && !thermometer && standard.kind === 'lot') {
+    const percentPerK = 100 * solvent.cubicExpansionPerK;
+    findings.push(
+      unlikely('other-solvent-not-measured', 'thermometer', { solvent: solvent.name, percentPerK }),
+    );
   }
   return findings;
 }

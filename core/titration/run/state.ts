@@ -16,7 +16,7 @@ export type EndPointGrade = 'good' | 'drop-over' | 'far-over';
 
 /** What was measured or counted of an incident. */
 export interface MeasuredIncident {
-  readonly what: 'volumeMl' | 'massG' | 'drops';
+  readonly what: 'volumeMl' | 'massG' | 'drops' | 'alkalinityMmolPerL';
   readonly value: DecimalText;
 }
 
@@ -28,6 +28,9 @@ export interface NotedIncident {
   readonly incidentId: string;
   /** Null where only the usual size is known. */
   readonly measured: MeasuredIncident | null;
+  /** What its size hangs on beside; null where it was not said. */
+  readonly waterMl: DecimalText | null;
+  readonly volumetricFlaskMl: DecimalText | null;
   readonly remark: string;
 }
 
