@@ -19,6 +19,7 @@ import type { SchemaOf } from './records';
 import { balanceSchema, buretteSchema, thermometerSchema } from './records';
 import {
   bottleState,
+  certifiedCorrections,
   equipmentState,
   factSchema,
   laboratoryState,
@@ -129,10 +130,6 @@ export const preparationAnswer = v.strictObject({
   }) satisfies SchemaOf<PreparationRecords>,
 });
 
-const correction = v.nullable(
-  v.strictObject({ percent: decimal, how: v.picklist(['corrected', 'carried', 'left-out']) }),
-);
-
 export const certificateAnswer = v.strictObject({
   number: text,
   molarity: decimal,
@@ -142,15 +139,7 @@ export const certificateAnswer = v.strictObject({
   unrounded: v.strictObject({ molarity: number, standardUncertainty: number }),
   effectiveDegreesOfFreedom: v.nullable(number),
   restsOn: v.array(v.strictObject({ id: text, part: number })),
-  corrections: v.nullable(
-    v.strictObject({
-      referenceC: decimal,
-      asMeasured: decimal,
-      temperature: correction,
-      buoyancy: correction,
-      thermometer: v.nullable(text),
-    }),
-  ),
+  corrections: certifiedCorrections,
   relativeSdPercent: v.nullable(decimal),
   replicatesMade: number,
   replicatesAveraged: number,

@@ -112,6 +112,21 @@ export const equipmentState = v.strictObject({
   corrections: corrections(equipmentSchema),
 }) satisfies SchemaOf<EquipmentState>;
 
+const correction = v.nullable(
+  v.strictObject({ percent: decimal, how: v.picklist(['corrected', 'carried', 'left-out']) }),
+);
+
+/** What was corrected in a certified result; null on those of before. */
+export const certifiedCorrections = v.nullable(
+  v.strictObject({
+    referenceC: decimal,
+    asMeasured: decimal,
+    temperature: correction,
+    buoyancy: correction,
+    thermometer: v.nullable(text),
+  }),
+);
+
 const stated = { molarity: decimal, expandedUncertainty: decimal, coverageFactor: decimal };
 
 /** With what whoever computes with it takes. */
@@ -153,6 +168,7 @@ export const bottleState = v.strictObject({
       certificateNumber: text,
       certifiedOn: plainDate,
       validUntil: plainDate,
+      corrections: certifiedCorrections,
     }),
   ),
   corrections: corrections(v.strictObject(whatIsPutRight)),

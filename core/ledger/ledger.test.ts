@@ -181,6 +181,7 @@ test('two solutions of a back-titration are related when one was standardized ag
     unrounded: null,
     certifiedOn: '2026-03-01',
     validUntil: '2026-06-01',
+    corrections: null,
   });
   const hydroxide = bottleOf('sodium-hydroxide', { id: 'hydroxide' });
   const acid = bottleOf('hydrochloric-acid', { id: 'acid', certified: [certifiedBy('run-2')] });

@@ -1,6 +1,7 @@
 import type { Container } from '../chemistry';
 import type { Id, PlainDate } from '../grammar';
 import type { DecimalText, Origin } from '../measurement';
+import type { CorrectionHow } from '../wording';
 import type { Correction, Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
 
 /** What a solution is kept for. An auxiliary (acid, indicator) provides the medium and is in no equation. */
@@ -60,12 +61,30 @@ export interface PreparedBottle {
   readonly note: string;
 }
 
+/** By how much a result was corrected, or would have been, in %, and what was done about it. */
+interface CertifiedCorrection {
+  readonly percent: DecimalText;
+  readonly how: CorrectionHow;
+}
+
+/** The corrections of a certified result, beside the result without them. */
+export interface CertifiedCorrections {
+  readonly referenceC: DecimalText;
+  readonly asMeasured: DecimalText;
+  readonly temperature: CertifiedCorrection | null;
+  readonly buoyancy: CertifiedCorrection | null;
+  /** What read the temperature; null where nobody measured it. */
+  readonly thermometer: string | null;
+}
+
 /** What a standardization found, as the bottle's label states it. */
 export interface CertifiedMolarity extends StatedMolarity {
   readonly runId: Id;
   readonly certificateNumber: string;
   readonly certifiedOn: PlainDate;
   readonly validUntil: PlainDate;
+  /** Null on certificates of before anything could be corrected. */
+  readonly corrections: CertifiedCorrections | null;
 }
 
 /** What of a bottle can be put right: what was typed, not what follows from a preparation. */

@@ -45,7 +45,7 @@ function toMadeAsStated(body: unknown): unknown {
 
 /** So was one that a standardization found. What its run had computed is with the run's certificate (`takeFromRun`). */
 function toCertifiedAsStated(body: unknown): unknown {
-  return { ...(body as object), unrounded: null };
+  return { ...(body as object), unrounded: null, corrections: null };
 }
 
 /** The certificate on a bottle with what its run had computed, for one that was kept as its label states it. */
@@ -56,14 +56,20 @@ export function takeFromRun(
     unrounded,
     effectiveDegreesOfFreedom,
     restsOn,
+    corrections,
   }: {
     readonly number: string;
     readonly unrounded: Pick<UnroundedMolarity, 'molarity' | 'standardUncertainty'>;
-  } & Pick<UnroundedMolarity, 'effectiveDegreesOfFreedom' | 'restsOn'>,
+  } & Pick<UnroundedMolarity, 'effectiveDegreesOfFreedom' | 'restsOn'> &
+    Pick<CertifiedMolarity, 'corrections'>,
 ): CertifiedMolarity {
   return certified.unrounded || certified.certificateNumber !== number
     ? certified
-    : { ...certified, unrounded: { ...unrounded, effectiveDegreesOfFreedom, restsOn } };
+    : {
+        ...certified,
+        unrounded: { ...unrounded, effectiveDegreesOfFreedom, restsOn },
+        corrections,
+      };
 }
 
 /** What a bottle that is written down rests on. */

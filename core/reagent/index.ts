@@ -1,6 +1,7 @@
 export type {
   BottleFactBodies,
   BottleState,
+  CertifiedCorrections,
   CertifiedMolarity,
   CorrectedBottle,
   Parent,
@@ -21,6 +22,7 @@ export {
   mayBeUsed,
   suggestValidUntil,
 } from './freshness';
+export { historyOf } from './history';
 export { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from './inputs';
 export type { Lot, LotFact, LotFactBodies, LotState } from './lot';
 export { isLotExpired, lotMolarity, lotMolarMass, lotPurityComponent } from './lot';

@@ -1,8 +1,10 @@
-import { expect, test } from 'vitest';
+import { describe, expect, test } from 'vitest';
 import { addToDate, daysBetween, isPlainDate, plainDateAt, plainDate } from '#core/grammar';
 import { khpLot, references } from '../test-support/runs';
 import { stored } from '../test-support/stored';
-import { freshnessOf, lotMolarMass, mayBeUsed, suggestValidUntil } from './index';
+import type { CorrectionHow } from '#core/wording';
+import type { CertifiedMolarity } from './index';
+import { freshnessOf, historyOf, lotMolarMass, mayBeUsed, suggestValidUntil } from './index';
 
 const { bottle } = references();
 const lot = khpLot();
@@ -18,6 +20,7 @@ const certified = {
       unrounded: null,
       certifiedOn: '2026-03-02',
       validUntil: '2026-04-02',
+      corrections: null,
     },
   ],
 };
@@ -102,4 +105,53 @@ test("the certificate's molar mass goes before the formula's", () => {
   expect(lotMolarMass(lot.lot).valueGPerMol).toBeCloseTo(204.2223, 4);
   const stated = { valueGPerMol: '204.2212', standardUncertaintyGPerMol: '0.0038' };
   expect(lotMolarMass({ ...lot.lot, statedMolarMass: stored(stated) }).valueGPerMol).toBe(204.2212);
+});
+
+describe('the certificates of a bottle under one rule', () => {
+  const size = (percent: string, how: CorrectionHow) => ({ percent, how });
+  const entry = (certifiedOn: string, molarity: string, corrections: object | null) =>
+    stored<CertifiedMolarity>({
+      ...{ runId: 'r', certificateNumber: certifiedOn, molarity, certifiedOn },
+      ...{ expandedUncertainty: '0.00020', coverageFactor: '2.00', unrounded: null },
+      validUntil: '2026-12-31',
+      corrections: corrections as CertifiedMolarity['corrections'],
+    });
+  const at25 = (how: CorrectionHow) => ({
+    ...{ referenceC: '20', asMeasured: '0.10000', thermometer: 'T1' },
+    temperature: size('0.111', how),
+    buoyancy: size('0.058', how),
+  });
+  const rule = (how: 'corrected' | 'carried') => ({
+    volumeCorrection: how,
+    buoyancyCorrection: how,
+    referenceTemperatureC: '20' as const,
+  });
+  const before = entry('2026-01-10', '0.10000', null);
+  const plain = entry('2026-02-10', '0.10000', at25('carried'));
+  const corrected = entry('2026-03-10', '0.10017', at25('corrected'));
+
+  test('those that were corrected otherwise are told as today, and the day of the switch is marked', () => {
+    const seen = (how: 'corrected' | 'carried') =>
+      historyOf([before, plain, corrected], rule(how)).map(({ underTodaysRule, switchedOn }) => [
+        underTodaysRule,
+        switchedOn,
+      ]);
+    // 0.10000 x 1.00111 x 1.00058
+    expect(seen('corrected')).toEqual([
+      [null, null],
+      ['0.10017', null],
+      [null, '2026-03-10'],
+    ]);
+    expect(seen('carried')).toEqual([
+      [null, null],
+      [null, null],
+      ['0.10000', '2026-03-10'],
+    ]);
+  });
+
+  test('a temperature that nobody measured corrects nothing, whatever the rule', () => {
+    const unmeasured = { ...at25('carried'), thermometer: null };
+    const [first] = historyOf([entry('2026-02-10', '0.10000', unmeasured)], rule('corrected'));
+    expect(first?.underTodaysRule).toBe('0.10006');
+  });
 });

@@ -99,13 +99,13 @@ test('a molarity that was kept as its label states it says that nothing more is 
   expect(upcast({ ...made, body: { made: null } }).body).toEqual({ made: null });
   const body = { ...stated, certificateNumber: '0415-2' };
   const certified = upcast({ ...fact, kind: 'bottle.certified', body }).body as CertifiedMolarity;
-  expect(certified).toEqual({ ...body, unrounded: null });
+  expect(certified).toEqual({ ...body, unrounded: null, corrections: null });
   const unrounded = { molarity: 0.100041, standardUncertainty: 0.000302 };
   const figures = {
     effectiveDegreesOfFreedom: 2,
     restsOn: [{ id: 'lot:khp/purity@1', part: 0.9 }],
   };
-  const certificate = { number: '0415-2', unrounded, ...figures };
+  const certificate = { number: '0415-2', unrounded, ...figures, corrections: null };
   const known = { ...certified, unrounded: { ...unrounded, ...figures } };
   expect(takeFromRun(certified, certificate)).toEqual(known);
   // Neither another certificate's figures, nor others than those it carries itself.

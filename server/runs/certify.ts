@@ -164,6 +164,7 @@ function certifiedFacts(
         unrounded: { ...unrounded, effectiveDegreesOfFreedom, restsOn },
         certifiedOn,
         validUntil,
+        corrections: certificate.corrections,
       },
     }),
   ];

@@ -3,6 +3,7 @@ import { Link, useParams } from 'react-router';
 import { findContent, keepingOf } from '#core/chemistry';
 import { hazardsOfSolution } from '#core/label';
 import type { BottleState } from '#core/reagent';
+import { historyOf } from '#core/reagent';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecord, useRuns } from '../app/records';
 import { NotFound } from '../app/RouteError';
@@ -155,6 +156,8 @@ function row(name: string, value: ReactNode): Rows {
 }
 
 function Certificates({ bottle }: { readonly bottle: BottleState }) {
+  const { laboratory } = useSession();
+  const history = historyOf(bottle.certified, laboratory.rules);
   return (
     <>
       <h2 className="mb-2 text-lg font-bold">Certificates</h2>
@@ -162,7 +165,7 @@ function Certificates({ bottle }: { readonly bottle: BottleState }) {
         <p className="text-ink-soft">{withoutCertificate(bottle)}</p>
       )}
       <ol className="divide-y divide-rule">
-        {bottle.certified.toReversed().map((certified) => (
+        {history.toReversed().map(({ certified, underTodaysRule, switchedOn }) => (
           <li key={certified.certificateNumber} className="py-2">
             <p className="text-lg">
               <Molarity value={certified.molarity} uncertainty={certified.expandedUncertainty} />{' '}
@@ -179,6 +182,17 @@ function Certificates({ bottle }: { readonly bottle: BottleState }) {
                 certificate {certified.certificateNumber}
               </Link>
             </p>
+            {underTodaysRule !== null && (
+              <p className="text-sm text-ink-soft">
+                {underTodaysRule} mol/L as the house rule corrects today
+              </p>
+            )}
+            {switchedOn !== null && (
+              <p className="mt-2 border-l-4 border-straw pl-2 text-sm">
+                From {dateText(switchedOn)} on figures are corrected otherwise than before: a step
+                here is no drift.
+              </p>
+            )}
           </li>
         ))}
       </ol>

@@ -33,6 +33,7 @@ function certified(code: string, validUntil: string): BottleState {
     unrounded: null,
     certifiedOn: '2026-03-02',
     validUntil,
+    corrections: null,
   };
   return { ...bottle, id: idOf(code), code, certified: [stored(certificate)] };
 }

@@ -1,7 +1,7 @@
 import type { Id, PlainDate } from '../../grammar';
 import type { HouseRules } from '../../laboratory';
 import type { DecimalText, Origin } from '../../measurement';
-import type { CorrectionHow } from '../../wording';
+import type { CertifiedCorrections } from '../../reagent';
 
 /** A frozen result with everything that it rests on. */
 export interface Certificate {
@@ -46,22 +46,6 @@ export interface Certificate {
   readonly runVersion: number;
   readonly coreVersion: string;
   readonly catalogueVersion: string;
-}
-
-/** By how much a result was corrected, or would have been, in %, and what was done about it. */
-interface CertifiedCorrection {
-  readonly percent: DecimalText;
-  readonly how: CorrectionHow;
-}
-
-/** The corrections of a certified result, beside the result without them. */
-interface CertifiedCorrections {
-  readonly referenceC: DecimalText;
-  readonly asMeasured: DecimalText;
-  readonly temperature: CertifiedCorrection | null;
-  readonly buoyancy: CertifiedCorrection | null;
-  /** What read the temperature; null where nobody measured it. */
-  readonly thermometer: string | null;
 }
 
 /** One flask as the certificate lists it. */

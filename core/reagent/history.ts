@@ -1,0 +1,67 @@
+import type { PlainDate } from '../grammar';
+import type { CorrectionRules } from '../laboratory';
+import type { DecimalText } from '../measurement';
+import { decimalPlaces, roundHalfEven } from '../measurement';
+import type { CertifiedCorrections, CertifiedMolarity } from './bottle';
+
+/** A certificate of a bottle among the others. */
+export interface HistoryEntry {
+  readonly certified: CertifiedMolarity;
+  /** What it states under the rule by which the laboratory corrects today; null where it states that anyway, or nobody can say. */
+  readonly underTodaysRule: DecimalText | null;
+  /** The day from which on figures are corrected otherwise than in the certificate before; null where they are not. */
+  readonly switchedOn: PlainDate | null;
+}
+
+/** The certificates of a bottle, oldest first, under one rule: a step that comes from a rule is no drift. */
+export function historyOf(
+  certified: readonly CertifiedMolarity[],
+  rules: CorrectionRules,
+): readonly HistoryEntry[] {
+  return certified.map((one, i) => {
+    const before = certified[i - 1];
+    const isSwitched = before && rulesOf(before.corrections) !== rulesOf(one.corrections);
+    return {
+      certified: one,
+      underTodaysRule: underRule(one, rules),
+      switchedOn: isSwitched ? one.certifiedOn : null,
+    };
+  });
+}
+
+/** By what was corrected, as one word: certificates with the same can be compared. */
+function rulesOf(corrections: CertifiedCorrections | null): string {
+  const { temperature, buoyancy, referenceC } = corrections ?? {};
+  const isMade = (one: typeof temperature): boolean => one?.how === 'corrected';
+  return `${String(isMade(temperature))} ${String(isMade(buoyancy))} ${referenceC ?? '20'}`;
+}
+
+function underRule(
+  { corrections, molarity }: CertifiedMolarity,
+  { volumeCorrection, buoyancyCorrection }: CorrectionRules,
+): DecimalText | null {
+  if (!corrections) return null;
+  const { asMeasured, temperature, buoyancy, thermometer } = corrections;
+  // A temperature that nobody measured corrects nothing, whatever the rule.
+  const isCooled = volumeCorrection === 'corrected' && thermometer !== null;
+  const made = [
+    isCooled ? temperature : null,
+    buoyancyCorrection === 'corrected' ? buoyancy : null,
+  ].map((size) => 1 + Number(size?.percent ?? 0) / 100);
+  const value = made.reduce((product, factor) => product * factor, Number(asMeasured));
+  const text = roundHalfEven(value, decimalPlaces(molarity));
+  return isSaid(corrections, { volumeCorrection, buoyancyCorrection }) ? null : text;
+}
+
+/** Whether a certificate was corrected as the rule says today. */
+function isSaid(
+  { temperature, buoyancy, thermometer }: CertifiedCorrections,
+  { volumeCorrection, buoyancyCorrection }: Omit<CorrectionRules, 'referenceTemperatureC'>,
+): boolean {
+  const isCooled = temperature?.how === 'corrected';
+  const wantsCooled =
+    temperature !== null && thermometer !== null && volumeCorrection === 'corrected';
+  const isWeighed = buoyancy?.how === 'corrected';
+  const wantsWeighed = buoyancy !== null && buoyancyCorrection === 'corrected';
+  return isCooled === wantsCooled && isWeighed === wantsWeighed;
+}
