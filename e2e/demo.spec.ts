@@ -47,6 +47,39 @@ test('every screen of the demo opens, moves focus to its heading, and axe finds 
   await expect(page.getByRole('heading', { name: 'There is nothing here' })).toBeVisible();
 });
 
+test('volumes are corrected by what a thermometer reads of the titrant, and Judge says as measured', async ({
+  page,
+}) => {
+  await signInToDemo(page, 'Mirela');
+  await page.goto('/titrate/set-up');
+  await expect(page.getByText('about 0.48 g KHP')).toBeVisible();
+  await page.getByLabel('Temperature of the titrant').selectOption('on Thermometer T1');
+  await expect(page.getByText('Volumes are corrected to 20 °C.')).toBeVisible();
+  // Nothing is taken for measured that nobody typed.
+  await page.getByRole('button', { name: 'To the bench' }).click();
+  await expect(page.getByText('Write a plain number, such as 7.10.')).toBeVisible();
+  await page.getByLabel('It reads').fill('25,1');
+  await page.getByLabel('Plus or minus').fill('0.5');
+  await page.getByRole('button', { name: 'To the bench' }).click();
+  await enter(page, /net mass, flask 1/, '0.4800');
+  await titrate(page, 1);
+  await enter(page, /initial reading, flask 1/, '0.00');
+  await enter(page, /final reading, flask 1/, '23.40');
+  await page.goto(`${page.url()}/judge`);
+  // The certificate of the thermometer takes 0.1 °C off.
+  await expect(page.getByText(/No titration counts yet/)).toBeVisible();
+  await page.goto('/judge');
+  await page.getByRole('link', { name: 'certificate 0409-2' }).click();
+  await expect(
+    page
+      .getByText(/As measured at 24.6 °C 0\.\d+; temperature \+0\.099 %; buoyancy \+0\.058 %/)
+      .first(),
+  ).toBeVisible();
+  await page.getByText('How the scatter is pooled').click();
+  await expect(page.getByText(/it may be pooled|is not pooled/)).toBeVisible();
+  await expectAccessible(page);
+});
+
 test('a half-done run is finished by keyboard, judged, certified and labelled', async ({
   page,
 }) => {

@@ -118,10 +118,10 @@ test('overdue equipment asks for a reason before the run, and a taken code is sa
   await page
     .getByLabel('Why it goes on all the same')
     .fill('its replacement is at the calibration');
-  await page.getByLabel('Temperature').fill('warm');
+  await page.getByLabel('The room has about').fill('warm');
   await page.getByRole('button', { name: 'To the bench' }).click();
   await expect(page.getByText('Write a plain number, such as 7.10.')).toBeVisible();
-  await page.getByLabel('Temperature').fill('21,5');
+  await page.getByLabel('The room has about').fill('21,5');
   await page.getByRole('button', { name: 'To the bench' }).click();
   await expect(page.getByText(/Weigh about 0\.24 g of KHP into flask 1/)).toBeVisible();
 
