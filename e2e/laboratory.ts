@@ -124,3 +124,8 @@ export async function titrate(page: Page, flask: number): Promise<void> {
   const name = `Titrate flask ${String(flask)}`;
   await page.getByRole('form', { name: 'Next entry' }).getByRole('button', { name }).click();
 }
+
+/** From what a balance shows to the mass, in air of 1.2 kg/m³ with weights of 8000 kg/m³, for a density in g/cm³. */
+export function inAir(densityGPerCm3: number): number {
+  return (1 - 1.2 / 8000) / (1 - 1.2 / (1000 * densityGPerCm3));
+}
