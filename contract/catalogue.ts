@@ -50,6 +50,13 @@ const substance = v.strictObject({
   densityGPerCm3: v.nullable(v.pipe(positive, v.maxValue(25, 'No substance is that dense.'))),
   drying: v.nullable(drying),
   needs: v.optional(v.nullable(sentence), null),
+  solution: v.optional(
+    v.strictObject({
+      solventId: id,
+      additions: v.array(v.strictObject({ substanceId: id, gPerL: positive })),
+    }),
+    { solventId: 'water', additions: [] },
+  ),
   hazards,
   cautions: v.array(sentence),
   waste: v.picklist([
@@ -104,6 +111,13 @@ const indicator = v.strictObject({
   preparation: sentence,
   keepsFor: duration,
   hazards,
+  madeUp: v.optional(
+    v.strictObject({
+      ownPercent: v.pipe(number, v.minValue(0), v.maxValue(100)),
+      holds: v.array(v.strictObject({ id, massPercent: v.pipe(positive, v.maxValue(100)) })),
+    }),
+    { ownPercent: 100, holds: [] },
+  ),
   source,
 });
 

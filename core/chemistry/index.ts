@@ -14,8 +14,8 @@ export type {
   Solvent,
   Substance,
 } from './catalogue/entries';
-export type { HazardCode, Pictogram } from './catalogue/hazards';
-export { HAZARD_STATEMENTS, hazardsAt } from './catalogue/hazards';
+export type { HazardBand, HazardCode, Pictogram } from './catalogue/hazards';
+export { HAZARD_STATEMENTS, hazardsAt, unionOf } from './catalogue/hazards';
 export {
   INDICATOR_STEPS,
   intoFlask,

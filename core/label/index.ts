@@ -1,5 +1,7 @@
-export type { Hazards, Label, LabelContext } from './label';
-export { hazardsOf, hazardsOfLot, hazardsOfSolution, labelOf } from './label';
+export type { Hazards } from './classification';
+export { hazardsOf, hazardsOfLot, hazardsOfSolution } from './classification';
+export type { Label, LabelContext } from './label';
+export { labelOf } from './label';
 export { PICTOGRAM_NAMES, pictogramSvg } from './pictograms';
 export type { LabelSheet } from './sheets';
 export { fitsOnPage, LABEL_SHEETS, placeOnSheet } from './sheets';

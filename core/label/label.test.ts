@@ -2,14 +2,11 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { paperUnitsOf } from '#core/laboratory';
 import { decimalText } from '#core/measurement';
-import { lotOf, standardBottle } from '../test-support/preparations';
+import { standardBottle } from '../test-support/preparations';
 import { references } from '../test-support/runs';
 import type { LabelSheet } from './index';
 import {
   fitsOnPage,
-  hazardsOf,
-  hazardsOfLot,
-  hazardsOfSolution,
   LABEL_SHEETS,
   labelOf,
   PICTOGRAM_NAMES,
@@ -24,17 +21,6 @@ const CONTEXT = {
   units: paperUnitsOf({ paperUnits: 'litre' }),
 };
 const { bottle } = references();
-
-test('hazards are those of the concentration at hand, not of the pure substance', () => {
-  expect(hazardsOfLot(lotOf('sodium-hydroxide').lot)).toMatchObject({ signal: 'Danger' });
-  const codes = (molarity: number) =>
-    hazardsOfSolution('sodium-hydroxide', molarity).statements.map(({ code }) => code);
-  expect(codes(6)).toContain('H314');
-  expect(codes(0.3)).not.toContain('H314');
-  expect(hazardsOfSolution('phenolphthalein', null).pictograms).toContain('flame');
-  expect(hazardsOf(['H301', 'H302']).pictograms).toEqual(['skull']);
-  expect(hazardsOf([])).toEqual({ signal: null, pictograms: [], statements: [] });
-});
 
 test('a label says what is known and how well, or in capitals that it is not', () => {
   const nominal = labelOf(

@@ -1,55 +1,10 @@
-import type { HazardCode, Pictogram } from '../chemistry';
-import { findContent, HAZARD_STATEMENTS, hazardsAt, molarMass } from '../chemistry';
+import { findContent } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import type { PaperUnits } from '../laboratory';
-import type { BottleState, Lot } from '../reagent';
+import type { BottleState } from '../reagent';
 import { knownMolarity } from '../reagent';
-
-/** Hazards as a label or a page shows them. */
-export interface Hazards {
-  readonly signal: 'Danger' | 'Warning' | null;
-  readonly pictograms: readonly Pictogram[];
-  readonly statements: readonly { readonly code: HazardCode; readonly text: string }[];
-}
-
-/** Signal word, pictograms and statements of hazard codes; the skull takes the place of the exclamation mark. */
-export function hazardsOf(codes: readonly HazardCode[]): Hazards {
-  const found = codes.map((code) => ({ code, ...HAZARD_STATEMENTS[code] }));
-  const signals = new Set(found.map(({ signal }) => signal));
-  const pictograms = new Set(found.flatMap(({ pictogram }) => pictogram ?? []));
-  if (pictograms.has('skull')) pictograms.delete('exclamation');
-  return {
-    signal: signals.has('Danger') ? 'Danger' : signals.has('Warning') ? 'Warning' : null,
-    pictograms: [...pictograms],
-    statements: found.map(({ code, text }) => ({ code, text })),
-  };
-}
-
-/**
- * Mass per cent of a substance in a dilute solution, taking its density as 1 g/mL: good enough to find the hazard band, whose
- * limits are whole per cents.
- */
-function massPercent(formula: string, molarityMolPerL: number): number {
-  return (molarityMolPerL * molarMass(formula).valueGPerMol) / 10;
-}
-
-/** Hazards of a solution at its own concentration, not of the pure substance; an indicator has those of its solution. */
-export function hazardsOfSolution(contentId: string, molarityMolPerL: number | null): Hazards {
-  const content = findContent(contentId);
-  if (!content) return hazardsOf([]);
-  const percent =
-    content.formula === null || molarityMolPerL === null
-      ? 100
-      : Math.min(100, massPercent(content.formula, molarityMolPerL));
-  return hazardsOf(hazardsAt(content.hazards, percent));
-}
-
-/** Hazards of a lot as received: the solid, or the concentrate at its strength. */
-export function hazardsOfLot(lot: Lot): Hazards {
-  const content = findContent(lot.substanceId);
-  if (!content) return hazardsOf([]);
-  return hazardsOf(hazardsAt(content.hazards, lot.dissolved ? 100 * Number(lot.purity) : 100));
-}
+import type { Hazards } from './classification';
+import { hazardsOfSolution } from './classification';
 
 /** What a label says, line by line; the printer and the screen lay it out. */
 export interface Label {

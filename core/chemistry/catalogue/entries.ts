@@ -32,12 +32,20 @@ export interface Substance {
   readonly drying: Drying | null;
   /** What a solution of it needs beside water, as a clause; null when water does. */
   readonly needs: string | null;
+  /** What its solutions hold beside it, for their hazards. */
+  readonly solution: SolutionOf;
   readonly hazards: readonly HazardBand[];
   readonly cautions: readonly string[];
   readonly waste: Waste;
   /** Substances whose name or bottle is easily taken for this one's, such as the anhydrous form. */
   readonly mistakenFor: readonly string[];
   readonly source: string;
+}
+
+/** What the solutions of a substance hold beside it. */
+export interface SolutionOf {
+  readonly solventId: string;
+  readonly additions: readonly { readonly substanceId: string; readonly gPerL: number }[];
 }
 
 /** A solution as it is bought; its own label rules. */
@@ -81,7 +89,13 @@ export interface Indicator {
   readonly colours: readonly (readonly [string, string])[];
   readonly preparation: string;
   readonly keepsFor: CalendarDuration;
+  /** Of the dye itself, or of what tells the end. */
   readonly hazards: readonly HazardBand[];
+  /** Mass fraction of that in the solution as it is made up, and what else is in it, in %. */
+  readonly madeUp: {
+    readonly ownPercent: number;
+    readonly holds: readonly { readonly id: string; readonly massPercent: number }[];
+  };
   readonly source: string;
 }
 

@@ -18,7 +18,7 @@ function of(
 
 /**
  * Hazard statements of the Globally Harmonized System with their usual pictogram and signal word.
- * Source: GHS, annex 3; supplemental statement EUH032 of Regulation (EC) No 1272/2008, annex II.
+ * Source: GHS, annex 3; supplemental statements (EUH) of Regulation (EC) No 1272/2008, annex II. Read on 2026-11-28.
  */
 export const HAZARD_STATEMENTS = {
   H225: of('Highly flammable liquid and vapour', 'flame', 'Danger'),
@@ -42,6 +42,7 @@ export const HAZARD_STATEMENTS = {
   H340: of('May cause genetic defects', 'health', 'Danger'),
   H341: of('Suspected of causing genetic defects', 'health', 'Warning'),
   H350: of('May cause cancer', 'health', 'Danger'),
+  H350i: of('May cause cancer by inhalation', 'health', 'Danger'),
   H360FD: of('May damage fertility. May damage the unborn child', 'health', 'Danger'),
   H361d: of('Suspected of damaging the unborn child', 'health', 'Warning'),
   H361f: of('Suspected of damaging fertility', 'health', 'Warning'),
@@ -51,10 +52,37 @@ export const HAZARD_STATEMENTS = {
   H410: of('Very toxic to aquatic life with long lasting effects', 'environment', 'Warning'),
   H411: of('Toxic to aquatic life with long lasting effects', 'environment', null),
   H412: of('Harmful to aquatic life with long lasting effects', null, null),
+  EUH031: of('Contact with acids liberates toxic gas', null, null),
+  EUH071: of('Corrosive to the respiratory tract', null, null),
   EUH032: of('Contact with acids liberates very toxic gas', null, null),
 } as const satisfies Readonly<Record<string, HazardStatement>>;
 
 export type HazardCode = keyof typeof HAZARD_STATEMENTS;
+
+/** Statements that say more than others, which are then left off a label. Source: CLP, articles 27 and 28; guidance on labelling. */
+const SAYS_MORE: readonly (readonly [HazardCode, readonly HazardCode[]])[] = [
+  ['H225', ['H226']],
+  ['H271', ['H272']],
+  ['H301', ['H302']],
+  ['H314', ['H315', 'H318', 'H319']],
+  ['H318', ['H319']],
+  ['H330', ['H331', 'H332']],
+  ['H331', ['H332']],
+  ['H340', ['H341']],
+  ['H350', ['H350i']],
+  ['H372', ['H373']],
+  ['H400', ['H411', 'H412']],
+  ['H410', ['H400', 'H411', 'H412']],
+  ['H411', ['H412']],
+];
+
+/** The statements of all that is in a mixture, each once, without those that another one says more strongly. */
+export function unionOf(lists: readonly (readonly HazardCode[])[]): readonly HazardCode[] {
+  const all = new Set(lists.flat());
+  const said = SAYS_MORE.flatMap(([code, weaker]) => (all.has(code) ? weaker : []));
+  const left = [...all].filter((code) => !said.includes(code));
+  return left.toSorted((a, b) => a.localeCompare(b, 'en'));
+}
 
 /** What holds from a mass fraction upwards, until the next band takes over. */
 export interface HazardBand {

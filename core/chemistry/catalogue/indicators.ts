@@ -3,15 +3,29 @@ import type { HazardBand } from './hazards';
 
 const TABLES = 'common analytical-chemistry tables';
 
-/** Dissolved in dilute ethanol, which stays flammable. */
-const IN_ETHANOL: readonly HazardBand[] = [{ fromPercent: 0, codes: ['H226'] }];
+const NO_HAZARDS: readonly HazardBand[] = [];
+
+/** A tenth of a gram in 100 mL of what holds so much ethanol by volume; by mass a little less. */
+function inEthanol(ownPercent: number, massPercent: number): Indicator['madeUp'] {
+  return { ownPercent, holds: [{ id: 'ethanol-95', massPercent }] };
+}
+
+/** Ethanol by mass of 20 and 50 % by volume, and of ethanol as it is bought. */
+const DILUTE = 16;
+const HALF = 42;
+const UNDILUTED = 99;
+
+function inWater(ownPercent: number): Indicator['madeUp'] {
+  return { ownPercent, holds: [] };
+}
 
 function byPh(
   id: string,
   name: string,
   ranges: readonly (readonly [number, number, string, string])[],
   preparation: string,
-  hazards: readonly HazardBand[] = IN_ETHANOL,
+  madeUp: Indicator['madeUp'],
+  hazards: readonly HazardBand[] = NO_HAZARDS,
 ): Indicator {
   return {
     id,
@@ -21,6 +35,7 @@ function byPh(
     preparation,
     keepsFor: { months: 12 },
     hazards,
+    madeUp,
     source: TABLES,
   };
 }
@@ -31,7 +46,8 @@ function byPotential(
   potentialV: number,
   colours: readonly [string, string],
   preparation: string,
-  hazards: readonly HazardBand[] = [],
+  madeUp: Indicator['madeUp'],
+  hazards: readonly HazardBand[] = NO_HAZARDS,
 ): Indicator {
   return {
     id,
@@ -41,6 +57,7 @@ function byPotential(
     preparation,
     keepsFor: { months: 12 },
     hazards,
+    madeUp,
     source: TABLES,
   };
 }
@@ -51,7 +68,8 @@ function byReagent(
   what: string,
   colours: readonly [string, string],
   preparation: string,
-  hazards: readonly HazardBand[] = [],
+  madeUp: Indicator['madeUp'],
+  hazards: readonly HazardBand[] = NO_HAZARDS,
 ): Indicator {
   return {
     id,
@@ -61,6 +79,7 @@ function byReagent(
     preparation,
     keepsFor: { months: 12 },
     hazards,
+    madeUp,
     source: TABLES,
   };
 }
@@ -76,12 +95,14 @@ export const INDICATORS: readonly Indicator[] = [
       [8.0, 9.6, 'yellow', 'blue'],
     ],
     TENTH_PERCENT_ETHANOL,
+    inEthanol(0.1, DILUTE),
   ),
   byPh(
     'methyl-orange',
     'methyl orange',
     [[3.1, 4.4, 'red', 'yellow']],
     '0.1 g in 100 mL of water',
+    inWater(0.1),
     [{ fromPercent: 25, codes: ['H301'] }],
   ),
   byPh(
@@ -89,36 +110,50 @@ export const INDICATORS: readonly Indicator[] = [
     'bromocresol green',
     [[3.8, 5.4, 'yellow', 'blue']],
     TENTH_PERCENT_ETHANOL,
+    inEthanol(0.1, DILUTE),
   ),
-  byPh('methyl-red', 'methyl red', [[4.4, 6.2, 'red', 'yellow']], '0.1 g in 100 mL of ethanol'),
+  byPh(
+    'methyl-red',
+    'methyl red',
+    [[4.4, 6.2, 'red', 'yellow']],
+    '0.1 g in 100 mL of ethanol',
+    inEthanol(0.1, UNDILUTED),
+  ),
   byPh(
     'bromocresol-green-methyl-red',
     'bromocresol green and methyl red, mixed',
     [[4.8, 5.4, 'red', 'green']],
     'three volumes of bromocresol green and one of methyl red, each 0.1 % in ethanol',
+    inEthanol(0.1, UNDILUTED),
   ),
   byPh(
     'bromothymol-blue',
     'bromothymol blue',
     [[6.0, 7.6, 'yellow', 'blue']],
     TENTH_PERCENT_ETHANOL,
+    inEthanol(0.1, DILUTE),
   ),
-  byPh('phenol-red', 'phenol red', [[6.8, 8.4, 'yellow', 'red']], TENTH_PERCENT_ETHANOL),
+  byPh(
+    'phenol-red',
+    'phenol red',
+    [[6.8, 8.4, 'yellow', 'red']],
+    TENTH_PERCENT_ETHANOL,
+    inEthanol(0.1, DILUTE),
+  ),
   byPh(
     'phenolphthalein',
     'phenolphthalein',
     [[8.2, 10.0, 'colourless', 'pink']],
     '0.5 g in 100 mL of 50 % ethanol',
-    [
-      { fromPercent: 1, codes: ['H226', 'H341', 'H350', 'H361f'] },
-      { fromPercent: 0, codes: ['H226'] },
-    ],
+    inEthanol(0.5, HALF),
+    [{ fromPercent: 1, codes: ['H341', 'H350', 'H361f'] }],
   ),
   byPh(
     'thymolphthalein',
     'thymolphthalein',
     [[9.3, 10.5, 'colourless', 'blue']],
     '0.1 g in 100 mL of ethanol',
+    inEthanol(0.1, UNDILUTED),
   ),
   byPotential(
     'diphenylamine',
@@ -126,7 +161,7 @@ export const INDICATORS: readonly Indicator[] = [
     0.76,
     ['colourless', 'violet'],
     '1 g in 100 mL of concentrated sulfuric acid',
-    [{ fromPercent: 0, codes: ['H290', 'H314'] }],
+    { ownPercent: 0.5, holds: [{ id: 'sulfuric-acid', massPercent: 96 }] },
   ),
   byPotential(
     'diphenylamine-sulfonate',
@@ -134,6 +169,7 @@ export const INDICATORS: readonly Indicator[] = [
     0.84,
     ['colourless', 'red-violet'],
     '0.2 g of the sodium or barium salt in 100 mL of water',
+    inWater(0.2),
   ),
   byPotential(
     'ferroin',
@@ -141,6 +177,7 @@ export const INDICATORS: readonly Indicator[] = [
     1.06,
     ['red', 'pale blue'],
     '0.025 mol/L of the iron(II) complex in water; potential in 1 M sulfuric acid',
+    inWater(1.7),
   ),
   {
     ...byReagent(
@@ -149,6 +186,7 @@ export const INDICATORS: readonly Indicator[] = [
       'iodine',
       ['colourless', 'blue'],
       '1 g boiled in 100 mL of water; for a week, or preserved',
+      inWater(1),
     ),
     keepsFor: { weeks: 1 },
   },
@@ -158,7 +196,8 @@ export const INDICATORS: readonly Indicator[] = [
     'calcium, magnesium and zinc ions at pH 10',
     ['blue', 'wine red'],
     '1 g ground with 100 g of sodium chloride',
-    [{ fromPercent: 0, codes: ['H319'] }],
+    inWater(1),
+    [{ fromPercent: 10, codes: ['H319'] }],
   ),
   byReagent(
     'xylenol-orange',
@@ -166,6 +205,7 @@ export const INDICATORS: readonly Indicator[] = [
     'zinc, lead and bismuth ions at pH 5',
     ['yellow', 'red-violet'],
     '0.2 g in 100 mL of water',
+    inWater(0.2),
   ),
   byReagent(
     'chromate',
@@ -173,7 +213,7 @@ export const INDICATORS: readonly Indicator[] = [
     'silver ions at pH 7 to 10',
     ['yellow', 'red-brown'],
     '5 g of potassium chromate in 100 mL of water',
-    [{ fromPercent: 0, codes: ['H317', 'H340', 'H350', 'H411'] }],
+    { ownPercent: 0, holds: [{ id: 'potassium-chromate', massPercent: 4.8 }] },
   ),
   byReagent(
     'iron-iii',
@@ -181,7 +221,14 @@ export const INDICATORS: readonly Indicator[] = [
     'thiocyanate in nitric acid',
     ['colourless', 'red'],
     'a saturated solution of ammonium iron(III) sulfate in dilute nitric acid',
-    [{ fromPercent: 0, codes: ['H315', 'H319'] }],
+    // As saturated at 20 °C, by common tables; the nitric acid keeps it from hydrolysing.
+    {
+      ownPercent: 0,
+      holds: [
+        { id: 'ammonium-iron-iii-sulfate-dodecahydrate', massPercent: 50 },
+        { id: 'nitric-acid', massPercent: 3 },
+      ],
+    },
   ),
   {
     id: 'crystal-violet',
@@ -190,7 +237,8 @@ export const INDICATORS: readonly Indicator[] = [
     colours: [['violet', 'blue-green']],
     preparation: '0.5 g in 100 mL of glacial acetic acid',
     keepsFor: { months: 12 },
-    hazards: [{ fromPercent: 0, codes: ['H226', 'H314'] }],
+    hazards: NO_HAZARDS,
+    madeUp: { ownPercent: 0.5, holds: [{ id: 'glacial-acetic-acid', massPercent: 99.5 }] },
     source: TABLES,
   },
 ];

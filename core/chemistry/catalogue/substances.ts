@@ -1,4 +1,4 @@
-import type { Drying, Substance } from './entries';
+import type { Drying, SolutionOf, Substance } from './entries';
 import type { HazardBand } from './hazards';
 
 const TABLES =
@@ -6,8 +6,25 @@ const TABLES =
 
 const NO_HAZARDS: readonly HazardBand[] = [];
 
+const IN_WATER: SolutionOf = { solventId: 'water', additions: [] };
+
+const IN_ETHANOL: SolutionOf = { solventId: 'ethanol-95', additions: [] };
+
+/** Sulfuric acid of 0.08 mol/L, as 20 mL of 1 mol/L make it in 250 mL. */
+const ACIDIFIED: SolutionOf = {
+  solventId: 'water',
+  additions: [{ substanceId: 'sulfuric-acid', gPerL: 7.8 }],
+};
+
 /** Irritates the eyes as a solid and in strong solutions. */
 const EYE_IRRITANT: readonly HazardBand[] = [{ fromPercent: 10, codes: ['H319'] }];
+
+/** Of the acid, with or without its water. */
+const OXALIC: readonly HazardBand[] = [
+  { fromPercent: 25, codes: ['H302', 'H312', 'H318'] },
+  { fromPercent: 3, codes: ['H318'] },
+  { fromPercent: 1, codes: ['H319'] },
+];
 
 const SKIN_AND_EYE_IRRITANT: readonly HazardBand[] = [{ fromPercent: 10, codes: ['H315', 'H319'] }];
 
@@ -33,6 +50,7 @@ function substance(given: Given): Substance {
     densityGPerCm3: null,
     drying: null,
     needs: null,
+    solution: IN_WATER,
     hazards: NO_HAZARDS,
     cautions: [],
     waste: 'acid-base',
@@ -62,11 +80,7 @@ const STANDARDS: readonly Substance[] = [
     form: 'crystals',
     densityGPerCm3: 1.653,
     drying: { kind: 'not-heated', remark: 'not heated: it loses water; keep it closed' },
-    hazards: [
-      { fromPercent: 25, codes: ['H302', 'H312', 'H318'] },
-      { fromPercent: 3, codes: ['H318'] },
-      { fromPercent: 1, codes: ['H319'] },
-    ],
+    hazards: OXALIC,
     cautions: ['Harmful, and damages the eyes: goggles and gloves.'],
     mistakenFor: ['oxalic-acid-anhydrous'],
   }),
@@ -77,6 +91,7 @@ const STANDARDS: readonly Substance[] = [
     formula: 'C7H6O2',
     role: 'primary-standard',
     form: 'crystals',
+    solution: IN_ETHANOL,
     needs: 'ethanol: it hardly dissolves in water',
     densityGPerCm3: 1.27,
     drying: { kind: 'desiccator', remark: 'over a desiccant; it sublimes when heated' },
@@ -135,6 +150,7 @@ const STANDARDS: readonly Substance[] = [
     formula: '(NH4)2Fe(SO4)2·6H2O',
     role: 'primary-standard',
     form: 'pale green crystals',
+    solution: ACIDIFIED,
     needs: 'sulfuric acid, against hydrolysis and air',
     densityGPerCm3: 1.86,
     drying: { ...DO_NOT_HEAT, remark: 'not heated; made fresh and acidified' },
@@ -161,10 +177,25 @@ const STANDARDS: readonly Substance[] = [
       },
       {
         fromPercent: 5,
-        codes: ['H317', 'H318', 'H334', 'H335', 'H340', 'H350', 'H360FD', 'H373', 'H411'],
+        codes: [
+          ...(['H302', 'H314', 'H317', 'H331', 'H334'] as const),
+          ...(['H335', 'H340', 'H350', 'H360FD', 'H373', 'H411'] as const),
+        ],
       },
-      { fromPercent: 1, codes: ['H317', 'H319', 'H334', 'H340', 'H350', 'H360FD', 'H373', 'H412'] },
+      {
+        fromPercent: 3,
+        codes: ['H315', 'H317', 'H318', 'H334', 'H340', 'H350', 'H360FD', 'H373', 'H411'],
+      },
+      {
+        fromPercent: 2.5,
+        codes: ['H315', 'H317', 'H319', 'H334', 'H340', 'H350', 'H360FD', 'H373', 'H411'],
+      },
+      {
+        fromPercent: 1,
+        codes: ['H315', 'H317', 'H319', 'H334', 'H340', 'H350', 'H360FD', 'H373', 'H412'],
+      },
       { fromPercent: 0.3, codes: ['H317', 'H334', 'H340', 'H350', 'H360FD', 'H412'] },
+      { fromPercent: 0.25, codes: ['H317', 'H334', 'H340', 'H350', 'H412'] },
       { fromPercent: 0.2, codes: ['H317', 'H334', 'H340', 'H350'] },
       { fromPercent: 0.1, codes: ['H340', 'H350'] },
     ],
@@ -346,6 +377,11 @@ const TITRANT_MATERIALS: readonly Substance[] = [
     formula: 'I2',
     role: 'titrant-material',
     form: 'crystals, dissolved with potassium iodide',
+    // 40 g/L for 0.05 mol/L.
+    solution: {
+      solventId: 'water',
+      additions: [{ substanceId: 'potassium-iodide', gPerL: 40 }],
+    },
     needs: 'potassium iodide: it hardly dissolves in water alone',
     densityGPerCm3: 4.93,
     hazards: [
@@ -379,6 +415,7 @@ const TITRANT_MATERIALS: readonly Substance[] = [
     hazards: [
       { fromPercent: 50, codes: ['H272', 'H290', 'H314', 'H410'] },
       { fromPercent: 5, codes: ['H290', 'H314', 'H410'] },
+      { fromPercent: 3, codes: ['H290', 'H315', 'H318', 'H410'] },
       { fromPercent: 1, codes: ['H290', 'H315', 'H319', 'H410'] },
       { fromPercent: 0.025, codes: ['H410'] },
     ],
@@ -407,6 +444,11 @@ const TITRANT_MATERIALS: readonly Substance[] = [
     formula: '(NH4)4Ce(SO4)4·2H2O',
     role: 'titrant-material',
     form: 'orange crystals',
+    // Sulfuric acid of 1 mol/L, the medium of its titrations.
+    solution: {
+      solventId: 'water',
+      additions: [{ substanceId: 'sulfuric-acid', gPerL: 98 }],
+    },
     needs: 'sulfuric acid, or it hydrolyses',
     hazards: SKIN_AND_EYE_IRRITANT,
     waste: 'metal',
@@ -418,10 +460,11 @@ const TITRANT_MATERIALS: readonly Substance[] = [
     formula: 'HClO4',
     role: 'titrant-material',
     form: 'solution, 70 % by mass',
+    solution: { solventId: 'glacial-acetic-acid', additions: [] },
     needs: 'another solvent than water where it is used, glacial acetic acid',
     hazards: [
       { fromPercent: 50, codes: ['H271', 'H290', 'H314'] },
-      { fromPercent: 10, codes: ['H290', 'H314'] },
+      { fromPercent: 10, codes: ['H272', 'H290', 'H314'] },
       { fromPercent: 1, codes: ['H290', 'H315', 'H319'] },
     ],
     cautions: [
@@ -441,7 +484,7 @@ const REAGENTS: readonly Substance[] = [
     role: 'reagent',
     form: 'powder',
     densityGPerCm3: 1.9,
-    hazards: [{ fromPercent: 25, codes: ['H302', 'H312', 'H318'] }],
+    hazards: OXALIC,
     mistakenFor: ['oxalic-acid-dihydrate'],
   }),
   substance({
@@ -474,6 +517,7 @@ const REAGENTS: readonly Substance[] = [
     formula: 'FeSO4·7H2O',
     role: 'reagent',
     form: 'blue-green crystals; not a primary standard',
+    solution: ACIDIFIED,
     needs: 'sulfuric acid, against hydrolysis and air',
     densityGPerCm3: 1.9,
     drying: DO_NOT_HEAT,
@@ -511,8 +555,8 @@ const REAGENTS: readonly Substance[] = [
     role: 'reagent',
     form: 'solution, 65 % by mass',
     hazards: [
-      { fromPercent: 65, codes: ['H272', 'H290', 'H314', 'H331'] },
-      { fromPercent: 26.5, codes: ['H290', 'H314', 'H331'] },
+      { fromPercent: 65, codes: ['H272', 'H290', 'H314', 'H331', 'EUH071'] },
+      { fromPercent: 26.5, codes: ['H290', 'H314', 'H331', 'EUH071'] },
       { fromPercent: 5, codes: ['H290', 'H314'] },
       { fromPercent: 1, codes: ['H290', 'H315', 'H319'] },
     ],
@@ -556,6 +600,7 @@ const REAGENTS: readonly Substance[] = [
     hazards: [
       { fromPercent: 25, codes: ['H290', 'H314', 'H335', 'H400'] },
       { fromPercent: 5, codes: ['H290', 'H314', 'H335'] },
+      { fromPercent: 3, codes: ['H315', 'H318'] },
       { fromPercent: 1, codes: ['H315', 'H319'] },
     ],
     cautions: ['Pungent: fume cupboard; open a warm bottle with care.'],
@@ -568,6 +613,9 @@ const REAGENTS: readonly Substance[] = [
     role: 'reagent',
     form: 'solution, 30 % by mass',
     hazards: [
+      { fromPercent: 70, codes: ['H271', 'H302', 'H314', 'H332', 'H335'] },
+      { fromPercent: 50, codes: ['H272', 'H302', 'H314', 'H332', 'H335'] },
+      { fromPercent: 35, codes: ['H302', 'H315', 'H318', 'H335'] },
       { fromPercent: 22, codes: ['H302', 'H318'] },
       { fromPercent: 8, codes: ['H318'] },
       { fromPercent: 5, codes: ['H319'] },
@@ -597,10 +645,10 @@ const REAGENTS: readonly Substance[] = [
     form: 'yellow crystals',
     densityGPerCm3: 2.73,
     hazards: [
-      { fromPercent: 25, codes: ['H315', 'H317', 'H319', 'H335', 'H340', 'H350', 'H410'] },
-      { fromPercent: 2.5, codes: ['H317', 'H340', 'H350', 'H411'] },
-      { fromPercent: 0.5, codes: ['H317', 'H340', 'H350', 'H412'] },
-      { fromPercent: 0.1, codes: ['H340', 'H350'] },
+      { fromPercent: 25, codes: ['H315', 'H317', 'H319', 'H335', 'H340', 'H350i', 'H410'] },
+      { fromPercent: 2.5, codes: ['H317', 'H340', 'H350i', 'H411'] },
+      { fromPercent: 0.5, codes: ['H317', 'H340', 'H350i', 'H412'] },
+      { fromPercent: 0.1, codes: ['H340', 'H350i'] },
     ],
     cautions: ['Carcinogenic: gloves; its waste is collected.'],
     waste: 'chromium',
@@ -662,6 +710,7 @@ const REAGENTS: readonly Substance[] = [
     formula: 'C9H8O4',
     role: 'reagent',
     form: 'crystals, or tablets',
+    solution: IN_ETHANOL,
     needs: 'ethanol: it hardly dissolves in water',
     densityGPerCm3: 1.4,
     hazards: [{ fromPercent: 25, codes: ['H302', 'H315', 'H319'] }],
