@@ -14,6 +14,7 @@ import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
 import { capitalized, instantText } from '../ui/typeset';
+import { RunWaysOut } from '../titrate/HazardsDialog';
 import { useRun } from '../titrate/useRun';
 import { BudgetBars } from './BudgetBars';
 import { CertificateView } from './CertificateView';
@@ -178,6 +179,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
             <CertifyPanel run={run} judgement={judgement} isAllKept={isAllKept} />
           )
         )}
+        {run.status !== 'open' && <RunWaysOut run={run} />}
         <BudgetBars result={result} />
         <RelatedSolutions run={run} result={result} />
       </section>

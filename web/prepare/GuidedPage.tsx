@@ -22,6 +22,7 @@ import { Asking } from '../ui/Asking';
 import { ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { HazardMarks } from '../ui/HazardMarks';
+import { WaysOut } from '../ui/WaysOut';
 import { Page } from '../ui/Page';
 import { ReasonDialog } from '../ui/ReasonDialog';
 import { capitalized, instantText } from '../ui/typeset';
@@ -223,6 +224,7 @@ function OnTheShelf({ id, code }: { readonly id: string; readonly code: string }
 
 /** What comes of it so far, incidents, hazards and cautions. */
 function Side({ preparation, stock }: GuidedProps) {
+  const { laboratory } = useSession();
   const { plan, late } = preparation;
   const substance = findSubstance(plan.soluteId);
   const lotId = 'lotId' in plan.source ? plan.source.lotId : null;
@@ -242,6 +244,13 @@ function Side({ preparation, stock }: GuidedProps) {
             <p key={fact.id}>{sentenceOf(fact)} It is on record and not counted.</p>
           ))}
         </section>
+      )}
+      {nextWork(preparation) === null && (
+        <WaysOut
+          substanceIds={[plan.soluteId]}
+          waste={laboratory.rules.waste}
+          further={['Rinse funnel, beaker and flask, and look at them: clean glass wets evenly.']}
+        />
       )}
       <WentWrong preparation={preparation} />
       <Cautions cautions={[...new Set(cautions)]} />

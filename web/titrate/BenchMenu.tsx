@@ -7,7 +7,7 @@ import { useSession } from '../app/session';
 import { Button, KeyHint } from '../ui/Button';
 
 /** What the menu asks for in a dialog. */
-export type BenchQuestion = 'photograph' | 'pause' | 'abandon' | 'keys';
+export type BenchQuestion = 'photograph' | 'pause' | 'abandon' | 'keys' | 'hazards';
 
 interface BenchMenuProps {
   readonly run: RunState;
@@ -41,6 +41,9 @@ export function BenchMenu({ run, isLarge, onLarge, onAsk }: BenchMenuProps) {
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={onLarge}>
             {isLarge ? 'All figures' : 'Large figures'} <KeyHint>L</KeyHint>
+          </DropdownMenu.Item>
+          <DropdownMenu.Item className={ITEM} onSelect={ask('hazards')}>
+            Hazards and waste
           </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={ask('keys')}>
             List of keys <KeyHint>?</KeyHint>

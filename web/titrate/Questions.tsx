@@ -7,6 +7,7 @@ import { BuretteCheckDialog } from './BuretteCheckDialog';
 import type { Correction } from './CorrectionDialog';
 import { CorrectionDialog } from './CorrectionDialog';
 import { CurveDialog } from './CurveDialog';
+import { HazardsDialog } from './HazardsDialog';
 import { IncidentDialog } from './IncidentDialog';
 import { KeysDialog } from './KeysDialog';
 import { PauseDialog } from './PauseDialog';
@@ -53,6 +54,8 @@ export function Questions({ run, judgement, question, onClose }: QuestionsProps)
       return <PhotographDialog {...common} />;
     case 'burette':
       return <BuretteCheckDialog {...common} />;
+    case 'hazards':
+      return <HazardsDialog {...common} />;
     case 'keys':
       return <KeysDialog onClose={onClose} />;
     case 'void':

@@ -32,6 +32,7 @@ import {
   standardHint,
   substanceName,
 } from './Choices';
+import { HazardsAtHand } from './HazardsAtHand';
 import { isPossible } from './methodOptions';
 import type { Chosen, OnTheBench, Stores } from './onTheBench';
 import { at, onTheBench } from './onTheBench';
@@ -108,6 +109,14 @@ export function SetUpForm(stores: Stores) {
               ...method.cautions,
             ]}
           />
+          {references && (
+            <details className="mt-3">
+              <summary className="flex min-h-12 items-center font-semibold text-violet underline underline-offset-4 lg:min-h-10">
+                Hazards of what is at hand
+              </summary>
+              <HazardsAtHand references={references} />
+            </details>
+          )}
         </div>
       </Form>
       <div className="border-rule xl:border-l xl:pl-10">
