@@ -58,7 +58,7 @@ test('volumes are corrected by what a thermometer reads of the titrant, and Judg
   // Nothing is taken for measured that nobody typed.
   await page.getByRole('button', { name: 'To the bench' }).click();
   await expect(page.getByText('Write a plain number, such as 7.10.')).toBeVisible();
-  await page.getByLabel('It reads').fill('25,1');
+  await page.getByLabel('Reading', { exact: true }).fill('25,1');
   await page.getByLabel('Plus or minus').fill('0.5');
   await page.getByRole('button', { name: 'To the bench' }).click();
   await enter(page, /net mass, flask 1/, '0.4800');
@@ -72,7 +72,7 @@ test('volumes are corrected by what a thermometer reads of the titrant, and Judg
   await page.getByRole('link', { name: 'certificate 0409-2' }).click();
   await expect(
     page
-      .getByText(/As measured at 24.6 °C 0\.\d+; temperature \+0\.099 %; buoyancy \+0\.058 %/)
+      .getByText(/As measured at 24.6 °C: 0\.\d+; temperature \+0\.099 %; buoyancy \+0\.058 %/)
       .first(),
   ).toBeVisible();
   await page.getByText('How the scatter is pooled').click();

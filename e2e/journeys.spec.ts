@@ -99,7 +99,7 @@ test('a new person signs in with name and password; a wrong one is refused witho
   await page.getByLabel('Name').fill('Pavo Keller');
   await page.getByLabel('Password').fill('not the right one');
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByText('Name and password do not belong together.')).toBeVisible();
+  await expect(page.getByText('The name or the password is wrong.')).toBeVisible();
   await page.getByLabel('Password').fill('a long enough secret');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'People' })).toBeVisible();
@@ -118,10 +118,10 @@ test('overdue equipment asks for a reason before the run, and a taken code is sa
   await page
     .getByLabel('Why it goes on all the same')
     .fill('its replacement is at the calibration');
-  await page.getByLabel('The room has about').fill('warm');
+  await page.getByLabel('Room temperature').fill('warm');
   await page.getByRole('button', { name: 'To the bench' }).click();
   await expect(page.getByText('Write a plain number, such as 7.10.')).toBeVisible();
-  await page.getByLabel('The room has about').fill('21,5');
+  await page.getByLabel('Room temperature').fill('21,5');
   await page.getByRole('button', { name: 'To the bench' }).click();
   await expect(page.getByText(/Weigh about 0\.24 g of KHP into flask 1/)).toBeVisible();
 

@@ -43,7 +43,7 @@ export function dryness(
     return answer('too-hot', sentence);
   }
   if (temperatureC < low) {
-    return answer('too-cold', `${last.temperatureC} °C do not dry it: ${rule}.`);
+    return answer('too-cold', `${last.temperatureC} °C is too low to dry it: ${rule}.`);
   }
   const ready = Date.parse(last.putIn.at) + (drying.hours ?? 0) * 60 * MINUTE_MS;
   const outAt = last.takenOut ? Date.parse(last.takenOut.at) : Math.max(ready, Date.parse(now));

@@ -25,7 +25,7 @@ const HEADS: Readonly<Record<Exclude<CorrectionHow, 'corrected'>, string>> = {
 };
 
 /**
- * What stands under a result: `As measured at 25 °C 0.1000; temperature +0.111 %; buoyancy +0.058 %`, so that a calculator's check
+ * What stands under a result: `As measured at 25 °C: 0.1000; temperature +0.111 %; buoyancy +0.058 %`, so that a calculator's check
  * agrees; and what was not corrected, with its size. Null where there is nothing to say.
  */
 export function correctionsText(said: CorrectionsSaid): string | null {
@@ -44,7 +44,7 @@ export function correctionsText(said: CorrectionsSaid): string | null {
   const at = decimalOf(Number(said.temperatureC));
   const parts = [
     ...(made.length > 0
-      ? [[`As measured at ${at} °C ${said.asMeasured}`, ...made].join('; ')]
+      ? [[`As measured at ${at} °C: ${said.asMeasured}`, ...made].join('; ')]
       : []),
     ...(['carried', 'left-out'] as const).flatMap((how) => {
       const left = inWords(how);

@@ -24,28 +24,29 @@ export const PREPARATION_FINDINGS = {
   'wrong-bottle': ({ name }: { name: string }) => `${name} holds another substance.`,
   'bottle-expired': ({ name }: { name: string }) => `${name} is past its last day.`,
   'not-weaker': ({ code }: { code: string }) =>
-    `Bottle ${code} is no weaker than what is wanted: adding a stronger one to it does not help.`,
+    `Bottle ${code} is not weaker than the target, so a stronger solution cannot be brought down with it.`,
   'figure-needed': () => 'Without this figure there is no molarity.',
-  'left-out': () => 'Say why this step is left out.',
+  'left-out': () => 'Give a reason for leaving out this step.',
   'must-be-measured': () => 'Write down what was measured.',
   'too-early': ({ waitMinutes, leftMinutes }: { waitMinutes: number; leftMinutes: number }) =>
-    `This takes ${String(waitMinutes)} minutes, of which ${String(leftMinutes)} are left. If you go on now, say why.`,
+    `This step takes ${String(waitMinutes)} minutes; ${String(leftMinutes)} remain. To go on now, give a reason.`,
   'out-of-order': ({ text }: { text: string }) =>
-    `“${text}” comes before this. If it was not done, say why.`,
+    `“${text}” comes before this step. If it was left out, give a reason.`,
   'no-entry-to-replace': () => 'There is no such entry to correct.',
-  correction: () => 'Say why it is corrected.',
+  correction: () => 'Give a reason for the correction.',
   'not-measured-here': () => 'This step does not measure that.',
   'volume-off-plan': ({ targetMl }: { targetMl: number }) =>
-    `${roundSignificant(targetMl, 3)} mL were planned. If it stands, say why.`,
-  'no-room-temperature': () => 'A laboratory is between 5 and 40 °C.',
-  'off-20': () => 'Flasks are marked for 20 °C: let it come nearer, or say why it is filled now.',
-  'preparation-over': ({ status }: { status: string }) => `This preparation is ${status} already.`,
+    `${roundSignificant(targetMl, 3)} mL was planned. To keep this volume, give a reason.`,
+  'no-room-temperature': () => 'A laboratory temperature lies between 5 and 40 °C.',
+  'off-20': () =>
+    'Volumetric flasks are calibrated at 20 °C. Let the solution come nearer to that, or give a reason for filling now.',
+  'preparation-over': ({ status }: { status: string }) => `This preparation is already ${status}.`,
   spoilt: ({ incident, reason }: { incident: string; reason: string }) =>
     `Discard it: ${incident}. ${reason}`,
   'entries-contradict': () =>
     'Two entries for one figure contradict each other: correct one of them first.',
-  'figure-missing': () => 'A figure is missing that the molarity needs.',
-  'not-finished': ({ text }: { text: string }) => `“${text}” is not done. Say why.`,
+  'figure-missing': () => 'A figure that the molarity depends on is missing.',
+  'not-finished': ({ text }: { text: string }) => `“${text}” has not been done. Give a reason.`,
   'mass-off-plan': ({
     targetG,
     decimals,
@@ -55,10 +56,10 @@ export const PREPARATION_FINDINGS = {
     decimals: number;
     slip: (SlipSaid & { readonly meant: number }) | null;
   }) => {
-    const planned = `${roundHalfEven(targetG, Math.min(decimals, 4))} g were planned.`;
+    const planned = `${roundHalfEven(targetG, Math.min(decimals, 4))} g was planned.`;
     return slip
-      ? `${planned} ${slipQuestion(slip)} Then ${roundHalfEven(slip.meant, decimals)} g was meant.`
-      : `${planned} If it stands, say why.`;
+      ? `${planned} ${slipQuestion(slip)} If so, ${roundHalfEven(slip.meant, decimals)} g was meant.`
+      : `${planned} To keep this mass, give a reason.`;
   },
   'lot-of-another': ({ name, other }: { name: string; other: string }) => `${name} is ${other}.`,
   'cannot-concentrate': ({

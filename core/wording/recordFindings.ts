@@ -5,7 +5,7 @@ import { endOfSentence } from './reason';
 /** What speaks against entries of any record. */
 export const RECORD_FINDINGS = {
   'not-found': () => 'There is no such record.',
-  'exists-already': () => 'This record exists already.',
+  'exists-already': () => 'This record already exists.',
   'unknown-reference': ({ kind, isAtVersion }: { kind: string; isAtVersion: boolean }) =>
     `There is no such ${kind}${isAtVersion ? ' at this version' : ''}.`,
   'not-in-catalogue': ({ kind }: { kind: 'substance' | 'method' | 'recipe' }) =>
@@ -17,11 +17,11 @@ export const RECORD_FINDINGS = {
       : `Write a plain number, such as ${examples.join()}, with a decimal point or comma.`,
   'not-allowed': ({ action }: { action: Action }) => whyNot(action),
   'rested-on': () =>
-    'Something rests on it already, so it cannot become another thing: take it out of use and register it anew.',
+    'Other records already use it, so its kind cannot change. Take it out of use and register it again.',
   'out-of-use': ({ name, reason }: { name: string; reason: string }) =>
     `${name} is out of use: ${endOfSentence(reason)}`,
-  'out-of-use-already': () => 'It is out of use already.',
-  'in-use-already': () => 'It is in use already.',
+  'out-of-use-already': () => 'It is already out of use.',
+  'in-use-already': () => 'It is already in use.',
   'excess-not-left': ({ entryId }: { entryId: string }) =>
     `${entryId}: the burette titrates what is left.`,
   'bad-entry': ({ entryId, why }: { entryId: string; why: string }) => `${entryId}: ${why}`,

@@ -7,38 +7,38 @@ export const SHELF_FINDINGS = {
   'too-few': () => 'There must be at least as many titrations as have to agree.',
   'reason-before-question': () =>
     'A reason is asked for further from the label than explanations are.',
-  'due-first': () => 'It would be due before it was made.',
+  'due-first': () => 'The due date lies before the calibration.',
   'far-off': ({ nominal, deviation }: { nominal: number; deviation: number }) =>
-    `At ${String(nominal)} it would be off by ${roundSignificant(deviation, 2)}: another vessel, a figure mistyped, or air in it?`,
+    `At ${String(nominal)} the deviation would be ${roundSignificant(deviation, 2)}. Was it another vessel, a mistyped figure, or trapped air?`,
   'negative-mass': () => 'A mass cannot be negative.',
   'below-readability': ({ balance, readabilityG }: { balance: string; readabilityG: string }) =>
     `Balance ${balance} shows no less than ${readabilityG} g.`,
   'over-max-load': ({ balance, maxLoadG }: { balance: string; maxLoadG: string }) =>
     `Balance ${balance} carries at most ${maxLoadG} g.`,
   'name-taken': () => 'Somebody has this name already.',
-  'left-already': () => 'They have left already.',
-  'not-left': () => 'They have not left.',
+  'left-already': () => 'This account is already closed.',
+  'not-left': () => 'This account is not closed.',
   'code-taken': () => 'Another bottle has this code: choose the next one.',
   computed: () => 'This figure was computed from what was prepared: it cannot be typed over.',
   'wrong-lot': ({ lotNumber }: { lotNumber: string }) =>
     `Lot ${lotNumber} is another substance than the one in the bottle.`,
-  'in-already': () => 'It is in the oven already.',
-  'not-in': () => 'It is not in the oven.',
-  'opened-first': () => 'It cannot be opened before it was received.',
+  'in-already': () => 'The lot is already in the oven.',
+  'not-in': () => 'The lot is not in the oven.',
+  'opened-first': () => 'A lot cannot be opened before it was received.',
   'other-form': ({ stated, name }: { stated: string; name: string }) =>
     `${stated} g/mol is the molar mass of ${name}: choose that substance, or correct the figure.`,
-  'use-by-first': () => 'It would have expired before it was received.',
+  'use-by-first': () => 'The use-by date lies before the day of receipt.',
   'purity-too-vague': () => 'A purity is known better than to half of itself.',
-  'beyond-max-load': () => 'It must be a small part of the maximum load.',
+  'beyond-max-load': () => 'This figure must be a small part of the maximum load.',
   'tolerance-too-wide': () => 'A tolerance is a small part of the volume.',
   'division-too-wide': () => 'A division must be smaller than the burette.',
   'holds-no-volume': () => 'Only what holds a volume is calibrated with water.',
   'no-mass': () => 'The mass must be more than 0 g.',
-  'no-loss': () => 'The bottle must weigh less after than before: exchanged?',
+  'no-loss': () => 'The mass after must be less than the mass before. Were the two exchanged?',
   decimals: ({ instrument, decimals }: { instrument: 'balance' | 'burette'; decimals: number }) =>
     `${instrument === 'balance' ? 'The balance shows' : 'The burette is read to'} ${String(decimals)} decimals: write every one of them, a last zero too.`,
   oneself: ({ what }: { what: 'take-right' | 'close-account' }) =>
     `Ask somebody else who manages the laboratory to ${what === 'take-right' ? 'take that right' : 'close that account'}.`,
-  'date-to-come': () => 'That day is still to come.',
+  'date-to-come': () => 'That day lies in the future.',
   'year-mistyped': ({ year }: { year: string }) => `The year ${year} is mistyped.`,
 };

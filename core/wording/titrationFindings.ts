@@ -30,12 +30,13 @@ export const TITRATION_FINDINGS = {
     'A titration is left out by concordance alone, without a recorded fault. Say why that is right.',
   'far-from-nominal': ({ percent }: { percent: number }) =>
     `The molarity is ${roundHalfEven(percent, 1)} % from the label. That is more likely a slip than a discovery; say what was checked.`,
-  'no-date': () => 'Say until when it holds.',
-  'valid-before-certified': () => 'It cannot expire before it is certified.',
+  'no-date': () => 'Give the last day on which the certificate is valid.',
+  'valid-before-certified': () =>
+    'The certificate cannot expire before the day on which it is issued.',
   'valid-too-long': ({ until }: { until: string }) =>
-    `The keeping time of this titrant ends on ${until}. Say why it holds longer.`,
+    `This titrant keeps until ${until}. To certify it for longer, give a reason.`,
   'not-concordant': ({ atLeast, limit }: { atLeast: number; limit: string }) =>
-    `The house rule asks for ${String(atLeast)} titrations within ${limit}. Say why it is certified without them.`,
+    `The house rule asks for ${String(atLeast)} titrations within ${limit}. To certify without them, give a reason.`,
   'no-accepted-value': () =>
     'The house rule tests a result by the value accepted before, and this bottle has none. Say what it was compared with.',
   'not-solid': ({ lotNumber }: { lotNumber: string }) => `Lot ${lotNumber} is a solution.`,
@@ -54,34 +55,34 @@ export const TITRATION_FINDINGS = {
   'paused-already': () => 'This run is paused already.',
   'not-paused': () => 'This run is not paused.',
   'already-void': ({ flask }: { flask: number }) => `Flask ${String(flask)} is void already.`,
-  'not-rested-on': () => 'This run does not rest on it.',
-  'no-newer': () => 'The run goes by this version already, or by a newer one.',
-  'no-end-point': () => 'Read the end point first, then say how it was met.',
+  'not-rested-on': () => 'This run does not use that record.',
+  'no-newer': () => 'The run already uses this version, or a newer one.',
+  'no-end-point': () => 'Enter the final reading first, then grade the end point.',
   'titrated-since': () =>
-    'The next titration began after it: void the flask instead, or correct its reading.',
+    'The next titration has already begun. Void this flask, or correct its reading.',
   'run-closed': ({ status }: { status: string }) =>
     `This run is ${status}; its figures are frozen and nothing can be added.`,
   'unknown-check': () => 'There is no such check of the burette.',
-  'unknown-incident': () => 'This cannot happen in such a run.',
-  'no-such-temperature': () => 'A flask has between 0 and 120 °C.',
+  'unknown-incident': () => 'This incident cannot happen in a run of this kind.',
+  'no-such-temperature': () => 'The temperature of a flask lies between 0 and 120 °C.',
   'too-hot': ({ mostC }: { mostC: number }) =>
     `The method keeps the flask below ${String(mostC)} °C: what boils or nearly boils loses standard. Void the flask, or say why it counts.`,
   'too-cold': ({ leastC }: { leastC: number }) =>
-    `Below ${String(leastC)} °C the reaction is slow and the colour stays before the end. Heat it again; if it is to be titrated like this, say why.`,
-  'not-weighed': () => 'This run takes aliquots: nothing is weighed.',
+    `Below ${String(leastC)} °C the reaction is slow and the colour can persist before the end point. Heat the flask again. To titrate it as it is, give a reason.`,
+  'not-weighed': () => 'This run uses aliquots; nothing is weighed.',
   'not-pipetted': () => 'This run weighs its standard.',
   'over-capacity': ({ vessel, capacityMl }: { vessel: string; capacityMl: string }) =>
     `${vessel} holds ${capacityMl} mL.`,
   'other-volume': ({ vessel, volumeMl }: { vessel: string; volumeMl: string }) =>
     `${vessel} delivers ${volumeMl} mL. Was it another pipette?`,
   'already-filled': ({ flask }: { flask: number }) =>
-    `Flask ${String(flask)} is filled already. Correct what it holds, or use the next number.`,
+    `Flask ${String(flask)} has already been filled. Correct its entry, or use the next flask.`,
   'no-initial-reading': () =>
-    'Read the level before you titrate: a titration without its initial reading is lost.',
-  'refill-open': () => 'The burette was refilled: read the level that it goes on from first.',
-  'no-stop': () => 'Read the level at which you stopped before the refill first.',
+    'Take the initial reading before you titrate; without it the titration is lost.',
+  'refill-open': () => 'The burette was refilled. Read the new level first.',
+  'no-stop': () => 'First enter the reading before the refill.',
   'burette-busy': ({ flask }: { flask: number }) =>
-    `Flask ${String(flask)} is still under the burette: read its end point first, or void it.`,
+    `Flask ${String(flask)} is still under the burette. Read its end point first, or void the flask.`,
   'not-the-last-reading': () =>
     'Only the last final reading can be carried over, and only as it stands.',
   'will-not-hold': ({ endMl, capacityMl }: { endMl: number; capacityMl: string }) =>
@@ -93,18 +94,18 @@ export const TITRATION_FINDINGS = {
   'off-scale': ({ capacityMl }: { capacityMl: string }) =>
     `The burette reads from 0 to ${capacityMl} mL; below its last mark the volume is unknown.`,
   'reads-upwards': ({ fromMl }: { fromMl: string }) =>
-    `A burette reads downwards: this must be beyond the reading before it, ${fromMl} mL. Was it refilled? Then write down both levels.`,
+    `A burette reads downwards, so this reading must lie beyond the one before it, ${fromMl} mL. If the burette was refilled, enter both levels.`,
   'off-resolution': ({ readingResolutionMl }: { readingResolutionMl: string }) =>
-    `The house rule reads the burette in steps of ${readingResolutionMl} mL.`,
+    `By the house rule the burette is read in steps of ${readingResolutionMl} mL.`,
   'same-person': () => 'A reading is confirmed by a second person, not by its author.',
   'unknown-entry': () => 'There is no such entry in this run to correct.',
   'unknown-flask': ({ flask }: { flask: number }) =>
-    `Flask ${String(flask)} is empty: measure something into it first.`,
+    `Flask ${String(flask)} is empty. Fill it first.`,
   'not-titrating': ({ flask }: { flask: number }) =>
     `Flask ${String(flask)} is not being titrated at this moment.`,
   superseded: ({ field }: { field: string }) =>
     `This ${field} has been changed since: choose it again.`,
-  'wrong-titrant': () => 'This method does not standardize what is in the bottle.',
+  'wrong-titrant': () => 'This method does not standardize the solution in that bottle.',
   'wrong-standard': () => 'This is not the standard that the method asks for.',
   'same-bottle': () => 'A bottle cannot be its own standard.',
   'not-standardized': ({ code }: { code: string }) =>
@@ -125,7 +126,7 @@ export const TITRATION_FINDINGS = {
     aliquotMl: number;
     code: string;
   }) =>
-    `${vessel} of bottle ${excessCode} is no excess: ${String(aliquotMl)} mL of bottle ${code} take all of it. Take less of the one or more of the other.`,
+    `${String(aliquotMl)} mL of bottle ${code} use up all that ${vessel} delivers of bottle ${excessCode}, so nothing is in excess. Take a smaller aliquot, or more of bottle ${excessCode}.`,
   'flask-void': ({ flask }: { flask: number }) => `Flask ${String(flask)} is void.`,
   'already-read': ({
     flask,

@@ -60,7 +60,7 @@ export async function signInWithPassword(
     'wrong-credentials',
     isRight && isClosed
       ? 'This account is closed. Ask those who manage the laboratory.'
-      : 'Name and password do not belong together.',
+      : 'The name or the password is wrong.',
   );
 }
 

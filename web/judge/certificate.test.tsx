@@ -95,7 +95,7 @@ test('beside what was corrected stands the molarity as measured; what was not is
   const corrected = certificateText(both, {}, { at25: true });
   expect(corrected).toContain('Temperature 25.0 °C on T1');
   expect(corrected).toMatch(
-    /At 20 °C As measured at 25 °C 0\.0999\d*; temperature \+0\.111 %; buoyancy \+0\.058 %/,
+    /At 20 °C As measured at 25 °C: 0\.0999\d*; temperature \+0\.111 %; buoyancy \+0\.058 %/,
   );
   const plain = certificateText({ buoyancyCorrection: 'carried' }, {}, { at25: true });
   expect(plain).toContain(

@@ -57,7 +57,7 @@ function PasswordSection() {
         label="New password"
         type="password"
         autoComplete="new-password"
-        hint="At least 10 characters; a few words that do not belong together."
+        hint="At least 10 characters; a few unrelated words."
         {...field('password')}
       />
       <FormFoot submit="Change it" isDisabled={change.isPending} error={formError} />

@@ -61,7 +61,7 @@ export function CorrectionDialog({ run, correction, onClose }: CorrectionDialogP
           : ` It is also the other reading of flask ${String(sharedWith)}: both change.`
       }`}
       submit="Correct it"
-      leave="Leave it as it is"
+      leave="Keep it as it is"
       error={entering.error?.message}
       ways={
         <ReadTheSame

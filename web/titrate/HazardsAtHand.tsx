@@ -21,8 +21,7 @@ export function HazardsAtHand({ references }: HazardsAtHandProps) {
         </p>
       )}
       <p className="text-sm text-ink-soft">
-        Each ingredient is classified by itself. Check against your safety data sheet; local rules
-        and the responsible person decide.
+        Each ingredient is classified by itself. Check against your safety data sheet.
       </p>
     </div>
   );

@@ -53,7 +53,7 @@ export function PhotographDialog({ run, onClose }: PhotographDialogProps) {
         </label>
         <FormError message={sending.error?.message} />
         <div>
-          <Button onClick={onClose}>Leave it</Button>
+          <Button onClick={onClose}>Cancel</Button>
         </div>
       </div>
     </Dialog>

@@ -365,13 +365,13 @@ function CircumstanceFields({
       )}
       {thermometer ? (
         <QuantityField
-          label="It reads"
+          label="Reading"
           unit="°C"
           {...field('readC')}
           {...(errors.temperatureC !== undefined && { error: errors.temperatureC })}
         />
       ) : (
-        <QuantityField label="The room has about" unit="°C" {...field('temperatureC')} />
+        <QuantityField label="Room temperature" unit="°C" {...field('temperatureC')} />
       )}
       <QuantityField label="Plus or minus" unit="K" {...field('temperatureVariationK')} />
       <QuantityField

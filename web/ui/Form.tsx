@@ -69,7 +69,7 @@ export function FormDialog(props: FormDialogProps) {
           submit={submit}
           isDisabled={isDisabled}
           error={error}
-          leave={leave ?? 'Leave it'}
+          leave={leave ?? 'Cancel'}
           onLeave={dialog.onClose}
         >
           {ways}
