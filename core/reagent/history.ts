@@ -20,21 +20,37 @@ export function historyOf(
 ): readonly HistoryEntry[] {
   return certified.map((one, i) => {
     const before = certified[i - 1];
-    const isSwitched = before && rulesOf(before.corrections) !== rulesOf(one.corrections);
     return {
       certified: one,
       underTodaysRule: underRule(one, rules),
-      switchedOn: isSwitched ? one.certifiedOn : null,
+      switchedOn:
+        before && isSwitched(before.corrections, one.corrections) ? one.certifiedOn : null,
     };
   });
 }
 
-/** By what was corrected, as one word: certificates with the same can be compared. */
-function rulesOf(corrections: CertifiedCorrections | null): string {
-  const { temperature, buoyancy, referenceC } = corrections ?? {};
-  const isMade = (one: typeof temperature): boolean => one?.how === 'corrected';
-  return `${String(isMade(temperature))} ${String(isMade(buoyancy))} ${referenceC ?? '20'}`;
+/**
+ * Whether a certificate was corrected otherwise than the one before it. What has nothing to correct, such as a molarity between two
+ * solutions, is no switch.
+ */
+function isSwitched(
+  before: CertifiedCorrections | null,
+  now: CertifiedCorrections | null,
+): boolean {
+  const differs = (key: 'temperature' | 'buoyancy'): boolean => {
+    const [was, is] = [before, now].map((one) => (one ? one[key] : UNCORRECTED));
+    return !!was && !!is && (was.how === 'corrected') !== (is.how === 'corrected');
+  };
+  return (
+    differs('temperature') ||
+    differs('buoyancy') ||
+    Number(before?.referenceC ?? REFERENCE_C) !== Number(now?.referenceC ?? REFERENCE_C)
+  );
 }
+
+/** Before anything could be corrected, nothing was. */
+const UNCORRECTED = { how: 'left-out' } as const;
+const REFERENCE_C = 20;
 
 function underRule(
   { corrections, molarity }: CertifiedMolarity,

@@ -149,6 +149,18 @@ describe('the certificates of a bottle under one rule', () => {
     ]);
   });
 
+  test('a molarity between two solutions has nothing to correct, and is no switch', () => {
+    const between = entry('2026-03-20', '0.10020', {
+      ...{ referenceC: '20', asMeasured: '0.10020', thermometer: 'T1' },
+      ...{ temperature: null, buoyancy: null },
+    });
+    expect(historyOf([corrected, between], rule('corrected')).map((one) => one.switchedOn)).toEqual(
+      [null, null],
+    );
+    const at27 = entry('2026-03-21', '0.10020', { ...at25('corrected'), referenceC: '27' });
+    expect(historyOf([corrected, at27], rule('corrected'))[1]?.switchedOn).toBe('2026-03-21');
+  });
+
   test('a temperature that nobody measured corrects nothing, whatever the rule', () => {
     const unmeasured = { ...at25('carried'), thermometer: null };
     const [first] = historyOf([entry('2026-02-10', '0.10000', unmeasured)], rule('corrected'));

@@ -133,7 +133,7 @@ const STEPS = {
     const about = `about ${roundHalfEven(titrated.titreMl, 1)} mL`;
     const comma = titrated.isBlank ? ',' : '';
     return heat === ''
-      ? `Refill: ${titratedText(titrated)}${comma} needs ${about}, more than the burette still holds. Then read the level.`
+      ? `Refill: ${titratedText(titrated)}${comma} needs ${about}, more than is left. Then read the level.`
       : `${heat}Refill, and read: it needs ${about}.`;
   },
   'titrate-next': (titrated: Titrated & { levelMl: number; goOn: 'carry-on' | 'refill' }) => {
