@@ -109,6 +109,7 @@ const indicator = v.strictObject({
   ),
   colours: v.array(v.tuple([line, line])),
   preparation: sentence,
+  dose: v.optional(v.nullable(sentence), null),
   keepsFor: duration,
   hazards,
   madeUp: v.optional(

@@ -18,7 +18,7 @@ test('weighing by difference, carrying over and correcting a shared reading', as
   await page.getByRole('textbox', { name: /before, flask 1/ }).fill('20,4811');
   await page.getByRole('textbox', { name: /after, flask 1/ }).fill('20.9611');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('must weigh less after than before: exchanged?')).toBeVisible();
+  await expect(page.getByText('The mass after must be less than the mass before.')).toBeVisible();
   await page.getByRole('textbox', { name: /after, flask 1/ }).fill('20.0011');
   await page.keyboard.press('Enter');
   const first = page.getByRole('region', { name: 'Flask 1' });

@@ -4,7 +4,9 @@ import { Unanswerable } from '../problem';
 import {
   balance,
   chainMoleRatio,
+  describeEndPoint,
   equivalentsOf,
+  findMethod,
   moleRatioOf,
   molarMass,
   parseEquation,
@@ -241,3 +243,15 @@ function totalsOf(side: readonly string[], coefficients: readonly number[]): [st
   });
   return [...totals].filter(([, total]) => total !== 0).toSorted();
 }
+
+test('an indicator is dosed in drops, a solid one by the spatula', () => {
+  const dosed = (id: string): string => {
+    const method = findMethod(id);
+    if (!method) throw new Error(`the catalogue lacks ${id}`);
+    return describeEndPoint(method, { indicatorDrops: 4 });
+  };
+  expect(dosed('edta-by-calcium-carbonate')).toBe(
+    'eriochrome black T, a spatula tip of the mixture',
+  );
+  expect(dosed('naoh-by-khp')).toBe('phenolphthalein, 2 drops');
+});

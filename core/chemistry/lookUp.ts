@@ -185,9 +185,10 @@ export function describeEndPoint(
   { indicatorDrops }: Pick<HouseRules, 'indicatorDrops'>,
 ): string {
   if (method.indicatorId === null) return 'no indicator: the titrant shows the end point';
-  const name = findIndicator(method.indicatorId)?.name ?? method.indicatorId;
+  const indicator = findIndicator(method.indicatorId);
   const drops = method.indicatorDrops ?? indicatorDrops;
-  return `${name}, ${drops === 1 ? 'a drop' : `${String(drops)} drops`}`;
+  const dose = indicator?.dose ?? (drops === 1 ? 'a drop' : `${String(drops)} drops`);
+  return `${indicator?.name ?? method.indicatorId}, ${dose}`;
 }
 
 /** How a solid is dried, in words. */

@@ -47,6 +47,8 @@ export function labelOf(
   const strength = known?.molarity ?? nominalMolarity;
   const from = parents.length > 0 ? ` from ${parents.join(', ')}` : '';
   const certificate = known?.certificateNumber;
+  const referenceC = bottle.certified.at(-1)?.corrections?.referenceC;
+  const at = referenceC === undefined ? '' : `, at ${referenceC} °C`;
   return {
     code: bottle.code,
     name: content?.name ?? bottle.substanceId,
@@ -58,7 +60,7 @@ export function labelOf(
         : `nominal ${nominalMolarity} ${units.molarity}`,
     warning: known ? null : purpose === 'auxiliary' ? 'auxiliary' : 'not standardized',
     lines: [
-      ...(certificate ? [`certified ${dateText(known.since)}, no. ${certificate}`] : []),
+      ...(certificate ? [`certified ${dateText(known.since)}, no. ${certificate}${at}`] : []),
       ...(plausibleMolarity && !known
         ? [`between ${plausibleMolarity[0]} and ${plausibleMolarity[1]} ${units.molarity}`]
         : []),

@@ -88,6 +88,8 @@ export interface Indicator {
   /** For each change, the colours before and after it, upwards in pH or potential. */
   readonly colours: readonly (readonly [string, string])[];
   readonly preparation: string;
+  /** How much of it goes into a flask, for one that is not counted in drops; null for drops. */
+  readonly dose: string | null;
   readonly keepsFor: CalendarDuration;
   /** Of the dye itself, or of what tells the end. */
   readonly hazards: readonly HazardBand[];

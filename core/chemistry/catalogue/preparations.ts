@@ -350,7 +350,7 @@ export const PREPARATIONS: readonly Preparation[] = [
       volumeMl: Number(flaskMl),
       from: { kind: 'stock', molarityMolPerL: 1 },
       steps: [
-        step('measure', 'Pipette 10.00 mL into the flask; the factor is carried into the result.'),
+        step('measure', 'Pipette into the flask; the factor is carried into the result.'),
         ...FILL_AND_MIX,
         ...BOTTLE_AND_LABEL,
       ],

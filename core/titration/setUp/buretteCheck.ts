@@ -18,7 +18,10 @@ export function buretteChecks(
   // A titrant that shows the end point by its own colour hides the bottom of its meniscus.
   const edge = indicatorId === null ? darkMeniscus : 'bottom';
   return [
-    { id: 'rinsed', text: `Rinsed ${String(rinses)} times with the titrant, the tip too.` },
+    {
+      id: 'rinsed',
+      text: `Rinsed ${String(rinses)} times with the solution that goes in, the tip too.`,
+    },
     { id: 'tip', text: 'Tip full, no bubble in it or in the column.' },
     { id: 'leak', text: 'Stopcock tight: no drop in half a minute.' },
     { id: 'funnel', text: 'Funnel taken out.' },
