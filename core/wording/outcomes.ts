@@ -39,7 +39,7 @@ export function outcomeText(said: OutcomeSaid): string {
     case 'by-curve':
       return `by its curve the end lies at ${roundHalfEven(said.endMl, 2)} mL, ${CURVE_WAYS[said.way]}`;
     case 'incident-corrected':
-      return `${roundHalfEven(said.correctionMl, 3)} mL for what was noted and measured`;
+      return `titre corrected by ${roundHalfEven(said.correctionMl, 3)} mL for what was measured`;
     case 'blank':
     case 'rough':
     case 'overshot':
