@@ -54,6 +54,7 @@ export {
   excessRatioOfMethod,
   NO_ENTRIES,
   ratioOfAnalysis,
+  solventOf,
 } from './lookUp';
 export type { MolarMass } from './molarMass';
 export { molarMass } from './molarMass';

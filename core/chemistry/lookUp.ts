@@ -34,6 +34,13 @@ export function findSolvent(id: string): Solvent | undefined {
   return CATALOGUE.solvents.find((solvent) => solvent.id === id);
 }
 
+/** The solvent that an entry of the catalogue names. @throws RangeError where there is none of that id */
+export function solventOf(id: string): Solvent {
+  const solvent = findSolvent(id);
+  if (!solvent) throw new RangeError(`solvent ${id} is not in the catalogue`);
+  return solvent;
+}
+
 /** The methods that ship for a titrant. */
 export function methodsFor(titrantId: string): readonly Method[] {
   return CATALOGUE.methods.filter(({ titrantIds }) => titrantIds.includes(titrantId));

@@ -66,8 +66,8 @@ export interface Incident {
   readonly verdictWhenMeasured?: Verdict;
   /** What is asked beside its own size. */
   readonly asks?: Circumstance;
-  /** A blank with the same takes it off. */
-  readonly isTakenOffByBlank?: true;
+  /** What corrects it where its size was not measured: a blank with the same, a reading before the last drop, a corrected entry. */
+  readonly putRightBy?: 'blank' | 'bracket' | 'correction';
   readonly reason: string;
   readonly action: string;
 }
@@ -306,6 +306,7 @@ export const INCIDENTS: readonly Incident[] = [
     concerns: 'titration',
     shift: 'high',
     size: aDrop,
+    putRightBy: 'bracket',
     verdict: 'correct',
     reason: 'The end point lies between the two readings.',
     action: 'Keep the earlier reading as the lower end of the bracket, or void.',
@@ -354,7 +355,7 @@ export const INCIDENTS: readonly Incident[] = [
       const volumeMl = (1000 * drops * INDICATOR_MOL_PER_DROP) / titrantMolarityMolPerL;
       return [volumeMl / 2, volumeMl];
     },
-    isTakenOffByBlank: true,
+    putRightBy: 'blank',
     verdict: 'correct',
     reason: 'An indicator is an acid, a base or an oxidant itself and takes titrant.',
     action: 'Make a blank with the same number of drops and take it off.',
@@ -499,7 +500,7 @@ export const INCIDENTS: readonly Incident[] = [
       return [inBalance, GASSY * inBalance];
     },
     asks: 'waterMl',
-    isTakenOffByBlank: true,
+    putRightBy: 'blank',
     verdict: 'correct',
     reason: 'Carbon dioxide takes up hydroxide at the end point of phenolphthalein.',
     action: 'Make a blank with the same water and take it off.',
@@ -566,6 +567,7 @@ export const INCIDENTS: readonly Incident[] = [
     concerns: 'titration',
     shift: 'unknown',
     size: unknown,
+    putRightBy: 'correction',
     verdict: 'correct',
     reason: 'Nothing happened at the bench.',
     action: 'Correct the entry; the record keeps both.',

@@ -5,7 +5,7 @@ import type { BottleState } from '../reagent';
 import { knownMolarity } from '../reagent';
 import type { RunReferences } from '../titration/setUp';
 import type { Hazards } from './classification';
-import { hazardsOfLot, hazardsOfSolution } from './classification';
+import { hazardsOfBottle, hazardsOfLot, hazardsOfSolution } from './classification';
 
 /** Something that stands on the bench, and its hazards as it stands there. */
 export interface HazardousThing {
@@ -45,7 +45,7 @@ function ofBottle(bottle: BottleState): HazardousThing {
   return {
     name:
       molarity === null ? shortName(substanceId) : `${shortName(substanceId)}, ${molarity} mol/L`,
-    hazards: hazardsOfSolution(substanceId, molarity === null ? null : Number(molarity)),
+    hazards: hazardsOfBottle(bottle),
   };
 }
 

@@ -1,4 +1,4 @@
-import type { Content, HazardBand, HazardCode, Pictogram, Substance } from '../chemistry';
+import type { HazardBand, HazardCode, Pictogram, Substance } from '../chemistry';
 import {
   CATALOGUE,
   findContent,
@@ -8,9 +8,11 @@ import {
   HAZARD_STATEMENTS,
   hazardsAt,
   molarMass,
+  solventOf,
   unionOf,
 } from '../chemistry';
-import type { Lot } from '../reagent';
+import type { BottleState, Lot } from '../reagent';
+import { knownMolarity } from '../reagent';
 
 /** Hazards as a label or a page shows them. */
 export interface Hazards {
@@ -81,7 +83,7 @@ function massPercentOf(
   { id, formula, densityGPerCm3, solution }: Substance,
   molPerL: number,
 ): number {
-  const solvent = findSolvent(solution.solventId)?.densityGPerMl ?? 1;
+  const solvent = solventOf(solution.solventId).densityGPerMl;
   const concentrate = CATALOGUE.concentrates.find(({ substanceId }) => substanceId === id);
   const gPerL = molPerL * molarMass(formula).valueGPerMol;
   const densityAt = (percent: number): number => {
@@ -104,14 +106,14 @@ function massPercentOf(
 /** What is in a solution of a substance: itself, what was added, and the rest of solvent. */
 function ingredientsOf(substance: Substance, molPerL: number): readonly Ingredient[] {
   const { solventId, additions } = substance.solution;
-  const density = findSolvent(solventId)?.densityGPerMl ?? 1;
+  const { densityGPerMl, hazards } = solventOf(solventId);
   const own = { hazards: substance.hazards, massPercent: massPercentOf(substance, molPerL) };
   const added = additions.map(({ substanceId, gPerL }) => ({
     hazards: bandsOf(substanceId),
-    massPercent: gPerL / (10 * density),
+    massPercent: gPerL / (10 * densityGPerMl),
   }));
   const rest = [own, ...added].reduce((left, { massPercent }) => left - massPercent, 100);
-  return [own, ...added, { hazards: bandsOf(solventId), massPercent: Math.max(0, rest) }];
+  return [own, ...added, { hazards, massPercent: Math.max(0, rest) }];
 }
 
 /** Hazards of a solution at its own concentration, with all that is in it; an indicator as it is made up. */
@@ -131,9 +133,15 @@ export function hazardsOfSolution(contentId: string, molarityMolPerL: number | n
   ]);
 }
 
+/** Hazards of what is in a bottle, as strong as it is known to be, else as its label has it. */
+export function hazardsOfBottle(bottle: BottleState): Hazards {
+  const molarity = knownMolarity(bottle)?.molarity ?? bottle.nominalMolarity;
+  return hazardsOfSolution(bottle.substanceId, molarity === null ? null : Number(molarity));
+}
+
 /** Hazards of a lot as received: the solid, or the concentrate at its strength. */
 export function hazardsOfLot(lot: Lot): Hazards {
-  const content: Content | undefined = findContent(lot.substanceId);
+  const content = findContent(lot.substanceId);
   if (!content) return hazardsOf([]);
   return hazardsOf(hazardsAt(content.hazards, lot.dissolved ? 100 * Number(lot.purity) : 100));
 }

@@ -1,7 +1,7 @@
 export type { HazardousThing } from './atHand';
 export { hazardsAtHand, substancesOf, waysOut } from './atHand';
 export type { Hazards } from './classification';
-export { hazardsOf, hazardsOfLot, hazardsOfSolution } from './classification';
+export { hazardsOf, hazardsOfBottle, hazardsOfLot, hazardsOfSolution } from './classification';
 export type { Label, LabelContext } from './label';
 export { labelOf } from './label';
 export { PICTOGRAM_NAMES, pictogramSvg } from './pictograms';

@@ -4,7 +4,7 @@ import type { PaperUnits } from '../laboratory';
 import type { BottleState } from '../reagent';
 import { knownMolarity } from '../reagent';
 import type { Hazards } from './classification';
-import { hazardsOfSolution } from './classification';
+import { hazardsOfBottle } from './classification';
 
 /** What a label says, line by line; the printer and the screen lay it out. */
 export interface Label {
@@ -44,7 +44,6 @@ export function labelOf(
   const content = findContent(bottle.substanceId);
   const known = knownMolarity(bottle);
   const { nominalMolarity, purpose, volumeMl, plausibleMolarity } = bottle;
-  const strength = known?.molarity ?? nominalMolarity;
   const from = parents.length > 0 ? ` from ${parents.join(', ')}` : '';
   const certificate = known?.certificateNumber;
   const referenceC = bottle.certified.at(-1)?.corrections?.referenceC;
@@ -69,6 +68,6 @@ export function labelOf(
       ...(bottle.note === '' ? [] : [shortened(bottle.note)]),
     ],
     useBy: known ? known.until : bottle.useBy,
-    hazards: hazardsOfSolution(bottle.substanceId, strength === null ? null : Number(strength)),
+    hazards: hazardsOfBottle(bottle),
   };
 }

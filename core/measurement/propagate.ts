@@ -121,12 +121,9 @@ type Line = Omit<BudgetLine, 'share'>;
  * and make k smaller, so that U fell where the room gets warmer; it is left out.
  */
 function freedomOf(lines: readonly Line[], correlations: readonly Correlation[]): number {
-  const unknown = lines.map(({ input, contribution, standardUncertainty, sensitivity }) => {
-    const isPartKnown = input.components.some(({ isUncorrected }) => isUncorrected);
-    const part =
-      isPartKnown && standardUncertainty > 0
-        ? sensitivity * combineComponents(unknownComponents(input.components))
-        : contribution;
+  const unknown = lines.map(({ input, standardUncertainty, sensitivity }) => {
+    const isMuted = standardUncertainty === 0;
+    const part = isMuted ? 0 : sensitivity * combineComponents(unknownComponents(input.components));
     return { input, part };
   });
   const combined = combineContributions(

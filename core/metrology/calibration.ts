@@ -83,28 +83,38 @@ export interface CorrectionPoint {
   readonly correctionMl: number;
 }
 
+/** A value that goes with another, as a calibration or a table gives them. */
+export interface TablePoint {
+  readonly at: number;
+  readonly value: number;
+}
+
+/** The value at a place between the points of a table, linear between two; null beyond them. */
+export function interpolated(points: readonly TablePoint[], at: number): number | null {
+  const known = points.toSorted((a, b) => a.at - b.at);
+  const upper = known.findIndex((point) => point.at >= at);
+  const to = known[upper];
+  if (!to || to.at === at) return to?.value ?? null;
+  const from = known[upper - 1];
+  if (!from) return null;
+  return from.value + ((at - from.at) / (to.at - from.at)) * (to.value - from.value);
+}
+
 /**
  * Correction at a reading, linear between the points and from zero at zero.
  *
  * @throws Unanswerable `outside-calibration` below zero or beyond the last point.
  */
 export function correctionAtMl(points: readonly CorrectionPoint[], readingMl: number): number {
-  const known = [{ readingMl: 0, correctionMl: 0 }, ...points]
-    .filter((point, i) => i === 0 || point.readingMl > 0)
-    .toSorted((a, b) => a.readingMl - b.readingMl);
-  const upper = known.findIndex((point) => point.readingMl >= readingMl);
-  const to = known[upper];
-  if (!to || readingMl < 0) {
-    throw new Unanswerable(
-      'outside-calibration',
-      'readingMl',
-      `The burette was calibrated from 0 to ${String(known.at(-1)?.readingMl)} mL; ${String(readingMl)} mL lies outside.`,
-    );
-  }
-  const from = known[upper - 1];
-  if (!from) return to.correctionMl;
-  const part = (readingMl - from.readingMl) / (to.readingMl - from.readingMl);
-  return from.correctionMl + part * (to.correctionMl - from.correctionMl);
+  const above = points.filter((point) => point.readingMl > 0);
+  const known = above.map((point) => ({ at: point.readingMl, value: point.correctionMl }));
+  const correctionMl = interpolated([{ at: 0, value: 0 }, ...known], readingMl);
+  if (correctionMl !== null) return correctionMl;
+  throw new Unanswerable(
+    'outside-calibration',
+    'readingMl',
+    `The burette was calibrated from 0 to ${String(Math.max(0, ...known.map(({ at }) => at)))} mL; ${String(readingMl)} mL lies outside.`,
+  );
 }
 
 /** Half-width of what the temperature of the water is known to, K, rectangular. */

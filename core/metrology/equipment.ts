@@ -1,7 +1,7 @@
 import type { PlainDate } from '../grammar';
 import type { Correction, Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
 import type { DecimalText, Distribution } from '../measurement';
-import { calibratedVolume, correctionAtMl } from './calibration';
+import { calibratedVolume, correctionAtMl, interpolated } from './calibration';
 
 /** A balance. Its figures are those of its certificate or data sheet. */
 export interface Balance {
@@ -156,15 +156,17 @@ export function calibrationPoints({ found }: Calibration): readonly CalibrationP
   });
 }
 
-/** What a vessel's last calibration found for the volume marked on it; null where there is none. */
-export function calibratedPointOf({
-  equipment,
-  calibrations,
-}: EquipmentState): CalibrationPoint | null {
+function lastPoints({ calibrations }: EquipmentState): readonly CalibrationPoint[] | null {
   const last = calibrations.at(-1);
-  if (equipment.type !== 'glassware' || !last) return null;
+  return last ? calibrationPoints(last) : null;
+}
+
+/** What a vessel's last calibration found for the volume marked on it; null where there is none. */
+export function calibratedPointOf(state: EquipmentState): CalibrationPoint | null {
+  const { equipment } = state;
+  if (equipment.type !== 'glassware') return null;
   const marked = Number(equipment.volumeMl);
-  return calibrationPoints(last).find(({ nominal }) => nominal === marked) ?? null;
+  return lastPoints(state)?.find(({ nominal }) => nominal === marked) ?? null;
 }
 
 /** What a calibration says where an instrument shows a value, linear between its points; null beyond them, and without one. */
@@ -172,24 +174,15 @@ export function certifiedAt(
   calibration: readonly CalibrationPoint[] | null,
   shown: number,
 ): Pick<CalibrationPoint, 'deviation' | 'expandedUncertainty'> | null {
-  const points = (calibration ?? []).toSorted((a, b) => a.nominal - b.nominal);
-  const upper = points.findIndex(({ nominal }) => nominal >= shown);
-  const to = points[upper];
-  if (!to || to.nominal === shown) return to ?? null;
-  const from = points[upper - 1];
-  if (!from) return null;
-  const part = (shown - from.nominal) / (to.nominal - from.nominal);
-  const between = (quantity: 'deviation' | 'expandedUncertainty'): number =>
-    from[quantity] + part * (to[quantity] - from[quantity]);
-  return {
-    deviation: between('deviation'),
-    expandedUncertainty: between('expandedUncertainty'),
-  };
-}
-
-function lastPoints({ calibrations }: EquipmentState): readonly CalibrationPoint[] | null {
-  const last = calibrations.at(-1);
-  return last ? calibrationPoints(last) : null;
+  const at = (quantity: 'deviation' | 'expandedUncertainty'): number | null =>
+    interpolated(
+      (calibration ?? []).map((point) => ({ at: point.nominal, value: point[quantity] })),
+      shown,
+    );
+  const [deviation, expandedUncertainty] = [at('deviation'), at('expandedUncertainty')];
+  return deviation === null || expandedUncertainty === null
+    ? null
+    : { deviation, expandedUncertainty };
 }
 
 /** A balance with the points of its last calibration; null without one. */
@@ -224,13 +217,10 @@ export interface CalibratedBurette extends Burette {
 }
 
 /** A burette as it delivers; null for other equipment. */
-export function calibratedBurette({
-  equipment,
-  calibrations,
-}: EquipmentState): CalibratedBurette | null {
+export function calibratedBurette(state: EquipmentState): CalibratedBurette | null {
+  const { equipment } = state;
   if (equipment.type !== 'burette') return null;
-  const last = calibrations.at(-1);
-  const points = last ? calibrationPoints(last) : [];
+  const points = lastPoints(state) ?? [];
   const reachesToMl = Math.max(0, ...points.map(({ nominal }) => nominal));
   const isWhole = reachesToMl >= Number(equipment.capacityMl);
   return { ...equipment, calibration: isWhole ? points : null };

@@ -1,4 +1,4 @@
-import { findSolvent, findSubstance } from '../chemistry';
+import { findSubstance, solventOf } from '../chemistry';
 import type { Component, DecimalText, Evaluation, Expression } from '../measurement';
 import {
   commonInput,
@@ -365,13 +365,10 @@ function flaskAtReference(
   const { plan } = preparation;
   const quantity = measuredIn(preparation, 'temperature')?.quantity;
   const measured = quantity?.kind === 'temperature' ? quantity.temperatureC : null;
-  const solventId = recipeOf(plan)?.solventId ?? 'water';
-  const solvent = findSolvent(solventId);
-  if (!solvent) throw new RangeError(`solvent ${solventId} is not in the catalogue`);
   const atMark: MeasuredLiquid = {
     inputId: `preparation:${preparation.id}/temperature`,
     what: 'temperature at the mark',
-    liquid: solvent,
+    liquid: solventOf(recipeOf(plan)?.solventId ?? 'water'),
     readC: Number(measured ?? plan.corrections.referenceTemperatureC),
     variationK: measured === null ? UNMEASURED_K : MEASURED_K,
     thermometer: measured === null ? null : thermometerOf(plan, records),

@@ -60,24 +60,13 @@ function underRule(
   const { asMeasured, temperature, buoyancy, thermometer } = corrections;
   // A temperature that nobody measured corrects nothing, whatever the rule.
   const isCooled = volumeCorrection === 'corrected' && thermometer !== null;
-  const made = [
-    isCooled ? temperature : null,
-    buoyancyCorrection === 'corrected' ? buoyancy : null,
-  ].map((size) => 1 + Number(size?.percent ?? 0) / 100);
-  const value = made.reduce((product, factor) => product * factor, Number(asMeasured));
-  const text = roundHalfEven(value, decimalPlaces(molarity));
-  return isSaid(corrections, { volumeCorrection, buoyancyCorrection }) ? null : text;
-}
-
-/** Whether a certificate was corrected as the rule says today. */
-function isSaid(
-  { temperature, buoyancy, thermometer }: CertifiedCorrections,
-  { volumeCorrection, buoyancyCorrection }: Omit<CorrectionRules, 'referenceTemperatureC'>,
-): boolean {
-  const isCooled = temperature?.how === 'corrected';
-  const wantsCooled =
-    temperature !== null && thermometer !== null && volumeCorrection === 'corrected';
-  const isWeighed = buoyancy?.how === 'corrected';
-  const wantsWeighed = buoyancy !== null && buoyancyCorrection === 'corrected';
-  return isCooled === wantsCooled && isWeighed === wantsWeighed;
+  const sizes = [
+    { size: temperature, isWanted: isCooled },
+    { size: buoyancy, isWanted: buoyancyCorrection === 'corrected' },
+  ].flatMap(({ size, isWanted }) => (size ? [{ ...size, isWanted }] : []));
+  if (sizes.every(({ how, isWanted }) => (how === 'corrected') === isWanted)) return null;
+  const value = sizes
+    .filter(({ isWanted }) => isWanted)
+    .reduce((product, { percent }) => product * (1 + Number(percent) / 100), Number(asMeasured));
+  return roundHalfEven(value, decimalPlaces(molarity));
 }

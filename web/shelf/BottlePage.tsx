@@ -1,7 +1,7 @@
 import type { ComponentProps, ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { findContent, keepingOf } from '#core/chemistry';
-import { hazardsOfSolution } from '#core/label';
+import { hazardsOfBottle } from '#core/label';
 import type { BottleState } from '#core/reagent';
 import { historyOf } from '#core/reagent';
 import { Loading } from '../app/Loading';
@@ -55,13 +55,7 @@ export function BottlePage() {
         <section>
           <Certificates bottle={bottle} />
           <div className="mt-6">
-            <HazardMarks
-              of="What is in it"
-              hazards={hazardsOfSolution(
-                bottle.substanceId,
-                nominal === null ? null : Number(nominal),
-              )}
-            />
+            <HazardMarks of="What is in it" hazards={hazardsOfBottle(bottle)} />
           </div>
         </section>
       </div>

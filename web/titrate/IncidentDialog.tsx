@@ -126,8 +126,12 @@ interface Said {
 }
 
 const NOTHING_SAID: Said = {
-  ...{ sought: '', what: 'volumeMl', amount: '' },
-  ...{ waterMl: '', volumetricFlaskMl: '', remark: '' },
+  sought: '',
+  what: 'volumeMl',
+  amount: '',
+  waterMl: '',
+  volumetricFlaskMl: '',
+  remark: '',
 };
 
 /** What an incident's size hangs on beside, where the run does not know it. */

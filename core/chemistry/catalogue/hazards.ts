@@ -18,7 +18,7 @@ function of(
 
 /**
  * Hazard statements of the Globally Harmonized System with their usual pictogram and signal word.
- * Source: GHS, annex 3; supplemental statements (EUH) of Regulation (EC) No 1272/2008, annex II. Read on 2026-11-28.
+ * Source: GHS, annex 3; supplemental statements (EUH) of Regulation (EC) No 1272/2008, annex II.
  */
 export const HAZARD_STATEMENTS = {
   H225: of('Highly flammable liquid and vapour', 'flame', 'Danger'),

@@ -227,7 +227,7 @@ export const INDICATORS: readonly Indicator[] = [
     'thiocyanate in nitric acid',
     ['colourless', 'red'],
     'a saturated solution of ammonium iron(III) sulfate in dilute nitric acid',
-    // As saturated at 20 °C, by common tables; the nitric acid keeps it from hydrolysing.
+    // Nominal: a saturated solution is taken as half salt, the dilute acid as 3 %.
     {
       ownPercent: 0,
       holds: [

@@ -1,5 +1,4 @@
-import type { Solvent } from '../../chemistry';
-import { findSolvent, findSubstance } from '../../chemistry';
+import { findSubstance, solventOf } from '../../chemistry';
 import type { Expression } from '../../measurement';
 import { exact, quotient } from '../../measurement';
 import type { MeasuredLiquid } from '../../metrology';
@@ -18,20 +17,13 @@ import { standardSubstanceId } from '../setUp';
 /** What the corrections of a run hang on. */
 type Corrected = Pick<RunState, 'id' | 'setUp' | 'references'>;
 
-/** The solvent that the volumes of a run go with. */
-function solventOf({ references: { method } }: Pick<Corrected, 'references'>): Solvent {
-  const solvent = findSolvent(method.solventId);
-  if (!solvent) throw new RangeError(`solvent ${method.solventId} is not in the catalogue`);
-  return solvent;
-}
-
 /** The titrant as its temperature was measured, or is taken to be. */
 function titrantOf(run: Corrected): MeasuredLiquid {
   const { temperatureC, temperatureVariationK } = run.setUp;
   return {
     inputId: `run:${run.id}/temperature`,
     what: 'temperature of the titrant',
-    liquid: solventOf(run),
+    liquid: solventOf(run.references.method.solventId),
     readC: Number(temperatureC),
     variationK: Number(temperatureVariationK),
     thermometer: run.references.thermometer,
@@ -87,13 +79,14 @@ export function correctionsOf(run: Corrected, result: number): Corrections {
   const { rules, temperatureC: read, airDensityKgPerM3: air } = run.setUp;
   const { standard } = run.references;
   const referenceC = Number(rules.referenceTemperatureC);
-  const thermometer = correctingThermometer(titrantOf(run), rules);
+  const titrant = titrantOf(run);
+  const thermometer = correctingThermometer(titrant, rules);
   const atC = thermometer ? correctedTemperatureC(thermometer, Number(read)) : Number(read);
   const density = weighedDensity(run);
   const temperature: CorrectionSize | null =
     standard.kind === 'lot'
       ? {
-          percent: 100 * (1 / volumeAtReference(solventOf(run), atC, referenceC) - 1),
+          percent: 100 * (1 / volumeAtReference(titrant.liquid, atC, referenceC) - 1),
           how: thermometer ? 'corrected' : 'carried',
         }
       : null;

@@ -73,7 +73,7 @@ export function incidentCorrections(run: RunState, flask: Flask): readonly Incid
     const { measured, factId } = noted;
     const assessment = assessOn(run, flask, noted, numbers);
     const { incident, verdict, titreMl: size, effectOnTitre } = assessment;
-    const isTakenOff = incident.isTakenOffByBlank === true && hasBlank(run);
+    const isTakenOff = incident.putRightBy === 'blank' && hasBlank(run);
     if (!measured || !size || verdict !== 'correct' || effectOnTitre === null || isTakenOff) {
       return [];
     }

@@ -75,15 +75,16 @@ export function unresolvedIncidents(run: RunState, judgement: Judgement): readon
 
 /** Whether a figure was put right otherwise than by a measured size. */
 function isPutRight(run: RunState, flask: Flask, incident: Incident): boolean {
-  if (incident.isTakenOffByBlank) return blankOf(run).kind !== 'none';
-  switch (incident.id) {
-    case 'overshot-bracketed':
+  switch (incident.putRightBy ?? null) {
+    case 'blank':
+      return blankOf(run).kind !== 'none';
+    case 'bracket':
       return endPointOf(run, flask).by === 'bracket';
-    case 'wrong-figure':
+    case 'correction':
       return [flask.portion, ...readingsOf(flask).map(({ entry }) => entry)].some(
         ({ superseded }) => superseded.length > 0,
       );
-    default:
+    case null:
       return false;
   }
 }

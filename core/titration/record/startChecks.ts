@@ -1,4 +1,4 @@
-import { findSolvent, findSubstance } from '../../chemistry';
+import { findSubstance, solventOf } from '../../chemistry';
 import type { PlainDate } from '../../grammar';
 import type { HouseRules } from '../../laboratory';
 import { isCalibrationOverdue } from '../../metrology';
@@ -49,8 +49,8 @@ export function checkRunStart(references: RunReferences, today: PlainDate): read
       );
     }
   }
-  const solvent = findSolvent(method.solventId);
-  if (solvent && !solvent.isWater && !thermometer && standard.kind === 'lot') {
+  const solvent = solventOf(method.solventId);
+  if (!solvent.isWater && !thermometer && standard.kind === 'lot') {
     const percentPerK = 100 * solvent.cubicExpansionPerK;
     findings.push(
       unlikely('other-solvent-not-measured', 'thermometer', { solvent: solvent.name, percentPerK }),
