@@ -74,7 +74,7 @@ async function listen(base: string, after: number, lastEventId?: number) {
     received,
     lastId: () => lastId,
     until: async (count: number): Promise<readonly Received[]> => {
-      for (let turn = 0; received.length < count && turn < 500; turn += 1) await sleep(10);
+      for (let turn = 0; received.length < count && turn < 3_000; turn += 1) await sleep(10);
       return received;
     },
   };
@@ -192,7 +192,7 @@ test('who leaves before the stream begins leaves nothing behind', async () => {
     await sleep(turn / 5);
     asking.destroy();
   }
-  for (let turn = 0; second.feed.listeners > before && turn < 200; turn += 1) await sleep(10);
+  for (let turn = 0; second.feed.listeners > before && turn < 3_000; turn += 1) await sleep(10);
   expect(second.feed.listeners).toBe(before);
 });
 

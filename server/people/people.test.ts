@@ -394,7 +394,7 @@ test('app processes count the requests of a browser together', async () => {
         const rows = empty.db('attempts').where({ key: `requests:${address}` });
         expect(await rows.select('hits')).toEqual([{ hits }]);
       },
-      { timeout: 10_000 },
+      { timeout: 30_000 },
     );
   for (let turn = 0; turn < 4; turn += 1) expect(await ask(first)).toBe(200);
   await told(4);

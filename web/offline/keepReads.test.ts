@@ -18,7 +18,7 @@ async function readAndClose(build: string, reads: readonly (readonly [string, un
   await keepReads(client, build);
   for (const [key, data] of reads) client.setQueryData([key], data);
   window.dispatchEvent(new Event('pagehide'));
-  await new Promise((resolve) => setTimeout(resolve, 20));
+  await new Promise((resolve) => setTimeout(resolve, 200));
   return client;
 }
 
@@ -43,7 +43,7 @@ test('what could not be read again, the server being away, is still kept', async
   await client.query({ queryKey: ['run'], queryFn: away, retry: false }).catch(() => undefined);
   expect(client.getQueryState(['run'])?.status).toBe('error');
   window.dispatchEvent(new Event('pagehide'));
-  await new Promise((resolve) => setTimeout(resolve, 20));
+  await new Promise((resolve) => setTimeout(resolve, 200));
   expect((await reopen('build 1')).getQueryData(['run'])).toEqual({ facts: [1, 2] });
 });
 
@@ -62,6 +62,6 @@ test('that nobody was signed in is not remembered; signing out forgets the rest'
   expect(second.getQueryData(['run'])).toBeDefined();
   first.clear();
   window.dispatchEvent(new Event('pagehide'));
-  await new Promise((resolve) => setTimeout(resolve, 20));
+  await new Promise((resolve) => setTimeout(resolve, 200));
   expect((await reopen('build 1')).getQueryData(['run'])).toBeUndefined();
 });
