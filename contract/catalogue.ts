@@ -49,6 +49,7 @@ const substance = v.strictObject({
   form: sentence,
   densityGPerCm3: v.nullable(v.pipe(positive, v.maxValue(25, 'No substance is that dense.'))),
   drying: v.nullable(drying),
+  solubilityMolPerL: v.optional(v.nullable(positive), null),
   needs: v.optional(v.nullable(sentence), null),
   solution: v.optional(
     v.strictObject({
@@ -223,6 +224,7 @@ export const stepWork = v.picklist([
   'transfer',
   'dissolve',
   'add',
+  'heat',
   'to-room-temperature',
   'to-mark',
   'mix',
@@ -231,6 +233,13 @@ export const stepWork = v.picklist([
   'procedure',
   'bottle',
   'label',
+]);
+
+/** What goes in beside the solute, by volume or by mass. */
+const ofAddition = { what: sentence, growsWithSolute: v.optional(v.boolean(), false) };
+const addition = v.union([
+  v.strictObject({ ...ofAddition, volumeMl: positive }),
+  v.strictObject({ ...ofAddition, massG: positive }),
 ]);
 
 const preparation = v.strictObject({
@@ -247,7 +256,7 @@ const preparation = v.strictObject({
       v.strictObject({ kind: v.literal('stock'), molarityMolPerL: positive }),
     ]),
   ),
-  additions: v.array(v.strictObject({ what: sentence, volumeMl: positive })),
+  additions: v.array(addition),
   solventId: id,
   steps: v.array(
     v.strictObject({
@@ -257,6 +266,7 @@ const preparation = v.strictObject({
     }),
   ),
   cautions: v.array(sentence),
+  sinceEdition: v.optional(positive, 1),
   source,
 });
 

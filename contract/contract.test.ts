@@ -79,6 +79,7 @@ const plan = {
   purpose: 'standard',
   soluteId: 'potassium-hydrogen-phthalate',
   recipeId: null,
+  recipeEdition: 2,
   targetMolarity: '0.1',
   volumeMl: '250',
   source: {

@@ -215,6 +215,7 @@ export const planSchema = v.strictObject({
   purpose,
   soluteId: line,
   recipeId: v.nullable(line),
+  recipeEdition: count(1, 99),
   targetMolarity: v.nullable(molarity),
   volumeMl: solutionMl,
   source: sourceSchema,

@@ -1,6 +1,6 @@
 import type { Id, PlainDate } from '#core/grammar';
 import type { Container } from '#core/chemistry';
-import { findSubstance, keepingOf } from '#core/chemistry';
+import { findSubstance, keepingOf, RECIPE_EDITION } from '#core/chemistry';
 import { correctionRulesOf, DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { Chance } from '#core/measurement';
 import { decimalText, roundHalfEven } from '#core/measurement';
@@ -37,6 +37,7 @@ export async function followSteps(
     targetMolarity: targetMolarity === null ? null : decimalText(targetMolarity),
     volumeMl: decimalText(planned.plan.volumeMl),
     recipeId: null,
+    recipeEdition: RECIPE_EDITION,
     carbonDioxide: DEFAULT_HOUSE_RULES.carbonDioxide,
     corrections: correctionRulesOf(DEFAULT_HOUSE_RULES),
     thermometerId: idOf('thermometer'),
@@ -64,6 +65,7 @@ export async function followSteps(
       return;
     }
     if (step.work === 'dry' && 'weigh' in planned.from) {
+      await beginWait(step, enter);
       await dry(idOf(planned.from.weigh), plan.soluteId, step, place);
     }
     await doStep(step, place, enter);
@@ -105,7 +107,9 @@ async function doStep(
   }
   const quantity = quantityOf(step, chance);
   if (quantity === null) {
-    const body = { step: step.id, isLeftOut: false, pins: [], reason: null };
+    // Where the day has just begun, the oven cannot have been shut two hours ago.
+    const reason = step.work === 'dry' ? 'See the drying log of the lot.' : null;
+    const body = { step: step.id, isLeftOut: false, pins: [], reason };
     await enter({ kind: 'preparation.step-done', body });
     return;
   }

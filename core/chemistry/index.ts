@@ -1,5 +1,6 @@
 export { CATALOGUE } from './catalogue';
 export type {
+  Addition,
   Analysis,
   Catalogue,
   Colour,
@@ -17,8 +18,9 @@ export type {
 export type { HazardBand, HazardCode, Pictogram } from './catalogue/hazards';
 export { HAZARD_STATEMENTS, hazardsAt, unionOf } from './catalogue/hazards';
 export {
-  INDICATOR_STEPS,
+  indicatorSteps,
   intoFlask,
+  RECIPE_EDITION,
   stepsByProcedure,
   usualSteps,
   withWaterBy,

@@ -51,7 +51,9 @@ export function fromConcentrate(
       },
       {
         ...madeUp(wish, madeUpMl, flask),
-        what: flask ? 'water, first, then to the mark' : 'water, first, up to',
+        what: flask
+          ? `${wish.solventName}, first, then to the mark`
+          : `${wish.solventName}, first, up to`,
       },
     ],
     molarityMolPerL: wish.molarityMolPerL,
@@ -102,7 +104,7 @@ export function addingVolumes(
         why,
       },
       {
-        what: 'water, added to it',
+        what: `${wish.solventName}, added to it`,
         amount: waterMl,
         unit: 'mL',
         with: 'a cylinder',

@@ -125,36 +125,188 @@ describe('the steps', () => {
     expect(worksBy('nothing')).toEqual(rest);
   });
 
-  test.each([
-    ['iodine', 'potassium iodide'],
-    ['zinc', 'acid'],
-    ['calcium-carbonate', 'acid'],
-    ['ammonium-cerium-iv-sulfate-dihydrate', 'sulfuric acid'],
-    ['perchloric-acid', 'glacial acetic acid'],
-    ['benzoic-acid', 'ethanol'],
-  ])('there are none for %s: it is made by the procedure of the laboratory', (soluteId, needs) => {
+  describe('that are right for the solvent and the chemistry', () => {
     const { balanceId } = KHP_PLAN.source as { readonly balanceId: string };
-    const by = { lotId: 'n', balanceId, flaskId: null };
-    const weighed = planOf({ kind: 'weigh', massG: '12.7', ...by }, { soluteId });
+    const weighedOut = (
+      soluteId: string,
+      changes: Partial<PreparationPlan>,
+      flaskId: string | null,
+    ) =>
+      planOf(
+        { kind: 'weigh', lotId: 'n', massG: '1.2345', balanceId, flaskId },
+        { soluteId, ...changes },
+      );
+    const litre = { volumeMl: decimalText('1000') };
     const poured = planOf(
-      { kind: 'concentrate', takeMl: '8', cylinderId: null, ...by },
-      { soluteId },
+      { kind: 'concentrate', lotId: 'n', takeMl: '8.6', cylinderId: null, flaskId: null },
+      { soluteId: 'perchloric-acid', ...litre },
     );
-    for (const plan of [weighed, poured]) {
-      expect(whyByProcedure(plan)).toContain(needs);
-      expect(whyByProcedure(plan)).toContain('Follow your laboratory’s written procedure');
-      const works = stepsOf(plan).map(({ work }) => work);
-      expect(works.slice(1)).toEqual(['procedure', 'bottle', 'label']);
-      expect(stepsOf(plan)[0]?.measures).not.toBeNull();
-    }
+
+    test.each([
+      [
+        'calcium-carbonate',
+        'dry cool weigh add heat cool transfer',
+        /1\.7 mL of 6 mol\/L hydrochloric/,
+      ],
+      ['zinc', 'weigh add dissolve transfer', /3\.4 mL of 6 mol\/L hydrochloric/],
+      [
+        'ammonium-iron-ii-sulfate-hexahydrate',
+        'weigh transfer dissolve add',
+        /20 mL of 1 mol\/L sulf/,
+      ],
+    ])('%s, an exact standard: %s, and to the mark', (soluteId, works, added) => {
+      const steps = stepsOf(weighedOut(soluteId, { targetMolarity: decimalText('0.01') }, 'F250'));
+      const toTheMark = 'to-room-temperature to-mark mix bottle label'.split(' ');
+      expect(steps.map(({ work }) => work)).toEqual([...works.split(' '), ...toTheMark]);
+      expect(steps.find(({ work }) => work === 'add')?.text).toMatch(added);
+    });
+
+    test.each([
+      [
+        'iodine',
+        'add weigh dissolve mix bottle label',
+        /^Put iodide .* Add 40 g of potassium iodide\.$/,
+      ],
+      [
+        'ammonium-cerium-iv-sulfate-dihydrate',
+        'weigh add dissolve to-room-temperature mix filter bottle label',
+        /Add 56 mL of 96 % sulfuric acid\.$/,
+      ],
+      [
+        'sodium-thiosulfate-pentahydrate',
+        'boil cool weigh dissolve add mix bottle label',
+        /Add 0\.10 g of sodium carbonate\.$/,
+      ],
+      [
+        'disodium-edta-dihydrate',
+        'weigh dissolve add to-room-temperature mix bottle label',
+        /magnesium chloride/,
+      ],
+      [
+        'iron-ii-sulfate-heptahydrate',
+        'weigh add dissolve mix bottle label',
+        /Add 80 mL of 1 mol\/L sulf/,
+      ],
+    ])('%s, made up roughly: %s', (soluteId, works, added) => {
+      const targetMolarity = decimalText(soluteId === 'iodine' ? '0.05' : '0.1');
+      const plan = weighedOut(soluteId, { ...litre, targetMolarity }, null);
+      const steps = stepsOf(plan);
+      expect(steps.map(({ work }) => work)).toEqual(works.split(' '));
+      expect(steps.find(({ work }) => work === 'add')?.text).toMatch(added);
+      expect(whyByProcedure(plan)).toBeNull();
+    });
+
+    test('perchloric acid goes into acetic acid; anhydride only into what is diluted and cold, then a day', () => {
+      const steps = stepsOf(poured);
+      expect(steps.map(({ work }) => work)).toEqual(
+        'add measure to-room-temperature add mix stand procedure bottle label'.split(' '),
+      );
+      const [first, measured, , anhydride] = steps;
+      expect(first?.text).toMatch(/glacial acetic acid into a dry flask/);
+      expect(measured?.caution).toMatch(/into the glacial acetic acid, never the reverse/);
+      expect(anhydride?.text).toMatch(/at or below 25 °C\. Add 22 mL of acetic anhydride\.$/);
+      expect(steps.find(({ work }) => work === 'stand')?.waitMinutes).toBe(24 * 60);
+      expect(steps.some(({ text }) => text.includes('with water'))).toBe(false);
+    });
+
+    test('hydroxides follow the carbon dioxide rule, silver goes into brown glass, permanganate stands or boils', () => {
+      for (const soluteId of ['potassium-hydroxide', 'lithium-hydroxide-monohydrate']) {
+        const of = (carbonDioxide: PreparationPlan['carbonDioxide']) =>
+          stepsOf(weighedOut(soluteId, { ...litre, carbonDioxide }, null))[0]?.work;
+        expect([of('boiled'), of('fresh'), of('nothing')]).toEqual(['boil', 'draw', 'weigh']);
+      }
+      const silver = stepsOf(weighedOut('silver-nitrate', litre, null));
+      expect(silver.find(({ work }) => work === 'bottle')?.text).toMatch(/brown bottle/);
+      const permanganate = (recipeId: string | null) =>
+        stepsOf(weighedOut('potassium-permanganate', { ...litre, recipeId }, null));
+      expect(permanganate(null).map(({ work, waitMinutes }) => [work, waitMinutes])).toContainEqual(
+        ['stand', 720],
+      );
+      const boiled = permanganate('potassium-permanganate-boiled');
+      expect(boiled.map(({ work, waitMinutes }) => [work, waitMinutes])).toContainEqual([
+        'heat',
+        60,
+      ]);
+      expect(boiled.find(({ work }) => work === 'filter')?.text).toMatch(/age counts from now/);
+    });
+
+    test('what goes in beside it grows with the volume, and where it binds the solute with its molarity', () => {
+      const textOf = (volumeMl: string, targetMolarity: string): string => {
+        const amounts = {
+          volumeMl: decimalText(volumeMl),
+          targetMolarity: decimalText(targetMolarity),
+        };
+        return stepsOf(weighedOut('iodine', amounts, null))[0]?.text ?? '';
+      };
+      expect(textOf('500', '0.05')).toMatch(/Add 20 g of/);
+      expect(textOf('500', '0.1')).toMatch(/Add 40 g of/);
+      // A weaker one takes no less, or the iodine would escape.
+      expect(textOf('500', '0.01')).toMatch(/Add 20 g of/);
+    });
+
+    test('starch is boiled; other indicators are dissolved', () => {
+      const worksOf = (soluteId: string) =>
+        stepsOf(planOf({ kind: 'indicator' }, { purpose: 'auxiliary', soluteId })).map(
+          ({ work }) => work,
+        );
+      expect(worksOf('starch')).toEqual(['weigh', 'heat', 'cool', 'bottle', 'label']);
+      expect(worksOf('methyl-orange')).toEqual(['dissolve', 'bottle', 'label']);
+    });
+
+    test('a preparation keeps to the recipes that it was begun with', () => {
+      const first = { recipeEdition: 1 };
+      expect(stepsOf({ ...poured, ...first }).map(({ work }) => work)).toEqual([
+        ...['measure', 'procedure', 'bottle', 'label'],
+      ]);
+      expect(whyByProcedure({ ...poured, ...first })).toMatch(/glacial acetic acid/);
+      const silver = weighedOut('silver-nitrate', { ...litre, ...first }, null);
+      expect(stepsOf(silver).find(({ work }) => work === 'bottle')?.text).not.toMatch(/brown/);
+      expect(
+        stepsOf(planOf({ kind: 'indicator' }, { soluteId: 'starch', ...first }))[0]?.work,
+      ).toBe('dissolve');
+    });
+
+    test('where there is no recipe, it is made by the procedure of the laboratory', () => {
+      const plan = weighedOut('benzoic-acid', {}, null);
+      expect(whyByProcedure(plan)).toMatch(
+        /needs ethanol.*Follow your laboratory’s written procedure/,
+      );
+      expect(stepsOf(plan).map(({ work }) => work)).toEqual([
+        'weigh',
+        'procedure',
+        'bottle',
+        'label',
+      ]);
+    });
+
+    test('no more than dissolves: 0.4 mol/L of permanganate, not 0.41', () => {
+      const lot = lotOf('potassium-permanganate');
+      const of = (targetMolarity: string) =>
+        codes(
+          planOf(
+            { kind: 'weigh', lotId: lot.id, massG: '63.2', balanceId, flaskId: null },
+            {
+              ...{ purpose: 'titrant', soluteId: 'potassium-permanganate', volumeMl: '1000' },
+              targetMolarity: decimalText(targetMolarity),
+            },
+          ),
+          recordsWith([lot]),
+        );
+      expect(of('0.4')).not.toContain('does-not-dissolve');
+      expect(of('0.41')).toContain('does-not-dissolve');
+    });
   });
 
-  test('no recipe of the catalogue names less than its solution needs', () => {
-    for (const { soluteId, additions, solventId } of CATALOGUE.preparations) {
-      const needs = findSubstance(soluteId)?.needs ?? null;
-      expect([solventId, needs === null || additions.length > 0]).toEqual(['water', true]);
+  test('every recipe says what its solution needs beside water, and ends in a labelled bottle', () => {
+    for (const recipe of CATALOGUE.preparations) {
+      const { additions, soluteId, solventId, steps } = recipe;
+      const substance = findSubstance(soluteId);
+      expect(solventId).toBe(substance?.solution.solventId);
+      expect(substance?.needs === null || additions.length > 0, recipe.id).toBe(true);
+      expect(steps.at(-1)?.work).toBe('label');
+      // What is added is told by the step that adds it.
+      expect(additions.length === 0 || steps.some(({ work }) => work === 'add')).toBe(true);
     }
-    expect(whyByProcedure(KHP_PLAN)).toBeNull();
   });
 
   test('acid goes in before the mark where iron(II) needs it', () => {
@@ -405,6 +557,14 @@ describe('what is asked and what is refused', () => {
       ['too-early', { waitMinutes: 120, leftMinutes: 30 }],
     ]);
     expect(against(made, after(120))).toEqual([]);
+  });
+
+  test('a wait that nobody began is asked about; what needs no waiting is not', () => {
+    const made = script();
+    const done = (step: string) =>
+      made.propose('preparation.step-done', { step, isLeftOut: false, pins: [], reason: null });
+    expect(against(made, done('dry'))).toEqual([['wait-not-begun', { waitMinutes: 120 }]]);
+    expect(against(made, done('transfer'))[0]?.[0]).toBe('out-of-order');
   });
 
   test('an over-filled flask is discarded, and why; a beaker is not', () => {

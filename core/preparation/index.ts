@@ -38,7 +38,7 @@ export {
   solventToAddMl,
 } from './solution';
 export type { Left } from './startChecks';
-export { checkPreparationStart, missingFor, needsOf } from './startChecks';
+export { checkPreparationStart, dissolvingOf, missingFor, needsOf } from './startChecks';
 export { checkBottling } from './stepChecks';
 export { pinsFor, PREPARATION_RECORD, recordsOf } from './preparationRecord';
 export { dilutedMolarity, molarityOfSolution } from './equations';

@@ -46,7 +46,12 @@ const SHELF: PlannerShelf = {
   vessels: VESSELS,
   balances: [{ id: idOf('b'), balance }],
 };
-const BY_CYLINDER = { madeUpIn: 'cylinder', isStandardizedLater: true } as const;
+const BY_CYLINDER = {
+  madeUpIn: 'cylinder',
+  isStandardizedLater: true,
+  solventName: 'water',
+  solubilityMolPerL: null,
+} as const;
 const EXACT = {
   molarityMolPerL: 0.1,
   volumeMl: 250,

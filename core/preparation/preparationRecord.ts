@@ -38,6 +38,11 @@ function toPlanAsRead(body: unknown): unknown {
   return { ...(body as object), corrections, thermometerId: null };
 }
 
+/** There was only one edition of the recipes. */
+function toPlanOfFirstEdition(body: unknown): unknown {
+  return { ...(body as object), recipeEdition: 1 };
+}
+
 /** Nobody wrote down at which version something was drawn. */
 function toStepWithPins(body: unknown): unknown {
   return { ...(body as object), pins: [] };
@@ -99,7 +104,7 @@ export const PREPARATION_RECORD = defineRecord<
     'preparation.started': {
       nature: 'decision',
       asks: 'stock',
-      earlier: [toPlanInBeaker, toPlanAsRead],
+      earlier: [toPlanInBeaker, toPlanAsRead, toPlanOfFirstEdition],
       refersTo: (plan) =>
         namedBy(plan).map((named) => ({ field: 'source', ...named, version: null })),
       check: ({ body }, _state, around) => checkPlan(body, around),

@@ -64,6 +64,10 @@ export interface Wish {
   readonly isStandardizedLater: boolean;
   /** What holds an approximate volume. */
   readonly madeUpIn: HouseRules['titrantsMadeUpIn'];
+  /** What it is dissolved in, `water`. */
+  readonly solventName: string;
+  /** The most of the solute that dissolves; null where no limit is kept. */
+  readonly solubilityMolPerL: number | null;
   /** Relative expanded uncertainty (k = 2) that is good enough; absent when any is. */
   readonly targetRelativeU?: number;
 }
@@ -130,14 +134,14 @@ export function whyApproximate({ isStandardizedLater }: Wish): string {
     : 'Nothing is reckoned from it: near enough will do.';
 }
 
-/** Water to an approximate volume: in a beaker, or in the flask that the house rule asks for. */
+/** Solvent to an approximate volume: in a beaker, or in the flask that the house rule asks for. */
 export function madeUp(
   wish: Wish,
   volumeMl: number,
   flask: MeasuringVessel | null,
 ): PlannedQuantity {
   return {
-    what: flask ? 'made up to the mark' : 'water',
+    what: flask ? 'made up to the mark' : wish.solventName,
     amount: volumeMl,
     unit: 'mL',
     with: flask?.name ?? 'a cylinder and a beaker',
@@ -161,6 +165,16 @@ export function tooLittle(volumeMl: number, cylinder: MeasuringVessel | null): r
         `${roundSignificant(volumeMl, 2)} mL is too little for ${cylinder.name}: make a stronger solution of it first, and dilute that.`,
       ]
     : [];
+}
+
+/** Says that more is wanted than dissolves; nothing where it does. */
+export function tooStrongToDissolve({
+  molarityMolPerL,
+  solubilityMolPerL,
+}: Wish): readonly string[] {
+  return solubilityMolPerL === null || molarityMolPerL <= solubilityMolPerL
+    ? []
+    : [`Only about ${String(solubilityMolPerL)} mol/L of it dissolve at 20 °C.`];
 }
 
 /** Says that something does not suffice; nothing when it does. */

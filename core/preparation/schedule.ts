@@ -11,6 +11,7 @@ const HANDS_MINUTES: Readonly<Record<Step['work'], number>> = {
   transfer: 5,
   dissolve: 10,
   add: 5,
+  heat: 5,
   'to-room-temperature': 1,
   'to-mark': 5,
   mix: 3,
@@ -68,7 +69,8 @@ export interface Placed {
 /** The tasks of steps, in their order; a titrant is standardized when it is made. */
 export function tasksOf(steps: readonly Step[], isToBeStandardized: boolean): readonly Task[] {
   const tasks = steps.map(({ id, work, text, waitMinutes }): Task => {
-    const waitsOn = work === 'dry' ? 'oven' : work === 'boil' ? 'hot-plate' : null;
+    const waitsOn =
+      work === 'dry' ? 'oven' : work === 'boil' || work === 'heat' ? 'hot-plate' : null;
     return {
       id,
       title: text,

@@ -1,4 +1,4 @@
-import { findContent, findSubstance } from '../chemistry';
+import { findContent, findSubstance, solventOf } from '../chemistry';
 import type { Id, PlainDate } from '../grammar';
 import { combineComponents } from '../measurement';
 import type { Balance, EquipmentState, Glassware } from '../metrology';
@@ -8,6 +8,7 @@ import { freshnessOf, isLotExpired, knownMolarity, lotMolarity, mayBeUsed } from
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import type { PreparationRecords } from './result';
+import type { Wish } from './route';
 import type { PreparationPlan } from './work';
 import { isExact, parentsOf } from './work';
 
@@ -35,10 +36,28 @@ export function checkPreparationStart(
     return [impossible('not-in-catalogue', 'soluteId', { kind: 'substance' })];
   }
   return [
+    ...checkSolubility(plan),
     ...checkSource(plan, records, today),
     ...checkStock(plan, records, left),
     ...equipmentOf(plan).flatMap(({ id }) => checkEquipmentInUse(records.equipment, id, today)),
   ];
+}
+
+/** What a substance is dissolved in, and how much of it dissolves there. */
+export function dissolvingOf(substanceId: string): Pick<Wish, 'solventName' | 'solubilityMolPerL'> {
+  const substance = findSubstance(substanceId);
+  return {
+    solventName: solventOf(substance?.solution.solventId ?? 'water').name,
+    solubilityMolPerL: substance?.solubilityMolPerL ?? null,
+  };
+}
+
+/** Nobody dissolves more than dissolves; it would lie undissolved at the mark. */
+function checkSolubility({ soluteId, targetMolarity }: PreparationPlan): readonly Finding[] {
+  const { solubilityMolPerL } = dissolvingOf(soluteId);
+  if (solubilityMolPerL === null || Number(targetMolarity ?? 0) <= solubilityMolPerL) return [];
+  const substance = findSubstance(soluteId)?.shortName ?? soluteId;
+  return [impossible('does-not-dissolve', 'targetMolarity', { substance, solubilityMolPerL })];
 }
 
 /** A piece of equipment that a plan names, and what it must be. */

@@ -50,6 +50,9 @@ export function checkDone(
     return [impossible('must-be-measured', 'step')];
   }
   const { waitsUntil, waitMinutes } = step;
+  if (waitMinutes !== null && waitsUntil === null) {
+    return [unlikely('wait-not-begun', 'step', { waitMinutes })];
+  }
   if (waitsUntil !== null && at < waitsUntil) {
     const leftMinutes = Math.ceil((Date.parse(waitsUntil) - Date.parse(at)) / 60_000);
     return [

@@ -8,6 +8,7 @@ import {
   notEnough,
   percent,
   smallestHolding,
+  tooStrongToDissolve,
   vesselUncertainty,
   whyApproximate,
 } from './route';
@@ -42,6 +43,7 @@ export function weighing(
         ]
       : []),
     ...(isExact && !flask ? ['There is no volumetric flask that large.'] : []),
+    ...tooStrongToDissolve(wish),
     ...notEnough(massG, solid.leftG, 'g', solid.name),
     ...(wish.exactness === 'exact' && !solid.isStandard
       ? [`${solid.name} is no standard: its solution stays nominal until it is standardized.`]

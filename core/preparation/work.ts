@@ -1,12 +1,12 @@
 import type { Id } from '../grammar';
-import type { Preparation, PreparationStep } from '../chemistry';
+import type { Addition, Preparation, PreparationStep } from '../chemistry';
 import {
   CATALOGUE,
   describeDrying,
   findIndicator,
   findSolvent,
   findSubstance,
-  INDICATOR_STEPS,
+  indicatorSteps,
   intoFlask,
   stepsByProcedure,
   usualSteps,
@@ -62,6 +62,8 @@ export interface PreparationPlan {
   readonly soluteId: string;
   /** Null to take the recipe that fits the source. */
   readonly recipeId: string | null;
+  /** The edition of the recipes that its steps are taken from. */
+  readonly recipeEdition: number;
   /** Null for an indicator. */
   readonly targetMolarity: DecimalText | null;
   readonly volumeMl: DecimalText;
@@ -143,11 +145,12 @@ export function parentsOf(source: PreparationSource): readonly Parent[] {
 
 /** The recipe of the catalogue that a plan follows; undefined where the usual steps serve. */
 export function recipeOf(plan: PreparationPlan): Preparation | undefined {
+  const known = CATALOGUE.preparations.filter(
+    ({ sinceEdition }) => sinceEdition <= plan.recipeEdition,
+  );
   return plan.recipeId === null
-    ? CATALOGUE.preparations.find(
-        (recipe) => recipe.soluteId === plan.soluteId && isFor(recipe, plan),
-      )
-    : CATALOGUE.preparations.find(({ id }) => id === plan.recipeId);
+    ? known.find((recipe) => recipe.soluteId === plan.soluteId && isFor(recipe, plan))
+    : known.find(({ id }) => id === plan.recipeId);
 }
 
 function isFor({ route, exactness, from }: Preparation, plan: PreparationPlan): boolean {
@@ -167,17 +170,14 @@ function isFor({ route, exactness, from }: Preparation, plan: PreparationPlan): 
 }
 
 /**
- * Why a plan has no guided steps: its solution needs what no step here names, or another solvent than water. Null where
- * the steps serve.
+ * Why a plan has no guided steps: its solution needs more than water, and no recipe of its edition says how. Null where the steps
+ * serve.
  */
 export function whyByProcedure(plan: PreparationPlan): string | null {
   const recipe = recipeOf(plan);
   const substance = findSubstance(plan.soluteId);
-  const isOtherSolvent = recipe !== undefined && recipe.solventId !== 'water';
-  const isNamed = recipe !== undefined && recipe.additions.length > 0;
-  if (!substance || isNamed || (substance.needs === null && !isOtherSolvent)) return null;
-  const needs = substance.needs ?? findSolvent(recipe?.solventId ?? '')?.name ?? 'another solvent';
-  return `There are no guided steps: ${substance.name} needs ${needs}. Follow your laboratory’s written procedure; the figures are recorded here.`;
+  if (!substance || recipe || substance.needs === null) return null;
+  return `There are no guided steps: ${substance.name} needs ${substance.needs}. Follow your laboratory’s written procedure; the figures are recorded here.`;
 }
 
 function plainSteps(plan: PreparationPlan): readonly PreparationStep[] {
@@ -190,7 +190,7 @@ function plainSteps(plan: PreparationPlan): readonly PreparationStep[] {
 
 function stepsInItsVessel(plan: PreparationPlan): readonly PreparationStep[] {
   const recipe = recipeOf(plan);
-  if (recipe) return withAdditions(recipe, Number(plan.volumeMl));
+  if (recipe) return withAdditions(recipe, plan);
   const isDried = findSubstance(plan.soluteId)?.drying?.kind === 'oven';
   switch (plan.source.kind) {
     case 'weigh':
@@ -202,19 +202,26 @@ function stepsInItsVessel(plan: PreparationPlan): readonly PreparationStep[] {
     case 'add-volumes':
       return usualSteps('volumes-added', isDried);
     case 'indicator':
-      return INDICATOR_STEPS;
+      return indicatorSteps(plan.soluteId, plan.recipeEdition);
   }
 }
 
-/** The steps of a recipe; the last thing that is added says how much of it goes into this volume. */
+/** The steps of a recipe; the last thing that is added says how much of it goes into this solution. */
 function withAdditions(
-  { steps, additions, volumeMl: usualMl }: Preparation,
-  volumeMl: number,
+  recipe: Preparation,
+  { volumeMl, targetMolarity }: PreparationPlan,
 ): readonly PreparationStep[] {
-  const amounts = additions.map(
-    ({ what, volumeMl: usual }) =>
-      `${roundSignificant((usual * volumeMl) / usualMl, 2)} mL of ${what}`,
-  );
+  const { steps, additions } = recipe;
+  const times = Number(volumeMl) / recipe.volumeMl;
+  const stronger = Math.max(1, Number(targetMolarity ?? 0) / recipe.molarityMolPerL);
+  const amounts = additions.map((addition: Addition) => {
+    const grown = times * (addition.growsWithSolute ? stronger : 1);
+    const amount =
+      'massG' in addition
+        ? `${roundSignificant(grown * addition.massG, 2)} g`
+        : `${roundSignificant(grown * addition.volumeMl, 2)} mL`;
+    return `${amount} of ${addition.what}`;
+  });
   if (amounts.length === 0) return steps;
   const last = steps.findLastIndex(({ work }) => work === 'add');
   return steps.map((step, i) =>
@@ -257,6 +264,7 @@ function staged(plan: PreparationPlan): { step: PreparationStep; stage: number }
 /** Cautions that go with a kind of work, whatever the substance. Source: usual laboratory practice. */
 const CAUTIONS: Readonly<Partial<Record<Step['work'], string>>> = {
   dry: 'The oven and what comes out of it are hot: tongs, heatproof gloves.',
+  heat: 'Glass on a hot plate is hot and looks cold: tongs, goggles, nothing flammable near it.',
   boil: 'It scalds, and water from a microwave oven can erupt; never stopper it hot.',
   stand: 'Closed and labelled: nobody else knows what it is.',
   filter: 'Sintered glass, never paper; goggles.',
@@ -264,9 +272,11 @@ const CAUTIONS: Readonly<Partial<Record<Step['work'], string>>> = {
 };
 
 /** What to take care of in a step: a concentrate before all. */
-function cautionOf({ source, soluteId }: PreparationPlan, work: Step['work']): string | null {
+function cautionOf(plan: PreparationPlan, work: Step['work']): string | null {
+  const { source, soluteId } = plan;
   if (work === 'measure' && source.kind === 'concentrate') {
-    return 'Goggles, gloves, coat, fume cupboard; into the water, never the reverse.';
+    const solvent = findSolvent(recipeOf(plan)?.solventId ?? 'water')?.name ?? 'solvent';
+    return `Goggles, gloves, coat, fume cupboard; into the ${solvent}, never the reverse.`;
   }
   if (work === 'measure' && source.kind === 'dilute') return 'Never pipette by mouth.';
   if (work === 'weigh') return findSubstance(soluteId)?.cautions[0] ?? null;

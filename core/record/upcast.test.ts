@@ -173,6 +173,7 @@ test('a run of before there were aliquots keeps its lot as what was weighed, and
   expect(plan).toEqual({
     source: { ...source, flaskId: null },
     carbonDioxide: 'boiled',
+    recipeEdition: 1,
     corrections: {
       volumeCorrection: 'carried',
       referenceTemperatureC: '20',

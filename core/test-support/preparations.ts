@@ -1,3 +1,4 @@
+import { RECIPE_EDITION } from '#core/chemistry';
 import type { Plain } from '#core/grammar';
 import { correctionRulesOf, UNWRITTEN_RULES } from '#core/laboratory';
 import type { Equipment, EquipmentState, Glassware } from '#core/metrology';
@@ -167,6 +168,7 @@ export function planOf(
     purpose: 'standard',
     soluteId: 'potassium-hydrogen-phthalate',
     recipeId: null,
+    recipeEdition: RECIPE_EDITION,
     targetMolarity: '0.1',
     volumeMl: '250',
     source,

@@ -4,6 +4,7 @@ export type { FindingCode, FindingValues } from './findings';
 export { findingText } from './findings';
 export type { OutcomeSaid } from './outcomes';
 export { CURVE_WAYS, outcomeText } from './outcomes';
+export { minutesText } from './minutes';
 export { PLACE_NAMES } from './places';
 export type { SlipSaid } from './slips';
 export { slipQuestion } from './slips';

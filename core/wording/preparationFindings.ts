@@ -1,4 +1,5 @@
 import { roundHalfEven, roundSignificant } from '../measurement';
+import { minutesText } from './minutes';
 import type { SlipSaid } from './slips';
 import { slipQuestion } from './slips';
 
@@ -29,7 +30,9 @@ export const PREPARATION_FINDINGS = {
   'left-out': () => 'Give a reason for leaving out this step.',
   'must-be-measured': () => 'Write down what was measured.',
   'too-early': ({ waitMinutes, leftMinutes }: { waitMinutes: number; leftMinutes: number }) =>
-    `This step takes ${String(waitMinutes)} minutes; ${String(leftMinutes)} remain. To go on now, give a reason.`,
+    `This step takes ${minutesText(waitMinutes)}; ${minutesText(leftMinutes)} remain. To go on now, give a reason.`,
+  'wait-not-begun': ({ waitMinutes }: { waitMinutes: number }) =>
+    `This step takes ${minutesText(waitMinutes)}, and nobody noted when it began. To mark it done now, give a reason.`,
   'out-of-order': ({ text }: { text: string }) =>
     `“${text}” comes before this step. If it was left out, give a reason.`,
   'no-entry-to-replace': () => 'There is no such entry to correct.',
@@ -61,6 +64,14 @@ export const PREPARATION_FINDINGS = {
       ? `${planned} ${slipQuestion(slip)} If so, ${roundHalfEven(slip.meant, decimals)} g was meant.`
       : `${planned} To keep this mass, give a reason.`;
   },
+  'does-not-dissolve': ({
+    substance,
+    solubilityMolPerL,
+  }: {
+    substance: string;
+    solubilityMolPerL: number;
+  }) =>
+    `At most about ${String(solubilityMolPerL)} mol/L of ${substance} dissolve at 20 °C. Choose a weaker solution.`,
   'lot-of-another': ({ name, other }: { name: string; other: string }) => `${name} is ${other}.`,
   'cannot-concentrate': ({
     name,

@@ -1,6 +1,7 @@
 import request from 'supertest';
 import { v7 as uuidv7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import { RECIPE_EDITION } from '#core/chemistry';
 import { CORRECTION_PRESETS, correctionRulesOf, DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { LABEL_SHEETS } from '#core/label';
 import type { PreparationPlan, PreparationState } from '#core/preparation';
@@ -92,6 +93,7 @@ function plan(soluteId: string, changes: Partial<Plain<PreparationPlan>>): Prepa
     purpose: 'standard',
     soluteId,
     recipeId: null,
+    recipeEdition: RECIPE_EDITION,
     targetMolarity: '0.1',
     volumeMl: '250',
     carbonDioxide: 'boiled',
@@ -136,7 +138,7 @@ async function start(given: PreparationPlan): Promise<string> {
 /** Does every step as planned, measuring what each asks for; leaves it to be bottled. */
 async function work(given: PreparationPlan): Promise<string> {
   const id = await start(given);
-  for (const { id: step, measures } of stepsOf(given)) {
+  for (const { id: step, measures, waitMinutes } of stepsOf(given)) {
     const measured = (quantity: object): NewFact =>
       ({
         kind: 'preparation.measured',
@@ -154,7 +156,11 @@ async function work(given: PreparationPlan): Promise<string> {
             ? measured({ kind: 'temperature', temperatureC: '20.5' })
             : {
                 kind: 'preparation.step-done',
-                body: { step, isLeftOut: false, pins: [], reason: null },
+                body: {
+                  ...{ step, isLeftOut: false, pins: [] },
+                  // Nobody waits for hours here.
+                  reason: waitMinutes === null ? null : 'dried and boiled before',
+                },
               };
     await client.send(fact, id).expect(201);
   }
@@ -449,7 +455,10 @@ describe('what a preparation does to the rest', () => {
     const chief = await laboratory.signIn(laboratory.chief);
     await chief.send({ kind: 'lot.taken-out', body: {} }, lotId).expect(201);
     await chief.send({ kind: 'lot.taken-out', body: {} }, lotId).expect(422);
-    const done = { step: 'dry', isLeftOut: false, pins: [], reason: null };
+    const unasked = { step: 'dry', isLeftOut: false, pins: [], reason: null };
+    const asked = await client.send({ kind: 'preparation.step-done', body: unasked }, id);
+    expect((asked.body as Problem).code).toBe('reason-needed');
+    const done = { ...unasked, reason: 'dried yesterday, see the drying log' };
     await chief.send({ kind: 'preparation.step-done', body: done }, id).expect(201);
     await client.send({ kind: 'preparation.step-done', body: done }, id).expect(201);
     const state = await stateOf(id);

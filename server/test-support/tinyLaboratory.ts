@@ -5,7 +5,7 @@ import type { PreparationPlan } from '#core/preparation';
 import { stepsOf } from '#core/preparation';
 import type { ListAnswer, NewFact } from '#contract';
 import { methodSchema, newId } from '#contract';
-import { findMethod } from '#core/chemistry';
+import { findMethod, RECIPE_EDITION } from '#core/chemistry';
 import * as v from 'valibot';
 import { correctionRulesOf, DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { decimalText } from '#core/measurement';
@@ -119,6 +119,7 @@ async function prepareStandard(
   await client.send({ kind: 'equipment.registered', body: flask }, flaskId).expect(201);
   const plan: PreparationPlan = {
     ...{ purpose: 'standard', soluteId: 'potassium-hydrogen-phthalate', recipeId: null },
+    recipeEdition: RECIPE_EDITION,
     ...{
       targetMolarity: decimalText('0.1'),
       volumeMl: decimalText('250'),
@@ -138,7 +139,7 @@ async function prepareStandard(
   const id = uuidv7();
   await client.send({ kind: 'preparation.started', body: plan }, id).expect(201);
   const steps = stepsOf(plan);
-  for (const { id: step, measures } of steps) {
+  for (const { id: step, measures, waitMinutes } of steps) {
     const quantity =
       measures?.kind === 'mass'
         ? { kind: 'mass' as const, weighing: { mode: 'tared' as const, massG: '5.1048' } }
@@ -148,7 +149,13 @@ async function prepareStandard(
           kind: 'preparation.measured',
           body: { step, quantity, replaces: [], takenFrom: null, pins: [], reason: null },
         }
-      : { kind: 'preparation.step-done', body: { step, isLeftOut: false, pins: [], reason: null } };
+      : {
+          kind: 'preparation.step-done',
+          body: {
+            ...{ step, isLeftOut: false, pins: [] },
+            reason: waitMinutes === null ? null : 'done before',
+          },
+        };
     await client.send(fact, id).expect(201);
   }
   await client

@@ -373,7 +373,7 @@ test('what an older version of the program wrote down is sent in the shape of to
   await openOutbox();
   await pass(10);
   expect(kept).toMatchObject([
-    { schemaVersion: 3, body: { source: { ...source, flaskId: null }, carbonDioxide: 'boiled' } },
+    { schemaVersion: 4, body: { source: { ...source, flaskId: null }, carbonDioxide: 'boiled' } },
   ]);
 });
 

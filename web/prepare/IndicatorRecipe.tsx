@@ -1,5 +1,6 @@
 import type { DecimalText } from '#core/measurement';
 import type { Indicator } from '#core/chemistry';
+import { RECIPE_EDITION } from '#core/chemistry';
 import { hazardsOfSolution } from '#core/label';
 import { correctionRulesOf } from '#core/laboratory';
 import { useSession } from '../app/session';
@@ -31,6 +32,7 @@ export function IndicatorRecipe({ indicator, volumeMl }: IndicatorRecipeProps) {
               purpose: 'auxiliary',
               soluteId: indicator.id,
               recipeId: null,
+              recipeEdition: RECIPE_EDITION,
               targetMolarity: null,
               volumeMl,
               source: { kind: 'indicator' },

@@ -4,7 +4,7 @@ import { CATALOGUE, findIndicator, findSubstance } from '#core/chemistry';
 import { hazardsOfLot } from '#core/label';
 import { parseDecimal } from '#core/measurement';
 import type { PlannerShelf, Wish } from '#core/preparation';
-import { plannerShelf, planRoutes } from '#core/preparation';
+import { dissolvingOf, plannerShelf, planRoutes } from '#core/preparation';
 import { titrantNeed } from '#core/titration/guidance';
 import { Loading } from '../app/Loading';
 import { useSession } from '../app/session';
@@ -169,6 +169,7 @@ function Ways({ wanted, stock }: { readonly wanted: Wanted; readonly stock: Stoc
     molarityMolPerL,
     volumeMl,
     exactness: isExact ? 'exact' : 'approximate',
+    ...dissolvingOf(wanted.substanceId),
     isStandardizedLater: wanted.purpose !== 'auxiliary',
     madeUpIn: wanted.purpose === 'titrant' ? laboratory.rules.titrantsMadeUpIn : 'cylinder',
     ...(targetPercent > 0 ? { targetRelativeU: targetPercent / 100 } : {}),

@@ -14,6 +14,7 @@ import { Findings } from '../ui/Findings';
 import { ReasonDialog } from '../ui/ReasonDialog';
 import { clockText, instantText } from '../ui/typeset';
 import { useQuestioned } from '../ui/useQuestioned';
+import { minutesText } from '#core/wording';
 import { DryingState } from './DryingState';
 import { MeasureForm } from './MeasureForm';
 import { useEnterPreparation } from './usePreparation';
@@ -176,7 +177,7 @@ function Wait({ step, onBegin }: { readonly step: StepState; readonly onBegin: (
     return (
       <div className="mt-3 flex items-center gap-4">
         <Button onClick={onBegin}>It has begun</Button>
-        <span className="text-ink-soft">{waitText(step.waitMinutes)} from then on.</span>
+        <span className="text-ink-soft">{minutesText(step.waitMinutes)} from then on.</span>
       </div>
     );
   }
@@ -192,13 +193,6 @@ function Wait({ step, onBegin }: { readonly step: StepState; readonly onBegin: (
       </span>
     </p>
   );
-}
-
-function waitText(minutes: number): string {
-  if (minutes < 120) return `${String(minutes)} minutes`;
-  return minutes < 2 * 24 * 60
-    ? `${String(minutes / 60)} hours`
-    : `${String(Math.round(minutes / 60 / 24))} days`;
 }
 
 function countdown(seconds: number): string {

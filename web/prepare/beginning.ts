@@ -1,4 +1,5 @@
 import { useNavigate } from 'react-router';
+import { RECIPE_EDITION } from '#core/chemistry';
 import type { PreparationPlan, Route } from '#core/preparation';
 import type { HouseRules } from '#core/laboratory';
 import { correctionRulesOf } from '#core/laboratory';
@@ -18,6 +19,7 @@ export function planOfRoute(
     purpose: wanted.purpose === 'sample' ? 'auxiliary' : wanted.purpose,
     soluteId: wanted.substanceId,
     recipeId: wanted.recipeId,
+    recipeEdition: RECIPE_EDITION,
     targetMolarity: decimalOf(Number(roundSignificant(route.molarityMolPerL, 4))),
     volumeMl: roundHalfEven(route.volumeMl, 0),
     source,

@@ -13,6 +13,7 @@ export const WORKS: Readonly<Record<Step['work'], string>> = {
   transfer: 'Transfer and rinse',
   dissolve: 'Dissolve',
   add: 'Add',
+  heat: 'Heat',
   'to-room-temperature': 'To room temperature',
   'to-mark': 'To the mark',
   mix: 'Mix',

@@ -30,6 +30,8 @@ export interface Substance {
   /** Of the solid, for buoyancy; null for liquids, which are not weighed as standards. */
   readonly densityGPerCm3: number | null;
   readonly drying: Drying | null;
+  /** The most that dissolves in water at about 20 °C, mol/L; null where no limit is kept. */
+  readonly solubilityMolPerL: number | null;
   /** What a solution of it needs beside water, as a clause; null when water does. */
   readonly needs: string | null;
   /** What its solutions hold beside it, for their hazards. */
@@ -188,6 +190,7 @@ export interface PreparationStep {
   readonly work:
     | 'dry'
     | 'cool'
+    /** Water, against carbon dioxide. */
     | 'boil'
     | 'draw'
     | 'weigh'
@@ -195,6 +198,8 @@ export interface PreparationStep {
     | 'transfer'
     | 'dissolve'
     | 'add'
+    /** What is being made. */
+    | 'heat'
     | 'to-room-temperature'
     | 'to-mark'
     | 'mix'
@@ -207,6 +212,13 @@ export interface PreparationStep {
   /** Null when nobody has to wait, or the substance says how long. */
   readonly waitMinutes: number | null;
 }
+
+/** Something that goes into a solution beside what it is named for. */
+export type Addition = {
+  readonly what: string;
+  /** Whether a stronger solution takes more of it; a weaker one takes no less. */
+  readonly growsWithSolute: boolean;
+} & ({ readonly volumeMl: number } | { readonly massG: number });
 
 /** How a solution is made up, with the molarity and volume that are usual. */
 export interface Preparation {
@@ -223,11 +235,13 @@ export interface Preparation {
     | { readonly kind: 'concentrate'; readonly concentrateId: string }
     | { readonly kind: 'stock'; readonly molarityMolPerL: number }
     | null;
-  /** What goes in beside it, before the mark. */
-  readonly additions: readonly { readonly what: string; readonly volumeMl: number }[];
+  /** What goes in beside it, before the mark, for the usual molarity and volume. */
+  readonly additions: readonly Addition[];
   readonly solventId: string;
   readonly steps: readonly PreparationStep[];
   readonly cautions: readonly string[];
+  /** Since which edition of the recipes it is there. A preparation follows the recipes of its own edition. */
+  readonly sinceEdition: number;
   readonly source: string;
 }
 

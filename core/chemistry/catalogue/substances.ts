@@ -2,7 +2,7 @@ import type { Drying, SolutionOf, Substance } from './entries';
 import type { HazardBand } from './hazards';
 
 const TABLES =
-  'density and drying: common analytical-chemistry tables; hazards: Regulation (EC) No 1272/2008, annexes I and VI, and usual safety data sheets';
+  'density, drying and solubility: common analytical-chemistry tables; hazards: Regulation (EC) No 1272/2008, annexes I and VI, and usual safety data sheets';
 
 const NO_HAZARDS: readonly HazardBand[] = [];
 
@@ -49,6 +49,7 @@ function substance(given: Given): Substance {
   return {
     densityGPerCm3: null,
     drying: null,
+    solubilityMolPerL: null,
     needs: null,
     solution: IN_WATER,
     hazards: NO_HAZARDS,
@@ -165,6 +166,7 @@ const STANDARDS: readonly Substance[] = [
     formula: 'K2Cr2O7',
     role: 'primary-standard',
     form: 'orange crystals',
+    solubilityMolPerL: 0.4,
     densityGPerCm3: 2.68,
     drying: { kind: 'oven', temperatureC: [140, 150], hours: 2, remark: '' },
     hazards: [
@@ -344,6 +346,7 @@ const TITRANT_MATERIALS: readonly Substance[] = [
     formula: 'KMnO4',
     role: 'titrant-material',
     form: 'dark violet crystals',
+    solubilityMolPerL: 0.4,
     densityGPerCm3: 2.7,
     hazards: [
       { fromPercent: 25, codes: ['H272', 'H302', 'H314', 'H361d', 'H373', 'H410'] },
@@ -469,7 +472,7 @@ const TITRANT_MATERIALS: readonly Substance[] = [
     ],
     cautions: [
       'Explodes when heated or dried with organic matter: never evaporate it.',
-      INTO_WATER,
+      'Added slowly to the solvent, stirring and cooling, never the reverse: fume cupboard, goggles, gloves, coat.',
     ],
     waste: 'organic',
   }),
