@@ -247,7 +247,7 @@ const PLANNED: Wish = {
   exactness: 'exact',
   madeUpIn: 'cylinder',
   isStandardizedLater: false,
-        ...{ solventName: 'water', solubilityMolPerL: null },
+  ...{ solventName: 'water', solubilityMolPerL: null },
 };
 
 /** Ids of a shelf that nobody has on record. */

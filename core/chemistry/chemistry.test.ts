@@ -33,10 +33,25 @@ const countsOf = (formula: string): Record<string, number> =>
 describe('formulas', () => {
   test('atoms of one element add linearly, elements in quadrature', () => {
     const { standardUncertaintyGPerMol, valueGPerMol } = molarMass('C8H5KO4');
-    const parts = [8 * 0.001, 5 * 0.000135, 0.0001, 4 * 0.00037].map((half) => half / Math.sqrt(3));
+    const parts = [8 * 0.0014, 5 * 0.00016, 0.0001, 4 * 0.00077].map((half) => half / Math.sqrt(3));
     expect(standardUncertaintyGPerMol).toBeCloseTo(Math.hypot(...parts), 12);
     expect(valueGPerMol).toBeCloseTo(204.2223, 4);
   });
+
+  test.each([
+    ['S', 32.06, 0.016],
+    ['Li', 6.94, 0.057],
+    ['O', 15.999, 0.00077],
+    ['C', 12.011, 0.0014],
+    ['H', 1.008, 0.00016],
+  ])(
+    'of %s the half-width covers the interval from the conventional value',
+    (symbol, value, half) => {
+      const { valueGPerMol, standardUncertaintyGPerMol } = molarMass(symbol);
+      expect(valueGPerMol).toBe(value);
+      expect(standardUncertaintyGPerMol * Math.sqrt(3)).toBeCloseTo(half, 10);
+    },
+  );
 
   test.each([
     ['CuSO4.5H2O', { Cu: 1, S: 1, O: 9, H: 10 }],

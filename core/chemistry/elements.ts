@@ -142,8 +142,11 @@ function readLine(line: string): [symbol: string, weight: AtomicWeight | null] {
   const [, symbol = '', value, digits, low, high] = LINE.exec(line) ?? [];
   if (value === undefined) return [symbol, null];
   const decimals = value.split('.')[1]?.length ?? 0;
+  // A conventional value seldom lies in the middle of its interval: the farther end is covered too.
   const halfWidth =
-    digits === undefined ? (Number(high) - Number(low)) / 2 : Number(digits) * 10 ** -decimals;
+    digits === undefined
+      ? Math.max(Number(high) - Number(value), Number(value) - Number(low))
+      : Number(digits) * 10 ** -decimals;
   return [symbol, { value: Number(value), halfWidth }];
 }
 

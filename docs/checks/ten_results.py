@@ -14,8 +14,8 @@ Z = 1.959963984540054
 
 
 def molar_mass_u():
-    """C8H5KO4: conventional weights with half their intervals as rectangular half-widths; atoms of one element add linearly."""
-    half = {"C": (8, 0.0010), "H": (5, 0.000135), "K": (1, 0.0001), "O": (4, 0.000370)}
+    """C8H5KO4: conventional weights, each with the farther end of its interval as rectangular half-width; atoms of one element add linearly."""
+    half = {"C": (8, 0.0014), "H": (5, 0.00016), "K": (1, 0.0001), "O": (4, 0.00077)}
     return sqrt(sum((n * a * RECT) ** 2 for n, a in half.values()))
 
 

@@ -295,6 +295,7 @@ export const METHODS: readonly Method[] = [
     name: 'permanganate by sodium oxalate, hot',
     standardId: 'sodium-oxalate',
     portions: [{ kind: 'weighed', massG: [0.15, 0.25] }],
+    needsBlank: true,
   }),
   method({
     ...OXALATE_BY_PERMANGANATE,
@@ -302,6 +303,7 @@ export const METHODS: readonly Method[] = [
     name: 'permanganate by oxalic acid, hot',
     standardId: 'oxalic-acid-dihydrate',
     portions: [{ kind: 'aliquot', standardMolarityMolPerL: 0.05, volumeMl: [4, 25] }],
+    needsBlank: true,
   }),
   method({
     ...TO_IRON_II,
@@ -319,6 +321,7 @@ export const METHODS: readonly Method[] = [
     medium:
       'an equal volume of 1 M sulfuric acid; phosphoric acid takes away the yellow of iron(III)',
     cautions: [FILL_BELOW_EYES, 'Sulfuric acid, not hydrochloric acid.'],
+    needsBlank: true,
   }),
   method({
     ...DICHROMATE_WITH_IRON_II,
@@ -386,6 +389,7 @@ export const METHODS: readonly Method[] = [
     name: 'iodine by standardized thiosulfate',
     colours: colours('colourless', 'firstBlue', 'starchBlue'),
     medium: 'about 50 mL water',
+    needsBlank: true,
   }),
   method({
     ...IODINE_WITH_THIOSULFATE,
@@ -461,6 +465,7 @@ export const METHODS: readonly Method[] = [
     colours: colours('colourless', 'firstRed', 'red'),
     medium: 'dilute nitric acid',
     cautions: ['Silver waste is collected.'],
+    needsBlank: true,
   }),
   method({
     ...TO_IRON_II,
@@ -540,6 +545,7 @@ export const METHODS: readonly Method[] = [
       'Perchloric acid explodes when heated or dried with organic matter.',
       'Glacial acetic acid burns and is flammable: fume cupboard, no flame.',
     ],
+    needsBlank: true,
   }),
   method({
     ...TITRATED_BACK,

@@ -16,6 +16,12 @@ interface Mistake {
 
 const MISTAKES: readonly Mistake[] = [
   {
+    untilCore: 4,
+    touches: ({ references: { standard } }) => standard.kind === 'lot',
+    sentence:
+      'The uncertainty of a molar mass took half of each interval of atomic weights, though the conventional value does not lie in its middle; now the farther end is covered.',
+  },
+  {
     untilCore: 3,
     touches: ({ references: { standard, excess } }) =>
       standard.kind === 'bottle' || excess !== null,
