@@ -21,7 +21,7 @@ const remark = text;
 const sentence = v.pipe(text, v.minLength(1, 'This must be filled in.'));
 const source = sentence;
 
-const hazardCode = v.picklist(
+export const hazardCode = v.picklist(
   Object.keys(HAZARD_STATEMENTS) as [HazardCode, ...HazardCode[]],
   'No such hazard statement.',
 );
@@ -64,6 +64,7 @@ const substance = v.strictObject({
     'acid-base',
     'manganese',
     'chromium',
+    'mercury',
     'silver',
     'iodine',
     'metal',

@@ -14,7 +14,7 @@ import type { Pin, PreparationPlan } from '#core/preparation';
 import type { CorrectedBottle, Lot, PreparedBottle } from '#core/reagent';
 import { RIGHTS } from '#core/rights';
 import type { RunSetUp } from '#core/titration/setUp';
-import { methodSchema } from './catalogue';
+import { hazardCode, methodSchema } from './catalogue';
 import {
   count,
   decimal,
@@ -211,6 +211,16 @@ const sourceSchema = v.variant('kind', [
   v.strictObject({ kind: v.literal('indicator') }),
 ]);
 
+/** How a safety data sheet classifies a lot. */
+export const classification = {
+  codes: v.pipe(
+    v.array(hazardCode),
+    v.maxLength(40, 'A safety data sheet states no more than 40 hazards.'),
+    v.readonly(),
+  ),
+  sheet: line,
+};
+
 export const planSchema = v.strictObject({
   purpose,
   soluteId: line,
@@ -377,6 +387,7 @@ export const FACT_SCHEMAS = {
   'bottle.corrected': correctedBottleSchema,
   'laboratory.renamed': v.strictObject({ name: line, reason }),
   'lot.opened': v.strictObject({ openedOn: plainDate }),
+  'lot.classified': v.strictObject(classification),
   'lot.counted': v.strictObject({
     amountLeft: nonNegativeDecimal,
     reason,

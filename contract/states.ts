@@ -21,6 +21,7 @@ import {
   lotSchema,
   planSchema,
   rights,
+  classification,
 } from './records';
 
 const text = v.string();
@@ -92,6 +93,8 @@ export const lotState = v.strictObject({
   registered: provenance,
   lot: lotSchema,
   counted: v.nullable(v.strictObject({ ...said, amountLeft: decimal })),
+  // A server of before does not say.
+  classified: v.optional(v.nullable(v.strictObject({ ...said, ...classification })), null),
   drying: v.array(
     v.strictObject({
       temperatureC: decimal,

@@ -17,6 +17,8 @@ export type {
 } from './catalogue/entries';
 export type { HazardBand, HazardCode, Pictogram } from './catalogue/hazards';
 export { HAZARD_STATEMENTS, hazardsAt, unionOf } from './catalogue/hazards';
+export type { PrecautionCode } from './catalogue/precautions';
+export { PRECAUTIONS, precautionsFor } from './catalogue/precautions';
 export {
   indicatorSteps,
   intoFlask,

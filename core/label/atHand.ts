@@ -29,7 +29,7 @@ export function hazardsAtHand({
     standard.kind === 'lot'
       ? {
           name: `${shortName(standard.lot.lot.substanceId)}, as received`,
-          hazards: hazardsOfLot(standard.lot.lot),
+          hazards: hazardsOfLot(standard.lot),
         }
       : ofBottle(standard.bottle),
     ...(excess ? [ofBottle(excess.bottle)] : []),
@@ -58,6 +58,7 @@ const CONTAINERS: Readonly<Record<Substance['waste'], string>> = {
   'acid-base': 'acid and base waste',
   manganese: 'manganese waste',
   chromium: 'chromium waste',
+  mercury: 'mercury waste',
   silver: 'silver waste',
   iodine: 'iodine waste',
   metal: 'metal waste',
@@ -66,7 +67,11 @@ const CONTAINERS: Readonly<Record<Substance['waste'], string>> = {
 };
 
 /** What is never poured down a sink, whatever the house rule says. */
-const ALWAYS_COLLECTED: ReadonlySet<Substance['waste']> = new Set(['chromium', 'organic']);
+const ALWAYS_COLLECTED: ReadonlySet<Substance['waste']> = new Set([
+  'chromium',
+  'mercury',
+  'organic',
+]);
 
 /** Where the waste of some substances goes by the house rule, in a sentence for each way out. */
 export function waysOut(

@@ -1,7 +1,8 @@
 import { describe, expect, test } from 'vitest';
 import type { HazardCode } from '#core/chemistry';
-import { CATALOGUE, findSubstance, hazardsAt, molarMass } from '#core/chemistry';
+import { CATALOGUE, findSubstance, HAZARD_STATEMENTS, hazardsAt, molarMass } from '#core/chemistry';
 import { lotOf } from '../test-support/preparations';
+import { stored } from '../test-support/stored';
 import { hazardsOf, hazardsOfLot, hazardsOfSolution } from './index';
 
 /** Signal word, pictograms and statements, as one line. */
@@ -77,6 +78,14 @@ describe('bands, at and below each limit', () => {
     ['ammonia', 3, ['H318'], 2.9],
     ['nitric-acid', 26.5, ['EUH071', 'H331'], 26.4],
     ['potassium-chromate', 0.1, ['H350i'], 0.09],
+    ['boric-acid', 0.3, ['H360FD'], 0.29],
+    ['borax', 0.3, ['H360FD'], 0.29],
+    ['sodium-hypochlorite', 5, ['EUH031', 'H314'], 4.9],
+    ['potassium-bromate', 0.1, ['H350'], 0.09],
+    ['potassium-bromate', 25, ['H301'], 24.9],
+    ['formaldehyde', 0.1, ['H350'], 0.09],
+    ['mercury-ii-chloride', 25, ['H300'], 24.9],
+    ['barium-chloride-dihydrate', 25, ['H301'], 24.9],
   ] as const)('%s from %s %%: %j', (id, from, codes, below) => {
     expect(at(id, from)).toEqual(expect.arrayContaining([...codes]));
     for (const code of codes) expect(at(id, below), code).not.toContain(code);
@@ -107,12 +116,50 @@ describe('pictograms give way to each other (CLP, article 26)', () => {
   });
 
   test('nothing has no signal word', () => {
-    expect(hazardsOf([])).toEqual({ signal: null, pictograms: [], statements: [] });
+    expect(hazardsOf([])).toEqual({
+      ...{ signal: null, pictograms: [], statements: [], precautions: [], sheet: null },
+    });
   });
 });
 
+describe('what to do about it', () => {
+  test('the most urgent first, six at most', () => {
+    const codes = (of: readonly HazardCode[]): readonly string[] =>
+      hazardsOf(of).precautions.map(({ code }) => code);
+    expect(codes(['H314', 'H290'])).toEqual([
+      'P305+P351+P338',
+      'P303+P361+P353',
+      'P301+P330+P331',
+      'P280',
+      'P260',
+      'P390',
+    ]);
+    expect(codes(['H412'])).toEqual(['P273', 'P501']);
+    expect(codes([])).toEqual([]);
+    const dichromate = findSubstance('potassium-dichromate')?.hazards ?? [];
+    expect(codes(hazardsAt(dichromate, 100))).toHaveLength(6);
+  });
+
+  test('every hazard that has a pictogram has something to do about it', () => {
+    for (const [code, { pictogram }] of Object.entries(HAZARD_STATEMENTS)) {
+      // The keys of the table.
+      const { precautions } = hazardsOf([code as HazardCode]);
+      expect(precautions.length > 0 || pictogram === null, code).toBe(true);
+    }
+  });
+});
+
+test('the safety data sheet of a lot goes before the catalogue, for that lot alone', () => {
+  const lot = lotOf('sodium-chloride');
+  expect(hazardsOfLot(lot)).toMatchObject({ signal: null, sheet: null });
+  const sheet = 'sheet 12 of 2026-05-04';
+  const by = { factId: 'f', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
+  const classified = { ...by, codes: ['H319'] as const, sheet };
+  expect(hazardsOfLot(stored({ ...lot, classified }))).toMatchObject({ signal: 'Warning', sheet });
+});
+
 test('a lot is as it was received; whatever is in a solution is in the catalogue', () => {
-  expect(hazardsOfLot(lotOf('sodium-hydroxide').lot)).toMatchObject({ signal: 'Danger' });
+  expect(hazardsOfLot(lotOf('sodium-hydroxide'))).toMatchObject({ signal: 'Danger' });
   for (const { id } of CATALOGUE.substances)
     expect(() => hazardsOfSolution(id, 0.1), id).not.toThrow();
   for (const { id } of CATALOGUE.indicators)

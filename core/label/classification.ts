@@ -1,4 +1,4 @@
-import type { HazardBand, HazardCode, Pictogram, Substance } from '../chemistry';
+import type { HazardBand, HazardCode, Pictogram, PrecautionCode, Substance } from '../chemistry';
 import {
   CATALOGUE,
   findContent,
@@ -8,10 +8,12 @@ import {
   HAZARD_STATEMENTS,
   hazardsAt,
   molarMass,
+  PRECAUTIONS,
+  precautionsFor,
   solventOf,
   unionOf,
 } from '../chemistry';
-import type { BottleState, Lot } from '../reagent';
+import type { BottleState, LotState } from '../reagent';
 import { knownMolarity } from '../reagent';
 
 /** Hazards as a label or a page shows them. */
@@ -19,6 +21,10 @@ export interface Hazards {
   readonly signal: 'Danger' | 'Warning' | null;
   readonly pictograms: readonly Pictogram[];
   readonly statements: readonly { readonly code: HazardCode; readonly text: string }[];
+  /** What to do about them, the most urgent first. */
+  readonly precautions: readonly { readonly code: PrecautionCode; readonly text: string }[];
+  /** The safety data sheet that they are taken from; null where they come from the catalogue, to be checked against one. */
+  readonly sheet: string | null;
 }
 
 /** Irritation of skin and eyes, which the corrosion sign and that of sensitized airways speak for. */
@@ -29,7 +35,7 @@ const IRRITATION: ReadonlySet<HazardCode> = new Set(['H315', 'H319']);
  * corrosion; for irritation and sensitized skin beside sensitized airways.
  * Source: Regulation (EC) No 1272/2008, articles 20 and 26.
  */
-export function hazardsOf(codes: readonly HazardCode[]): Hazards {
+export function hazardsOf(codes: readonly HazardCode[], sheet: string | null = null): Hazards {
   const found = codes.map((code) => ({ code, ...HAZARD_STATEMENTS[code] }));
   const signals = new Set(found.map(({ signal }) => signal));
   const signs = new Set(found.flatMap(({ pictogram }) => pictogram ?? []));
@@ -46,6 +52,8 @@ export function hazardsOf(codes: readonly HazardCode[]): Hazards {
     signal: signals.has('Danger') ? 'Danger' : signals.has('Warning') ? 'Warning' : null,
     pictograms: [...pictograms],
     statements: found.map(({ code, text }) => ({ code, text })),
+    precautions: precautionsFor(codes).map((code) => ({ code, text: PRECAUTIONS[code] })),
+    sheet,
   };
 }
 
@@ -139,8 +147,9 @@ export function hazardsOfBottle(bottle: BottleState): Hazards {
   return hazardsOfSolution(bottle.substanceId, molarity === null ? null : Number(molarity));
 }
 
-/** Hazards of a lot as received: the solid, or the concentrate at its strength. */
-export function hazardsOfLot(lot: Lot): Hazards {
+/** Hazards of a lot as received: by its own safety data sheet, else the solid, or the concentrate at its strength. */
+export function hazardsOfLot({ lot, classified }: Pick<LotState, 'lot' | 'classified'>): Hazards {
+  if (classified) return hazardsOf(classified.codes, classified.sheet);
   const content = findContent(lot.substanceId);
   if (!content) return hazardsOf([]);
   return hazardsOf(hazardsAt(content.hazards, lot.dissolved ? 100 * Number(lot.purity) : 100));

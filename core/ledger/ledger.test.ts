@@ -40,6 +40,7 @@ test('what is decided names what it rests on; what was seen is never refused for
     'equipment.withdrawn',
     'laboratory.renamed',
     'laboratory.rules-set',
+    'lot.classified',
     'lot.corrected',
     'lot.counted',
     'lot.returned',

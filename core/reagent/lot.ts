@@ -7,7 +7,7 @@ import type {
   Withdrawable,
   WithdrawalBody,
 } from '../record';
-import type { MolarMass } from '../chemistry';
+import type { HazardCode, MolarMass } from '../chemistry';
 import { findSubstance, molarMass } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import type { Component, DecimalText, Distribution } from '../measurement';
@@ -43,13 +43,22 @@ export interface Lot {
   readonly useBy: PlainDate | null;
 }
 
+/** How a safety data sheet classifies a lot. */
+interface Classification {
+  readonly codes: readonly HazardCode[];
+  /** Which sheet: its maker, number or date. */
+  readonly sheet: string;
+}
+
 export interface LotFactBodies {
   'lot.registered': Lot;
   'lot.opened': { readonly openedOn: PlainDate };
-  /** What is there when somebody looks: g of a solid, mL of a solution. */
   /** What was mistyped, put right: the whole lot as it should have been registered. */
   'lot.corrected': { readonly lot: Lot; readonly reason: string };
+  /** What is there when somebody looks: g of a solid, mL of a solution. */
   'lot.counted': { readonly amountLeft: DecimalText; readonly reason: string };
+  /** Hazards as its own safety data sheet states them, in place of those of the catalogue. */
+  'lot.classified': Classification;
   'lot.put-to-dry': { readonly temperatureC: DecimalText };
   'lot.taken-out': Readonly<Record<string, never>>;
   'lot.certificate-attached': StoredFile;
@@ -71,6 +80,8 @@ export interface LotState extends RecordHead, Withdrawable {
   readonly lot: Lot;
   /** The last count, which takes the place of what was received and taken before it. */
   readonly counted: (Provenance & { readonly amountLeft: DecimalText }) | null;
+  /** By its own safety data sheet; null while the catalogue speaks for it. */
+  readonly classified: (Provenance & Classification) | null;
   /** Oldest first. */
   readonly drying: readonly DryingSpell[];
   readonly certificates: readonly StoredFile[];

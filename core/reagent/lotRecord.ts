@@ -43,6 +43,7 @@ export const LOT_RECORD = defineRecord<
           registered: provenance(fact),
           lot: fact.body,
           counted: null,
+          classified: null,
           drying: [],
           certificates: [],
           corrections: [],
@@ -107,6 +108,12 @@ export const LOT_RECORD = defineRecord<
         counted: { ...provenance(fact), amountLeft: fact.body.amountLeft },
       }),
       sentence: ({ amountLeft }) => `counted: ${amountLeft} left.`,
+    },
+    'lot.classified': {
+      nature: 'decision',
+      check: (_fact, _state, { author }) => checkMay(author, 'register'),
+      apply: (_state, fact) => ({ classified: { ...provenance(fact), ...fact.body } }),
+      sentence: ({ sheet }) => `hazards by its safety data sheet, ${sheet}.`,
     },
     'lot.put-to-dry': {
       nature: 'observation',

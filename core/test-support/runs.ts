@@ -111,6 +111,7 @@ export function lotState(registered: Plain<Lot>): LotState {
     registered: provenance,
     lot: registered,
     counted: null,
+    classified: null,
     drying: [],
     certificates: [],
     corrections: [],

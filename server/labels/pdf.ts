@@ -79,16 +79,18 @@ function labelContent(
   isNewPage: boolean,
 ): Content[] {
   const isRoomy = heightMm >= ROOMY_MM;
-  const { pictograms, signal, statements } = label.hazards;
+  const { pictograms, signal, statements, precautions } = label.hazards;
   const qrMm = Math.min(heightMm * 0.33, 18);
   const markMm = isRoomy ? 9 : 6.5;
   const sideMm = Math.max(qrMm, markMm * Math.min(2, pictograms.length)) + 1;
   const inner = { x: (xMm + PADDING_MM) * PT, y: (yMm + PADDING_MM) * PT };
   const textMm = widthMm - 2 * PADDING_MM - sideMm - 1;
   const base = isRoomy ? 7 : 5.5;
+  // What to do about them: their words are on the page that the code leads to.
+  const codes = precautions.map(({ code }) => code).join(', ');
   const hazards = isRoomy
-    ? statements.map(({ code, text }) => `${code} ${text}.`).join(' ')
-    : statements.map(({ code }) => code).join(', ');
+    ? `${statements.map(({ code, text }) => `${code} ${text}.`).join(' ')} ${codes}`.trim()
+    : [...statements.map(({ code }) => code), ...precautions.map(({ code }) => code)].join(', ');
   const text: Content[] = [
     {
       text: [

@@ -38,6 +38,8 @@ export async function playTinyLaboratory(laboratory: TestLaboratory): Promise<vo
   const counted = { amountLeft: '480', reason: 'counted at the shelf' };
   await send({ kind: 'lot.counted', body: counted }, ids.khp, 4);
   await attach(chief, `/api/lots/${ids.khp}/certificates?name=k-1.png`);
+  const classified = { codes: ['H319' as const], sheet: 'sheet of the maker, May 2026' };
+  await send({ kind: 'lot.classified', body: classified }, ids.khp, 6);
 
   const rules = { ...DEFAULT_HOUSE_RULES, rinses: 4 };
   const laboratoryId = (

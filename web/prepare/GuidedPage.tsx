@@ -228,7 +228,7 @@ function Side({ preparation, stock }: GuidedProps) {
   const { plan, late } = preparation;
   const substance = findSubstance(plan.soluteId);
   const lotId = 'lotId' in plan.source ? plan.source.lotId : null;
-  const lot = stock.lots.find(({ id }) => id === lotId)?.lot;
+  const lot = stock.lots.find(({ id }) => id === lotId);
   const cautions = [...(recipeOf(plan)?.cautions ?? []), ...(substance?.cautions ?? [])];
   const molarity = plan.targetMolarity === null ? null : Number(plan.targetMolarity);
   return (

@@ -123,7 +123,7 @@ function Planner({ stock }: { readonly stock: Stock }) {
     burette?.type === 'burette' ? titrantNeed(burette, laboratory.rules).titrantTotalMl : null;
   const indicator = findIndicator(wanted.substanceId);
   const substance = findSubstance(wanted.substanceId);
-  const lot = stock.lots.find((one) => one.lot.substanceId === wanted.substanceId)?.lot;
+  const lot = stock.lots.find((one) => one.lot.substanceId === wanted.substanceId);
   return (
     <div className="grid grid-cols-1 gap-12 lg:grid-cols-[300px_minmax(0,1fr)]">
       <div className="flex flex-col gap-4">

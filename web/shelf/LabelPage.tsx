@@ -62,7 +62,7 @@ export function LabelPage() {
 /** The label as it is printed, without the code that a camera reads. */
 function LabelPreview({ label }: { readonly label: Label }) {
   const { laboratory } = useSession();
-  const { signal, pictograms, statements } = label.hazards;
+  const { signal, pictograms, statements, precautions } = label.hazards;
   return (
     <article className="flex h-[54mm] w-[90mm] origin-top-left scale-[1.03] gap-[2mm] border border-ink bg-white p-[2.5mm] text-[2.5mm] leading-tight text-black sm:scale-[1.75] print:scale-100">
       <div className="flex min-w-0 flex-1 flex-col">
@@ -84,7 +84,8 @@ function LabelPreview({ label }: { readonly label: Label }) {
         {label.useBy !== null && <p className="font-bold">use by {dateText(label.useBy)}</p>}
         <p className="mt-[1mm] text-[2.1mm]">
           {signal !== null && <b>{signal}. </b>}
-          {statements.map(({ code, text }) => `${code} ${text}.`).join(' ')}
+          {statements.map(({ code, text }) => `${code} ${text}.`).join(' ')}{' '}
+          {precautions.map(({ code }) => code).join(', ')}
         </p>
         <p className="mt-auto text-[2mm]">{laboratory.name}</p>
       </div>

@@ -1,5 +1,6 @@
 import { buretteSchema } from '#contract';
 import { asOptional, asQuantity, QuantityField, SelectField, TextField } from '../ui/fields';
+import { ClassField } from './ClassField';
 import type { EquipmentFormProps } from './equipmentForm';
 import { CalibrationDueField, ToleranceSpreadField, useEquipmentForm } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
@@ -35,6 +36,17 @@ export function BuretteForm(props: EquipmentFormProps) {
         unit="mL"
         {...field('divisionMl', asQuantity)}
       />
+      {!isPiston && (
+        <ClassField
+          kind="burette"
+          volumeMl={Number(form.watch('capacityMl'))}
+          divisionMl={Number(form.watch('divisionMl'))}
+          onChoose={(toleranceMl, distribution) => {
+            form.setValue('toleranceMl', toleranceMl, { shouldValidate: true });
+            form.setValue('toleranceDistribution', distribution);
+          }}
+        />
+      )}
       <QuantityField
         label="Tolerance, plus or minus"
         unit="mL"

@@ -26,6 +26,7 @@ import { messagesOf } from '../ui/refusal';
 import { capitalized, ChemicalFormula, dateText } from '../ui/typeset';
 import { useTyped } from '../ui/useTyped';
 import { DryingLog } from './DryingLog';
+import { ClassifyDialog } from './ClassifyDialog';
 import { LotCertificates } from './LotCertificates';
 import { LotForm } from './LotForm';
 import { leftText } from './wording';
@@ -40,7 +41,7 @@ export function LotPage() {
 }
 
 function LotView({ state, left }: LotViewProps) {
-  const { laboratory } = useSession();
+  const { laboratory, person } = useSession();
   const nameOf = usePersonName();
   const [isCorrecting, setCorrecting] = useState(false);
   const { lot } = state;
@@ -87,8 +88,13 @@ function LotView({ state, left }: LotViewProps) {
           <Cautions cautions={substance?.cautions ?? []} />
           <HazardMarks
             of={lot.dissolved ? 'The solution' : 'As received'}
-            hazards={hazardsOfLot(lot)}
+            hazards={hazardsOfLot(state)}
           />
+          {may(person, 'register') && (
+            <Asking button="By its safety data sheet…" className="self-start text-[15px]">
+              {(close) => <ClassifyDialog state={state} onClose={close} />}
+            </Asking>
+          )}
         </aside>
       </div>
     </Page>

@@ -11,7 +11,7 @@ export function HazardMarks({
   /** What they are the hazards of: `NaOH, as received`. */
   readonly of: string;
 }) {
-  const { signal, pictograms, statements } = hazards;
+  const { signal, pictograms, statements, precautions, sheet } = hazards;
   if (statements.length === 0) return null;
   return (
     <div className="text-sm">
@@ -39,6 +39,23 @@ export function HazardMarks({
           </li>
         ))}
       </ul>
+      {precautions.length > 0 && (
+        <details className="mt-1">
+          <summary className="cursor-pointer py-0.5 font-semibold">What to do about it</summary>
+          <ul className="leading-snug">
+            {precautions.map(({ code, text }) => (
+              <li key={code}>
+                <span className="font-mono">{code}</span> {text}.
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+      <p className="mt-0.5 text-ink-soft">
+        {sheet === null
+          ? 'Of the catalogue: check against your safety data sheet.'
+          : `By its safety data sheet: ${sheet}.`}
+      </p>
     </div>
   );
 }

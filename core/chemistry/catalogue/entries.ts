@@ -14,7 +14,15 @@ export type Drying =
 
 /** Where a residue goes. */
 type Waste =
-  'acid-base' | 'manganese' | 'chromium' | 'silver' | 'iodine' | 'metal' | 'organic' | 'harmless';
+  | 'acid-base'
+  | 'manganese'
+  | 'chromium'
+  | 'mercury'
+  | 'silver'
+  | 'iodine'
+  | 'metal'
+  | 'organic'
+  | 'harmless';
 
 export interface Substance {
   readonly id: string;
