@@ -153,12 +153,14 @@ export const METROLOGY_TASKS = [
       nominal_volume_mL: number,
       class: v.picklist(['A', 'AS', 'B', 'piston']),
       division_mL: optionalNumber,
+      standard: v.optional(v.string()),
     },
     (given) => {
       const sizes = glasswareOf(given.kind).filter(
         (size) =>
           size.nominalMl === given.nominal_volume_mL &&
-          (given.division_mL === undefined || size.divisionMl === given.division_mL),
+          (given.division_mL === undefined || size.divisionMl === given.division_mL) &&
+          (given.standard === undefined || size.standard === given.standard),
       );
       const [found] = sizes.filter((size) => size.toleranceMl[given.class] !== undefined);
       if (!found) {

@@ -53,6 +53,21 @@ function glass(kind: GlasswareKind, standard: string, rows: readonly Row[]): Gla
   }));
 }
 
+/** Class B of the American standards may be off twice as far as class A. */
+function american(
+  kind: GlasswareKind,
+  standard: string,
+  rows: readonly (readonly [nominalMl: number, divisionMl: number | null, a: number])[],
+): GlasswareSize[] {
+  return rows.map(([nominalMl, divisionMl, a]) => ({
+    kind,
+    standard,
+    nominalMl,
+    divisionMl,
+    toleranceMl: { A: a, B: 2 * a },
+  }));
+}
+
 function piston(
   kind: GlasswareKind,
   standard: string,
@@ -77,6 +92,7 @@ const GLASSWARE: readonly GlasswareSize[] = [
     [2, 0.01, 0.01, 0.02],
     [5, 0.02, 0.01, 0.02],
     [10, 0.02, 0.02, 0.05],
+    [10, 0.05, 0.03, 0.05],
     [25, 0.05, 0.03, 0.05],
     [25, 0.1, 0.05, 0.1],
     [50, 0.1, 0.05, 0.1],
@@ -86,8 +102,11 @@ const GLASSWARE: readonly GlasswareSize[] = [
     [0.5, null, 0.005, 0.01],
     [1, null, 0.008, 0.015],
     [2, null, 0.01, 0.02],
+    [3, null, 0.01, 0.02],
+    [4, null, 0.015, 0.03],
     [5, null, 0.015, 0.03],
     [10, null, 0.02, 0.04],
+    [15, null, 0.03, 0.06],
     [20, null, 0.03, 0.06],
     [25, null, 0.03, 0.06],
     [50, null, 0.05, 0.1],
@@ -101,6 +120,8 @@ const GLASSWARE: readonly GlasswareSize[] = [
     [25, 0.1, 0.1, 0.2],
   ]),
   ...glass('volumetric-flask', 'ISO 1042', [
+    [1, null, 0.025, 0.05],
+    [2, null, 0.025, 0.05],
     [5, null, 0.025, 0.05],
     [10, null, 0.025, 0.05],
     [20, null, 0.04, 0.08],
@@ -112,6 +133,7 @@ const GLASSWARE: readonly GlasswareSize[] = [
     [500, null, 0.25, 0.5],
     [1000, null, 0.4, 0.8],
     [2000, null, 0.6, 1.2],
+    [5000, null, 1.2, 2.4],
   ]),
   ...glass('measuring-cylinder', 'ISO 4788', [
     [5, 0.1, 0.05, 0.1],
@@ -123,6 +145,37 @@ const GLASSWARE: readonly GlasswareSize[] = [
     [500, 5, 2.5, 5],
     [1000, 10, 5, 10],
     [2000, 20, 10, 20],
+  ]),
+  ...american('burette', 'ASTM E287', [
+    [10, 0.05, 0.02],
+    [25, 0.1, 0.03],
+    [50, 0.1, 0.05],
+    [100, 0.2, 0.1],
+  ]),
+  ...american('one-mark-pipette', 'ASTM E969', [
+    [1, null, 0.006],
+    [2, null, 0.006],
+    [3, null, 0.01],
+    [4, null, 0.01],
+    [5, null, 0.01],
+    [10, null, 0.02],
+    [15, null, 0.03],
+    [20, null, 0.03],
+    [25, null, 0.03],
+    [50, null, 0.05],
+    [100, null, 0.08],
+  ]),
+  ...american('volumetric-flask', 'ASTM E288', [
+    [5, null, 0.02],
+    [10, null, 0.02],
+    [25, null, 0.03],
+    [50, null, 0.05],
+    [100, null, 0.08],
+    [200, null, 0.1],
+    [250, null, 0.12],
+    [500, null, 0.2],
+    [1000, null, 0.3],
+    [2000, null, 0.5],
   ]),
   ...piston('piston-burette', 'ISO 8655-3', [
     [1, 0.6],
