@@ -210,8 +210,19 @@ const analysis = v.strictObject({
 const keeping = v.strictObject({
   substanceId: id,
   interval: duration,
+  dilute: v.optional(
+    v.nullable(v.strictObject({ belowMolPerL: positive, interval: duration })),
+    null,
+  ),
+  lastsFor: v.optional(v.nullable(duration), null),
+  settles: v.optional(
+    v.nullable(v.strictObject({ fromMolPerL: positive, interval: duration })),
+    null,
+  ),
   container: v.picklist(['plastic', 'brown-glass', 'clear-glass']),
   remark: sentence,
+  endedBy: v.optional(remark, ''),
+  source: v.optional(source, 'not stated'),
 });
 
 /** What is done in a step of a recipe. */

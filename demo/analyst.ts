@@ -25,7 +25,7 @@ export async function workSeries(bench: Bench, series: PlannedSeries): Promise<v
     const judgement = judgeRun(run);
     const next = nextStep(run, judgement);
     if (next.action === 'certify') {
-      const validUntil = suggestValidUntil(run.references.bottle.substanceId, bench.today());
+      const validUntil = suggestValidUntil(run.references.bottle, bench.today());
       const isSelective = judgement.replicates.some((item) => item.verdict === 'set-aside');
       const reason = isSelective
         ? 'The one set aside was run faster than the others; its scatter stays in s.'

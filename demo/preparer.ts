@@ -72,7 +72,9 @@ export async function followSteps(
   }
   if (planned.code === null) return;
   const { soluteId, purpose } = plan;
-  const useBy = purpose === 'titrant' ? null : suggestValidUntil(soluteId, place.today());
+  const preparedOn = place.today();
+  const made = { substanceId: soluteId, nominalMolarity: plan.targetMolarity, preparedOn };
+  const useBy = purpose === 'titrant' ? null : suggestValidUntil(made, preparedOn);
   const container = keepingOf(soluteId)?.container ?? 'clear-glass';
   await place.bottle(planned.code, container, useBy, version);
 }

@@ -79,7 +79,10 @@ export function keepingOf(substanceId: string): Keeping | null {
   const indicator = findIndicator(substanceId);
   if (indicator) {
     const { keepsFor: interval } = indicator;
-    return { substanceId, interval, container: 'brown-glass', remark: 'a dropping bottle' };
+    return {
+      ...{ substanceId, interval, dilute: null, lastsFor: null, settles: null, endedBy: '' },
+      ...{ container: 'brown-glass', remark: 'a dropping bottle', source: indicator.source },
+    };
   }
   return CATALOGUE.keeping.find((keeping) => keeping.substanceId === substanceId) ?? null;
 }

@@ -2,7 +2,7 @@ import { findContent } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import type { PaperUnits } from '../laboratory';
 import type { BottleState } from '../reagent';
-import { knownMolarity } from '../reagent';
+import { knownMolarity, readyFrom } from '../reagent';
 import type { Hazards } from './classification';
 import { hazardsOfBottle } from './classification';
 
@@ -46,6 +46,7 @@ export function labelOf(
   const { nominalMolarity, purpose, volumeMl, plausibleMolarity } = bottle;
   const from = parents.length > 0 ? ` from ${parents.join(', ')}` : '';
   const certificate = known?.certificateNumber;
+  const clearFrom = readyFrom(bottle);
   const referenceC = bottle.certified.at(-1)?.corrections?.referenceC;
   const at = referenceC === undefined ? '' : `, at ${referenceC} °C`;
   return {
@@ -65,6 +66,7 @@ export function labelOf(
         : []),
       ...(bottle.dilutionFactor === null ? [] : [`sample, diluted ${bottle.dilutionFactor} times`]),
       `made ${dateText(bottle.preparedOn)} by ${maker}${from}, ${volumeMl} ${units.volume}`,
+      ...(clearFrom === null ? [] : [`clear from ${dateText(clearFrom)}`]),
       ...(bottle.note === '' ? [] : [shortened(bottle.note)]),
     ],
     useBy: known ? known.until : bottle.useBy,

@@ -4,16 +4,21 @@ import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import type { Balance } from './equipment';
 
-/** A net mass: read from a tared balance, or as the loss of the weighing bottle. */
+/**
+ * A net mass: read from a tared balance, or the difference of two masses: of the weighing bottle before and after, or of a vessel
+ * empty and then full.
+ */
 export type Weighing =
   | { readonly mode: 'tared'; readonly massG: DecimalText }
   | { readonly mode: 'by-difference'; readonly beforeG: DecimalText; readonly afterG: DecimalText };
 
 /** Net mass of a weighing, exact in its decimals, in g. */
 export function netMassG(weighing: Weighing): DecimalText {
-  return weighing.mode === 'tared'
-    ? weighing.massG
-    : subtractDecimals(weighing.beforeG, weighing.afterG);
+  if (weighing.mode === 'tared') return weighing.massG;
+  const { beforeG, afterG } = weighing;
+  return Number(beforeG) >= Number(afterG)
+    ? subtractDecimals(beforeG, afterG)
+    : subtractDecimals(afterG, beforeG);
 }
 
 /** What speaks against a weighing, whatever it is for: sign, range and digits of the balance. */
@@ -26,7 +31,7 @@ export function checkWeighing(weighing: Weighing, balance: Balance): readonly Fi
     return [impossible('negative-mass', field)];
   }
   if (Number(netMassG(weighing)) <= 0) {
-    return [impossible(weighing.mode === 'tared' ? 'no-mass' : 'no-loss', field)];
+    return [impossible(weighing.mode === 'tared' ? 'no-mass' : 'same-mass', field)];
   }
   if (Number(netMassG(weighing)) < Number(balance.readabilityG)) {
     return [

@@ -4,7 +4,14 @@ import { combineComponents } from '../measurement';
 import type { Balance, EquipmentState, Glassware } from '../metrology';
 import { isCalibrationOverdue, weighingLinearity, weighingRepeatability } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
-import { freshnessOf, isLotExpired, knownMolarity, lotMolarity, mayBeUsed } from '../reagent';
+import {
+  freshnessOf,
+  isLotExpired,
+  knownMolarity,
+  lotMolarity,
+  mayBeUsed,
+  readyFrom,
+} from '../reagent';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import type { PreparationRecords } from './result';
@@ -214,6 +221,8 @@ function checkUsable(
   if (bottle.withdrawn) {
     return [impossible('out-of-use', 'source', { name, reason: bottle.withdrawn.reason })];
   }
+  const from = readyFrom(bottle);
+  if (from !== null && today < from) return [unlikely('not-settled', 'source', { name, from })];
   return mayBeUsed(freshnessOf(bottle, today))
     ? []
     : [unlikely('bottle-expired', 'source', { name })];

@@ -6,10 +6,42 @@ import type { Standing } from '../record';
 import { lasting, standingOn } from '../record';
 import type { BottleState, UnroundedMolarity } from './bottle';
 
+/** What a solution is, and when it was made: on which its keeping depends. */
+export interface MadeUp {
+  readonly substanceId: string;
+  readonly nominalMolarity: DecimalText | null;
+  readonly preparedOn: PlainDate;
+}
+
+/** The last day on which a solution may still be certified to hold, since it was made; null where standardizing renews it. */
+export function lastsUntil({ substanceId, preparedOn }: MadeUp): PlainDate | null {
+  const lastsFor = keepingOf(substanceId)?.lastsFor ?? null;
+  return lastsFor && addToDate(preparedOn, lastsFor);
+}
+
 /** The last day on which a solution made or standardized on a date holds; null when the catalogue has no interval. */
-export function suggestValidUntil(substanceId: string, since: PlainDate): PlainDate | null {
-  const keeping = keepingOf(substanceId);
-  return keeping && addToDate(since, keeping.interval);
+export function suggestValidUntil(made: MadeUp, since: PlainDate): PlainDate | null {
+  const keeping = keepingOf(made.substanceId);
+  if (!keeping) return null;
+  const { dilute, interval } = keeping;
+  const isDilute =
+    dilute !== null && Number(made.nominalMolarity ?? Infinity) < dilute.belowMolPerL;
+  const until = addToDate(since, isDilute ? dilute.interval : interval);
+  const last = lastsUntil(made);
+  return last !== null && last < until ? last : until;
+}
+
+/** From which day a solution that was made here is clear; null for one that need not settle. */
+export function readyFrom({
+  substanceId,
+  nominalMolarity,
+  preparedOn,
+  preparationId,
+}: MadeUp & Pick<BottleState, 'preparationId'>): PlainDate | null {
+  const settles = keepingOf(substanceId)?.settles ?? null;
+  if (!settles || preparationId === null) return null;
+  if (Number(nominalMolarity ?? 0) < settles.fromMolPerL) return null;
+  return addToDate(preparedOn, settles.interval);
 }
 
 /** The molarity in force, and for how long. */

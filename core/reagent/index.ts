@@ -20,6 +20,8 @@ export {
   freshnessOf,
   knownMolarity,
   mayBeUsed,
+  lastsUntil,
+  readyFrom,
   suggestValidUntil,
 } from './freshness';
 export { historyOf } from './history';

@@ -1,10 +1,19 @@
 import { describe, expect, test } from 'vitest';
 import { addToDate, daysBetween, isPlainDate, plainDateAt, plainDate } from '#core/grammar';
 import { khpLot, references } from '../test-support/runs';
-import { stored } from '../test-support/stored';
+import { decimalText } from '#core/measurement';
+import { idOf, stored } from '../test-support/stored';
 import type { CorrectionHow } from '#core/wording';
 import type { CertifiedMolarity } from './index';
-import { freshnessOf, historyOf, lotMolarMass, mayBeUsed, suggestValidUntil } from './index';
+import {
+  freshnessOf,
+  historyOf,
+  lastsUntil,
+  lotMolarMass,
+  mayBeUsed,
+  readyFrom,
+  suggestValidUntil,
+} from './index';
 
 const { bottle } = references();
 const lot = khpLot();
@@ -92,8 +101,28 @@ test('a bottle without a standardization is never fresh', () => {
 });
 
 test('keeping times run by the calendar, days by the laboratory clock', () => {
-  expect(suggestValidUntil('sodium-hydroxide', plainDate('2026-01-31'))).toBe('2026-02-28');
-  expect(suggestValidUntil('water', plainDate('2026-01-31'))).toBeNull();
+  const made = (substanceId: string, molarity: string, preparedOn = '2026-01-31') => ({
+    substanceId,
+    nominalMolarity: decimalText(molarity),
+    preparedOn: plainDate(preparedOn),
+  });
+  const until = (of: ReturnType<typeof made>) => suggestValidUntil(of, plainDate('2026-01-31'));
+  expect(until(made('sodium-hydroxide', '0.1'))).toBe('2026-02-28');
+  expect(until(made('water', '0.1'))).toBeNull();
+  // A weak base is spoilt sooner by the same carbon dioxide.
+  expect(until(made('sodium-hydroxide', '0.05'))).toBe('2026-02-28');
+  expect(until(made('sodium-hydroxide', '0.049'))).toBe('2026-02-07');
+  // Standardizing renews the molarity, not the solution: three months after it was made it ends.
+  expect(until(made('potassium-permanganate', '0.02', '2025-11-20'))).toBe('2026-02-14');
+  expect(until(made('potassium-permanganate', '0.02', '2025-11-14'))).toBe('2026-02-14');
+  expect(until(made('potassium-permanganate', '0.02', '2025-11-13'))).toBe('2026-02-13');
+  expect(lastsUntil(made('potassium-permanganate', '0.02', '2025-10-30'))).toBe('2026-01-30');
+  expect(lastsUntil(made('sodium-hydroxide', '0.1'))).toBeNull();
+  // Strong hydroxide that was made here is clear after a week; what was bought has stood.
+  const strong = { ...made('sodium-hydroxide', '19'), preparationId: idOf('p') };
+  expect(readyFrom(strong)).toBe('2026-02-07');
+  expect(readyFrom({ ...strong, preparationId: null })).toBeNull();
+  expect(readyFrom({ ...strong, nominalMolarity: decimalText('9.9') })).toBeNull();
   expect(plainDateAt('2026-03-02T23:30:00.000Z', 'Europe/Vienna')).toBe('2026-03-03');
   expect(
     daysBetween(plainDate('2026-02-27'), addToDate(plainDate('2026-02-27'), { days: 3 })),

@@ -16,6 +16,7 @@ import {
   references,
   RunScript,
 } from '../test-support/runs';
+import { netMassG } from '../metrology';
 import { idOf, stored } from '../test-support/stored';
 import { forecastTitre } from './figures';
 import { nextStep, planSeries } from './guidance';
@@ -226,9 +227,19 @@ describe('guarding entries', () => {
     ['forty grams', weighed('40.0000'), 'unlikely', 'portion-too-large'],
     ['a slipped point', weighed('0.0480'), 'unlikely', 'portion-too-small'],
     ['a digit not written', weighed('0.480'), 'unlikely', 'decimals'],
-    ['gained mass', difference('20.1000', '20.5800'), 'impossible', 'no-loss'],
+    ['the same mass twice', difference('20.1000', '20.1000'), 'impossible', 'same-mass'],
   ])('%s', (_, fact, severity, code) => {
     expect(checkRunFact(started.state, fact)).toMatchObject([{ severity, code }]);
+  });
+
+  test('a vessel weighed empty and then full holds as much as a bottle that lost it', () => {
+    const full = difference('20.1000', '20.5800');
+    expect(checkRunFact(started.state, full)).toEqual([]);
+    const [emptied, filled] = [
+      { mode: 'by-difference', beforeG: '20.5800', afterG: '20.1000' } as const,
+      { mode: 'by-difference', beforeG: '20.1000', afterG: '20.5800' } as const,
+    ].map((weighing) => netMassG(stored(weighing)));
+    expect([emptied, filled]).toEqual(['0.4800', '0.4800']);
   });
 
   test('good entries pass', () => {

@@ -24,6 +24,8 @@ export const PREPARATION_FINDINGS = {
     `${name} is past its use-by date, ${useBy}.`,
   'wrong-bottle': ({ name }: { name: string }) => `${name} holds another substance.`,
   'bottle-expired': ({ name }: { name: string }) => `${name} is past its last day.`,
+  'not-settled': ({ name, from }: { name: string; from: string }) =>
+    `${name} is clear from ${from}: its carbonate is still settling. To take from it now, give a reason.`,
   'not-weaker': ({ code }: { code: string }) =>
     `Bottle ${code} is not weaker than the target, so a stronger solution cannot be brought down with it.`,
   'figure-needed': () => 'Without this figure there is no molarity.',

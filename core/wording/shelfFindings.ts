@@ -34,7 +34,7 @@ export const SHELF_FINDINGS = {
   'division-too-wide': () => 'A division must be smaller than the burette.',
   'holds-no-volume': () => 'Only what holds a volume is calibrated with water.',
   'no-mass': () => 'The mass must be more than 0 g.',
-  'no-loss': () => 'The mass after must be less than the mass before. Were the two exchanged?',
+  'same-mass': () => 'Both masses are the same: nothing has been weighed out.',
   decimals: ({ instrument, decimals }: { instrument: 'balance' | 'burette'; decimals: number }) =>
     `${instrument === 'balance' ? 'The balance shows' : 'The burette is read to'} ${String(decimals)} decimals: write every one of them, a last zero too.`,
   oneself: ({ what }: { what: 'take-right' | 'close-account' }) =>

@@ -35,6 +35,8 @@ export const TITRATION_FINDINGS = {
     'The certificate cannot expire before the day on which it is issued.',
   'valid-too-long': ({ until }: { until: string }) =>
     `This titrant keeps until ${until}. To certify it for longer, give a reason.`,
+  'too-old': ({ lastDay }: { lastDay: string }) =>
+    `This solution was to be discarded after ${lastDay}: it decomposes, and standardizing does not renew it. To certify it all the same, give a reason.`,
   'not-concordant': ({ atLeast, limit }: { atLeast: number; limit: string }) =>
     `The house rule asks for ${String(atLeast)} titrations within ${limit}. To certify without them, give a reason.`,
   'no-accepted-value': () =>

@@ -33,9 +33,10 @@ interface CertifyPanelProps {
 /** Freezes the result and writes it on the bottle, or says what speaks against it. */
 export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
   const { person, today } = useSession();
-  const { substanceId } = run.references.bottle;
+  const suggested = suggestValidUntil(run.references.bottle, today);
   const { typed, field } = useTyped({
-    validUntil: String(suggestValidUntil(substanceId, today) ?? today),
+    // A bottle that has outlasted its time is certified for the day, if at all.
+    validUntil: String(suggested !== null && suggested > today ? suggested : today),
     reason: '',
   });
   const validUntil = isPlainDate(typed.validUntil) ? typed.validUntil : null;

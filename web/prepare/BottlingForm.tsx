@@ -35,10 +35,15 @@ export function BottlingForm({ preparation, stock }: BottlingFormProps) {
   const result = resultOf(preparation, usePinned(preparation, stock));
   const keeping = keepingOf(plan.soluteId);
   const isTitrant = plan.purpose === 'titrant' && result?.kind !== 'made';
+  const madeToday = {
+    substanceId: plan.soluteId,
+    nominalMolarity: plan.targetMolarity,
+    preparedOn: today,
+  };
   const { typed, change } = useTyped<Bottling>(() => ({
     code: null,
     container: keeping?.container ?? 'clear-glass',
-    useBy: isTitrant ? '' : (suggestValidUntil(plan.soluteId, today) ?? ''),
+    useBy: isTitrant ? '' : (suggestValidUntil(madeToday, today) ?? ''),
     reason: '',
   }));
   const code = typed.code ?? suggested;

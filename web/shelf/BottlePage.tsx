@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router';
 import { findContent, keepingOf } from '#core/chemistry';
 import { hazardsOfBottle } from '#core/label';
 import type { BottleState } from '#core/reagent';
-import { historyOf } from '#core/reagent';
+import { historyOf, readyFrom } from '#core/reagent';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecord, useRuns } from '../app/records';
 import { NotFound } from '../app/RouteError';
@@ -130,6 +130,7 @@ function factsOf(
   nameOf: (personId: string) => string,
 ): Rows {
   const { plausibleMolarity, dilutionFactor, useBy, note } = bottle;
+  const clearFrom = readyFrom(bottle);
   return [
     ['Standing', <StandingMark key="s" freshness={freshness} />],
     ['Left', `${String(Math.round(leftMl))} of ${bottle.volumeMl} mL`],
@@ -139,9 +140,18 @@ function factsOf(
     ...row('Plausible', plausibleMolarity && `${plausibleMolarity.join(' to ')} mol/L`),
     ...row('Diluted', dilutionFactor && `${dilutionFactor} times`),
     ...row('Use by', useBy && dateText(useBy)),
-    ['Keeping', keepingOf(bottle.substanceId)?.remark ?? 'not in the catalogue'],
+    ...row('Clear from', clearFrom && dateText(clearFrom)),
+    ['Keeping', keepingText(bottle.substanceId)],
     ...row('Note', note),
   ];
+}
+
+/** In what it is kept, for how long at most, and what ends it whatever its date. */
+function keepingText(substanceId: string): string {
+  const keeping = keepingOf(substanceId);
+  if (!keeping) return 'not in the catalogue';
+  const { remark, endedBy } = keeping;
+  return endedBy === '' ? remark : `${remark}; discard it at ${endedBy}`;
 }
 
 /** A line of what is said of a bottle, where there is anything to say. */

@@ -259,10 +259,22 @@ export type Container = 'plastic' | 'brown-glass' | 'clear-glass';
 /** How a solution keeps: starting values that a laboratory may change. */
 export interface Keeping {
   readonly substanceId: string;
-  /** No days when it is made for the day. */
+  /** Until it is standardized again, or renewed; no days when it is made for the day. */
   readonly interval: CalendarDuration;
+  /** A weaker solution than this keeps for less; null where it makes no difference. */
+  readonly dilute: { readonly belowMolPerL: number; readonly interval: CalendarDuration } | null;
+  /** Since it was made, however often it is standardized; null where that renews it. */
+  readonly lastsFor: CalendarDuration | null;
+  /** A solution at least that strong is clear only some time after it was made; null where none waits. */
+  readonly settles: {
+    readonly fromMolPerL: number;
+    readonly interval: CalendarDuration;
+  } | null;
   readonly container: Container;
   readonly remark: string;
+  /** What one sees of a bottle that is no longer good, whatever its date, as a noun; empty where nothing shows. */
+  readonly endedBy: string;
+  readonly source: string;
 }
 
 /** All entries together. */

@@ -89,6 +89,9 @@ function byReagent(
 
 const TENTH_PERCENT_ETHANOL = '0.1 g in 100 mL of 20 % ethanol';
 
+/** What is a solution of a reagent, not of a dye: two drops of it show nothing. */
+const MILLILITRE = 'about 1 mL';
+
 export const INDICATORS: readonly Indicator[] = [
   byPh(
     'thymol-blue',
@@ -192,6 +195,7 @@ export const INDICATORS: readonly Indicator[] = [
       inWater(1),
     ),
     keepsFor: { weeks: 1 },
+    dose: MILLILITRE,
   },
   {
     ...byReagent(
@@ -213,29 +217,35 @@ export const INDICATORS: readonly Indicator[] = [
     '0.2 g in 100 mL of water',
     inWater(0.2),
   ),
-  byReagent(
-    'chromate',
-    'chromate',
-    'silver ions at pH 7 to 10',
-    ['yellow', 'red-brown'],
-    '5 g of potassium chromate in 100 mL of water',
-    { ownPercent: 0, holds: [{ id: 'potassium-chromate', massPercent: 4.8 }] },
-  ),
-  byReagent(
-    'iron-iii',
-    'iron(III)',
-    'thiocyanate in nitric acid',
-    ['colourless', 'red'],
-    'a saturated solution of ammonium iron(III) sulfate in dilute nitric acid',
-    // Nominal: a saturated solution is taken as half salt, the dilute acid as 3 %.
-    {
-      ownPercent: 0,
-      holds: [
-        { id: 'ammonium-iron-iii-sulfate-dodecahydrate', massPercent: 50 },
-        { id: 'nitric-acid', massPercent: 3 },
-      ],
-    },
-  ),
+  {
+    ...byReagent(
+      'chromate',
+      'chromate',
+      'silver ions at pH 7 to 10',
+      ['yellow', 'red-brown'],
+      '5 g of potassium chromate in 100 mL of water',
+      { ownPercent: 0, holds: [{ id: 'potassium-chromate', massPercent: 4.8 }] },
+    ),
+    dose: MILLILITRE,
+  },
+  {
+    ...byReagent(
+      'iron-iii',
+      'iron(III)',
+      'thiocyanate in nitric acid',
+      ['colourless', 'red'],
+      'a saturated solution of ammonium iron(III) sulfate in dilute nitric acid',
+      // Nominal: a saturated solution is taken as half salt, the dilute acid as 3 %.
+      {
+        ownPercent: 0,
+        holds: [
+          { id: 'ammonium-iron-iii-sulfate-dodecahydrate', massPercent: 50 },
+          { id: 'nitric-acid', massPercent: 3 },
+        ],
+      },
+    ),
+    dose: MILLILITRE,
+  },
   {
     id: 'crystal-violet',
     name: 'crystal violet',

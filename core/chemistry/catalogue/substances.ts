@@ -156,6 +156,9 @@ const STANDARDS: readonly Substance[] = [
     densityGPerCm3: 1.86,
     drying: { ...DO_NOT_HEAT, remark: 'not heated; made fresh and acidified' },
     hazards: SKIN_AND_EYE_IRRITANT,
+    cautions: [
+      'A primary standard with reservations: it loses water and oxidizes. Take it from a fresh bottle, acidify it and use it the same day; where much depends on it, standardize it by dichromate.',
+    ],
     waste: 'metal',
     mistakenFor: ['iron-ii-sulfate-heptahydrate', 'ammonium-iron-ii-sulfate-anhydrous'],
   }),

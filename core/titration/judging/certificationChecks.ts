@@ -1,6 +1,6 @@
 import type { Id, PlainDate } from '../../grammar';
 import { describeDeviations } from '../../laboratory';
-import { knownMolarity, suggestValidUntil } from '../../reagent';
+import { knownMolarity, lastsUntil, suggestValidUntil } from '../../reagent';
 import type { Finding } from '../../record';
 import { impossible, unlikely } from '../../record';
 import type { RunState } from '../run';
@@ -67,7 +67,12 @@ export function certificationFindings(
   if (decision.validUntil < decision.certifiedOn) {
     findings.push(impossible('valid-before-certified', 'validUntil'));
   }
-  const suggested = suggestValidUntil(run.references.bottle.substanceId, decision.certifiedOn);
+  const { bottle } = run.references;
+  const lastDay = lastsUntil(bottle);
+  if (lastDay !== null && lastDay < decision.certifiedOn) {
+    return [...findings, unlikely('too-old', 'run', { lastDay })];
+  }
+  const suggested = suggestValidUntil(bottle, decision.certifiedOn);
   if (suggested !== null && decision.validUntil > suggested) {
     findings.push(unlikely('valid-too-long', 'validUntil', { until: suggested }));
   }
