@@ -92,7 +92,7 @@ describe('records', () => {
     [
       { ...standardize, standard: { ...standardize.standard, purity_percent: 0.9998 } },
       'out-of-range',
-      'a fraction may be meant',
+      'If a fraction was meant',
     ],
     [{ ...standardize, blank_mL: -0.05 }, 'non-positive', 'negative'],
     [{ ...standardize, replicates: [replicate, replicate] }, 'syntax', 'called 1'],
@@ -102,7 +102,7 @@ describe('records', () => {
       'a mass and an aliquot',
     ],
     [{ ...concentrate, density_g_per_mL: 1190 }, 'out-of-range', 'kg/m3'],
-    [{ ...concentrate, mass_fraction_percent: 0.37 }, 'out-of-range', 'a fraction may be meant'],
+    [{ ...concentrate, mass_fraction_percent: 0.37 }, 'out-of-range', 'If a fraction was meant'],
     [{ ...buoyancy, sample_density_kg_per_m3: 1.64 }, 'out-of-range', 'g/mL'],
     [{ ...buoyancy, weights_density_kg_per_m3: 8 }, 'out-of-range', 'g/mL'],
     [{ task: 'round', value: 1.2345, expanded_uncertainty: 0 }, 'non-positive', 'above zero'],

@@ -267,7 +267,7 @@ const labelSheetSchema = v.pipe(
     marginMm: pairOfMillimetres,
     gapMm: pairOfMillimetres,
   }),
-  v.check(fitsOnPage, 'These labels do not lie on that page: check the millimetres.'),
+  v.check(fitsOnPage, 'These labels do not fit on that page: check the millimetres.'),
 ) satisfies v.GenericSchema<unknown, LabelSheet>;
 
 /** `POST /api/labels`: labels of bottles as a PDF. */

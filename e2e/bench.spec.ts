@@ -112,7 +112,7 @@ test('paused and handed over, a second reader confirms, the sheet tells it all',
   await page.getByRole('menuitem', { name: /Pause/ }).click();
   const pause = page.getByRole('dialog');
   await pause.getByLabel('Handed over to').selectOption({ label: 'Jasna Orlik' });
-  await pause.getByLabel('What the next one should know').fill('flask 2 is still to be weighed');
+  await pause.getByLabel('What the next person should know').fill('flask 2 is still to be weighed');
   await pause.getByRole('button', { name: 'Pause it' }).click();
   await expect(page.getByText(/This run is paused/)).toBeVisible();
   await expect(page.getByText('all entries kept')).toBeVisible();

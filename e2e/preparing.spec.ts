@@ -133,7 +133,7 @@ test('an indicator is made as the catalogue says; the day is laid out and taken 
   await expect(page.getByText(/auxiliary/).first()).toBeVisible();
 });
 
-test('a lot is dried, counted and taken out of use; a program is not taken for its certificate', async ({
+test('a lot is dried, counted and put on hold; a program is not taken for its certificate', async ({
   page,
 }) => {
   await signInToDemo(page, 'Mirela');
@@ -169,15 +169,15 @@ test('a lot is dried, counted and taken out of use; a program is not taken for i
   await dialog.getByLabel('There is').fill('61,2');
   await dialog.getByRole('button', { name: 'Write it down' }).click();
   await expect(page.getByText('61.2 g')).toBeVisible();
-  await page.getByRole('button', { name: 'Take out of use…' }).click();
+  await page.getByRole('button', { name: 'Put on hold…' }).click();
   await dialog.getByLabel('Why').fill('the lid was left open');
-  await dialog.getByRole('button', { name: 'Take it out of use' }).click();
-  await expect(page.getByText(/Out of use since/)).toBeVisible();
+  await dialog.getByRole('button', { name: 'Put it on hold' }).click();
+  await expect(page.getByText(/On hold since/)).toBeVisible();
   await expectAccessible(page);
-  await page.getByRole('button', { name: 'Use it again…' }).click();
+  await page.getByRole('button', { name: 'Release it…' }).click();
   await dialog.getByLabel('Why').fill('dried and compared');
-  await dialog.getByRole('button', { name: 'Use it again' }).click();
-  await expect(page.getByText(/Out of use since/)).toBeHidden();
+  await dialog.getByRole('button', { name: 'Release it' }).click();
+  await expect(page.getByText(/On hold since/)).toBeHidden();
 });
 
 test('a flask and a burette are calibrated with water, and their own volumes count from then on', async ({

@@ -227,7 +227,7 @@ function dilutionVariants(suspected: Suspected): Variant[] {
     detail,
   });
   return [
-    change([], 'the standard was not diluted at all, or the factor was taken in twice'),
+    change([], 'the standard was not diluted at all, or the factor was applied twice'),
     change([...known.dilutions, ...known.dilutions], 'the standard was diluted twice'),
   ];
 }
@@ -257,7 +257,7 @@ export const HYPOTHESES: readonly Hypothesis[] = [
   },
   {
     id: 'ratio-upside-down',
-    name: 'The mole ratio stands upside down',
+    name: 'The mole ratio is upside down',
     check: 'Balance the equation and compare the ratio of titrant to standard.',
     weight: 0.08,
     variants: (suspected, surroundings) => {
@@ -268,7 +268,7 @@ export const HYPOTHESES: readonly Hypothesis[] = [
             suspected,
             [1 / taken],
             (ratio) =>
-              `${shown(ratio)} mol of titrant belong to 1 mol of standard, not ${shown(taken)}`,
+              `${shown(ratio)} mol of titrant react with 1 mol of standard, not ${shown(taken)}`,
           );
     },
   },
@@ -281,13 +281,13 @@ export const HYPOTHESES: readonly Hypothesis[] = [
       const { balancedRatio } = surroundings;
       if (isRatioBalanced(suspected, surroundings)) return [];
       if (!isSameRatio(ratioOf(suspected), 1)) {
-        return ratioVariants(suspected, [1], () => 'the ratio was taken in where it is 1 to 1');
+        return ratioVariants(suspected, [1], () => 'a ratio was applied where it is 1 to 1');
       }
       const ratios = balancedRatio === null ? COMMON_RATIOS : [balancedRatio];
       return ratioVariants(
         suspected,
         ratios.filter((ratio) => ratio !== 1),
-        (ratio) => `${shown(ratio)} mol of titrant belong to 1 mol of standard, not 1`,
+        (ratio) => `${shown(ratio)} mol of titrant react with 1 mol of standard, not 1`,
       );
     },
   },
@@ -314,7 +314,7 @@ export const HYPOTHESES: readonly Hypothesis[] = [
   },
   {
     id: 'dilution',
-    name: 'A dilution was forgotten, or taken in twice',
+    name: 'A dilution was forgotten, or applied twice',
     check: 'Go through the dilutions of standard and titrant, step by step.',
     weight: 0.1,
     variants: (suspected, { titrantDilutionFactor: factor }) => [
@@ -489,7 +489,7 @@ export const HYPOTHESES: readonly Hypothesis[] = [
                     )[place] ?? null)
                   : null,
             })),
-            detail: `the masses of ${first.id} and ${second.id} belong to one another’s titres`,
+            detail: `the masses of ${first.id} and ${second.id} belong with each other’s titres`,
           };
         }),
       ),
@@ -532,7 +532,7 @@ export const HYPOTHESES: readonly Hypothesis[] = [
         {
           suspected: { ...suspected, expectedMolPerL: expected },
           suspects: all('titrant', expected),
-          detail: `it went down before and goes on: ${shown(expected)} mol/L would be next`,
+          detail: `it has been falling, and at that rate would now be ${shown(expected)} mol/L`,
         },
       ];
     },

@@ -343,7 +343,7 @@ export const INCIDENTS: readonly Incident[] = [
     size: unknown,
     verdict: 'act-now',
     reason: 'The end point cannot be seen, and may have been passed.',
-    action: 'Add it now if the end cannot have been passed; else void.',
+    action: 'Add it now if the end point cannot have been passed; otherwise void.',
   },
   {
     id: 'too-much-indicator',
@@ -441,7 +441,8 @@ export const INCIDENTS: readonly Incident[] = [
     },
     asks: 'volumetricFlaskMl',
     verdict: 'discard-solution',
-    reason: 'The standard is too dilute by an unknown amount; taking some out does not mend it.',
+    reason:
+      'The standard is too dilute by an unknown amount; taking some out does not put that right.',
     action: 'Discard the solution and start again.',
   },
   {
@@ -557,8 +558,8 @@ export const INCIDENTS: readonly Incident[] = [
     shift: 'either',
     size: volume(0.02, 0.05),
     verdict: 'note',
-    reason: 'It cancels only when the eye stood the same both times.',
-    action: 'Read again at eye level; if that is past, note it.',
+    reason: 'It cancels only if the eye was at the same height both times.',
+    action: 'Read again at eye level; if it is too late for that, note it.',
   },
   {
     id: 'wrong-figure',

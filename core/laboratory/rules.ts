@@ -110,7 +110,7 @@ const SETTING_UP = {
     },
     default: 'tared',
     before: 'tared',
-    why: 'By difference nothing is lost on the boat; the other is quicker. Both stay possible.',
+    why: 'Weighing by difference loses nothing on the boat; taring is quicker. Both stay possible.',
   }),
   /** In what a titrant is made up that will be standardized; a standard always is in a flask. */
   titrantsMadeUpIn: choice({
@@ -341,7 +341,7 @@ const JUDGING = {
     most: 5,
     default: '0.1',
     before: '0.1',
-    why: 'That of the strict school.',
+    why: 'The limit of the strict school.',
   }),
   agreeAtLeast: count({
     question: 'How many must agree',
@@ -364,9 +364,9 @@ const JUDGING = {
   outlierTest: choice({
     question: 'A titration that stands out is tested',
     choices: {
-      grubbs: 'by Grubbs, 95 %, from four on',
-      dixon: 'by Dixon’s Q, 95 %, from three on',
-      none: 'by nothing',
+      grubbs: 'by Grubbs, 95 %, from four titrations',
+      dixon: 'by Dixon’s Q, 95 %, from three titrations',
+      none: 'by no test',
     },
     default: 'grubbs',
     before: 'grubbs',

@@ -153,7 +153,7 @@ export function correlationFactor(matrix: readonly (readonly number[])[]): numbe
           throw new Unanswerable(
             'out-of-range',
             'correlations',
-            'No quantities can be correlated like this: the coefficients contradict each other.',
+            'These correlation coefficients contradict each other.',
           );
         }
         own[j] = Math.sqrt(Math.max(0, rest));

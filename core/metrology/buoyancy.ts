@@ -127,6 +127,6 @@ const LIGHTEST_KG_PER_M3 = 100;
 
 function requireKgPerM3(density: number, field: string): void {
   if (density >= LIGHTEST_KG_PER_M3) return;
-  const sentence = `A density of ${String(density)} kg/m3 cannot be weighed so: it may be meant in g/mL, of which 1 is 1000 kg/m3.`;
+  const sentence = `A density of ${String(density)} kg/m3 is too low for anything that is weighed. If it is in g/mL, multiply it by 1000.`;
   throw new Unanswerable('out-of-range', field, sentence);
 }

@@ -152,7 +152,7 @@ export function calibratedVolume(
     });
   const { meanVolumeMl, systematicErrorMl, sampleSdMl } = at(temperatureC);
   if (sampleSdMl === null) {
-    const message = 'Weigh it at least twice: one weighing says nothing of its scatter.';
+    const message = 'Weigh it at least twice: one weighing says nothing about its scatter.';
     throw new Unanswerable('too-few-values', 'weighingsG', message);
   }
   const n = weighingsG.length;

@@ -64,7 +64,7 @@ export function fromConcentrate(
       ...notEnough(volumeMl, leftMl, 'mL', name),
       ...tooLittle(volumeMl, cylinder),
       ...(wish.exactness === 'exact'
-        ? ['A concentrate gives a nominal molarity: it must be standardized.']
+        ? ['From a concentrate the molarity is only nominal: it must be standardized.']
         : []),
     ],
   };

@@ -181,7 +181,7 @@ function diluting(wish: Wish, solution: SolutionOnShelf, chain: readonly Step[])
         unit: 'mL',
         with: step.pipette.name,
         exactness: 'exact',
-        why: 'It stands in the equation.',
+        why: 'It enters the equation.',
       },
       {
         what: 'made up to the mark',
@@ -189,7 +189,7 @@ function diluting(wish: Wish, solution: SolutionOnShelf, chain: readonly Step[])
         unit: 'mL',
         with: step.flask.name,
         exactness: 'exact',
-        why: 'It stands in the equation.',
+        why: 'It enters the equation.',
       },
     ]),
     molarityMolPerL: solution.molarityMolPerL / factor,

@@ -13,8 +13,7 @@ export const PREPARATION_INCIDENTS: readonly PreparationIncident[] = [
     id: 'over-filled',
     name: 'filled past the mark',
     spoilsExact: true,
-    reason:
-      'It is too dilute by an amount that nobody knows. Taking some out again takes solute too.',
+    reason: 'It is too dilute by an unknown amount. Taking some out again takes solute too.',
   },
   {
     id: 'solid-lost',
@@ -26,14 +25,14 @@ export const PREPARATION_INCIDENTS: readonly PreparationIncident[] = [
     id: 'not-dissolved',
     name: 'something lay undissolved at the mark',
     spoilsExact: true,
-    reason: 'As it dissolves the volume changes, and what was poured off before was weaker.',
+    reason: 'The volume changes as it dissolves, and what was poured off before was weaker.',
   },
   {
     id: 'wrong-vessel',
     name: 'another vessel than planned',
     spoilsExact: true,
     reason:
-      'The volume is not the one in the equation: plan it anew with the vessel that was used.',
+      'The volume is not the one in the equation: plan it again with the vessel that was used.',
   },
   {
     id: 'filled-warm',

@@ -82,7 +82,7 @@ describe('the routes to a solution', () => {
       new Set(['approximate']),
     );
     const [asStandard] = planRoutes(EXACT, { ...SHELF, solids: [PELLETS] });
-    expect(asStandard?.objections[0]).toMatch(/is no standard/);
+    expect(asStandard?.objections[0]).toMatch(/is not a primary standard/);
   });
 
   test('what no cylinder measures is said before it is poured', () => {

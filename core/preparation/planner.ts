@@ -77,5 +77,5 @@ export function whatWouldHalve(wish: Wish, route: Route, shelf: PlannerShelf): s
   const u = percent(2 * (best.relativeUncertainty ?? 0));
   return halved
     ? `Halved by ${how}: U about ${u}.`
-    : `Not halved by anything here; ${how} brings it to ${u}.`;
+    : `Nothing here halves it; ${how} brings it to ${u}.`;
 }

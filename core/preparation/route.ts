@@ -130,8 +130,8 @@ export function flaskFor(
 /** Why a quantity need not be exact. */
 export function whyApproximate({ isStandardizedLater }: Wish): string {
   return isStandardizedLater
-    ? 'The molarity is found out by titration, whatever this amount was.'
-    : 'Nothing is reckoned from it: near enough will do.';
+    ? 'Titration will find the molarity, whatever this amount was.'
+    : 'Nothing is calculated from it: an approximate amount will do.';
 }
 
 /** Solvent to an approximate volume: in a beaker, or in the flask that the house rule asks for. */

@@ -19,7 +19,7 @@ function pureFraction({ purity = 1, lossOnDrying = 0 }: Solid): number {
     throw new Unanswerable(
       'out-of-range',
       'lossOnDrying',
-      'The loss on drying lies between 0 and below 100 %.',
+      'The loss on drying must be at least 0 and less than 100 %.',
     );
   }
   return purity * (1 - lossOnDrying);
@@ -89,7 +89,7 @@ const DENSEST_G_PER_ML = 23;
  */
 export function requireLabel({ massFraction, densityGPerMl }: LabelledConcentrate): void {
   if (densityGPerMl > DENSEST_G_PER_ML) {
-    const sentence = `A density of ${String(densityGPerMl)} g/mL cannot be: it may be meant in kg/m3, a thousandth of which are g/mL.`;
+    const sentence = `A density of ${String(densityGPerMl)} g/mL is more than any substance has. If it is in kg/m3, divide it by 1000.`;
     throw new Unanswerable('out-of-range', 'densityGPerMl', sentence);
   }
   requirePercentage(massFraction, 'massFraction');
@@ -102,11 +102,7 @@ export function concentrateMolarity(concentrate: LabelledConcentrate): number {
   requirePositive(densityGPerMl, 'densityGPerMl');
   requirePositive(molarMassGPerMol, 'molarMassGPerMol');
   if (massFraction > 1) {
-    throw new Unanswerable(
-      'out-of-range',
-      'massFraction',
-      'A mass fraction above 100 % cannot be.',
-    );
+    throw new Unanswerable('out-of-range', 'massFraction', 'A mass fraction cannot exceed 100 %.');
   }
   return (1000 * massFraction * densityGPerMl) / molarMassGPerMol;
 }
@@ -248,7 +244,7 @@ function requireDilution(holds: boolean, field: string): void {
     throw new Unanswerable(
       'cannot-concentrate',
       field,
-      'Diluting only makes a solution weaker; this one would have to become stronger.',
+      'Dilution only makes a solution weaker, and this one would have to become stronger.',
     );
   }
 }

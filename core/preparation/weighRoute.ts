@@ -36,17 +36,19 @@ export function weighing(
     ? suitable[0]
     : (suitable.filter(({ relative }) => relative < 0.01).at(-1) ?? suitable[0]);
   const objections = [
-    ...(chosen ? [] : ['No balance carries this mass.']),
+    ...(chosen ? [] : ['No balance can carry this mass.']),
     ...(isExact && chosen && chosen.relative > TOO_COARSE
       ? [
           `The mass is too small for ${chosen.balance.name}: uncertain by ${percent(chosen.relative)}.`,
         ]
       : []),
-    ...(isExact && !flask ? ['There is no volumetric flask that large.'] : []),
+    ...(isExact && !flask ? ['No volumetric flask is large enough.'] : []),
     ...tooStrongToDissolve(wish),
     ...notEnough(massG, solid.leftG, 'g', solid.name),
     ...(wish.exactness === 'exact' && !solid.isStandard
-      ? [`${solid.name} is no standard: its solution stays nominal until it is standardized.`]
+      ? [
+          `${solid.name} is not a primary standard: its solution stays nominal until it is standardized.`,
+        ]
       : []),
   ];
   const uncertainty =
@@ -78,7 +80,7 @@ export function weighing(
         with: chosen?.balance.name ?? 'a balance',
         exactness: isExact ? 'exact' : 'approximate',
         why: isExact
-          ? 'It stands in the equation: near this mass, every digit written down.'
+          ? 'It enters the equation: weigh near this mass and write every digit.'
           : whyApproximate(wish),
       },
       isExact
@@ -88,7 +90,7 @@ export function weighing(
             unit: 'mL',
             with: flask?.name ?? 'a volumetric flask',
             exactness: 'exact',
-            why: 'It stands in the equation.',
+            why: 'It enters the equation.',
           }
         : madeUp(wish, volumeMl, flask),
     ],

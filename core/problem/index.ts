@@ -59,7 +59,11 @@ export function requirePositive(value: number, field: string): void {
 /** @throws Unanswerable `non-positive` for a negative value. */
 export function requireNotNegative(value: number, field: string): void {
   if (!(value >= 0)) {
-    throw new Unanswerable('non-positive', field, `It must not be negative, got ${String(value)}.`);
+    throw new Unanswerable(
+      'non-positive',
+      field,
+      `It must not be negative; ${String(value)} was given.`,
+    );
   }
 }
 
@@ -67,7 +71,7 @@ export function requireNotNegative(value: number, field: string): void {
 export function requirePurity(purity: number): void {
   requirePositive(purity, 'purity');
   if (purity > 1) {
-    throw new Unanswerable('out-of-range', 'purity', 'A purity above 100 % cannot be.');
+    throw new Unanswerable('out-of-range', 'purity', 'A purity cannot exceed 100 %.');
   }
 }
 
@@ -78,7 +82,7 @@ const LEAST_PART = 0.01;
 export function requirePercentage(part: number, field: string): void {
   if (!(part > 0 && part <= LEAST_PART)) return;
   const percent = String(Number((100 * part).toPrecision(6)));
-  const sentence = `${percent} % is next to nothing: a fraction may be meant, which is a hundred times that in per cent.`;
+  const sentence = `${percent} % is next to nothing. If a fraction was meant, multiply it by 100.`;
   throw new Unanswerable('out-of-range', field, sentence);
 }
 

@@ -38,7 +38,7 @@ const ACTIONS: Readonly<Record<Action, { readonly right: Right; readonly why: st
   },
   deviate: {
     right: 'manage',
-    why: 'Only those who may manage the laboratory begin such a run.',
+    why: 'Only those who may manage the laboratory can begin such a run.',
   },
   'abandon-anothers-run': {
     right: 'manage',

@@ -20,12 +20,13 @@ export function UseSwitch({ kind, id, version, withdrawn }: UseSwitchProps) {
   const nameOf = usePersonName();
   const add = useAddToRecord();
   const fact = `${kind}.${withdrawn ? 'returned' : 'withdrawn'}` as const;
-  const { button, ...words } = withdrawn ? USE_AGAIN : TAKE_OUT;
+  const { out, back, state } = WORDS[kind];
+  const { button, ...words } = withdrawn ? back : out;
   return (
     <>
       {withdrawn && (
         <p className="mb-2 border-l-4 border-blush bg-blush-wash px-3 py-2">
-          <b>Out of use</b> since {instantText(withdrawn.at, laboratory.timeZone)} by{' '}
+          <b>{state}</b> since {instantText(withdrawn.at, laboratory.timeZone)} by{' '}
           {nameOf(withdrawn.by)}: {withdrawn.reason}
         </p>
       )}
@@ -48,16 +49,49 @@ export function UseSwitch({ kind, id, version, withdrawn }: UseSwitchProps) {
   );
 }
 
-const USE_AGAIN = {
-  button: 'Use it again…',
-  title: 'Use it again?',
-  description: 'From then on it may be used again.',
-  confirm: 'Use it again',
+interface SwitchWords {
+  readonly button: string;
+  readonly title: string;
+  readonly description: string;
+  readonly confirm: string;
+}
+
+const INTO_USE: SwitchWords = {
+  button: 'Release it…',
+  title: 'Release it?',
+  description: 'It may be used again from then on.',
+  confirm: 'Release it',
 };
 
-const TAKE_OUT = {
-  button: 'Take out of use…',
-  title: 'Take it out of use?',
-  description: 'Nothing can be planned or prepared with it until it is returned.',
-  confirm: 'Take it out of use',
+const ON_HOLD: SwitchWords = {
+  button: 'Put on hold…',
+  title: 'Put it on hold?',
+  description: 'Nothing can be planned or prepared with it until it is released.',
+  confirm: 'Put it on hold',
+};
+
+/** What is done with a kind of thing: out of use first, then into use again. */
+const WORDS: Readonly<
+  Record<
+    UseSwitchProps['kind'],
+    { readonly out: SwitchWords; readonly back: SwitchWords; readonly state: string }
+  >
+> = {
+  lot: { out: ON_HOLD, back: INTO_USE, state: 'On hold' },
+  bottle: { out: ON_HOLD, back: INTO_USE, state: 'On hold' },
+  equipment: {
+    out: {
+      button: 'Take out of service…',
+      title: 'Take it out of service?',
+      description: 'Nothing can be planned or titrated with it until it is back in service.',
+      confirm: 'Take it out of service',
+    },
+    back: {
+      button: 'Return to service…',
+      title: 'Return it to service?',
+      description: 'It may be used again from then on.',
+      confirm: 'Return it to service',
+    },
+    state: 'Out of service',
+  },
 };

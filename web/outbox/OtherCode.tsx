@@ -34,7 +34,7 @@ export function OtherCode({ fact, onRead }: OtherCodeProps) {
         {(close) => (
           <FormDialog
             title={`Two bottles ${fact.body.code}`}
-            description="Another device gave this code first. Give yours a new one and write it on the bottle; what was entered for it is then sent."
+            description="Another device used this code first. Give your bottle a new one and write it on its label; what was entered for it is then sent."
             submit="Use this code"
             ways={
               <Button look="quiet" onClick={onRead}>

@@ -48,7 +48,7 @@ function sentence(onTheirWay: number, reach: Reach): string {
   if (reach === 'reached') return onTheirWay > 0 ? kept : 'all entries kept';
   const trouble =
     reach === 'disk-full'
-      ? 'the disk of the server is full, tell who runs it'
+      ? 'the server’s disk is full: tell whoever runs it'
       : 'server away, go on';
   return `${trouble}: ${onTheirWay > 0 ? kept : 'entries are kept here'}`;
 }

@@ -62,7 +62,7 @@ function PasswordSection() {
       />
       <FormFoot submit="Change it" isDisabled={change.isPending} error={formError} />
       {change.isSuccess && (
-        <p role="status">It is changed. Wherever else you were signed in, you are not any more.</p>
+        <p role="status">It is changed. You have been signed out everywhere else.</p>
       )}
     </Form>
   );

@@ -42,7 +42,7 @@ export function PeoplePage() {
     <Page
       title="People"
       tabTitle="People"
-      lead="Everybody may prepare, titrate and judge; the rest takes a right"
+      lead="Everybody may prepare, titrate and judge; anything else needs a right"
       actions={
         mayManage &&
         !isAdding && (
@@ -90,7 +90,7 @@ export function PeoplePage() {
 function HardlyToldApart({ people }: { readonly people: readonly PersonState[] }) {
   return sameNames(people).map((names) => (
     <p key={names.join()} role="status" className="mb-4 border-l-4 border-straw pl-3">
-      <b>{names.join(' and ')}</b> are hardly told apart. Each signs in by the exact spelling;
+      <b>{names.join(' and ')}</b> are hard to tell apart. Each signs in by the exact spelling:
       rename one of them.
     </p>
   ));
@@ -148,7 +148,7 @@ function StaySwitch({ person }: { readonly person: PersonState }) {
             ? {
                 title: `Let ${name} come back?`,
                 description:
-                  'They sign in with the password that they had, and may what they could.',
+                  'They sign in with the password they had, and have the rights they had.',
                 confirm: 'Open the account',
               }
             : {

@@ -57,7 +57,7 @@ function Day({ open, stock }: DayProps) {
     <Page
       title="The day’s work"
       tabTitle="The day’s work"
-      lead="Laid backwards from when each solution is needed; waits run beside other work."
+      lead="Planned backwards from when each solution is needed; waits run beside other work."
       actions={<Ways placed={placed} />}
     >
       {open.length === 0 ? (

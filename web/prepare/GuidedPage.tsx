@@ -222,7 +222,7 @@ function OnTheShelf({ id, code }: { readonly id: string; readonly code: string }
   );
 }
 
-/** What comes of it so far, incidents, hazards and cautions. */
+/** The result so far, incidents, hazards and cautions. */
 function Side({ preparation, stock }: GuidedProps) {
   const { laboratory } = useSession();
   const { plan, late } = preparation;
@@ -234,7 +234,7 @@ function Side({ preparation, stock }: GuidedProps) {
   return (
     <aside className="flex flex-col gap-4">
       <section>
-        <h2 className="font-bold">What comes of it</h2>
+        <h2 className="font-bold">The result</h2>
         <Outcome preparation={preparation} stock={stock} />
       </section>
       {late.length > 0 && (

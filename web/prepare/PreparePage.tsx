@@ -179,8 +179,8 @@ function Ways({ wanted, stock }: { readonly wanted: Wanted; readonly stock: Stoc
     return (
       <p className="text-lg">
         {wanted.purpose === 'sample'
-          ? 'No pipette and flask of the laboratory dilute it so: try another volume.'
-          : 'Nothing on the shelf leads there: a lot, a stronger solution or a concentrate is needed.'}
+          ? 'No pipette and flask here give this dilution: try another volume.'
+          : 'Nothing on the shelf makes this solution: a lot, a stronger solution or a concentrate is needed.'}
       </p>
     );
   }

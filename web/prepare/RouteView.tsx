@@ -97,7 +97,7 @@ export function RouteView({ route, wish, shelf, wanted, stock, isFirst }: RouteV
 function outcome({ relativeUncertainty, dominatedBy, molarityMolPerL }: Route, wanted: Wanted) {
   if (wanted.purpose === 'sample') {
     const factor = Number(parseDecimal(wanted.sampleMolarity) ?? 0) / molarityMolPerL;
-    return `if it has what was written: diluted ${roundSignificant(factor, 4)} times, a factor that its bottle carries`;
+    return `if it is as strong as written: diluted ${roundSignificant(factor, 4)} times, a factor that its bottle carries`;
   }
   return relativeUncertainty === null
     ? 'nominal: not standardized'

@@ -160,7 +160,7 @@ function Target({
       <span className="mt-1 block text-ink-soft">
         {measures?.kind === 'mass'
           ? exact
-            ? 'Near this is good enough; every digit counts.'
+            ? 'Anything near this will do; write every digit.'
             : 'About.'
           : `About, with ${vessel ?? 'a cylinder'}.`}
       </span>
@@ -176,14 +176,14 @@ function Wait({ step, onBegin }: { readonly step: StepState; readonly onBegin: (
   if (step.waitsUntil === null) {
     return (
       <div className="mt-3 flex items-center gap-4">
-        <Button onClick={onBegin}>It has begun</Button>
+        <Button onClick={onBegin}>Begin the wait</Button>
         <span className="text-ink-soft">{minutesText(step.waitMinutes)} from then on.</span>
       </div>
     );
   }
   const leftS = Math.ceil((Date.parse(step.waitsUntil) - Date.parse(now)) / 1000);
   if (leftS <= 0) {
-    return <p className="mt-3 text-xl font-bold text-leaf">The time is over.</p>;
+    return <p className="mt-3 text-xl font-bold text-leaf">Time is up.</p>;
   }
   return (
     <p className="mt-3" role="timer">
@@ -228,7 +228,7 @@ function DoneAlready({ step }: { readonly step: StepState }) {
       ))}
       {entries.length > 1 && (
         <p className="mt-1 font-semibold text-blush">
-          Two figures stand against each other. Write down the one that is right, and why.
+          Two figures contradict each other. Enter the right one and say why.
         </p>
       )}
     </div>

@@ -28,7 +28,7 @@ export function WentWrongDialog({ preparation, step, onClose }: WentWrongDialogP
   return (
     <FormDialog
       title="What went wrong?"
-      description="Asking changes nothing until it is written down."
+      description="Nothing is recorded until you write it down."
       submit="Write it down"
       isDisabled={!chosen}
       error={entering.error?.message}
@@ -53,7 +53,7 @@ export function WentWrongDialog({ preparation, step, onClose }: WentWrongDialogP
           <b>{isLost ? 'Discard it.' : 'Carry on.'}</b>{' '}
           {isLost || !chosen.spoilsExact
             ? chosen.reason
-            : 'Its molarity is nominal and will be found out by titration.'}
+            : 'Its molarity is nominal and will be found by titration.'}
         </p>
       )}
       <TextAreaField label="Remark" value={remark} onText={setRemark} />

@@ -136,7 +136,7 @@ function factsOf(
     ['Left', `${String(Math.round(leftMl))} of ${bottle.volumeMl} mL`],
     ['Made on', dateText(bottle.preparedOn)],
     ['Made by', nameOf(bottle.preparedBy)],
-    ...row('From', bottle.parents.length > 0 && <Parents bottle={bottle} names={names} />),
+    ...row('Made from', bottle.parents.length > 0 && <Parents bottle={bottle} names={names} />),
     ...row('Plausible', plausibleMolarity && `${plausibleMolarity.join(' to ')} mol/L`),
     ...row('Diluted', dilutionFactor && `${dilutionFactor} times`),
     ...row('Use by', useBy && dateText(useBy)),

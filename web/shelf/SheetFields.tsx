@@ -51,7 +51,7 @@ export function SheetFields({ sheet, onChange }: SheetFieldsProps) {
       ))}
       {!fitsOnPage(sheet) && (
         <p role="alert" className="col-span-full font-semibold text-blush">
-          These labels do not lie on that page: check the millimetres.
+          These labels do not fit on that page: check the millimetres.
         </p>
       )}
     </fieldset>

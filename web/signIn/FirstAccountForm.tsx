@@ -22,7 +22,7 @@ export function FirstAccountForm() {
     >
       <TextField
         label="One-time code"
-        hint="It stands in the terminal where the program was started."
+        hint="It is shown in the terminal where the program was started."
         autoComplete="off"
         className="font-mono"
         {...field('code')}
@@ -31,7 +31,7 @@ export function FirstAccountForm() {
       <TextField
         label="Your name"
         autoComplete="username"
-        hint="As it shall stand on labels and certificates."
+        hint="As it is to appear on labels and certificates."
         {...field('name')}
       />
       <TextField

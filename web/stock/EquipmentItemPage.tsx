@@ -143,22 +143,23 @@ function Calibrations({ state }: ItemProps) {
 function whatCounts(state: EquipmentState): string {
   const { equipment, calibrations } = state;
   if (calibrations.length === 0) {
-    return 'None entered: what counts is what it was registered with.';
+    return 'None entered: the values it was registered with count.';
   }
   switch (equipment.type) {
     case 'glassware':
       return calibratedPointOf(state)
-        ? 'The volume found counts in all that is begun with it from now on.'
+        ? 'The volume found counts in everything begun with it from now on.'
         : `Not found at ${equipment.volumeMl} mL: its tolerance counts.`;
     case 'burette':
       return calibratedBurette(state)?.calibration
         ? 'The corrections count in every titration begun with it from now on, linear between the points.'
         : `The points do not reach ${equipment.capacityMl} mL: its tolerance counts.`;
     case 'balance':
-      return 'Masses count as shown, with the repeatability and linearity that it was registered with; compare.';
+      return 'Masses are corrected by it in everything begun from now on, interpolated between the points; beyond them the linearity counts.';
     case 'thermometer':
+      return 'Temperatures are corrected by it in everything begun from now on, interpolated between the points.';
     case 'heater':
-      return 'Temperatures count as shown; compare the deviations with what the work asks for.';
+      return 'Compare the deviations with what the work asks for.';
   }
 }
 

@@ -38,7 +38,7 @@ export function EquipmentPage() {
     <Page
       title="Equipment"
       tabTitle="Equipment"
-      lead="What the measurement equation rests on, and what heats"
+      lead="Balances and vessels that the figures rest on, and what heats"
       actions={
         mayRegister &&
         ADDABLE.map(({ type, words }) => (
@@ -213,7 +213,7 @@ function Name({ state }: { readonly state: EquipmentState }) {
       <CellLink to={`/equipment/${state.id}`} className="font-bold">
         {state.equipment.name}
       </CellLink>
-      {state.withdrawn && <b className="ml-2 text-blush">out of use</b>}
+      {state.withdrawn && <b className="ml-2 text-blush">out of service</b>}
     </>
   );
 }

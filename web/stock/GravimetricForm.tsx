@@ -165,7 +165,7 @@ function compute(
   if (typed.length === 0) return 'The volume at 20 °C appears here.';
   const numbers = [nominal, temperature, ...typed].map((text) => Number(parseDecimal(text) ?? NaN));
   const [nominalMl = NaN, temperatureC = NaN, ...weighingsG] = numbers;
-  if (numbers.some(Number.isNaN)) return 'One of the figures is no number.';
+  if (numbers.some(Number.isNaN)) return 'One of the figures is not a number.';
   try {
     return calibratedVolume(nominalMl, temperatureC, weighingsG);
   } catch (error) {

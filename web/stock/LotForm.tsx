@@ -54,10 +54,10 @@ export function LotForm({ corrects, onDone }: LotFormProps) {
       <QuantityField
         label="Amount received"
         unit={isDissolved ? 'mL' : 'g'}
-        hint="Empty if nobody counts it."
+        hint="Empty if it is not counted."
         {...field('amountReceived', asOptionalQuantity)}
       />
-      <TextField label="Store" hint="Where it stands: desiccator 1." {...field('store')} />
+      <TextField label="Store" hint="Where it is kept: desiccator 1." {...field('store')} />
       <TextField label="Received on" type="date" {...field('receivedOn')} />
       <TextField
         label="Opened on"

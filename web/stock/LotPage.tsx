@@ -175,7 +175,7 @@ function CountDialog({
   return (
     <FormDialog
       title="How much is there?"
-      description="What is taken from now on is reckoned from this."
+      description="Whatever is taken from now on is subtracted from this."
       submit="Write it down"
       error={add.error?.message}
       onSubmit={() => {

@@ -115,7 +115,7 @@ function UseBy({
   readonly state: LotState;
   readonly today: PlainDate;
 }) {
-  if (withdrawn) return <b className="text-blush">out of use</b>;
+  if (withdrawn) return <b className="text-blush">on hold</b>;
   if (lot.useBy === null) return 'none';
   const day = dateText(lot.useBy);
   return isLotExpired(lot, today) ? <b className="text-blush">expired {day}</b> : day;

@@ -77,7 +77,7 @@ export function IncidentDialog({ run, judgement, flask: first, onClose }: Incide
   return (
     <FormDialog
       title="Does it matter?"
-      description="Asking changes nothing until it is written down."
+      description="Nothing is recorded until you write it down."
       submit="Write it down"
       isDisabled={!assessment || !isOpen}
       error={entering.error?.message}
@@ -180,7 +180,9 @@ function IncidentList({
       {...choice}
     >
       {found.length === 0 && (
-        <p className="p-2 text-ink-soft">Not in the list: say it in the remark of another.</p>
+        <p className="p-2 text-ink-soft">
+          Not in the list: choose another and describe it in its remark.
+        </p>
       )}
     </RadioList>
   );

@@ -19,7 +19,7 @@ export function PauseDialog({ run, onClose }: PauseDialogProps) {
   return (
     <FormDialog
       title="Pause this run"
-      description="Everything stays as it is. Who goes on, today or another day, fills the burette and reads it anew."
+      description="Everything stays as it is. Whoever goes on, today or another day, refills the burette and reads it again."
       submit="Pause it"
       leave="Go on now"
       error={pausing.error?.message}
@@ -34,8 +34,8 @@ export function PauseDialog({ run, onClose }: PauseDialogProps) {
         <PeopleOptions except={person.id} />
       </SelectField>
       <TextAreaField
-        label="What the next one should know"
-        hint="Such as what is left in the burette, and which flasks are ready."
+        label="What the next person should know"
+        hint="For example, what is left in the burette and which flasks are ready."
         {...field('remark')}
       />
     </FormDialog>

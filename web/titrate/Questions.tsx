@@ -94,7 +94,7 @@ function wordsOf(step: Step): StepWords {
       return {
         title: `Void flask ${String(step.flask)}`,
         description:
-          'It stays on record with the reason, and out of the mean. This cannot be taken back.',
+          'The titration is rejected: it stays on record with your reason, and out of the mean. This cannot be undone.',
         confirm: 'Void it',
         factOf: (reason) => ({ kind: 'run.flask-voided', body: { flask: step.flask, reason } }),
       };

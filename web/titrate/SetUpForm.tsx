@@ -419,8 +419,8 @@ function RoughField({
         label="The first titration is rough"
         hint={
           rules.firstIsRough === rulesInForce.firstIsRough
-            ? 'As the house rule says. What differs from it is told on the certificate.'
-            : 'Not as the house rule says: Judge and the certificate tell it.'
+            ? 'As the house rule says. The certificate says where a run differs from it.'
+            : 'Not as the house rule says: Judge and the certificate say so.'
         }
         checked={rules.firstIsRough}
         onTick={onChange}

@@ -52,7 +52,7 @@ function standingWords(freshness: Freshness): { readonly word: string; readonly 
         detail: freshness.useBy === null ? '' : `on ${dateText(freshness.useBy)}`,
       };
     case 'withdrawn':
-      return { word: 'out of use', detail: 'not to be used' };
+      return { word: 'on hold', detail: 'not to be used' };
   }
 }
 

@@ -74,9 +74,9 @@ function Report({ cases, begunAt }: { readonly cases: Cases; readonly begunAt: s
         <span className="font-mono">{cases.length}</span> cases within tolerance
       </p>
       <p className="max-w-3xl text-ink-soft">
-        {count('published')} cases prove themselves against what is published. The other{' '}
-        {count('recomputed')} are marked <i>recomputed</i>: they were written down from the source
-        that is named or worked by hand, and no printed copy was at hand to compare them with.
+        {count('published')} cases agree with what is published. The other {count('recomputed')} are
+        marked <i>recomputed</i>: they were written down from the source that is named or worked by
+        hand, and no printed copy was at hand to compare them with.
       </p>
       <div className="my-4 max-w-3xl border-y border-rule py-3">
         <Facts rows={facts} />

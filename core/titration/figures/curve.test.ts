@@ -251,7 +251,7 @@ describe('a curve without a jump', () => {
     const { counts, remark } = endsOf(15);
     expect(counts?.way).toBe('gran');
     expect(Math.abs((counts?.volumeMl ?? 0) - 5)).toBeLessThan(0.06);
-    expect(remark).toContain('No jump');
+    expect(remark).toContain('No step');
   });
 
   test('gives nothing where the line cannot be drawn', () => {

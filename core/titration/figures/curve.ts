@@ -114,7 +114,7 @@ export function endsOfCurve(
   }
 }
 
-const FLAT = 'No jump stands out of the noise: Gran’s line counts, which needs none.';
+const FLAT = 'No step stands out from the noise, so Gran’s line counts: it needs none.';
 
 /** What a Gran line is drawn from. */
 interface GranData {

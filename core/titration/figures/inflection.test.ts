@@ -105,7 +105,7 @@ describe('the inflection of a curve', () => {
   test('stands out of the noise by five standard deviations of a slope, counted from the usual slope', () => {
     // 20 less the median 2: 18 = 5 sqrt(2) sd / 0.1.
     expect(() => inflection({ ...TABLE, noiseSd: 0.2545 })).not.toThrow();
-    expect(() => inflection({ ...TABLE, noiseSd: 0.2546 })).toThrow(/out of the noise/);
+    expect(() => inflection({ ...TABLE, noiseSd: 0.2546 })).toThrow(/from the noise/);
     // Slopes 1, 3, 20, 10, 2, 1: the median lies between 2 and 3.
     const six = {
       ...TABLE,
@@ -113,7 +113,7 @@ describe('the inflection of a curve', () => {
       readings: [5, 5.1, 5.4, 7.4, 8.4, 8.6, 8.7],
     };
     expect(() => inflection({ ...six, noiseSd: 0.2474 })).not.toThrow();
-    expect(() => inflection({ ...six, noiseSd: 0.2475 })).toThrow(/out of the noise/);
+    expect(() => inflection({ ...six, noiseSd: 0.2475 })).toThrow(/from the noise/);
   });
 
   test('noise that nobody states is read from how far points lie from the line between their neighbours', () => {
@@ -127,7 +127,7 @@ describe('the inflection of a curve', () => {
       ),
     });
     const limit = (0.1 * 5 * Math.SQRT2 * 1.4826 * 0.02) / Math.sqrt(1.5) / 0.1;
-    expect(() => inflection(step(limit - 0.002))).toThrow(/out of the noise/);
+    expect(() => inflection(step(limit - 0.002))).toThrow(/from the noise/);
     expect(inflection(step(limit + 0.002)).firstDerivativeMaxMl).toBeCloseTo(21.05, 10);
     // Points that are not equally far apart: on a straight line they have no noise.
     const volumesMl = [0, 1, 3, 4, 4.1, 5, 8, 9, 11];

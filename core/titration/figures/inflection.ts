@@ -64,7 +64,7 @@ export function inflection(data: TitrationData, window?: VolumeWindow): Inflecti
     throw new Unanswerable(
       'no-usable-inflection',
       'readings',
-      'The curve is steepest at the edge of the data: the end point lies beyond it, or there is none.',
+      'The curve is steepest at the edge of the data: the end point lies beyond it, or does not exist.',
     );
   }
   const usual = median(intervals.map((interval) => Math.abs(interval.slope)));
@@ -73,7 +73,7 @@ export function inflection(data: TitrationData, window?: VolumeWindow): Inflecti
     throw new Unanswerable(
       'no-usable-inflection',
       'readings',
-      'The steepest interval does not stand out of the noise. Take closer points near the end, or another method.',
+      'The steepest interval does not stand out from the noise. Take closer points near the end, or another method.',
     );
   }
   const curvature = (a: typeof steepest, b: typeof steepest): { at: number; value: number } => ({
