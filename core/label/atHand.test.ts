@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
-import { references } from '../test-support/runs';
+import { CATALOGUE, findSolvent, findSubstance } from '#core/chemistry';
+import { methodOf, references } from '../test-support/runs';
 import { hazardsAtHand, substancesOf, waysOut } from './index';
 
 test('what stands on the bench is named with its strength, each with its own hazards', () => {
@@ -11,6 +12,28 @@ test('what stands on the bench is named with its strength, each with its own haz
   ]);
   expect(things.map(({ hazards }) => hazards.pictograms)).toEqual([[], [], ['flame']]);
   expect(substancesOf(references())).toEqual(['sodium-hydroxide', 'potassium-hydrogen-phthalate']);
+});
+
+test('what the medium brings along is at hand too, and leaves with the waste', () => {
+  const dichromate = references({ method: methodOf('dichromate-by-iron-ii') });
+  const things = hazardsAtHand(dichromate);
+  const acid = things.find(({ name }) => name === 'H2SO4, about 2.7 mol/L');
+  expect(acid?.hazards.signal).toBe('Danger');
+  expect(things.map(({ name }) => name)).toContain('H3PO4, about 2.2 mol/L');
+  expect(substancesOf(dichromate)).toContain('phosphoric-acid');
+  const inEthanol = hazardsAtHand(references({ method: methodOf('naoh-by-benzoic-acid') }));
+  expect(inEthanol.find(({ name }) => name === 'ethanol, 95 %')?.hazards.pictograms).toContain(
+    'flame',
+  );
+});
+
+test('whatever a medium holds is in the catalogue', () => {
+  for (const { id, mediumHolds = [] } of CATALOGUE.methods) {
+    for (const reagent of mediumHolds) {
+      const found = findSubstance(reagent.id) ?? findSolvent(reagent.id);
+      expect(found, `${id}: ${reagent.id}`).toBeDefined();
+    }
+  }
 });
 
 test.each([

@@ -1,5 +1,5 @@
 import type { Substance } from '../chemistry';
-import { findIndicator, findSubstance } from '../chemistry';
+import { findIndicator, findSolvent, findSubstance } from '../chemistry';
 import type { HouseRules } from '../laboratory';
 import type { BottleState } from '../reagent';
 import { knownMolarity } from '../reagent';
@@ -33,6 +33,13 @@ export function hazardsAtHand({
         }
       : ofBottle(standard.bottle),
     ...(excess ? [ofBottle(excess.bottle)] : []),
+    ...(method.mediumHolds ?? []).map(({ id, molarityMolPerL }) => ({
+      name:
+        molarityMolPerL === null
+          ? (findSolvent(id)?.name ?? shortName(id))
+          : `${shortName(id)}, about ${String(molarityMolPerL)} mol/L`,
+      hazards: hazardsOfSolution(id, molarityMolPerL),
+    })),
     ...(indicator
       ? [{ name: `${indicator.name}, as made up`, hazards: hazardsOfSolution(indicator.id, null) }]
       : []),
@@ -91,10 +98,11 @@ export function waysOut(
 }
 
 /** The substances that a run leaves behind. */
-export function substancesOf({ bottle, standard, excess }: OnTheBench): readonly string[] {
+export function substancesOf({ method, bottle, standard, excess }: OnTheBench): readonly string[] {
   return [
     bottle.substanceId,
     standard.kind === 'lot' ? standard.lot.lot.substanceId : standard.bottle.substanceId,
     ...(excess ? [excess.bottle.substanceId] : []),
+    ...(method.mediumHolds ?? []).map(({ id }) => id),
   ];
 }

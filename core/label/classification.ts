@@ -124,7 +124,7 @@ function ingredientsOf(substance: Substance, molPerL: number): readonly Ingredie
   return [own, ...added, { hazards, massPercent: Math.max(0, rest) }];
 }
 
-/** Hazards of a solution at its own concentration, with all that is in it; an indicator as it is made up. */
+/** Hazards of a solution at its own concentration, with all that is in it; an indicator as it is made up, a solvent as it is. */
 export function hazardsOfSolution(contentId: string, molarityMolPerL: number | null): Hazards {
   const substance = findSubstance(contentId);
   if (substance) {
@@ -132,6 +132,8 @@ export function hazardsOfSolution(contentId: string, molarityMolPerL: number | n
       ? hazardsOf(hazardsAt(substance.hazards, 100))
       : hazardsOfMixture(ingredientsOf(substance, molarityMolPerL));
   }
+  const solvent = findSolvent(contentId);
+  if (solvent) return hazardsOf(hazardsAt(solvent.hazards, 100));
   const indicator = findIndicator(contentId);
   if (!indicator) return hazardsOf([]);
   const { ownPercent, holds } = indicator.madeUp;

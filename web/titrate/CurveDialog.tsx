@@ -40,7 +40,8 @@ export function CurveDialog({ run, flask: number, onClose }: CurveDialogProps) {
             </>
           )}
           Far apart at first, every 0.1 mL near the end, three points beyond it; each when the
-          display stands still.
+          display stands still. The electrode’s bulb is thin glass: away from the stirrer, and
+          rinsed, not wiped.
         </p>
       }
       isWide

@@ -117,6 +117,12 @@ export interface Reacting {
   readonly perFormulaUnit: number;
 }
 
+/** A substance in solution, or a solvent where there is no molarity. */
+export interface MediumReagent {
+  readonly id: string;
+  readonly molarityMolPerL: number | null;
+}
+
 /** How a titrant is standardized: reaction, conditions, and what the analyst looks for. */
 export interface Method {
   readonly id: string;
@@ -147,6 +153,8 @@ export interface Method {
     readonly overshot: Colour;
   };
   readonly medium: string;
+  /** What of the medium has hazards of its own, as it is added; absent where nothing does. */
+  readonly mediumHolds?: readonly MediumReagent[];
   readonly solventId: string;
   /** Null at room temperature. */
   readonly flaskTemperatureC: readonly [low: number, high: number] | null;

@@ -80,6 +80,18 @@ const CHROMIUM_WASTE = 'Chromium(VI) waste is always collected.';
 const HOT_FLASK =
   'Hot flask: tongs or mitts; never boil it, never stopper it. No flame under acid: it spatters.';
 
+/** Reagents of a medium, in mol/L; a solvent has none. */
+function holds(
+  ...reagents: readonly (readonly [id: string, molarityMolPerL: number | null])[]
+): Pick<Method, 'mediumHolds'> {
+  return { mediumHolds: reagents.map(([id, molarityMolPerL]) => ({ id, molarityMolPerL })) };
+}
+
+/** Nominal, as the media are usually made up. */
+const ACID_MIXTURE = holds(['sulfuric-acid', 2.7], ['phosphoric-acid', 2.2]);
+const ACIDIFIED_IODIDE = holds(['potassium-iodide', 1], ['sulfuric-acid', 1]);
+const AMMONIA_BUFFER = holds(['ammonia', 8], ['ammonium-chloride', 1.3], ['hydrochloric-acid', 6]);
+
 const CO2_FREE = 'about 50 mL water free of carbon dioxide';
 const IODIDE = 'excess potassium iodide and acid';
 const PER_STANDARD = { kind: 'aliquot', volumeMl: [10, 25] } as const;
@@ -94,6 +106,7 @@ const OXALATE_BY_PERMANGANATE = {
   indicatorDrops: null,
   colours: colours('colourless', 'paleViolet', 'permanganate'),
   medium: 'about 50 mL water and 10 mL of 3 M sulfuric acid',
+  ...holds(['sulfuric-acid', 3]),
   flaskTemperatureC: [60, 80],
   rules: { persistenceS: 20 },
   cautions: [
@@ -115,6 +128,7 @@ const DICHROMATE_WITH_IRON_II = {
   colours: colours('chromiumGreen', 'violetBlue', 'deepViolet'),
   medium:
     '10 mL of a mixture of sulfuric and phosphoric acid, which keeps the indicator from changing too early',
+  ...ACID_MIXTURE,
   cautions: [FILL_BELOW_EYES, CHROMIUM_WASTE],
 } as const satisfies Partial<Method>;
 
@@ -244,6 +258,7 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 2,
     colours: colours('yellow', 'thymolGreen', 'blue'),
     medium: '25 mL of 95 % ethanol, in which it dissolves; a blank of the same ethanol',
+    ...holds(['ethanol-95', null]),
     needsBlank: true,
     cautions: [FILL_BELOW_EYES, 'Ethanol is flammable: no flame, no open hot plate.'],
   }),
@@ -358,6 +373,7 @@ export const METHODS: readonly Method[] = [
     colours: colours('colourless', 'paleViolet', 'permanganate'),
     medium:
       'an equal volume of 1 M sulfuric acid; phosphoric acid takes away the yellow of iron(III)',
+    ...holds(['sulfuric-acid', 1], ['phosphoric-acid', 14.7]),
     cautions: [FILL_BELOW_EYES, 'Sulfuric acid, not hydrochloric acid.'],
     needsBlank: true,
   }),
@@ -401,6 +417,7 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 20,
     colours: colours('starchBlue', 'colourless', 'colourless'),
     medium: `${IODIDE}; starch only when the solution is pale yellow`,
+    ...ACIDIFIED_IODIDE,
     rules: { persistenceS: 20 },
   }),
   method({
@@ -418,6 +435,7 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 20,
     colours: colours('starchBlue', 'chromiumGreen', 'chromiumGreen'),
     medium: `${IODIDE}; five minutes in the dark; starch late`,
+    ...ACIDIFIED_IODIDE,
     rules: { persistenceS: 20 },
     cautions: [CHROMIUM_WASTE],
   }),
@@ -451,7 +469,8 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: null,
     colours: colours('wineRed', 'blue', 'blue'),
     medium:
-      'dissolved in little hydrochloric acid; ammonia buffer of pH 10; a little magnesium EDTA',
+      'dissolved in a little hydrochloric acid; ammonia buffer of pH 10; a little magnesium EDTA',
+    ...AMMONIA_BUFFER,
   }),
   method({
     id: 'edta-by-zinc',
@@ -466,7 +485,8 @@ export const METHODS: readonly Method[] = [
     indicatorId: 'eriochrome-black-t',
     indicatorDrops: null,
     colours: colours('wineRed', 'blue', 'blue'),
-    medium: 'dissolved in little hydrochloric acid; ammonia buffer of pH 10',
+    medium: 'dissolved in a little hydrochloric acid; ammonia buffer of pH 10',
+    ...AMMONIA_BUFFER,
   }),
   method({
     id: 'silver-nitrate-by-sodium-chloride',
@@ -502,6 +522,7 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 20,
     colours: colours('colourless', 'firstRed', 'red'),
     medium: 'dilute nitric acid',
+    ...holds(['nitric-acid', 2]),
     cautions: ['Silver waste is collected.'],
     needsBlank: true,
   }),
@@ -518,6 +539,7 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 1,
     colours: colours('red', 'paleBlue', 'paleBlue'),
     medium: '1 M sulfuric acid',
+    ...holds(['sulfuric-acid', 1]),
   }),
   method({
     id: 'cerium-iv-by-sodium-oxalate',
@@ -533,6 +555,7 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 1,
     colours: colours('red', 'paleBlue', 'paleBlue'),
     medium: '1 M sulfuric acid, hot',
+    ...holds(['sulfuric-acid', 1]),
     flaskTemperatureC: [70, 75],
     cautions: [HOT_FLASK],
   }),
@@ -627,6 +650,7 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 20,
     colours: colours('starchBlue', 'colourless', 'colourless'),
     medium: `${IODIDE}; starch only when the solution is pale yellow`,
+    ...ACIDIFIED_IODIDE,
     rules: { persistenceS: 20 },
     cautions: ['Bromate is toxic and carcinogenic: gloves, no dust.'],
   }),
@@ -645,7 +669,8 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 20,
     colours: colours('starchBlue', 'colourless', 'colourless'),
     medium:
-      'dissolved in little nitric acid, its oxides boiled out, made weakly acid; excess potassium iodide; starch late',
+      'dissolved in a little nitric acid, its oxides boiled out, made weakly acid; excess potassium iodide; starch late',
+    ...holds(['nitric-acid', 8], ['potassium-iodide', 1]),
     rules: { persistenceS: 20 },
     cautions: ['Nitric acid and copper give off toxic nitrogen dioxide: fume cupboard.'],
   }),
@@ -663,6 +688,7 @@ export const METHODS: readonly Method[] = [
     indicatorDrops: 2,
     colours: colours('violet', 'blueGreen', 'green'),
     medium: 'glacial acetic acid, without water',
+    ...holds(['glacial-acetic-acid', null]),
     solventId: 'glacial-acetic-acid',
     cautions: [
       'Perchloric acid explodes when heated or dried with organic matter.',
@@ -752,6 +778,7 @@ export const METHODS: readonly Method[] = [
     colours: colours('colourless', 'firstRed', 'red'),
     medium:
       'dilute nitric acid; the silver chloride gathered by boiling, filtered off and washed: thiocyanate would dissolve it',
+    ...holds(['nitric-acid', 2]),
     cautions: [
       FILL_BELOW_EYES,
       'Silver nitrate stains and burns the skin: gloves. Silver waste is collected.',
