@@ -173,7 +173,9 @@ export const methodSchema = v.strictObject({
   indicatorDrops: v.nullable(positive),
   colours: v.strictObject({ before: colour, endPoint: colour, overshot: colour }),
   medium: sentence,
-  mediumHolds: v.exactOptional(v.array(v.strictObject({ id, molarityMolPerL: v.nullable(positive) }))),
+  mediumHolds: v.exactOptional(
+    v.array(v.strictObject({ id, molarityMolPerL: v.nullable(positive) })),
+  ),
   solventId: id,
   flaskTemperatureC: v.nullable(range),
   rules: v.optional(v.partial(houseRulesSchema), {}),

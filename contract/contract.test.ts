@@ -286,7 +286,7 @@ describe('fields', () => {
     [bottleSchema, bottle, { volumeMl: '1e3' }, 'volumeMl'],
     [bottleSchema, bottle, { parents: [{ kind: 'lot', id: '0417' }] }, 'parents.0.id'],
     [bottleSchema, bottle, { parents: [] }, 'parents'],
-    [bottleSchema, bottle, { made: { molarity: '0.1' } }, 'made'],
+    [bottleSchema, bottle, { made: { molarity: '0.1' } }, 'made.expandedUncertainty'],
     [bottleSchema, bottle, { container: 'bucket' }, 'container'],
     [bottleSchema, bottle, { note: 'x'.repeat(2001) }, 'note'],
   ] as const)('%#: the field at fault is named', (schema, good, changes, field) => {

@@ -37,6 +37,8 @@ export type SchemaOf<T> = v.GenericSchema<unknown, T>;
 
 const optionalReason = v.nullable(reason);
 
+const molarity = decimalUpTo(20, 'No aqueous solution is stronger than 20 mol/L.');
+
 export const lotSchema = v.strictObject({
   substanceId: line,
   lotNumber: line,
@@ -54,6 +56,7 @@ export const lotSchema = v.strictObject({
         ),
       }),
       v.strictObject({ meaning: v.literal('by-volume') }),
+      v.strictObject({ meaning: v.literal('by-molarity'), molarity }),
     ]),
   ),
   statedMolarMass: v.nullable(
@@ -125,7 +128,6 @@ export const equipmentSchema = v.variant('type', [
   heaterSchema,
 ]) satisfies SchemaOf<Equipment>;
 
-const molarity = decimalUpTo(20, 'No aqueous solution is stronger than 20 mol/L.');
 const solutionMl = decimalUpTo(100_000, 'A bottle holds at most 100 L.');
 const purpose = v.picklist(['titrant', 'standard', 'auxiliary']);
 
@@ -136,10 +138,13 @@ export const bottleCode = v.pipe(
 );
 export const container = v.picklist(['plastic', 'brown-glass', 'clear-glass']);
 
-/** A bottle that is only written down: what a guided preparation would have computed is not claimed. */
+/**
+ * A bottle that is only written down: what a guided preparation would have computed is not claimed; a standard that was bought
+ * has the molarity of its certificate.
+ */
 export const bottleSchema = v.strictObject({
   code: bottleCode,
-  purpose: v.picklist(['titrant', 'auxiliary']),
+  purpose: v.picklist(['titrant', 'standard', 'auxiliary']),
   substanceId: line,
   nominalMolarity: molarity,
   volumeMl: solutionMl,
@@ -149,7 +154,14 @@ export const bottleSchema = v.strictObject({
     v.maxLength(1, 'It is made from one lot.'),
   ),
   preparationId: v.null(),
-  made: v.null(),
+  made: v.nullable(
+    v.strictObject({
+      molarity,
+      expandedUncertainty: positiveDecimal,
+      coverageFactor: positiveDecimal,
+      unrounded: v.null(),
+    }),
+  ),
   plausibleMolarity: v.null(),
   dilutionFactor: v.null(),
   preparedOn: plainDate,

@@ -29,7 +29,7 @@ test('every screen of the demo opens, moves focus to its heading, and axe finds 
   await page.getByRole('button', { name: 'Add a person' }).click();
   await expectAccessible(page);
   for (const [path, heading] of [
-    ['/prepare/write-down', 'Write down a titrant'],
+    ['/prepare/write-down', 'Write down a solution'],
     ['/prepare/day', 'The day’s work'],
   ] as const) {
     await page.goto(path);

@@ -155,6 +155,9 @@ test('the safety data sheet of a lot goes before the catalogue, for that lot alo
   const sheet = 'sheet 12 of 2026-05-04';
   const by = { factId: 'f', by: 'ines', at: '2026-03-02T08:00:00.000Z' };
   const classified = { ...by, codes: ['H319'] as const, sheet };
+  const sixMolar = { meaning: 'by-molarity', molarity: '6' } as const;
+  const hydroxide = lotOf('sodium-hydroxide', { purity: '1', dissolved: sixMolar });
+  expect(said(hazardsOfLot(hydroxide))).toBe('Danger; corrosion; H290 H314');
   expect(hazardsOfLot(stored({ ...lot, classified }))).toMatchObject({ signal: 'Warning', sheet });
 });
 

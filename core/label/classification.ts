@@ -154,5 +154,8 @@ export function hazardsOfLot({ lot, classified }: Pick<LotState, 'lot' | 'classi
   if (classified) return hazardsOf(classified.codes, classified.sheet);
   const content = findContent(lot.substanceId);
   if (!content) return hazardsOf([]);
+  if (lot.dissolved?.meaning === 'by-molarity') {
+    return hazardsOfSolution(lot.substanceId, Number(lot.dissolved.molarity));
+  }
   return hazardsOf(hazardsAt(content.hazards, lot.dissolved ? 100 * Number(lot.purity) : 100));
 }

@@ -148,6 +148,18 @@ describe('a bottle that is written down', () => {
     ...{ purpose: 'titrant', substanceId: 'sodium-hydroxide', made: null, preparationId: null },
     ...{ parents: [{ kind: 'lot', id: caustic.id }], preparedOn: '2026-03-02', useBy: null },
   });
+  const certified = {
+    purpose: 'standard',
+    made: {
+      ...{ molarity: '0.1', expandedUncertainty: '0.0002' },
+      ...{ coverageFactor: '2', unrounded: null },
+    },
+  };
+  const bought = {
+    ...caustic.lot,
+    purity: '1',
+    dissolved: { meaning: 'by-molarity', molarity: '0.1' },
+  };
   const outOfUse = { ...caustic, withdrawn: { ...caustic.registered, reason: 'wet' } };
   test.each<[string, object, Partial<AroundFact>, string[]]>([
     ['from its lot', {}, {}, []],
@@ -156,6 +168,25 @@ describe('a bottle that is written down', () => {
     ['from another substance', { substanceId: 'sodium-chloride' }, {}, ['wrong-lot at parents']],
     ['tomorrow', { preparedOn: '2026-03-03' }, {}, ['date-to-come at preparedOn']],
     ['under a code that is given', {}, { bottleCoded: () => 'x' }, ['code-taken at code']],
+    [
+      'a standard that was bought, with its certificate',
+      certified,
+      aroundWith({ ...PERSON, lot: [{ ...caustic, lot: bought }] }),
+      [],
+    ],
+    ['a certified solution from a lot of pellets', certified, {}, ['not-dissolved at parents']],
+    [
+      'a standard without a certified molarity',
+      { purpose: 'standard' },
+      {},
+      ['not-certified at made'],
+    ],
+    [
+      'a titrant with a molarity that nobody found',
+      { made: certified.made },
+      aroundWith({ ...PERSON, lot: [{ ...caustic, lot: bought }] }),
+      ['not-certified at made'],
+    ],
     [
       'from a lot that is out of use',
       {},

@@ -106,7 +106,7 @@ describe('the steps', () => {
     expect(checkBottling(state, true)[0]?.code).toBe('not-finished');
     const result = resultOf(state, recordsWith([pellets]));
     if (result?.kind !== 'nominal') throw new Error('not nominal');
-    expect(result.why).toMatch(/is no standard$/);
+    expect(result.why).toMatch(/is not a primary standard$/);
     // 1 % of purity, not the 5 % of a beaker.
     expect(Number(result.range[1]) - Number(result.range[0])).toBeLessThan(0.003);
   });
@@ -369,6 +369,26 @@ describe('what came of it', () => {
       made: null,
       plausibleMolarity: result.range,
     });
+  });
+
+  test('a concentrate whose label states mol/L is taken at its word, with its own limits', () => {
+    const dissolved = { meaning: 'by-molarity', molarity: '6.00' } as const;
+    const limits = { purity: '1', purityHalfWidth: '0.01', dissolved };
+    const base = lotOf('sodium-hydroxide', limits);
+    const source = {
+      kind: 'concentrate',
+      ...{ lotId: base.id, takeMl: '16.7', cylinderId: null, flaskId: null },
+    } as const;
+    const plan = planOf(source, {
+      ...{ purpose: 'titrant', soluteId: 'sodium-hydroxide', volumeMl: '1000' },
+    });
+    const { state } = new PreparationScript(plan).measure('16.7');
+    const result = resultOf(state, recordsWith([base]));
+    if (result?.kind !== 'nominal') throw new Error('not nominal');
+    expect(Number(result.molarity)).toBeCloseTo((16.7 * 6) / 1000, 3);
+    expect(codes(plan, recordsWith([base]))).toEqual([]);
+    const strong = { ...plan, targetMolarity: decimalText('6.01') };
+    expect(codes(strong, recordsWith([base]))).toContain('cannot-concentrate');
   });
 
   test('a dilution inherits what its parent is: standard from standard, nominal from nominal', () => {

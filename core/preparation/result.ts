@@ -35,7 +35,13 @@ import {
   weighingRepeatability,
 } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
-import { bottleMolarityInput, knownMolarity, lotMolarMassInput, lotPurityInput } from '../reagent';
+import {
+  bottleMolarityInput,
+  gramsPerLitreOfContent,
+  knownMolarity,
+  lotMolarMassInput,
+  lotPurityInput,
+} from '../reagent';
 import { dilutedMolarity, molarityOfSolution } from './equations';
 import type { PreparationState } from './record';
 import { measuredIn } from './record';
@@ -127,7 +133,7 @@ function whyNominal(preparation: PreparationState, records: PreparationRecords):
   if (source.kind === 'concentrate') return 'taken from a concentrate by cylinder';
   if (source.kind === 'weigh') {
     const lot = find(records.lots, source.lotId);
-    return isExact(plan) ? null : `lot ${lot.lot.lotNumber} is no standard`;
+    return isExact(plan) ? null : `lot ${lot.lot.lotNumber} is not a primary standard`;
   }
   if (source.kind !== 'dilute') return null;
   if (source.from.kind === 'sample') return 'the molarity of the sample is not known';
@@ -177,10 +183,9 @@ function molarityModel(
       const taken = volumeTaken(preparation, records, source.cylinderId);
       if (!taken) return null;
       const lot = find(records.lots, source.lotId);
-      const { dissolved } = lot.lot;
-      if (!dissolved) throw new RangeError(`lot ${lot.lot.lotNumber} is no solution`);
-      const density =
-        dissolved.meaning === 'by-mass' ? 1000 * Number(dissolved.densityGPerMl) : 1000;
+      const density = gramsPerLitreOfContent(lot.lot);
+      if (density === null) throw new RangeError(`lot ${lot.lot.lotNumber} is not a solution`);
+      const isByMass = lot.lot.dissolved?.meaning === 'by-mass';
       const massConcentration = product([
         lotPurityInput(lot),
         commonInput({
@@ -190,12 +195,10 @@ function molarityModel(
           effect: 'Density',
           value: density,
           unit: UNITS.gramPerLitre,
-          components:
-            dissolved.meaning === 'by-mass'
-              ? [rectangular('as printed on its label', LABEL_DENSITY * density)]
-              : [],
-          source:
-            dissolved.meaning === 'by-mass' ? `lot ${lot.lot.lotNumber}` : 'stated in g per mL',
+          components: isByMass
+            ? [rectangular('as printed on its label', LABEL_DENSITY * density)]
+            : [],
+          source: isByMass ? `lot ${lot.lot.lotNumber}` : 'content stated by volume',
         }),
       ]);
       return molarityOfSolution(

@@ -97,14 +97,19 @@ function concentrateOf({ id, lot }: LotState): Omit<ConcentrateOnShelf, 'leftMl'
   const molarMass = lotMolarMass(lot).valueGPerMol;
   const percent = roundHalfEven(100 * Number(lot.purity), 1).replace(/\.0$/, '');
   const byVolume = roundSignificant((1000 * Number(lot.purity)) / molarMass, 3);
-  const isByMass = lot.dissolved?.meaning === 'by-mass';
+  const { dissolved } = lot;
+  const strength =
+    dissolved?.meaning === 'by-molarity' ? `${dissolved.molarity} mol/L` : `${percent} %`;
+  const remarks = {
+    'by-mass': `Its label means % by mass; grams in 100 mL would be ${byVolume} mol/L.`,
+    'by-volume': 'Its label means grams in 100 mL, not % by mass.',
+    'by-molarity': 'Its label states mol/L.',
+  };
   return {
     id,
-    name: `${substance?.shortName ?? lot.substanceId} ${percent} %, lot ${lot.lotNumber}`,
+    name: `${substance?.shortName ?? lot.substanceId} ${strength}, lot ${lot.lotNumber}`,
     molarityMolPerL: lotMolarity(lot) ?? 0,
-    remark: isByMass
-      ? `Its label means % by mass; grams in 100 mL would be ${byVolume} mol/L.`
-      : 'Its label means grams in 100 mL, not % by mass.',
+    remark: dissolved ? remarks[dissolved.meaning] : '',
   };
 }
 

@@ -196,6 +196,12 @@ function checkBottle(bottle: PreparedBottle, around: AroundBottle): readonly Fin
   if (substanceId !== bottle.substanceId) {
     findings.push(impossible('wrong-lot', 'parents', { lotNumber }));
   }
+  if ((bottle.purpose === 'standard') !== (bottle.made !== null)) {
+    findings.push(impossible('not-certified', 'made'));
+  }
+  if (bottle.made && !lot.lot.dissolved) {
+    findings.push(impossible('not-dissolved', 'parents', { lotNumber }));
+  }
   findings.push(
     ...checkTypedDate('preparedOn', bottle.preparedOn, 'happened', around.today),
     ...checkTypedDate('useBy', bottle.useBy, 'to-come', around.today),

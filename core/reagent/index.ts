@@ -27,5 +27,11 @@ export {
 export { historyOf } from './history';
 export { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from './inputs';
 export type { Lot, LotFact, LotFactBodies, LotState } from './lot';
-export { isLotExpired, lotMolarity, lotMolarMass, lotPurityComponent } from './lot';
+export {
+  isLotExpired,
+  gramsPerLitreOfContent,
+  lotMolarity,
+  lotMolarMass,
+  lotPurityComponent,
+} from './lot';
 export { LOT_RECORD } from './lotRecord';

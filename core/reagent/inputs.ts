@@ -64,7 +64,8 @@ export function bottleMolarityInput(
     const source = 'nominal, on its label';
     return commonInput({ ...given, value: nominal, components: [component], source });
   }
-  const name = known.certificateNumber ?? 'as made';
+  const asBought = bottle.preparationId === null ? 'certificate of its supplier' : 'as made';
+  const name = known.certificateNumber ?? asBought;
   if (!known.unrounded) {
     const component = {
       name,

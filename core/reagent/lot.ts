@@ -12,10 +12,12 @@ import { findSubstance, molarMass } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import type { Component, DecimalText, Distribution } from '../measurement';
 
-/** How the content of a dissolved substance is stated; the two differ by the density. */
+/** How the content of a dissolved substance is stated; % by mass and by volume differ by the density. */
 type Dissolved =
   | { readonly meaning: 'by-mass'; readonly densityGPerMl: DecimalText }
-  | { readonly meaning: 'by-volume' };
+  | { readonly meaning: 'by-volume' }
+  /** Its label states mol/L; the purity is then 1, with the relative half-width of the molarity. */
+  | { readonly meaning: 'by-molarity'; readonly molarity: DecimalText };
 
 /** A substance as received: one delivery of one maker's batch. */
 export interface Lot {
@@ -102,12 +104,30 @@ export function lotMolarMass(lot: Lot): MolarMass {
   return molarMass(substance.formula);
 }
 
+/**
+ * What the content of a dissolved lot is multiplied by to give grams in a litre: the density; for one stated in mol/L, what its
+ * label states.
+ */
+export function gramsPerLitreOfContent(lot: Lot): number | null {
+  const { dissolved } = lot;
+  switch (dissolved?.meaning) {
+    case undefined:
+      return null;
+    case 'by-mass':
+      return 1000 * Number(dissolved.densityGPerMl);
+    case 'by-volume':
+      return 1000;
+    case 'by-molarity':
+      return Number(dissolved.molarity) * lotMolarMass(lot).valueGPerMol;
+  }
+}
+
 /** Molarity of a dissolved lot as its label states it, c = 1000 w rho / M, in mol/L; null for a solid. */
 export function lotMolarity(lot: Lot): number | null {
-  const { purity, dissolved } = lot;
-  if (!dissolved) return null;
-  const density = dissolved.meaning === 'by-mass' ? Number(dissolved.densityGPerMl) : 1;
-  return (1000 * Number(purity) * density) / lotMolarMass(lot).valueGPerMol;
+  const gramsPerLitre = gramsPerLitreOfContent(lot);
+  return gramsPerLitre === null
+    ? null
+    : (Number(lot.purity) * gramsPerLitre) / lotMolarMass(lot).valueGPerMol;
 }
 
 /** What is not known of a lot's purity. */

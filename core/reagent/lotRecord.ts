@@ -178,6 +178,9 @@ function checkLot(lot: Lot, today: PlainDate): readonly Finding[] {
     return [impossible('use-by-first', 'useBy')];
   }
   if (lot.openedOn !== null && lot.openedOn < lot.receivedOn) return [openedBeforeReceived];
+  if (lot.dissolved?.meaning === 'by-molarity' && Number(lot.purity) !== 1) {
+    return [impossible('content-twice', 'purity')];
+  }
   if (Number(lot.purityHalfWidth) > Number(lot.purity) / 2) {
     return [impossible('purity-too-vague', 'purityHalfWidth')];
   }

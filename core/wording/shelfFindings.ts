@@ -28,6 +28,9 @@ export const SHELF_FINDINGS = {
   'other-form': ({ stated, name }: { stated: string; name: string }) =>
     `${stated} g/mol is the molar mass of ${name}: choose that substance, or correct the figure.`,
   'use-by-first': () => 'The use-by date lies before the day of receipt.',
+  'content-twice': () =>
+    'This solution is stated in mol/L, so that its purity is 1: the molarity says the rest.',
+  'not-certified': () => 'A standard that was bought needs the molarity of its certificate.',
   'purity-too-vague': () => 'A purity is known better than to half of itself.',
   'beyond-max-load': () => 'This figure must be a small part of the maximum load.',
   'tolerance-too-wide': () => 'A tolerance is a small part of the volume.',

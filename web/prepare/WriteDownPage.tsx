@@ -14,6 +14,7 @@ import { ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { ContainerField } from '../ui/ContainerField';
 import {
+  asOptional,
   asQuantity,
   optionsOf,
   QuantityField,
@@ -27,19 +28,22 @@ import { capitalized } from '../ui/typeset';
 import { useContractForm } from '../ui/useContractForm';
 import { useNextCode } from './useNextCode';
 
-/** Writes down a titrant that has been made up already; it goes on the shelf as not standardized. */
+/**
+ * Writes down a titrant that has been made up already, which goes on the shelf as not standardized; or a solution that was bought
+ * with a certified molarity.
+ */
 export function WriteDownPage() {
   const lots = useRecords('lot');
   const code = useNextCode();
   if (!lots || code === undefined) return <Loading />;
   const materials = lots.filter(
-    ({ lot }) => findSubstance(lot.substanceId)?.role === 'titrant-material',
+    ({ lot }) => findSubstance(lot.substanceId)?.role === 'titrant-material' || lot.dissolved,
   );
   return (
     <Page
-      title="Write down a titrant"
-      tabTitle="Write down a titrant"
-      lead="Made up already, in a beaker with a cylinder: nominal until it is standardized."
+      title="Write down a solution"
+      tabTitle="Write down a solution"
+      lead="Made up already, nominal until it is standardized; or bought, with a certified molarity."
       actions={<ButtonLink to="/prepare">Plan one instead</ButtonLink>}
     >
       {materials.length === 0 ? <NoMaterial /> : <PrepareForm materials={materials} code={code} />}
@@ -71,6 +75,15 @@ function PrepareForm({ materials, code }: PrepareFormProps) {
   const navigate = useNavigate();
   const { form, field, showFailure, formError } = useBottleForm(materials, code);
   const chosenLot = materials.find(({ id }) => id === form.watch('parents.0.id'))?.lot;
+  const isBought = form.watch('purpose') === 'standard';
+  const offered = materials.filter(({ lot }) =>
+    isBought ? lot.dissolved : findSubstance(lot.substanceId)?.role === 'titrant-material',
+  );
+  const take = (lotId: string): void => {
+    const chosen = materials.find(({ id }) => id === lotId);
+    form.setValue('parents.0.id', lotId);
+    form.setValue('substanceId', chosen?.lot.substanceId ?? '');
+  };
   return (
     <div className="grid grid-cols-1 gap-12 xl:grid-cols-[minmax(0,640px)_minmax(0,360px)]">
       <Form
@@ -83,15 +96,29 @@ function PrepareForm({ materials, code }: PrepareFormProps) {
         })}
       >
         <SelectField
-          label="Made from lot"
+          label="It is"
+          value={isBought ? 'bought' : 'made'}
+          options={[
+            ['made', 'a titrant, made up here'],
+            ['bought', 'a standard, bought with a certificate'],
+          ]}
+          onText={(kind) => {
+            form.setValue('purpose', kind === 'bought' ? 'standard' : 'titrant');
+            form.setValue('made', kind === 'bought' ? NOT_READ : null);
+            const [first] = materials.filter(({ lot }) => kind !== 'bought' || lot.dissolved);
+            take(first?.id ?? '');
+          }}
+        />
+        <SelectField
+          label={isBought ? 'Lot' : 'Made from lot'}
+          {...(isBought ? { hint: 'Attach the certificate of the supplier to this lot.' } : {})}
           options={optionsOf(
-            materials,
+            offered,
             ({ lot }) => `${findSubstance(lot.substanceId)?.shortName ?? ''}, lot ${lot.lotNumber}`,
           )}
           {...field('parents.0.id', {
             onChange: (event: { target: { value: string } }) => {
-              const chosen = materials.find(({ id }) => id === event.target.value);
-              form.setValue('substanceId', chosen?.lot.substanceId ?? '');
+              take(event.target.value);
             },
           })}
         />
@@ -106,9 +133,30 @@ function PrepareForm({ materials, code }: PrepareFormProps) {
           unit="mol/L"
           {...field('nominalMolarity', asQuantity)}
         />
+        {isBought && (
+          <>
+            <QuantityField
+              label="Certified molarity"
+              unit="mol/L"
+              {...field('made.molarity', asQuantity)}
+            />
+            <QuantityField
+              label="Plus or minus"
+              unit="mol/L"
+              hint="The expanded uncertainty U of the certificate."
+              {...field('made.expandedUncertainty', asQuantity)}
+            />
+            <QuantityField label="k" {...field('made.coverageFactor', asQuantity)} />
+            <TextField label="Use by" type="date" {...field('useBy', asOptional)} />
+          </>
+        )}
         <QuantityField label="Volume" unit="mL" {...field('volumeMl', asQuantity)} />
-        <TextField label="Made on" type="date" {...field('preparedOn')} />
-        <SelectField label="Made by" {...field('preparedBy')}>
+        <TextField
+          label={isBought ? 'Opened on' : 'Made on'}
+          type="date"
+          {...field('preparedOn')}
+        />
+        <SelectField label={isBought ? 'Opened by' : 'Made by'} {...field('preparedBy')}>
           <PeopleOptions />
         </SelectField>
         <ContainerField {...field('container')} />
@@ -123,6 +171,9 @@ function PrepareForm({ materials, code }: PrepareFormProps) {
     </div>
   );
 }
+
+/** A certified molarity that is still to be typed. */
+const NOT_READ = { molarity: '', expandedUncertainty: '', coverageFactor: '2', unrounded: null };
 
 /** A bottle as a titrant's address may have begun it. */
 function useBottleForm(materials: readonly LotState[], code: string) {

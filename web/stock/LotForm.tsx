@@ -29,7 +29,9 @@ export function LotForm({ corrects, onDone }: LotFormProps) {
   const lot = useLotForm(corrects?.lot ?? emptyLot(today));
   const { form, field, showFailure, formError } = lot;
   const { enter, frame } = useRegistering({ corrects, onDone, showFailure });
-  const isDissolved = form.watch('dissolved') !== null;
+  const dissolved = form.watch('dissolved');
+  const isDissolved = dissolved !== null;
+  const isByMolarity = dissolved?.meaning === 'by-molarity';
   return (
     <StockFormFrame
       name="A new lot"
@@ -44,12 +46,22 @@ export function LotForm({ corrects, onDone }: LotFormProps) {
       })}
     >
       <SubstanceFields {...lot} />
-      <QuantityField
-        label="Purity"
-        hint={isDissolved ? '0.37 for 37 %.' : 'Mass fraction: 0.9998 for 99.98 %.'}
-        {...field('purity', asQuantity)}
-      />
-      <QuantityField label="Purity, plus or minus" {...field('purityHalfWidth', asQuantity)} />
+      {isByMolarity ? (
+        <QuantityField
+          label="Relative, plus or minus"
+          hint="0.01 for 1 %."
+          {...field('purityHalfWidth', asQuantity)}
+        />
+      ) : (
+        <>
+          <QuantityField
+            label="Purity"
+            hint={isDissolved ? '0.37 for 37 %.' : 'Mass fraction: 0.9998 for 99.98 %.'}
+            {...field('purity', asQuantity)}
+          />
+          <QuantityField label="Purity, plus or minus" {...field('purityHalfWidth', asQuantity)} />
+        </>
+      )}
       <SelectField label="Stated as" options={STATED_AS} {...field('purityDistribution')} />
       <QuantityField
         label="Amount received"
@@ -132,8 +144,13 @@ function SubstanceFields({ form, field }: LotFields) {
         }
         onText={(meaning) => {
           form.setValue('dissolved', dissolvedAs(meaning, substanceId));
+          // The molarity of its label says the rest.
+          if (meaning === 'by-molarity') form.setValue('purity', '1');
         }}
       />
+      {dissolved?.meaning === 'by-molarity' && (
+        <QuantityField label="Molarity" unit="mol/L" {...field('dissolved.molarity', asQuantity)} />
+      )}
       {dissolved?.meaning === 'by-mass' && (
         <QuantityField
           label="Density"
@@ -149,6 +166,7 @@ const IT_IS = [
   ['solid', 'a solid, or weighed as it is'],
   ['by-mass', 'a solution, % by mass (m/m)'],
   ['by-volume', 'a solution, grams in 100 mL (m/V)'],
+  ['by-molarity', 'a solution, mol/L'],
 ] as const;
 
 /** What was chosen of `IT_IS`, with the density of the usual concentrate to begin with. */
@@ -156,6 +174,7 @@ function dissolvedAs(meaning: string, substanceId: string): Plain<Lot>['dissolve
   const concentrate = CATALOGUE.concentrates.find((one) => one.substanceId === substanceId);
   const densityGPerMl = concentrate ? String(concentrate.densityGPerMl) : '';
   if (meaning === 'by-mass') return { meaning, densityGPerMl };
+  if (meaning === 'by-molarity') return { meaning, molarity: '' };
   return meaning === 'by-volume' ? { meaning } : null;
 }
 

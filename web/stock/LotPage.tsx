@@ -151,8 +151,15 @@ function factsOf(lot: Lot, left: number | undefined): ComponentProps<typeof Fact
   const molarMass = roundSignificant(lotMolarMass(lot).valueGPerMol, 7);
   return [
     ['Form', lot.dissolved ? 'solution' : (findSubstance(lot.substanceId)?.form ?? '')],
-    [lot.dissolved ? 'Content' : 'Purity', figure(`${lot.purity} ± ${lot.purityHalfWidth}${unit}`)],
-    ...(molarity === null ? [] : [['That is', `${roundSignificant(molarity, 3)} mol/L`] as const]),
+    lot.dissolved?.meaning === 'by-molarity'
+      ? ['Molarity', figure(`${lot.dissolved.molarity} mol/L ± ${percentText(lot)}`)]
+      : [
+          lot.dissolved ? 'Content' : 'Purity',
+          figure(`${lot.purity} ± ${lot.purityHalfWidth}${unit}`),
+        ],
+    ...(molarity === null || lot.dissolved?.meaning === 'by-molarity'
+      ? []
+      : [['Molarity', `${roundSignificant(molarity, 3)} mol/L`] as const]),
     ['Molar mass', figure(`${molarMass} g/mol`)],
     ['Received', dateText(lot.receivedOn)],
     ['Opened', lot.openedOn === null ? 'not yet' : dateText(lot.openedOn)],
@@ -160,6 +167,11 @@ function factsOf(lot: Lot, left: number | undefined): ComponentProps<typeof Fact
     ['Store', lot.store === '' ? '–' : lot.store],
     ['Left', <b key="l">{leftText(lot, left)}</b>],
   ];
+}
+
+/** How far the content of a lot may be off, in %. */
+function percentText({ purityHalfWidth }: Lot): string {
+  return `${roundSignificant(100 * Number(purityHalfWidth), 2)} %`;
 }
 
 /** Counts what is there, which takes the place of what was reckoned. */

@@ -218,7 +218,9 @@ describe('a molarity that is passed on', () => {
     expect(evaluation.value).toBeCloseTo(0.1, 6);
     const ofParent = evaluation.budget.find(({ input }) => input.symbol === 'c_s');
     expect(ofParent?.contribution).toBeCloseTo(0.0013 / 4.3, 8);
-    expect(ofParent?.input.source).toBe('as made; u is U / k, as its label states them');
+    expect(ofParent?.input.source).toBe(
+      'certificate of its supplier; u is U / k, as its label states them',
+    );
     expect(evaluation.coverageFactor).toBeLessThan(2);
   });
 });
