@@ -8,7 +8,7 @@ type Part =
   | { readonly type: 'strict_object' | 'loose_object'; readonly entries: Parts }
   | { readonly type: 'array'; readonly item: v.GenericSchema }
   | { readonly type: 'strict_tuple' | 'tuple'; readonly items: [v.GenericSchema] }
-  | { readonly type: 'nullable'; readonly wrapped: v.GenericSchema }
+  | { readonly type: 'nullable' | 'exact_optional'; readonly wrapped: v.GenericSchema }
   | { readonly type: 'optional'; readonly wrapped: v.GenericSchema; readonly default: unknown }
   | { readonly type: 'variant'; readonly key: string; readonly options: readonly Choice[] }
   | { readonly type: 'union'; readonly options: readonly v.GenericSchema[] }
@@ -67,6 +67,8 @@ function shape(schema: v.GenericSchema, how: Strictness): v.GenericSchema {
       return v.strictTuple(part.items.map(inner) as [v.GenericSchema]);
     case 'nullable':
       return v.nullable(inner(part.wrapped));
+    case 'exact_optional':
+      return v.exactOptional(inner(part.wrapped));
     case 'optional':
       return v.optional(inner(part.wrapped), part.default as never);
     case 'variant': {

@@ -3,7 +3,7 @@ import { CATALOGUE, findSubstance, keepingOf } from '#core/chemistry';
 import { parseDecimal, roundSignificant } from '#core/measurement';
 import { massForSolutionG } from '#core/preparation';
 import type { LotState } from '#core/reagent';
-import { lotMolarMass } from '#core/reagent';
+import { lotMolarity, lotMolarMass } from '#core/reagent';
 import { bottleSchema } from '#contract';
 import { Loading } from '../app/Loading';
 import { useBeginRecord } from '../app/entering';
@@ -100,7 +100,7 @@ function PrepareForm({ materials, code }: PrepareFormProps) {
           value={isBought ? 'bought' : 'made'}
           options={[
             ['made', 'a titrant, made up here'],
-            ['bought', 'a standard, bought with a certificate'],
+            ['bought', 'bought, with a certificate'],
           ]}
           onText={(kind) => {
             form.setValue('purpose', kind === 'bought' ? 'standard' : 'titrant');
@@ -165,6 +165,7 @@ function PrepareForm({ materials, code }: PrepareFormProps) {
       </Form>
       <Beside
         lot={chosenLot}
+        isBought={isBought}
         molarity={form.watch('nominalMolarity')}
         volumeMl={form.watch('volumeMl')}
       />
@@ -201,8 +202,9 @@ function useBottleForm(materials: readonly LotState[], code: string) {
 }
 
 /** Cautions, how much is weighed, and what must be exact. */
-function Beside(props: AboutToWeighProps) {
+function Beside({ isBought, ...props }: AboutToWeighProps & { readonly isBought: boolean }) {
   const substanceId = props.lot?.substanceId ?? '';
+  if (isBought) return <Cautions cautions={findSubstance(substanceId)?.cautions ?? []} />;
   return (
     <aside className="flex flex-col gap-5">
       <Cautions cautions={findSubstance(substanceId)?.cautions ?? []} />
@@ -253,15 +255,22 @@ function AboutToWeigh({ lot, molarity, volumeMl }: AboutToWeighProps) {
   const figures = [molarity, volumeMl].map((text) => Number(parseDecimal(text) ?? Number.NaN));
   const [molarityMolPerL = Number.NaN, volume = Number.NaN] = figures;
   if (!lot || !(molarityMolPerL > 0) || !(volume > 0)) return null;
-  const massG = massForSolutionG(molarityMolPerL, volume, {
-    molarMassGPerMol: lotMolarMass(lot).valueGPerMol,
-    purity: Number(lot.purity),
-  });
+  const strength = lotMolarity(lot);
+  const amount =
+    strength === null
+      ? massForSolutionG(molarityMolPerL, volume, {
+          molarMassGPerMol: lotMolarMass(lot).valueGPerMol,
+          purity: Number(lot.purity),
+        })
+      : (molarityMolPerL * volume) / strength;
   return (
     <section>
-      <p className="text-ink-soft">Weigh, to the nearest tenth of a gram,</p>
+      <p className="text-ink-soft">
+        {strength === null ? 'Weigh, to the nearest tenth of a gram,' : 'Measure by cylinder'}
+      </p>
       <p className="text-[28px] leading-tight font-bold">
-        about <span className="font-mono">{roundSignificant(massG, 2)}</span> g of{' '}
+        about <span className="font-mono">{roundSignificant(amount, 2)}</span>{' '}
+        {strength === null ? 'g' : 'mL'} of{' '}
         <span className="whitespace-nowrap">lot {lot.lotNumber}</span>
       </p>
     </section>

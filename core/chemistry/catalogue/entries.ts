@@ -118,7 +118,7 @@ export interface Reacting {
 }
 
 /** A substance in solution, or a solvent where there is no molarity. */
-export interface MediumReagent {
+interface MediumReagent {
   readonly id: string;
   readonly molarityMolPerL: number | null;
 }

@@ -378,10 +378,7 @@ const SOLUTIONS_WITH_MORE_THAN_WATER: readonly Preparation[] = [
       ),
       ...BOTTLE_AND_LABEL,
     ],
-    cautions: [
-      'Perchloric acid with organic matter explodes when it is heated or dries: never evaporate it, wash spills away with much water.',
-      'Never put acetic anhydride and strong perchloric acid together by themselves.',
-    ],
+    cautions: ['Never put acetic anhydride and strong perchloric acid together by themselves.'],
   }),
   approximate({
     id: 'iodine-with-iodide',

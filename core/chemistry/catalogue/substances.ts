@@ -548,7 +548,7 @@ const TITRANT_MATERIALS: readonly Substance[] = [
       { fromPercent: 1, codes: ['H290', 'H315', 'H319'] },
     ],
     cautions: [
-      'Explodes when heated or dried with organic matter: never evaporate it.',
+      'Explodes when heated or dried with organic matter: never evaporate it, wash spills away with much water.',
       'Added slowly to the solvent, stirring and cooling, never the reverse: fume cupboard, goggles, gloves, coat.',
     ],
     waste: 'organic',
