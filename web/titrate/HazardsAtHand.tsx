@@ -13,7 +13,7 @@ export function HazardsAtHand({ references }: HazardsAtHandProps) {
   return (
     <div className="flex flex-col gap-4">
       {things.map(({ name, hazards }) => (
-        <HazardMarks key={name} of={name} hazards={hazards} />
+        <HazardMarks key={name} of={name} hazards={hazards} isOneOfMany />
       ))}
       {harmless.length > 0 && (
         <p className="text-sm">
@@ -21,7 +21,8 @@ export function HazardsAtHand({ references }: HazardsAtHandProps) {
         </p>
       )}
       <p className="text-sm text-ink-soft">
-        Each ingredient is classified by itself. Check against your safety data sheet.
+        From the catalogue, unless a sheet is named; each ingredient is classified by itself. Check
+        against your safety data sheet.
       </p>
     </div>
   );

@@ -6,10 +6,13 @@ import { Sentence } from './ShortName';
 export function HazardMarks({
   hazards,
   of,
+  isOneOfMany = false,
 }: {
   readonly hazards: Hazards;
   /** What they are the hazards of: `NaOH, as received`. */
   readonly of: string;
+  /** Whether what they are taken from is said once for all of them. */
+  readonly isOneOfMany?: boolean;
 }) {
   const { signal, pictograms, statements, precautions, sheet } = hazards;
   if (statements.length === 0) return null;
@@ -51,11 +54,12 @@ export function HazardMarks({
           </ul>
         </details>
       )}
-      <p className="mt-0.5 text-ink-soft">
-        {sheet === null
-          ? 'Of the catalogue: check against your safety data sheet.'
-          : `By its safety data sheet: ${sheet}.`}
-      </p>
+      {sheet !== null && <p className="mt-0.5 text-ink-soft">By its safety data sheet: {sheet}.</p>}
+      {sheet === null && !isOneOfMany && (
+        <p className="mt-0.5 text-ink-soft">
+          From the catalogue: check against your safety data sheet.
+        </p>
+      )}
     </div>
   );
 }
