@@ -155,11 +155,11 @@ describe('a bottle that is written down', () => {
       ...{ coverageFactor: '2', unrounded: null },
     },
   };
-  const bought = {
+  const bought = stored<LotState['lot']>({
     ...caustic.lot,
     purity: '1',
     dissolved: { meaning: 'by-molarity', molarity: '0.1' },
-  };
+  });
   const outOfUse = { ...caustic, withdrawn: { ...caustic.registered, reason: 'wet' } };
   test.each<[string, object, Partial<AroundFact>, string[]]>([
     ['from its lot', {}, {}, []],
