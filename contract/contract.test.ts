@@ -190,7 +190,7 @@ describe('what a client may send', () => {
     ['run.end-point-graded', { flask: 1, grade: 'drop-over' }],
     ['run.end-point-taken-back', { flask: 1, reason: 'it faded' }],
     ['run.paused', { toId: null, remark: '' }],
-    ['run.resumed', { remark: 'burette filled anew' }],
+    ['run.resumed', { remark: 'burette filled again' }],
     ['run.volume-corrected', { corrects: uuidv7(), volumeMl: '25', reason: 'the other pipette' }],
     ['run.flask-weighed', { flask: 1, weighing: { mode: 'tared', massG: '0.48' }, reason: null }],
     [

@@ -244,7 +244,7 @@ export type LiveEvent =
       /** The version that the record has now. */
       readonly version: number;
     }
-  /** More than can be told: read everything anew. */
+  /** More than can be told: read everything again. */
   | { readonly kind: 'gap' };
 
 const millimetres = v.pipe(v.number(), v.minValue(0), v.maxValue(1000));

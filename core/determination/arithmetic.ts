@@ -1,7 +1,7 @@
 import type { Expression } from '../measurement';
 import { minus, plus, product, quotient, sum } from '../measurement';
 
-/** How quantities of one kind are reckoned with: plain numbers, measured quantities, or numbers with their slope. */
+/** How quantities of one kind are calculated with: plain numbers, measured quantities, or numbers with their slope. */
 export interface Arithmetic<Q> {
   readonly product: (factors: readonly Q[]) => Q;
   readonly quotient: (numerator: Q, denominator: Q) => Q;

@@ -65,7 +65,7 @@ interface Ingredient {
 
 /**
  * Hazards of a mixture: of each ingredient at its own concentration, together. What adds up between ingredients, each below its limit,
- * is not reckoned.
+ * is not calculated.
  */
 function hazardsOfMixture(ingredients: readonly Ingredient[]): Hazards {
   return hazardsOf(

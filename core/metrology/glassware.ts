@@ -84,7 +84,7 @@ function piston(
 
 /**
  * Sizes and maximum permissible errors in mL, at 20 °C. Typed from the published tables of the standards; what a
- * laboratory's own certificate says goes before.
+ * laboratory's own certificate says takes precedence.
  */
 const GLASSWARE: readonly GlasswareSize[] = [
   ...glass('burette', 'ISO 385', [

@@ -33,7 +33,7 @@ export function bottleOf(
   const isSample = source.kind === 'dilute' && source.from.kind === 'sample';
   return {
     ...decision,
-    // A solution that was to be a standard and is none waits to be standardized.
+    // A solution that was to be a standard and is not one waits to be standardized.
     purpose: nominal && plan.purpose === 'standard' ? 'titrant' : plan.purpose,
     substanceId: plan.soluteId,
     nominalMolarity: made ? plan.targetMolarity : (nominal?.molarity ?? null),

@@ -662,7 +662,7 @@ describe('what is asked and what is refused', () => {
   });
 });
 
-test('waiting is reckoned from when it began, work goes on where it was left, facts told twice count once', () => {
+test('waiting is calculated from when it began, work goes on where it was left, facts told twice count once', () => {
   const begun = new PreparationScript(KHP_PLAN).add(
     'preparation.step-begun',
     { step: 'dry' },
@@ -688,7 +688,7 @@ describe('what a preparation rests on', () => {
   } as const;
   const plan = planOf(source, { soluteId: 'sodium-chloride', targetMolarity: '0.2' });
   const before = standardBottle();
-  const anew = {
+  const again = {
     ...standardBottle({ made: { ...before.made, molarity: '1.9000' } as BottleState['made'] }),
     version: 2,
   };
@@ -697,7 +697,7 @@ describe('what a preparation rests on', () => {
     // Since then its molarity is known otherwise.
     {
       now: (kind, id) =>
-        kind === 'bottle' ? anew : aroundWith({ equipment: EQUIPMENT }).now(kind, id),
+        kind === 'bottle' ? again : aroundWith({ equipment: EQUIPMENT }).now(kind, id),
     } as Partial<AroundFact>,
   );
   const drawn = (pins: readonly Pin[]) =>

@@ -283,7 +283,7 @@ function cautionOf(plan: PreparationPlan, work: Step['work']): string | null {
   return CAUTIONS[work] ?? null;
 }
 
-/** How the substance itself is dried, or the indicator made, goes before the general words. */
+/** How the substance itself is dried, or the indicator made, takes precedence over the general words. */
 function dryingOf(plan: PreparationPlan, { work }: PreparationStep): Partial<Step> {
   if (plan.source.kind === 'indicator' && work === 'dissolve') {
     const text = findIndicator(plan.soluteId)?.preparation;

@@ -39,7 +39,7 @@ export function dryness(
   const [low, high] = drying.temperatureC;
   const temperatureC = Number(last.temperatureC);
   if (temperatureC > high) {
-    const sentence = `It was dried at ${last.temperatureC} °C, above the ${String(high)} °C that it bears: it may have decomposed.`;
+    const sentence = `It was dried at ${last.temperatureC} °C, above its limit of ${String(high)} °C: it may have decomposed.`;
     return answer('too-hot', sentence);
   }
   if (temperatureC < low) {

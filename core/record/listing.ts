@@ -55,7 +55,7 @@ export function searchTerms(search: string): readonly string[] {
   return search.toLowerCase().split(/\s+/).filter(Boolean);
 }
 
-/** Days after its last day for which something is still at hand: to be made anew, standardized or thrown away. */
+/** Days after its last day for which something is still at hand: to be made again, standardized or thrown away. */
 const AT_HAND_AFTER_DAYS = 60;
 
 /** A record that may come to hand until it is withdrawn, or until some time after its last day where it is used up. */

@@ -17,7 +17,7 @@ import { readingToCarryOver } from '#core/titration/run';
 import type { RunReferences, RunSetUp } from '#core/titration/setUp';
 import { idOf, stored } from './stored';
 
-/** What we ship, with nothing corrected and nothing pooled, so that a result is reckoned by hand in one line. */
+/** What we ship, with nothing corrected and nothing pooled, so that a result is calculated by hand in one line. */
 export const PLAIN_RULES: HouseRules = {
   ...DEFAULT_HOUSE_RULES,
   volumeCorrection: 'carried',

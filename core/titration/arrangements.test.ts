@@ -453,7 +453,7 @@ test('a flask is heated before it is read, by the school of the house; a reading
   expect([by('ines'), by('tobin')]).toEqual([['same-person'], []]);
 });
 
-test('a run that is paused waits for whoever goes on, and its burette is read anew', () => {
+test('a run that is paused waits for whoever goes on, and its burette is read again', () => {
   const script = new RunScript().titrate(1, '0.4802', '0.10', '23.60').weigh(2, '0.4795');
   const next = () => nextStep(script.state, judgeRun(script.state));
   expect(next().canCarryOver).toBe(true);

@@ -93,7 +93,7 @@ function titratedText({ flask, isBlank }: Titrated): string {
 const STEPS = {
   closed: ({ status }: { status: string }) => `This run is ${status}. Its figures are frozen.`,
   paused: ({ isFlaskUnderBurette }: { isFlaskUnderBurette: boolean }) =>
-    `This run is paused. Whoever goes on resumes it.${isFlaskUnderBurette ? '' : ' The burette is then filled and read anew.'}`,
+    `This run is paused. Whoever goes on resumes it.${isFlaskUnderBurette ? '' : ' The burette is then filled and read again.'}`,
   settle: ({ flask, place }: OfFlask & { place: PlaceKind }) =>
     `Two different entries for the ${PLACE_NAMES[place]} of flask ${String(flask)}: settle which one stands.`,
   'may-stop': ({ count, spread }: { count: number; spread: string }) =>

@@ -48,7 +48,7 @@ export async function measureLists(base) {
   return { medianMs, largestBytes };
 }
 
-/** What the pages have read before is kept on the device: gone, everything is asked anew. @param {import('@playwright/test').Page} page @param {string} base */
+/** What the pages have read before is kept on the device: gone, everything is asked again. @param {import('@playwright/test').Page} page @param {string} base */
 async function forgetReads(page, base) {
   await page.goto(`${base}/mark.svg`);
   await page.evaluate(

@@ -49,7 +49,7 @@ function weighedDensity({ references: { standard } }: Corrected): number | null 
 }
 
 /**
- * Both corrections in one, for what is reckoned in plain numbers. The volume of a solution stands against a mass only where one
+ * Both corrections in one, for what is calculated in plain numbers. The volume of a solution stands against a mass only where one
  * was weighed; between two solutions its correction cancels, so that it is taken with the mass.
  */
 export function plainMassFactor(run: Corrected): Expression {

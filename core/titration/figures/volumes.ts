@@ -35,30 +35,30 @@ function meanBlank(run: RunState): RunBlank {
   return { kind: isBack ? 'gives-the-excess' : 'subtracted', volumeMl };
 }
 
-interface Reckoned {
+interface Computed {
   readonly blank: RunBlank;
   readonly plain: PlainDetermination;
 }
 
-/** Every titration of a run asks for its blank; a state never changes, so it is reckoned once. */
-const RECKONED = new WeakMap<RunState, Reckoned>();
+/** Every titration of a run asks for its blank; a state never changes, so it is calculated once. */
+const COMPUTED = new WeakMap<RunState, Computed>();
 
-function reckonedOf(run: RunState): Reckoned {
-  const known = RECKONED.get(run);
+function computedOf(run: RunState): Computed {
+  const known = COMPUTED.get(run);
   if (known !== undefined) return known;
   const blank = meanBlank(run);
   const volume = exact(blank.volumeMl, UNITS.millilitre);
   const said: Blank =
     blank.kind === 'gives-the-excess' ? { kind: blank.kind, volume } : { kind: 'none' };
   const plain = new PlainDetermination(determinationOf(run.references, said, plainMassFactor(run)));
-  const reckoned = { blank, plain };
-  RECKONED.set(run, reckoned);
-  return reckoned;
+  const computed = { blank, plain };
+  COMPUTED.set(run, computed);
+  return computed;
 }
 
 /** What the blanks of a run say. */
 export function blankOf(run: RunState): RunBlank {
-  return reckonedOf(run).blank;
+  return computedOf(run).blank;
 }
 
 /** What is subtracted from every titre, mL. */
@@ -69,7 +69,7 @@ export function subtractedMl(run: RunState): number {
 
 /** The determination of a run in plain numbers, with what its blanks say of an excess. */
 export function plainDeterminationOfRun(run: RunState): PlainDetermination {
-  return reckonedOf(run).plain;
+  return computedOf(run).plain;
 }
 
 /** What a millilitre more or less of a titre is worth, relative to the molarity. */

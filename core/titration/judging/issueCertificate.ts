@@ -16,7 +16,7 @@ const CORE_VERSION = '5';
 /** Version of the catalogue (substances, methods, atomic weights), written on every certificate. */
 const CATALOGUE_VERSION = '3';
 
-/** Doubles differ in their last bits when a product is reckoned in another order: figures are the same within this part. */
+/** Doubles differ in their last bits when a product is calculated in another order: figures are the same within this part. */
 const SAME_WITHIN = 1e-12;
 
 /** A certificate keeps k with two decimals only. */

@@ -5,7 +5,7 @@ import { isBlank, titreMl } from '../run';
 import { comesToTheSame } from './issueCertificate';
 import type { Result } from './judge';
 
-/** Something that an earlier core reckoned wrong. What is a choice is a house rule instead, and runs keep theirs. */
+/** Something that an earlier core calculated wrongly. What is a choice is a house rule instead, and runs keep theirs. */
 interface Mistake {
   /** The last core that made it. */
   readonly untilCore: number;

@@ -34,7 +34,7 @@ export const COURSE_FACTS: RunFactTable<CourseBodies, 'run.certified'> = {
   'run.resumed': {
     nature: 'decision',
     check: (_fact, run) => (pauseOf(run) ? [] : [impossible('not-paused', 'run')]),
-    // A burette that no flask stands under has been emptied, so its level is read anew.
+    // A burette that no flask stands under has been emptied, so its level is read again.
     apply: (draft, fact) => {
       const last = draft.pauses.at(-1);
       if (!last || last.resumed) return;

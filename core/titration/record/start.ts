@@ -85,7 +85,7 @@ function withdrawnOf(setUp: RunSetUp, around: AroundRun): readonly Finding[] {
   });
 }
 
-/** What of a set-up had been changed when the run began: an instrument calibrated anew, a method written anew. */
+/** What of a set-up had been changed when the run began: an instrument calibrated again, a method written again. */
 function supersededOf(fact: RunStart, around: AroundRun): readonly Finding[] {
   return namedRecords(fact.body)
     .filter(({ kind }) => kind === 'equipment' || kind === 'method')
