@@ -130,7 +130,7 @@ test('paused and handed over, a second reader confirms, the sheet tells it all',
     'read by a second person too',
   );
   await enter(page, /net mass, flask 2/, '0.4810');
-  // What was in the burette is gone: it is read anew, not carried on.
+  // What was in the burette is gone: it is read again, not carried on.
   await expect(page.getByText(/Rinse and fill the burette/)).toBeVisible();
   await expect(page.getByRole('button', { name: /Carry on/ })).toBeHidden();
 
@@ -178,7 +178,10 @@ test('house rules and methods of one’s own: set by who may, and kept by the ru
   await page.getByRole('link', { name: 'Methods' }).click();
   await expectAccessible(page);
   await page
-    .getByRole('link', { name: 'Copy and change hydroxide by potassium hydrogen phthalate' })
+    .getByRole('link', {
+      name: 'Copy and change hydroxide by potassium hydrogen phthalate',
+      exact: true,
+    })
     .click();
   await expect(page.getByText('Balances: 1.000 mol of titrant')).toBeVisible();
   await page.getByLabel('Name').fill('hydroxide by phthalate, as in the cellar');

@@ -45,13 +45,13 @@ test('new glassware takes its tolerance from its class, and plans choose from it
   const form = page.getByRole('form', { name: 'New glassware' });
   await form.getByLabel('Name').fill('Flask F20');
   await form.getByLabel('Volume').fill('2000');
-  await form.getByLabel('Class printed on it').selectOption('B');
+  await form.getByLabel('Class printed on it').selectOption('ISO 1042, class B');
   await expect(form.getByLabel('Tolerance, plus or minus')).toHaveValue('1.2');
   await expectAccessible(page);
   await form.getByLabel('Tolerance, plus or minus').fill('900');
   await form.getByRole('button', { name: 'Add the glassware' }).click();
   await expect(form.getByRole('alert').first()).toContainText('small part of the volume');
-  await form.getByLabel('Class printed on it').selectOption('A');
+  await form.getByLabel('Class printed on it').selectOption('ISO 1042, class A');
   await form.getByRole('button', { name: 'Add the glassware' }).click();
   await expect(page.getByRole('cell', { name: 'Flask F20' })).toBeVisible();
   await page.goto('/prepare');

@@ -142,7 +142,7 @@ test('a lot is dried, counted and put on hold; a program is not taken for its ce
   const log = page.getByRole('region', { name: 'Drying log' });
   await log.getByLabel('Oven at').fill('140');
   await log.getByRole('button', { name: 'Put in to dry' }).click();
-  await expect(log).toContainText('above the 120 °C that it bears');
+  await expect(log).toContainText('above its limit of 120 °C');
   await log.getByRole('button', { name: 'Taken out of the oven' }).click();
   await log.getByLabel('Oven at').fill('115');
   await log.getByRole('button', { name: 'Put in to dry' }).click();
@@ -169,6 +169,14 @@ test('a lot is dried, counted and put on hold; a program is not taken for its ce
   await dialog.getByLabel('There is').fill('61,2');
   await dialog.getByRole('button', { name: 'Write it down' }).click();
   await expect(page.getByText('61.2 g')).toBeVisible();
+  await page.getByRole('button', { name: 'By its safety data sheet…' }).click();
+  await dialog.getByLabel('Hazard statements').fill('H319, H999');
+  await dialog.getByLabel('Safety data sheet', { exact: true }).fill('sheet 12');
+  await dialog.getByRole('button', { name: 'Take them from the sheet' }).click();
+  await expect(dialog.getByText(/not a hazard statement.*H999/i)).toBeVisible();
+  await dialog.getByLabel('Hazard statements').fill('H319');
+  await dialog.getByRole('button', { name: 'Take them from the sheet' }).click();
+  await expect(page.getByText('By its safety data sheet: sheet 12.')).toBeVisible();
   await page.getByRole('button', { name: 'Put on hold…' }).click();
   await dialog.getByLabel('Why').fill('the lid was left open');
   await dialog.getByRole('button', { name: 'Put it on hold' }).click();

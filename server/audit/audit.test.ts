@@ -290,7 +290,7 @@ describe('a break is found and named', () => {
     rmSync(folder, { recursive: true });
   });
 
-  test('a log written anew from the start does not have the hash that was noted', async () => {
+  test('a log written again from the start does not have the hash that was noted', async () => {
     const { db } = laboratory.database;
     const { hash } = await getAuditHead(db);
     expect((await verifyAudit(db, hash)).kind).toBe('whole');

@@ -13,7 +13,7 @@ const { values } = parseArgs({
   options: {
     /** A hash that was noted earlier: it must still be in the log. */
     expect: { type: 'string' },
-    /** The lists are made anew afterwards. */
+    /** The lists are made again afterwards. */
     'log-only': { type: 'boolean', default: false },
   },
 });

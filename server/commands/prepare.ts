@@ -5,9 +5,9 @@ import { issueFirstAccountCode } from '../people/accounts';
 import { hasPeople } from '../people/queries';
 import { runCommand, withServices } from './command';
 
-/** Folding many records anew takes a while: such lines are shown as they come. */
+/** Folding many records again takes a while: such lines are shown as they come. */
 function say(done: number, total: number): void {
-  console.error(`· Folding the records anew: ${String(done)} of ${String(total)} …`);
+  console.error(`· Folding the records again: ${String(done)} of ${String(total)} …`);
 }
 
 /**

@@ -11,7 +11,7 @@ import * as lists from './migrations/012_lists';
 import type { Progress } from '../ledger/project';
 import { PROJECTIONS_SHAPE, rebuildProjections } from '../ledger/project';
 
-/** Once folded the projections anew; that is done after all migrations now, where their shape has changed. */
+/** Once folded the projections again; that is done after all migrations now, where their shape has changed. */
 const EMPTY: Pick<Knex.Migration, 'up' | 'down'> = {
   up: () => Promise.resolve(),
   down: () => Promise.resolve(),
@@ -58,7 +58,7 @@ const MIGRATION_LOCK = 4_680_417;
  * Brings the database to the newest shape; each migration in a transaction of its own. Several processes may try at
  * once: they take turns under a lock that PostgreSQL frees when its holder dies. The migration library's own lock is
  * a row that a killed process leaves behind, so it is freed first by whoever holds ours. Then, under the same lock, what
- * lists read is folded anew where this program folds it in another shape.
+ * lists read is folded again where this program folds it in another shape.
  *
  * @param onProgress is told how far folding has come
  * @param last the migration to stop at, for a database of before; else the newest

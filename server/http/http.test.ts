@@ -299,7 +299,7 @@ test('a server says that it lives, and that it is ready only with its database',
   await visitor.get('/readyz').expect(200);
 });
 
-test('lists that another program folded are folded anew at the next start, and until then the server is not ready', async () => {
+test('lists that another program folded are folded again at the next start, and until then the server is not ready', async () => {
   const { owner, db } = laboratory.database;
   await owner('projections_shape').update({ version: 0 });
   await owner('projections').update({ state: owner.raw(`state || '{"of": "before"}'`) });
@@ -309,9 +309,9 @@ test('lists that another program folded are folded anew at the next start, and u
   await laboratory.visitor().get('/readyz').expect(200);
   expect(await listStrayProjections(db)).toEqual([]);
   expect(told[0]).toEqual([0, await countRecords(db)]);
-  const anew: unknown[] = [];
-  await migrate(owner, { onProgress: () => anew.push(null) });
-  expect(anew).toEqual([]);
+  const again: unknown[] = [];
+  await migrate(owner, { onProgress: () => again.push(null) });
+  expect(again).toEqual([]);
 });
 
 test('a killed migration leaves no lock behind, and several that start at once take turns', async () => {

@@ -538,7 +538,7 @@ test('house rules bind: other ones take a right, lie within bounds, and are told
   // A device that was away began by what was in force then; its clock is set right before it is believed.
   await begin(analyst, {}, { deviceTime: before, clockOffsetMs: 0 }).expect(201);
   await begin(analyst, {}, { deviceTime: before, clockOffsetMs: 120_000 }).expect(403);
-  // An instrument that was calibrated anew is chosen anew.
+  // An instrument that was calibrated again is chosen again.
   const calibrated = {
     kind: 'equipment.calibrated',
     body: {

@@ -80,7 +80,7 @@ function placeIn(list: Cursor['list'], text: string): Place {
   const read = v.safeParse(v.pipe(v.string(), v.parseJson(), cursorSchema), decoded(text));
   const isOfThis = read.success && JSON.stringify(read.output.list) === JSON.stringify(list);
   if (isOfThis && isKey(list.order, read.output.place.key)) return read.output.place;
-  throw new AppError('invalid-request', 'This is no place in this list. Begin the list anew.', [
+  throw new AppError('invalid-request', 'This is no place in this list. Begin the list again.', [
     { field: 'after', message: 'This is no place in this list.' },
   ]);
 }

@@ -101,7 +101,7 @@ test('a change reaches the browsers of both app processes, in order, with the ve
   }
 });
 
-test('who comes back hears what was missed, once; a stale page hears that it must read anew', async () => {
+test('who comes back hears what was missed, once; a stale page hears that it must read again', async () => {
   const runId = await startRun(client, ids);
   const first = await listen(laboratory.url, await headNow());
   await client.send(weighed(1, '0.4800'), runId).expect(201);

@@ -9,7 +9,7 @@ import type { Feed } from './feed';
 /** A reader that leaves so many bytes unread is dropped; it comes back and goes on from where it was. */
 const UNREAD_BYTES_AT_MOST = 256 * 1024;
 
-/** Who missed more than this reads everything anew instead. */
+/** Who missed more than this reads everything again instead. */
 const MISSED_AT_MOST = 2_000;
 
 const HEARTBEAT_MS = 15_000;
@@ -83,7 +83,7 @@ export async function streamEvents(parts: StreamParts): Promise<void> {
   if (missed.length > MISSED_AT_MOST) {
     last = missed.at(-1)?.sequence ?? last;
     write(`id: ${String(last)}\ndata: ${JSON.stringify({ kind: 'gap' } satisfies LiveEvent)}\n\n`);
-    // What lies beyond is in the gap as well: whoever hears of it reads everything anew.
+    // What lies beyond is in the gap as well: whoever hears of it reads everything again.
   } else {
     send(missed);
   }

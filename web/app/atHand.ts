@@ -12,7 +12,7 @@ export interface AtHand<K extends ListKind> {
   readonly isAll: boolean;
 }
 
-/** What begins the key of all that is read of records, so that it can be read anew together. */
+/** What begins the key of all that is read of records, so that it can be read again together. */
 export const RECORDS = ['records'] as const;
 
 /** Where what was read of a kind is kept; one record, a list or all of them. */

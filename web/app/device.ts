@@ -50,7 +50,7 @@ export function deviceStamp() {
   };
 }
 
-/** The server's clock as this device reckons it, ISO 8601 in UTC. */
+/** The server's clock as this device estimates it, ISO 8601 in UTC. */
 export function serverNow(): string {
   return new Date(Date.now() + (clockOffsetMs() ?? 0)).toISOString();
 }

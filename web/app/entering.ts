@@ -83,7 +83,7 @@ export function useAroundSoon(): () => Promise<AroundFact> {
   };
 }
 
-/** The entry as the contract reads it. @throws Refusal for what is none */
+/** The entry as the contract reads it. @throws Refusal for what is not one */
 function parsed(proposed: ProposedFact): ProposedFact {
   const result = v.safeParse(proposedFactSchema, proposed);
   if (result.success) return result.output;

@@ -100,7 +100,7 @@ test.each([
   expect(client.getQueryState(KEYS.atHand('bottle'))?.isInvalidated).toBe(single === 0);
 });
 
-test('of a list of pages the row is replaced and the first page alone is read anew; nothing comes twice', async () => {
+test('of a list of pages the row is replaced and the first page alone is read again; nothing comes twice', async () => {
   const page = (ids: readonly string[], next: string | null): ListAnswer<'bottle'> => ({
     ...{ records: ids.map((id) => bottle(id)), left: {}, names: {}, next },
   });

@@ -14,7 +14,7 @@ const ONE_BY_ONE = 6;
 
 /**
  * Brings what was read up to date after changes: the records that changed are read one by one and take their places, of a list
- * of pages only the first is read anew. However fast changes come, one reading follows the other.
+ * of pages only the first is read again. However fast changes come, one reading follows the other.
  */
 class Patches {
   readonly #client: QueryClient;
@@ -113,7 +113,7 @@ function withFirst(
   return [{ ...first, next: isOneOnly ? first.next : (before?.next ?? null) }, ...rest];
 }
 
-/** What is at hand with a record that was read anew: in its place, at the end when it is new, gone when it is over. */
+/** What is at hand with a record that was read again: in its place, at the end when it is new, gone when it is over. */
 function withRecord(
   known: AtHand<ListKind>,
   { record, isAtHand }: RecordAnswer<ListKind>,

@@ -17,7 +17,7 @@ export function createQueryClient(): QueryClient {
   const client = new QueryClient({
     queryCache: new QueryCache({
       onError: (error) => {
-        // The session is over, here or on the server: the gate asks anew and offers the sign-in.
+        // The session is over, here or on the server: the gate asks again and offers the sign-in.
         if (isSignedOut(error)) void client.invalidateQueries({ queryKey: SESSION });
       },
     }),

@@ -98,7 +98,7 @@ test('one tab of a browser listens and tells the others; when it leaves, the nex
   expect([first.heard.length, second.heard.length]).toEqual([2, 3]);
 });
 
-test('a tab that slept notices what it missed and reads everything anew, once', async () => {
+test('a tab that slept notices what it missed and reads everything again, once', async () => {
   const sleeper = await openTab(10).then(async (first) => ({ first, second: await openTab(10) }));
   const channel = channels[1];
   if (channel) channel.isAsleep = true;
@@ -117,7 +117,7 @@ test('a page that was read later than a change is not told of it again', async (
   expect(later.heard).toEqual(['fact']);
 });
 
-test('a refused stream asks for the session and tries again; a silent one is opened anew', async () => {
+test('a refused stream asks for the session and tries again; a silent one is opened again', async () => {
   const tab = await openTab(10);
   const [source] = sources;
   source?.tell(12, fact);
@@ -166,7 +166,7 @@ test('the server counts as reached when the stream opens, as away when it breaks
   expect(tab.refused).not.toHaveBeenCalled();
 });
 
-test('nothing is told twice, a page that nobody sees opens nothing anew, and one that left stays silent', async () => {
+test('nothing is told twice, a page that nobody sees opens nothing again, and one that left stays silent', async () => {
   const { live, heard } = await openTab(10);
   sources[0]?.tell(11, fact);
   sources[0]?.tell(11, fact);

@@ -25,7 +25,7 @@ const SILENCE_MS = 40_000;
 /**
  * Hears of changes as they happen. All tabs of a browser share one connection: the one that holds a lock listens
  * and tells the others; when it is closed, the next one takes over where it was. Changes are numbered, so whoever
- * was asleep notices the gap and reads everything anew.
+ * was asleep notices the gap and reads everything again.
  */
 export class LiveUpdates {
   readonly #parts: Parts;

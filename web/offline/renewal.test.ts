@@ -43,7 +43,7 @@ async function look(): Promise<void> {
   await vi.advanceTimersByTimeAsync(0);
 }
 
-test('with another build on the server the next page, and no question of this one, loads the program anew', async () => {
+test('with another build on the server the next page, and no question of this one, loads the program again', async () => {
   built = ['/', '/assets/index-2.js'];
   await restart();
   open('/');
@@ -55,7 +55,7 @@ test('with another build on the server the next page, and no question of this on
 test.each([
   ['the same build', ['/', '/assets/index-1.js']],
   ['no list of files', { title: 'not found' }],
-])('with %s nothing is loaded anew', async (_name, files) => {
+])('with %s nothing is loaded again', async (_name, files) => {
   built = files;
   await restart();
   open('/judge');

@@ -14,7 +14,7 @@ interface Shown {
 const ASK_AGAIN_MS = 60_000;
 
 /**
- * Loads the program anew when the server has another build of it: with the next page that is opened, because there nothing is typed
+ * Loads the program again when the server has another build of it: with the next page that is opened, because there nothing is typed
  * yet. Until then the parts of this build come from where the server keeps them.
  *
  * @param ownFile address of the script that this page began with; its name changes with every build

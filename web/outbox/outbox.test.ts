@@ -154,7 +154,7 @@ test('while the server is away nothing is lost, and the same fact is tried again
   ).toBe(1);
 });
 
-test('what fails is tried again after 1, 2, 4 and 8 s, then every 15 s; a success begins anew', async () => {
+test('what fails is tried again after 1, 2, 4 and 8 s, then every 15 s; a success begins again', async () => {
   answers = Array.from({ length: 7 }, () => 'broken' as const);
   const outbox = await openOutbox();
   await outbox.keep(fact('0.10'));

@@ -59,7 +59,7 @@ export class Outbox {
   readonly #sessionEnded: () => void;
   #entries: ReadonlyMap<number, Kept> = new Map();
   #snapshot: readonly Waiting[] = [];
-  /** By the key of the entry; forgotten with the page, which tries them all anew. */
+  /** By the key of the entry; forgotten with the page, which tries them all again. */
   #failures: ReadonlyMap<number, Failure> = new Map();
   #listeners = new Set<() => void>();
   #author: string | null = null;

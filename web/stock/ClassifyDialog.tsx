@@ -9,7 +9,7 @@ import { HazardMarks } from '../ui/HazardMarks';
 import { messagesOf } from '../ui/refusal';
 import { useTyped } from '../ui/useTyped';
 
-/** Statements as somebody types them, `H314, H290`: those that are known, and what is none. */
+/** Statements as somebody types them, `H314, H290`: those that are known, and the rest. */
 function readCodes(typed: string): {
   readonly codes: readonly HazardCode[];
   readonly unknown: readonly string[];

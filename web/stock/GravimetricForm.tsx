@@ -57,8 +57,8 @@ export function GravimetricForm({ state, onDone }: GravimetricFormProps) {
       <TextField label="Next due" type="date" {...field('due')} />
       {equipment.type === 'burette' && (
         <p className="col-span-full text-ink-soft">
-          Each volume delivered from the zero mark. Corrections are reckoned with, linear between
-          the volumes, once they reach {equipment.capacityMl} mL.
+          Each volume delivered from the zero mark. Corrections count, linear between the volumes,
+          once they reach {equipment.capacityMl} mL.
         </p>
       )}
       {volumes.map((volume, i) => (
@@ -144,7 +144,7 @@ function toleranceMl(equipment: Equipment): number | null {
   return holdsVolume ? Number(equipment.toleranceMl) : null;
 }
 
-/** A number as it is sent; what is none stays as it was typed, and is refused with its place. */
+/** A number as it is sent; what is not one stays as it was typed, and is refused with its place. */
 function decimalOf(text: string): string {
   return parseDecimal(text) ?? text;
 }

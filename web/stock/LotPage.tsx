@@ -174,7 +174,7 @@ function percentText({ purityHalfWidth }: Lot): string {
   return `${roundSignificant(100 * Number(purityHalfWidth), 2)} %`;
 }
 
-/** Counts what is there, which takes the place of what was reckoned. */
+/** Counts what is there, which takes the place of what was calculated. */
 function CountDialog({
   state,
   onClose,

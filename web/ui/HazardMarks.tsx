@@ -44,7 +44,9 @@ export function HazardMarks({
       </ul>
       {precautions.length > 0 && (
         <details className="mt-1">
-          <summary className="cursor-pointer py-0.5 font-semibold">What to do about it</summary>
+          <summary className="cursor-pointer py-3.5 font-semibold lg:py-0.5">
+            What to do about it
+          </summary>
           <ul className="leading-snug">
             {precautions.map(({ code, text }) => (
               <li key={code}>

@@ -122,12 +122,12 @@ export const asQuantity = {
     typeof typed === 'string' ? (parseDecimal(typed) ?? typed.trim()) : typed,
 };
 
-/** An optional date or text: empty is none. */
+/** An optional date or text: empty means none. */
 export const asOptional = {
   setValueAs: (typed: unknown): unknown => (typed === '' ? null : typed),
 };
 
-/** An optional quantity: empty is none. */
+/** An optional quantity: empty means none. */
 export const asOptionalQuantity = {
   setValueAs: (typed: unknown): unknown =>
     typed === '' || typed === null ? null : asQuantity.setValueAs(typed),

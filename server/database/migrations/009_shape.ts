@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import { APP_ROLE } from '../connection';
 
-/** The version of the shape in which lists read their records: a program that folds them otherwise folds them anew. */
+/** The version of the shape in which lists read their records: a program that folds them otherwise folds them again. */
 export async function up(db: Knex): Promise<void> {
   await db.raw(`
     CREATE TABLE projections_shape (

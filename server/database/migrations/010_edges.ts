@@ -2,7 +2,7 @@ import type { Knex } from 'knex';
 import { APP_ROLE } from '../connection';
 
 /**
- * Which record rests on which, at what version: written with the fact that says so, and made anew with the projections. Where used,
+ * Which record rests on which, at what version: written with the fact that says so, and made again with the projections. Where used,
  * descent and recall read it.
  */
 export async function up(db: Knex): Promise<void> {

@@ -3,7 +3,7 @@ import { APP_ROLE } from '../connection';
 
 /**
  * What lists order, filter and search by stands in columns beside the state, with the days on which a standing changes; what was
- * counted and what each record has taken from others, in tables of their own. All of it is made anew from the facts at the start.
+ * counted and what each record has taken from others, in tables of their own. All of it is made again from the facts at the start.
  */
 export async function up(db: Knex): Promise<void> {
   await db('projections').delete();
