@@ -174,7 +174,7 @@ describe('the steps', () => {
       ],
       [
         'sodium-thiosulfate-pentahydrate',
-        'boil cool weigh dissolve add mix bottle label',
+        'heat cool weigh dissolve add mix bottle label',
         /Add 0\.10 g of sodium carbonate\.$/,
       ],
       [

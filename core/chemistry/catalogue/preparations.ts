@@ -441,7 +441,9 @@ const SOLUTIONS_WITH_MORE_THAN_WATER: readonly Preparation[] = [
     sinceEdition: 2,
     additions: [{ what: 'sodium carbonate', massG: 0.1, growsWithSolute: false }],
     steps: [
-      ...BOIL_WATER,
+      // Whatever the house rule for bases says: bacteria live in water that was not boiled.
+      step('heat', 'Boil the water for five minutes.', 5),
+      step('cool', 'Let it cool, covered.', 45),
       step('weigh', 'Weigh on the coarse balance.'),
       step('dissolve', 'Dissolve it in the boiled, cold water. Dissolved?'),
       step('add', 'Add the stabilizer: acid and bacteria decompose thiosulfate.'),
