@@ -60,19 +60,31 @@ await page.goto(`${base}/titrate/set-up`);
 await page.getByLabel('Bottle', { exact: true }).selectOption({ label: '0414, KMnO4 0.02 mol/L' });
 await page.getByRole('button', { name: 'To the bench' }).click();
 /** @type {readonly (readonly [RegExp, string])[]} */
-const hotEntries = [
+const masses = [
   [/net mass, flask 1/, '0.2101'],
   [/net mass, flask 2/, '0.2088'],
   [/net mass, flask 3/, '0.2115'],
   [/net mass, flask 4/, '0.2092'],
+];
+/** @type {readonly (readonly [RegExp, string])[]} */
+const readings = [
   [/initial reading, flask 1/, '0.10'],
   [/final reading, flask 1/, '31.12'],
   [/initial reading, flask 2/, '0.20'],
 ];
-for (const [name, figure] of hotEntries) {
-  await page.getByRole('textbox', { name }).fill(figure);
-  await page.keyboard.press('Enter');
+/** @param {readonly (readonly [RegExp, string])[]} entries */
+async function enter(entries) {
+  for (const [name, figure] of entries) {
+    await page.getByRole('textbox', { name }).fill(figure);
+    await page.keyboard.press('Enter');
+  }
 }
+await enter(masses);
+for (const flask of ['5', '6']) {
+  await page.getByText(`Make a blank as flask ${flask}`).first().waitFor();
+  await page.getByRole('button', { name: 'The blank is ready' }).click();
+}
+await enter(readings);
 await page.getByRole('textbox', { name: /final reading, flask 2/ }).waitFor();
 await page.keyboard.press('h');
 await page.getByRole('textbox', { name: /temperature, flask 2/ }).fill('78');
