@@ -100,6 +100,32 @@ const duration = v.strictObject({
   weeks: v.exactOptional(wholeNumber),
   days: v.exactOptional(wholeNumber),
 });
+/** What is done in a step of a recipe. */
+export const stepWork = v.picklist([
+  'dry',
+  'cool',
+  'boil',
+  'draw',
+  'weigh',
+  'measure',
+  'transfer',
+  'dissolve',
+  'add',
+  'heat',
+  'to-room-temperature',
+  'to-mark',
+  'mix',
+  'stand',
+  'filter',
+  'procedure',
+  'bottle',
+  'label',
+]);
+
+const steps = v.array(
+  v.strictObject({ work: stepWork, text: sentence, waitMinutes: v.nullable(positive) }),
+);
+
 const indicator = v.strictObject({
   id,
   name: line,
@@ -111,6 +137,7 @@ const indicator = v.strictObject({
   ),
   colours: v.array(v.tuple([line, line])),
   preparation: sentence,
+  steps: v.optional(v.nullable(steps), null),
   dose: v.optional(v.nullable(sentence), null),
   keepsFor: duration,
   hazards,
@@ -228,28 +255,6 @@ const keeping = v.strictObject({
   source: v.optional(source, 'not stated'),
 });
 
-/** What is done in a step of a recipe. */
-export const stepWork = v.picklist([
-  'dry',
-  'cool',
-  'boil',
-  'draw',
-  'weigh',
-  'measure',
-  'transfer',
-  'dissolve',
-  'add',
-  'heat',
-  'to-room-temperature',
-  'to-mark',
-  'mix',
-  'stand',
-  'filter',
-  'procedure',
-  'bottle',
-  'label',
-]);
-
 /** What goes in beside the solute, by volume or by mass. */
 const ofAddition = { what: sentence, growsWithSolute: v.optional(v.boolean(), false) };
 const addition = v.union([
@@ -273,13 +278,7 @@ const preparation = v.strictObject({
   ),
   additions: v.array(addition),
   solventId: id,
-  steps: v.array(
-    v.strictObject({
-      work: stepWork,
-      text: sentence,
-      waitMinutes: v.nullable(positive),
-    }),
-  ),
+  steps,
   cautions: v.array(sentence),
   sinceEdition: v.optional(positive, 1),
   source,

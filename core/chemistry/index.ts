@@ -20,7 +20,7 @@ export { HAZARD_STATEMENTS, hazardsAt, unionOf } from './catalogue/hazards';
 export type { PrecautionCode } from './catalogue/precautions';
 export { PRECAUTIONS, precautionsFor } from './catalogue/precautions';
 export {
-  indicatorSteps,
+  INDICATOR_STEPS,
   intoFlask,
   RECIPE_EDITION,
   stepsByProcedure,

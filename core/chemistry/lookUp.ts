@@ -15,6 +15,7 @@ import type {
   Substance,
 } from './catalogue/entries';
 import type { HazardBand } from './catalogue/hazards';
+import { keeping } from './catalogue/solutions';
 import type { MoleRatio } from './equation';
 import { balance, chainMoleRatio, parseEquation } from './equation';
 import { molarMass } from './molarMass';
@@ -79,12 +80,12 @@ export function keepingOf(substanceId: string): Keeping | null {
   const indicator = findIndicator(substanceId);
   if (indicator) {
     const { keepsFor: interval } = indicator;
-    return {
-      ...{ substanceId, interval, dilute: null, lastsFor: null, settles: null, endedBy: '' },
-      ...{ container: 'brown-glass', remark: 'a dropping bottle', source: indicator.source },
-    };
+    return keeping({
+      ...{ substanceId, interval, source: indicator.source },
+      ...{ container: 'brown-glass', remark: 'a dropping bottle' },
+    });
   }
-  return CATALOGUE.keeping.find((keeping) => keeping.substanceId === substanceId) ?? null;
+  return CATALOGUE.keeping.find((one) => one.substanceId === substanceId) ?? null;
 }
 
 interface Reactions {

@@ -6,7 +6,7 @@ import {
   findIndicator,
   findSolvent,
   findSubstance,
-  indicatorSteps,
+  INDICATOR_STEPS,
   intoFlask,
   stepsByProcedure,
   usualSteps,
@@ -202,8 +202,14 @@ function stepsInItsVessel(plan: PreparationPlan): readonly PreparationStep[] {
     case 'add-volumes':
       return usualSteps('volumes-added', isDried);
     case 'indicator':
-      return indicatorSteps(plan.soluteId, plan.recipeEdition);
+      return indicatorSteps(plan);
   }
+}
+
+/** How an indicator is made up; in the first edition of the recipes all were dissolved. */
+function indicatorSteps({ soluteId, recipeEdition }: PreparationPlan): readonly PreparationStep[] {
+  const own = recipeEdition > 1 ? findIndicator(soluteId)?.steps : null;
+  return own ?? INDICATOR_STEPS;
 }
 
 /** The steps of a recipe; the last thing that is added says how much of it goes into this solution. */

@@ -98,6 +98,8 @@ export interface Indicator {
   /** For each change, the colours before and after it, upwards in pH or potential. */
   readonly colours: readonly (readonly [string, string])[];
   readonly preparation: string;
+  /** How it is made up where dissolving it will not do, since the second edition of the recipes; null where it will. */
+  readonly steps: readonly PreparationStep[] | null;
   /** How much of it goes into a flask, for one that is not counted in drops; null for drops. */
   readonly dose: string | null;
   readonly keepsFor: CalendarDuration;

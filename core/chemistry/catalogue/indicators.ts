@@ -1,5 +1,6 @@
-import type { Indicator } from './entries';
+import type { Indicator, PreparationStep } from './entries';
 import type { HazardBand } from './hazards';
+import { BOTTLE_AND_LABEL, step } from './preparations';
 
 const TABLES = 'common analytical-chemistry tables';
 
@@ -33,6 +34,7 @@ function byPh(
     changes: ranges.map(([low, high]) => ({ by: 'pH', range: [low, high] })),
     colours: ranges.map(([, , below, above]) => [below, above]),
     preparation,
+    steps: null,
     dose: null,
     keepsFor: { months: 12 },
     hazards,
@@ -56,6 +58,7 @@ function byPotential(
     changes: [{ by: 'potential-V', range: [potentialV, potentialV] }],
     colours: [colours],
     preparation,
+    steps: null,
     dose: null,
     keepsFor: { months: 12 },
     hazards,
@@ -79,6 +82,7 @@ function byReagent(
     changes: [{ by: 'reagent', what }],
     colours: [colours],
     preparation,
+    steps: null,
     dose: null,
     keepsFor: { months: 12 },
     hazards,
@@ -88,6 +92,14 @@ function byReagent(
 }
 
 const TENTH_PERCENT_ETHANOL = '0.1 g in 100 mL of 20 % ethanol';
+
+/** Starch swells in cold water and dissolves in boiling water. */
+const STARCH_STEPS: readonly PreparationStep[] = [
+  step('weigh', 'Weigh 1 g of soluble starch for 100 mL and stir it to a paste with cold water.'),
+  step('heat', 'Pour the paste into boiling water, stirring, and boil it until it is clear.', 2),
+  step('cool', 'Let it cool, covered.', 30),
+  ...BOTTLE_AND_LABEL,
+];
 
 /** What is a solution of a reagent, not of a dye: two drops of it show nothing. */
 const MILLILITRE = 'about 1 mL';
@@ -196,6 +208,7 @@ export const INDICATORS: readonly Indicator[] = [
     ),
     keepsFor: { weeks: 1 },
     dose: MILLILITRE,
+    steps: STARCH_STEPS,
   },
   {
     ...byReagent(
@@ -252,6 +265,7 @@ export const INDICATORS: readonly Indicator[] = [
     changes: [{ by: 'reagent', what: 'strong acid in glacial acetic acid' }],
     colours: [['violet', 'blue-green']],
     preparation: '0.5 g in 100 mL of glacial acetic acid',
+    steps: null,
     dose: null,
     keepsFor: { months: 12 },
     hazards: NO_HAZARDS,

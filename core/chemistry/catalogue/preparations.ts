@@ -11,7 +11,8 @@ const TEXTBOOK = 'common practice of volumetric analysis';
 
 type Work = PreparationStep['work'];
 
-function step(work: Work, text: string, waitMinutes: number | null = null): PreparationStep {
+/** A piece of work, and for how long one waits at it. */
+export function step(work: Work, text: string, waitMinutes: number | null = null): PreparationStep {
   return { work, text, waitMinutes };
 }
 
@@ -19,10 +20,15 @@ const BOIL_WATER = [
   step('boil', 'Boil the water for five minutes to drive out carbon dioxide.', 5),
   step('cool', 'Let it cool, covered.', 45),
 ] as const;
-const BOTTLE_AND_LABEL = [
-  step('bottle', 'Rinse its bottle with a little of it, then fill. What is left over is waste.'),
-  step('label', 'Label it at once.'),
-] as const;
+
+/** Into a bottle of its own kind, and labelled. */
+function bottled(text: string): readonly PreparationStep[] {
+  return [step('bottle', text), step('label', 'Label it at once.')];
+}
+
+export const BOTTLE_AND_LABEL = bottled(
+  'Rinse its bottle with a little of it, then fill. What is left over is waste.',
+);
 const TO_THE_MARK = [
   step(
     'transfer',
@@ -199,33 +205,19 @@ export function stepsByProcedure(
 }
 
 /** An indicator made up as the catalogue says. */
-const INDICATOR_STEPS: readonly PreparationStep[] = [
+export const INDICATOR_STEPS: readonly PreparationStep[] = [
   step('dissolve', 'Dissolve it. Dissolved?'),
   ...BOTTLE_AND_LABEL,
 ];
 
-/** Starch swells in cold water and dissolves in boiling water. */
-const STARCH_STEPS: readonly PreparationStep[] = [
-  step('weigh', 'Weigh 1 g of soluble starch for 100 mL and stir it to a paste with cold water.'),
-  step('heat', 'Pour the paste into boiling water, stirring, and boil it until it is clear.', 2),
-  step('cool', 'Let it cool, covered.', 30),
-  ...BOTTLE_AND_LABEL,
-];
-
-/** How an indicator is made up; in the first edition of the recipes all alike. */
-export function indicatorSteps(indicatorId: string, edition: number): readonly PreparationStep[] {
-  return indicatorId === 'starch' && edition > 1 ? STARCH_STEPS : INDICATOR_STEPS;
-}
-
-function hydroxideFromSolid(soluteId: string, name: string, sinceEdition: number): Preparation {
+function hydroxideFromSolid(
+  given: Pick<Preparation, 'id' | 'name' | 'soluteId' | 'sinceEdition'>,
+): Preparation {
   return approximate({
-    id: `${soluteId}-from-${soluteId === 'lithium-hydroxide-monohydrate' ? 'crystals' : 'pellets'}`,
-    name,
-    soluteId,
+    ...given,
     route: 'weighed',
     molarityMolPerL: 0.1,
     volumeMl: 1000,
-    sinceEdition,
     steps: [
       ...BOIL_WATER,
       step(
@@ -263,8 +255,7 @@ function permanganateFromSolid(
       ),
       ...usingUp,
       step('filter', 'Filter it through sintered glass, never paper. Its age counts from now.'),
-      step('bottle', 'Fill it into a clean brown bottle, rinsed with a little of it.'),
-      step('label', 'Label it at once.'),
+      ...bottled('Fill it into a clean brown bottle, rinsed with a little of it.'),
     ],
     cautions: ['It stains, and oxidizes organic matter: paper on the bench, none in the flask.'],
   });
@@ -282,6 +273,11 @@ const ANHYDRIDE: Addition = {
 
 /** Sulfuric acid for 1 mol/L in a litre, from 96 % of 1.84 g/mL. */
 const SULFURIC_FOR_ONE_MOLAR = volumeOf('96 % sulfuric acid', 56);
+
+const FROM_COVERED_BEAKER = step(
+  'transfer',
+  'Look at funnel and flask: clean glass wets evenly. Rinse watch glass, beaker, funnel and neck into the flask: all of it.',
+);
 
 /** What water alone does not dissolve, or does not keep. */
 const SOLUTIONS_WITH_MORE_THAN_WATER: readonly Preparation[] = [
@@ -306,10 +302,7 @@ const SOLUTIONS_WITH_MORE_THAN_WATER: readonly Preparation[] = [
       ),
       step('heat', 'Boil it gently to drive the carbon dioxide out.', 5),
       step('cool', 'Let it cool, covered.', 30),
-      step(
-        'transfer',
-        'Look at funnel and flask: clean glass wets evenly. Rinse watch glass, beaker, funnel and neck into the flask: all of it.',
-      ),
+      FROM_COVERED_BEAKER,
       ...FILL_AND_MIX,
       ...BOTTLE_AND_LABEL,
     ],
@@ -336,10 +329,7 @@ const SOLUTIONS_WITH_MORE_THAN_WATER: readonly Preparation[] = [
         'In the fume cupboard, away from flames: cover the beaker with a watch glass and add acid past its edge. Hydrogen comes off.',
       ),
       step('dissolve', 'Warm it a little until no metal is left. Dissolved?'),
-      step(
-        'transfer',
-        'Look at funnel and flask: clean glass wets evenly. Rinse watch glass, beaker, funnel and neck into the flask: all of it.',
-      ),
+      FROM_COVERED_BEAKER,
       ...FILL_AND_MIX,
       ...BOTTLE_AND_LABEL,
     ],
@@ -400,8 +390,7 @@ const SOLUTIONS_WITH_MORE_THAN_WATER: readonly Preparation[] = [
         'Stir it into the strong iodide solution, in the fume cupboard. It dissolves slowly there and hardly at all once diluted. Dissolved?',
       ),
       step('mix', 'Only then make it up with water and stir. Mixed?'),
-      step('bottle', 'Fill it into a brown bottle and close it tightly.'),
-      step('label', 'Label it at once.'),
+      ...bottled('Fill it into a brown bottle and close it tightly.'),
     ],
     cautions: ['Iodine vapour irritates and stains: fume cupboard, gloves.'],
   }),
@@ -448,8 +437,7 @@ const SOLUTIONS_WITH_MORE_THAN_WATER: readonly Preparation[] = [
       step('dissolve', 'Dissolve it in the boiled, cold water. Dissolved?'),
       step('add', 'Add the stabilizer: acid and bacteria decompose thiosulfate.'),
       step('mix', 'Make it up with the boiled water and stir. Mixed?'),
-      step('bottle', 'Fill it into a clean brown bottle.'),
-      step('label', 'Label it at once.'),
+      ...bottled('Fill it into a clean brown bottle.'),
     ],
     cautions: [HOT_WATER],
   }),
@@ -465,8 +453,7 @@ const SOLUTIONS_WITH_MORE_THAN_WATER: readonly Preparation[] = [
       step('weigh', 'Weigh it into a glass boat, with gloves; no metal spatula.'),
       step('dissolve', 'Dissolve it in water that is free of chloride: it stays clear. Dissolved?'),
       step('mix', 'Make it up with that water and stir. Mixed?'),
-      step('bottle', 'Fill it into a brown bottle, away from light.'),
-      step('label', 'Label it at once.'),
+      ...bottled('Fill it into a brown bottle, away from light.'),
     ],
     cautions: ['It burns, and blackens skin and cloth: gloves.'],
   }),
@@ -562,9 +549,21 @@ export const PREPARATIONS: readonly Preparation[] = [
     ],
     cautions: ['Hydroxide on the eyes is worse than acid: goggles.', HOT_WATER],
   }),
-  hydroxideFromSolid('sodium-hydroxide', 'sodium hydroxide from pellets', 1),
-  hydroxideFromSolid('potassium-hydroxide', 'potassium hydroxide from pellets', 2),
-  hydroxideFromSolid('lithium-hydroxide-monohydrate', 'lithium hydroxide from crystals', 2),
+  hydroxideFromSolid({
+    ...{ id: 'sodium-hydroxide-from-pellets', soluteId: 'sodium-hydroxide' },
+    ...{ name: 'sodium hydroxide from pellets', sinceEdition: 1 },
+  }),
+  hydroxideFromSolid({
+    ...{ id: 'potassium-hydroxide-from-pellets', soluteId: 'potassium-hydroxide' },
+    ...{ name: 'potassium hydroxide from pellets', sinceEdition: 2 },
+  }),
+  hydroxideFromSolid({
+    ...{
+      id: 'lithium-hydroxide-monohydrate-from-crystals',
+      soluteId: 'lithium-hydroxide-monohydrate',
+    },
+    ...{ name: 'lithium hydroxide from crystals', sinceEdition: 2 },
+  }),
   approximate({
     id: 'sodium-hydroxide-concentrated',
     name: 'sodium hydroxide, concentrated, for its carbonate to settle',

@@ -61,7 +61,8 @@ const STARTING_VALUES =
 
 type Given = Pick<Keeping, 'substanceId' | 'interval' | 'container' | 'remark'> & Partial<Keeping>;
 
-function keeping(given: Given): Keeping {
+/** How a solution keeps, with what most of them share. */
+export function keeping(given: Given): Keeping {
   return {
     dilute: null,
     lastsFor: null,
