@@ -3,7 +3,7 @@ import { requirePositive } from '../problem';
 import { addingVolumes, fromConcentrate, strengthening } from './cylinderRoutes';
 import { dilutions } from './dilutionRoutes';
 import type { PlannerShelf, Route, Wish } from './route';
-import { percent } from './route';
+import { exceededSolubility, percent } from './route';
 import { weighing } from './weighRoute';
 
 /** Best routes that are shown. */
@@ -32,9 +32,17 @@ export function planRoutes(wish: Wish, shelf: PlannerShelf): readonly Route[] {
   ];
   return routes
     .filter((route) => route !== null)
-    .map((route) => withTarget(wish, route))
+    .map((route) => withTarget(wish, withSolubility(wish, route)))
     .toSorted(byMerit)
     .slice(0, MOST_ROUTES);
+}
+
+/** Says that no route makes more dissolve than dissolves. */
+function withSolubility(wish: Wish, route: Route): Route {
+  const most = exceededSolubility(wish);
+  if (most === null) return route;
+  const objection = `Only about ${String(most)} mol/L of it dissolve at 20 °C.`;
+  return { ...route, objections: [...route.objections, objection] };
 }
 
 /** Says where a route does not reach the uncertainty that is asked for. */

@@ -167,14 +167,14 @@ export function tooLittle(volumeMl: number, cylinder: MeasuringVessel | null): r
     : [];
 }
 
-/** Says that more is wanted than dissolves; nothing where it does. */
-export function tooStrongToDissolve({
+/** The most that dissolves, where more is wanted than that, mol/L; else null. */
+export function exceededSolubility({
   molarityMolPerL,
   solubilityMolPerL,
-}: Wish): readonly string[] {
-  return solubilityMolPerL === null || molarityMolPerL <= solubilityMolPerL
-    ? []
-    : [`Only about ${String(solubilityMolPerL)} mol/L of it dissolve at 20 °C.`];
+}: Pick<Wish, 'molarityMolPerL' | 'solubilityMolPerL'>): number | null {
+  return solubilityMolPerL !== null && molarityMolPerL > solubilityMolPerL
+    ? solubilityMolPerL
+    : null;
 }
 
 /** Says that something does not suffice; nothing when it does. */

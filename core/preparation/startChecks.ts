@@ -16,6 +16,7 @@ import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import type { PreparationRecords } from './result';
 import type { Wish } from './route';
+import { exceededSolubility } from './route';
 import type { PreparationPlan } from './work';
 import { isExact, parentsOf } from './work';
 
@@ -61,8 +62,9 @@ export function dissolvingOf(substanceId: string): Pick<Wish, 'solventName' | 's
 
 /** Nobody dissolves more than dissolves; it would lie undissolved at the mark. */
 function checkSolubility({ soluteId, targetMolarity }: PreparationPlan): readonly Finding[] {
-  const { solubilityMolPerL } = dissolvingOf(soluteId);
-  if (solubilityMolPerL === null || Number(targetMolarity ?? 0) <= solubilityMolPerL) return [];
+  const molarityMolPerL = Number(targetMolarity ?? 0);
+  const solubilityMolPerL = exceededSolubility({ ...dissolvingOf(soluteId), molarityMolPerL });
+  if (solubilityMolPerL === null) return [];
   const substance = findSubstance(soluteId)?.shortName ?? soluteId;
   return [impossible('does-not-dissolve', 'targetMolarity', { substance, solubilityMolPerL })];
 }

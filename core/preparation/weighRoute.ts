@@ -8,7 +8,6 @@ import {
   notEnough,
   percent,
   smallestHolding,
-  tooStrongToDissolve,
   vesselUncertainty,
   whyApproximate,
 } from './route';
@@ -43,7 +42,6 @@ export function weighing(
         ]
       : []),
     ...(isExact && !flask ? ['No volumetric flask is large enough.'] : []),
-    ...tooStrongToDissolve(wish),
     ...notEnough(massG, solid.leftG, 'g', solid.name),
     ...(wish.exactness === 'exact' && !solid.isStandard
       ? [
