@@ -36,9 +36,10 @@ export function WriteDownPage() {
   const lots = useRecords('lot');
   const code = useNextCode();
   if (!lots || code === undefined) return <Loading />;
-  const materials = lots.filter(
-    ({ lot }) => findSubstance(lot.substanceId)?.role === 'titrant-material' || lot.dissolved,
-  );
+  const choices = {
+    made: lots.filter(isMaterial),
+    bought: lots.filter(({ lot }) => lot.dissolved),
+  };
   return (
     <Page
       title="Write down a solution"
@@ -46,9 +47,17 @@ export function WriteDownPage() {
       lead="Made up already, nominal until it is standardized; or bought, with a certified molarity."
       actions={<ButtonLink to="/prepare">Plan one instead</ButtonLink>}
     >
-      {materials.length === 0 ? <NoMaterial /> : <PrepareForm materials={materials} code={code} />}
+      {choices.made.length + choices.bought.length === 0 ? (
+        <NoMaterial />
+      ) : (
+        <PrepareForm choices={choices} code={code} />
+      )}
     </Page>
   );
+}
+
+function isMaterial({ lot }: LotState): boolean {
+  return findSubstance(lot.substanceId)?.role === 'titrant-material';
 }
 
 function NoMaterial() {
@@ -65,24 +74,27 @@ function NoMaterial() {
   );
 }
 
+/** The lots of which a titrant may have been made, and those that are solutions and may have been bought certified. */
+interface Choices {
+  readonly made: readonly LotState[];
+  readonly bought: readonly LotState[];
+}
+
 interface PrepareFormProps {
-  readonly materials: readonly LotState[];
+  readonly choices: Choices;
   readonly code: string;
 }
 
-function PrepareForm({ materials, code }: PrepareFormProps) {
+function PrepareForm({ choices, code }: PrepareFormProps) {
   const begin = useBeginRecord();
   const navigate = useNavigate();
-  const { form, field, showFailure, formError } = useBottleForm(materials, code);
-  const chosenLot = materials.find(({ id }) => id === form.watch('parents.0.id'))?.lot;
+  const { form, field, showFailure, formError } = useBottleForm(choices.made, code);
   const isBought = form.watch('purpose') === 'standard';
-  const offered = materials.filter(({ lot }) =>
-    isBought ? lot.dissolved : findSubstance(lot.substanceId)?.role === 'titrant-material',
-  );
-  const take = (lotId: string): void => {
-    const chosen = materials.find(({ id }) => id === lotId);
-    form.setValue('parents.0.id', lotId);
-    form.setValue('substanceId', chosen?.lot.substanceId ?? '');
+  const offered = isBought ? choices.bought : choices.made;
+  const chosenLot = offered.find(({ id }) => id === form.watch('parents.0.id'))?.lot;
+  const take = (lot: LotState | undefined): void => {
+    form.setValue('parents.0.id', lot?.id ?? '');
+    form.setValue('substanceId', lot?.lot.substanceId ?? '');
   };
   return (
     <div className="grid grid-cols-1 gap-12 xl:grid-cols-[minmax(0,640px)_minmax(0,360px)]">
@@ -105,8 +117,8 @@ function PrepareForm({ materials, code }: PrepareFormProps) {
           onText={(kind) => {
             form.setValue('purpose', kind === 'bought' ? 'standard' : 'titrant');
             form.setValue('made', kind === 'bought' ? NOT_READ : null);
-            const [first] = materials.filter(({ lot }) => kind !== 'bought' || lot.dissolved);
-            take(first?.id ?? '');
+            form.setValue('useBy', null);
+            take((kind === 'bought' ? choices.bought : choices.made)[0]);
           }}
         />
         <SelectField
@@ -118,7 +130,7 @@ function PrepareForm({ materials, code }: PrepareFormProps) {
           )}
           {...field('parents.0.id', {
             onChange: (event: { target: { value: string } }) => {
-              take(event.target.value);
+              take(offered.find(({ id }) => id === event.target.value));
             },
           })}
         />

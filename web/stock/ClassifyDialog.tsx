@@ -62,7 +62,7 @@ export function ClassifyDialog({ state, onClose }: ClassifyDialogProps) {
         {...field('codes')}
       />
       <TextField label="Safety data sheet" hint="Its maker, number or date." {...field('sheet')} />
-      <HazardMarks of="As on the sheet" hazards={hazardsOf(codes, typed.sheet)} />
+      <HazardMarks of="As on the sheet" hazards={hazardsOf(codes)} isSourceSaid />
     </FormDialog>
   );
 }

@@ -13,7 +13,7 @@ export function HazardsAtHand({ references }: HazardsAtHandProps) {
   return (
     <div className="flex flex-col gap-4">
       {things.map(({ name, hazards }) => (
-        <HazardMarks key={name} of={name} hazards={hazards} isOneOfMany />
+        <HazardMarks key={name} of={name} hazards={hazards} isSourceSaid />
       ))}
       {harmless.length > 0 && (
         <p className="text-sm">

@@ -6,13 +6,13 @@ import { Sentence } from './ShortName';
 export function HazardMarks({
   hazards,
   of,
-  isOneOfMany = false,
+  isSourceSaid = false,
 }: {
   readonly hazards: Hazards;
   /** What they are the hazards of: `NaOH, as received`. */
   readonly of: string;
-  /** Whether what they are taken from is said once for all of them. */
-  readonly isOneOfMany?: boolean;
+  /** Whether whoever shows them says what they are taken from. */
+  readonly isSourceSaid?: boolean;
 }) {
   const { signal, pictograms, statements, precautions, sheet } = hazards;
   if (statements.length === 0) return null;
@@ -57,7 +57,7 @@ export function HazardMarks({
         </details>
       )}
       {sheet !== null && <p className="mt-0.5 text-ink-soft">By its safety data sheet: {sheet}.</p>}
-      {sheet === null && !isOneOfMany && (
+      {sheet === null && !isSourceSaid && (
         <p className="mt-0.5 text-ink-soft">
           From the catalogue: check against your safety data sheet.
         </p>
