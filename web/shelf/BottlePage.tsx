@@ -52,7 +52,7 @@ export function BottlePage() {
           <BottleDrawing bottle={bottle} freshness={item.freshness} fill={item.fill} />
         </div>
         <AsMadeUp item={item} names={names} />
-        <section>
+        <section className="md:col-start-2 xl:col-start-auto">
           <Certificates bottle={bottle} />
           <div className="mt-6">
             <HazardMarks of="What is in it" hazards={hazardsOfBottle(bottle)} />
@@ -151,7 +151,7 @@ function keepingText(substanceId: string): string {
   const keeping = keepingOf(substanceId);
   if (!keeping) return 'not in the catalogue';
   const { remark, endedBy } = keeping;
-  return endedBy === '' ? remark : `${remark}; discard it at ${endedBy}`;
+  return endedBy === '' ? remark : `${remark}; discard it when it shows ${endedBy}`;
 }
 
 /** A line of what is said of a bottle, where there is anything to say. */

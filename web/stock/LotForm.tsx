@@ -48,7 +48,7 @@ export function LotForm({ corrects, onDone }: LotFormProps) {
       <SubstanceFields {...lot} />
       {isByMolarity ? (
         <QuantityField
-          label="Relative, plus or minus"
+          label="Plus or minus, relative"
           hint="0.01 for 1 %."
           {...field('purityHalfWidth', asQuantity)}
         />
@@ -137,11 +137,7 @@ function SubstanceFields({ form, field }: LotFields) {
         label="It is"
         value={dissolved?.meaning ?? 'solid'}
         options={IT_IS}
-        hint={
-          dissolved
-            ? 'Read on its label which percentage it states: the two differ by its density.'
-            : 'A concentrate is a solution.'
-        }
+        hint={HINTS[dissolved?.meaning ?? 'solid']}
         onText={(meaning) => {
           form.setValue('dissolved', dissolvedAs(meaning, substanceId));
           // The molarity of its label says the rest.
@@ -161,6 +157,16 @@ function SubstanceFields({ form, field }: LotFields) {
     </>
   );
 }
+
+const WHICH_PERCENTAGE =
+  'Read on its label which percentage it states: the two differ by its density.';
+
+const HINTS = {
+  solid: 'A concentrate is a solution.',
+  'by-mass': WHICH_PERCENTAGE,
+  'by-volume': WHICH_PERCENTAGE,
+  'by-molarity': 'As its label or certificate states it.',
+};
 
 const IT_IS = [
   ['solid', 'a solid, or weighed as it is'],
