@@ -17,6 +17,7 @@ module.exports = {
         dependencyTypesNot: ['local', 'aliased', 'aliased-subpath-import'],
         pathNot: [
           'node_modules/big\\.js/',
+          'node_modules/canonicalize/',
           'node_modules/@internationalized/date/',
           'node_modules/@stdlib/',
           'node_modules/fraction\\.js/',

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { EQUATION_AT_MOST, HAZARD_STATEMENTS } from '#core/chemistry';
-import type { Catalogue, HazardCode } from '#core/chemistry';
-import { line, remark as text } from './fields';
+import type { Catalogue, HazardCode, Own, OwnEntry } from '#core/chemistry';
+import { id as recordId, line, remark as text, storedInteger } from './fields';
 import { houseRulesSchema } from './houseRules';
 
 const id = v.pipe(
@@ -170,73 +170,6 @@ const colour = v.strictObject({
   css: v.pipe(v.string(), v.hexColor('Write a colour as #rrggbb.')),
 });
 
-/** How a titrant is standardized; a laboratory's own methods pass it too. */
-export const methodSchema = v.strictObject({
-  id,
-  name: line,
-  titrantIds: v.pipe(ids, v.minLength(1, 'Name the titrant.')),
-  standardId: id,
-  inBurette: v.picklist(['titrant', 'standard']),
-  excess: v.optional(v.nullable(v.strictObject({ substanceId: id, reagent: reacting })), null),
-  equations,
-  links,
-  titrant: reacting,
-  standard: reacting,
-  nominalMolarityMolPerL: positive,
-  portions: v.pipe(
-    v.array(
-      v.variant('kind', [
-        v.strictObject({ kind: v.literal('weighed'), massG: range }),
-        v.strictObject({
-          kind: v.literal('aliquot'),
-          standardMolarityMolPerL: positive,
-          volumeMl: range,
-        }),
-      ]),
-    ),
-    v.minLength(1, 'Choose at least one.'),
-  ),
-  indicatorId: v.nullable(id),
-  indicatorDrops: v.nullable(positive),
-  colours: v.strictObject({ before: colour, endPoint: colour, overshot: colour }),
-  medium: sentence,
-  mediumHolds: v.exactOptional(
-    v.array(v.strictObject({ id, molarityMolPerL: v.nullable(positive) })),
-  ),
-  solventId: id,
-  flaskTemperatureC: v.nullable(range),
-  rules: v.optional(v.partial(houseRulesSchema), {}),
-  needsBlank: v.optional(v.boolean(), false),
-  cautions: v.array(sentence),
-  source,
-});
-
-const analysis = v.strictObject({
-  id,
-  name: line,
-  titrantIds: v.pipe(ids, v.minLength(1, 'Name the titrant.')),
-  excessReagentId: v.nullable(id),
-  analyteFormula: v.nullable(formula),
-  equations,
-  links,
-  analyte: reacting,
-  titrant: reacting,
-  results: v.array(
-    v.picklist([
-      'molarity',
-      'mass-concentration',
-      'mass-fraction',
-      'mass-per-unit',
-      'molar-mass',
-      'equivalent-mass',
-      'normality',
-    ]),
-  ),
-  indicatorId: v.nullable(id),
-  remark: sentence,
-  source,
-});
-
 const keeping = v.strictObject({
   substanceId: id,
   interval: duration,
@@ -281,6 +214,95 @@ const preparation = v.strictObject({
   steps,
   cautions: v.array(sentence),
   sinceEdition: v.optional(positive, 1),
+  source,
+});
+
+/** An entry that a laboratory has written itself. */
+export const ownEntry: v.GenericSchema<unknown, OwnEntry> = v.variant('kind', [
+  v.strictObject({
+    kind: v.literal('substance'),
+    substance,
+    keeping: v.nullable(keeping),
+  }),
+  v.strictObject({ kind: v.literal('indicator'), indicator }),
+  v.strictObject({ kind: v.literal('recipe'), recipe: preparation }),
+]);
+
+/** Entries of the laboratory's own. */
+export const ownEntries: v.GenericSchema<unknown, Own> = v.pipe(
+  v.array(v.strictObject({ id: recordId, version: storedInteger(1), entry: ownEntry })),
+  v.maxLength(20, 'It names too many entries.'),
+  v.readonly(),
+);
+
+/** What of the laboratory's own a record names. */
+export const own = v.exactOptional(ownEntries);
+
+/** How a titrant is standardized; a laboratory's own methods pass it too. */
+export const methodSchema = v.strictObject({
+  id,
+  name: line,
+  titrantIds: v.pipe(ids, v.minLength(1, 'Name the titrant.')),
+  standardId: id,
+  inBurette: v.picklist(['titrant', 'standard']),
+  excess: v.optional(v.nullable(v.strictObject({ substanceId: id, reagent: reacting })), null),
+  equations,
+  links,
+  titrant: reacting,
+  standard: reacting,
+  nominalMolarityMolPerL: positive,
+  portions: v.pipe(
+    v.array(
+      v.variant('kind', [
+        v.strictObject({ kind: v.literal('weighed'), massG: range }),
+        v.strictObject({
+          kind: v.literal('aliquot'),
+          standardMolarityMolPerL: positive,
+          volumeMl: range,
+        }),
+      ]),
+    ),
+    v.minLength(1, 'Choose at least one.'),
+  ),
+  indicatorId: v.nullable(id),
+  indicatorDrops: v.nullable(positive),
+  colours: v.strictObject({ before: colour, endPoint: colour, overshot: colour }),
+  medium: sentence,
+  mediumHolds: v.exactOptional(
+    v.array(v.strictObject({ id, molarityMolPerL: v.nullable(positive) })),
+  ),
+  solventId: id,
+  flaskTemperatureC: v.nullable(range),
+  rules: v.optional(v.partial(houseRulesSchema), {}),
+  needsBlank: v.optional(v.boolean(), false),
+  cautions: v.array(sentence),
+  source,
+  own,
+});
+
+const analysis = v.strictObject({
+  id,
+  name: line,
+  titrantIds: v.pipe(ids, v.minLength(1, 'Name the titrant.')),
+  excessReagentId: v.nullable(id),
+  analyteFormula: v.nullable(formula),
+  equations,
+  links,
+  analyte: reacting,
+  titrant: reacting,
+  results: v.array(
+    v.picklist([
+      'molarity',
+      'mass-concentration',
+      'mass-fraction',
+      'mass-per-unit',
+      'molar-mass',
+      'equivalent-mass',
+      'normality',
+    ]),
+  ),
+  indicatorId: v.nullable(id),
+  remark: sentence,
   source,
 });
 

@@ -14,7 +14,7 @@ import type { Pin, PreparationPlan } from '#core/preparation';
 import type { CorrectedBottle, Lot, PreparedBottle } from '#core/reagent';
 import { RIGHTS } from '#core/rights';
 import type { RunSetUp } from '#core/titration/setUp';
-import { hazardCode, methodSchema } from './catalogue';
+import { hazardCode, methodSchema, own, ownEntry } from './catalogue';
 import {
   count,
   decimal,
@@ -41,6 +41,7 @@ const molarity = decimalUpTo(20, 'No aqueous solution is stronger than 20 mol/L.
 
 export const lotSchema = v.strictObject({
   substanceId: line,
+  own,
   lotNumber: line,
   supplier: line,
   purity: decimalUpTo(1, 'A purity is a mass fraction: it cannot be above 1 (100 %).'),
@@ -146,6 +147,7 @@ export const bottleSchema = v.strictObject({
   code: bottleCode,
   purpose: v.picklist(['titrant', 'standard', 'auxiliary']),
   substanceId: line,
+  own,
   nominalMolarity: molarity,
   volumeMl: solutionMl,
   parents: v.pipe(
@@ -236,6 +238,7 @@ export const classification = {
 export const planSchema = v.strictObject({
   purpose,
   soluteId: line,
+  own,
   recipeId: v.nullable(line),
   recipeEdition: count(1, 99),
   targetMolarity: v.nullable(molarity),
@@ -390,6 +393,9 @@ export const FACT_SCHEMAS = {
   'person.returned': withdrawalSchema,
   'method.written': v.strictObject({ method: methodSchema, reason }),
   'method.withdrawn': withdrawalSchema,
+  'entry.written': v.strictObject({ entry: ownEntry, own, reason }),
+  'entry.withdrawn': withdrawalSchema,
+  'entry.returned': withdrawalSchema,
   'method.returned': withdrawalSchema,
   'lot.registered': lotSchema,
   'equipment.registered': equipmentSchema,

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import type { MethodState } from '#core/chemistry';
+import type { EntryState, MethodState } from '#core/chemistry';
 import type { LaboratoryState } from '#core/laboratory';
 import type { PlainStates, RunSummary } from '#core/ledger';
 import type { EquipmentState } from '#core/metrology';
@@ -8,7 +8,7 @@ import type { PreparationState } from '#core/preparation';
 import type { BottleState, LotState, PreparedBottle } from '#core/reagent';
 import type { Fact, Provenance, StoredFile } from '#core/record';
 import { STEP_CODES } from '#core/wording';
-import { methodSchema, stepWork } from './catalogue';
+import { methodSchema, ownEntries, ownEntry, stepWork } from './catalogue';
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema } from './houseRules';
 import type { SchemaOf } from './records';
@@ -86,6 +86,14 @@ const methodState = v.strictObject({
   method: methodSchema,
   written: v.array(withReason),
 }) satisfies SchemaOf<MethodState>;
+
+const entryState = v.strictObject({
+  ...head,
+  ...withdrawable,
+  entry: ownEntry,
+  own: ownEntries,
+  written: v.array(withReason),
+}) satisfies SchemaOf<EntryState>;
 
 export const lotState = v.strictObject({
   ...head,
@@ -259,6 +267,7 @@ export const LIST_SCHEMAS = {
   laboratory: laboratoryState,
   person: personState,
   method: methodState,
+  entry: entryState,
   lot: lotState,
   equipment: equipmentState,
   bottle: bottleState,

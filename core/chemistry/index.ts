@@ -10,6 +10,9 @@ export type {
   Indicator,
   Keeping,
   Method,
+  NamedEntry,
+  Own,
+  OwnEntry,
   Preparation,
   PreparationStep,
   Solvent,
@@ -27,6 +30,7 @@ export {
   usualSteps,
   withWaterBy,
 } from './catalogue/preparations';
+export { checkCatalogue } from './checkCatalogue';
 export type { AtomicWeightTable } from './elements';
 export type { BalancedReaction, MoleRatio, Reaction } from './equation';
 export {
@@ -41,7 +45,7 @@ export type { Formula, FormulaPiece } from './formula';
 export { parseFormula } from './formula';
 export type { Content } from './lookUp';
 export {
-  checkCatalogue,
+  catalogueOf,
   describeDrying,
   describeEndPoint,
   extendCatalogue,
@@ -58,9 +62,13 @@ export {
   excessRatioOfMethod,
   NO_ENTRIES,
   ratioOfAnalysis,
+  recipesOf,
   solventOf,
 } from './lookUp';
 export type { MolarMass } from './molarMass';
 export { molarMass } from './molarMass';
+export { otherForms, waterMoreThan } from './otherForms';
+export type { AroundEntries, EntryFactBodies, EntryState } from './ownEntry';
+export { catalogueWith, checkOwn, ENTRY_RECORD, headOfEntry, refersToOwn } from './ownEntry';
 export type { MethodFactBodies, MethodState } from './ownMethod';
 export { METHOD_RECORD } from './ownMethod';

@@ -1,7 +1,5 @@
 import type { HouseRules } from '../laboratory';
 import { Unanswerable } from '../problem';
-import type { Finding } from '../record';
-import { impossible } from '../record';
 import { CATALOGUE } from './catalogue';
 import type {
   Analysis,
@@ -10,6 +8,8 @@ import type {
   Indicator,
   Keeping,
   Method,
+  Own,
+  Preparation,
   Reacting,
   Solvent,
   Substance,
@@ -18,11 +18,13 @@ import type { HazardBand } from './catalogue/hazards';
 import { keeping } from './catalogue/solutions';
 import type { MoleRatio } from './equation';
 import { balance, chainMoleRatio, parseEquation } from './equation';
-import { molarMass } from './molarMass';
 
-/** The substance of that id, if the catalogue has it. */
-export function findSubstance(id: string): Substance | undefined {
-  return CATALOGUE.substances.find((substance) => substance.id === id);
+/** The substance of that id, if it ships or is among a laboratory's own. */
+export function findSubstance(id: string, own: Own = []): Substance | undefined {
+  return (
+    CATALOGUE.substances.find((substance) => substance.id === id) ??
+    catalogueOf(own).substances.find((substance) => substance.id === id)
+  );
 }
 
 /** The method of that id, if the catalogue has it. */
@@ -52,9 +54,20 @@ export function isAutocatalytic({ titrant, standard }: Method): boolean {
   return titrant.species === 'MnO4^-' && standard.species === 'C2O4^2-';
 }
 
-/** The indicator of that id, if the catalogue has it. */
-export function findIndicator(id: string): Indicator | undefined {
-  return CATALOGUE.indicators.find((indicator) => indicator.id === id);
+/** The indicator of that id, if it ships or is among a laboratory's own. */
+export function findIndicator(id: string, own: Own = []): Indicator | undefined {
+  return (
+    CATALOGUE.indicators.find((indicator) => indicator.id === id) ??
+    catalogueOf(own).indicators.find((indicator) => indicator.id === id)
+  );
+}
+
+/** The recipes of an edition, those of the laboratory's own before those that ship. */
+export function recipesOf(edition: number, own: Own = []): readonly Preparation[] {
+  return [
+    ...catalogueOf(own).preparations,
+    ...CATALOGUE.preparations.filter(({ sinceEdition }) => sinceEdition <= edition),
+  ];
 }
 
 /** What may be in a bottle: a substance in solution, or an indicator. */
@@ -68,16 +81,16 @@ export interface Content {
 }
 
 /** The substance or indicator of that id, as a bottle's label needs it. */
-export function findContent(id: string): Content | undefined {
-  const substance = findSubstance(id);
+export function findContent(id: string, own: Own = []): Content | undefined {
+  const substance = findSubstance(id, own);
   if (substance) return substance;
-  const indicator = findIndicator(id);
+  const indicator = findIndicator(id, own);
   return indicator && { ...indicator, shortName: indicator.name, formula: null, cautions: [] };
 }
 
 /** Keeping data of a solution of a substance; null when the catalogue has none. */
-export function keepingOf(substanceId: string): Keeping | null {
-  const indicator = findIndicator(substanceId);
+export function keepingOf(substanceId: string, own: Own = []): Keeping | null {
+  const indicator = findIndicator(substanceId, own);
   if (indicator) {
     const { keepsFor: interval } = indicator;
     return keeping({
@@ -85,7 +98,8 @@ export function keepingOf(substanceId: string): Keeping | null {
       ...{ container: 'brown-glass', remark: 'a dropping bottle' },
     });
   }
-  return CATALOGUE.keeping.find((one) => one.substanceId === substanceId) ?? null;
+  const known = [...CATALOGUE.keeping, ...catalogueOf(own).keeping];
+  return known.find((one) => one.substanceId === substanceId) ?? null;
 }
 
 interface Reactions {
@@ -196,7 +210,7 @@ export function describeEndPoint(
   { indicatorDrops }: Pick<HouseRules, 'indicatorDrops'>,
 ): string {
   if (method.indicatorId === null) return 'no indicator: the titrant shows the end point';
-  const indicator = findIndicator(method.indicatorId);
+  const indicator = findIndicator(method.indicatorId, method.own);
   const drops = method.indicatorDrops ?? indicatorDrops;
   const dose = indicator?.dose ?? (drops === 1 ? 'a drop' : `${String(drops)} drops`);
   return `${indicator?.name ?? method.indicatorId}, ${dose}`;
@@ -224,6 +238,20 @@ export const NO_ENTRIES: Catalogue = {
   keeping: [],
 };
 
+/** Entries of a laboratory's own as a catalogue. */
+export function catalogueOf(own: Own): Catalogue {
+  const entries = own.map(({ entry }) => entry);
+  return {
+    ...NO_ENTRIES,
+    substances: entries.flatMap((one) => (one.kind === 'substance' ? [one.substance] : [])),
+    indicators: entries.flatMap((one) => (one.kind === 'indicator' ? [one.indicator] : [])),
+    preparations: entries.flatMap((one) => (one.kind === 'recipe' ? [one.recipe] : [])),
+    keeping: entries.flatMap((one) =>
+      one.kind === 'substance' && one.keeping ? [one.keeping] : [],
+    ),
+  };
+}
+
 /**
  * Adds a laboratory's own entries, which stand before those that ship where ids are the same.
  */
@@ -249,87 +277,8 @@ export function extendCatalogue(base: Catalogue, own: Catalogue): Catalogue {
   };
 }
 
-/**
- * What is wrong with a catalogue: formulas that cannot be read, reactions that do not balance, names that lead nowhere.
- * The catalogue that ships passes it, and a laboratory's own entries must, together with it.
- */
-export function checkCatalogue(catalogue: Catalogue): readonly Finding[] {
-  const substances = new Set(catalogue.substances.map(({ id }) => id));
-  const indicators = new Set(catalogue.indicators.map(({ id }) => id));
-  const concentrates = new Set(catalogue.concentrates.map(({ id }) => id));
-  const solvents = new Set(catalogue.solvents.map(({ id }) => id));
-  return [
-    ...doubled(catalogue),
-    ...catalogue.substances.flatMap((entry) => [
-      ...attempt(entry.id, 'formula', () => molarMass(entry.formula)),
-      ...missing(entry.id, 'mistakenFor', entry.mistakenFor, substances),
-    ]),
-    ...catalogue.concentrates.flatMap((entry) =>
-      missing(entry.id, 'substanceId', [entry.substanceId], substances),
-    ),
-    ...catalogue.keeping.flatMap((entry) =>
-      missing(entry.substanceId, 'substanceId', [entry.substanceId], substances),
-    ),
-    ...catalogue.preparations.flatMap((entry) => [
-      ...missing(entry.id, 'soluteId', [entry.soluteId], substances),
-      ...missing(entry.id, 'solventId', [entry.solventId], solvents),
-      ...(entry.from?.kind === 'concentrate'
-        ? missing(entry.id, 'from', [entry.from.concentrateId], concentrates)
-        : []),
-    ]),
-    ...catalogue.methods.flatMap((entry) => [
-      ...attempt(entry.id, 'equations', () => moleRatioOfMethod(entry)),
-      ...missing(entry.id, 'titrantIds', [...entry.titrantIds, entry.standardId], substances),
-      ...missing(entry.id, 'excess', entry.excess ? [entry.excess.substanceId] : [], substances),
-      ...(entry.excess && entry.inBurette !== 'standard'
-        ? [impossible('excess-not-left', 'excess', { entryId: entry.id })]
-        : []),
-      ...missing(entry.id, 'indicatorId', entry.indicatorId ? [entry.indicatorId] : [], indicators),
-      ...missing(entry.id, 'solventId', [entry.solventId], solvents),
-    ]),
-    ...catalogue.analyses.flatMap((entry) => [
-      ...attempt(entry.id, 'equations', () => ratioOfAnalysis(entry)),
-      ...attempt(entry.id, 'analyteFormula', () => molarMass(entry.analyteFormula ?? 'H2O')),
-      ...missing(entry.id, 'titrantIds', entry.titrantIds, substances),
-      ...missing(entry.id, 'indicatorId', entry.indicatorId ? [entry.indicatorId] : [], indicators),
-    ]),
-  ];
-}
-
 /** Moles of titrant per mole of analyte; for a back-titration, of what the analyte took of the reagent. */
 export function ratioOfAnalysis(analysis: Analysis): number {
   const { analyte, titrant } = moleRatioOfReactions(analysis, analysis.analyte, analysis.titrant);
   return titrant / analyte;
-}
-
-function attempt(entryId: string, field: string, what: () => unknown): readonly Finding[] {
-  try {
-    what();
-    return [];
-  } catch (error) {
-    if (!(error instanceof Unanswerable)) throw error;
-    return [impossible('bad-entry', field, { entryId, why: error.message })];
-  }
-}
-
-function missing(
-  entryId: string,
-  field: string,
-  wanted: readonly string[],
-  known: ReadonlySet<string>,
-): readonly Finding[] {
-  return wanted
-    .filter((id) => !known.has(id))
-    .map((id) => impossible('no-such-entry', field, { entryId, id }));
-}
-
-function doubled(catalogue: Catalogue): readonly Finding[] {
-  const { keeping, ...lists } = catalogue;
-  const ids = [keeping.map(({ substanceId }) => substanceId)];
-  for (const entries of Object.values(lists)) ids.push(entries.map(({ id }) => id));
-  return ids.flatMap((list) =>
-    list
-      .filter((id, i) => list.indexOf(id) !== i)
-      .map((id) => impossible('id-twice', 'id', { id })),
-  );
 }

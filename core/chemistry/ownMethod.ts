@@ -1,9 +1,11 @@
 import type { Around, Provenance, RecordHead, Withdrawable, WithdrawalBody } from '../record';
 import { checkMay, defineRecord, lasting, provenance, RETURNED, takes, WITHDRAWN } from '../record';
 import { checkRules } from '../laboratory';
-import { CATALOGUE } from './catalogue';
 import type { Method } from './catalogue/entries';
-import { checkCatalogue, extendCatalogue, NO_ENTRIES } from './lookUp';
+import { checkCatalogue } from './checkCatalogue';
+import { extendCatalogue, NO_ENTRIES } from './lookUp';
+import type { AroundEntries } from './ownEntry';
+import { catalogueWith, checkOwn, refersToOwn } from './ownEntry';
 
 export interface MethodFactBodies {
   /** The whole method; each writing is a version of its own. */
@@ -30,7 +32,7 @@ export const METHOD_RECORD = defineRecord<
   'method',
   MethodFactBodies,
   MethodState,
-  Pick<Around, 'author'>
+  Pick<Around, 'author'> & AroundEntries
 >({
   kind: 'method',
   first: 'method.written',
@@ -54,9 +56,13 @@ export const METHOD_RECORD = defineRecord<
       nature: 'decision',
       repeats: true,
       earlier: [toMethodWithoutExcess],
-      check: ({ body: { method } }, _state, { author }) => [
-        ...checkMay(author, 'manage'),
-        ...checkCatalogue(extendCatalogue(CATALOGUE, { ...NO_ENTRIES, methods: [method] })),
+      refersTo: ({ method }) => refersToOwn(method),
+      check: ({ body: { method } }, _state, around) => [
+        ...checkMay(around.author, 'manage'),
+        ...checkOwn(method, around),
+        ...checkCatalogue(
+          extendCatalogue(catalogueWith(method.own ?? []), { ...NO_ENTRIES, methods: [method] }),
+        ),
         ...checkRules(method.rules),
       ],
       apply: ({ written }, fact) => ({

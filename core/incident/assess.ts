@@ -33,7 +33,8 @@ export function incidentsFor(features: ReadonlySet<RunFeature>): readonly Incide
 
 /** What a run by a method is like, as far as incidents go. */
 export function featuresOf(method: Method, portion: 'weighed' | 'aliquot'): Set<RunFeature> {
-  const isHydrate = parseFormula(findSubstance(method.standardId)?.formula ?? 'H2O').pieces.some(
+  const standard = findSubstance(method.standardId, method.own);
+  const isHydrate = parseFormula(standard?.formula ?? 'H2O').pieces.some(
     ({ text }) => text === '·',
   );
   const features: readonly (readonly [RunFeature, boolean])[] = [

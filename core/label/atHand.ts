@@ -1,9 +1,10 @@
-import type { Substance } from '../chemistry';
+import type { Own, Substance } from '../chemistry';
 import { findIndicator, findSolvent, findSubstance } from '../chemistry';
 import type { HouseRules } from '../laboratory';
 import type { BottleState } from '../reagent';
 import { knownMolarity } from '../reagent';
 import type { RunReferences } from '../titration/setUp';
+import { standardSubstance } from '../titration/setUp';
 import type { Hazards } from './classification';
 import { hazardsOfBottle, hazardsOfLot, hazardsOfSolution } from './classification';
 
@@ -12,6 +13,12 @@ export interface HazardousThing {
   /** `NaOH, 0.1 mol/L`. */
   readonly name: string;
   readonly hazards: Hazards;
+}
+
+/** What names a substance. */
+interface Naming {
+  readonly substanceId: string;
+  readonly own?: Own;
 }
 
 type OnTheBench = Pick<RunReferences, 'method' | 'bottle' | 'standard' | 'excess'>;
@@ -23,12 +30,12 @@ export function hazardsAtHand({
   standard,
   excess,
 }: OnTheBench): readonly HazardousThing[] {
-  const indicator = findIndicator(method.indicatorId ?? '');
+  const indicator = findIndicator(method.indicatorId ?? '', method.own);
   return [
     ofBottle(bottle),
     standard.kind === 'lot'
       ? {
-          name: `${shortName(standard.lot.lot.substanceId)}, as received`,
+          name: `${shortName(standard.lot.lot)}, as received`,
           hazards: hazardsOfLot(standard.lot),
         }
       : ofBottle(standard.bottle),
@@ -36,28 +43,32 @@ export function hazardsAtHand({
     ...(method.mediumHolds ?? []).map(({ id, molarityMolPerL }) => ({
       name:
         molarityMolPerL === null
-          ? (findSolvent(id)?.name ?? shortName(id))
-          : `${shortName(id)}, about ${String(molarityMolPerL)} mol/L`,
+          ? (findSolvent(id)?.name ?? shortName({ substanceId: id }))
+          : `${shortName({ substanceId: id })}, about ${String(molarityMolPerL)} mol/L`,
       hazards: hazardsOfSolution(id, molarityMolPerL),
     })),
     ...(indicator
-      ? [{ name: `${indicator.name}, as made up`, hazards: hazardsOfSolution(indicator.id, null) }]
+      ? [
+          {
+            name: `${indicator.name}, as made up`,
+            hazards: hazardsOfSolution(indicator.id, null, method.own),
+          },
+        ]
       : []),
   ];
 }
 
 function ofBottle(bottle: BottleState): HazardousThing {
-  const { substanceId, nominalMolarity } = bottle;
-  const molarity = knownMolarity(bottle)?.molarity ?? nominalMolarity;
+  const molarity = knownMolarity(bottle)?.molarity ?? bottle.nominalMolarity;
+  const name = shortName(bottle);
   return {
-    name:
-      molarity === null ? shortName(substanceId) : `${shortName(substanceId)}, ${molarity} mol/L`,
+    name: molarity === null ? name : `${name}, ${molarity} mol/L`,
     hazards: hazardsOfBottle(bottle),
   };
 }
 
-function shortName(substanceId: string): string {
-  return findSubstance(substanceId)?.shortName ?? substanceId;
+function shortName({ substanceId, own }: Naming): string {
+  return findSubstance(substanceId, own)?.shortName ?? substanceId;
 }
 
 /** The container that each class of waste has. */
@@ -82,10 +93,9 @@ const ALWAYS_COLLECTED: ReadonlySet<Substance['waste']> = new Set([
 
 /** Where the waste of some substances goes by the house rule, in a sentence for each way out. */
 export function waysOut(
-  substanceIds: readonly string[],
+  substances: readonly Substance[],
   { waste: rule }: Pick<HouseRules, 'waste'>,
 ): readonly string[] {
-  const substances = [...new Set(substanceIds)].flatMap((id) => findSubstance(id) ?? []);
   const classes = [...new Set(substances.map(({ waste }) => waste))];
   return classes.map((waste) => {
     const of = substances.filter((one) => one.waste === waste);
@@ -98,11 +108,17 @@ export function waysOut(
 }
 
 /** The substances that a run leaves behind. */
-export function substancesOf({ method, bottle, standard, excess }: OnTheBench): readonly string[] {
-  return [
-    bottle.substanceId,
-    standard.kind === 'lot' ? standard.lot.lot.substanceId : standard.bottle.substanceId,
-    ...(excess ? [excess.bottle.substanceId] : []),
-    ...(method.mediumHolds ?? []).map(({ id }) => id),
-  ];
+export function substancesOf({
+  method,
+  bottle,
+  standard,
+  excess,
+}: OnTheBench): readonly Substance[] {
+  const found = [
+    findSubstance(bottle.substanceId, bottle.own),
+    standardSubstance(standard),
+    excess && findSubstance(excess.bottle.substanceId, excess.bottle.own),
+    ...(method.mediumHolds ?? []).map(({ id }) => findSubstance(id)),
+  ].flatMap((one) => one ?? []);
+  return [...new Map(found.map((one) => [one.id, one])).values()];
 }

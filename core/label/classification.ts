@@ -1,4 +1,11 @@
-import type { HazardBand, HazardCode, Pictogram, PrecautionCode, Substance } from '../chemistry';
+import type {
+  HazardBand,
+  HazardCode,
+  Own,
+  Pictogram,
+  PrecautionCode,
+  Substance,
+} from '../chemistry';
 import {
   CATALOGUE,
   findContent,
@@ -74,8 +81,8 @@ function hazardsOfMixture(ingredients: readonly Ingredient[]): Hazards {
 }
 
 /** Of a substance or a solvent. @throws RangeError for what is neither */
-function bandsOf(id: string): readonly HazardBand[] {
-  const hazards = findSolvent(id)?.hazards ?? findSubstance(id)?.hazards;
+function bandsOf(id: string, own: Own = []): readonly HazardBand[] {
+  const hazards = findSolvent(id)?.hazards ?? findSubstance(id, own)?.hazards;
   if (!hazards) throw new RangeError(`${id} is not in the catalogue`);
   return hazards;
 }
@@ -125,8 +132,12 @@ function ingredientsOf(substance: Substance, molPerL: number): readonly Ingredie
 }
 
 /** Hazards of a solution at its own concentration, with all that is in it; an indicator as it is made up, a solvent as it is. */
-export function hazardsOfSolution(contentId: string, molarityMolPerL: number | null): Hazards {
-  const substance = findSubstance(contentId);
+export function hazardsOfSolution(
+  contentId: string,
+  molarityMolPerL: number | null,
+  own: Own = [],
+): Hazards {
+  const substance = findSubstance(contentId, own);
   if (substance) {
     return molarityMolPerL === null
       ? hazardsOf(hazardsAt(substance.hazards, 100))
@@ -134,28 +145,32 @@ export function hazardsOfSolution(contentId: string, molarityMolPerL: number | n
   }
   const solvent = findSolvent(contentId);
   if (solvent) return hazardsOf(hazardsAt(solvent.hazards, 100));
-  const indicator = findIndicator(contentId);
+  const indicator = findIndicator(contentId, own);
   if (!indicator) return hazardsOf([]);
   const { ownPercent, holds } = indicator.madeUp;
   return hazardsOfMixture([
     { hazards: indicator.hazards, massPercent: ownPercent },
-    ...holds.map(({ id, massPercent }) => ({ hazards: bandsOf(id), massPercent })),
+    ...holds.map(({ id, massPercent }) => ({ hazards: bandsOf(id, own), massPercent })),
   ]);
 }
 
 /** Hazards of what is in a bottle, as strong as it is known to be, else as its label has it. */
 export function hazardsOfBottle(bottle: BottleState): Hazards {
   const molarity = knownMolarity(bottle)?.molarity ?? bottle.nominalMolarity;
-  return hazardsOfSolution(bottle.substanceId, molarity === null ? null : Number(molarity));
+  return hazardsOfSolution(
+    bottle.substanceId,
+    molarity === null ? null : Number(molarity),
+    bottle.own,
+  );
 }
 
 /** Hazards of a lot as received: by its own safety data sheet, else the solid, or the concentrate at its strength. */
 export function hazardsOfLot({ lot, classified }: Pick<LotState, 'lot' | 'classified'>): Hazards {
   if (classified) return hazardsOf(classified.codes, classified.sheet);
-  const content = findContent(lot.substanceId);
+  const content = findContent(lot.substanceId, lot.own);
   if (!content) return hazardsOf([]);
   if (lot.dissolved?.meaning === 'by-molarity') {
-    return hazardsOfSolution(lot.substanceId, Number(lot.dissolved.molarity));
+    return hazardsOfSolution(lot.substanceId, Number(lot.dissolved.molarity), lot.own);
   }
   return hazardsOf(hazardsAt(content.hazards, lot.dissolved ? 100 * Number(lot.purity) : 100));
 }

@@ -41,7 +41,7 @@ export function labelOf(
   bottle: BottleState,
   { maker, parents, dateText, units }: LabelContext,
 ): Label {
-  const content = findContent(bottle.substanceId);
+  const content = findContent(bottle.substanceId, bottle.own);
   const known = knownMolarity(bottle);
   const { nominalMolarity, purpose, volumeMl, plausibleMolarity } = bottle;
   const from = parents.length > 0 ? ` from ${parents.join(', ')}` : '';

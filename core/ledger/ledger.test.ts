@@ -35,6 +35,8 @@ test('what is decided names what it rests on; what was seen is never refused for
     'bottle.corrected',
     'bottle.returned',
     'bottle.withdrawn',
+    'entry.returned',
+    'entry.withdrawn',
     'equipment.corrected',
     'equipment.returned',
     'equipment.withdrawn',

@@ -1,4 +1,4 @@
-import { METHOD_RECORD } from '../chemistry';
+import { ENTRY_RECORD, METHOD_RECORD } from '../chemistry';
 import { LABORATORY_RECORD } from '../laboratory';
 import { EQUIPMENT_RECORD } from '../metrology';
 import type { AroundPerson } from '../people';
@@ -16,6 +16,7 @@ export const PLAIN_RECORDS = {
   laboratory: LABORATORY_RECORD,
   person: PERSON_RECORD,
   method: METHOD_RECORD,
+  entry: ENTRY_RECORD,
   lot: LOT_RECORD,
   equipment: EQUIPMENT_RECORD,
   bottle: BOTTLE_RECORD,

@@ -1,4 +1,4 @@
-import type { Container } from '../chemistry';
+import type { Container, Own } from '../chemistry';
 import type { Id, PlainDate } from '../grammar';
 import type { DecimalText } from '../measurement';
 import { decimalOf, keptFreedom, originsOf, roundSignificant } from '../measurement';
@@ -30,12 +30,15 @@ export function bottleOf(
   const { source } = plan;
   const made = result.kind === 'made' ? result : null;
   const nominal = result.kind === 'nominal' ? result : null;
+  // The recipe stays with the preparation.
+  const content: Own = (plan.own ?? []).filter(({ entry }) => entry.kind !== 'recipe');
   const isSample = source.kind === 'dilute' && source.from.kind === 'sample';
   return {
     ...decision,
     // A solution that was to be a standard and is not one waits to be standardized.
     purpose: nominal && plan.purpose === 'standard' ? 'titrant' : plan.purpose,
     substanceId: plan.soluteId,
+    ...(content.length > 0 && { own: content }),
     nominalMolarity: made ? plan.targetMolarity : (nominal?.molarity ?? null),
     volumeMl: volumeMl(preparation, equipment),
     parents: parentsOf(source),

@@ -57,7 +57,15 @@ export { measuredIn, nextWork, spoiltBy, takenFor } from './record';
 export type { PreparationRecords, PreparationResult } from './result';
 export { resultOf } from './result';
 export type { Measure, PreparationPlan, PreparationSource, Step } from './work';
-export { isExact, parentsOf, recipeOf, stepsOf, volumetricFlaskOf, whyByProcedure } from './work';
+export {
+  isExact,
+  parentsOf,
+  recipeFits,
+  recipeOf,
+  stepsOf,
+  volumetricFlaskOf,
+  whyByProcedure,
+} from './work';
 export { bottleOf } from './bottling';
 export type { Job, Limits, Placed, Task } from './schedule';
 export { durationsOf, scheduleBackwards, tasksOf } from './schedule';

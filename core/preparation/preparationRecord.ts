@@ -1,4 +1,5 @@
-import { findContent } from '../chemistry';
+import type { EntryState } from '../chemistry';
+import { checkOwn, findContent, refersToOwn } from '../chemistry';
 import { correctionRulesOf, UNWRITTEN_RULES } from '../laboratory';
 import type { EquipmentState } from '../metrology';
 import { weighingText } from '../metrology';
@@ -12,7 +13,7 @@ import type { PreparationRecords } from './result';
 import { checkPreparationStart, equipmentOf, missingFor } from './startChecks';
 import { checkDone, checkMeasured, drawsFromParent } from './stepChecks';
 import type { PreparationPlan } from './work';
-import { parentsOf, recipeOf, stepsOf } from './work';
+import { parentsOf, recipeFits, recipeOf, stepsOf } from './work';
 
 /** The kinds of record that a preparation rests on. */
 interface Rested {
@@ -20,7 +21,7 @@ interface Rested {
   readonly bottle: BottleState;
   readonly equipment: EquipmentState;
 }
-type AroundPreparation = Around<Rested>;
+type AroundPreparation = Around<Rested & { readonly entry: EntryState }>;
 
 /** What came from a concentrate was made up in a beaker, and water for bases boiled. */
 function toPlanInBeaker(body: unknown): unknown {
@@ -86,7 +87,7 @@ export const PREPARATION_RECORD = defineRecord<
     status === 'open' ? [] : [impossible('preparation-closed', 'step', { status })],
   late: ({ late }, fact) => ({ late: [...late, fact] }),
   listed: ({ plan, status }) => {
-    const content = findContent(plan.soluteId);
+    const content = findContent(plan.soluteId, plan.own);
     return {
       name: content?.name ?? plan.soluteId,
       words: [content?.shortName, plan.purpose].filter((word) => word !== undefined),
@@ -105,8 +106,10 @@ export const PREPARATION_RECORD = defineRecord<
       nature: 'decision',
       asks: 'stock',
       earlier: [toPlanInBeaker, toPlanAsRead, toPlanOfFirstEdition],
-      refersTo: (plan) =>
-        namedBy(plan).map((named) => ({ field: 'source', ...named, version: null })),
+      refersTo: (plan) => [
+        ...namedBy(plan).map((named) => ({ field: 'source', ...named, version: null })),
+        ...refersToOwn(plan),
+      ],
       check: ({ body }, _state, around) => checkPlan(body, around),
       apply: () => ({}),
       sentence: ({ soluteId, targetMolarity }) =>
@@ -292,9 +295,12 @@ function checkPlan(plan: PreparationPlan, around: AroundPreparation): readonly F
   const records = recordsOf({ plan, drawn: null }, around);
   const missing = missingFor(plan, records);
   if (missing) return [missing];
-  if (plan.recipeId !== null && !recipeOf(plan)) {
+  const entries = checkOwn(plan, around);
+  if (entries.length > 0) return entries;
+  if (!recipeOf(plan) && plan.recipeId !== null) {
     return [impossible('not-in-catalogue', 'recipeId', { kind: 'recipe' })];
   }
+  if (!recipeFits(plan)) return [impossible('recipe-does-not-fit', 'recipeId')];
   return checkPreparationStart(plan, records, (id) => around.left(id), around.today);
 }
 

@@ -405,7 +405,7 @@ function massWeighed(
   const balance = calibratedBalance(state);
   if (!balance) throw new RangeError(`${state.equipment.name} is no balance`);
   const shownG = Number(netMassG(weighing));
-  const substance = findSubstance(plan.soluteId);
+  const substance = findSubstance(plan.soluteId, plan.own);
   const shown = commonInput({
     id: `fact:${factId}/mass`,
     symbol: 'm',

@@ -75,7 +75,7 @@ export function plannerShelf(
 }
 
 function solidOf({ id, lot }: LotState): Omit<SolidOnShelf, 'leftG'> {
-  const substance = findSubstance(lot.substanceId);
+  const substance = findSubstance(lot.substanceId, lot.own);
   const ofLot = lotMolarMass(lot);
   const purity = Number(lot.purity);
   const purityUncertainty = combineComponents([lotPurityComponent(lot)]);
@@ -93,7 +93,7 @@ function solidOf({ id, lot }: LotState): Omit<SolidOnShelf, 'leftG'> {
 }
 
 function concentrateOf({ id, lot }: LotState): Omit<ConcentrateOnShelf, 'leftMl'> {
-  const substance = findSubstance(lot.substanceId);
+  const substance = findSubstance(lot.substanceId, lot.own);
   const molarMass = lotMolarMass(lot).valueGPerMol;
   const percent = roundHalfEven(100 * Number(lot.purity), 1).replace(/\.0$/, '');
   const byVolume = roundSignificant((1000 * Number(lot.purity)) / molarMass, 3);

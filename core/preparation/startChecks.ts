@@ -1,3 +1,4 @@
+import type { Own } from '../chemistry';
 import { findContent, findSubstance, solventOf } from '../chemistry';
 import type { Id, PlainDate } from '../grammar';
 import { combineComponents } from '../measurement';
@@ -40,7 +41,7 @@ export function checkPreparationStart(
   left: Left,
   today: PlainDate,
 ): readonly Finding[] {
-  if (!findContent(plan.soluteId)) {
+  if (!findContent(plan.soluteId, plan.own)) {
     return [impossible('not-in-catalogue', 'soluteId', { kind: 'substance' })];
   }
   return [
@@ -52,8 +53,11 @@ export function checkPreparationStart(
 }
 
 /** What a substance is dissolved in, and how much of it dissolves there. */
-export function dissolvingOf(substanceId: string): Pick<Wish, 'solventName' | 'solubilityMolPerL'> {
-  const substance = findSubstance(substanceId);
+export function dissolvingOf(
+  substanceId: string,
+  own: Own = [],
+): Pick<Wish, 'solventName' | 'solubilityMolPerL'> {
+  const substance = findSubstance(substanceId, own);
   return {
     solventName: solventOf(substance?.solution.solventId ?? 'water').name,
     solubilityMolPerL: substance?.solubilityMolPerL ?? null,
@@ -61,11 +65,11 @@ export function dissolvingOf(substanceId: string): Pick<Wish, 'solventName' | 's
 }
 
 /** Nobody dissolves more than dissolves; it would lie undissolved at the mark. */
-function checkSolubility({ soluteId, targetMolarity }: PreparationPlan): readonly Finding[] {
+function checkSolubility({ soluteId, own, targetMolarity }: PreparationPlan): readonly Finding[] {
   const molarityMolPerL = Number(targetMolarity ?? 0);
-  const solubilityMolPerL = exceededSolubility({ ...dissolvingOf(soluteId), molarityMolPerL });
+  const solubilityMolPerL = exceededSolubility({ ...dissolvingOf(soluteId, own), molarityMolPerL });
   if (solubilityMolPerL === null) return [];
-  const substance = findSubstance(soluteId)?.shortName ?? soluteId;
+  const substance = findSubstance(soluteId, own)?.shortName ?? soluteId;
   return [impossible('does-not-dissolve', 'targetMolarity', { substance, solubilityMolPerL })];
 }
 
@@ -200,7 +204,7 @@ function checkLotInUse(
 ): readonly Finding[] {
   const name = `Lot ${lot.lotNumber}`;
   if (lot.substanceId !== plan.soluteId) {
-    const other = findSubstance(lot.substanceId)?.name ?? 'another substance';
+    const other = findSubstance(lot.substanceId, lot.own)?.name ?? 'another substance';
     return [impossible('lot-of-another', 'source', { name, other })];
   }
   if (withdrawn) {

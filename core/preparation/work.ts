@@ -1,13 +1,13 @@
 import type { Id } from '../grammar';
-import type { Addition, Preparation, PreparationStep } from '../chemistry';
+import type { Addition, Own, Preparation, PreparationStep } from '../chemistry';
 import {
-  CATALOGUE,
   describeDrying,
   findIndicator,
   findSolvent,
   findSubstance,
   INDICATOR_STEPS,
   intoFlask,
+  recipesOf,
   stepsByProcedure,
   usualSteps,
   withWaterBy,
@@ -60,6 +60,7 @@ export interface PreparationPlan {
   readonly purpose: Purpose;
   /** A substance, or an indicator, of the catalogue. */
   readonly soluteId: string;
+  readonly own?: Own;
   /** Null to take the recipe that fits the source. */
   readonly recipeId: string | null;
   /** The edition of the recipes that its steps are taken from. */
@@ -106,9 +107,9 @@ export interface Step {
  * Whether masses and volumes of a plan stand in the equation: what is pipetted into a flask, and a standard weighed into
  * one. What is standardized afterwards does not become exact by the flask that it is made up in.
  */
-export function isExact({ source, soluteId }: PreparationPlan): boolean {
+export function isExact({ source, soluteId, own }: PreparationPlan): boolean {
   if (source.kind === 'dilute') return true;
-  const isStandard = findSubstance(soluteId)?.role === 'primary-standard';
+  const isStandard = findSubstance(soluteId, own)?.role === 'primary-standard';
   return source.kind === 'weigh' && source.flaskId !== null && isStandard;
 }
 
@@ -145,12 +146,17 @@ export function parentsOf(source: PreparationSource): readonly Parent[] {
 
 /** The recipe of the catalogue that a plan follows; undefined where the usual steps serve. */
 export function recipeOf(plan: PreparationPlan): Preparation | undefined {
-  const known = CATALOGUE.preparations.filter(
-    ({ sinceEdition }) => sinceEdition <= plan.recipeEdition,
-  );
+  const known = recipesOf(plan.recipeEdition, plan.own);
   return plan.recipeId === null
     ? known.find((recipe) => recipe.soluteId === plan.soluteId && isFor(recipe, plan))
     : known.find(({ id }) => id === plan.recipeId);
+}
+
+/** Whether the recipe that a plan names is there and goes with its source: one that weighs does not draw from a bottle. */
+export function recipeFits(plan: PreparationPlan): boolean {
+  if (plan.recipeId === null) return true;
+  const recipe = recipeOf(plan);
+  return recipe?.soluteId === plan.soluteId && isFor(recipe, plan);
 }
 
 function isFor({ route, exactness, from }: Preparation, plan: PreparationPlan): boolean {
@@ -175,7 +181,7 @@ function isFor({ route, exactness, from }: Preparation, plan: PreparationPlan): 
  */
 export function whyByProcedure(plan: PreparationPlan): string | null {
   const recipe = recipeOf(plan);
-  const substance = findSubstance(plan.soluteId);
+  const substance = findSubstance(plan.soluteId, plan.own);
   if (!substance || recipe || substance.needs === null) return null;
   return `There are no guided steps: ${substance.name} needs ${substance.needs}. Follow your laboratory’s written procedure; the figures are recorded here.`;
 }
@@ -191,7 +197,7 @@ function plainSteps(plan: PreparationPlan): readonly PreparationStep[] {
 function stepsInItsVessel(plan: PreparationPlan): readonly PreparationStep[] {
   const recipe = recipeOf(plan);
   if (recipe) return withAdditions(recipe, plan);
-  const isDried = findSubstance(plan.soluteId)?.drying?.kind === 'oven';
+  const isDried = findSubstance(plan.soluteId, plan.own)?.drying?.kind === 'oven';
   switch (plan.source.kind) {
     case 'weigh':
       return usualSteps(isExact(plan) ? 'weighed-exactly' : 'weighed-roughly', isDried);
@@ -207,9 +213,13 @@ function stepsInItsVessel(plan: PreparationPlan): readonly PreparationStep[] {
 }
 
 /** How an indicator is made up; in the first edition of the recipes all were dissolved. */
-function indicatorSteps({ soluteId, recipeEdition }: PreparationPlan): readonly PreparationStep[] {
-  const own = recipeEdition > 1 ? findIndicator(soluteId)?.steps : null;
-  return own ?? INDICATOR_STEPS;
+function indicatorSteps({
+  soluteId,
+  own,
+  recipeEdition,
+}: PreparationPlan): readonly PreparationStep[] {
+  const steps = recipeEdition > 1 ? findIndicator(soluteId, own)?.steps : null;
+  return steps ?? INDICATOR_STEPS;
 }
 
 /** The steps of a recipe; the last thing that is added says how much of it goes into this solution. */
@@ -279,23 +289,23 @@ const CAUTIONS: Readonly<Partial<Record<Step['work'], string>>> = {
 
 /** What to take care of in a step: a concentrate before all. */
 function cautionOf(plan: PreparationPlan, work: Step['work']): string | null {
-  const { source, soluteId } = plan;
+  const { source, soluteId, own } = plan;
   if (work === 'measure' && source.kind === 'concentrate') {
     const solvent = findSolvent(recipeOf(plan)?.solventId ?? 'water')?.name ?? 'solvent';
     return `Goggles, gloves, coat, fume cupboard; into the ${solvent}, never the reverse.`;
   }
   if (work === 'measure' && source.kind === 'dilute') return 'Never pipette by mouth.';
-  if (work === 'weigh') return findSubstance(soluteId)?.cautions[0] ?? null;
+  if (work === 'weigh') return findSubstance(soluteId, own)?.cautions[0] ?? null;
   return CAUTIONS[work] ?? null;
 }
 
 /** How the substance itself is dried, or the indicator made, takes precedence over the general words. */
 function dryingOf(plan: PreparationPlan, { work }: PreparationStep): Partial<Step> {
   if (plan.source.kind === 'indicator' && work === 'dissolve') {
-    const text = findIndicator(plan.soluteId)?.preparation;
+    const text = findIndicator(plan.soluteId, plan.own)?.preparation;
     return text === undefined ? {} : { text: `${text}. Dissolved?` };
   }
-  const drying = findSubstance(plan.soluteId)?.drying;
+  const drying = findSubstance(plan.soluteId, plan.own)?.drying;
   if (work !== 'dry' || !drying) return {};
   const hours = drying.kind === 'oven' ? drying.hours : null;
   return {

@@ -1,4 +1,4 @@
-import type { Container } from '../chemistry';
+import type { Container, Own } from '../chemistry';
 import type { Id, PlainDate } from '../grammar';
 import type { DecimalText, Origin } from '../measurement';
 import type { CorrectionHow } from '../wording';
@@ -41,6 +41,7 @@ export interface PreparedBottle {
   readonly purpose: Purpose;
   /** A substance, or an indicator, of the catalogue. */
   readonly substanceId: string;
+  readonly own?: Own;
   /** Null for an indicator, which has none. */
   readonly nominalMolarity: DecimalText | null;
   readonly volumeMl: DecimalText;

@@ -1,4 +1,5 @@
-import { findContent } from '../chemistry';
+import type { EntryState } from '../chemistry';
+import { checkOwn, findContent, refersToOwn } from '../chemistry';
 import { checkTypedDate } from '../laboratory';
 import type { Around, Finding } from '../record';
 import {
@@ -73,7 +74,11 @@ export function takeFromRun(
 }
 
 /** What a bottle that is written down rests on. */
-export interface AroundBottle extends Around<{ readonly lot: LotState; readonly person: unknown }> {
+export interface AroundBottle extends Around<{
+  readonly lot: LotState;
+  readonly person: unknown;
+  readonly entry: EntryState;
+}> {
   /** The bottle that has a code, as far as that is known here; the database lets no two have the same. */
   readonly bottleCoded: (code: string) => string | null;
 }
@@ -100,7 +105,7 @@ export const BOTTLE_RECORD = defineRecord<
         }
       : null,
   listed: (bottle) => {
-    const content = findContent(bottle.substanceId);
+    const content = findContent(bottle.substanceId, bottle.own);
     const words = [content?.name, content?.shortName, content?.formula, bottle.nominalMolarity];
     return {
       name: bottle.code,
@@ -114,7 +119,8 @@ export const BOTTLE_RECORD = defineRecord<
     'bottle.prepared': {
       nature: 'observation',
       earlier: [toBottleWithParents, toMadeAsStated],
-      refersTo: ({ parents, preparationId, preparedBy }) => [
+      refersTo: ({ parents, preparationId, preparedBy, own }) => [
+        ...refersToOwn(own ? { own } : {}),
         ...parents.map(({ kind, id }) => ({ field: 'parents', kind, id, version: null })),
         { field: 'preparedBy', kind: 'person', id: preparedBy, version: null },
         ...(preparationId === null
@@ -191,7 +197,10 @@ function checkBottle(bottle: PreparedBottle, around: AroundBottle): readonly Fin
   if (!around.now('person', bottle.preparedBy)) {
     return [impossible('unknown-reference', 'preparedBy', { kind: 'person', isAtVersion: false })];
   }
-  const findings: Finding[] = [...checkCode(bottle.code, null, around)];
+  const findings: Finding[] = [
+    ...checkCode(bottle.code, null, around),
+    ...checkOwn(bottle, around),
+  ];
   const { lotNumber, substanceId } = lot.lot;
   if (substanceId !== bottle.substanceId) {
     findings.push(impossible('wrong-lot', 'parents', { lotNumber }));

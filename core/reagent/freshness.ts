@@ -1,3 +1,4 @@
+import type { Own } from '../chemistry';
 import { keepingOf } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import { addToDate, daysBetween } from '../grammar';
@@ -9,19 +10,20 @@ import type { BottleState, UnroundedMolarity } from './bottle';
 /** What a solution is, and when it was made: on which its keeping depends. */
 export interface MadeUp {
   readonly substanceId: string;
+  readonly own?: Own;
   readonly nominalMolarity: DecimalText | null;
   readonly preparedOn: PlainDate;
 }
 
 /** The last day on which a solution may still be certified to hold, since it was made; null where standardizing renews it. */
-export function lastsUntil({ substanceId, preparedOn }: MadeUp): PlainDate | null {
-  const lastsFor = keepingOf(substanceId)?.lastsFor ?? null;
+export function lastsUntil({ substanceId, own, preparedOn }: MadeUp): PlainDate | null {
+  const lastsFor = keepingOf(substanceId, own)?.lastsFor ?? null;
   return lastsFor && addToDate(preparedOn, lastsFor);
 }
 
 /** The last day on which a solution made or standardized on a date holds; null when the catalogue has no interval. */
 export function suggestValidUntil(made: MadeUp, since: PlainDate): PlainDate | null {
-  const keeping = keepingOf(made.substanceId);
+  const keeping = keepingOf(made.substanceId, made.own);
   if (!keeping) return null;
   const { dilute, interval } = keeping;
   const isDilute =
@@ -34,11 +36,12 @@ export function suggestValidUntil(made: MadeUp, since: PlainDate): PlainDate | n
 /** From which day a solution that was made here is clear; null for one that need not settle. */
 export function readyFrom({
   substanceId,
+  own,
   nominalMolarity,
   preparedOn,
   preparationId,
 }: MadeUp & Pick<BottleState, 'preparationId'>): PlainDate | null {
-  const settles = keepingOf(substanceId)?.settles ?? null;
+  const settles = keepingOf(substanceId, own)?.settles ?? null;
   if (!settles || preparationId === null) return null;
   if (Number(nominalMolarity ?? 0) < settles.fromMolPerL) return null;
   return addToDate(preparedOn, settles.interval);

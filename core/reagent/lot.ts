@@ -7,7 +7,7 @@ import type {
   Withdrawable,
   WithdrawalBody,
 } from '../record';
-import type { HazardCode, MolarMass } from '../chemistry';
+import type { HazardCode, MolarMass, Own } from '../chemistry';
 import { findSubstance, molarMass } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import type { Component, DecimalText, Distribution } from '../measurement';
@@ -22,6 +22,7 @@ type Dissolved =
 /** A substance as received: one delivery of one maker's batch. */
 export interface Lot {
   readonly substanceId: string;
+  readonly own?: Own;
   readonly lotNumber: string;
   readonly supplier: string;
   /**
@@ -99,7 +100,7 @@ export function lotMolarMass(lot: Lot): MolarMass {
       standardUncertaintyGPerMol: Number(lot.statedMolarMass.standardUncertaintyGPerMol),
     };
   }
-  const substance = findSubstance(lot.substanceId);
+  const substance = findSubstance(lot.substanceId, lot.own);
   if (!substance) throw new RangeError(`substance ${lot.substanceId} is not in the catalogue`);
   return molarMass(substance.formula);
 }

@@ -1,5 +1,5 @@
-import { findSubstance } from '../chemistry';
-import type { PlainDate } from '../grammar';
+import type { AroundEntries } from '../chemistry';
+import { checkOwn, findSubstance, refersToOwn } from '../chemistry';
 import { checkTypedDate } from '../laboratory';
 import type { AroundStock, Finding } from '../record';
 import {
@@ -32,7 +32,7 @@ export const LOT_RECORD = defineRecord<
   'lot',
   LotFactBodies,
   LotState,
-  AroundStock,
+  AroundStock & AroundEntries,
   'lot.certificate-attached'
 >({
   kind: 'lot',
@@ -52,7 +52,7 @@ export const LOT_RECORD = defineRecord<
       : null,
   listed: ({ lot, withdrawn }) => {
     const { substanceId, lotNumber, supplier, store, useBy } = lot;
-    const substance = findSubstance(substanceId);
+    const substance = findSubstance(substanceId, lot.own);
     const standing = { now: 'in-use', lastDay: useBy, after: 'expired', warningDays: null };
     return {
       name: lotNumber,
@@ -71,9 +71,10 @@ export const LOT_RECORD = defineRecord<
     'lot.registered': {
       nature: 'observation',
       earlier: [toLotWithAmount],
-      check: (fact, _state, { author, today }) => [
-        ...checkMay(author, 'register'),
-        ...checkLot(fact.body, today),
+      refersTo: refersToOwn,
+      check: ({ body }, _state, around) => [
+        ...checkMay(around.author, 'register'),
+        ...checkLot(body, around),
       ],
       apply: () => ({}),
       sentence: ({ lotNumber }) => `lot ${lotNumber}.`,
@@ -90,10 +91,13 @@ export const LOT_RECORD = defineRecord<
     'lot.corrected': {
       nature: 'decision',
       asks: 'use',
-      check: ({ body }, state, { author, isUsed, today }) => [
-        ...checkMay(author, 'register'),
-        ...checkLot(body.lot, today),
-        ...(isOtherThing(body.lot, state.lot) && isUsed(state.id) ? [restedOn('substanceId')] : []),
+      refersTo: ({ lot }) => refersToOwn(lot),
+      check: ({ body }, state, around) => [
+        ...checkMay(around.author, 'register'),
+        ...checkLot(body.lot, around),
+        ...(isOtherThing(body.lot, state.lot) && around.isUsed(state.id)
+          ? [restedOn('substanceId')]
+          : []),
       ],
       apply: (state, fact) => ({
         lot: fact.body.lot,
@@ -164,13 +168,19 @@ function isOtherThing(lot: Lot, was: Lot): boolean {
   return lot.substanceId !== was.substanceId || lot.dissolved?.meaning !== was.dissolved?.meaning;
 }
 
-function checkLot(lot: Lot, today: PlainDate): readonly Finding[] {
-  const substance = findSubstance(lot.substanceId);
+function checkLot(
+  lot: Lot,
+  around: Pick<AroundStock, 'today'> & AroundEntries,
+): readonly Finding[] {
+  const { today } = around;
+  const entries = checkOwn(lot, around);
+  if (entries.length > 0) return entries;
+  const substance = findSubstance(lot.substanceId, lot.own);
   if (!substance) {
     return [impossible('not-in-catalogue', 'substanceId', { kind: 'substance' })];
   }
   const stated = lot.statedMolarMass?.valueGPerMol;
-  const other = stated === undefined ? null : suspectForm(Number(stated), substance);
+  const other = stated === undefined ? null : suspectForm(Number(stated), substance, lot.own);
   if (stated !== undefined && other) {
     return [impossible('other-form', 'substanceId', { stated, name: other.name })];
   }

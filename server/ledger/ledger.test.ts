@@ -475,7 +475,7 @@ test('house rules and methods are set by who may manage, as far as they make sen
       {
         kind: 'method.written',
         body: { method: { ...method, ...changes }, reason: 'our school' },
-      } as NewFact,
+      } as unknown as NewFact,
       id,
       { basedOn: 0 },
     );

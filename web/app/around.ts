@@ -12,13 +12,15 @@ export function useAround(): AroundFact | undefined {
   const { laboratory, person, today } = useSession();
   const stock = useStock();
   const methods = useRecords('method');
+  const entries = useRecords('entry');
   const people = useRecords('person');
   const client = useQueryClient();
   return useMemo(() => {
-    if (!stock || !methods || !people) return undefined;
+    if (!stock || !methods || !entries || !people) return undefined;
     const known: { readonly [K in keyof PlainStates]: readonly PlainStates[K][] } = {
       laboratory: [laboratory],
       method: methods,
+      entry: entries,
       lot: stock.lots,
       bottle: stock.bottles,
       equipment: stock.equipment,
@@ -45,5 +47,5 @@ export function useAround(): AroundFact | undefined {
       personNamed: (name) => people.find((one) => one.nameKey === nameKey(name))?.id ?? null,
       rulesAt: () => laboratory.rules,
     };
-  }, [client, laboratory, methods, people, person, stock, today]);
+  }, [client, entries, laboratory, methods, people, person, stock, today]);
 }

@@ -24,11 +24,12 @@ export const KEYS = {
   stock: [...RECORDS, 'stock'] as const,
 };
 
-/** How many of each kind are kept, those begun last: 500 in all. */
+/** How many of each kind are kept, those begun last: 560 in all. */
 const AT_MOST: Readonly<Record<RecordKind, number>> = {
   laboratory: 1,
   person: 60,
   method: 50,
+  entry: 60,
   lot: 79,
   equipment: 80,
   bottle: 150,

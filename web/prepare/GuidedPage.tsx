@@ -162,7 +162,7 @@ function Lead({ preparation, stock }: GuidedProps) {
           : '';
   return (
     <>
-      {capitalized(findContent(plan.soluteId)?.name ?? '')}, {parent}
+      {capitalized(findContent(plan.soluteId, plan.own)?.name ?? '')}, {parent}
       begun {instantText(started.at, laboratory.timeZone)} by {nameOf(started.by)}
     </>
   );
@@ -226,7 +226,7 @@ function OnTheShelf({ id, code }: { readonly id: string; readonly code: string }
 function Side({ preparation, stock }: GuidedProps) {
   const { laboratory } = useSession();
   const { plan, late } = preparation;
-  const substance = findSubstance(plan.soluteId);
+  const substance = findSubstance(plan.soluteId, plan.own);
   const lotId = 'lotId' in plan.source ? plan.source.lotId : null;
   const lot = stock.lots.find(({ id }) => id === lotId);
   const cautions = [...(recipeOf(plan)?.cautions ?? []), ...(substance?.cautions ?? [])];
@@ -247,7 +247,7 @@ function Side({ preparation, stock }: GuidedProps) {
       )}
       {nextWork(preparation) === null && (
         <WaysOut
-          substanceIds={[plan.soluteId]}
+          substances={substance ? [substance] : []}
           waste={laboratory.rules.waste}
           further={['Rinse funnel, beaker and flask, and look at them: clean glass wets evenly.']}
         />
@@ -266,7 +266,7 @@ function Side({ preparation, stock }: GuidedProps) {
             ? 'The solution'
             : `The solution, ${roundSignificant(molarity, 2)} mol/L`
         }
-        hazards={hazardsOfSolution(plan.soluteId, molarity)}
+        hazards={hazardsOfSolution(plan.soluteId, molarity, plan.own)}
       />
     </aside>
   );

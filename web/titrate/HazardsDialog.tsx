@@ -32,7 +32,7 @@ export function HazardsDialog({ run, onClose }: HazardsDialogProps) {
 export function RunWaysOut({ run: { references, setUp } }: { readonly run: RunState }) {
   return (
     <WaysOut
-      substanceIds={substancesOf(references)}
+      substances={substancesOf(references)}
       waste={setUp.rules.waste}
       further={[
         'Empty and rinse the burette and its tip; put it away inverted with the stopcock open, or full of water and capped.',

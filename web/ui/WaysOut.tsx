@@ -1,18 +1,19 @@
+import type { Substance } from '#core/chemistry';
 import type { HouseRules } from '#core/laboratory';
 import { waysOut } from '#core/label';
 import { Sentence } from './ShortName';
 
 interface WaysOutProps {
-  readonly substanceIds: readonly string[];
+  readonly substances: readonly Substance[];
   readonly waste: HouseRules['waste'];
   /** What else is done at the end. */
   readonly further: readonly string[];
 }
 
 /** Where everything goes when the work is over. */
-export function WaysOut({ substanceIds, waste, further }: WaysOutProps) {
+export function WaysOut({ substances, waste, further }: WaysOutProps) {
   const ways = [
-    ...waysOut(substanceIds, { waste }),
+    ...waysOut(substances, { waste }),
     ...further,
     'Nothing is poured back into the bottle. Broken glass goes to its own bin.',
   ];

@@ -1,5 +1,6 @@
 import type { CalendarDuration } from '../../grammar';
 import type { RuleOverrides } from '../../laboratory';
+import type { RecordVersion } from '../../record';
 import type { HazardBand } from './hazards';
 
 /** How a solid is made ready to be weighed. Temperatures are not to be exceeded. */
@@ -166,6 +167,7 @@ export interface Method {
   readonly needsBlank: boolean;
   readonly cautions: readonly string[];
   readonly source: string;
+  readonly own?: Own;
 }
 
 type Portion =
@@ -298,3 +300,24 @@ export interface Catalogue {
   readonly preparations: readonly Preparation[];
   readonly keeping: readonly Keeping[];
 }
+
+/** An entry that a laboratory has written itself, beside those that ship; a substance with how its solutions keep. */
+export type OwnEntry =
+  | {
+      readonly kind: 'substance';
+      readonly substance: Substance;
+      readonly keeping: Keeping | null;
+    }
+  | { readonly kind: 'indicator'; readonly indicator: Indicator }
+  | { readonly kind: 'recipe'; readonly recipe: Preparation };
+
+/** An entry of the laboratory's own, of a version of its record. */
+export interface NamedEntry extends RecordVersion {
+  readonly entry: OwnEntry;
+}
+
+/**
+ * The entries of the laboratory's own that a record names, as they were when it was written: what is computed from the record stays
+ * as it was. Absent where all that it names ships.
+ */
+export type Own = readonly NamedEntry[];

@@ -1,4 +1,4 @@
-import { findSubstance, solventOf } from '../../chemistry';
+import { solventOf } from '../../chemistry';
 import type { Expression } from '../../measurement';
 import { exact, quotient } from '../../measurement';
 import type { MeasuredLiquid } from '../../metrology';
@@ -12,7 +12,7 @@ import {
 } from '../../metrology';
 import type { CorrectionHow } from '../../wording';
 import type { RunState } from '../run';
-import { standardSubstanceId } from '../setUp';
+import { standardSubstance } from '../setUp';
 
 /** What the corrections of a run hang on. */
 type Corrected = Pick<RunState, 'id' | 'setUp' | 'references'>;
@@ -45,7 +45,7 @@ export function massFactorOf(run: Corrected): Expression | null {
 /** Density of a standard that is weighed, g/cm³; null where none is, and for one of which it is not known. */
 function weighedDensity({ references: { standard } }: Corrected): number | null {
   if (standard.kind !== 'lot') return null;
-  return findSubstance(standardSubstanceId(standard))?.densityGPerCm3 ?? null;
+  return standardSubstance(standard)?.densityGPerCm3 ?? null;
 }
 
 /**

@@ -1,4 +1,4 @@
-import { findSubstance, isAutocatalytic } from '../../chemistry';
+import { isAutocatalytic } from '../../chemistry';
 import type { Heating, StepCode, StepSaid, StepValues, WhyAnother } from '../../wording';
 import { forecastFlask } from '../figures';
 import type { Judgement } from '../judging';
@@ -6,7 +6,7 @@ import { seriesFault } from '../judging';
 import type { Flask, RunState } from '../run';
 import { flaskUnderBurette, isBlank, openConflicts, openRefill, pauseOf } from '../run';
 import type { Arrangement } from '../setUp';
-import { arrangementOf } from '../setUp';
+import { arrangementOf, standardSubstance } from '../setUp';
 import { blanksAsked, plannedTitrations, planRun } from './plan';
 
 /** What the analyst does next. */
@@ -137,7 +137,7 @@ export function portionStep(run: RunState, judgement: Judgement, isExtra: boolea
   const { portion: planned } = planRun(run.references, run.setUp.rules, judgement.accurate?.mean);
   const { portion, excess } = arrangementOf(run.references);
   if (portion.unit === 'g') {
-    const substance = findSubstance(portion.substanceId)?.shortName ?? 'the standard';
+    const substance = standardSubstance(run.references.standard)?.shortName ?? 'the standard';
     return step('weigh', flask, 'weigh', { flask, why, massG: planned.suggested, substance });
   }
   return step('pipette', flask, 'pipette', {

@@ -18,7 +18,7 @@ export function adviceAgainst(
   { bottle, method }: Pick<RunReferences, 'bottle' | 'method'>,
   { primaryTitrants }: HouseRules,
 ): string | null {
-  const substance = findSubstance(bottle.substanceId);
+  const substance = findSubstance(bottle.substanceId, bottle.own);
   const isItself = substance?.role === 'primary-standard' && method.inBurette === 'titrant';
   if (primaryTitrants !== 'weighed' || !isItself) return null;
   return `By the house rule ${substance.name} is itself the standard: made up by weight in a volumetric flask, it needs no titration.`;
@@ -103,7 +103,8 @@ function checkExcess(references: RunReferences, today: PlainDate): readonly Find
   if (method.excess === null) {
     return excess ? [impossible('no-excess-wanted', 'excess')] : [];
   }
-  const name = findSubstance(method.excess.substanceId)?.name ?? method.excess.substanceId;
+  const { substanceId } = method.excess;
+  const name = findSubstance(substanceId, method.own)?.name ?? substanceId;
   if (excess?.bottle.substanceId !== method.excess.substanceId) {
     return [impossible('wrong-excess', 'excess', { name })];
   }

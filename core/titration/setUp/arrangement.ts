@@ -1,4 +1,5 @@
-import type { Method } from '../../chemistry';
+import type { Method, Own, Substance } from '../../chemistry';
+import { findSubstance } from '../../chemistry';
 import type { Determination } from '../../determination';
 import type { Id } from '../../grammar';
 import type { Equipment, EquipmentState } from '../../metrology';
@@ -9,6 +10,7 @@ import type { RunReferences, RunStandard } from './references';
 /** Something that every flask gets: what of, from which record, and with what it is measured. */
 interface Ingredient {
   readonly substanceId: string;
+  readonly own: Own;
   /** Of the lot or bottle. */
   readonly recordId: Id;
   /** Its code; null for a lot. */
@@ -61,8 +63,8 @@ function placesOf(
 ): Pick<Arrangement, 'inBurette' | 'portion'> {
   if (standard.kind === 'lot') {
     const { lot, balance } = standard;
-    const { substanceId } = lot.lot;
-    const source = { substanceId, recordId: lot.id, bottleCode: null };
+    const { substanceId, own = [] } = lot.lot;
+    const source = { substanceId, own, recordId: lot.id, bottleCode: null };
     const portion: Ingredient = { ...source, unit: 'g', measuredWith: balance, fixedMl: null };
     return { inBurette: bottle, portion };
   }
@@ -72,11 +74,11 @@ function placesOf(
 }
 
 function aliquotOf(
-  { id, code, substanceId }: BottleState,
+  { id, code, substanceId, own = [] }: BottleState,
   { equipment }: EquipmentState,
 ): Ingredient {
   return {
-    ...{ substanceId, recordId: id, bottleCode: code, unit: 'mL', measuredWith: equipment },
+    ...{ substanceId, own, recordId: id, bottleCode: code, unit: 'mL', measuredWith: equipment },
     fixedMl: equipment.type === 'glassware' ? Number(equipment.volumeMl) : null,
   };
 }
@@ -92,9 +94,19 @@ export function pipetteVolumeMl({ equipment }: EquipmentState): number {
   return Number(equipment.volumeMl);
 }
 
-/** The substance of a standard. */
+/** The id of the substance of a standard. */
 export function standardSubstanceId(standard: RunStandard): string {
-  return standard.kind === 'lot' ? standard.lot.lot.substanceId : standard.bottle.substanceId;
+  return whatNames(standard).substanceId;
+}
+
+/** The substance of a standard, as its lot or bottle names it. */
+export function standardSubstance(standard: RunStandard): Substance | undefined {
+  const { substanceId, own } = whatNames(standard);
+  return findSubstance(substanceId, own);
+}
+
+function whatNames(standard: RunStandard): Pick<BottleState, 'substanceId' | 'own'> {
+  return standard.kind === 'lot' ? standard.lot.lot : standard.bottle;
 }
 
 /** A standard as a run or certificate names it: `lot K-22`, `bottle 0419 (0419-1)`; of two solutions, both. */

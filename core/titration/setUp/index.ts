@@ -6,6 +6,7 @@ export {
   fillVerb,
   pipetteVolumeMl,
   soughtIn,
+  standardSubstance,
   standardSubstanceId,
 } from './arrangement';
 export { buretteChecks } from './buretteCheck';

@@ -24,7 +24,7 @@ export function soughtOf({ bottle }: Pick<RunReferences, 'bottle'>): Sought {
   return {
     as: MOLARITY,
     name: 'molarity of the titrant',
-    symbol: `c_${findSubstance(bottle.substanceId)?.shortName ?? 'titrant'}`,
+    symbol: `c_${findSubstance(bottle.substanceId, bottle.own)?.shortName ?? 'titrant'}`,
     expected: nominalMolPerL(bottle),
   };
 }

@@ -1,0 +1,35 @@
+import Fraction from 'fraction.js';
+import type { Substance } from './catalogue/entries';
+import { parseFormula } from './formula';
+
+const NONE = new Fraction(0);
+
+/**
+ * Molecules of water that a formula has more than another of the same substance: 2 of H2C2O4·2H2O against H2C2O4, 0 where they are
+ * the same, less than 0 the other way round. Null where they differ by anything else.
+ *
+ * @throws Unanswerable for a formula that cannot be read.
+ */
+export function waterMoreThan(formula: string, other: string): number | null {
+  const counts = parseFormula(formula).counts;
+  const others = parseFormula(other).counts;
+  const more = (element: string): Fraction =>
+    (counts.get(element) ?? NONE).sub(others.get(element) ?? NONE);
+  const water = more('O');
+  const isWater = [...new Set([...counts.keys(), ...others.keys()])].every((element) => {
+    if (element === 'O') return true;
+    return more(element).equals(element === 'H' ? water.mul(2) : NONE);
+  });
+  return isWater ? water.valueOf() : null;
+}
+
+/** The substances that a formula is also one of, with more water or less: a hydrate beside what is free of water. */
+export function otherForms(
+  formula: string,
+  substances: readonly Substance[],
+): readonly { readonly substance: Substance; readonly waterMore: number }[] {
+  return substances.flatMap((substance) => {
+    const waterMore = waterMoreThan(substance.formula, formula);
+    return waterMore === null ? [] : [{ substance, waterMore }];
+  });
+}

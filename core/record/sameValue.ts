@@ -1,0 +1,6 @@
+import canonicalize from 'canonicalize';
+
+/** Whether two values say the same, whatever the order of their fields. */
+export function sameValue(one: object, other: object): boolean {
+  return canonicalize(one) === canonicalize(other);
+}
