@@ -22,6 +22,7 @@ import {
   tolerantly,
 } from './index';
 import { storedFileSchema } from './states';
+import { CREAM_OF_TARTAR, RED_CABBAGE, TARTRATE_RECIPE } from '../core/test-support/ownEntries';
 
 const lot = {
   substanceId: 'potassium-hydrogen-phthalate',
@@ -170,6 +171,19 @@ describe('what a client may send', () => {
       },
     ],
     ['method.written', { method: findMethod('naoh-by-khp'), reason: 'as our school does it' }],
+    ['entry.written', { entry: CREAM_OF_TARTAR, reason: 'a standard for bases' }],
+    [
+      'entry.written',
+      { entry: { kind: 'indicator', indicator: RED_CABBAGE }, reason: 'for school' },
+    ],
+    [
+      'entry.written',
+      {
+        entry: { kind: 'recipe', recipe: TARTRATE_RECIPE },
+        own: [{ id: uuidv7(), version: 3, entry: CREAM_OF_TARTAR }],
+        reason: 'cooled longer',
+      },
+    ],
     ['run.flask-pipetted', { flask: 1, volumeMl: '25.00', reason: null }],
     ['run.blank-made', { flask: 1 }],
     [

@@ -6,7 +6,7 @@ import type { Judgement, Result } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
 import { nextStep } from '#core/titration/guidance';
 import { deviationsOf, judgeRun, percentFromNominal, seriesFault } from '#core/titration/judging';
-import { describeStandard } from '#core/titration/setUp';
+import { describeStandard, standardSubstance } from '#core/titration/setUp';
 import { faultText, stepText } from '#core/wording';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRunsOf } from '../app/records';
@@ -35,9 +35,9 @@ export function JudgePage() {
   if (!loaded) return <Loading />;
   const { run, isAllKept } = loaded;
   const judgement = judgeRun(run);
-  const { bottle, method } = run.references;
-  const titrant = findSubstance(bottle.substanceId);
-  const standard = findSubstance(method.standardId);
+  const { bottle } = run.references;
+  const titrant = findSubstance(bottle.substanceId, bottle.own);
+  const standard = standardSubstance(run.references.standard);
   return (
     <Page
       title={`${run.certificate ? `Certificate ${run.certificate.number}` : 'Judgement'}: bottle ${bottle.code}`}

@@ -33,7 +33,7 @@ export function BottlingForm({ preparation, stock }: BottlingFormProps) {
   const suggested = useNextCode() ?? '';
   const { plan } = preparation;
   const result = resultOf(preparation, usePinned(preparation, stock));
-  const keeping = keepingOf(plan.soluteId);
+  const keeping = keepingOf(plan.soluteId, plan.own);
   const isTitrant = plan.purpose === 'titrant' && result?.kind !== 'made';
   const madeToday = {
     substanceId: plan.soluteId,

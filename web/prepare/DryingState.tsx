@@ -12,7 +12,11 @@ export function DryingState({ lotId, stock }: { readonly lotId: string; readonly
   const now = useNow(20_000);
   const lot = stock.lots.find(({ id }) => id === lotId);
   if (!lot) return null;
-  const state = dryness(findSubstance(lot.lot.substanceId)?.drying ?? null, lot.drying, now);
+  const state = dryness(
+    findSubstance(lot.lot.substanceId, lot.lot.own)?.drying ?? null,
+    lot.drying,
+    now,
+  );
   return (
     <p
       className={`mt-3 border-l-4 px-3 py-1 ${state.verdict === 'dry' ? 'border-leaf bg-leaf-wash' : 'border-straw bg-straw-wash'}`}

@@ -1,8 +1,9 @@
 import type { DecimalText } from '#core/measurement';
-import type { Indicator } from '#core/chemistry';
+import type { Indicator, Own } from '#core/chemistry';
 import { RECIPE_EDITION } from '#core/chemistry';
 import { hazardsOfSolution } from '#core/label';
 import { correctionRulesOf } from '#core/laboratory';
+import { naming } from '../app/ownEntries';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
@@ -12,11 +13,13 @@ import { BeginButton } from './BeginButton';
 
 interface IndicatorRecipeProps {
   readonly indicator: Indicator;
+  /** The laboratory's own entries. */
+  readonly own: Own;
   readonly volumeMl: DecimalText | null;
 }
 
 /** An indicator is made up as the catalogue says; only how much of it is asked. */
-export function IndicatorRecipe({ indicator, volumeMl }: IndicatorRecipeProps) {
+export function IndicatorRecipe({ indicator, own, volumeMl }: IndicatorRecipeProps) {
   const stock: Stock | undefined = useStock();
   const { laboratory } = useSession();
   const isAsked = volumeMl !== null && Number(volumeMl) > 0;
@@ -31,6 +34,7 @@ export function IndicatorRecipe({ indicator, volumeMl }: IndicatorRecipeProps) {
             plan={{
               purpose: 'auxiliary',
               soluteId: indicator.id,
+              ...naming(own, [indicator.id]),
               recipeId: null,
               recipeEdition: RECIPE_EDITION,
               targetMolarity: null,
@@ -51,7 +55,7 @@ export function IndicatorRecipe({ indicator, volumeMl }: IndicatorRecipeProps) {
         <b>Approximate.</b> Two drops of it go into every flask; the blank takes care of what they
         consume.
       </p>
-      <HazardMarks of="the solution" hazards={hazardsOfSolution(indicator.id, null)} />
+      <HazardMarks of="the solution" hazards={hazardsOfSolution(indicator.id, null, own)} />
     </article>
   );
 }

@@ -16,11 +16,11 @@ export function OnTheWay() {
   const { laboratory } = useSession();
   const now = useNow(20_000);
   const drying = lots.flatMap(({ id, lot, drying: spells }) => {
-    const substance = findSubstance(lot.substanceId);
+    const substance = findSubstance(lot.substanceId, lot.own);
     const state = dryness(substance?.drying ?? null, spells, now);
     const isWaiting = state.verdict === 'not-yet' || state.verdict === 'cooling';
     const isFresh = spells.length > 0 && isWaiting;
-    return isFresh ? [{ id, substanceId: lot.substanceId, state }] : [];
+    return isFresh ? [{ id, lot, state }] : [];
   });
   if (preparations.length === 0 && drying.length === 0) return null;
   const clock = (instant: string): string => clockText(instant, now, laboratory.timeZone);
@@ -39,7 +39,7 @@ export function OnTheWay() {
             <Level part={progressOf(preparation)} />
             <span>
               <b>
-                <ShortName of={preparation.plan.soluteId} />
+                <ShortName of={preparation.plan.soluteId} own={preparation.plan.own} />
                 {strengthText(preparation.plan)}
               </b>
               <span className="block text-[15px] text-ink-soft">
@@ -53,14 +53,14 @@ export function OnTheWay() {
           </Link>
         );
       })}
-      {drying.map(({ id, substanceId, state }) => (
+      {drying.map(({ id, lot, state }) => (
         <Link
           key={id}
           to={`/lots/${id}`}
           className="flex min-h-12 min-w-[min(300px,100%)] flex-1 flex-col justify-center rounded-md border border-rule-strong bg-sheet px-4 py-2 hover:bg-shade"
         >
           <b>
-            <ShortName of={substanceId} />
+            <ShortName of={lot.substanceId} own={lot.own} />
             {state.weighableFrom === null
               ? ' is being dried'
               : ` may be weighed from ${clock(state.weighableFrom)}`}

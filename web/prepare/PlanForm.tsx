@@ -1,6 +1,6 @@
 import type { Id } from '#core/grammar';
-import { CATALOGUE } from '#core/chemistry';
 import { roundHalfEven } from '#core/measurement';
+import { useCatalogue } from '../app/ownEntries';
 import { optionsOf, QuantityField, SelectField, TextField } from '../ui/fields';
 import { Form } from '../ui/Form';
 import { fieldsOf } from '../ui/useTyped';
@@ -9,7 +9,7 @@ import { fieldsOf } from '../ui/useTyped';
 export interface Wanted {
   readonly purpose: 'titrant' | 'standard' | 'auxiliary' | 'sample';
   readonly substanceId: string;
-  /** A recipe of the catalogue; null for the usual way. */
+  /** A recipe of the catalogue; null for the usual one. */
   readonly recipeId: string | null;
   readonly molarity: string;
   readonly volume: string;
@@ -46,7 +46,7 @@ interface PlanFormProps {
 export function PlanForm(props: PlanFormProps) {
   const { wanted, onChange } = props;
   const { purpose } = wanted;
-  const isIndicator = CATALOGUE.indicators.some(({ id }) => id === wanted.substanceId);
+  const isIndicator = useCatalogue().indicators.some(({ id }) => id === wanted.substanceId);
   const field = fieldsOf(wanted, onChange);
   return (
     <Form
@@ -110,10 +110,12 @@ export function PlanForm(props: PlanFormProps) {
 /** Of what it is, and by which recipe where there are several. */
 function SubstanceFields({ wanted, onChange, choices }: PlanFormProps) {
   const field = fieldsOf(wanted, onChange);
-  const recipes = CATALOGUE.preparations.filter(
-    ({ soluteId, exactness }) => soluteId === wanted.substanceId && exactness === 'approximate',
-  );
+  const { preparations, indicators } = useCatalogue();
   const isAuxiliary = wanted.purpose === 'auxiliary';
+  const exactness = wanted.purpose === 'standard' ? 'exact' : 'approximate';
+  const recipes = preparations.filter(
+    (one) => one.soluteId === wanted.substanceId && one.exactness === exactness,
+  );
   return (
     <>
       <SelectField
@@ -123,7 +125,7 @@ function SubstanceFields({ wanted, onChange, choices }: PlanFormProps) {
       >
         {isAuxiliary && (
           <optgroup label="Indicators">
-            {CATALOGUE.indicators.map(({ id, name }) => (
+            {indicators.map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}
               </option>
@@ -131,11 +133,11 @@ function SubstanceFields({ wanted, onChange, choices }: PlanFormProps) {
           </optgroup>
         )}
       </SelectField>
-      {isAuxiliary && recipes.length > 1 && (
+      {wanted.purpose !== 'sample' && recipes.length > 1 && (
         <SelectField
           label="Recipe"
           value={wanted.recipeId ?? ''}
-          options={[['', 'the usual way'], ...optionsOf(recipes, ({ name }) => name)]}
+          options={[['', 'the usual one'], ...optionsOf(recipes, ({ name }) => name)]}
           onText={(id) => {
             onChange({ recipeId: id === '' ? null : id });
           }}

@@ -6,7 +6,7 @@ import { strengthText } from './wording';
 export function PlanTitle({ plan }: { readonly plan: PreparationPlan }) {
   return (
     <>
-      <ShortName of={plan.soluteId} />
+      <ShortName of={plan.soluteId} own={plan.own} />
       {strengthText(plan)}
     </>
   );

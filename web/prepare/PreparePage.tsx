@@ -1,12 +1,14 @@
 import { useState } from 'react';
 import { newId } from '#contract';
-import { CATALOGUE, findIndicator, findSubstance } from '#core/chemistry';
+import type { Catalogue, Substance } from '#core/chemistry';
+import { findIndicator, findSubstance } from '#core/chemistry';
 import { hazardsOfLot } from '#core/label';
 import { parseDecimal } from '#core/measurement';
 import type { PlannerShelf, Wish } from '#core/preparation';
 import { dissolvingOf, plannerShelf, planRoutes } from '#core/preparation';
 import { titrantNeed } from '#core/titration/guidance';
 import { Loading } from '../app/Loading';
+import { useCatalogue, useOwn } from '../app/ownEntries';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
@@ -60,22 +62,26 @@ const USUAL_VOLUME_ML: Readonly<Record<Wanted['purpose'], string>> = {
 };
 
 /** The substances that a purpose offers; those on the shelf, all for a sample. */
-function choicesFor(purpose: Wanted['purpose'], { lots, bottles }: Stock) {
-  if (purpose === 'sample') return CATALOGUE.substances;
+function choicesFor(
+  purpose: Wanted['purpose'],
+  { lots, bottles }: Stock,
+  { substances }: Catalogue,
+): Catalogue['substances'] {
+  if (purpose === 'sample') return substances;
   const onShelf = new Set([
     ...lots.map(({ lot }) => lot.substanceId),
     ...bottles.map((bottle) => bottle.substanceId),
   ]);
-  return CATALOGUE.substances.filter(({ id }) => onShelf.has(id));
+  return substances.filter(({ id }) => onShelf.has(id));
 }
 
-function firstChoice(purpose: Wanted['purpose'], choices: readonly { readonly id: string }[]) {
+function firstChoice(purpose: Wanted['purpose'], choices: Catalogue['substances']): string {
   const role = purpose === 'standard' ? 'primary-standard' : 'titrant-material';
-  return (choices.find(({ id }) => findSubstance(id)?.role === role) ?? choices[0])?.id ?? '';
+  return (choices.find((one) => one.role === role) ?? choices[0])?.id ?? '';
 }
 
-function suits(purpose: Wanted['purpose'], substanceId: string): boolean {
-  const isStandard = findSubstance(substanceId)?.role === 'primary-standard';
+function suits(purpose: Wanted['purpose'], role: Substance['role'] | undefined): boolean {
+  const isStandard = role === 'primary-standard';
   if (purpose === 'standard') return isStandard;
   return purpose !== 'titrant' || !isStandard;
 }
@@ -89,10 +95,12 @@ function thermometersOf(equipment: Stock['equipment']) {
 
 function Planner({ stock }: { readonly stock: Stock }) {
   const { laboratory } = useSession();
+  const own = useOwn();
+  const catalogue = useCatalogue();
   const thermometers = thermometersOf(stock.equipment);
   const [wanted, setWanted] = useState<Wanted>(() => ({
     purpose: 'titrant',
-    substanceId: firstChoice('titrant', choicesFor('titrant', stock)),
+    substanceId: firstChoice('titrant', choicesFor('titrant', stock, catalogue)),
     recipeId: null,
     molarity: '0.1',
     volume: USUAL_VOLUME_ML.titrant,
@@ -102,15 +110,16 @@ function Planner({ stock }: { readonly stock: Stock }) {
     sampleMolarity: '1',
     thermometerId: thermometers[0]?.id ?? null,
   }));
-  const choices = choicesFor(wanted.purpose, stock);
+  const choices = choicesFor(wanted.purpose, stock, catalogue);
   const change = (changes: Partial<Wanted>): void => {
     const next = { ...wanted, ...changes };
-    const offered = choicesFor(next.purpose, stock);
+    const offered = choicesFor(next.purpose, stock, catalogue);
     const isOffered =
       offered.some(({ id }) => id === next.substanceId) ||
-      (next.purpose === 'auxiliary' && findIndicator(next.substanceId) !== undefined);
+      (next.purpose === 'auxiliary' && findIndicator(next.substanceId, own) !== undefined);
     // Who turns to a standard seldom wants it of the titrant material chosen before, nor the other way round.
-    const isMeant = !('purpose' in changes) || suits(next.purpose, next.substanceId);
+    const isMeant =
+      !('purpose' in changes) || suits(next.purpose, findSubstance(next.substanceId, own)?.role);
     setWanted({
       ...next,
       substanceId: isOffered && isMeant ? next.substanceId : firstChoice(next.purpose, offered),
@@ -121,8 +130,8 @@ function Planner({ stock }: { readonly stock: Stock }) {
   const burette = stock.equipment.find(({ equipment }) => equipment.type === 'burette')?.equipment;
   const seriesMl =
     burette?.type === 'burette' ? titrantNeed(burette, laboratory.rules).titrantTotalMl : null;
-  const indicator = findIndicator(wanted.substanceId);
-  const substance = findSubstance(wanted.substanceId);
+  const indicator = findIndicator(wanted.substanceId, own);
+  const substance = findSubstance(wanted.substanceId, own);
   const lot = stock.lots.find((one) => one.lot.substanceId === wanted.substanceId);
   return (
     <div className="grid grid-cols-1 gap-12 lg:grid-cols-[300px_minmax(0,1fr)]">
@@ -144,7 +153,7 @@ function Planner({ stock }: { readonly stock: Stock }) {
       </div>
       <section aria-label="Ways to it" className="flex flex-col gap-5">
         {indicator ? (
-          <IndicatorRecipe indicator={indicator} volumeMl={parseDecimal(wanted.volume)} />
+          <IndicatorRecipe indicator={indicator} own={own} volumeMl={parseDecimal(wanted.volume)} />
         ) : (
           <Ways wanted={wanted} stock={stock} />
         )}
@@ -155,6 +164,7 @@ function Planner({ stock }: { readonly stock: Stock }) {
 
 function Ways({ wanted, stock }: { readonly wanted: Wanted; readonly stock: Stock }) {
   const { today, laboratory } = useSession();
+  const own = useOwn();
   const number = (text: string): number => Number(parseDecimal(text) ?? 0);
   const molarityMolPerL = number(wanted.molarity);
   const volumeMl = number(wanted.volume);
@@ -169,7 +179,7 @@ function Ways({ wanted, stock }: { readonly wanted: Wanted; readonly stock: Stoc
     molarityMolPerL,
     volumeMl,
     exactness: isExact ? 'exact' : 'approximate',
-    ...dissolvingOf(wanted.substanceId),
+    ...dissolvingOf(wanted.substanceId, own),
     isStandardizedLater: wanted.purpose !== 'auxiliary',
     madeUpIn: wanted.purpose === 'titrant' ? laboratory.rules.titrantsMadeUpIn : 'cylinder',
     ...(targetPercent > 0 ? { targetRelativeU: targetPercent / 100 } : {}),

@@ -18,6 +18,7 @@ import {
 } from '#core/preparation';
 import { isPipette } from '#core/metrology';
 import { suggestAliquots } from '#core/titration/guidance';
+import { useOwn } from '../app/ownEntries';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useNow } from '../app/useNow';
@@ -51,7 +52,8 @@ interface RouteViewProps {
 export function RouteView({ route, wish, shelf, wanted, stock, isFirst }: RouteViewProps) {
   const { laboratory } = useSession();
   const { kind, sourceName, quantities, objections } = route;
-  const plan = planOfRoute(route, wanted, laboratory.rules);
+  const own = useOwn();
+  const plan = planOfRoute(route, wanted, laboratory.rules, own);
   return (
     <article className="border-t-2 border-ink pt-3 first:border-t-0 first:pt-0">
       <div className="flex items-start justify-between gap-6">

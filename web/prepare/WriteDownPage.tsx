@@ -1,13 +1,14 @@
 import { useNavigate, useSearchParams } from 'react-router';
-import { CATALOGUE, findSubstance, keepingOf } from '#core/chemistry';
+import { findSubstance, keepingOf } from '#core/chemistry';
 import { parseDecimal, roundSignificant } from '#core/measurement';
 import { massForSolutionG } from '#core/preparation';
-import type { LotState } from '#core/reagent';
+import type { Lot, LotState } from '#core/reagent';
 import { lotMolarity, lotMolarMass } from '#core/reagent';
 import { bottleSchema } from '#contract';
 import { Loading } from '../app/Loading';
 import { useBeginRecord } from '../app/entering';
 import { useRecords } from '../app/records';
+import { useCatalogue } from '../app/ownEntries';
 import { useSession } from '../app/session';
 import { PeopleOptions } from '../people/PeopleOptions';
 import { ButtonLink } from '../ui/Button';
@@ -57,7 +58,7 @@ export function WriteDownPage() {
 }
 
 function isMaterial({ lot }: LotState): boolean {
-  return findSubstance(lot.substanceId)?.role === 'titrant-material';
+  return findSubstance(lot.substanceId, lot.own)?.role === 'titrant-material';
 }
 
 function NoMaterial() {
@@ -101,8 +102,9 @@ function PrepareForm({ choices, code }: PrepareFormProps) {
       <Form
         className="grid grid-cols-1 content-start gap-x-6 gap-y-4 md:grid-cols-2"
         onSubmit={form.handleSubmit((body) => {
+          const own = chosenLot?.own ? { own: chosenLot.own } : {};
           begin.mutate(
-            { kind: 'bottle.prepared', body },
+            { kind: 'bottle.prepared', body: { ...body, ...own } },
             { onSuccess: () => void navigate('/'), onError: showFailure },
           );
         })}
@@ -126,7 +128,8 @@ function PrepareForm({ choices, code }: PrepareFormProps) {
           {...(isBought ? { hint: 'Attach the certificate of the supplier to this lot.' } : {})}
           options={optionsOf(
             offered,
-            ({ lot }) => `${findSubstance(lot.substanceId)?.shortName ?? ''}, lot ${lot.lotNumber}`,
+            ({ lot }) =>
+              `${findSubstance(lot.substanceId, lot.own)?.shortName ?? ''}, lot ${lot.lotNumber}`,
           )}
           {...field('parents.0.id', {
             onChange: (event: { target: { value: string } }) => {
@@ -208,37 +211,38 @@ function useBottleForm(materials: readonly LotState[], code: string) {
     useBy: null,
     preparedOn: today,
     preparedBy: person.id,
-    container: keepingOf(substanceId)?.container ?? 'plastic',
+    container: keepingOf(substanceId, first?.lot.own)?.container ?? 'plastic',
     note: search.get('note') ?? '',
   });
 }
 
 /** Cautions, how much is weighed, and what must be exact. */
 function Beside({ isBought, ...props }: AboutToWeighProps & { readonly isBought: boolean }) {
-  const substanceId = props.lot?.substanceId ?? '';
-  if (isBought) return <Cautions cautions={findSubstance(substanceId)?.cautions ?? []} />;
+  const { substanceId = '', own } = props.lot ?? {};
+  const cautions = findSubstance(substanceId, own)?.cautions ?? [];
+  if (isBought) return <Cautions cautions={cautions} />;
   return (
     <aside className="flex flex-col gap-5">
-      <Cautions cautions={findSubstance(substanceId)?.cautions ?? []} />
+      <Cautions cautions={cautions} />
       <AboutToWeigh {...props} />
       <section className="text-[15px]">
         <h2 className="font-bold">What must be exact here</h2>
         <p className="mt-1 text-ink-soft">
           Nothing. Mass and volume are approximate: titration finds the molarity.
         </p>
-        <HowTo substanceId={substanceId} />
+        {props.lot && <HowTo {...props.lot} />}
       </section>
     </aside>
   );
 }
 
 /** The work as the catalogue has it, and where the solution is kept. */
-function HowTo({ substanceId }: { readonly substanceId: string }) {
-  const recipes = CATALOGUE.preparations.filter(
+function HowTo({ substanceId, own }: Pick<Lot, 'substanceId' | 'own'>) {
+  const recipes = useCatalogue().preparations.filter(
     ({ soluteId, exactness }) => soluteId === substanceId && exactness === 'approximate',
   );
   const recipe = recipes.find(({ route }) => route === 'weighed') ?? recipes[0];
-  const keeping = keepingOf(substanceId);
+  const keeping = keepingOf(substanceId, own);
   return (
     <>
       {recipe && (

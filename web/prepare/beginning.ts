@@ -1,10 +1,13 @@
 import { useNavigate } from 'react-router';
+import type { Own } from '#core/chemistry';
 import { RECIPE_EDITION } from '#core/chemistry';
 import type { PreparationPlan, Route } from '#core/preparation';
+import { recipeFits } from '#core/preparation';
 import type { HouseRules } from '#core/laboratory';
 import { correctionRulesOf } from '#core/laboratory';
 import { decimalOf, roundHalfEven, roundSignificant } from '#core/measurement';
 import { useBeginRecord } from '../app/entering';
+import { naming } from '../app/ownEntries';
 import type { Wanted } from './PlanForm';
 
 /** The plan that a way makes of what is wanted; null where something that it needs is missing. */
@@ -12,12 +15,19 @@ export function planOfRoute(
   route: Route,
   wanted: Wanted,
   rules: HouseRules,
+  own: Own,
 ): PreparationPlan | null {
   const { source } = route;
   if (!source) return null;
-  return {
+  const recipes = own.flatMap(({ entry }) =>
+    entry.kind === 'recipe' && entry.recipe.soluteId === wanted.substanceId
+      ? [entry.recipe.id]
+      : [],
+  );
+  const plan: PreparationPlan = {
     purpose: wanted.purpose === 'sample' ? 'auxiliary' : wanted.purpose,
     soluteId: wanted.substanceId,
+    ...naming(own, [wanted.substanceId, ...recipes]),
     recipeId: wanted.recipeId,
     recipeEdition: RECIPE_EDITION,
     targetMolarity: decimalOf(Number(roundSignificant(route.molarityMolPerL, 4))),
@@ -30,6 +40,7 @@ export function planOfRoute(
     note: '',
     reason: null,
   };
+  return recipeFits(plan) ? plan : { ...plan, recipeId: null };
 }
 
 /** Begins a guided preparation and goes to it. */

@@ -36,7 +36,7 @@ export const DONE_WORDS: Readonly<Partial<Record<Step['work'], string>>> = {
 
 /** What a preparation makes: `NaOH 0.1 mol/L, 1000 mL`. */
 export function planTitle(plan: PreparationPlan): string {
-  return `${findContent(plan.soluteId)?.shortName ?? plan.soluteId}${strengthText(plan)}`;
+  return `${findContent(plan.soluteId, plan.own)?.shortName ?? plan.soluteId}${strengthText(plan)}`;
 }
 
 /** Molarity and volume of what is made, to follow its name. */

@@ -2,12 +2,13 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import * as v from 'valibot';
 import type { Method } from '#core/chemistry';
-import { CATALOGUE, moleRatioOfMethod } from '#core/chemistry';
+import { moleRatioOfMethod } from '#core/chemistry';
 import { roundSignificant } from '#core/measurement';
 import { Unanswerable } from '#core/problem';
 import type { RecordVersion } from '#core/record';
 import { methodSchema } from '#contract';
 import { useAddToRecord, useBeginRecord } from '../app/entering';
+import { useCatalogue, useOwn } from '../app/ownEntries';
 import type { FieldMessages } from '../ui/fieldMessages';
 import { fieldMessages, reasonProblem } from '../ui/fieldMessages';
 import {
@@ -39,11 +40,13 @@ interface MethodFormProps {
 export function MethodForm({ method, record }: MethodFormProps) {
   const { write, errors, isBusy, error } = useWriting(record);
   const { typed, field, part } = useTyped(() => typedMethod(method, record !== null), errors);
+  const own = useOwn();
+  const { indicators } = useCatalogue();
   return (
     <Form
       className="grid max-w-[1040px] grid-cols-1 gap-x-8 gap-y-4 md:grid-cols-2"
       onSubmit={() => {
-        write(writtenMethod(method, typed), typed.reason);
+        write(writtenMethod(method, typed, own), typed.reason);
       }}
     >
       <TextField label="Name" {...field('name')} />
@@ -51,7 +54,7 @@ export function MethodForm({ method, record }: MethodFormProps) {
         label="Indicator"
         options={[
           ['', 'none: the titrant shows the end point'],
-          ...optionsOf(CATALOGUE.indicators, ({ name }) => name),
+          ...optionsOf(indicators, ({ name }) => name),
         ]}
         {...field('indicatorId')}
       />
@@ -62,7 +65,7 @@ export function MethodForm({ method, record }: MethodFormProps) {
       />
       <TextAreaField
         label="Reaction, a line for each step"
-        hint={<Ratio method={writtenMethod(method, typed)} />}
+        hint={<Ratio method={writtenMethod(method, typed, own)} />}
         {...field('equations')}
       />
       <TextAreaField label="Medium and what is added" {...field('medium')} />

@@ -1,6 +1,7 @@
 import type { Method } from '#core/chemistry';
-import { CATALOGUE, findSubstance } from '#core/chemistry';
+import { findSubstance } from '#core/chemistry';
 import { parseDecimal } from '#core/measurement';
+import { useCatalogue, useOwn } from '../app/ownEntries';
 import { SmallButton } from '../ui/Button';
 import type { FieldMessages } from '../ui/fieldMessages';
 import type { Option } from '../ui/fields';
@@ -68,6 +69,7 @@ export function PartnerFields({ value, hasLinks, errors, onChange }: PartnerFiel
     onChange({ ...value, ...changes });
   };
   const field = fieldsOf(value, change, errors);
+  const substances = optionsOf(useCatalogue().substances, ({ name }) => name);
   const reacting = (of: 'titrant' | 'standard') => (
     <>
       <TextField label="reacts as" {...field(`${of}Species`)} error={errors[of]} />
@@ -79,13 +81,14 @@ export function PartnerFields({ value, hasLinks, errors, onChange }: PartnerFiel
       <legend className="mb-2 text-lg font-bold">What reacts</legend>
       <TitrantsField
         titrantIds={value.titrantIds}
+        substances={substances}
         error={errors.titrantIds}
         onChange={(titrantIds) => {
           change({ titrantIds });
         }}
       />
       {reacting('titrant')}
-      <SelectField label="Standard" options={substancesBut([])} {...field('standardId')} />
+      <SelectField label="Standard" options={substances} {...field('standardId')} />
       {reacting('standard')}
       <SelectField
         label="The burette holds"
@@ -115,12 +118,14 @@ const IN_BURETTE = [
 
 interface TitrantsFieldProps {
   readonly titrantIds: readonly string[];
+  readonly substances: readonly Option[];
   readonly error: string | undefined;
   readonly onChange: (titrantIds: readonly string[]) => void;
 }
 
 /** The solutions that a method standardizes: another is added, one is left out. */
-function TitrantsField({ titrantIds, error, onChange }: TitrantsFieldProps) {
+function TitrantsField({ titrantIds, substances, error, onChange }: TitrantsFieldProps) {
+  const own = useOwn();
   return (
     <SelectField
       label="Titrants"
@@ -133,7 +138,7 @@ function TitrantsField({ titrantIds, error, onChange }: TitrantsFieldProps) {
                 onChange(titrantIds.filter((one) => one !== id));
               }}
             >
-              {findSubstance(id)?.name ?? id}
+              {findSubstance(id, own)?.name ?? id}
               <span aria-hidden="true"> ×</span>
               <span className="sr-only">, leave out</span>
             </SmallButton>
@@ -142,16 +147,10 @@ function TitrantsField({ titrantIds, error, onChange }: TitrantsFieldProps) {
       }
       error={error}
       value=""
-      options={[['', 'add one'], ...substancesBut(titrantIds)]}
+      options={[['', 'add one'], ...substances.filter(([id]) => !titrantIds.includes(id))]}
       onText={(id) => {
         onChange([...titrantIds, id]);
       }}
     />
   );
-}
-
-/** The substances of the catalogue to choose from, but some. */
-function substancesBut(ids: readonly string[]): readonly Option[] {
-  const others = CATALOGUE.substances.filter(({ id }) => !ids.includes(id));
-  return optionsOf(others, ({ name }) => name);
 }

@@ -1,6 +1,7 @@
-import type { Method } from '#core/chemistry';
+import type { Method, Own } from '#core/chemistry';
 import { parseDecimal } from '#core/measurement';
 import type { HouseRules } from '#core/laboratory';
+import { naming } from '../app/ownEntries';
 import type { TypedPartners } from './PartnerFields';
 import { partnersOf, typedPartners } from './PartnerFields';
 import type { TypedPortions } from './PortionFields';
@@ -51,11 +52,14 @@ export function typedMethod(method: Method, isOwn: boolean): TypedMethod {
 }
 
 /** The same as a method holds it, for the contract to check; what the form does not show stays. */
-export function writtenMethod(method: Method, typed: TypedMethod) {
+export function writtenMethod({ own: _, ...method }: Method, typed: TypedMethod, own: Own) {
+  const { partners } = typed;
+  const named = [...partners.titrantIds, partners.standardId, typed.indicatorId];
   const { drops, low, high, needsBlank } = typed.inFlask;
   return {
     ...method,
-    ...partnersOf(typed.partners),
+    ...naming(own, [...named, method.excess?.substanceId ?? null]),
+    ...partnersOf(partners),
     name: typed.name.trim(),
     equations: linesOf(typed.equations),
     indicatorId: typed.indicatorId === '' ? null : typed.indicatorId,

@@ -86,7 +86,7 @@ function formulaSize({ length }: string): string {
 
 function Label({ bottle, freshness }: Pick<BottleDrawingProps, 'bottle' | 'freshness'>) {
   const look = STANDING_LOOKS[freshness.kind];
-  const content = findContent(bottle.substanceId);
+  const content = findContent(bottle.substanceId, bottle.own);
   return (
     <div className="absolute inset-x-[20px] top-[100px] h-[120px] overflow-hidden border border-rule-strong bg-white text-center leading-tight text-ink">
       {content?.formula ? (

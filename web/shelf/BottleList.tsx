@@ -28,7 +28,7 @@ export function BottleList({ search }: { readonly search: string }) {
               {bottle.code}
             </CellLink>,
             [
-              findContent(bottle.substanceId)?.name ?? bottle.substanceId,
+              findContent(bottle.substanceId, bottle.own)?.name ?? bottle.substanceId,
               bottle.nominalMolarity === null ? '' : `${bottle.nominalMolarity} mol/L`,
             ].join(' '),
             <StandingMark key="s" freshness={freshnessOf(bottle, today)} />,

@@ -37,7 +37,7 @@ export function BottlePage() {
   if (!item) return <NotFound />;
   const nominal = bottle.nominalMolarity;
   const lead = [
-    findContent(bottle.substanceId)?.name,
+    findContent(bottle.substanceId, bottle.own)?.name,
     nominal === null ? null : `nominally ${nominal} mol/L`,
   ].filter((text) => text !== null);
   return (
@@ -115,7 +115,7 @@ function AsMadeUp({ item, names }: AsMadeUpProps) {
         timeZone={laboratory.timeZone}
       />
       <div className="mt-6">
-        <Cautions cautions={findContent(bottle.substanceId)?.cautions ?? []} />
+        <Cautions cautions={findContent(bottle.substanceId, bottle.own)?.cautions ?? []} />
       </div>
     </section>
   );
@@ -141,14 +141,14 @@ function factsOf(
     ...row('Diluted', dilutionFactor && `${dilutionFactor} times`),
     ...row('Use by', useBy && dateText(useBy)),
     ...row('Clear from', clearFrom && dateText(clearFrom)),
-    ['Keeping', keepingText(bottle.substanceId)],
+    ['Keeping', keepingText(bottle)],
     ...row('Note', note),
   ];
 }
 
 /** In what it is kept, for how long at most, and what ends it whatever its date. */
-function keepingText(substanceId: string): string {
-  const keeping = keepingOf(substanceId);
+function keepingText({ substanceId, own }: BottleState): string {
+  const keeping = keepingOf(substanceId, own);
   if (!keeping) return 'not in the catalogue';
   const { remark, endedBy } = keeping;
   return endedBy === '' ? remark : `${remark}; discard it when it shows ${endedBy}`;

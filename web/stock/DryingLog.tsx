@@ -96,5 +96,5 @@ function Oven({ state }: DryingLogProps) {
 }
 
 function dryingOf({ lot }: LotState) {
-  return findSubstance(lot.substanceId)?.drying ?? null;
+  return findSubstance(lot.substanceId, lot.own)?.drying ?? null;
 }

@@ -1,7 +1,9 @@
+import type { Own } from '#core/chemistry';
 import { CATALOGUE, findSubstance } from '#core/chemistry';
 import type { Plain, PlainDate } from '#core/grammar';
 import type { Lot, LotState } from '#core/reagent';
 import { lotSchema } from '#contract';
+import { naming, useCatalogue, useOwn } from '../app/ownEntries';
 import { useSession } from '../app/session';
 import {
   asOptional,
@@ -29,6 +31,7 @@ export function LotForm({ corrects, onDone }: LotFormProps) {
   const lot = useLotForm(corrects?.lot ?? emptyLot(today));
   const { form, field, showFailure, formError } = lot;
   const { enter, frame } = useRegistering({ corrects, onDone, showFailure });
+  const own = useOwn();
   const dissolved = form.watch('dissolved');
   const isDissolved = dissolved !== null;
   const isByMolarity = dissolved?.meaning === 'by-molarity';
@@ -38,7 +41,8 @@ export function LotForm({ corrects, onDone }: LotFormProps) {
       submit="Add the lot"
       {...frame}
       error={formError}
-      onSubmit={form.handleSubmit((body) => {
+      onSubmit={form.handleSubmit(({ own: _, ...written }) => {
+        const body = { ...written, ...namingSubstance(own, written.substanceId) };
         enter({ kind: 'lot.registered', body }, (reason) => ({
           kind: 'lot.corrected',
           body: { lot: body, reason },
@@ -94,6 +98,12 @@ const STATED_AS = [
   ['normal', 'a 95 % interval (normal)'],
 ] as const;
 
+/** What of the laboratory's own a lot carries: its substance, and what that is easily mistaken for. */
+function namingSubstance(own: Own, substanceId: string): ReturnType<typeof naming> {
+  const mistakenFor = findSubstance(substanceId, own)?.mistakenFor ?? [];
+  return naming(own, [substanceId, ...mistakenFor]);
+}
+
 function useLotForm(values: Lot | Plain<Lot>) {
   return useContractForm(lotSchema, values);
 }
@@ -122,13 +132,14 @@ function emptyLot(today: PlainDate): Plain<Lot> {
 function SubstanceFields({ form, field }: LotFields) {
   const substanceId = form.watch('substanceId');
   const dissolved = form.watch('dissolved');
-  const substance = findSubstance(substanceId);
+  const substance = findSubstance(substanceId, useOwn());
+  const { substances } = useCatalogue();
   return (
     <>
       <SelectField
         label="Substance and form"
         hint={substance ? `As received: ${substance.form}, ${substance.formula}.` : ''}
-        options={optionsOf(CATALOGUE.substances, ({ name }) => name)}
+        options={optionsOf(substances, ({ name }) => name)}
         {...field('substanceId')}
       />
       <TextField label="Lot number" {...field('lotNumber')} />

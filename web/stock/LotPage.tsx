@@ -45,7 +45,7 @@ function LotView({ state, left }: LotViewProps) {
   const nameOf = usePersonName();
   const [isCorrecting, setCorrecting] = useState(false);
   const { lot } = state;
-  const substance = findSubstance(lot.substanceId);
+  const substance = findSubstance(lot.substanceId, lot.own);
   return (
     <Page
       title={`Lot ${lot.lotNumber}`}
@@ -150,7 +150,7 @@ function factsOf(lot: Lot, left: number | undefined): ComponentProps<typeof Fact
   const figure = (text: string): ReactNode => <span className="font-mono">{text}</span>;
   const molarMass = roundSignificant(lotMolarMass(lot).valueGPerMol, 7);
   return [
-    ['Form', lot.dissolved ? 'solution' : (findSubstance(lot.substanceId)?.form ?? '')],
+    ['Form', lot.dissolved ? 'solution' : (findSubstance(lot.substanceId, lot.own)?.form ?? '')],
     lot.dissolved?.meaning === 'by-molarity'
       ? ['Molarity', figure(`${lot.dissolved.molarity} mol/L ± ${percentText(lot)}`)]
       : [

@@ -85,7 +85,7 @@ function cellsOf(
   today: PlainDate,
 ): readonly ReactNode[] {
   const { id, lot } = state;
-  const substance = findSubstance(lot.substanceId);
+  const substance = findSubstance(lot.substanceId, lot.own);
   return [
     <span key="s">
       <b>{substance?.name}</b> <ChemicalFormula of={substance?.formula ?? ''} />

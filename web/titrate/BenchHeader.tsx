@@ -20,7 +20,8 @@ export function BenchHeader({
     <header className="flex flex-wrap items-end justify-between gap-x-4 gap-y-2 border-b-2 border-ink pb-2 xl:flex-nowrap">
       <div className="min-w-0">
         <h1 ref={heading} tabIndex={-1} className="text-2xl font-bold">
-          Bottle {bottle.code}: <ShortName of={bottle.substanceId} /> {bottle.nominalMolarity} mol/L
+          Bottle {bottle.code}: <ShortName of={bottle.substanceId} own={bottle.own} />{' '}
+          {bottle.nominalMolarity} mol/L
         </h1>
         <RunLine run={run} />
       </div>
@@ -35,7 +36,7 @@ function RunLine({ run }: { readonly run: RunState }) {
   const arrangement = arrangementOf(run.references);
   return (
     <p className="text-[15px] leading-tight text-ink-soft xl:text-sm">
-      <ShortName of={method.standardId} />
+      <ShortName of={method.standardId} own={method.own} />
       {arrangement.soughtIn === 'flask' && ' in the burette'}: {describeStandard(run.references)} ·{' '}
       {describeInstruments(arrangement)} · {burette.name} ·{' '}
       {describeEndPoint(method, run.setUp.rules)} · {nameOf(run.started.by)}

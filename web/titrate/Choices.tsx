@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import type { Own } from '#core/chemistry';
 import { findSubstance } from '#core/chemistry';
 import type { EquipmentState } from '#core/metrology';
 import type { BottleState, LotState } from '#core/reagent';
@@ -99,17 +100,17 @@ export function molarityHint(bottle: BottleState): string {
 
 /** A lot in a list. */
 export function lotName({ lot }: LotState): string {
-  return `${findSubstance(lot.substanceId)?.shortName ?? lot.substanceId}, lot ${lot.lotNumber}`;
+  return `${findSubstance(lot.substanceId, lot.own)?.shortName ?? lot.substanceId}, lot ${lot.lotNumber}`;
 }
 
 /** A bottle in a list. */
-export function solutionName({ code, substanceId, nominalMolarity }: BottleState): string {
-  return `bottle ${code}, ${findSubstance(substanceId)?.shortName ?? substanceId} ${nominalMolarity ?? ''} mol/L`;
+export function solutionName({ code, substanceId, own, nominalMolarity }: BottleState): string {
+  return `bottle ${code}, ${findSubstance(substanceId, own)?.shortName ?? substanceId} ${nominalMolarity ?? ''} mol/L`;
 }
 
 /** What a substance is called. */
-export function substanceName(substanceId: string): string {
-  return findSubstance(substanceId)?.name ?? substanceId;
+export function substanceName(substanceId: string, own?: Own): string {
+  return findSubstance(substanceId, own)?.name ?? substanceId;
 }
 
 /** What to do when the shelf lacks a standard, or what a method adds in excess. */

@@ -34,7 +34,7 @@ export function FlaskEntries(props: FlaskEntriesProps) {
         <Row
           name={
             <>
-              excess of <ShortName of={excess.substanceId} /> / mL
+              excess of <ShortName of={excess.substanceId} own={excess.own} /> / mL
             </>
           }
         >
@@ -73,7 +73,7 @@ export function FlaskEntries(props: FlaskEntriesProps) {
 /** How much of the standard is in it, or that there is none of it. */
 function PortionRow({ run, replicate: { flask }, onCorrectPortion }: FlaskEntriesProps) {
   const { portion } = arrangementOf(run.references);
-  const name = <ShortName of={portion.substanceId} />;
+  const name = <ShortName of={portion.substanceId} own={portion.own} />;
   if (isBlank(flask)) {
     return (
       <Row name="blank">

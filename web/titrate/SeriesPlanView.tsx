@@ -1,9 +1,9 @@
-import { describeDrying, describeEndPoint, findSubstance } from '#core/chemistry';
+import { describeDrying, describeEndPoint } from '#core/chemistry';
 import type { HouseRules } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import type { RunReferences } from '#core/titration/setUp';
 import { blanksAsked, planRun } from '#core/titration/guidance';
-import { arrangementOf } from '#core/titration/setUp';
+import { arrangementOf, standardSubstance } from '#core/titration/setUp';
 import { useStock } from '../app/stock';
 import { ShortName } from '../ui/ShortName';
 import { ReactionEquations } from '../ui/typeset';
@@ -18,7 +18,7 @@ export function SeriesPlanView({ references, rules }: SeriesPlanViewProps) {
   const { method } = references;
   const { inBurette, portion, excess } = arrangementOf(references);
   const plan = planRun(references, rules);
-  const drying = findSubstance(method.standardId)?.drying ?? null;
+  const drying = standardSubstance(references.standard)?.drying ?? null;
   return (
     <section aria-labelledby="plan">
       <h2 id="plan" className="text-lg font-bold">
@@ -63,7 +63,7 @@ function Portion({ references, plan }: PlanProps) {
         {excess && (
           <>
             , after <b className="text-ink">{excess.fixedMl} mL</b> of{' '}
-            <ShortName of={excess.substanceId} /> from bottle {excess.bottleCode}
+            <ShortName of={excess.substanceId} own={excess.own} /> from bottle {excess.bottleCode}
           </>
         )}
         :
@@ -71,7 +71,7 @@ function Portion({ references, plan }: PlanProps) {
       <p className="text-[34px] leading-tight font-bold">
         {portion.fixedMl === null && 'about '}
         <span className="font-mono">{figure(plan.portion.suggested)}</span> {portion.unit}{' '}
-        <ShortName of={portion.substanceId} />
+        <ShortName of={portion.substanceId} own={portion.own} />
         {!isWeighed && ' solution'}
       </p>
       <Titre references={references} plan={plan} figure={figure} />

@@ -105,7 +105,7 @@ export function SetUpForm(stores: Stores) {
           <NotAllHere kind="lot" what="lots" />
           <Cautions
             cautions={[
-              ...(findSubstance(bottle.substanceId)?.cautions.slice(0, 1) ?? []),
+              ...(findSubstance(bottle.substanceId, bottle.own)?.cautions.slice(0, 1) ?? []),
               ...method.cautions,
             ]}
           />
@@ -216,8 +216,8 @@ function TitrantFields({
         label="Bottle"
         items={titrants}
         chosen={bottle}
-        nameOf={({ code, substanceId, nominalMolarity }) =>
-          `${code}, ${findSubstance(substanceId)?.shortName ?? substanceId} ${nominalMolarity ?? ''} mol/L`
+        nameOf={({ code, substanceId, own, nominalMolarity }) =>
+          `${code}, ${findSubstance(substanceId, own)?.shortName ?? substanceId} ${nominalMolarity ?? ''} mol/L`
         }
         error={errorAt('bottle')}
         hint={isOnBench ? 'On the bench already: this begins a second run beside it.' : undefined}
@@ -270,7 +270,7 @@ function StandardFields({ bench, errorAt, onChoose }: FieldsProps) {
   const { option, method, standard, standardRecord, instruments, instrument } = bench;
   const isWeighed = option.takes === 'lot';
   if (!standardRecord) {
-    return <Missing takes={option.takes} name={substanceName(method.standardId)} />;
+    return <Missing takes={option.takes} name={substanceName(method.standardId, method.own)} />;
   }
   return (
     <>
@@ -303,7 +303,7 @@ function StandardFields({ bench, errorAt, onChoose }: FieldsProps) {
 function ExcessFields({ bench: { method, option, excess }, errorAt, onChoose }: FieldsProps) {
   if (!method.excess) return null;
   if (!excess.bottle) {
-    return <Missing takes="bottle" name={substanceName(method.excess.substanceId)} />;
+    return <Missing takes="bottle" name={substanceName(method.excess.substanceId, method.own)} />;
   }
   return (
     <>

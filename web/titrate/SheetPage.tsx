@@ -16,6 +16,7 @@ import {
   buretteChecks,
   describeInstruments,
   describeStandard,
+  standardSubstance,
 } from '#core/titration/setUp';
 import { outcomeText } from '#core/wording';
 import { Loading } from '../app/Loading';
@@ -39,13 +40,13 @@ export function SheetPage() {
 function Sheet({ run }: { readonly run: RunState }) {
   const { bottle, method } = run.references;
   const judgement = judgeRun(run);
-  const titrant = findSubstance(bottle.substanceId);
+  const titrant = findSubstance(bottle.substanceId, bottle.own);
   const units = paperUnitsOf(run.setUp.rules);
   return (
     <Page
       title={`Run sheet: bottle ${bottle.code}`}
       tabTitle={`Run sheet, bottle ${bottle.code}`}
-      lead={`${capitalized(titrant?.name ?? '')} ${bottle.nominalMolarity ?? ''} ${units.molarity} against ${findSubstance(method.standardId)?.name ?? ''}`}
+      lead={`${capitalized(titrant?.name ?? '')} ${bottle.nominalMolarity ?? ''} ${units.molarity} against ${standardSubstance(run.references.standard)?.name ?? ''}`}
       actions={
         <span className="flex gap-3 print:hidden">
           <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>

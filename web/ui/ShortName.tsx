@@ -1,9 +1,10 @@
+import type { Own } from '#core/chemistry';
 import { CATALOGUE, findContent } from '#core/chemistry';
 import { ChemicalFormula } from './typeset';
 
 /** The short name of a substance or indicator; with true subscripts where that is a formula. */
-export function ShortName({ of }: { readonly of: string }) {
-  const content = findContent(of);
+export function ShortName({ of, own }: { readonly of: string; readonly own?: Own | undefined }) {
+  const content = findContent(of, own);
   if (!content) return of;
   // An indicator has a name only; what is no formula stays as it is.
   return content.formula === null ? content.shortName : <ChemicalFormula of={content.shortName} />;
