@@ -238,8 +238,8 @@ export const ownEntries: v.GenericSchema<unknown, Own> = v.pipe(
 /** What of the laboratory's own a record names. */
 export const own = v.exactOptional(ownEntries);
 
-/** How a titrant is standardized; a laboratory's own methods pass it too. */
-export const methodSchema = v.strictObject({
+/** How a titrant is standardized. */
+const method = v.strictObject({
   id,
   name: line,
   titrantIds: v.pipe(ids, v.minLength(1, 'Name the titrant.')),
@@ -277,8 +277,10 @@ export const methodSchema = v.strictObject({
   needsBlank: v.optional(v.boolean(), false),
   cautions: v.array(sentence),
   source,
-  own,
 });
+
+/** A method of a laboratory's own. */
+export const methodSchema = v.strictObject({ ...method.entries, own });
 
 const analysis = v.strictObject({
   id,
@@ -315,7 +317,7 @@ export const catalogueSchema = v.strictObject({
   concentrates: v.optional(v.array(concentrate), []),
   solvents: v.optional(v.array(solvent), []),
   indicators: v.optional(v.array(indicator), []),
-  methods: v.optional(v.array(methodSchema), []),
+  methods: v.optional(v.array(method), []),
   analyses: v.optional(v.array(analysis), []),
   preparations: v.optional(v.array(preparation), []),
   keeping: v.optional(v.array(keeping), []),

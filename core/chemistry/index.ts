@@ -64,6 +64,7 @@ export {
   ratioOfAnalysis,
   recipesOf,
   solventOf,
+  lookalikesOf,
 } from './lookUp';
 export type { MolarMass } from './molarMass';
 export { molarMass } from './molarMass';

@@ -54,6 +54,14 @@ export function isAutocatalytic({ titrant, standard }: Method): boolean {
   return titrant.species === 'MnO4^-' && standard.species === 'C2O4^2-';
 }
 
+/** What a substance is easily taken for: what it names itself, and the laboratory's own that name it. */
+export function lookalikesOf(substance: Substance, own: Own = []): readonly Substance[] {
+  return [
+    ...substance.mistakenFor.flatMap((id) => findSubstance(id, own) ?? []),
+    ...catalogueOf(own).substances.filter(({ mistakenFor }) => mistakenFor.includes(substance.id)),
+  ];
+}
+
 /** The indicator of that id, if it ships or is among a laboratory's own. */
 export function findIndicator(id: string, own: Own = []): Indicator | undefined {
   return (

@@ -1,4 +1,4 @@
-import { findSubstance, molarMass, moleRatioOfMethod } from '../chemistry';
+import { molarMass, moleRatioOfMethod } from '../chemistry';
 import { decimalPlaces, exact, UNITS } from '../measurement';
 import {
   blankOf,
@@ -10,7 +10,7 @@ import {
 import type { Judgement } from '../titration/judging';
 import type { Flask, Reading, RunState } from '../titration/run';
 import { stretchesOf } from '../titration/run';
-import { arrangementOf, soughtOf, standardSubstance } from '../titration/setUp';
+import { arrangementOf, standardLookalikes, soughtOf } from '../titration/setUp';
 import type { Diagnosis } from './explain';
 import { explain } from './explain';
 
@@ -43,12 +43,10 @@ export function explainRun(run: RunState, judgement: Judgement): Diagnosis | nul
   });
   if (replicates.length === 0) return null;
   const { kind, volumeMl } = blankOf(run);
-  const otherForms = (standardSubstance(standard)?.mistakenFor ?? []).flatMap((id) => {
-    const form = findSubstance(id, standard.kind === 'lot' ? standard.lot.lot.own : undefined);
-    return form
-      ? [{ name: form.name, molarMassGPerMol: molarMass(form.formula).valueGPerMol }]
-      : [];
-  });
+  const otherForms = standardLookalikes(standard).map(({ name, formula }) => ({
+    name,
+    molarMassGPerMol: molarMass(formula).valueGPerMol,
+  }));
   return explain(
     {
       determination: determinationOf(

@@ -1,5 +1,5 @@
 import type { Own, Substance } from '../chemistry';
-import { findSubstance, molarMass } from '../chemistry';
+import { molarMass, lookalikesOf } from '../chemistry';
 
 /** Two molar masses this close, relative, are of one substance. */
 const SAME = 0.005;
@@ -16,9 +16,5 @@ export function suspectForm(
   const fits = ({ formula }: Substance): boolean =>
     Math.abs(statedGPerMol / molarMass(formula).valueGPerMol - 1) <= SAME;
   if (fits(substance)) return null;
-  return (
-    substance.mistakenFor
-      .map((id) => findSubstance(id, own))
-      .find((other) => other !== undefined && fits(other)) ?? null
-  );
+  return lookalikesOf(substance, own).find(fits) ?? null;
 }

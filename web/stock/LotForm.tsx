@@ -1,5 +1,5 @@
 import type { Own } from '#core/chemistry';
-import { CATALOGUE, findSubstance } from '#core/chemistry';
+import { CATALOGUE, findSubstance, lookalikesOf } from '#core/chemistry';
 import type { Plain, PlainDate } from '#core/grammar';
 import type { Lot, LotState } from '#core/reagent';
 import { lotSchema } from '#contract';
@@ -100,8 +100,9 @@ const STATED_AS = [
 
 /** What of the laboratory's own a lot carries: its substance, and what that is easily mistaken for. */
 function namingSubstance(own: Own, substanceId: string): ReturnType<typeof naming> {
-  const mistakenFor = findSubstance(substanceId, own)?.mistakenFor ?? [];
-  return naming(own, [substanceId, ...mistakenFor]);
+  const substance = findSubstance(substanceId, own);
+  const others = substance ? lookalikesOf(substance, own) : [];
+  return naming(own, [substanceId, ...others.map(({ id }) => id)]);
 }
 
 function useLotForm(values: Lot | Plain<Lot>) {

@@ -1,5 +1,5 @@
 import type { Method, Own, Substance } from '../../chemistry';
-import { findSubstance } from '../../chemistry';
+import { findSubstance, lookalikesOf } from '../../chemistry';
 import type { Determination } from '../../determination';
 import type { Id } from '../../grammar';
 import type { Equipment, EquipmentState } from '../../metrology';
@@ -103,6 +103,12 @@ export function standardSubstanceId(standard: RunStandard): string {
 export function standardSubstance(standard: RunStandard): Substance | undefined {
   const { substanceId, own } = whatNames(standard);
   return findSubstance(substanceId, own);
+}
+
+/** What a standard is easily taken for. */
+export function standardLookalikes(standard: RunStandard): readonly Substance[] {
+  const substance = standardSubstance(standard);
+  return substance ? lookalikesOf(substance, whatNames(standard).own) : [];
 }
 
 function whatNames(standard: RunStandard): Pick<BottleState, 'substanceId' | 'own'> {

@@ -4,6 +4,7 @@ export {
   describeInstruments,
   describeStandard,
   fillVerb,
+  standardLookalikes,
   pipetteVolumeMl,
   soughtIn,
   standardSubstance,
