@@ -218,7 +218,7 @@ const preparation = v.strictObject({
 });
 
 /** An entry that a laboratory has written itself. */
-export const ownEntry: v.GenericSchema<unknown, OwnEntry> = v.variant('kind', [
+export const ownEntrySchema: v.GenericSchema<unknown, OwnEntry> = v.variant('kind', [
   v.strictObject({
     kind: v.literal('substance'),
     substance,
@@ -230,7 +230,7 @@ export const ownEntry: v.GenericSchema<unknown, OwnEntry> = v.variant('kind', [
 
 /** Entries of the laboratory's own. */
 export const ownEntries: v.GenericSchema<unknown, Own> = v.pipe(
-  v.array(v.strictObject({ id: recordId, version: storedInteger(1), entry: ownEntry })),
+  v.array(v.strictObject({ id: recordId, version: storedInteger(1), entry: ownEntrySchema })),
   v.maxLength(20, 'It names too many entries.'),
   v.readonly(),
 );

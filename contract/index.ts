@@ -1,4 +1,4 @@
-export { catalogueSchema, methodSchema } from './catalogue';
+export { catalogueSchema, methodSchema, ownEntrySchema } from './catalogue';
 export { houseRulesSchema } from './houseRules';
 export {
   decimal,

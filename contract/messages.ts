@@ -283,8 +283,8 @@ const UUID = '[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}';
 
 /** The pages that there are; a record's carries its id. */
 const PAGES = new RegExp(
-  `^/(?:|interface|prepare(?:/write-down|/day)?|titrate(?:/set-up)?|judge|lots|equipment|verification|rules|methods|people|account` +
-    `|bottles/${UUID}(?:/label)?|preparations/${UUID}|runs/${UUID}(?:/sheet|/judge)?|lots/${UUID}|equipment/${UUID}|methods/(?:new|${UUID}|[a-z0-9-]+))$`,
+  `^/(?:|interface|prepare(?:/write-down|/day)?|titrate(?:/set-up)?|judge|lots|equipment|verification|rules|methods|catalogue|people|account` +
+    `|bottles/${UUID}(?:/label)?|preparations/${UUID}|runs/${UUID}(?:/sheet|/judge)?|lots/${UUID}|equipment/${UUID}|(?:methods|catalogue)/(?:new|${UUID}|[a-z0-9-]+))$`,
 );
 
 /** `POST /api/prints`: a page was printed. */

@@ -14,7 +14,7 @@ import type { Pin, PreparationPlan } from '#core/preparation';
 import type { CorrectedBottle, Lot, PreparedBottle } from '#core/reagent';
 import { RIGHTS } from '#core/rights';
 import type { RunSetUp } from '#core/titration/setUp';
-import { hazardCode, methodSchema, own, ownEntry } from './catalogue';
+import { hazardCode, methodSchema, own, ownEntrySchema } from './catalogue';
 import {
   count,
   decimal,
@@ -393,7 +393,7 @@ export const FACT_SCHEMAS = {
   'person.returned': withdrawalSchema,
   'method.written': v.strictObject({ method: methodSchema, reason }),
   'method.withdrawn': withdrawalSchema,
-  'entry.written': v.strictObject({ entry: ownEntry, own, reason }),
+  'entry.written': v.strictObject({ entry: ownEntrySchema, own, reason }),
   'entry.withdrawn': withdrawalSchema,
   'entry.returned': withdrawalSchema,
   'method.returned': withdrawalSchema,

@@ -8,7 +8,7 @@ import type { PreparationState } from '#core/preparation';
 import type { BottleState, LotState, PreparedBottle } from '#core/reagent';
 import type { Fact, Provenance, StoredFile } from '#core/record';
 import { STEP_CODES } from '#core/wording';
-import { methodSchema, ownEntries, ownEntry, stepWork } from './catalogue';
+import { methodSchema, ownEntries, ownEntrySchema, stepWork } from './catalogue';
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema } from './houseRules';
 import type { SchemaOf } from './records';
@@ -90,7 +90,7 @@ const methodState = v.strictObject({
 const entryState = v.strictObject({
   ...head,
   ...withdrawable,
-  entry: ownEntry,
+  entry: ownEntrySchema,
   own: ownEntries,
   written: v.array(withReason),
 }) satisfies SchemaOf<EntryState>;

@@ -33,6 +33,7 @@ import {
   PREPARATIONS,
   THERMOMETERS,
 } from './cooperative';
+import { creamOfTartar, tartarRecipe } from './ownEntries';
 import { followSteps } from './preparer';
 
 const MINUTE_MS = 60_000;
@@ -294,6 +295,19 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
     })),
   ];
   for (const event of events.toSorted((a, b) => a.day - b.day)) await event.play();
+
+  const tartarId = newId(now);
+  const tartar = { id: tartarId, version: 1, entry: creamOfTartar(tartarId) };
+  const write = (id: Id, body: Plain<ClientFactBody<'entry.written'>>): Promise<void> =>
+    enter(people.mirela, id, { kind: 'entry.written', body }, 0);
+  const because = 'A standard for bases that the cellar gives away.';
+  await write(tartarId, { entry: tartar.entry, reason: because });
+  const recipeId = newId(now);
+  await write(recipeId, {
+    entry: tartarRecipe(recipeId, tartar),
+    own: [tartar],
+    reason: 'Cold water does not dissolve it.',
+  });
 }
 
 async function addPeople(services: Services): Promise<Record<PersonKey, PersonState>> {

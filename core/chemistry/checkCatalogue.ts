@@ -4,6 +4,7 @@ import { impossible } from '../record';
 import type { Catalogue, Indicator, Preparation } from './catalogue/entries';
 import { moleRatioOfMethod, ratioOfAnalysis } from './lookUp';
 import { molarMass } from './molarMass';
+import { substanceMass } from './otherForms';
 
 /**
  * What is wrong with a catalogue: formulas that cannot be read, reactions that do not balance, names that lead nowhere.
@@ -17,7 +18,7 @@ export function checkCatalogue(catalogue: Catalogue): readonly Finding[] {
   return [
     ...doubled(catalogue),
     ...catalogue.substances.flatMap((entry) => [
-      ...attempt(entry.name, 'formula', () => molarMass(entry.formula)),
+      ...attempt(entry.name, 'formula', () => substanceMass(entry.formula)),
       ...missing(entry.name, 'mistakenFor', entry.mistakenFor, substances),
       ...missing(entry.name, 'solution', [entry.solution.solventId], solvents),
     ]),
@@ -86,13 +87,14 @@ function checkChanges({ name, changes, colours }: Indicator): readonly Finding[]
 
 /**
  * Steps without which a recipe does not make a bottle of what it is named for: its solute is measured, what is added has a step that
- * says how much, it is bottled, and labelled in the end.
+ * says how much, what is exact is made up to a mark, it is bottled, and labelled in the end.
  */
-function checkSteps({ name, route, additions, steps }: Preparation): readonly Finding[] {
+function checkSteps({ name, route, exactness, additions, steps }: Preparation): readonly Finding[] {
   const has = (work: string): boolean => steps.some((step) => step.work === work);
   const needed = [
     route === 'weighed' ? 'weigh' : 'measure',
     ...(additions.length > 0 ? ['add'] : []),
+    ...(exactness === 'exact' ? ['to-mark'] : []),
     'bottle',
     'label',
   ];

@@ -68,7 +68,7 @@ export {
 } from './lookUp';
 export type { MolarMass } from './molarMass';
 export { molarMass } from './molarMass';
-export { otherForms, waterMoreThan } from './otherForms';
+export { otherForms, substanceMass, waterMoreThan } from './otherForms';
 export type { AroundEntries, EntryFactBodies, EntryState } from './ownEntry';
 export { catalogueWith, checkOwn, ENTRY_RECORD, headOfEntry, refersToOwn } from './ownEntry';
 export type { MethodFactBodies, MethodState } from './ownMethod';

@@ -1,8 +1,23 @@
 import Fraction from 'fraction.js';
+import { Unanswerable } from '../problem';
 import type { Substance } from './catalogue/entries';
 import { parseFormula } from './formula';
+import type { MolarMass } from './molarMass';
+import { molarMass } from './molarMass';
 
 const NONE = new Fraction(0);
+
+/**
+ * Molar mass of something that comes in a bottle, which has no charge.
+ *
+ * @throws Unanswerable for a formula that cannot be read, or that of an ion.
+ */
+export function substanceMass(formula: string): MolarMass {
+  if (parseFormula(formula).charge !== 0) {
+    throw new Unanswerable('syntax', 'formula', 'A substance that is weighed has no charge.');
+  }
+  return molarMass(formula);
+}
 
 /**
  * Molecules of water that a formula has more than another of the same substance: 2 of H2C2O4·2H2O against H2C2O4, 0 where they are

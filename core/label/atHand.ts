@@ -71,8 +71,8 @@ function shortName({ substanceId, own }: Naming): string {
   return findSubstance(substanceId, own)?.shortName ?? substanceId;
 }
 
-/** The container that each class of waste has. */
-const CONTAINERS: Readonly<Record<Substance['waste'], string>> = {
+/** The container that each class of waste has; none where it is harmless. */
+export const WASTE_CONTAINERS: Readonly<Record<Substance['waste'], string>> = {
   'acid-base': 'acid and base waste',
   manganese: 'manganese waste',
   chromium: 'chromium waste',
@@ -103,7 +103,7 @@ export function waysOut(
     const isPoured = waste === 'harmless' || (rule === 'sink' && !ALWAYS_COLLECTED.has(waste));
     return isPoured
       ? `${names}: down the sink with much water, where the local code allows it.`
-      : `${names}: to the container for ${CONTAINERS[waste]}${ALWAYS_COLLECTED.has(waste) ? ', never down the sink' : ''}.`;
+      : `${names}: to the container for ${WASTE_CONTAINERS[waste]}${ALWAYS_COLLECTED.has(waste) ? ', never down the sink' : ''}.`;
   });
 }
 

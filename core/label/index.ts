@@ -1,5 +1,5 @@
 export type { HazardousThing } from './atHand';
-export { hazardsAtHand, substancesOf, waysOut } from './atHand';
+export { hazardsAtHand, substancesOf, WASTE_CONTAINERS, waysOut } from './atHand';
 export type { Hazards } from './classification';
 export { hazardsOf, hazardsOfBottle, hazardsOfLot, hazardsOfSolution } from './classification';
 export type { Label, LabelContext } from './label';

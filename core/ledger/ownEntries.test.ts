@@ -68,8 +68,10 @@ test('a formula finds its hydrates among what ships, and each of those finds its
 
 describe('an entry of the laboratory’s own is written', () => {
   const around = aroundWith();
-  const changed = (changes: object): OwnEntry =>
-    ({ ...CREAM_OF_TARTAR, substance: { ...substance, ...changes } }) as OwnEntry;
+  const changed = (changes: object): OwnEntry => ({
+    ...CREAM_OF_TARTAR,
+    substance: { ...substance, ...changes },
+  });
   const recipe = (changes: object): OwnEntry => ({
     kind: 'recipe',
     recipe: { ...TARTRATE_RECIPE, soluteId: 'sodium-chloride', ...changes },
@@ -83,6 +85,7 @@ describe('an entry of the laboratory’s own is written', () => {
   test.each<[string, OwnEntry, readonly string[]]>([
     ['a substance', CREAM_OF_TARTAR, []],
     ['of a formula that nobody can read', changed({ formula: 'KC4H5O6(' }), ['bad-entry']],
+    ['of an ion', changed({ formula: 'C4H5O6^-' }), ['bad-entry']],
     ['of an element that does not exist', changed({ formula: 'Xx2O' }), ['bad-entry']],
     ['mistaken for what is not there', changed({ mistakenFor: ['dust'] }), ['no-such-entry']],
     [
@@ -94,6 +97,8 @@ describe('an entry of the laboratory’s own is written', () => {
     ['a recipe', recipe({}), []],
     ['of a solute that is not carried along', RECIPE, ['no-such-entry']],
     ['that weighs nothing', recipe({ steps: without('weigh') }), ['step-lacking']],
+    ['exact without a mark', recipe({ steps: without('to-mark') }), ['step-lacking']],
+    ['rough without a mark', recipe({ steps: without('to-mark'), exactness: 'approximate' }), []],
     ['that fills no bottle', recipe({ steps: without('bottle') }), ['step-lacking']],
     ['without a label', recipe({ steps: without('label') }), ['step-lacking']],
     ['labelled first', recipe({ steps: TARTRATE_RECIPE.steps.toReversed() }), ['label-not-last']],

@@ -8,7 +8,7 @@ import { ReasonDialog } from '../ui/ReasonDialog';
 import { instantText } from '../ui/typeset';
 
 interface UseSwitchProps {
-  readonly kind: 'lot' | 'bottle' | 'equipment';
+  readonly kind: 'lot' | 'bottle' | 'equipment' | 'entry';
   readonly id: Id;
   readonly version: number;
   readonly withdrawn: Withdrawal | null;
@@ -79,6 +79,22 @@ const WORDS: Readonly<
 > = {
   lot: { out: ON_HOLD, back: INTO_USE, state: 'On hold' },
   bottle: { out: ON_HOLD, back: INTO_USE, state: 'On hold' },
+  entry: {
+    out: {
+      button: 'Take out of use…',
+      title: 'Take it out of use?',
+      description:
+        'Nothing new can be begun with it until it is back in use. What was begun keeps it.',
+      confirm: 'Take it out of use',
+    },
+    back: {
+      button: 'Return to use…',
+      title: 'Return it to use?',
+      description: 'It may be chosen again from then on.',
+      confirm: 'Return it to use',
+    },
+    state: 'Out of use',
+  },
   equipment: {
     out: {
       button: 'Take out of service…',

@@ -55,6 +55,8 @@ export const router = createBrowserRouter([
       page('/rules', async () => (await import('../rules/RulesPage')).RulesPage),
       page('/methods', async () => (await import('../rules/MethodsPage')).MethodsPage),
       page('/methods/:methodId', async () => (await import('../rules/MethodPage')).MethodPage),
+      page('/catalogue', async () => (await import('../catalogue/CataloguePage')).CataloguePage),
+      page('/catalogue/:entryId', async () => (await import('../catalogue/EntryPage')).EntryPage),
       page('/people', async () => (await import('../people/PeoplePage')).PeoplePage),
       page('/account', async () => (await import('../people/AccountPage')).AccountPage),
       { path: '*', Component: NotFound },

@@ -12,6 +12,7 @@ export const KEPT_BELOW = [
   { name: 'Substances', to: '/lots' },
   { name: 'Equipment', to: '/equipment' },
   { name: 'Methods', to: '/methods' },
+  { name: 'Catalogue', to: '/catalogue' },
   { name: 'House rules', to: '/rules' },
   { name: 'People', to: '/people' },
   { name: 'Verification', to: '/verification' },

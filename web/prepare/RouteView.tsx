@@ -11,6 +11,7 @@ import type {
 import {
   durationsOf,
   needsOf,
+  recipeOf,
   scheduleBackwards,
   stepsOf,
   tasksOf,
@@ -81,7 +82,7 @@ export function RouteView({ route, wish, shelf, wanted, stock, isFirst }: RouteV
         Gives <b>{roundHalfEven(route.volumeMl, 0)} mL</b> of{' '}
         <b className="font-mono">{roundSignificant(route.molarityMolPerL, 4)}</b> mol/L,{' '}
         {outcome(route, wanted)}. {plan && <Cost plan={plan} stock={stock} />}{' '}
-        {plan && <Time plan={plan} stock={stock} />}
+        {plan && <Time plan={plan} stock={stock} />} {plan && <Recipe plan={plan} />}
       </p>
       <Aliquots route={route} wanted={wanted} stock={stock} />
       {route.relativeUncertainty !== null && <Halve wish={wish} route={route} shelf={shelf} />}
@@ -104,6 +105,12 @@ function outcome({ relativeUncertainty, dominatedBy, molarityMolPerL }: Route, w
   return relativeUncertainty === null
     ? 'nominal: not standardized'
     : `U about ${roundSignificant(200 * relativeUncertainty, 2)} % (k = 2), most of it from ${dominatedBy ?? ''}`;
+}
+
+/** Which recipe its steps are taken from, where there is one of its own. */
+function Recipe({ plan }: { readonly plan: PreparationPlan }) {
+  const recipe = recipeOf(plan);
+  return recipe && <>Its steps: {recipe.name}.</>;
 }
 
 /** What is left afterwards of what it is made from. */

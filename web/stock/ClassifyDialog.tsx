@@ -1,26 +1,12 @@
-import type { HazardCode } from '#core/chemistry';
-import { HAZARD_STATEMENTS } from '#core/chemistry';
 import { hazardsOf, hazardsOfLot } from '#core/label';
 import type { LotState } from '#core/reagent';
 import { useAddToRecord } from '../app/entering';
 import { TextAreaField, TextField } from '../ui/fields';
 import { FormDialog } from '../ui/Form';
+import { hazardCodesIn } from '../ui/hazardCodes';
 import { HazardMarks } from '../ui/HazardMarks';
 import { messagesOf } from '../ui/refusal';
 import { useTyped } from '../ui/useTyped';
-
-/** Statements as somebody types them, `H314, H290`: those that are known, and the rest. */
-function readCodes(typed: string): {
-  readonly codes: readonly HazardCode[];
-  readonly unknown: readonly string[];
-} {
-  const words = typed.split(/[\s,;]+/).filter((word) => word !== '');
-  const isCode = (word: string): word is HazardCode => word in HAZARD_STATEMENTS;
-  return {
-    codes: [...new Set(words.filter(isCode))],
-    unknown: words.filter((word) => !isCode(word)),
-  };
-}
 
 interface ClassifyDialogProps {
   readonly state: LotState;
@@ -38,7 +24,7 @@ export function ClassifyDialog({ state, onClose }: ClassifyDialogProps) {
     },
     messagesOf(add.error),
   );
-  const { codes, unknown } = readCodes(typed.codes);
+  const { codes, unknown } = hazardCodesIn(typed.codes);
   return (
     <FormDialog
       title="Hazards by its safety data sheet"

@@ -44,15 +44,19 @@ export function Table({ caption, heads, rows }: TableProps) {
 export function CellLink({
   to,
   className = 'font-semibold',
+  label,
   children,
 }: {
   readonly to: string;
   readonly className?: string;
+  /** What it is called where its words do not say of what. */
+  readonly label?: string;
   readonly children: ReactNode;
 }) {
   return (
     <Link
       to={to}
+      aria-label={label}
       className={`text-violet underline underline-offset-4 max-lg:-my-3 max-lg:inline-block max-lg:py-3 ${className}`}
     >
       {children}

@@ -1,0 +1,35 @@
+import type { CalendarDuration } from '#core/grammar';
+import { parseDecimal } from '#core/measurement';
+
+/** A number as typed; null where nothing was, not a number where something else was, which the contract refuses. */
+export function numberOrNull(typed: string): number | null {
+  return typed.trim() === '' ? null : Number(parseDecimal(typed) ?? Number.NaN);
+}
+
+/** A number that must be there; not a number where it is not. */
+export function numberIn(typed: string): number {
+  return numberOrNull(typed) ?? Number.NaN;
+}
+
+/** A number as a field shows it. */
+export function figureOf(value: number | null | undefined): string {
+  return value === null || value === undefined ? '' : String(value);
+}
+
+/** How long something keeps, as a form holds it. */
+export interface TypedDuration {
+  readonly count: string;
+  readonly unit: 'days' | 'weeks' | 'months';
+}
+
+export function typedDuration(duration: CalendarDuration | undefined): TypedDuration {
+  const { months = 0, weeks = 0, days = 0 } = duration ?? {};
+  if (months > 0) return { count: String(months), unit: 'months' };
+  return weeks > 0
+    ? { count: String(weeks), unit: 'weeks' }
+    : { count: duration ? String(days) : '', unit: 'days' };
+}
+
+export function durationOf({ count, unit }: TypedDuration): CalendarDuration {
+  return { [unit]: numberIn(count) };
+}
