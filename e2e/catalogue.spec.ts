@@ -97,3 +97,26 @@ test('a substance and a recipe of one’s own: written with the checks of those 
   await expectAccessible(page);
   await expectNoScrolling(page);
 });
+
+test('normality by house rule: asked for in a plan, and on the label', async ({ page }) => {
+  await signInToDemo(page, 'Mirela');
+  await page.goto('/prepare');
+  await expect(page.getByLabel('Or its normality')).toBeHidden();
+  await page.getByRole('link', { name: 'House rules' }).click();
+  await page.getByLabel('The normality is given').selectOption({ label: 'beside the molarity' });
+  await page.getByLabel('Why they change').fill('our buyers ask for it');
+  await page.getByRole('button', { name: 'Set these rules' }).click();
+  await expect(page.getByRole('button', { name: 'Set these rules' })).toBeDisabled();
+  await page.goto('/prepare');
+  await page.getByLabel('Substance', { exact: true }).selectOption('potassium-permanganate');
+  await page.getByLabel('Or its normality').fill('0,25');
+  await expect(page.getByLabel('Molarity')).toHaveValue('0.05');
+  await expect(page.getByRole('article').first()).toContainText(
+    '0.05000 mol/L = 0.25000 eq/L (5 to the mole)',
+  );
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'Shelf' }).click();
+  await page.getByRole('main').getByRole('link', { name: /0417/ }).click();
+  await page.getByRole('link', { name: 'Print a label' }).click();
+  await expect(page.getByText(/eq\/L \(1 to the mole\)/)).toBeVisible();
+});

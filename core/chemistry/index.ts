@@ -31,6 +31,8 @@ export {
   withWaterBy,
 } from './catalogue/preparations';
 export { checkCatalogue } from './checkCatalogue';
+export type { Equivalents } from './equivalents';
+export { equivalentsIn } from './equivalents';
 export type { AtomicWeightTable } from './elements';
 export type { BalancedReaction, MoleRatio, Reaction } from './equation';
 export {

@@ -1,4 +1,5 @@
 export type { HazardousThing } from './atHand';
+export { molarityOfNormality, normalitiesOf } from './normality';
 export { hazardsAtHand, substancesOf, WASTE_CONTAINERS, waysOut } from './atHand';
 export type { Hazards } from './classification';
 export { hazardsOf, hazardsOfBottle, hazardsOfLot, hazardsOfSolution } from './classification';

@@ -9,6 +9,7 @@ import {
   fitsOnPage,
   LABEL_SHEETS,
   labelOf,
+  molarityOfNormality,
   PICTOGRAM_NAMES,
   pictogramSvg,
   placeOnSheet,
@@ -18,7 +19,7 @@ const CONTEXT = {
   maker: 'Ines',
   parents: ['lot NH-1'],
   dateText: (date: string) => date,
-  units: paperUnitsOf({ paperUnits: 'litre' }),
+  units: paperUnitsOf({ paperUnits: 'litre', statesNormality: false }),
 };
 const { bottle } = references();
 
@@ -36,9 +37,15 @@ test('a label says what is known and how well, or in capitals that it is not', (
     warning: null,
     useBy: '2026-09-01',
   });
-  const decimetres = { ...CONTEXT, units: paperUnitsOf({ paperUnits: 'decimetre' }) };
+  const decimetres = {
+    ...CONTEXT,
+    units: paperUnitsOf({ paperUnits: 'decimetre', statesNormality: false }),
+  };
   expect(labelOf(standardBottle(), decimetres).molarity).toBe('2.0012 ± 0.0024 mol/dm³ (k = 2.00)');
-  const molar = { ...CONTEXT, units: paperUnitsOf({ paperUnits: 'molar' }) };
+  const molar = {
+    ...CONTEXT,
+    units: paperUnitsOf({ paperUnits: 'molar', statesNormality: false }),
+  };
   expect(labelOf(bottle, molar).molarity).toBe('nominal 0.1 M');
   const auxiliary = labelOf(
     { ...bottle, purpose: 'auxiliary', nominalMolarity: null, dilutionFactor: decimalText('25') },
@@ -80,4 +87,42 @@ test('the sheets that ship lie on their pages; labels never overlap and never le
       expect(isApart).toBe(true);
     }),
   );
+});
+
+test.each([
+  ['potassium-hydrogen-iodate', '0.0100', ['0.0100 N (1 to the mole)']],
+  ['potassium-permanganate', '0.02', ['0.10 N (5 to the mole)']],
+  ['potassium-dichromate', '0.016667', ['0.100002 N (6 to the mole)']],
+  ['sulfuric-acid', '0.05', ['0.10 N (2 to the mole)']],
+  ['sodium-oxalate', '0.05', ['0.10 N (2 to the mole)']],
+  ['iodine', '0.05', ['0.10 N (2 to the mole)']],
+  ['sodium-thiosulfate-pentahydrate', '0.1', ['0.1 N (1 to the mole)']],
+  ['silver-nitrate', '0.1', ['0.1 N (1 to the mole)']],
+  ['ethanol-95', '0.1', []],
+])('%s %s mol/L has by the house rule these normalities: %j', (substanceId, molarity, lines) => {
+  const units = paperUnitsOf({ paperUnits: 'molar', statesNormality: true });
+  const solution = { ...bottle, substanceId, nominalMolarity: decimalText(molarity) };
+  const said = labelOf(solution, { ...CONTEXT, units }).lines.filter((line) =>
+    line.includes(' N '),
+  );
+  expect(said.toSorted()).toEqual(lines.toSorted());
+  const unsaid = labelOf(solution, CONTEXT).lines.filter((line) => line.includes('to the mole'));
+  expect(unsaid).toEqual([]);
+});
+
+test('a molarity that follows from a normality gives that normality again', () => {
+  fc.assert(
+    fc.property(
+      fc.integer({ min: 1, max: 20_000 }),
+      fc.integer({ min: 1, max: 12 }),
+      (n, perMole) => {
+        const typed = n / 10_000;
+        const molarity = molarityOfNormality(typed, perMole);
+        expect(Math.abs((Number(molarity) * perMole) / typed - 1)).toBeLessThan(1e-7);
+      },
+    ),
+  );
+  expect(molarityOfNormality(0.1, 5)).toBe('0.02');
+  expect(molarityOfNormality(0.1, 6)).toBe('0.016666667');
+  expect(() => molarityOfNormality(0, 1)).toThrow('above zero');
 });

@@ -3,8 +3,10 @@ import type { PlainDate } from '../grammar';
 import type { PaperUnits } from '../laboratory';
 import type { BottleState } from '../reagent';
 import { knownMolarity, readyFrom } from '../reagent';
+import type { DecimalText } from '../measurement';
 import type { Hazards } from './classification';
 import { hazardsOfBottle } from './classification';
+import { normalitiesOf } from './normality';
 
 /** What a label says, line by line; the printer and the screen lay it out. */
 export interface Label {
@@ -36,6 +38,17 @@ function shortened(note: string): string {
   return note.length <= NOTE_LETTERS ? note : `${note.slice(0, NOTE_LETTERS - 1)}…`;
 }
 
+/** What the house rule has said of equivalents, a line for each reaction that counts them otherwise. */
+function normalityLines(
+  { substanceId }: BottleState,
+  molarity: DecimalText | null,
+  units: PaperUnits,
+): readonly string[] {
+  return normalitiesOf(substanceId, molarity, units).map(
+    ({ text, perMole }) => `${text} (${String(perMole)} to the mole)`,
+  );
+}
+
 /** The label of a bottle as it stands. */
 export function labelOf(
   bottle: BottleState,
@@ -60,6 +73,7 @@ export function labelOf(
         : `nominal ${nominalMolarity} ${units.molarity}`,
     warning: known ? null : purpose === 'auxiliary' ? 'auxiliary' : 'not standardized',
     lines: [
+      ...normalityLines(bottle, known?.molarity ?? nominalMolarity, units),
       ...(certificate ? [`certified ${dateText(known.since)}, no. ${certificate}${at}`] : []),
       ...(plausibleMolarity && !known
         ? [`between ${plausibleMolarity[0]} and ${plausibleMolarity[1]} ${units.molarity}`]

@@ -53,19 +53,24 @@ export function isCorrectionUnsaid({ buoyancyCorrection }: HouseRules): boolean 
 export interface PaperUnits {
   readonly volume: 'mL' | 'cm³';
   readonly molarity: 'mol/L' | 'mol/dm³' | 'M';
+  /** Null where the house rule gives no normality. */
+  readonly normality: 'eq/L' | 'eq/dm³' | 'N' | null;
 }
 
 /** The units that the house rule writes on paper. */
-export function paperUnitsOf({ paperUnits }: Pick<HouseRules, 'paperUnits'>): PaperUnits {
-  switch (paperUnits) {
-    case 'litre':
-      return { volume: 'mL', molarity: 'mol/L' };
-    case 'decimetre':
-      return { volume: 'cm³', molarity: 'mol/dm³' };
-    case 'molar':
-      return { volume: 'mL', molarity: 'M' };
-  }
+export function paperUnitsOf({
+  paperUnits,
+  statesNormality,
+}: Pick<HouseRules, 'paperUnits' | 'statesNormality'>): PaperUnits {
+  const units = UNITS_OF[paperUnits];
+  return statesNormality ? units : { ...units, normality: null };
 }
+
+const UNITS_OF: Readonly<Record<HouseRules['paperUnits'], PaperUnits>> = {
+  litre: { volume: 'mL', molarity: 'mol/L', normality: 'eq/L' },
+  decimetre: { volume: 'cm³', molarity: 'mol/dm³', normality: 'eq/dm³' },
+  molar: { volume: 'mL', molarity: 'M', normality: 'N' },
+};
 
 /** What makes rules, all or some, impossible to follow. */
 export function checkRules(rules: RuleOverrides): readonly Finding[] {

@@ -432,10 +432,10 @@ const JUDGING = {
     since: 1,
     why: 'The RSD hides purity, calibration and molar mass.',
   }),
-  /** Whether a certificate gives the normality for the reaction beside the molarity. */
+  /** Whether plans, labels and certificates give the normality for the reaction beside the molarity, and forms take one. */
   statesNormality: yesOrNo({
     question: 'The normality is given',
-    no: 'on no certificate',
+    no: 'nowhere',
     yes: 'beside the molarity',
     default: false,
     before: false,

@@ -256,7 +256,7 @@ describe('what is computed from it', () => {
     const onShelf = bottleOf(substance.id, { ...bottle, nominalMolarity: '0.02' });
     const label = labelOf(onShelf, {
       ...{ maker: 'Ines', parents: [], dateText: (date: string) => date },
-      units: paperUnitsOf({ paperUnits: 'litre' }),
+      units: paperUnitsOf({ paperUnits: 'litre', statesNormality: false }),
     });
     expect(label).toMatchObject({ name: 'potassium hydrogen tartrate', formula: 'KC4H5O6' });
     expect(hazardsOfBottle(onShelf).statements).toEqual([]);

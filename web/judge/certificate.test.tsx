@@ -63,7 +63,7 @@ test('by the house rules it states the RSD alone, the normality, and other names
   expect(alone).not.toContain('±');
   const normal = certificateText({ statesNormality: true, paperUnits: 'decimetre' });
   expect(normal).toMatch(/± 0\.000\d+ mol\/dm³/);
-  expect(normal).toMatch(/Normality 0\.0999\d* eq\/L, 1 to the mole in this reaction/);
+  expect(normal).toMatch(/Normality 0\.0999\d* eq\/dm³, 1 to the mole in this reaction/);
 });
 
 test('where an earlier core reckoned otherwise, what it comes to now, how far that is and why stand beside it', () => {

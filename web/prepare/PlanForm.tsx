@@ -3,6 +3,7 @@ import { roundHalfEven } from '#core/measurement';
 import { useCatalogue } from '../app/ownEntries';
 import { optionsOf, QuantityField, SelectField, TextField } from '../ui/fields';
 import { Form } from '../ui/Form';
+import { NormalityField } from '../ui/NormalityField';
 import { fieldsOf } from '../ui/useTyped';
 
 /** What somebody wants to make, as typed. */
@@ -75,6 +76,15 @@ export function PlanForm(props: PlanFormProps) {
         {!isIndicator && <QuantityField label="Molarity" unit="mol/L" {...field('molarity')} />}
         <QuantityField label="Volume" unit="mL" {...field('volume')} />
       </div>
+      {!isIndicator && (
+        <NormalityField
+          key={wanted.substanceId}
+          substanceId={wanted.substanceId}
+          onMolarity={(molarity) => {
+            onChange({ molarity });
+          }}
+        />
+      )}
       <SeriesField {...props} />
       {purpose === 'standard' && props.thermometers.length > 0 && (
         <SelectField

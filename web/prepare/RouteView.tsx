@@ -17,6 +17,8 @@ import {
   tasksOf,
   whatWouldHalve,
 } from '#core/preparation';
+import { normalitiesOf } from '#core/label';
+import { paperUnitsOf } from '#core/laboratory';
 import { isPipette } from '#core/metrology';
 import { suggestAliquots } from '#core/titration/guidance';
 import { useOwn } from '../app/ownEntries';
@@ -54,6 +56,7 @@ export function RouteView({ route, wish, shelf, wanted, stock, isFirst }: RouteV
   const { laboratory } = useSession();
   const { kind, sourceName, quantities, objections } = route;
   const own = useOwn();
+  const molarity = roundSignificant(route.molarityMolPerL, 4);
   const plan = planOfRoute(route, wanted, laboratory.rules, own);
   return (
     <article className="border-t-2 border-ink pt-3 first:border-t-0 first:pt-0">
@@ -80,8 +83,11 @@ export function RouteView({ route, wish, shelf, wanted, stock, isFirst }: RouteV
       </ol>
       <p className="mt-2">
         Gives <b>{roundHalfEven(route.volumeMl, 0)} mL</b> of{' '}
-        <b className="font-mono">{roundSignificant(route.molarityMolPerL, 4)}</b> mol/L,{' '}
-        {outcome(route, wanted)}. {plan && <Cost plan={plan} stock={stock} />}{' '}
+        <b className="font-mono">{molarity}</b> mol/L
+        {normalitiesOf(wanted.substanceId, molarity, paperUnitsOf(laboratory.rules)).map(
+          ({ text, perMole }) => ` = ${text} (${String(perMole)} to the mole)`,
+        )}
+        , {outcome(route, wanted)}. {plan && <Cost plan={plan} stock={stock} />}{' '}
         {plan && <Time plan={plan} stock={stock} />} {plan && <Recipe plan={plan} />}
       </p>
       <Aliquots route={route} wanted={wanted} stock={stock} />

@@ -24,6 +24,7 @@ import {
   TextField,
 } from '../ui/fields';
 import { Form, FormFoot } from '../ui/Form';
+import { NormalityField } from '../ui/NormalityField';
 import { Page } from '../ui/Page';
 import { capitalized } from '../ui/typeset';
 import { useContractForm } from '../ui/useContractForm';
@@ -148,6 +149,15 @@ function PrepareForm({ choices, code }: PrepareFormProps) {
           unit="mol/L"
           {...field('nominalMolarity', asQuantity)}
         />
+        {chosenLot && (
+          <NormalityField
+            key={chosenLot.substanceId}
+            substanceId={chosenLot.substanceId}
+            onMolarity={(molarity) => {
+              form.setValue('nominalMolarity', molarity);
+            }}
+          />
+        )}
         {isBought && (
           <>
             <QuantityField

@@ -15,6 +15,7 @@ import {
   SelectField,
   TextField,
 } from '../ui/fields';
+import { NormalityField } from '../ui/NormalityField';
 import { useContractForm } from '../ui/useContractForm';
 import { StockFormFrame } from './StockFormFrame';
 import { useRegistering } from './useRegistering';
@@ -157,7 +158,20 @@ function SubstanceFields({ form, field }: LotFields) {
         }}
       />
       {dissolved?.meaning === 'by-molarity' && (
-        <QuantityField label="Molarity" unit="mol/L" {...field('dissolved.molarity', asQuantity)} />
+        <>
+          <QuantityField
+            label="Molarity"
+            unit="mol/L"
+            {...field('dissolved.molarity', asQuantity)}
+          />
+          <NormalityField
+            key={substanceId}
+            substanceId={substanceId}
+            onMolarity={(molarity) => {
+              form.setValue('dissolved.molarity', molarity);
+            }}
+          />
+        </>
       )}
       {dissolved?.meaning === 'by-mass' && (
         <QuantityField
