@@ -18,12 +18,9 @@ function equivalentsOfStandard(method: Method): number {
  * Equivalents in a mole of a substance, for the reactions in which the methods titrate it or titrate with it; each number once, the
  * first method's first. Empty where no method says: a normality without its reaction says nothing.
  */
-export function equivalentsIn(
-  substanceId: string,
-  methods: readonly Method[] = CATALOGUE.methods,
-): readonly Equivalents[] {
+export function equivalentsIn(substanceId: string): readonly Equivalents[] {
   const found = new Map<number, Equivalents>();
-  for (const method of methods) {
+  for (const method of CATALOGUE.methods) {
     const isTitrant = method.titrantIds.includes(substanceId);
     if (!isTitrant && method.standardId !== substanceId) continue;
     const exact = isTitrant ? equivalentsOfTitrant(method) : equivalentsOfStandard(method);

@@ -3,7 +3,7 @@ import { roundHalfEven } from '#core/measurement';
 import { useCatalogue } from '../app/ownEntries';
 import { optionsOf, QuantityField, SelectField, TextField } from '../ui/fields';
 import { Form } from '../ui/Form';
-import { NormalityField } from '../ui/NormalityField';
+import { NormalityField } from '../app/NormalityField';
 import { fieldsOf } from '../ui/useTyped';
 
 /** What somebody wants to make, as typed. */

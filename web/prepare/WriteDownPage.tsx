@@ -24,7 +24,7 @@ import {
   TextField,
 } from '../ui/fields';
 import { Form, FormFoot } from '../ui/Form';
-import { NormalityField } from '../ui/NormalityField';
+import { NormalityField } from '../app/NormalityField';
 import { Page } from '../ui/Page';
 import { capitalized } from '../ui/typeset';
 import { useContractForm } from '../ui/useContractForm';

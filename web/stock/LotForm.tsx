@@ -15,7 +15,7 @@ import {
   SelectField,
   TextField,
 } from '../ui/fields';
-import { NormalityField } from '../ui/NormalityField';
+import { NormalityField } from '../app/NormalityField';
 import { useContractForm } from '../ui/useContractForm';
 import { StockFormFrame } from './StockFormFrame';
 import { useRegistering } from './useRegistering';

@@ -3,8 +3,8 @@ import { equivalentsIn } from '#core/chemistry';
 import { molarityOfNormality } from '#core/label';
 import { paperUnitsOf } from '#core/laboratory';
 import { parseDecimal } from '#core/measurement';
-import { useSession } from '../app/session';
-import { optionsOf, QuantityField, SelectField } from './fields';
+import { useSession } from './session';
+import { optionsOf, QuantityField, SelectField } from '../ui/fields';
 
 interface NormalityFieldProps {
   readonly substanceId: string;
