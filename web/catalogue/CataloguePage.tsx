@@ -12,14 +12,15 @@ import { roundSignificant } from '#core/measurement';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { NotAllHere } from '../app/NotAllHere';
-import { usePersonName, useRecords } from '../app/records';
+import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
+import { Written } from '../app/Written';
 import { ButtonLink } from '../ui/Button';
 import { TextField } from '../ui/fields';
 import { Page } from '../ui/Page';
 import { RadioList } from '../ui/RadioList';
 import { CellLink, Table } from '../ui/Table';
-import { ChemicalFormula, instantText } from '../ui/typeset';
+import { ChemicalFormula } from '../ui/typeset';
 
 type Kind = OwnEntry['kind'];
 
@@ -233,18 +234,5 @@ function OwnName({ state: { id, entry, withdrawn }, mayWrite }: OwnNameProps) {
     >
       {name}
     </CellLink>
-  );
-}
-
-/** How often, by whom, when and why it was written. */
-function Written({ written }: Pick<EntryState, 'written'>) {
-  const { laboratory } = useSession();
-  const nameOf = usePersonName();
-  const last = written.at(-1);
-  return (
-    <span className="text-[15px]">
-      version {written.length}, {nameOf(last?.by ?? '')},{' '}
-      {instantText(last?.at ?? '', laboratory.timeZone)}: {last?.reason}
-    </span>
   );
 }

@@ -1,15 +1,16 @@
 import { Link } from 'react-router';
-import type { Method, MethodState } from '#core/chemistry';
+import type { Method } from '#core/chemistry';
 import { CATALOGUE, describeEndPoint } from '#core/chemistry';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { NotAllHere } from '../app/NotAllHere';
-import { usePersonName, useRecords } from '../app/records';
+import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
+import { Written } from '../app/Written';
 import { Page } from '../ui/Page';
 import { ShortName } from '../ui/ShortName';
 import { Table } from '../ui/Table';
-import { instantText, ReactionEquations } from '../ui/typeset';
+import { ReactionEquations } from '../ui/typeset';
 
 /** The methods that ship, and those that the laboratory has written. */
 export function MethodsPage() {
@@ -87,19 +88,6 @@ function EndPoint({ of: method }: { readonly of: Method }) {
       {describeEndPoint(method, laboratory.rules)}
       {method.flaskTemperatureC && `; ${method.flaskTemperatureC.join(' to ')} °C`}
       {method.needsBlank && '; with a blank'}
-    </span>
-  );
-}
-
-/** How often, by whom, when and why it was written. */
-function Written({ written }: Pick<MethodState, 'written'>) {
-  const { laboratory } = useSession();
-  const nameOf = usePersonName();
-  const last = written.at(-1);
-  return (
-    <span className="text-[15px]">
-      version {written.length}, {nameOf(last?.by ?? '')},{' '}
-      {instantText(last?.at ?? '', laboratory.timeZone)}: {last?.reason}
     </span>
   );
 }
