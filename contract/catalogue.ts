@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { EQUATION_AT_MOST, HAZARD_STATEMENTS } from '#core/chemistry';
 import type { Catalogue, HazardCode, Own, OwnEntry } from '#core/chemistry';
-import { id as recordId, line, remark as text, storedInteger } from './fields';
+import { id as recordId, line, NOT_FILLED_IN, remark as text, storedInteger } from './fields';
 import { houseRulesSchema } from './houseRules';
 
 const id = v.pipe(
@@ -18,7 +18,7 @@ const range = v.pipe(
 );
 const percent = v.pipe(v.number(), v.minValue(0), v.maxValue(100, 'At most 100 %.'));
 const remark = text;
-const sentence = v.pipe(text, v.minLength(1, 'This must be filled in.'));
+const sentence = v.pipe(text, v.minLength(1, NOT_FILLED_IN));
 const source = sentence;
 
 export const hazardCode = v.picklist(
@@ -40,6 +40,11 @@ const drying = v.variant('kind', [
   }),
 ]);
 
+const colour = v.strictObject({
+  word: line,
+  css: v.pipe(v.string(), v.hexColor('Write a colour as #rrggbb.')),
+});
+
 const substance = v.strictObject({
   id,
   name: line,
@@ -51,6 +56,10 @@ const substance = v.strictObject({
   drying: v.nullable(drying),
   solubilityMolPerL: v.optional(v.nullable(positive), null),
   needs: v.optional(v.nullable(sentence), null),
+  solutionColour: v.optional(
+    v.nullable(v.strictObject({ ...colour.entries, atMolPerL: positive })),
+    null,
+  ),
   solution: v.optional(
     v.strictObject({
       solventId: id,
@@ -165,11 +174,6 @@ function isOfSizeToBalance(text: string): boolean {
 }
 
 const reacting = v.strictObject({ species: formula, perFormulaUnit: positive });
-const colour = v.strictObject({
-  word: line,
-  css: v.pipe(v.string(), v.hexColor('Write a colour as #rrggbb.')),
-});
-
 const keeping = v.strictObject({
   substanceId: id,
   interval: duration,
@@ -267,6 +271,7 @@ const method = v.strictObject({
   indicatorId: v.nullable(id),
   indicatorDrops: v.nullable(positive),
   colours: v.strictObject({ before: colour, endPoint: colour, overshot: colour }),
+  course: v.exactOptional(v.array(colour)),
   medium: sentence,
   mediumHolds: v.exactOptional(
     v.array(v.strictObject({ id, molarityMolPerL: v.nullable(positive) })),

@@ -17,11 +17,14 @@ function text(most: number, message: string) {
   );
 }
 
+/** What is said of a field with nothing in it; a form that knows its name says which. */
+export const NOT_FILLED_IN = 'This must be filled in.';
+
 /** A line that must be filled in. */
 export const line = v.pipe(
   text(120, 'Write a short text.'),
   v.trim(),
-  v.minLength(1, 'This must be filled in.'),
+  v.minLength(1, NOT_FILLED_IN),
 );
 
 /** A longer remark that may be empty. */
@@ -48,6 +51,7 @@ function storedAs<Text extends string>(schema: v.GenericSchema<string>) {
 export const decimal = storedAs<DecimalText>(
   v.pipe(
     v.string('Write a number.'),
+    v.minLength(1, NOT_FILLED_IN),
     v.check((typed) => parseDecimal(typed) === typed, 'Write a plain number, such as 7.10.'),
   ),
 );
@@ -83,7 +87,11 @@ export function count(least: number, most: number) {
 }
 
 export const plainDate = storedAs<PlainDate>(
-  v.pipe(v.string('Give a date.'), v.check(isPlainDate, 'Give a date as year-month-day.')),
+  v.pipe(
+    v.string('Give a date.'),
+    v.minLength(1, NOT_FILLED_IN),
+    v.check(isPlainDate, 'Give a date as year-month-day.'),
+  ),
 );
 
 /** A UUID as PostgreSQL gives it back: in lower case. What it would spell otherwise is refused, not rewritten. */

@@ -6,6 +6,7 @@ export {
   id,
   line,
   nonNegativeDecimal,
+  NOT_FILLED_IN,
   plainDate,
   positiveDecimal,
   reason,

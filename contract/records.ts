@@ -44,7 +44,7 @@ export const lotSchema = v.strictObject({
   own,
   lotNumber: line,
   supplier: line,
-  purity: decimalUpTo(1, 'A purity is a mass fraction: it cannot be above 1 (100 %).'),
+  purity: decimalUpTo(1, 'Nothing is purer than 100 %.'),
   purityHalfWidth: nonNegativeDecimal,
   purityDistribution: distribution,
   dissolved: v.nullable(

@@ -18,6 +18,7 @@ export function creamOfTartar(id: Id): OwnEntry {
       drying: { kind: 'oven', temperatureC: [105, 110], hours: 3, remark: 'not hygroscopic' },
       solubilityMolPerL: 0.03,
       needs: null,
+      solutionColour: null,
       solution: { solventId: 'water', additions: [] },
       hazards: [],
       cautions: [],

@@ -15,6 +15,7 @@ export type {
   OwnEntry,
   Preparation,
   PreparationStep,
+  SolutionColour,
   Solvent,
   Substance,
 } from './catalogue/entries';

@@ -43,7 +43,8 @@ export function mixColours(forms: readonly ColouredForm[]): Srgb {
 /** A black channel would absorb without end; this is as dark as a flask gets. */
 const DARKEST = 1e-4;
 
-function toLinear(channel: number): number {
+/** What a channel of sRGB lets through, as a part of white light. */
+export function toLinear(channel: number): number {
   const value = channel / 255;
   const linear = value <= 0.04045 ? value / 12.92 : ((value + 0.055) / 1.055) ** 2.4;
   return Math.max(DARKEST, linear);

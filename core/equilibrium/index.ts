@@ -9,5 +9,6 @@ export type {
 export { AcidBaseCurve, distinctSteps, midpointVolumesMl, titrationErrorPercent } from './acidBase';
 export type { ColouredForm, Srgb } from './colour';
 export { basicFraction, mixColours, oxidizedFraction } from './colour';
+export { cssOf, layerColour, luminanceOf, srgbOf } from './layer';
 export type { RedoxCouple, RedoxTitration } from './redox';
 export { RedoxCurve } from './redox';

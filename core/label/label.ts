@@ -31,6 +31,14 @@ export interface LabelContext {
   readonly units: PaperUnits;
 }
 
+/** What the code on a label says: where the bottle is looked up, and its own code for whoever has no network. */
+export function bottleLink(
+  baseUrl: string,
+  { id, code }: Pick<BottleState, 'id' | 'code'>,
+): string {
+  return `${baseUrl}/bottles/${id}#${code}`;
+}
+
 /** A label has room for so many letters of a note. */
 const NOTE_LETTERS = 80;
 

@@ -54,6 +54,12 @@ describe('a lot', () => {
     ['good until the day before', { useBy: '2026-01-09' }, ['use-by-first at useBy']],
     ['opened the day it came', { openedOn: '2026-01-10' }, []],
     ['opened the day before', { openedOn: '2026-01-09' }, ['opened-first at openedOn']],
+    ['as pure as the least solid', { purity: '0.02' }, []],
+    [
+      'written as a fraction of a per cent',
+      { purity: '0.009998', purityHalfWidth: '0.000005' },
+      ['purity-as-fraction at purity'],
+    ],
     ['known to half of itself', { purity: '0.9', purityHalfWidth: '0.45' }, []],
     [
       'known worse',

@@ -55,6 +55,16 @@ export function addDecimals(one: DecimalText, other: DecimalText): DecimalText {
   return written(new Big(one).plus(other), places);
 }
 
+/** A percentage as the part of 1 that it is, with all its digits: 99.98 is 0.9998, 100.00 is 1.0000. */
+export function fractionOfPercent(percent: DecimalText): DecimalText {
+  return written(new Big(percent).div(100), decimalPlaces(percent) + 2);
+}
+
+/** A part of 1 in per cent, with all its digits: 0.9998 is 99.98. */
+export function percentOfFraction(fraction: DecimalText): DecimalText {
+  return written(new Big(fraction).times(100), Math.max(0, decimalPlaces(fraction) - 2));
+}
+
 /** Rounds half to even on the decimal digits of the number, to `places` digits after the point. */
 export function roundHalfEven(value: number | DecimalText, places: number): DecimalText {
   return written(new Big(value).round(places, Big.roundHalfEven), Math.max(0, places));

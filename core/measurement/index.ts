@@ -5,6 +5,8 @@ export {
   addDecimals,
   decimalOf,
   decimalPlaces,
+  fractionOfPercent,
+  percentOfFraction,
   decimalText,
   parseDecimal,
   roundHalfEven,

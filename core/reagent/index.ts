@@ -31,6 +31,7 @@ export {
   isLotExpired,
   gramsPerLitreOfContent,
   lotMolarity,
+  purityText,
   lotMolarMass,
   lotPurityComponent,
 } from './lot';

@@ -11,6 +11,7 @@ import type { HazardCode, MolarMass, Own } from '../chemistry';
 import { findSubstance, molarMass } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import type { Component, DecimalText, Distribution } from '../measurement';
+import { percentOfFraction } from '../measurement';
 
 /** How the content of a dissolved substance is stated; % by mass and by volume differ by the density. */
 type Dissolved =
@@ -138,6 +139,11 @@ export function lotPurityComponent({ purityDistribution, purityHalfWidth }: Lot)
     distribution: purityDistribution,
     halfWidth: Number(purityHalfWidth),
   };
+}
+
+/** A purity or content with what it is known to, as it is printed: `99.98 % ± 0.05 %`. */
+export function purityText({ purity, purityHalfWidth }: Lot): string {
+  return `${percentOfFraction(purity)} % ± ${percentOfFraction(purityHalfWidth)} %`;
 }
 
 /** Whether its use-by date has passed. */

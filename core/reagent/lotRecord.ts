@@ -14,6 +14,7 @@ import {
   takes,
   WITHDRAWN,
 } from '../record';
+import { percentOfFraction } from '../measurement';
 import { suspectForm } from '../slip';
 import type { Lot, LotFactBodies, LotState } from './lot';
 
@@ -168,6 +169,9 @@ function isOtherThing(lot: Lot, was: Lot): boolean {
   return lot.substanceId !== was.substanceId || lot.dissolved?.meaning !== was.dissolved?.meaning;
 }
 
+/** No solid that is sold holds less; who wrote that gave a mass fraction in per cent. */
+const LEAST_PURITY_OF_SOLID = 0.02;
+
 function checkLot(
   lot: Lot,
   around: Pick<AroundStock, 'today'> & AroundEntries,
@@ -190,6 +194,9 @@ function checkLot(
   if (lot.openedOn !== null && lot.openedOn < lot.receivedOn) return [openedBeforeReceived];
   if (lot.dissolved?.meaning === 'by-molarity' && Number(lot.purity) !== 1) {
     return [impossible('content-twice', 'purity')];
+  }
+  if (!lot.dissolved && Number(lot.purity) < LEAST_PURITY_OF_SOLID) {
+    return [impossible('purity-as-fraction', 'purity', { percent: percentOfFraction(lot.purity) })];
   }
   if (Number(lot.purityHalfWidth) > Number(lot.purity) / 2) {
     return [impossible('purity-too-vague', 'purityHalfWidth')];

@@ -12,6 +12,7 @@ import {
   burette,
   concordantSeries,
   made,
+  methodOf,
   PLAIN_RULES,
   references,
   RunScript,
@@ -32,7 +33,7 @@ import {
 import { checkRunFact, checkRunStart, foldRun } from './record';
 import type { MeasuredIncident } from './run';
 import { titrantTakenMl, titreMl } from './run';
-import { buretteChecks } from './setUp';
+import { buretteChecks, buretteLiquid } from './setUp';
 
 const decision = {
   number: '0417-1',
@@ -593,10 +594,35 @@ test('the burette is looked over before the first reading; what was off is kept,
   expect(state.buretteChecked).toMatchObject([{ faults, by: 'ines' }]);
   const other = script.propose('run.burette-checked', { faults: [{ checkId: 'x', remark: '' }] });
   expect(checkRunFact(state, other).map(({ code }) => code)).toEqual(['unknown-check']);
-  const { method } = references();
-  const meniscus = (indicatorId: string | null) =>
-    buretteChecks({ ...method, indicatorId }, PLAIN_RULES).find(({ id }) => id === 'meniscus')
-      ?.text;
-  expect(meniscus('phenolphthalein')).toContain('the bottom of the meniscus');
-  expect(meniscus(null)).toContain('the top of the meniscus');
+});
+
+test.each<[string, string, string, Partial<typeof PLAIN_RULES>, string | null, string]>([
+  ['permanganate', 'permanganate-by-sodium-oxalate', '0.02', {}, 'violet', 'top'],
+  [
+    'permanganate by a house that reads the bottom',
+    'permanganate-by-sodium-oxalate',
+    '0.02',
+    { darkMeniscus: 'bottom' },
+    'violet',
+    'bottom',
+  ],
+  // So weak that light falls through to the bottom of the meniscus.
+  ['weak permanganate', 'permanganate-by-sodium-oxalate', '0.001', {}, 'violet', 'bottom'],
+  ['dichromate', 'dichromate-by-iron-ii', '0.0167', {}, 'orange', 'bottom'],
+  // Starch shows its end, and yet it is dark.
+  ['iodine', 'iodine-by-thiosulfate', '0.05', {}, 'brown', 'top'],
+  ['hydroxide', 'naoh-by-khp', '0.1', {}, null, 'bottom'],
+])('%s is drawn and read as it looks', (_, methodId, nominalMolarity, rules, word, readAt) => {
+  const method = methodOf(methodId);
+  const run = references({
+    method,
+    bottle: bottleOf(method.titrantIds[0] ?? '', { nominalMolarity }),
+  });
+  const liquid = buretteLiquid(run, { ...PLAIN_RULES, ...rules });
+  expect(liquid).toMatchObject({ word, readAt });
+  expect(liquid.css).toEqual(word === null ? null : expect.stringMatching(/^#[0-9a-f]{6}$/));
+  const check = buretteChecks(run, { ...PLAIN_RULES, ...rules }).find(
+    ({ id }) => id === 'meniscus',
+  );
+  expect(check?.text).toContain(`the ${readAt} of the meniscus`);
 });

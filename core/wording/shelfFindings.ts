@@ -31,6 +31,8 @@ export const SHELF_FINDINGS = {
   'content-twice': () =>
     'This solution is stated in mol/L, so that its purity is 1: the molarity says the rest.',
   'not-certified': () => 'A standard that was bought needs the molarity of its certificate.',
+  'purity-as-fraction': ({ percent }: { percent: string }) =>
+    `A solid of ${percent} % is hardly one: write the purity in per cent, 99.98 and not 0.9998.`,
   'purity-too-vague': () => 'A purity is known better than to half of itself.',
   'beyond-max-load': () => 'This figure must be a small part of the maximum load.',
   'tolerance-too-wide': () => 'A tolerance is a small part of the volume.',

@@ -1,6 +1,6 @@
 import { impossible } from '#core/record';
 import type { Knex } from 'knex';
-import { labelOf } from '#core/label';
+import { bottleLink, labelOf } from '#core/label';
 import { DEFAULT_HOUSE_RULES, paperUnitsOf } from '#core/laboratory';
 import type { BottleState, Parent } from '#core/reagent';
 import type { PersonState } from '#core/people';
@@ -65,8 +65,7 @@ async function printedLabel(db: Knex, bottleId: string, baseUrl: string): Promis
   });
   return {
     label,
-    // The code stands in it too, for whoever reads it without the network.
-    link: `${baseUrl}/bottles/${bottleId}#${bottle.code}`,
+    link: bottleLink(baseUrl, bottle),
     laboratory: laboratory?.name ?? '',
     useByText: label.useBy === null ? null : `use by ${dateText(label.useBy)}`,
   };

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { EntryState, Indicator, OwnEntry, Preparation, Substance } from '#core/chemistry';
 import {
@@ -40,13 +41,12 @@ const HEADS: Readonly<Record<Kind, readonly string[]>> = {
 export function CataloguePage() {
   const entries = useRecords('entry');
   const { person } = useSession();
-  const [search, setSearch] = useSearchParams();
+  const [search] = useSearchParams();
+  const [kind, setKind] = useState<Kind>(
+    () => KINDS.find(({ id }) => id === search.get('of'))?.id ?? 'substance',
+  );
+  const [wanted, setWanted] = useState('');
   if (!entries) return <Loading />;
-  const kind = KINDS.find(({ id }) => id === search.get('of'))?.id ?? 'substance';
-  const wanted = search.get('q') ?? '';
-  const set = (changes: Readonly<Record<string, string>>): void => {
-    setSearch({ of: kind, q: wanted, ...changes }, { replace: true });
-  };
   const mayWrite = may(person, 'manage');
   const own = entries.filter((state) => state.entry.kind === kind && fits(state.entry, wanted));
   const shipped = shippedOf(kind).filter((entry) => fits(entry, wanted));
@@ -70,19 +70,10 @@ export function CataloguePage() {
           className="flex flex-wrap gap-x-5"
           items={KINDS}
           chosenId={kind}
-          onChoose={(of) => {
-            set({ of });
-          }}
+          onChoose={setKind}
         />
         <div className="w-72 max-w-full">
-          <TextField
-            label="Find"
-            type="search"
-            value={wanted}
-            onText={(q) => {
-              set({ q });
-            }}
-          />
+          <TextField label="Find" type="search" value={wanted} onText={setWanted} />
         </div>
       </div>
       {own.length > 0 && (
@@ -115,7 +106,9 @@ export function CataloguePage() {
               return {
                 key: id,
                 cells: [
-                  <b key="n">{name}</b>,
+                  <b key="n" className="wrap-anywhere">
+                    {name}
+                  </b>,
                   ...cellsOf(entry),
                   mayWrite && (
                     <CellLink
@@ -226,11 +219,11 @@ interface OwnNameProps {
 /** The way to the form, for those who may write entries. */
 function OwnName({ state: { id, entry, withdrawn }, mayWrite }: OwnNameProps) {
   const { name } = headOfEntry(entry);
-  if (!mayWrite) return <b>{name}</b>;
+  if (!mayWrite) return <b className="wrap-anywhere">{name}</b>;
   return (
     <CellLink
       to={`/catalogue/${id}`}
-      className={`font-semibold ${withdrawn ? 'line-through' : ''}`}
+      className={`font-semibold wrap-anywhere ${withdrawn ? 'line-through' : ''}`}
     >
       {name}
     </CellLink>

@@ -12,7 +12,7 @@ import { ChemicalFormula } from '../ui/typeset';
 import { fieldsOf, useTyped } from '../ui/useTyped';
 import { HazardFields } from './HazardFields';
 import { KeepsField } from './KeepsField';
-import type { TypedDrying, TypedKeeping, TypedSubstance } from './typedSubstance';
+import type { TypedColour, TypedDrying, TypedKeeping, TypedSubstance } from './typedSubstance';
 import { formsBeside, typedSubstance, writtenSubstance } from './typedSubstance';
 import type { EntryRecord } from './useWritingEntry';
 import { useWritingEntry } from './useWritingEntry';
@@ -88,6 +88,7 @@ export function SubstanceForm({ entry, record }: SubstanceFormProps) {
           change({ waste: waste as Substance['waste'] });
         }}
       />
+      <ColourFields {...part('colour')} error={errors.solutionColour} />
       <HazardFields {...part('hazards')} />
       <TextAreaField label="Cautions, a line each" rows={3} {...field('cautions')} />
       <KeepingFields {...part('keeping')} errors={errors} />
@@ -217,6 +218,51 @@ function DryingFields({ value, error, onChange }: DryingFieldsProps) {
         <div className={value.kind === 'oven' ? '' : 'lg:col-span-4'}>
           <TextField label="Remark" {...field('remark')} />
         </div>
+      )}
+    </fieldset>
+  );
+}
+
+interface ColourFieldsProps {
+  readonly value: TypedColour;
+  readonly error: string | undefined;
+  readonly onChange: (colour: TypedColour) => void;
+}
+
+/** How a solution looks in the burette, in a word and as a swatch, and how strong it is then. */
+function ColourFields({ value, error, onChange }: ColourFieldsProps) {
+  const field = fieldsOf(value, (changes) => {
+    onChange({ ...value, ...changes });
+  });
+  return (
+    <fieldset className="col-span-full grid grid-cols-1 gap-x-4 gap-y-3 sm:grid-cols-[minmax(0,300px)_80px_minmax(0,200px)]">
+      <legend className="sr-only">Colour of its solutions</legend>
+      <TextField
+        label="Colour of its solutions"
+        hint="Empty where they are as clear as water."
+        {...field('word')}
+        error={error}
+      />
+      {value.word.trim() !== '' && (
+        <>
+          <label className="font-semibold">
+            <span className="mb-1 block">Shade</span>
+            <input
+              type="color"
+              className="h-12 w-full rounded-md border border-rule-strong bg-sheet p-1"
+              value={value.css}
+              onChange={(event) => {
+                onChange({ ...value, css: event.target.value });
+              }}
+            />
+          </label>
+          <QuantityField
+            label="When it has"
+            unit="mol/L"
+            hint="In the burette."
+            {...field('molarity')}
+          />
+        </>
       )}
     </fieldset>
   );

@@ -19,6 +19,14 @@ export interface TypedDrying {
   readonly remark: string;
 }
 
+/** How solutions look, as a form holds it. */
+export interface TypedColour {
+  /** Empty where they are as clear as water. */
+  readonly word: string;
+  readonly css: string;
+  readonly molarity: string;
+}
+
 /** How solutions keep, as a form holds it. */
 export interface TypedKeeping {
   readonly interval: TypedDuration;
@@ -38,6 +46,7 @@ export interface TypedSubstance {
   readonly drying: TypedDrying;
   readonly solubility: string;
   readonly solventId: string;
+  readonly colour: TypedColour;
   readonly hazards: readonly TypedBand[];
   readonly cautions: string;
   readonly waste: Substance['waste'];
@@ -52,6 +61,7 @@ export const NO_SUBSTANCE: OwnSubstance = {
   substance: {
     ...{ id: '', name: '', shortName: '', formula: '', role: 'primary-standard', form: 'crystals' },
     ...{ densityGPerCm3: null, drying: null, solubilityMolPerL: null, needs: null },
+    solutionColour: null,
     ...{ solution: { solventId: 'water', additions: [] }, hazards: [], cautions: [] },
     ...{ waste: 'acid-base', mistakenFor: [], source: '' },
   },
@@ -77,6 +87,11 @@ export function typedSubstance({ substance, keeping }: OwnSubstance): TypedSubst
     },
     solubility: figureOf(substance.solubilityMolPerL),
     solventId: substance.solution.solventId,
+    colour: {
+      word: substance.solutionColour?.word ?? '',
+      css: substance.solutionColour?.css ?? '#cfe0e1',
+      molarity: figureOf(substance.solutionColour?.atMolPerL),
+    },
     hazards: typedBands(substance.hazards),
     cautions: substance.cautions.join('\n'),
     waste: substance.waste,
@@ -112,6 +127,7 @@ export function writtenSubstance(
       drying: dryingOf(typed.drying),
       solubilityMolPerL: numberOrNull(typed.solubility),
       solution: { ...substance.solution, solventId: typed.solventId },
+      solutionColour: colourOf(typed.colour),
       hazards: bandsOf(typed.hazards),
       cautions: linesOf(typed.cautions),
       waste: typed.waste,
@@ -139,6 +155,10 @@ export function formsBeside(
     if (error instanceof Unanswerable) return [];
     throw error;
   }
+}
+
+function colourOf({ word, css, molarity }: TypedColour) {
+  return word.trim() === '' ? null : { word: word.trim(), css, atMolPerL: numberIn(molarity) };
 }
 
 function dryingOf({ kind, low, high, hours, remark }: TypedDrying) {

@@ -62,7 +62,7 @@ function remarkOnLate(fact: Fact): Remark {
 
 /** What was off when the burette was looked over. */
 function remarksOnBurette({ buretteChecked, references, setUp }: RunState): readonly Remark[] {
-  const checks = buretteChecks(references.method, setUp.rules);
+  const checks = buretteChecks(references, setUp.rules);
   return buretteChecked.flatMap(({ faults, by, at }) =>
     faults.map(({ checkId, remark }) => {
       const text = checks.find(({ id }) => id === checkId)?.text ?? checkId;

@@ -3,6 +3,7 @@ import { useParams } from 'react-router';
 import { judgeRun } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
 import { flaskOf, openConflicts } from '#core/titration/run';
+import { buretteLiquid } from '#core/titration/setUp';
 import { Loading } from '../app/Loading';
 import { Button } from '../ui/Button';
 import type { WeighingMode } from '../ui/WeighingModeChoice';
@@ -37,7 +38,11 @@ function Bench({ run }: { readonly run: RunState }) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-[220px_minmax(0,1fr)] xl:h-screen xl:min-h-[760px] xl:grid-cols-[268px_minmax(0,1fr)]">
       <div className="border-rule bg-[#faf6ee] max-md:order-2 max-md:h-[480px] max-md:border-t md:sticky md:top-0 md:h-screen md:max-h-[860px] md:min-h-0 md:border-r">
-        <BuretteDrawing burette={run.references.burette} {...onBurette} />
+        <BuretteDrawing
+          burette={run.references.burette}
+          liquid={buretteLiquid(run.references, run.setUp.rules)}
+          {...onBurette}
+        />
       </div>
       <div className="flex min-h-0 min-w-0 flex-col px-4 pt-4 pb-3 md:px-6 xl:pt-2">
         <BenchHeader run={run}>

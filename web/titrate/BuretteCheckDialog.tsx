@@ -35,7 +35,7 @@ export function BuretteCheckDialog({ run, onClose }: BuretteCheckDialogProps) {
       onClose={onClose}
     >
       <ul className="divide-y divide-rule border-y border-rule">
-        {buretteChecks(run.references.method, run.setUp.rules).map(({ id, text }) => (
+        {buretteChecks(run.references, run.setUp.rules).map(({ id, text }) => (
           <Check
             key={id}
             text={text}

@@ -1,6 +1,7 @@
 import { roundHalfEven } from '#core/measurement';
 import type { Burette } from '#core/metrology';
 import type { Forecast } from '#core/titration/figures';
+import type { BuretteLiquid } from '#core/titration/setUp';
 
 const WIDTH = 268;
 const HEIGHT = 800;
@@ -11,6 +12,7 @@ const TUBE = { left: 62, right: 106 };
 
 interface BuretteDrawingProps {
   readonly burette: Burette;
+  readonly liquid: BuretteLiquid;
   /** Where the liquid stands, as last read or as typed just now; null before the first reading. */
   readonly levelMl: number | null;
   /** The initial reading of the flask under the burette. */
@@ -19,7 +21,8 @@ interface BuretteDrawingProps {
 }
 
 /** The burette to scale: graduations, level, where to run to and where the end point is expected. */
-export function BuretteDrawing({ burette, levelMl, startedMl, forecast }: BuretteDrawingProps) {
+export function BuretteDrawing(props: BuretteDrawingProps) {
+  const { burette, liquid, levelMl, startedMl, forecast } = props;
   const capacityMl = Number(burette.capacityMl);
   const y = (ml: number): number => ZERO_Y + (ml / capacityMl) * (LAST_Y - ZERO_Y);
   const level = levelMl === null ? LAST_Y + 14 : y(levelMl);
@@ -28,15 +31,16 @@ export function BuretteDrawing({ burette, levelMl, startedMl, forecast }: Burett
       viewBox={`0 0 ${String(WIDTH)} ${String(HEIGHT)}`}
       className="block h-full w-full"
       role="img"
-      aria-label={describe(burette, levelMl, forecast)}
+      aria-label={describe(props)}
     >
-      <Tube level={level} />
-      <Graduations capacityMl={capacityMl} y={y} />
+      <Tube level={level} liquid={liquid} />
+      <Graduations capacityMl={capacityMl} y={y} inkAt={inkAbove(liquid, level)} />
       {forecast && <ExpectedEnd forecast={forecast} capacityMl={capacityMl} y={y} />}
       {startedMl !== null && <StartMark startedMl={startedMl} y={y(startedMl)} />}
       {levelMl !== null && (
         <Loupe
           burette={burette}
+          liquid={liquid}
           readingMl={levelMl}
           levelY={level}
           avoid={[
@@ -49,18 +53,35 @@ export function BuretteDrawing({ burette, levelMl, startedMl, forecast }: Burett
   );
 }
 
-function describe(
-  burette: Burette,
-  levelMl: number | null,
-  forecast: Forecast['onBurette'],
-): string {
+function describe({ burette, liquid, levelMl, forecast }: BuretteDrawingProps): string {
+  const seen = liquid.word === null ? '' : `, ${liquid.word}`;
+  const edge = liquid.readAt === 'top' ? ', read at the top of the meniscus' : '';
   const level = levelMl === null ? 'not read yet' : `level at ${roundHalfEven(levelMl, 2)} mL`;
   const end = forecast ? `, end point expected at ${roundHalfEven(forecast.expected, 2)} mL` : '';
-  return `${burette.name}, ${burette.capacityMl} mL, ${level}${end}`;
+  return `${burette.name}, ${burette.capacityMl} mL${seen}, ${level}${edge}${end}`;
+}
+
+/** What the liquid is drawn with. */
+function fillOf({ css }: BuretteLiquid): string {
+  return css ?? 'var(--color-titrant)';
+}
+
+/** Marks and figures in ink, but light on a liquid that would swallow them. */
+function inkAbove({ readAt }: BuretteLiquid, levelY: number): (y: number) => string {
+  return (y) => (readAt === 'top' && y > levelY ? 'var(--color-sheet)' : 'var(--color-ink)');
+}
+
+/**
+ * Heights of the two points that draw a meniscus, its edges at the glass and what pulls it down between them, so that the edge that is
+ * read stands at the level: the bottom of the curve lies half way between the two.
+ */
+function meniscus({ readAt }: BuretteLiquid, levelY: number, depth: number): [number, number] {
+  return readAt === 'top' ? [levelY, levelY + 2 * depth] : [levelY - depth, levelY + depth];
 }
 
 /** Glass, liquid with its meniscus, stopcock and tip. */
-function Tube({ level }: { readonly level: number }) {
+function Tube({ level, liquid }: { readonly level: number; readonly liquid: BuretteLiquid }) {
+  const [edge, pull] = meniscus(liquid, level, 4);
   const { left, right } = TUBE;
   const middle = (left + right) / 2;
   const width = right - left;
@@ -73,11 +94,11 @@ function Tube({ level }: { readonly level: number }) {
         strokeWidth="1.6"
       />
       <path
-        d={`M${String(left + 1)} ${String(level - 4)}Q${String(middle)} ${String(level + 4)} ${String(right - 1)} ${String(level - 4)}V${String(LAST_Y + 16)}q0 13 -${String(width / 2 - 5)} 19h-8q-${String(width / 2 - 5)}-6 -${String(width / 2 - 5)}-19z`}
-        fill="var(--color-titrant)"
+        d={`M${String(left + 1)} ${String(edge)}Q${String(middle)} ${String(pull)} ${String(right - 1)} ${String(edge)}V${String(LAST_Y + 16)}q0 13 -${String(width / 2 - 5)} 19h-8q-${String(width / 2 - 5)}-6 -${String(width / 2 - 5)}-19z`}
+        fill={fillOf(liquid)}
       />
       <path
-        d={`M${String(left + 1)} ${String(level - 4)}Q${String(middle)} ${String(level + 4)} ${String(right - 1)} ${String(level - 4)}`}
+        d={`M${String(left + 1)} ${String(edge)}Q${String(middle)} ${String(pull)} ${String(right - 1)} ${String(edge)}`}
         fill="none"
         stroke="var(--color-titrant-edge)"
         strokeWidth="2"
@@ -88,22 +109,19 @@ function Tube({ level }: { readonly level: number }) {
         strokeWidth="3"
         opacity="0.7"
       />
-      <Stopcock x={middle} />
+      <Stopcock x={middle} liquid={liquid} />
     </g>
   );
 }
 
 /** What lies below the scale: outlet, stopcock and tip. */
-function Stopcock({ x }: { readonly x: number }) {
+function Stopcock({ x, liquid }: { readonly x: number; readonly liquid: BuretteLiquid }) {
   return (
     <g stroke="var(--color-ink)" strokeWidth="1.4">
-      <path d={`M${String(x - 5)} ${String(LAST_Y + 36)}v10h10v-10`} fill="var(--color-titrant)" />
+      <path d={`M${String(x - 5)} ${String(LAST_Y + 36)}v10h10v-10`} fill={fillOf(liquid)} />
       <rect x={x - 14} y={LAST_Y + 46} width="28" height="13" rx="3" fill="var(--color-glass)" />
       <rect x={x - 26} y={LAST_Y + 49} width="52" height="7" rx="3.5" fill="var(--color-leaf)" />
-      <path
-        d={`M${String(x - 4)} ${String(LAST_Y + 59)}l2.5 34h3l2.5-34z`}
-        fill="var(--color-titrant)"
-      />
+      <path d={`M${String(x - 4)} ${String(LAST_Y + 59)}l2.5 34h3l2.5-34z`} fill={fillOf(liquid)} />
     </g>
   );
 }
@@ -111,10 +129,11 @@ function Stopcock({ x }: { readonly x: number }) {
 interface GraduationsProps {
   readonly capacityMl: number;
   readonly y: (ml: number) => number;
+  readonly inkAt: (y: number) => string;
 }
 
 /** Marks for every half millilitre or finer where there is room, longer ones for 1 and 5 mL. */
-function Graduations({ capacityMl, y }: GraduationsProps) {
+function Graduations({ capacityMl, y, inkAt }: GraduationsProps) {
   const stepMl = capacityMl > 30 ? 0.5 : 0.2;
   const marks = Array.from({ length: Math.round(capacityMl / stepMl) + 1 }, (_, i) => i * stepMl);
   const labelEvery = capacityMl > 30 ? 5 : 2;
@@ -128,7 +147,7 @@ function Graduations({ capacityMl, y }: GraduationsProps) {
           <path
             key={ml}
             d={`M${String(TUBE.right)} ${String(y(ml))}h-${String(length)}`}
-            stroke="var(--color-ink)"
+            stroke={inkAt(y(ml))}
             strokeWidth={isLabelled ? 1.8 : isWhole ? 1.1 : 0.7}
           />
         );
@@ -172,7 +191,8 @@ function ExpectedEnd({ forecast, capacityMl, y }: ExpectedEndProps) {
         width={TUBE.right - TUBE.left + 6}
         height={Math.max(5, to - from)}
         fill="var(--color-blush)"
-        opacity="0.32"
+        fillOpacity="0.32"
+        stroke="var(--color-blush)"
       />
       <path
         d={`M${String(TUBE.left - 6)} ${String(freely)}H${String(x + 26)}`}
@@ -251,8 +271,12 @@ function StartMark({ startedMl, y }: { readonly startedMl: number; readonly y: n
 
 const LOUPE = { x: 206, radius: 56, pxPerMl: 150 };
 
+/** A mark right at the edge still lies on the glass above the liquid. */
+const MARK_ABOVE = 4;
+
 interface LoupeProps {
   readonly burette: Burette;
+  readonly liquid: BuretteLiquid;
   readonly readingMl: number;
   readonly levelY: number;
   /** Heights of other writing. */
@@ -260,8 +284,11 @@ interface LoupeProps {
 }
 
 /** The tenths between two graduations, large: where the meniscus stands for the figure that is typed. */
-function Loupe({ burette, readingMl, levelY, avoid }: LoupeProps) {
+function Loupe({ burette, liquid, readingMl, levelY, avoid }: LoupeProps) {
   const centre = quietHeight(avoid, levelY);
+  const [edge, pull] = meniscus(liquid, centre, 9);
+  const inkAt = inkAbove(liquid, centre);
+  const isDark = liquid.readAt === 'top';
   const divisionMl = burette.construction === 'glass' ? Number(burette.divisionMl) : 0.1;
   const first = Math.ceil((readingMl - 0.4) / divisionMl);
   const ticks = Array.from(
@@ -283,14 +310,14 @@ function Loupe({ burette, readingMl, levelY, avoid }: LoupeProps) {
       <g clipPath="url(#loupe)">
         <rect x={left} y={centre - 60} width="112" height="120" fill="var(--color-glass)" />
         <path
-          d={`M${String(left)} ${String(centre - 9)}Q${String(LOUPE.x)} ${String(centre + 9)} ${String(left + 112)} ${String(centre - 9)}V${String(centre + 60)}H${String(left)}z`}
-          fill="var(--color-titrant)"
+          d={`M${String(left)} ${String(edge)}Q${String(LOUPE.x)} ${String(pull)} ${String(left + 112)} ${String(edge)}V${String(centre + 60)}H${String(left)}z`}
+          fill={fillOf(liquid)}
         />
         {ticks.map((ml) => (
           <g key={ml}>
             <path
               d={`M${String(LOUPE.x + 4)} ${String(yOf(ml))}h60`}
-              stroke="var(--color-ink)"
+              stroke={inkAt(yOf(ml) - MARK_ABOVE)}
               strokeWidth="1.5"
             />
             <text
@@ -299,14 +326,18 @@ function Loupe({ burette, readingMl, levelY, avoid }: LoupeProps) {
               textAnchor="end"
               fontSize="14"
               fontFamily="var(--font-mono)"
-              fill="var(--color-ink)"
+              fill={inkAt(yOf(ml) - MARK_ABOVE)}
+              // Where a figure lies across the edge of a dark liquid, it is read by its outline.
+              stroke={isDark && yOf(ml) > centre ? fillOf(liquid) : 'none'}
+              strokeWidth="3"
+              paintOrder="stroke"
             >
               {roundHalfEven(ml, 1)}
             </text>
           </g>
         ))}
         <path
-          d={`M${String(left)} ${String(centre - 9)}Q${String(LOUPE.x)} ${String(centre + 9)} ${String(left + 112)} ${String(centre - 9)}`}
+          d={`M${String(left)} ${String(edge)}Q${String(LOUPE.x)} ${String(pull)} ${String(left + 112)} ${String(edge)}`}
           fill="none"
           stroke="var(--color-titrant-edge)"
           strokeWidth="2.5"
@@ -320,6 +351,18 @@ function Loupe({ burette, readingMl, levelY, avoid }: LoupeProps) {
         stroke="var(--color-ink)"
         strokeWidth="2.5"
       />
+      {liquid.readAt === 'top' && (
+        <text
+          x={LOUPE.x}
+          y={centre + LOUPE.radius + 18}
+          textAnchor="middle"
+          fontSize="14"
+          fontWeight="700"
+          fill="var(--color-ink)"
+        >
+          read the top edge
+        </text>
+      )}
     </g>
   );
 }

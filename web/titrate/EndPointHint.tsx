@@ -6,17 +6,21 @@ import { isBlank } from '#core/titration/run';
 
 /** The colours to look for, and what a drop is worth. */
 export function EndPointHint({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
-  const { colours } = run.references.method;
+  const { colours, course } = run.references.method;
   const { dropPercent } = forecastFlask(run, flask, null);
   const before = flask.provisional.at(-1);
   const shade = run.flasks
     .flatMap(({ number, photographs }) => photographs.map((file) => ({ flask: number, file })))
     .at(-1);
   return (
-    <p className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[15px] text-ink-soft">
-      <Swatch word="now" colour={colours.before} />
-      <Swatch word="wanted" colour={colours.endPoint} />
-      <Swatch word="overshot" colour={colours.overshot} />
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[15px] text-ink-soft">
+      <ol aria-label="Colours of the flask" className="flex flex-wrap items-center gap-y-1">
+        {(course ?? [colours.before]).map((colour, i) => (
+          <Swatch key={i} colour={colour} />
+        ))}
+        <Swatch colour={colours.endPoint} isWanted />
+        <Swatch word="overshot" colour={colours.overshot} />
+      </ol>
       {shade && (
         <a href={`/api/files/${shade.file.fileId}`} className="flex items-center gap-1.5">
           <img
@@ -34,19 +38,32 @@ export function EndPointHint({ run, flask }: { readonly run: RunState; readonly 
           written before a drop: <span className="font-mono">{before.value}</span>
         </span>
       )}
-    </p>
+    </div>
   );
 }
 
-function Swatch({ word, colour }: { readonly word: string; readonly colour: Colour }) {
+interface SwatchProps {
+  readonly word?: string;
+  readonly colour: Colour;
+  readonly isWanted?: boolean;
+}
+
+/** One colour of the strip with its word; the one that is wanted is marked by more than its colour. */
+function Swatch({ word, colour, isWanted = false }: SwatchProps) {
   return (
-    <span className="flex items-center gap-1.5">
+    <li className="flex items-center gap-1.5 not-first:before:px-2 not-first:before:text-ink-soft not-first:before:content-['→']">
       <span
         aria-hidden="true"
-        className="inline-block size-5 rounded-full border border-rule-strong"
+        className={`inline-block rounded-full border ${isWanted ? 'mx-1.5 size-6 border-2 border-ink ring-2 ring-ink ring-offset-2' : 'size-5 border-rule-strong'}`}
         style={{ background: colour.css }}
       />
-      {word}: {colour.word}
-    </span>
+      <span className={isWanted ? 'font-bold text-ink' : ''}>
+        {isWanted
+          ? `wanted: ${colour.word}`
+          : word === undefined
+            ? colour.word
+            : `${word}: ${colour.word}`}
+      </span>
+    </li>
   );
 }

@@ -311,7 +311,7 @@ function HouseRulesFollowed({ run }: { readonly run: RunState }) {
 function Checklist({ run }: { readonly run: RunState }) {
   return (
     <ul className="mt-4 grid grid-cols-1 gap-x-10 text-[15px] md:grid-cols-2 print:grid-cols-2 print:text-[11px]">
-      {buretteChecks(run.references.method, run.setUp.rules).map(({ id, text }) => (
+      {buretteChecks(run.references, run.setUp.rules).map(({ id, text }) => (
         <li key={id} className="flex gap-2 py-0.5">
           <span
             aria-hidden="true"

@@ -3,6 +3,7 @@ import { expect, test } from 'vitest';
 import { findMethod } from '#core/chemistry';
 import { forecastTitre } from '#core/titration/figures';
 import { judgeRun } from '#core/titration/judging';
+import type { BuretteLiquid } from '#core/titration/setUp';
 import { burette, concordantSeries, RunScript } from '../../core/test-support/runs';
 import { BuretteDrawing } from './BuretteDrawing';
 import { flaskColour } from './FlaskDrawing';
@@ -13,12 +14,21 @@ function markHeights(svg: string): number[] {
   return [...svg.matchAll(/d="M106 ([\d.]+)h-(\d+)"/g)].map((mark) => Number(mark[1]));
 }
 
-function draw(levelMl: number | null, startedMl: number | null = null, massG = 0.48): string {
+const CLEAR: BuretteLiquid = { css: null, word: null, readAt: 'bottom' };
+const VIOLET: BuretteLiquid = { css: '#4b1360', word: 'violet', readAt: 'top' };
+
+function draw(
+  levelMl: number | null,
+  startedMl: number | null = null,
+  massG = 0.48,
+  liquid = CLEAR,
+): string {
   const { state } = new RunScript().weigh(1, '0.4800');
   const { onBurette } = forecastTitre(state, massG, startedMl);
   return renderToStaticMarkup(
     <BuretteDrawing
       burette={burette}
+      liquid={liquid}
       levelMl={levelMl}
       startedMl={startedMl}
       forecast={onBurette}
@@ -44,6 +54,20 @@ test.each([0, 7.1, 23.46, 50])('the meniscus for %d mL stands at its mark', (lev
     /d="M63 ([\d.]+)Q84 ([\d.]+) 105 [\d.]+" fill="none"/.exec(svg) ?? [];
   const meniscusBottom = (Number(edge) + Number(control)) / 2;
   expect(meniscusBottom).toBeCloseTo(expected, 6);
+});
+
+test('a dark liquid has its own colour, its upper edge stands at the mark, and marks on it are light', () => {
+  const svg = draw(23.46, null, 0.48, VIOLET);
+  const [top = 0, bottom = 0] = [markHeights(svg)[0], markHeights(svg).at(-1)];
+  const [, edge = ''] = /d="M63 ([\d.]+)Q84/.exec(svg) ?? [];
+  expect(Number(edge)).toBeCloseTo(top + (23.46 / 50) * (bottom - top), 6);
+  expect(svg).toContain('fill="#4b1360"');
+  expect(svg).toContain('read the top edge');
+  expect(svg).toContain('violet, level at 23.46 mL, read at the top of the meniscus');
+  const light = (of: string) => of.split('stroke="var(--color-sheet)"').length - 1;
+  // Below the level: 54 marks of the scale, 23.5 to 50, and those of the loupe.
+  expect(light(svg)).toBeGreaterThanOrEqual(54);
+  expect(light(draw(23.46))).toBe(0);
 });
 
 test('the drawing says in words what it shows', () => {

@@ -10,6 +10,7 @@ import { nextStep } from '#core/titration/guidance';
 import { judgeRun } from '#core/titration/judging';
 import { checkRunFact, foldRun } from '#core/titration/record';
 import { flaskOf } from '#core/titration/run';
+import { buretteLiquid } from '#core/titration/setUp';
 import { isObservation } from '#core/ledger';
 import { nominalMolPerL } from '#core/reagent';
 import { factsSeenBy } from '#core/record';
@@ -48,6 +49,7 @@ function draw(run: RunState): string {
       <p>{stepText(step.says)}</p>
       <BuretteDrawing
         burette={run.references.burette}
+        liquid={buretteLiquid(run.references, run.setUp.rules)}
         levelMl={levelMl}
         startedMl={null}
         forecast={flask ? forecastFlask(run, flask, levelMl).onBurette : null}

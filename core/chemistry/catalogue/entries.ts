@@ -45,12 +45,19 @@ export interface Substance {
   readonly needs: string | null;
   /** What its solutions hold beside it, for their hazards. */
   readonly solution: SolutionOf;
+  /** How its solutions look; null where they are as clear as water. */
+  readonly solutionColour: SolutionColour | null;
   readonly hazards: readonly HazardBand[];
   readonly cautions: readonly string[];
   readonly waste: Waste;
   /** Substances whose name or bottle is easily taken for this one's, such as the anhydrous form. */
   readonly mistakenFor: readonly string[];
   readonly source: string;
+}
+
+/** The colour of a solution in a layer as deep as a burette is wide, at a strength. */
+export interface SolutionColour extends Colour {
+  readonly atMolPerL: number;
 }
 
 /** What the solutions of a substance hold beside it. */
@@ -155,6 +162,11 @@ export interface Method {
     readonly endPoint: Colour;
     readonly overshot: Colour;
   };
+  /**
+   * What a flask shows before the end, first to last, where that is more than `colours.before`: an in-between colour is not the end. A
+   * word may say what is done there.
+   */
+  readonly course?: readonly Colour[];
   readonly medium: string;
   /** What of the medium has hazards of its own, as it is added; absent where nothing does. */
   readonly mediumHolds?: readonly MediumReagent[];

@@ -30,12 +30,22 @@ const SEEN = {
   blueGreen: { word: 'blue-green', css: '#4f9c9a' },
   orange: { word: 'orange', css: '#e9a24c' },
   redViolet: { word: 'red-violet', css: '#b0487c' },
+  iodineBrown: { word: 'brown of iodine', css: '#8f4a1a' },
+  straw: { word: 'pale yellow: starch now', css: '#f3e6a6' },
+  oliveGreen: { word: 'yellow-green: starch now', css: '#c9c877' },
+  wineViolet: { word: 'violet: nearly', css: '#7a5590' },
+  steamed: { word: 'green: boil now, it turns back', css: '#7fb38a' },
 } as const satisfies Readonly<Record<string, Colour>>;
 
 type Shade = keyof typeof SEEN;
 
 function colours(before: Shade, endPoint: Shade, overshot: Shade): Method['colours'] {
   return { before: SEEN[before], endPoint: SEEN[endPoint], overshot: SEEN[overshot] };
+}
+
+/** What a flask shows on its way, first to last. */
+function course(...shades: readonly Shade[]): Pick<Method, 'course'> {
+  return { course: shades.map((shade) => SEEN[shade]) };
 }
 
 function reacting(species: string, perFormulaUnit = 1): Reacting {
@@ -148,6 +158,7 @@ const IODINE_FREED = {
   indicatorId: 'starch',
   indicatorDrops: 20,
   colours: colours('starchBlue', 'colourless', 'colourless'),
+  ...course('iodineBrown', 'straw', 'starchBlue'),
   medium: `${IODIDE}; starch only when the solution is pale yellow`,
   ...ACIDIFIED_IODIDE,
   rules: { persistenceS: 20 },
@@ -185,6 +196,7 @@ const DICHROMATE_WITH_IRON_II = {
   indicatorId: 'diphenylamine',
   indicatorDrops: 3,
   colours: colours('chromiumGreen', 'violetBlue', 'deepViolet'),
+  ...course('colourless', 'chromiumGreen'),
   medium:
     '10 mL of a mixture of sulfuric and phosphoric acid, which keeps the indicator from changing too early',
   ...ACID_MIXTURE,
@@ -304,6 +316,7 @@ export const METHODS: readonly Method[] = [
     portions: [{ kind: 'weighed', massG: [0.15, 0.23] }],
     indicatorId: 'bromocresol-green',
     colours: colours('blue', 'green', 'yellow'),
+    ...course('blue', 'steamed', 'blue'),
     medium: 'about 50 mL water; boiled for two minutes just before the end, and cooled',
     cautions: [FILL_BELOW_EYES, HOT_FLASK],
   }),
@@ -425,6 +438,7 @@ export const METHODS: readonly Method[] = [
     standard: reacting('Cr2O7^2-'),
     portions: [{ kind: 'weighed', massG: [0.12, 0.2] }],
     colours: colours('starchBlue', 'chromiumGreen', 'chromiumGreen'),
+    ...course('iodineBrown', 'oliveGreen', 'starchBlue'),
     medium: `${IODIDE}; five minutes in the dark; starch late`,
     cautions: [CHROMIUM_WASTE],
   }),
@@ -442,6 +456,7 @@ export const METHODS: readonly Method[] = [
     name: 'iodine in the flask, standardized thiosulfate in the burette',
     inBurette: 'standard',
     colours: colours('starchBlue', 'colourless', 'colourless'),
+    ...course('iodineBrown', 'straw', 'starchBlue'),
     medium: 'about 50 mL water; starch only when the solution is pale yellow',
   }),
   method({
@@ -457,6 +472,7 @@ export const METHODS: readonly Method[] = [
     indicatorId: 'eriochrome-black-t',
     indicatorDrops: null,
     colours: colours('wineRed', 'blue', 'blue'),
+    ...course('wineRed', 'wineViolet'),
     medium:
       'dissolved in a little hydrochloric acid; ammonia buffer of pH 10; a little magnesium EDTA',
     ...AMMONIA_BUFFER,
@@ -474,6 +490,7 @@ export const METHODS: readonly Method[] = [
     indicatorId: 'eriochrome-black-t',
     indicatorDrops: null,
     colours: colours('wineRed', 'blue', 'blue'),
+    ...course('wineRed', 'wineViolet'),
     medium: 'dissolved in a little hydrochloric acid; ammonia buffer of pH 10',
     ...AMMONIA_BUFFER,
   }),

@@ -28,6 +28,11 @@ const OXALIC: readonly HazardBand[] = [
 
 const SKIN_AND_EYE_IRRITANT: readonly HazardBand[] = [{ fromPercent: 10, codes: ['H315', 'H319'] }];
 
+/** Colours in a burette, nominal: as they are commonly described. */
+function seen(word: string, css: string, atMolPerL: number): Pick<Substance, 'solutionColour'> {
+  return { solutionColour: { word, css, atMolPerL } };
+}
+
 const DO_NOT_HEAT: Drying = {
   kind: 'not-heated',
   remark: 'not heated: it would lose water of crystallization',
@@ -51,6 +56,7 @@ function substance(given: Given): Substance {
     drying: null,
     solubilityMolPerL: null,
     needs: null,
+    solutionColour: null,
     solution: IN_WATER,
     hazards: NO_HAZARDS,
     cautions: [],
@@ -146,6 +152,7 @@ const STANDARDS: readonly Substance[] = [
   }),
   substance({
     id: 'ammonium-iron-ii-sulfate-hexahydrate',
+    ...seen('pale green', '#dcebdc', 0.1),
     name: 'ammonium iron(II) sulfate hexahydrate',
     shortName: '(NH4)2Fe(SO4)2',
     formula: '(NH4)2Fe(SO4)2·6H2O',
@@ -164,6 +171,7 @@ const STANDARDS: readonly Substance[] = [
   }),
   substance({
     id: 'potassium-dichromate',
+    ...seen('orange', '#e8862a', 0.0167),
     name: 'potassium dichromate',
     shortName: 'K2Cr2O7',
     formula: 'K2Cr2O7',
@@ -330,6 +338,7 @@ const STANDARDS: readonly Substance[] = [
   }),
   substance({
     id: 'copper',
+    ...seen('blue', '#a9d3ec', 0.01),
     name: 'copper',
     shortName: 'Cu',
     formula: 'Cu',
@@ -417,6 +426,7 @@ const TITRANT_MATERIALS: readonly Substance[] = [
   }),
   substance({
     id: 'potassium-permanganate',
+    ...seen('violet', '#4b1360', 0.02),
     name: 'potassium permanganate',
     shortName: 'KMnO4',
     formula: 'KMnO4',
@@ -451,6 +461,7 @@ const TITRANT_MATERIALS: readonly Substance[] = [
   }),
   substance({
     id: 'iodine',
+    ...seen('brown', '#6b2d0e', 0.05),
     name: 'iodine',
     shortName: 'I2',
     formula: 'I2',
@@ -519,6 +530,7 @@ const TITRANT_MATERIALS: readonly Substance[] = [
   }),
   substance({
     id: 'ammonium-cerium-iv-sulfate-dihydrate',
+    ...seen('yellow', '#f2be3a', 0.1),
     name: 'ammonium cerium(IV) sulfate dihydrate',
     shortName: 'Ce(IV)',
     formula: '(NH4)4Ce(SO4)4·2H2O',
@@ -592,6 +604,7 @@ const REAGENTS: readonly Substance[] = [
   }),
   substance({
     id: 'iron-ii-sulfate-heptahydrate',
+    ...seen('pale green', '#dcebdc', 0.1),
     name: 'iron(II) sulfate heptahydrate',
     shortName: 'FeSO4',
     formula: 'FeSO4·7H2O',
@@ -718,6 +731,7 @@ const REAGENTS: readonly Substance[] = [
   }),
   substance({
     id: 'potassium-chromate',
+    ...seen('yellow', '#f4e04a', 0.05),
     name: 'potassium chromate',
     shortName: 'K2CrO4',
     formula: 'K2CrO4',
@@ -748,6 +762,7 @@ const REAGENTS: readonly Substance[] = [
   }),
   substance({
     id: 'ammonium-iron-iii-sulfate-dodecahydrate',
+    ...seen('yellow-brown', '#e3b965', 0.1),
     name: 'ammonium iron(III) sulfate dodecahydrate',
     shortName: 'NH4Fe(SO4)2',
     formula: 'NH4Fe(SO4)2·12H2O',

@@ -57,7 +57,7 @@ export function certificationFindings(
     findings.push(unlikely('incident-unresolved', 'run', values));
   }
   for (const { checkId, remark } of run.buretteChecked.at(-1)?.faults ?? []) {
-    const check = buretteChecks(run.references.method, rules).find(({ id }) => id === checkId);
+    const check = buretteChecks(run.references, rules).find(({ id }) => id === checkId);
     findings.push(unlikely('burette-fault', 'run', { check: check?.text ?? checkId, remark }));
   }
   const away = percentFromNominal(run, judgement.result);

@@ -51,7 +51,7 @@ export const NOTE_FACTS: RunFactTable<NoteBodies, 'run.flask-photographed'> = {
   'run.burette-checked': {
     nature: 'observation',
     check: ({ body }, run) => {
-      const known = buretteChecks(run.references.method, run.setUp.rules);
+      const known = buretteChecks(run.references, run.setUp.rules);
       const isKnown = body.faults.every(({ checkId }) => known.some(({ id }) => id === checkId));
       return isKnown ? [] : [impossible('unknown-check', 'faults')];
     },

@@ -1,5 +1,6 @@
-import type { Method } from '../../chemistry';
 import type { HouseRules } from '../../laboratory';
+import { buretteLiquid } from './buretteLiquid';
+import type { RunReferences } from './references';
 
 /** One thing to look at before the first reading. */
 export interface BuretteCheck {
@@ -7,16 +8,22 @@ export interface BuretteCheck {
   readonly text: string;
 }
 
+const EDGES: Readonly<Record<HouseRules['darkMeniscus'], string>> = {
+  top: 'the top of the meniscus, with a white card behind it',
+  bottom: 'the bottom of the meniscus',
+};
+
 /**
  * What is looked at before the burette is read for the first time, in the order of doing.
  * Source: common practice of volumetric analysis; a reading taken before the tip is full is wrong.
  */
 export function buretteChecks(
-  { colours, indicatorId }: Method,
-  { rinses, darkMeniscus }: Pick<HouseRules, 'rinses' | 'darkMeniscus'>,
+  references: Pick<RunReferences, 'method' | 'bottle' | 'standard' | 'excess'>,
+  rules: Pick<HouseRules, 'rinses' | 'darkMeniscus'>,
 ): readonly BuretteCheck[] {
-  // A titrant that shows the end point by its own colour hides the bottom of its meniscus.
-  const edge = indicatorId === null ? darkMeniscus : 'bottom';
+  const { readAt } = buretteLiquid(references, rules);
+  const { rinses } = rules;
+  const { before } = references.method.colours;
   return [
     {
       id: 'rinsed',
@@ -26,7 +33,7 @@ export function buretteChecks(
     { id: 'leak', text: 'Stopcock tight: no drop in half a minute.' },
     { id: 'funnel', text: 'Funnel taken out.' },
     { id: 'level', text: 'Level at or below zero, the wall above it drained.' },
-    { id: 'meniscus', text: `Read at eye level, the ${edge} of the meniscus, both times.` },
-    { id: 'flask', text: `White below the flask, which is ${colours.before.word}.` },
+    { id: 'meniscus', text: `Read at eye level, ${EDGES[readAt]}, both times.` },
+    { id: 'flask', text: `White below the flask, which is ${before.word}.` },
   ];
 }

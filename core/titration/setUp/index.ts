@@ -11,6 +11,8 @@ export {
   standardSubstanceId,
 } from './arrangement';
 export { buretteChecks } from './buretteCheck';
+export type { BuretteLiquid } from './buretteLiquid';
+export { buretteLiquid } from './buretteLiquid';
 export { namedRecords } from './namedRecords';
 export type { RunReferences, RunStandard } from './references';
 export type { Adopted, EarlierSeries, MethodChoice, RunSetUp, StandardChoice } from './setUp';
