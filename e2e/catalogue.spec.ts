@@ -76,8 +76,8 @@ test('a substance and a recipe of one’s own: written with the checks of those 
     .selectOption({ label: 'sodium hydrogen tartrate monohydrate' });
   await page.getByLabel('Lot number').fill('NT-1');
   await page.getByLabel('Supplier').fill('the cellar');
-  await page.getByLabel('Purity', { exact: true }).fill('0.999');
-  await page.getByLabel('Purity, plus or minus').fill('0.001');
+  await page.getByLabel('Purity', { exact: true }).fill('99.9');
+  await page.getByLabel('Purity, plus or minus').fill('0.1');
   await page.getByRole('button', { name: 'Add the lot' }).click();
   await page.getByRole('link', { name: 'NT-1' }).click();
   await expect(page.getByText('190.0')).toBeVisible();

@@ -57,7 +57,7 @@ test('volumes are corrected by what a thermometer reads of the titrant, and Judg
   await expect(page.getByText('Volumes are corrected to 20 °C.')).toBeVisible();
   // Nothing is taken for measured that nobody typed.
   await page.getByRole('button', { name: 'To the bench' }).click();
-  await expect(page.getByText('Write a plain number, such as 7.10.')).toBeVisible();
+  await expect(page.getByText('Missing: reading, in °C.')).toBeVisible();
   await page.getByLabel('Reading', { exact: true }).fill('25,1');
   await page.getByLabel('Plus or minus').fill('0.5');
   await page.getByRole('button', { name: 'To the bench' }).click();

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright';
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import { test as base, expect } from '@playwright/test';
 import type { Beginning, Laboratory } from './servers';
 import { serveLaboratory } from './servers';
@@ -83,6 +83,14 @@ export async function signInToDemo(page: Page, name: string): Promise<void> {
 export async function signOut(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Sign out' }).click();
   await expect(page.getByRole('button', { name: 'Sign out' })).toBeHidden();
+}
+
+/** Types a date, `2026-11-27` or with its time `2026-11-27T15:00`, segment by segment. */
+export async function typeDate(field: Locator, date: string): Promise<void> {
+  const [, year = '', month = '', day = '', time = ''] =
+    /^(\d{4})-(\d\d)-(\d\d)T?(.*)$/.exec(date) ?? [];
+  await field.getByRole('spinbutton').first().click();
+  await field.page().keyboard.type(`${day}${month}${year}${time.replace(':', '')}`);
 }
 
 /** axe finds nothing serious or worse on the page as it stands. */

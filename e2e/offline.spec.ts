@@ -1,6 +1,6 @@
 import type { Browser, Page } from '@playwright/test';
 import { expect } from '@playwright/test';
-import { enter, signInToDemo, test } from './laboratory';
+import { enter, signInToDemo, test, typeDate } from './laboratory';
 
 /** A device of somebody's on which the program is kept. */
 async function deviceOf(browser: Browser, name: string): Promise<Page> {
@@ -49,13 +49,13 @@ test('a lot, a bottle made from it and a run on it are written down without the 
   await form.getByLabel('Substance and form').selectOption({ label: 'sodium hydroxide' });
   await form.getByLabel('Lot number').fill('AWAY-7');
   await form.getByLabel('Supplier').fill('Cellar supply');
-  await form.getByLabel('Purity', { exact: true }).fill('0.98');
-  await form.getByLabel('Purity, plus or minus').fill('0.01');
+  await form.getByLabel('Purity', { exact: true }).fill('98');
+  await form.getByLabel('Purity, plus or minus').fill('1');
   // What cannot be is said at once, by this device.
-  await form.getByLabel('Received on').fill('2099-01-01');
+  await typeDate(form.getByRole('group', { name: 'Received on' }), '2099-01-01');
   await form.getByRole('button', { name: 'Add the lot' }).click();
   await expect(form.getByText('The year 2099 is mistyped.').first()).toBeVisible();
-  await form.getByLabel('Received on').fill('2026-01-05');
+  await typeDate(form.getByRole('group', { name: 'Received on' }), '2026-01-05');
   await form.getByRole('button', { name: 'Add the lot' }).click();
   await expect(page.getByRole('main').getByText('AWAY-7')).toBeVisible();
 

@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect } from '@playwright/test';
-import { expectAccessible, expectNoScrolling, signInToDemo, test } from './laboratory';
+import { expectAccessible, expectNoScrolling, signInToDemo, test, typeDate } from './laboratory';
 
 /** Plans a solution of oxalic acid, a standard, and begins it. */
 async function beginOxalic(page: Page): Promise<string> {
@@ -118,7 +118,7 @@ test('an indicator is made as the catalogue says; the day is laid out and taken 
   await page.getByRole('button', { name: 'Prepare it' }).click();
   await expect(page.getByText('An indicator has no molarity.')).toBeVisible();
   await page.goto('/prepare/day');
-  await page.getByLabel('phenolphthalein, 100 mL').fill('2030-01-02T15:00');
+  await typeDate(page.getByRole('group', { name: 'phenolphthalein, 100 mL' }), '2030-01-02T15:00');
   await expect(page.getByRole('table')).toContainText('Wed 2 Jan');
   const [download] = await Promise.all([
     page.waitForEvent('download'),

@@ -29,11 +29,11 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
   await page.getByRole('link', { name: 'Add a lot' }).click();
   await page.getByLabel('Lot number').fill('KHP-1');
   await page.getByLabel('Supplier').fill('Reference house');
-  await page.getByLabel('Purity', { exact: true }).fill('1.2');
-  await page.getByLabel('Purity, plus or minus').fill('0,0005');
+  await page.getByLabel('Purity', { exact: true }).fill('120');
+  await page.getByLabel('Purity, plus or minus').fill('0,05');
   await page.getByRole('button', { name: 'Add the lot' }).click();
-  await expect(page.getByText('cannot be above 1')).toBeVisible();
-  await page.getByLabel('Purity', { exact: true }).fill('1,0000');
+  await expect(page.getByText('Nothing is purer than 100 %')).toBeVisible();
+  await page.getByLabel('Purity', { exact: true }).fill('100,00');
   await page.getByLabel('The certificate states a molar mass').check();
   await page.getByLabel('Molar mass', { exact: true }).fill('204.2212');
   await page.getByLabel('Its standard uncertainty').fill('0.0038');
@@ -44,8 +44,8 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
   await page.getByLabel('Substance').selectOption({ label: 'sodium hydroxide' });
   await page.getByLabel('Lot number').fill('NaOH-1');
   await page.getByLabel('Supplier').fill('Reference house');
-  await page.getByLabel('Purity', { exact: true }).fill('0.98');
-  await page.getByLabel('Purity, plus or minus').fill('0.01');
+  await page.getByLabel('Purity', { exact: true }).fill('98');
+  await page.getByLabel('Purity, plus or minus').fill('1');
   await page.getByRole('button', { name: 'Add the lot' }).click();
   await expect(page.getByRole('cell', { name: 'NaOH-1' })).toBeVisible();
 

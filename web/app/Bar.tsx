@@ -4,12 +4,14 @@ import { OutboxMark } from '../outbox/OutboxMark';
 import { useSession, useSignOut } from './session';
 import { NotSignedOut } from './SignedIn';
 import { KEPT_BELOW, stageOf, STAGES } from './stages';
+import { useFinder } from './useFinder';
 
 /** The way through the work where there is no room for the spine: the same scale lying down, its liquid up to where one is. */
 export function Bar() {
   const signOut = useSignOut();
   const { pathname } = useLocation();
   const here = stageOf(pathname);
+  const { open, finder } = useFinder();
   return (
     <header className="sticky top-0 z-10 border-b border-rule bg-paper print:hidden">
       <div className="flex items-stretch">
@@ -26,7 +28,8 @@ export function Bar() {
           ))}
           <Scale at={STAGES.findIndex((stage) => stage.name === here)} />
         </nav>
-        <More onSignOut={signOut.mutate} />
+        <More onSignOut={signOut.mutate} onFind={open} />
+        {finder}
       </div>
       <div className="border-t border-rule px-4 py-1 text-sm">
         <OutboxMark />
@@ -64,8 +67,13 @@ function Scale({ at }: { readonly at: number }) {
   );
 }
 
+interface MoreProps {
+  readonly onSignOut: () => void;
+  readonly onFind: () => void;
+}
+
 /** What a laboratory keeps, one's own account, and the way out. */
-function More({ onSignOut }: { readonly onSignOut: () => void }) {
+function More({ onSignOut, onFind }: MoreProps) {
   const { person } = useSession();
   const item =
     'flex min-h-12 items-center rounded px-4 text-base outline-none data-highlighted:bg-shade';
@@ -79,6 +87,9 @@ function More({ onSignOut }: { readonly onSignOut: () => void }) {
           align="end"
           className="z-20 min-w-60 rounded-md border border-rule-strong bg-sheet p-1 shadow-xl"
         >
+          <DropdownMenu.Item className={`${item} font-semibold text-violet`} onSelect={onFind}>
+            Find…
+          </DropdownMenu.Item>
           {KEPT_BELOW.map(({ name, to }) => (
             <DropdownMenu.Item key={to} asChild>
               <Link to={to} className={item}>

@@ -1,9 +1,11 @@
 import { Link, NavLink, useLocation } from 'react-router';
 import { OutboxMark } from '../outbox/OutboxMark';
 import { useRecordsOf, useRuns } from './records';
+import { KeyHint } from '../ui/Button';
 import { SignedIn } from './SignedIn';
 import type { Stage } from './stages';
 import { KEPT_BELOW, stageOf, STAGES } from './stages';
+import { useFinder } from './useFinder';
 
 /** Height of the scale between two major marks, px. */
 const STEP = 88;
@@ -14,6 +16,7 @@ const WIDTH = 148;
 export function Spine() {
   const { pathname } = useLocation();
   const here = stageOf(pathname);
+  const { open, finder } = useFinder();
   return (
     <div
       className="sticky top-0 flex h-screen shrink-0 flex-col overflow-x-hidden overflow-y-auto border-r border-rule bg-paper print:hidden"
@@ -42,6 +45,14 @@ export function Spine() {
         <OpenRuns top={TOP + 2 * STEP + 24} />
       </nav>
       <nav aria-label="Laboratory" className="mx-5 mt-2 border-t border-rule pt-2 text-[15px]">
+        <button
+          type="button"
+          className="flex min-h-8 w-full items-center gap-2 rounded-md font-semibold text-violet hover:bg-shade"
+          onClick={open}
+        >
+          Find <KeyHint>/</KeyHint>
+        </button>
+        {finder}
         {KEPT_BELOW.map(({ name, to }) => (
           <NavLink
             key={to}

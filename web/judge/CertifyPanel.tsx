@@ -17,8 +17,9 @@ import { tell } from '../app/api';
 import { useRecords, useRecordsNow } from '../app/records';
 import { useReadAnew } from '../app/useReadAnew';
 import { useSession } from '../app/session';
+import { DateField } from '../ui/DateField';
 import { reasonOrNull } from '../ui/fieldMessages';
-import { TextAreaField, TextField } from '../ui/fields';
+import { TextAreaField } from '../ui/fields';
 import { isLetThrough } from '../ui/Findings';
 import { Form, FormFoot } from '../ui/Form';
 import { useTyped } from '../ui/useTyped';
@@ -62,7 +63,7 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
       <h2 className="mb-2 text-lg font-bold">Certify</h2>
       <Against findings={findings} />
       <div className="grid grid-cols-1 items-start gap-4 sm:grid-cols-2">
-        <TextField label="Valid until" type="date" {...field('validUntil')} />
+        <DateField label="Valid until" {...field('validUntil')} />
         <TextAreaField
           label={findings.length > 0 ? 'Why all the same' : 'Remark'}
           {...field('reason')}

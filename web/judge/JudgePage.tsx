@@ -13,6 +13,7 @@ import { usePersonName, useRunsOf } from '../app/records';
 import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
+import { Sentence } from '../ui/ShortName';
 import { capitalized, instantText } from '../ui/typeset';
 import { RunWaysOut } from '../titrate/HazardsDialog';
 import { useRun } from '../titrate/useRun';
@@ -66,7 +67,9 @@ export function JudgePage() {
 function NothingYet({ run, judgement }: { readonly run: RunState; readonly judgement: Judgement }) {
   return (
     <section>
-      <p className="text-lg">No titration counts yet. {stepText(nextStep(run, judgement).says)}</p>
+      <p className="text-lg">
+        No titration counts yet. <Sentence text={stepText(nextStep(run, judgement).says)} />
+      </p>
       <div className="my-5">
         <ButtonLink look="primary" to={`/runs/${run.id}`}>
           To the bench
@@ -225,7 +228,7 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
       </p>
       {run.status === 'open' && !judgement.isConcordant && (
         <p className="mt-2 border-l-4 border-straw bg-straw-wash px-3 py-1.5">
-          {stepText(nextStep(run, judgement).says)}
+          <Sentence text={stepText(nextStep(run, judgement).says)} />
         </p>
       )}
     </div>

@@ -12,6 +12,7 @@ import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useReadAnew } from '../app/useReadAnew';
 import { useWaiting } from '../outbox/useOutbox';
+import { DateField } from '../ui/DateField';
 import { ContainerField } from '../ui/ContainerField';
 import { reasonOrNull } from '../ui/fieldMessages';
 import { TextField } from '../ui/fields';
@@ -120,9 +121,8 @@ function BottleFields({ typed, codeError, hasUseBy, onChange }: BottleFieldsProp
         }}
       />
       {hasUseBy && (
-        <TextField
+        <DateField
           label="Use by"
-          type="date"
           hint="From the catalogue's keeping time."
           {...fieldsOf(typed, onChange)('useBy')}
         />

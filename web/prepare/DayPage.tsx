@@ -9,11 +9,13 @@ import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
 import { useNow } from '../app/useNow';
+import { DateTimeField } from '../ui/DateField';
 import { Button, ButtonLink } from '../ui/Button';
 import { CellLink } from '../ui/Table';
-import { SelectField, TextField } from '../ui/fields';
+import { SelectField } from '../ui/fields';
 import { saveFile } from '../ui/files';
 import { Page } from '../ui/Page';
+import { Sentence } from '../ui/ShortName';
 import { localText, localTimeAt } from '../ui/typeset';
 import { limitsOf } from './dayLimits';
 import { PlanTitle } from './PlanTitle';
@@ -130,8 +132,9 @@ function Late({ of: late }: { readonly of: Placed | undefined }) {
   return (
     late && (
       <p role="alert" className="mb-4 border-l-4 border-straw bg-straw-wash px-4 py-2">
-        <b>It will not be ready in time.</b> “{late.task.title}” for {late.jobName} should have
-        begun {localText(late.begins)}. Give it more time, or more hands.
+        <b>It will not be ready in time.</b> “{late.task.title}” for{' '}
+        <Sentence text={late.jobName} /> should have begun {localText(late.begins)}. Give it more
+        time, or more hands.
       </p>
     )
   );
@@ -145,10 +148,9 @@ interface DueFieldProps {
 
 function DueField({ preparation: { plan }, due, onDue }: DueFieldProps) {
   return (
-    <TextField
+    <DateTimeField
       label={<PlanTitle plan={plan} />}
       hint={plan.purpose === 'titrant' ? 'certified by' : 'needed by'}
-      type="datetime-local"
       value={due}
       onText={(text) => {
         if (text !== '') onDue(text);

@@ -1,6 +1,7 @@
 import type { Id } from '#core/grammar';
 import { roundHalfEven } from '#core/measurement';
 import { useCatalogue } from '../app/ownEntries';
+import { DateTimeField } from '../ui/DateField';
 import { optionsOf, QuantityField, SelectField, TextField } from '../ui/fields';
 import { Form } from '../ui/Form';
 import { NormalityField } from '../app/NormalityField';
@@ -108,9 +109,8 @@ export function PlanForm(props: PlanFormProps) {
           {...field('targetU')}
         />
       )}
-      <TextField
+      <DateTimeField
         label={purpose === 'titrant' ? 'Certified by' : 'Needed by'}
-        type="datetime-local"
         {...field('neededBy')}
       />
     </Form>

@@ -11,11 +11,11 @@ import { useRecords } from '../app/records';
 import { useCatalogue } from '../app/ownEntries';
 import { useSession } from '../app/session';
 import { PeopleOptions } from '../people/PeopleOptions';
+import { FormDateField } from '../ui/FormDateField';
 import { ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { ContainerField } from '../ui/ContainerField';
 import {
-  asOptional,
   asQuantity,
   optionsOf,
   QuantityField,
@@ -172,14 +172,14 @@ function PrepareForm({ choices, code }: PrepareFormProps) {
               {...field('made.expandedUncertainty', asQuantity)}
             />
             <QuantityField label="k" {...field('made.coverageFactor', asQuantity)} />
-            <TextField label="Use by" type="date" {...field('useBy', asOptional)} />
+            <FormDateField label="Use by" control={form.control} name="useBy" isOptional />
           </>
         )}
         <QuantityField label="Volume" unit="mL" {...field('volumeMl', asQuantity)} />
-        <TextField
+        <FormDateField
           label={isBought ? 'Opened on' : 'Made on'}
-          type="date"
-          {...field('preparedOn')}
+          control={form.control}
+          name="preparedOn"
         />
         <SelectField label={isBought ? 'Opened by' : 'Made by'} {...field('preparedBy')}>
           <PeopleOptions />

@@ -3,15 +3,9 @@ import type { BottleState } from '#core/reagent';
 import { correctedBottleSchema } from '#contract';
 import { useAddToRecord } from '../app/entering';
 import { PeopleOptions } from '../people/PeopleOptions';
+import { FormDateField } from '../ui/FormDateField';
 import { ContainerField } from '../ui/ContainerField';
-import {
-  asOptional,
-  asQuantity,
-  QuantityField,
-  SelectField,
-  TextAreaField,
-  TextField,
-} from '../ui/fields';
+import { asQuantity, QuantityField, SelectField, TextAreaField, TextField } from '../ui/fields';
 import { FormDialog } from '../ui/Form';
 import { useContractForm } from '../ui/useContractForm';
 
@@ -56,11 +50,11 @@ export function CorrectBottleDialog({ bottle, onClose }: CorrectBottleDialogProp
         />
       )}
       {isTyped && <QuantityField label="Volume" unit="mL" {...field('volumeMl', asQuantity)} />}
-      <TextField label="Made on" type="date" {...field('preparedOn')} />
+      <FormDateField label="Made on" control={form.control} name="preparedOn" />
       <SelectField label="Made by" {...field('preparedBy')}>
         <PeopleOptions named={bottle.preparedBy} />
       </SelectField>
-      <TextField label="Use by" type="date" {...field('useBy', asOptional)} />
+      <FormDateField label="Use by" control={form.control} name="useBy" isOptional />
       <TextField label="Note" {...field('note')} />
       <div className="col-span-full">
         <TextAreaField label="Why it is corrected" {...field('reason')} />

@@ -1,8 +1,8 @@
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import type { Label, LabelSheet } from '#core/label';
-import { LABEL_SHEETS, labelOf, PICTOGRAM_NAMES, pictogramSvg } from '#core/label';
+import { bottleLink, LABEL_SHEETS, labelOf, PICTOGRAM_NAMES, pictogramSvg } from '#core/label';
 import { paperUnitsOf } from '#core/laboratory';
 import type { BottleState } from '#core/reagent';
 import { Loading } from '../app/Loading';
@@ -50,7 +50,7 @@ export function LabelPage() {
       >
         <div className="grid grid-cols-1 gap-8 xl:grid-cols-[610px_minmax(0,1fr)]">
           <div className="h-[220px] sm:h-[370px]">
-            <LabelPreview label={label} />
+            <LabelPreview label={label} link={bottleLink(window.location.origin, bottle)} />
           </div>
           <MakePdf bottle={bottle} />
         </div>
@@ -59,8 +59,29 @@ export function LabelPage() {
   );
 }
 
-/** The label as it is printed, without the code that a camera reads. */
-function LabelPreview({ label }: { readonly label: Label }) {
+/** The code that a camera reads, as a picture; undefined while it is drawn. */
+function useCode(link: string): string | undefined {
+  const { data } = useQuery({
+    queryKey: ['code', link],
+    // Drawn here: the network has no part in it.
+    networkMode: 'always',
+    staleTime: Infinity,
+    queryFn: async () => {
+      const { toString } = await import('qrcode');
+      return toString(link, { type: 'svg', margin: 0, errorCorrectionLevel: 'M' });
+    },
+  });
+  return data && `data:image/svg+xml,${encodeURIComponent(data)}`;
+}
+
+interface LabelPreviewProps {
+  readonly label: Label;
+  readonly link: string;
+}
+
+/** The label as it is printed. */
+function LabelPreview({ label, link }: LabelPreviewProps) {
+  const code = useCode(link);
   const { laboratory } = useSession();
   const { signal, pictograms, statements, precautions } = label.hazards;
   return (
@@ -91,9 +112,15 @@ function LabelPreview({ label }: { readonly label: Label }) {
       </div>
       <div className="w-[19mm] shrink-0">
         <p className="text-right font-mono text-[4.6mm] font-bold">{label.code}</p>
-        <p className="my-[1mm] ml-auto flex size-[16mm] items-center justify-center border border-dashed border-black text-center text-[2mm]">
-          code for a camera
-        </p>
+        <div className="my-[1mm] ml-auto size-[16mm]">
+          {code !== undefined && (
+            <img
+              className="size-full"
+              alt="code for a camera, which leads to this bottle"
+              src={code}
+            />
+          )}
+        </div>
         <p className="flex flex-wrap justify-end gap-[0.4mm]">
           {pictograms.map((pictogram) => (
             <img

@@ -12,6 +12,7 @@ import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
 import { ListSearch } from '../ui/ListSearch';
 import { Page } from '../ui/Page';
+import { Sentence } from '../ui/ShortName';
 import { StandingMark } from '../ui/Standing';
 import { dateText } from '../ui/typeset';
 import { BottleDrawing } from './BottleDrawing';
@@ -125,7 +126,11 @@ function ToDo({ items }: { readonly items: readonly ShelfItem[] }) {
     <div className="mt-7 grid grid-cols-1 gap-8 md:grid-cols-3">
       <Column title="On the bench" none="No run is open.">
         {onBench.map(({ bottle, openRun }) => (
-          <Task key={bottle.id} code={bottle.code} what={openRun ? stepText(openRun.next) : ''}>
+          <Task
+            key={bottle.id}
+            code={bottle.code}
+            what={openRun ? <Sentence text={stepText(openRun.next)} /> : ''}
+          >
             <TaskLink to={`/runs/${openRun?.id ?? ''}`}>Go on titrating</TaskLink>
           </Task>
         ))}

@@ -1,12 +1,12 @@
 import { balanceSchema } from '#contract';
-import { asOptional, asQuantity, QuantityField, TextField } from '../ui/fields';
+import { asQuantity, QuantityField, TextField } from '../ui/fields';
 import type { EquipmentFormProps } from './equipmentForm';
 import { CalibrationDueField, useEquipmentForm } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
 
 /** Registers a balance with the figures of its certificate or data sheet. */
 export function BalanceForm(props: EquipmentFormProps) {
-  const { field, frame } = useEquipmentForm(
+  const { form, field, frame } = useEquipmentForm(
     balanceSchema,
     {
       type: 'balance',
@@ -40,7 +40,7 @@ export function BalanceForm(props: EquipmentFormProps) {
         {...field('linearityG', asQuantity)}
       />
       <QuantityField label="Maximum load" unit="g" {...field('maxLoadG', asQuantity)} />
-      <CalibrationDueField {...field('calibrationDue', asOptional)} />
+      <CalibrationDueField control={form.control} name="calibrationDue" />
     </StockFormFrame>
   );
 }

@@ -1,5 +1,5 @@
 import { buretteSchema } from '#contract';
-import { asOptional, asQuantity, QuantityField, SelectField, TextField } from '../ui/fields';
+import { asQuantity, QuantityField, SelectField, TextField } from '../ui/fields';
 import { ClassField } from './ClassField';
 import type { EquipmentFormProps } from './equipmentForm';
 import { CalibrationDueField, ToleranceSpreadField, useEquipmentForm } from './equipmentForm';
@@ -60,7 +60,7 @@ export function BuretteForm(props: EquipmentFormProps) {
         hint="Its size enters as the end point's uncertainty."
         {...field('dropMl', asQuantity)}
       />
-      <CalibrationDueField {...field('calibrationDue', asOptional)} />
+      <CalibrationDueField control={form.control} name="calibrationDue" />
     </StockFormFrame>
   );
 }

@@ -4,8 +4,9 @@ import type { EquipmentState } from '#core/metrology';
 import { calibrationSchema } from '#contract';
 import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
+import { FormDateField } from '../ui/FormDateField';
 import { Button } from '../ui/Button';
-import { asOptional, asQuantity, QuantityField, TextField } from '../ui/fields';
+import { asQuantity, QuantityField, TextField } from '../ui/fields';
 import { useContractForm } from '../ui/useContractForm';
 import { CalibrationDueField } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
@@ -40,8 +41,8 @@ export function CalibrationForm({ state, unit, onDone }: CalibrationFormProps) {
         );
       })}
     >
-      <TextField label="Calibrated on" type="date" {...field('calibratedOn')} />
-      <CalibrationDueField {...field('due', asOptional)} />
+      <FormDateField label="Calibrated on" control={form.control} name="calibratedOn" />
+      <CalibrationDueField control={form.control} name="due" />
       <TextField label="Certificate" hint="Number, and who made it." {...field('certificate')} />
       {points.fields.map(({ id }, i) => (
         <PointFields key={id} i={i} unit={unit} field={field} />

@@ -1,5 +1,5 @@
 import { glasswareSchema } from '#contract';
-import { asOptional, asQuantity, QuantityField, SelectField, TextField } from '../ui/fields';
+import { asQuantity, QuantityField, SelectField, TextField } from '../ui/fields';
 import { ClassField } from './ClassField';
 import type { EquipmentFormProps } from './equipmentForm';
 import { CalibrationDueField, ToleranceSpreadField, useEquipmentForm } from './equipmentForm';
@@ -44,7 +44,7 @@ export function GlasswareForm(props: EquipmentFormProps) {
         {...field('toleranceMl', asQuantity)}
       />
       <ToleranceSpreadField {...field('toleranceDistribution')} />
-      <CalibrationDueField {...field('calibrationDue', asOptional)} />
+      <CalibrationDueField control={form.control} name="calibrationDue" />
     </StockFormFrame>
   );
 }

@@ -5,7 +5,8 @@ import { calibratedVolume } from '#core/metrology';
 import { Unanswerable } from '#core/problem';
 import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
-import { QuantityField, TextAreaField, TextField } from '../ui/fields';
+import { DateField } from '../ui/DateField';
+import { QuantityField, TextAreaField } from '../ui/fields';
 import { fieldsOf, useTyped } from '../ui/useTyped';
 import { StockFormFrame } from './StockFormFrame';
 
@@ -54,7 +55,7 @@ export function GravimetricForm({ state, onDone }: GravimetricFormProps) {
       onSubmit={keep}
     >
       <QuantityField label="Water at" unit="°C" {...field('temperature')} />
-      <TextField label="Next due" type="date" {...field('due')} />
+      <DateField label="Next due" {...field('due')} />
       {equipment.type === 'burette' && (
         <p className="col-span-full text-ink-soft">
           Each volume delivered from the zero mark. Corrections count, linear between the volumes,

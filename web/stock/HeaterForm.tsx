@@ -1,12 +1,12 @@
 import { heaterSchema } from '#contract';
-import { asOptional, asQuantity, QuantityField, SelectField, TextField } from '../ui/fields';
+import { asQuantity, QuantityField, SelectField, TextField } from '../ui/fields';
 import type { EquipmentFormProps } from './equipmentForm';
 import { CalibrationDueField, useEquipmentForm } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
 
 /** Registers a hot plate or an oven: how many there are limits a day's work. */
 export function HeaterForm(props: EquipmentFormProps) {
-  const { field, frame } = useEquipmentForm(
+  const { form, field, frame } = useEquipmentForm(
     heaterSchema,
     { type: 'heater', name: '', kind: 'hot-plate', maxTemperatureC: '300', calibrationDue: null },
     props,
@@ -19,7 +19,7 @@ export function HeaterForm(props: EquipmentFormProps) {
         <option value="oven">oven or furnace</option>
       </SelectField>
       <QuantityField label="Hottest" unit="°C" {...field('maxTemperatureC', asQuantity)} />
-      <CalibrationDueField {...field('calibrationDue', asOptional)} />
+      <CalibrationDueField control={form.control} name="calibrationDue" />
     </StockFormFrame>
   );
 }

@@ -5,8 +5,8 @@ import type { Lot, LotState } from '#core/reagent';
 import { lotSchema } from '#contract';
 import { naming, useCatalogue, useOwn } from '../app/ownEntries';
 import { useSession } from '../app/session';
+import { FormDateField } from '../ui/FormDateField';
 import {
-  asOptional,
   asOptionalQuantity,
   asQuantity,
   CheckField,
@@ -16,6 +16,8 @@ import {
   TextField,
 } from '../ui/fields';
 import { NormalityField } from '../app/NormalityField';
+import { PercentField } from '../ui/PercentField';
+import { ChemicalFormula } from '../ui/typeset';
 import { useContractForm } from '../ui/useContractForm';
 import { StockFormFrame } from './StockFormFrame';
 import { useRegistering } from './useRegistering';
@@ -36,6 +38,14 @@ export function LotForm({ corrects, onDone }: LotFormProps) {
   const dissolved = form.watch('dissolved');
   const isDissolved = dissolved !== null;
   const isByMolarity = dissolved?.meaning === 'by-molarity';
+  const isByVolume = dissolved?.meaning === 'by-volume';
+  const percent = (name: 'purity' | 'purityHalfWidth') => ({
+    fraction: form.watch(name),
+    error: field(name).error,
+    onFraction: (fraction: string) => {
+      form.setValue(name, fraction, { shouldValidate: form.formState.isSubmitted });
+    },
+  });
   return (
     <StockFormFrame
       name="A new lot"
@@ -52,19 +62,24 @@ export function LotForm({ corrects, onDone }: LotFormProps) {
     >
       <SubstanceFields {...lot} />
       {isByMolarity ? (
-        <QuantityField
+        <PercentField
+          key="relative"
           label="Plus or minus, relative"
-          hint="0.01 for 1 %."
-          {...field('purityHalfWidth', asQuantity)}
+          of="Of the molarity:"
+          {...percent('purityHalfWidth')}
         />
       ) : (
         <>
-          <QuantityField
-            label="Purity"
-            hint={isDissolved ? '0.37 for 37 %.' : 'Mass fraction: 0.9998 for 99.98 %.'}
-            {...field('purity', asQuantity)}
+          <PercentField
+            label={isDissolved ? 'Content' : 'Purity'}
+            of={isByVolume ? 'Grams in a millilitre:' : 'Mass fraction'}
+            {...percent('purity')}
           />
-          <QuantityField label="Purity, plus or minus" {...field('purityHalfWidth', asQuantity)} />
+          <PercentField
+            label={isDissolved ? 'Content, plus or minus' : 'Purity, plus or minus'}
+            of={isByVolume ? 'Grams in a millilitre:' : 'Mass fraction'}
+            {...percent('purityHalfWidth')}
+          />
         </>
       )}
       <SelectField label="Stated as" options={STATED_AS} {...field('purityDistribution')} />
@@ -75,18 +90,20 @@ export function LotForm({ corrects, onDone }: LotFormProps) {
         {...field('amountReceived', asOptionalQuantity)}
       />
       <TextField label="Store" hint="Where it is kept: desiccator 1." {...field('store')} />
-      <TextField label="Received on" type="date" {...field('receivedOn')} />
-      <TextField
+      <FormDateField label="Received on" control={form.control} name="receivedOn" />
+      <FormDateField
         label="Opened on"
-        type="date"
         hint="Empty while it is closed."
-        {...field('openedOn', asOptional)}
+        control={form.control}
+        name="openedOn"
+        isOptional
       />
-      <TextField
+      <FormDateField
         label="Use by"
-        type="date"
         hint="Empty if it has none."
-        {...field('useBy', asOptional)}
+        control={form.control}
+        name="useBy"
+        isOptional
       />
       <StatedMolarMass {...lot} />
     </StockFormFrame>
@@ -140,7 +157,13 @@ function SubstanceFields({ form, field }: LotFields) {
     <>
       <SelectField
         label="Substance and form"
-        hint={substance ? `As received: ${substance.form}, ${substance.formula}.` : ''}
+        hint={
+          substance && (
+            <>
+              As received: {substance.form}, <ChemicalFormula of={substance.formula} />.
+            </>
+          )
+        }
         options={optionsOf(substances, ({ name }) => name)}
         {...field('substanceId')}
       />

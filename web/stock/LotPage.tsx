@@ -5,7 +5,7 @@ import { findSubstance } from '#core/chemistry';
 import { hazardsOfLot } from '#core/label';
 import { parseDecimal, roundSignificant } from '#core/measurement';
 import type { Lot, LotState } from '#core/reagent';
-import { lotMolarity, lotMolarMass } from '#core/reagent';
+import { lotMolarity, lotMolarMass, purityText } from '#core/reagent';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { useAddToRecord } from '../app/entering';
@@ -146,17 +146,13 @@ function AsReceived({ state, left }: LotViewProps) {
 /** What is known of a lot, line by line. */
 function factsOf(lot: Lot, left: number | undefined): ComponentProps<typeof Facts>['rows'] {
   const molarity = lotMolarity(lot);
-  const unit = lot.dissolved?.meaning === 'by-volume' ? ' g/mL' : '';
   const figure = (text: string): ReactNode => <span className="font-mono">{text}</span>;
   const molarMass = roundSignificant(lotMolarMass(lot).valueGPerMol, 7);
   return [
     ['Form', lot.dissolved ? 'solution' : (findSubstance(lot.substanceId, lot.own)?.form ?? '')],
     lot.dissolved?.meaning === 'by-molarity'
       ? ['Molarity', figure(`${lot.dissolved.molarity} mol/L ± ${percentText(lot)}`)]
-      : [
-          lot.dissolved ? 'Content' : 'Purity',
-          figure(`${lot.purity} ± ${lot.purityHalfWidth}${unit}`),
-        ],
+      : [lot.dissolved ? 'Content' : 'Purity', figure(purityText(lot))],
     ...(molarity === null || lot.dissolved?.meaning === 'by-molarity'
       ? []
       : [['Molarity', `${roundSignificant(molarity, 3)} mol/L`] as const]),

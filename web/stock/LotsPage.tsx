@@ -4,7 +4,7 @@ import { findSubstance } from '#core/chemistry';
 import type { PlainDate } from '#core/grammar';
 import { roundSignificant } from '#core/measurement';
 import type { LotState } from '#core/reagent';
-import { isLotExpired, lotMolarMass } from '#core/reagent';
+import { isLotExpired, lotMolarMass, purityText } from '#core/reagent';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { useRecordList } from '../app/lists';
@@ -94,7 +94,7 @@ function cellsOf(
       {lot.lotNumber}
     </CellLink>,
     <span key="p" className="font-mono lg:whitespace-nowrap">
-      {lot.purity} ± {lot.purityHalfWidth}
+      {purityText(lot)}
     </span>,
     <span key="m" className="font-mono">
       {roundSignificant(lotMolarMass(lot).valueGPerMol, 7)}

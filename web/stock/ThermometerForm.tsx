@@ -1,12 +1,12 @@
 import { thermometerSchema } from '#contract';
-import { asOptional, asQuantity, QuantityField, TextField } from '../ui/fields';
+import { asQuantity, QuantityField, TextField } from '../ui/fields';
 import type { EquipmentFormProps } from './equipmentForm';
 import { CalibrationDueField, useEquipmentForm } from './equipmentForm';
 import { StockFormFrame } from './StockFormFrame';
 
 /** Registers a thermometer. */
 export function ThermometerForm(props: EquipmentFormProps) {
-  const { field, frame } = useEquipmentForm(
+  const { form, field, frame } = useEquipmentForm(
     thermometerSchema,
     { type: 'thermometer', name: '', resolutionK: '0.1', toleranceK: '0.5', calibrationDue: null },
     props,
@@ -20,7 +20,7 @@ export function ThermometerForm(props: EquipmentFormProps) {
         unit="K"
         {...field('toleranceK', asQuantity)}
       />
-      <CalibrationDueField {...field('calibrationDue', asOptional)} />
+      <CalibrationDueField control={form.control} name="calibrationDue" />
     </StockFormFrame>
   );
 }

@@ -2,7 +2,9 @@ import type { ComponentProps } from 'react';
 import type { DefaultValues, FieldValues } from 'react-hook-form';
 import type * as v from 'valibot';
 import type { Equipment, EquipmentState } from '#core/metrology';
-import { SelectField, TextField } from '../ui/fields';
+import type { DateInForm } from '../ui/FormDateField';
+import { FormDateField } from '../ui/FormDateField';
+import { SelectField } from '../ui/fields';
 import { useContractForm } from '../ui/useContractForm';
 import { useRegistering } from './useRegistering';
 
@@ -52,13 +54,15 @@ export function ToleranceSpreadField(
   );
 }
 
-export function CalibrationDueField(registered: Omit<ComponentProps<typeof TextField>, 'label'>) {
+export function CalibrationDueField<T extends FieldValues, Checked>(
+  inForm: DateInForm<T, Checked>,
+) {
   return (
-    <TextField
+    <FormDateField
       label="Calibration due"
-      type="date"
       hint="Empty if it has no due date."
-      {...registered}
+      isOptional
+      {...inForm}
     />
   );
 }

@@ -4,7 +4,7 @@ import type { Own } from '#core/chemistry';
 import { findSubstance } from '#core/chemistry';
 import type { EquipmentState } from '#core/metrology';
 import type { BottleState, LotState } from '#core/reagent';
-import { knownMolarity } from '#core/reagent';
+import { knownMolarity, purityText } from '#core/reagent';
 import type { RunReferences } from '#core/titration/setUp';
 import { optionsOf, SelectField } from '../ui/fields';
 import type { MethodOption } from './methodOptions';
@@ -86,8 +86,7 @@ function rangeOf({ equipment }: EquipmentState): string {
 /** What is known of a standard. */
 export function standardHint(standard: RunReferences['standard']): string {
   if (standard.kind === 'lot') {
-    const { purity, purityHalfWidth } = standard.lot.lot;
-    return `Purity ${purity} ± ${purityHalfWidth}`;
+    return `Purity ${purityText(standard.lot.lot)}`;
   }
   return molarityHint(standard.bottle);
 }

@@ -7,6 +7,7 @@ import { useSession } from '../app/session';
 import { useWaiting } from '../outbox/useOutbox';
 import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
+import { Sentence } from '../ui/ShortName';
 import { instantText } from '../ui/typeset';
 
 /** The runs on the bench, and the way to a new one. */
@@ -94,7 +95,11 @@ function RunCard({
       >
         <span>
           <span className="block text-lg font-bold">{title}</span>
-          {next !== undefined && <span className="mt-1 block text-xl">{next}</span>}
+          {next !== undefined && (
+            <span className="mt-1 block text-xl">
+              <Sentence text={next} />
+            </span>
+          )}
           <span className="mt-1 block text-sm text-ink-soft">{children}</span>
         </span>
         <span className="font-semibold text-violet underline underline-offset-4">Go on</span>

@@ -1,3 +1,5 @@
+import { Sentence } from './ShortName';
+
 /** What is wrong with a form as a whole, beside its button. */
 export function FormError({ message }: { readonly message: string | undefined }) {
   if (message === undefined) return null;
@@ -6,7 +8,7 @@ export function FormError({ message }: { readonly message: string | undefined })
       role="alert"
       className="rounded border-l-4 border-blush bg-blush-wash px-4 py-2 font-semibold"
     >
-      {message}
+      <Sentence text={message} />
     </p>
   );
 }

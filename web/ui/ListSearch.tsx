@@ -1,7 +1,5 @@
 import { useEffect, useState } from 'react';
-
-/** So long after the last letter the list is asked, ms. */
-const PAUSE_MS = 250;
+import { useRested } from './useRested';
 
 /** A field that searches a list; the list follows when the hand rests. */
 export function ListSearch({
@@ -15,14 +13,10 @@ export function ListSearch({
   readonly onSearch: (words: string) => void;
 }) {
   const [text, setText] = useState('');
+  const rested = useRested(text);
   useEffect(() => {
-    const timer = setTimeout(() => {
-      onSearch(text.trim());
-    }, PAUSE_MS);
-    return () => {
-      clearTimeout(timer);
-    };
-  }, [text, onSearch]);
+    onSearch(rested.trim());
+  }, [rested, onSearch]);
   return (
     <input
       type="search"

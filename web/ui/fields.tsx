@@ -1,11 +1,12 @@
 import type { ComponentProps, ReactNode } from 'react';
 import { useId } from 'react';
 import { parseDecimal } from '#core/measurement';
+import { NOT_FILLED_IN } from '#contract';
 
 const CONTROL =
   'min-h-12 w-full rounded-md border border-rule-strong bg-sheet px-3 text-lg text-ink aria-invalid:border-2 aria-invalid:border-blush';
 
-interface FieldProps {
+export interface FieldProps {
   readonly label: ReactNode;
   /** What to write and why, below the field. */
   readonly hint?: ReactNode;
@@ -29,15 +30,36 @@ function handingOn({ onText }: TextProps) {
 
 interface FrameProps extends FieldProps {
   readonly id: string;
+  /** The unit of what is written there. */
+  readonly unit?: string | undefined;
+  /** Whether the label names one control, or a group of them by the id `…-label`. */
+  readonly isGroup?: boolean;
   readonly children: ReactNode;
 }
 
-function Frame({ id, label, hint, error, children }: FrameProps) {
+/** What is wrong with a field; of one with nothing in it, what is missing there. */
+function wrongWith({ label, error, unit }: FieldProps & { readonly unit?: string | undefined }) {
+  if (error !== NOT_FILLED_IN || typeof label !== 'string') return error;
+  // A symbol stays as it is: U, pH.
+  const what = /^[A-Z][a-z]/.test(label) ? label.charAt(0).toLowerCase() + label.slice(1) : label;
+  return `Missing: ${what}${unit === undefined ? '' : `, in ${unit}`}.`;
+}
+
+/** A label above a control, and below it what to write or what is wrong. */
+export function Frame(props: FrameProps) {
+  const { id, isGroup = false, label, hint, children } = props;
+  const error = wrongWith(props);
   return (
     <div>
-      <label htmlFor={id} className="mb-1 block font-semibold">
-        {label}
-      </label>
+      {isGroup ? (
+        <span id={`${id}-label`} className="mb-1 block font-semibold">
+          {label}
+        </span>
+      ) : (
+        <label htmlFor={id} className="mb-1 block font-semibold">
+          {label}
+        </label>
+      )}
       {children}
       {hint !== undefined && error === undefined && (
         <p id={`${id}-note`} className="mt-1 text-sm text-ink-soft">
@@ -95,7 +117,7 @@ export function QuantityField({
 }: FieldProps & TextProps & ComponentProps<'input'> & { readonly unit?: string }) {
   const id = useId();
   return (
-    <Frame id={id} label={label} hint={hint} error={error}>
+    <Frame id={id} label={label} hint={hint} error={error} unit={unit}>
       <div className="relative">
         <input
           inputMode="decimal"
@@ -120,11 +142,6 @@ export function QuantityField({
 export const asQuantity = {
   setValueAs: (typed: unknown): unknown =>
     typeof typed === 'string' ? (parseDecimal(typed) ?? typed.trim()) : typed,
-};
-
-/** An optional date or text: empty means none. */
-export const asOptional = {
-  setValueAs: (typed: unknown): unknown => (typed === '' ? null : typed),
 };
 
 /** An optional quantity: empty means none. */
