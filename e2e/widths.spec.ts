@@ -71,7 +71,10 @@ async function misfits(page: Page): Promise<string[]> {
     };
     const controls = [
       ...document.querySelectorAll('a[href], button, input, select, textarea, summary'),
-    ].filter((one) => isShown(one) && !isMarked(one));
+    ].filter(
+      // What is there for a browser's own filling-in alone is hidden from everybody.
+      (one) => isShown(one) && !isMarked(one) && one.closest('[aria-hidden="true"]') === null,
+    );
     /** What is seen of a control inside of what scrolls around it. */
     const boxOf = (one: Element) => {
       const { left, right, top, bottom } = one.getBoundingClientRect();

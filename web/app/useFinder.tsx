@@ -1,42 +1,9 @@
-import type { ReactNode, RefObject } from 'react';
-import { useEffect, useRef, useState } from 'react';
-import {
-  Autocomplete,
-  Header,
-  Input,
-  Menu,
-  MenuItem,
-  MenuSection,
-  SearchField,
-} from 'react-aria-components';
+import type { ReactNode } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { useNavigate } from 'react-router';
-import { findContent, headOfEntry } from '#core/chemistry';
-import { Dialog } from '../ui/Dialog';
-import { useRested } from '../ui/useRested';
-import { useRecordList, useRunList } from './lists';
-import { KEPT_BELOW, STAGES } from './stages';
 
-/** Somewhere to go. */
-interface Found {
-  readonly to: string;
-  readonly name: string;
-  /** What it is, in a few words. */
-  readonly words: string;
-}
-
-/** Pages and what is begun on them, by what one would look for. */
-const PAGES: readonly Found[] = [
-  ...STAGES.map(({ name, to }) => ({ name, to, words: 'stage of the work' })),
-  { name: 'Standardize a titrant', to: '/titrate/set-up', words: 'begin a run' },
-  { name: 'The day’s work', to: '/prepare/day', words: 'what is made when' },
-  { name: 'Write down a solution', to: '/prepare/write-down', words: 'made already, or bought' },
-  ...KEPT_BELOW.map(({ name, to }) => ({ name, to, words: 'kept by the laboratory' })),
-  { name: 'Account', to: '/account', words: 'your password' },
-];
-
-/** How many of a kind are shown; more words find fewer. */
-const AT_MOST = 5;
+/** Read when it is first asked for: no page waits for it. */
+const FinderDialog = lazy(async () => ({ default: (await import('./FinderDialog')).FinderDialog }));
 
 /**
  * The way to anything by its name: a dialog, opened by `/` where no text is being written, by Ctrl or Cmd with K anywhere, or by what
@@ -49,157 +16,21 @@ export function useFinder(): { readonly open: () => void; readonly finder: React
   };
   const options = { preventDefault: true, enabled: !isOpen };
   const isInDialog = (): boolean => document.querySelector('[role="dialog"]') !== null;
-  useHotkeys('slash', open, { ...options, ignoreEventWhen: isInDialog });
+  useHotkeys('/', open, {
+    ...options,
+    // By what the key writes: on some keyboards it takes Shift.
+    ...{ useKey: true, ignoreModifiers: true },
+    ignoreEventWhen: ({ ctrlKey, metaKey, altKey }) => ctrlKey || metaKey || altKey || isInDialog(),
+  });
   useHotkeys('mod+k', open, { ...options, enableOnFormTags: true, ignoreEventWhen: isInDialog });
   const finder = isOpen && (
-    <Dialog
-      title="Find"
-      description="A bottle by its code, a lot, an instrument, a method, a certificate, a page."
-      onClose={() => {
-        setOpen(false);
-      }}
-    >
-      <Search
+    <Suspense>
+      <FinderDialog
         onGone={() => {
           setOpen(false);
         }}
       />
-    </Dialog>
+    </Suspense>
   );
   return { open, finder };
-}
-
-function Search({ onGone }: { readonly onGone: () => void }) {
-  const [text, setText] = useState('');
-  const search = useRested(text.trim());
-  const firstRef = useRef<Found | null>(null);
-  const navigate = useNavigate();
-  const go = (to: string): void => {
-    onGone();
-    void navigate(to);
-  };
-  return (
-    <Autocomplete inputValue={text} onInputChange={setText}>
-      <SearchField
-        aria-label="Find"
-        onSubmit={() => {
-          // What is shown may still be that of an earlier word.
-          if (firstRef.current && text.trim() === search) go(firstRef.current.to);
-        }}
-      >
-        <Input className="min-h-12 w-full rounded-md border border-rule-strong bg-sheet px-3 text-lg text-ink [&::-webkit-search-cancel-button]:hidden" />
-      </SearchField>
-      {search === '' ? (
-        <Listed groups={[{ title: 'Pages', found: PAGES }]} firstRef={firstRef} onGo={go} />
-      ) : (
-        <FoundBy search={search} firstRef={firstRef} onGo={go} />
-      )}
-    </Autocomplete>
-  );
-}
-
-function FoundBy({ search, ...rest }: Omit<ListedProps, 'groups'> & { readonly search: string }) {
-  return <Listed groups={useFound(search)} {...rest} />;
-}
-
-interface ListedProps {
-  readonly groups: readonly Group[];
-  /** Takes the first of them, to which Enter leads. */
-  readonly firstRef: RefObject<Found | null>;
-  readonly onGo: (to: string) => void;
-}
-
-function Listed({ groups, firstRef, onGo }: ListedProps) {
-  useEffect(() => {
-    firstRef.current = groups.flatMap(({ found }) => found)[0] ?? null;
-  }, [firstRef, groups]);
-  if (groups.every(({ found }) => found.length === 0)) {
-    return <p className="mt-4">Nothing here is called so.</p>;
-  }
-  return (
-    <Menu aria-label="What was found" className="mt-3 outline-none">
-      {groups.map(({ title, found }) =>
-        found.length === 0 ? null : (
-          <MenuSection key={title}>
-            <Header className="px-2 pt-2 text-sm font-semibold text-ink-soft">{title}</Header>
-            {found.map(({ to, name, words }) => (
-              <MenuItem
-                key={`${to} ${name}`}
-                id={`${to} ${name}`}
-                textValue={name}
-                onAction={() => {
-                  onGo(to);
-                }}
-                className="flex min-h-12 cursor-pointer flex-wrap items-center gap-x-3 rounded px-2 outline-none data-focused:bg-violet data-focused:text-white"
-              >
-                <b>{name}</b>
-                <span className="text-[15px]">{words}</span>
-              </MenuItem>
-            ))}
-          </MenuSection>
-        ),
-      )}
-    </Menu>
-  );
-}
-
-interface Group {
-  readonly title: string;
-  readonly found: readonly Found[];
-}
-
-/** What has all the words, kind by kind. */
-function useFound(search: string): readonly Group[] {
-  const list = { order: 'newest', search } as const;
-  const bottles = useRecordList('bottle', list);
-  const lots = useRecordList('lot', list);
-  const equipment = useRecordList('equipment', list);
-  const methods = useRecordList('method', list);
-  const entries = useRecordList('entry', list);
-  const people = useRecordList('person', list);
-  const runs = useRunList(search, '');
-  const isCalledSo = ({ name }: Found): boolean =>
-    name.toLowerCase().includes(search.toLowerCase());
-  const group = <T,>(
-    title: string,
-    records: readonly T[] | undefined,
-    foundOf: (record: T) => Found,
-  ): Group => ({ title, found: (records ?? []).slice(0, AT_MOST).map(foundOf) });
-  return [
-    group('Bottles', bottles?.records, ({ id, code, substanceId, own, nominalMolarity }) => ({
-      to: `/bottles/${id}`,
-      name: code,
-      words: [
-        findContent(substanceId, own)?.name ?? substanceId,
-        ...(nominalMolarity === null ? [] : [`${nominalMolarity} mol/L`]),
-      ].join(', '),
-    })),
-    group('Lots', lots?.records, ({ id, lot }) => ({
-      to: `/lots/${id}`,
-      name: lot.lotNumber,
-      words: findContent(lot.substanceId, lot.own)?.name ?? lot.substanceId,
-    })),
-    group('Runs', runs?.records, ({ id, status, bottleId, certificate, method }) => ({
-      to: `/runs/${id}${status === 'open' ? '' : '/judge'}`,
-      name: certificate?.number ?? `run on bottle ${runs?.names[bottleId] ?? ''}`,
-      words: method,
-    })),
-    group('Equipment', equipment?.records, ({ id, equipment: { name, type } }) => ({
-      to: `/equipment/${id}`,
-      name,
-      words: type,
-    })),
-    group('Methods', methods?.records, ({ id, method: { name } }) => ({
-      to: `/methods/${id}`,
-      name,
-      words: 'of this laboratory',
-    })),
-    group('Catalogue', entries?.records, ({ id, entry }) => ({
-      to: `/catalogue/${id}`,
-      name: headOfEntry(entry).name,
-      words: entry.kind,
-    })),
-    group('People', people?.records, ({ name }) => ({ to: '/people', name, words: 'person' })),
-    { title: 'Pages', found: PAGES.filter(isCalledSo) },
-  ];
 }
