@@ -32,7 +32,6 @@ export function EndPointHint({ run, flask }: { readonly run: RunState; readonly 
         </a>
       )}
       {!isBlank(flask) && <span>one drop: {roundHalfEven(dropPercent, 2)} %</span>}
-      <span>burette holds until {run.references.burette.capacityMl}</span>
       {before && (
         <span className="font-semibold text-ink">
           written before a drop: <span className="font-mono">{before.value}</span>
