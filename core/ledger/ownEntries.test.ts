@@ -174,6 +174,19 @@ describe('what names an entry', () => {
     expect(codes(registered(OWN), out)).toEqual(['out-of-use']);
   });
 
+  test('a lot is put right as the substance that it was, also once that is out of use', () => {
+    const withdrawn = { factId: idOf('w'), by: idOf('ines'), at: 'then', reason: 'an error in it' };
+    const out = aroundWith({ entry: [{ ...state, version: 2, withdrawn }] });
+    const corrected = (own: typeof OWN) =>
+      fact('lot.corrected', tartrate.id, {
+        lot: { ...tartrate.lot, lotNumber: 'KT-2', own },
+        reason: 'misread',
+      });
+    expect(codes(corrected(OWN), out, tartrate)).toEqual([]);
+    const newer = OWN.map((named) => ({ ...named, version: 2 }));
+    expect(codes(corrected(newer), out, tartrate)).toEqual(['out-of-use']);
+  });
+
   test('a method of its own titrates with it and turns its own indicator', () => {
     const own = [...OWN, namedEntry({ kind: 'indicator', indicator: RED_CABBAGE }, RED_CABBAGE.id)];
     const around = aroundWith({

@@ -1,3 +1,4 @@
+export { appearanceOf } from './appearance';
 export type {
   BottleFactBodies,
   BottleState,

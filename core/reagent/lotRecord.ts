@@ -10,6 +10,7 @@ import {
   impossible,
   provenance,
   restedOn,
+  sameValue,
   RETURNED,
   takes,
   WITHDRAWN,
@@ -92,10 +93,11 @@ export const LOT_RECORD = defineRecord<
     'lot.corrected': {
       nature: 'decision',
       asks: 'use',
-      refersTo: ({ lot }) => refersToOwn(lot),
+      // A device may know only the version of today of what the lot has carried since it was registered.
+      refersTo: ({ lot }) => refersToOwn(lot).map((named) => ({ ...named, version: null })),
       check: ({ body }, state, around) => [
         ...checkMay(around.author, 'register'),
-        ...checkLot(body.lot, around),
+        ...checkLot(body.lot, around, state.lot),
         ...(isOtherThing(body.lot, state.lot) && around.isUsed(state.id)
           ? [restedOn('substanceId')]
           : []),
@@ -175,9 +177,12 @@ const LEAST_PURITY_OF_SOLID = 0.02;
 function checkLot(
   lot: Lot,
   around: Pick<AroundStock, 'today'> & AroundEntries,
+  was: Lot | null = null,
 ): readonly Finding[] {
   const { today } = around;
-  const entries = checkOwn(lot, around);
+  // A lot stays the substance that it was, also once that is out of use.
+  const isNamedAsBefore = was !== null && sameValue(lot.own ?? [], was.own ?? []);
+  const entries = isNamedAsBefore ? [] : checkOwn(lot, around);
   if (entries.length > 0) return entries;
   const substance = findSubstance(lot.substanceId, lot.own);
   if (!substance) {

@@ -1,5 +1,6 @@
 import type { PreparationState, Step } from '#core/preparation';
 import { volumetricFlaskOf } from '#core/preparation';
+import { appearanceOf } from '#core/reagent';
 
 /** Level in the vessel once a piece of work is done, 0 to 1; the last one that is done counts. */
 const LEVELS: Readonly<Partial<Record<Step['work'], number>>> = {
@@ -25,18 +26,30 @@ export function VesselDrawing({ preparation }: { readonly preparation: Preparati
       : 0;
   const hasSolid =
     status === 'open' && plan.source.kind === 'weigh' && isDone('weigh') && !isDone('dissolve');
+  const isDissolved = plan.source.kind === 'weigh' ? isDone('dissolve') : isDone('measure');
+  const { soluteId: substanceId, own, targetMolarity } = plan;
+  const seen = isDissolved
+    ? appearanceOf({ substanceId, own }, targetMolarity === null ? null : Number(targetMolarity))
+    : null;
+  const drawn = { level, fill: seen?.css ?? 'var(--color-titrant)' };
   return volumetricFlaskOf(plan) !== null ? (
-    <Flask level={level} hasSolid={hasSolid && isDone('transfer')} />
+    <Flask {...drawn} hasSolid={hasSolid && isDone('transfer')} />
   ) : (
-    <Beaker level={level} hasSolid={hasSolid} />
+    <Beaker {...drawn} hasSolid={hasSolid} />
   );
 }
 
 const GLASS = { fill: 'var(--color-glass)', stroke: 'var(--color-ink)', strokeWidth: 1.6 } as const;
-const LIQUID = { fill: 'var(--color-titrant)', stroke: 'var(--color-titrant-edge)' } as const;
+
+interface VesselProps {
+  readonly level: number;
+  /** The colour of what is in it. */
+  readonly fill: string;
+  readonly hasSolid: boolean;
+}
 
 /** A volumetric flask: a bulb, a long neck, one mark. */
-function Flask({ level, hasSolid }: { readonly level: number; readonly hasSolid: boolean }) {
+function Flask({ level, fill, hasSolid }: VesselProps) {
   const outline = 'M62 8v74c0 12-34 26-34 62 0 22 14 34 42 34s42-12 42-34c0-36-34-50-34-62V8z';
   // Half of it is in the bulb, the rest goes up into the neck.
   const y = level <= 0 ? 200 : level < 1 ? 178 - level * 84 : 44;
@@ -47,7 +60,11 @@ function Flask({ level, hasSolid }: { readonly level: number; readonly hasSolid:
       </clipPath>
       <path d={outline} {...GLASS} />
       <g clipPath="url(#flask-inside)">
-        <path d={`M0 ${String(y)}q70 4 140 0V190H0z`} {...LIQUID} />
+        <path
+          d={`M0 ${String(y)}q70 4 140 0V190H0z`}
+          fill={fill}
+          stroke="var(--color-titrant-edge)"
+        />
         {hasSolid && <path d="M48 178q22-20 44 0z" fill="#fff" stroke="var(--color-rule-strong)" />}
       </g>
       <path d={outline} fill="none" stroke="var(--color-ink)" strokeWidth="1.6" />
@@ -59,7 +76,7 @@ function Flask({ level, hasSolid }: { readonly level: number; readonly hasSolid:
 }
 
 /** A beaker with a few marks: good to five per cent. */
-function Beaker({ level, hasSolid }: { readonly level: number; readonly hasSolid: boolean }) {
+function Beaker({ level, fill, hasSolid }: VesselProps) {
   const outline = 'M26 30 34 176q1 6 8 6h56q7 0 8-6l8-146';
   const y = 176 - level * 116;
   return (
@@ -69,7 +86,13 @@ function Beaker({ level, hasSolid }: { readonly level: number; readonly hasSolid
       </clipPath>
       <path d={`${outline}z`} fill="var(--color-glass)" />
       <g clipPath="url(#beaker-inside)">
-        {level > 0 && <path d={`M0 ${String(y)}q70 5 140 0V190H0z`} {...LIQUID} />}
+        {level > 0 && (
+          <path
+            d={`M0 ${String(y)}q70 5 140 0V190H0z`}
+            fill={fill}
+            stroke="var(--color-titrant-edge)"
+          />
+        )}
         {hasSolid && <path d="M50 182q20-16 40 0z" fill="#fff" stroke="var(--color-rule-strong)" />}
       </g>
       <path d={outline} fill="none" stroke="var(--color-ink)" strokeWidth="1.6" />

@@ -8,7 +8,7 @@ import { bottleSchema } from '#contract';
 import { Loading } from '../app/Loading';
 import { useBeginRecord } from '../app/entering';
 import { useRecords } from '../app/records';
-import { useCatalogue } from '../app/ownEntries';
+import { naming, useCatalogue, useOwn } from '../app/ownEntries';
 import { useSession } from '../app/session';
 import { PeopleOptions } from '../people/PeopleOptions';
 import { FormDateField } from '../ui/FormDateField';
@@ -89,6 +89,7 @@ interface PrepareFormProps {
 
 function PrepareForm({ choices, code }: PrepareFormProps) {
   const begin = useBeginRecord();
+  const own = useOwn();
   const navigate = useNavigate();
   const { form, field, showFailure, formError } = useBottleForm(choices.made, code);
   const isBought = form.watch('purpose') === 'standard';
@@ -103,9 +104,9 @@ function PrepareForm({ choices, code }: PrepareFormProps) {
       <Form
         className="grid grid-cols-1 content-start gap-x-6 gap-y-4 md:grid-cols-2"
         onSubmit={form.handleSubmit((body) => {
-          const own = chosenLot?.own ? { own: chosenLot.own } : {};
+          const named = naming(own, [body.substanceId]);
           begin.mutate(
-            { kind: 'bottle.prepared', body: { ...body, ...own } },
+            { kind: 'bottle.prepared', body: { ...body, ...named } },
             { onSuccess: () => void navigate('/'), onError: showFailure },
           );
         })}

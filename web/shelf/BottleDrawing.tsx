@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Container } from '#core/chemistry';
 import type { BottleState, Freshness } from '#core/reagent';
-import { knownMolarity } from '#core/reagent';
+import { appearanceOf, knownMolarity } from '#core/reagent';
 import { findContent } from '#core/chemistry';
 import { ChemicalFormula } from '../ui/typeset';
 import { STANDING_LOOKS, StandingShape } from '../ui/Standing';
@@ -36,6 +36,11 @@ interface BottleDrawingProps {
 /** A bottle as it stands on the shelf: container, level, label, and the freshness band that runs out. */
 export function BottleDrawing({ bottle, freshness, fill }: BottleDrawingProps) {
   const glass = GLASSES[bottle.container];
+  // Brown glass hides what colour it holds.
+  const seen =
+    bottle.container === 'brown-glass'
+      ? null
+      : appearanceOf(bottle, Number(bottle.nominalMolarity ?? 0));
   const level = EMPTY - fill * (EMPTY - FULL);
   const clip = `outline-${bottle.id}`;
   const percent = String(Math.round(100 * fill));
@@ -54,7 +59,7 @@ export function BottleDrawing({ bottle, freshness, fill }: BottleDrawingProps) {
         <g clipPath={`url(#${clip})`}>
           <path
             d={`M0 ${String(level)}q70 7 140 0V241H0z`}
-            fill={glass.liquid}
+            fill={seen?.css ?? glass.liquid}
             stroke={glass.edge}
             strokeWidth="0.8"
           />

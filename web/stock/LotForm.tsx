@@ -1,5 +1,11 @@
 import type { Own } from '#core/chemistry';
-import { CATALOGUE, findSubstance, lookalikesOf } from '#core/chemistry';
+import {
+  CATALOGUE,
+  catalogueOf,
+  extendCatalogue,
+  findSubstance,
+  lookalikesOf,
+} from '#core/chemistry';
 import type { Plain, PlainDate } from '#core/grammar';
 import type { Lot, LotState } from '#core/reagent';
 import { lotSchema } from '#contract';
@@ -53,14 +59,18 @@ export function LotForm({ corrects, onDone }: LotFormProps) {
       {...frame}
       error={formError}
       onSubmit={form.handleSubmit(({ own: _, ...written }) => {
-        const body = { ...written, ...namingSubstance(own, written.substanceId) };
+        const named = namingSubstance(own, written.substanceId);
+        const isAsBefore = corrects?.lot.substanceId === written.substanceId;
+        // What is out of use is not among those to choose from; the lot that names it carries it.
+        const carried = isAsBefore && corrects.lot.own ? { own: corrects.lot.own } : {};
+        const body = { ...written, ...carried, ...named };
         enter({ kind: 'lot.registered', body }, (reason) => ({
           kind: 'lot.corrected',
           body: { lot: body, reason },
         }));
       })}
     >
-      <SubstanceFields {...lot} />
+      <SubstanceFields {...lot} carried={corrects?.lot.own ?? []} />
       {isByMolarity ? (
         <PercentField
           key="relative"
@@ -148,11 +158,11 @@ function emptyLot(today: PlainDate): Plain<Lot> {
 }
 
 /** What it is, from whom, and whether it is a solution. */
-function SubstanceFields({ form, field }: LotFields) {
+function SubstanceFields({ form, field, carried }: LotFields & { readonly carried: Own }) {
   const substanceId = form.watch('substanceId');
   const dissolved = form.watch('dissolved');
-  const substance = findSubstance(substanceId, useOwn());
-  const { substances } = useCatalogue();
+  const substance = findSubstance(substanceId, [...useOwn(), ...carried]);
+  const { substances } = extendCatalogue(catalogueOf(carried), useCatalogue());
   return (
     <>
       <SelectField

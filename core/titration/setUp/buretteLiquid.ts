@@ -1,7 +1,6 @@
-import { findSubstance } from '../../chemistry';
-import { layerColour, luminanceOf } from '../../equilibrium';
+import { luminanceOf } from '../../equilibrium';
 import type { HouseRules } from '../../laboratory';
-import { knownMolarity } from '../../reagent';
+import { appearanceOf, knownMolarity } from '../../reagent';
 import { arrangementOf } from './arrangement';
 import type { RunReferences } from './references';
 
@@ -18,18 +17,14 @@ export interface BuretteLiquid {
 /** A solution darker than this hides the bottom of its meniscus; nominal, between dichromate and iodine. */
 const DARK = 0.1;
 
-/** Beyond this nobody sees it grow darker. */
-const MOST_TIMES = 2;
-
 /** The liquid in the burette of a run: its colour at its own strength, and where its meniscus is read. */
 export function buretteLiquid(
   references: Pick<RunReferences, 'method' | 'bottle' | 'standard' | 'excess'>,
   { darkMeniscus }: Pick<HouseRules, 'darkMeniscus'>,
 ): BuretteLiquid {
   const { inBurette } = arrangementOf(references);
-  const colour = findSubstance(inBurette.substanceId, inBurette.own)?.solutionColour ?? null;
-  if (!colour) return { css: null, word: null, readAt: 'bottom' };
   const molarity = Number(knownMolarity(inBurette)?.molarity ?? inBurette.nominalMolarity);
-  const css = layerColour(colour.css, Math.min(MOST_TIMES, molarity / colour.atMolPerL));
-  return { css, word: colour.word, readAt: luminanceOf(css) < DARK ? darkMeniscus : 'bottom' };
+  const seen = appearanceOf(inBurette, molarity);
+  if (!seen) return { css: null, word: null, readAt: 'bottom' };
+  return { ...seen, readAt: luminanceOf(seen.css) < DARK ? darkMeniscus : 'bottom' };
 }
