@@ -109,6 +109,7 @@ const duration = v.strictObject({
   weeks: v.exactOptional(wholeNumber),
   days: v.exactOptional(wholeNumber),
 });
+
 /** What is done in a step of a recipe. */
 export const stepWork = v.picklist([
   'dry',
@@ -174,6 +175,7 @@ function isOfSizeToBalance(text: string): boolean {
 }
 
 const reacting = v.strictObject({ species: formula, perFormulaUnit: positive });
+
 const keeping = v.strictObject({
   substanceId: id,
   interval: duration,

@@ -66,6 +66,7 @@ export {
   NO_ENTRIES,
   ratioOfAnalysis,
   recipesOf,
+  shortNameOf,
   solventOf,
   lookalikesOf,
 } from './lookUp';

@@ -19,11 +19,21 @@ import { keeping } from './catalogue/solutions';
 import type { MoleRatio } from './equation';
 import { balance, chainMoleRatio, parseEquation } from './equation';
 
+/** The entry that ships, else the one that is among a laboratory's own. */
+function found<Entry>(
+  entriesOf: (catalogue: Catalogue) => readonly Entry[],
+  isMeant: (entry: Entry) => boolean,
+  own: Own,
+): Entry | undefined {
+  return entriesOf(CATALOGUE).find(isMeant) ?? entriesOf(catalogueOf(own)).find(isMeant);
+}
+
 /** The substance of that id, if it ships or is among a laboratory's own. */
 export function findSubstance(id: string, own: Own = []): Substance | undefined {
-  return (
-    CATALOGUE.substances.find((substance) => substance.id === id) ??
-    catalogueOf(own).substances.find((substance) => substance.id === id)
+  return found(
+    ({ substances }) => substances,
+    (substance) => substance.id === id,
+    own,
   );
 }
 
@@ -54,6 +64,17 @@ export function isAutocatalytic({ titrant, standard }: Method): boolean {
   return titrant.species === 'MnO4^-' && standard.species === 'C2O4^2-';
 }
 
+/** What names a substance, and carries it where it is the laboratory's own. */
+interface NamingSubstance {
+  readonly substanceId: string;
+  readonly own?: Own | undefined;
+}
+
+/** Short name of the substance that something names; its id where there is no such substance. */
+export function shortNameOf({ substanceId, own }: NamingSubstance): string {
+  return findSubstance(substanceId, own)?.shortName ?? substanceId;
+}
+
 /** What a substance is easily taken for: what it names itself, and the laboratory's own that name it. */
 export function lookalikesOf(substance: Substance, own: Own = []): readonly Substance[] {
   return [
@@ -64,9 +85,10 @@ export function lookalikesOf(substance: Substance, own: Own = []): readonly Subs
 
 /** The indicator of that id, if it ships or is among a laboratory's own. */
 export function findIndicator(id: string, own: Own = []): Indicator | undefined {
-  return (
-    CATALOGUE.indicators.find((indicator) => indicator.id === id) ??
-    catalogueOf(own).indicators.find((indicator) => indicator.id === id)
+  return found(
+    ({ indicators }) => indicators,
+    (indicator) => indicator.id === id,
+    own,
   );
 }
 
@@ -106,8 +128,13 @@ export function keepingOf(substanceId: string, own: Own = []): Keeping | null {
       ...{ container: 'brown-glass', remark: 'a dropping bottle' },
     });
   }
-  const known = [...CATALOGUE.keeping, ...catalogueOf(own).keeping];
-  return known.find((one) => one.substanceId === substanceId) ?? null;
+  return (
+    found(
+      ({ keeping: all }) => all,
+      (one) => one.substanceId === substanceId,
+      own,
+    ) ?? null
+  );
 }
 
 interface Reactions {

@@ -1,6 +1,7 @@
 import Fraction from 'fraction.js';
 import { Unanswerable } from '../problem';
 import type { Substance } from './catalogue/entries';
+import type { Formula } from './formula';
 import { parseFormula } from './formula';
 import type { MolarMass } from './molarMass';
 import { molarMass } from './molarMass';
@@ -26,8 +27,10 @@ export function substanceMass(formula: string): MolarMass {
  * @throws Unanswerable for a formula that cannot be read.
  */
 export function waterMoreThan(formula: string, other: string): number | null {
-  const counts = parseFormula(formula).counts;
-  const others = parseFormula(other).counts;
+  return waterBetween(parseFormula(formula).counts, parseFormula(other).counts);
+}
+
+function waterBetween(counts: Formula['counts'], others: Formula['counts']): number | null {
   const more = (element: string): Fraction =>
     (counts.get(element) ?? NONE).sub(others.get(element) ?? NONE);
   const water = more('O');
@@ -43,8 +46,9 @@ export function otherForms(
   formula: string,
   substances: readonly Substance[],
 ): readonly { readonly substance: Substance; readonly waterMore: number }[] {
+  const { counts } = parseFormula(formula);
   return substances.flatMap((substance) => {
-    const waterMore = waterMoreThan(substance.formula, formula);
+    const waterMore = waterBetween(parseFormula(substance.formula).counts, counts);
     return waterMore === null ? [] : [{ substance, waterMore }];
   });
 }

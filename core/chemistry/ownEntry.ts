@@ -59,11 +59,16 @@ export function refersToOwn({ own = [] }: { readonly own?: Own }): readonly Refe
   return own.map(({ id, version }) => ({ field: 'own', kind: 'entry', id, version }));
 }
 
-/** What speaks against the entries that a record names: they are not there, not so, or out of use. */
+/**
+ * What speaks against the entries that a record names: they are not there, not so, or out of use. What names the same ones as before
+ * stays what it was, also once they are out of use.
+ */
 export function checkOwn(
   { own = [] }: { readonly own?: Own },
   around: AroundEntries,
+  was: { readonly own?: Own } | null = null,
 ): readonly Finding[] {
+  if (was && sameValue(own, was.own ?? [])) return [];
   return own.flatMap((named): readonly Finding[] => {
     const { name } = headOfEntry(named.entry);
     const there = around.at('entry', named);

@@ -1,8 +1,8 @@
-import type { Own, Substance } from '../chemistry';
-import { findIndicator, findSolvent, findSubstance } from '../chemistry';
+import type { Substance } from '../chemistry';
+import { findIndicator, findSolvent, findSubstance, shortNameOf } from '../chemistry';
 import type { HouseRules } from '../laboratory';
 import type { BottleState } from '../reagent';
-import { knownMolarity } from '../reagent';
+import { labelledMolarity } from '../reagent';
 import type { RunReferences } from '../titration/setUp';
 import { standardSubstance } from '../titration/setUp';
 import type { Hazards } from './classification';
@@ -13,12 +13,6 @@ export interface HazardousThing {
   /** `NaOH, 0.1 mol/L`. */
   readonly name: string;
   readonly hazards: Hazards;
-}
-
-/** What names a substance. */
-interface Naming {
-  readonly substanceId: string;
-  readonly own?: Own;
 }
 
 type OnTheBench = Pick<RunReferences, 'method' | 'bottle' | 'standard' | 'excess'>;
@@ -35,7 +29,7 @@ export function hazardsAtHand({
     ofBottle(bottle),
     standard.kind === 'lot'
       ? {
-          name: `${shortName(standard.lot.lot)}, as received`,
+          name: `${shortNameOf(standard.lot.lot)}, as received`,
           hazards: hazardsOfLot(standard.lot),
         }
       : ofBottle(standard.bottle),
@@ -43,8 +37,8 @@ export function hazardsAtHand({
     ...(method.mediumHolds ?? []).map(({ id, molarityMolPerL }) => ({
       name:
         molarityMolPerL === null
-          ? (findSolvent(id)?.name ?? shortName({ substanceId: id }))
-          : `${shortName({ substanceId: id })}, about ${String(molarityMolPerL)} mol/L`,
+          ? (findSolvent(id)?.name ?? shortNameOf({ substanceId: id }))
+          : `${shortNameOf({ substanceId: id })}, about ${String(molarityMolPerL)} mol/L`,
       hazards: hazardsOfSolution(id, molarityMolPerL),
     })),
     ...(indicator
@@ -59,16 +53,12 @@ export function hazardsAtHand({
 }
 
 function ofBottle(bottle: BottleState): HazardousThing {
-  const molarity = knownMolarity(bottle)?.molarity ?? bottle.nominalMolarity;
-  const name = shortName(bottle);
+  const molarity = labelledMolarity(bottle);
+  const name = shortNameOf(bottle);
   return {
     name: molarity === null ? name : `${name}, ${molarity} mol/L`,
     hazards: hazardsOfBottle(bottle),
   };
-}
-
-function shortName({ substanceId, own }: Naming): string {
-  return findSubstance(substanceId, own)?.shortName ?? substanceId;
 }
 
 /** The container that each class of waste has; none where it is harmless. */

@@ -21,7 +21,7 @@ import {
   unionOf,
 } from '../chemistry';
 import type { BottleState, LotState } from '../reagent';
-import { knownMolarity } from '../reagent';
+import { labelledMolarity } from '../reagent';
 
 /** Hazards as a label or a page shows them. */
 export interface Hazards {
@@ -156,7 +156,7 @@ export function hazardsOfSolution(
 
 /** Hazards of what is in a bottle, as strong as it is known to be, else as its label has it. */
 export function hazardsOfBottle(bottle: BottleState): Hazards {
-  const molarity = knownMolarity(bottle)?.molarity ?? bottle.nominalMolarity;
+  const molarity = labelledMolarity(bottle);
   return hazardsOfSolution(
     bottle.substanceId,
     molarity === null ? null : Number(molarity),

@@ -2,8 +2,7 @@ import { findContent } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import type { PaperUnits } from '../laboratory';
 import type { BottleState } from '../reagent';
-import { knownMolarity, readyFrom } from '../reagent';
-import type { DecimalText } from '../measurement';
+import { knownMolarity, labelledMolarity, readyFrom } from '../reagent';
 import type { Hazards } from './classification';
 import { hazardsOfBottle } from './classification';
 import { normalitiesOf } from './normality';
@@ -47,12 +46,8 @@ function shortened(note: string): string {
 }
 
 /** What the house rule has said of equivalents, a line for each reaction that counts them otherwise. */
-function normalityLines(
-  { substanceId }: BottleState,
-  molarity: DecimalText | null,
-  units: PaperUnits,
-): readonly string[] {
-  return normalitiesOf(substanceId, molarity, units).map(
+function normalityLines(bottle: BottleState, units: PaperUnits): readonly string[] {
+  return normalitiesOf(bottle.substanceId, labelledMolarity(bottle), units).map(
     ({ text, perMole }) => `${text} (${String(perMole)} to the mole)`,
   );
 }
@@ -81,7 +76,7 @@ export function labelOf(
         : `nominal ${nominalMolarity} ${units.molarity}`,
     warning: known ? null : purpose === 'auxiliary' ? 'auxiliary' : 'not standardized',
     lines: [
-      ...normalityLines(bottle, known?.molarity ?? nominalMolarity, units),
+      ...normalityLines(bottle, units),
       ...(certificate ? [`certified ${dateText(known.since)}, no. ${certificate}${at}`] : []),
       ...(plausibleMolarity && !known
         ? [`between ${plausibleMolarity[0]} and ${plausibleMolarity[1]} ${units.molarity}`]

@@ -4,20 +4,16 @@ import type { EquipmentState } from '#core/metrology';
 import type { BottleState, LotState } from '#core/reagent';
 import type { Fact } from '#core/record';
 import { aroundWith } from '../test-support/around';
+import { factOf } from '../test-support/facts';
 import { EQUIPMENT, lotOf, standardBottle } from '../test-support/preparations';
 import { stored } from '../test-support/stored';
 import { concordantSeries, khpLot } from '../test-support/runs';
 import type { AroundFact, FactBodies, FactKind } from './index';
-import { applyToRecord, checkFact, recordKindOf, sentenceOf } from './index';
+import { applyToRecord, checkFact, sentenceOf } from './index';
 
-/** A fact of a kind, entered by somebody who may everything, on 2 March 2026. */
+/** A fact of the record that is checked, entered by somebody who may everything. */
 function fact<K extends FactKind>(kind: K, body: Plain<FactBodies[K]>): Fact {
-  const at = '2026-03-02T09:00:00.000Z';
-  return stored<Fact>({
-    ...{ id: 'new', recordId: 'r', recordKind: recordKindOf(kind), kind, schemaVersion: 1, body },
-    ...{ authorId: 'ines', deviceId: null, clockOffsetMs: null, deviceTime: at, basedOn: null },
-    ...{ sequence: null, recordedAt: null },
-  });
+  return factOf(kind, 'r', body);
 }
 
 function equipment(id: string): EquipmentState {

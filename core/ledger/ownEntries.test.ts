@@ -1,8 +1,13 @@
 import { describe, expect, test } from 'vitest';
 import type { OwnEntry } from '#core/chemistry';
-import { describeEndPoint, keepingOf, molarMass, otherForms, waterMoreThan } from '#core/chemistry';
-import { CATALOGUE } from '#core/chemistry';
-import type { Plain } from '#core/grammar';
+import {
+  CATALOGUE,
+  describeEndPoint,
+  keepingOf,
+  molarMass,
+  otherForms,
+  waterMoreThan,
+} from '#core/chemistry';
 import { hazardsOfBottle, hazardsOfLot, labelOf } from '#core/label';
 import { paperUnitsOf } from '#core/laboratory';
 import { bottleOf as bottled, plannerShelf, stepsOf } from '#core/preparation';
@@ -10,6 +15,7 @@ import { lotMolarMass, suggestValidUntil } from '#core/reagent';
 import type { Fact } from '#core/record';
 import { correctionsOf } from '#core/titration/figures';
 import { aroundWith } from '../test-support/around';
+import { factOf } from '../test-support/facts';
 import {
   CREAM_OF_TARTAR,
   entryState,
@@ -20,22 +26,13 @@ import {
 import { EQUIPMENT, lotOf, planOf, PreparationScript } from '../test-support/preparations';
 import { bottleOf, methodOf, references, RunScript } from '../test-support/runs';
 import { idOf, stored } from '../test-support/stored';
-import type { AroundFact, FactBodies, FactKind } from './index';
-import { checkFact, recordKindOf } from './index';
+import type { AroundFact } from './index';
+import { checkFact } from './index';
 
 const { substance } = CREAM_OF_TARTAR;
 const OWN = [namedEntry(CREAM_OF_TARTAR, substance.id)];
 const RECIPE = { kind: 'recipe', recipe: TARTRATE_RECIPE } as const;
 const tartrate = lotOf(substance.id, { own: OWN });
-
-function fact<K extends FactKind>(kind: K, recordId: string, body: Plain<FactBodies[K]>): Fact {
-  const at = '2026-03-02T09:00:00.000Z';
-  return stored<Fact>({
-    ...{ id: 'new', recordId, recordKind: recordKindOf(kind), kind, schemaVersion: 1, body },
-    ...{ authorId: 'ines', deviceId: null, clockOffsetMs: null, deviceTime: at, basedOn: null },
-    ...{ sequence: null, recordedAt: null },
-  });
-}
 
 function codes(given: Fact, around: AroundFact, state: object | null = null): readonly string[] {
   return checkFact(given, state, around).map(({ code }) => code);
@@ -126,12 +123,12 @@ describe('an entry of the laboratory’s own is written', () => {
         : entry.kind === 'recipe'
           ? entry.recipe.id
           : entry.indicator.id;
-    expect(codes(fact('entry.written', id, { entry, reason: 'new' }), around)).toEqual(expected);
+    expect(codes(factOf('entry.written', id, { entry, reason: 'new' }), around)).toEqual(expected);
   });
 
   test('under the id of its own record, by those who may, with the entries that it names', () => {
     const written = (id: string, own: typeof OWN) =>
-      fact('entry.written', id, { entry: RECIPE, own, reason: 'new' });
+      factOf('entry.written', id, { entry: RECIPE, own, reason: 'new' });
     const there = aroundWith({ entry: [entryState(CREAM_OF_TARTAR, substance.id)] });
     expect(codes(written(RECIPE.recipe.id, OWN), there)).toEqual([]);
     expect(codes(written('another', OWN), there)).toEqual(['id-not-of-record']);
@@ -142,7 +139,7 @@ describe('an entry of the laboratory’s own is written', () => {
   test('its formula stays once something rests on it; all else may change', () => {
     const state = entryState(CREAM_OF_TARTAR, substance.id);
     const again = (changes: object) =>
-      fact('entry.written', substance.id, { entry: changed(changes), reason: 'misread' });
+      factOf('entry.written', substance.id, { entry: changed(changes), reason: 'misread' });
     const used = aroundWith({ entry: [state] }, { isUsed: () => true });
     expect(codes(again({ formula: 'NaC4H5O6' }), used, state)).toEqual(['rested-on']);
     expect(codes(again({ form: 'powder' }), used, state)).toEqual([]);
@@ -154,7 +151,7 @@ describe('an entry of the laboratory’s own is written', () => {
 describe('what names an entry', () => {
   const state = entryState(CREAM_OF_TARTAR, substance.id);
   const registered = (own: readonly unknown[] | undefined) =>
-    fact('lot.registered', 'lot', {
+    factOf('lot.registered', 'lot', {
       ...tartrate.lot,
       ...(own ? { own: own as typeof OWN } : {}),
     });
@@ -163,7 +160,7 @@ describe('what names an entry', () => {
     const around = aroundWith({ entry: [state] });
     const { own: _, ...bare } = tartrate.lot;
     expect(codes(registered(OWN), around)).toEqual([]);
-    expect(codes(fact('lot.registered', 'lot', bare), around)).toEqual(['not-in-catalogue']);
+    expect(codes(factOf('lot.registered', 'lot', bare), around)).toEqual(['not-in-catalogue']);
     const forged = [
       namedEntry({ ...CREAM_OF_TARTAR, substance: { ...substance, formula: 'KCl' } }, substance.id),
     ];
@@ -178,7 +175,7 @@ describe('what names an entry', () => {
     const withdrawn = { factId: idOf('w'), by: idOf('ines'), at: 'then', reason: 'an error in it' };
     const out = aroundWith({ entry: [{ ...state, version: 2, withdrawn }] });
     const corrected = (own: typeof OWN) =>
-      fact('lot.corrected', tartrate.id, {
+      factOf('lot.corrected', tartrate.id, {
         lot: { ...tartrate.lot, lotNumber: 'KT-2', own },
         reason: 'misread',
       });
@@ -199,7 +196,7 @@ describe('what names an entry', () => {
       standard: { species: 'C4H5O6^-', perFormulaUnit: 1 },
     };
     const written = (changes: object) =>
-      fact('method.written', 'm', { method: { ...method, ...changes }, reason: 'our way' });
+      factOf('method.written', 'm', { method: { ...method, ...changes }, reason: 'our way' });
     expect(codes(written({ own }), around)).toEqual([]);
     expect(codes(written({}), around)).toEqual(['no-such-entry', 'no-such-entry']);
     expect(describeEndPoint({ ...method, own }, { indicatorDrops: 3 })).toBe(
@@ -239,7 +236,7 @@ describe('what is computed from it', () => {
     });
     const own = [...OWN, namedEntry(RECIPE, RECIPE.recipe.id)];
     const started = (changes: object) =>
-      codes(fact('preparation.started', 'p', { ...weighed, own, ...changes }), around);
+      codes(factOf('preparation.started', 'p', { ...weighed, own, ...changes }), around);
     expect(started({})).toEqual([]);
     expect(started({ targetMolarity: '0.03' })).toEqual([]);
     expect(started({ targetMolarity: '0.0301' })).toContain('does-not-dissolve');

@@ -1,4 +1,4 @@
-import { findSubstance } from '../chemistry';
+import { findSubstance, shortNameOf } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import { combineComponents, roundHalfEven, roundSignificant } from '../measurement';
 import { isCalibrationOverdue, volumeTolerance } from '../metrology';
@@ -81,7 +81,7 @@ function solidOf({ id, lot }: LotState): Omit<SolidOnShelf, 'leftG'> {
   const purityUncertainty = combineComponents([lotPurityComponent(lot)]);
   return {
     id,
-    name: `${substance?.shortName ?? lot.substanceId}, lot ${lot.lotNumber}`,
+    name: `${shortNameOf(lot)}, lot ${lot.lotNumber}`,
     molarMassGPerMol: ofLot.valueGPerMol,
     purity,
     relativeUncertainty: Math.hypot(
@@ -93,7 +93,6 @@ function solidOf({ id, lot }: LotState): Omit<SolidOnShelf, 'leftG'> {
 }
 
 function concentrateOf({ id, lot }: LotState): Omit<ConcentrateOnShelf, 'leftMl'> {
-  const substance = findSubstance(lot.substanceId, lot.own);
   const molarMass = lotMolarMass(lot).valueGPerMol;
   const percent = roundHalfEven(100 * Number(lot.purity), 1).replace(/\.0$/, '');
   const byVolume = roundSignificant((1000 * Number(lot.purity)) / molarMass, 3);
@@ -107,7 +106,7 @@ function concentrateOf({ id, lot }: LotState): Omit<ConcentrateOnShelf, 'leftMl'
   };
   return {
     id,
-    name: `${substance?.shortName ?? lot.substanceId} ${strength}, lot ${lot.lotNumber}`,
+    name: `${shortNameOf(lot)} ${strength}, lot ${lot.lotNumber}`,
     molarityMolPerL: lotMolarity(lot) ?? 0,
     remark: dissolved ? remarks[dissolved.meaning] : '',
   };

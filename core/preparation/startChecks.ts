@@ -1,5 +1,5 @@
 import type { Own } from '../chemistry';
-import { findContent, findSubstance, solventOf } from '../chemistry';
+import { findContent, findSubstance, shortNameOf, solventOf } from '../chemistry';
 import type { Id, PlainDate } from '../grammar';
 import { combineComponents } from '../measurement';
 import type { Balance, EquipmentState, Glassware } from '../metrology';
@@ -8,7 +8,7 @@ import type { BottleState, LotState } from '../reagent';
 import {
   freshnessOf,
   isLotExpired,
-  knownMolarity,
+  labelledMolarity,
   lotMolarity,
   mayBeUsed,
   readyFrom,
@@ -69,7 +69,7 @@ function checkSolubility({ soluteId, own, targetMolarity }: PreparationPlan): re
   const molarityMolPerL = Number(targetMolarity ?? 0);
   const solubilityMolPerL = exceededSolubility({ ...dissolvingOf(soluteId, own), molarityMolPerL });
   if (solubilityMolPerL === null) return [];
-  const substance = findSubstance(soluteId, own)?.shortName ?? soluteId;
+  const substance = shortNameOf({ substanceId: soluteId, own });
   return [impossible('does-not-dissolve', 'targetMolarity', { substance, solubilityMolPerL })];
 }
 
@@ -235,7 +235,7 @@ function checkUsable(
 }
 
 function strengthOf(bottle: BottleState): number {
-  return Number(knownMolarity(bottle)?.molarity ?? bottle.nominalMolarity ?? 0);
+  return Number(labelledMolarity(bottle) ?? 0);
 }
 
 function checkBottleInUse(

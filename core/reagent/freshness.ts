@@ -85,6 +85,11 @@ export function knownMolarity(bottle: BottleState): KnownMolarity | null {
   return made && { ...made, since: preparedOn, until: useBy, certificateNumber: null };
 }
 
+/** The molarity as it is known, else as the label has it; null for what has none. */
+export function labelledMolarity(bottle: BottleState): DecimalText | null {
+  return knownMolarity(bottle)?.molarity ?? bottle.nominalMolarity;
+}
+
 /** Days from the beginning of a validity to its end, at least one. */
 function lifetimeDays({ since, until }: Pick<KnownMolarity, 'since' | 'until'>): number | null {
   return until && Math.max(1, daysBetween(since, until));

@@ -20,6 +20,7 @@ export {
   bottleStanding,
   freshnessOf,
   knownMolarity,
+  labelledMolarity,
   mayBeUsed,
   lastsUntil,
   readyFrom,

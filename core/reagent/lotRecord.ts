@@ -10,7 +10,6 @@ import {
   impossible,
   provenance,
   restedOn,
-  sameValue,
   RETURNED,
   takes,
   WITHDRAWN,
@@ -180,9 +179,7 @@ function checkLot(
   was: Lot | null = null,
 ): readonly Finding[] {
   const { today } = around;
-  // A lot stays the substance that it was, also once that is out of use.
-  const isNamedAsBefore = was !== null && sameValue(lot.own ?? [], was.own ?? []);
-  const entries = isNamedAsBefore ? [] : checkOwn(lot, around);
+  const entries = checkOwn(lot, around, was);
   if (entries.length > 0) return entries;
   const substance = findSubstance(lot.substanceId, lot.own);
   if (!substance) {

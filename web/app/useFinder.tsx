@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { lazy, Suspense, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { isDialogOpen } from '../ui/isDialogOpen';
 
 /** Read when it is first asked for: no page waits for it. */
 const FinderDialog = lazy(async () => ({ default: (await import('./FinderDialog')).FinderDialog }));
@@ -15,14 +16,14 @@ export function useFinder(): { readonly open: () => void; readonly finder: React
     setOpen(true);
   };
   const options = { preventDefault: true, enabled: !isOpen };
-  const isInDialog = (): boolean => document.querySelector('[role="dialog"]') !== null;
   useHotkeys('/', open, {
     ...options,
     // By what the key writes: on some keyboards it takes Shift.
     ...{ useKey: true, ignoreModifiers: true },
-    ignoreEventWhen: ({ ctrlKey, metaKey, altKey }) => ctrlKey || metaKey || altKey || isInDialog(),
+    ignoreEventWhen: ({ ctrlKey, metaKey, altKey }) =>
+      ctrlKey || metaKey || altKey || isDialogOpen(),
   });
-  useHotkeys('mod+k', open, { ...options, enableOnFormTags: true, ignoreEventWhen: isInDialog });
+  useHotkeys('mod+k', open, { ...options, enableOnFormTags: true, ignoreEventWhen: isDialogOpen });
   const finder = isOpen && (
     <Suspense>
       <FinderDialog

@@ -2,23 +2,23 @@ import { useState } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import type { EntryState, OwnEntry } from '#core/chemistry';
 import { CATALOGUE, headOfEntry } from '#core/chemistry';
+import type { RecordVersion } from '#core/record';
 import { Loading } from '../app/Loading';
 import { useRecords } from '../app/records';
 import { UseSwitch } from '../app/UseSwitch';
+import { newRecord } from '../app/useWriting';
 import { Page } from '../ui/Page';
 import { IndicatorForm, NO_INDICATOR } from './IndicatorForm';
 import { NO_RECIPE, RecipeForm } from './RecipeForm';
 import { SubstanceForm } from './SubstanceForm';
 import { NO_SUBSTANCE } from './typedSubstance';
-import type { EntryRecord } from './useWritingEntry';
-import { newEntryRecord } from './useWritingEntry';
 
 /** Writing an entry of the laboratory's own: a new one, a copy of one that ships, or a new version of one's own. */
 export function EntryPage() {
   const { entryId } = useParams();
   const [search] = useSearchParams();
   const own = useRecords('entry');
-  const [fresh] = useState(newEntryRecord);
+  const [fresh] = useState(newRecord);
   if (!own) return <Loading />;
   const known = own.find(({ id }) => id === entryId);
   const entry = known?.entry ?? beginning(search.get('of') ?? '', search.get('from'));
@@ -75,7 +75,7 @@ function beginning(kind: string, from: string | null): OwnEntry {
 
 interface EntryFormProps {
   readonly entry: EntryState['entry'];
-  readonly record: EntryRecord;
+  readonly record: RecordVersion;
 }
 
 function EntryForm({ entry, record }: EntryFormProps) {

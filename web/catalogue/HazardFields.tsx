@@ -1,9 +1,10 @@
 import type { HazardBand } from '#core/chemistry';
+import { numberIn } from '../ui/numberIn';
 import { QuantityField, TextField } from '../ui/fields';
 import { hazardCodesIn } from '../ui/hazardCodes';
 import { fieldsOf } from '../ui/useTyped';
 import { Rows } from './Rows';
-import { figureOf, numberIn } from './typedFigures';
+import { figureOf } from './typedFigures';
 
 /** A band of hazards as a form holds it. */
 export interface TypedBand {

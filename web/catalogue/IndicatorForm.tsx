@@ -1,6 +1,8 @@
 import type { CalendarDuration } from '#core/grammar';
 import type { Indicator, OwnEntry } from '#core/chemistry';
 import { CATALOGUE } from '#core/chemistry';
+import type { RecordVersion } from '#core/record';
+import { numberIn } from '../ui/numberIn';
 import { optionsOf, QuantityField, SelectField, TextAreaField, TextField } from '../ui/fields';
 import { Form, FormFoot } from '../ui/Form';
 import { fieldsOf, useTyped } from '../ui/useTyped';
@@ -9,8 +11,7 @@ import { bandsOf, HazardFields, typedBands } from './HazardFields';
 import { KeepsField } from './KeepsField';
 import { Rows } from './Rows';
 import type { TypedDuration } from './typedFigures';
-import { durationOf, figureOf, numberIn, typedDuration } from './typedFigures';
-import type { EntryRecord } from './useWritingEntry';
+import { durationOf, figureOf, typedDuration } from './typedFigures';
 import { useWritingEntry } from './useWritingEntry';
 
 type OwnIndicator = Extract<OwnEntry, { readonly kind: 'indicator' }>;
@@ -113,12 +114,12 @@ function writtenIndicator({ indicator }: OwnIndicator, typed: TypedIndicator, id
 interface IndicatorFormProps {
   /** What is copied or changed. */
   readonly entry: OwnIndicator;
-  readonly record: EntryRecord;
+  readonly record: RecordVersion;
 }
 
 /** An indicator of the laboratory's own: where it changes, how it is made up, what it holds. */
 export function IndicatorForm({ entry, record }: IndicatorFormProps) {
-  const { write, errors, isBusy, error } = useWritingEntry(record);
+  const { write, errors, isBusy, error } = useWritingEntry(record, 'indicator');
   const { typed, field, part } = useTyped(() => typedIndicator(entry), errors);
   return (
     <Form

@@ -1,8 +1,10 @@
 import type { Addition, OwnEntry, Preparation, PreparationStep } from '#core/chemistry';
 import { CATALOGUE, usualSteps } from '#core/chemistry';
+import type { RecordVersion } from '#core/record';
 import { sameValue } from '#core/record';
 import { naming, useCatalogue, useOwn } from '../app/ownEntries';
 import { WORKS } from '../prepare/wording';
+import { numberIn } from '../ui/numberIn';
 import { linesOf } from '../rules/typedMethod';
 import {
   CheckField,
@@ -15,8 +17,7 @@ import {
 import { Form, FormFoot } from '../ui/Form';
 import { fieldsOf, useTyped } from '../ui/useTyped';
 import { Rows } from './Rows';
-import { figureOf, numberIn, numberOrNull } from './typedFigures';
-import type { EntryRecord } from './useWritingEntry';
+import { figureOf, numberOrNull } from './typedFigures';
 import { useWritingEntry } from './useWritingEntry';
 
 type OwnRecipe = Extract<OwnEntry, { readonly kind: 'recipe' }>;
@@ -148,12 +149,12 @@ function fromOf({ route, stock, concentrateId }: TypedRecipe) {
 interface RecipeFormProps {
   /** What is copied or changed. */
   readonly entry: OwnRecipe;
-  readonly record: EntryRecord;
+  readonly record: RecordVersion;
 }
 
 /** A recipe of the laboratory's own, which a plan for its substance follows before those that ship. */
 export function RecipeForm({ entry, record }: RecipeFormProps) {
-  const { write, errors, isBusy, error } = useWritingEntry(record);
+  const { write, errors, isBusy, error } = useWritingEntry(record, 'recipe');
   const { typed, field, part, change } = useTyped(() => typedRecipe(entry), errors);
   const { substances } = useCatalogue();
   const own = useOwn();

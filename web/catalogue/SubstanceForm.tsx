@@ -3,6 +3,7 @@ import { CATALOGUE, substanceMass } from '#core/chemistry';
 import { WASTE_CONTAINERS } from '#core/label';
 import { roundSignificant } from '#core/measurement';
 import { Unanswerable } from '#core/problem';
+import type { RecordVersion } from '#core/record';
 import { naming, useCatalogue, useOwn } from '../app/ownEntries';
 import { ContainerField } from '../ui/ContainerField';
 import type { FieldMessages } from '../ui/fieldMessages';
@@ -14,18 +15,17 @@ import { HazardFields } from './HazardFields';
 import { KeepsField } from './KeepsField';
 import type { TypedColour, TypedDrying, TypedKeeping, TypedSubstance } from './typedSubstance';
 import { formsBeside, typedSubstance, writtenSubstance } from './typedSubstance';
-import type { EntryRecord } from './useWritingEntry';
 import { useWritingEntry } from './useWritingEntry';
 
 interface SubstanceFormProps {
   /** What is copied or changed. */
   readonly entry: Extract<OwnEntry, { readonly kind: 'substance' }>;
-  readonly record: EntryRecord;
+  readonly record: RecordVersion;
 }
 
 /** A substance of the laboratory's own; what follows from its formula is shown while it is typed. */
 export function SubstanceForm({ entry, record }: SubstanceFormProps) {
-  const { write, errors, isBusy, error } = useWritingEntry(record);
+  const { write, errors, isBusy, error } = useWritingEntry(record, 'substance');
   const { typed, field, part, change } = useTyped(() => typedSubstance(entry), errors);
   const { substances } = useCatalogue();
   const own = useOwn();

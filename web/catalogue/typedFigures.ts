@@ -1,14 +1,9 @@
 import type { CalendarDuration } from '#core/grammar';
-import { parseDecimal } from '#core/measurement';
+import { numberIn } from '../ui/numberIn';
 
 /** A number as typed; null where nothing was, not a number where something else was, which the contract refuses. */
 export function numberOrNull(typed: string): number | null {
-  return typed.trim() === '' ? null : Number(parseDecimal(typed) ?? Number.NaN);
-}
-
-/** A number that must be there; not a number where it is not. */
-export function numberIn(typed: string): number {
-  return numberOrNull(typed) ?? Number.NaN;
+  return typed.trim() === '' ? null : numberIn(typed);
 }
 
 /** A number as a field shows it. */

@@ -1,11 +1,12 @@
 import type { Container, Drying, Keeping, OwnEntry, Substance } from '#core/chemistry';
 import { otherForms } from '#core/chemistry';
 import { Unanswerable } from '#core/problem';
+import { numberIn } from '../ui/numberIn';
 import { linesOf } from '../rules/typedMethod';
 import type { TypedBand } from './HazardFields';
 import { bandsOf, typedBands } from './HazardFields';
 import type { TypedDuration } from './typedFigures';
-import { durationOf, figureOf, numberIn, numberOrNull, typedDuration } from './typedFigures';
+import { durationOf, figureOf, numberOrNull, typedDuration } from './typedFigures';
 
 type OwnSubstance = Extract<OwnEntry, { readonly kind: 'substance' }>;
 

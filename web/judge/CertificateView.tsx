@@ -74,7 +74,7 @@ function factsOf(
       ? ([
           [
             'Normality',
-            `${normality.value} ${paperUnitsOf({ ...certificate.rules, statesNormality: true }).normality ?? ''}, ${String(normality.equivalentsPerMole)} to the mole in this reaction`,
+            `${normality.value} ${paperUnitsOf(certificate.rules).normality ?? ''}, ${String(normality.equivalentsPerMole)} to the mole in this reaction`,
           ],
         ] as const)
       : []),

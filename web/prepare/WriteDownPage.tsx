@@ -1,6 +1,6 @@
 import { useNavigate, useSearchParams } from 'react-router';
 import { findSubstance, keepingOf } from '#core/chemistry';
-import { parseDecimal, roundSignificant } from '#core/measurement';
+import { roundSignificant } from '#core/measurement';
 import { massForSolutionG } from '#core/preparation';
 import type { Lot, LotState } from '#core/reagent';
 import { lotMolarity, lotMolarMass } from '#core/reagent';
@@ -27,6 +27,7 @@ import { Form, FormFoot } from '../ui/Form';
 import { NormalityField } from '../app/NormalityField';
 import { Page } from '../ui/Page';
 import { capitalized } from '../ui/typeset';
+import { numberIn } from '../ui/numberIn';
 import { useContractForm } from '../ui/useContractForm';
 import { useNextCode } from './useNextCode';
 
@@ -279,7 +280,7 @@ interface AboutToWeighProps {
 
 /** Roughly what the chosen lot asks for; silent while a figure is missing. */
 function AboutToWeigh({ lot, molarity, volumeMl }: AboutToWeighProps) {
-  const figures = [molarity, volumeMl].map((text) => Number(parseDecimal(text) ?? Number.NaN));
+  const figures = [molarity, volumeMl].map(numberIn);
   const [molarityMolPerL = Number.NaN, volume = Number.NaN] = figures;
   if (!lot || !(molarityMolPerL > 0) || !(volume > 0)) return null;
   const strength = lotMolarity(lot);

@@ -1,16 +1,13 @@
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
-import * as v from 'valibot';
 import type { Method } from '#core/chemistry';
 import { moleRatioOfMethod } from '#core/chemistry';
 import { roundSignificant } from '#core/measurement';
 import { Unanswerable } from '#core/problem';
 import type { RecordVersion } from '#core/record';
 import { methodSchema } from '#contract';
-import { useAddToRecord, useBeginRecord } from '../app/entering';
 import { useCatalogue, useOwn } from '../app/ownEntries';
+import { newRecord, useWriting } from '../app/useWriting';
 import type { FieldMessages } from '../ui/fieldMessages';
-import { fieldMessages, reasonProblem } from '../ui/fieldMessages';
 import {
   CheckField,
   optionsOf,
@@ -20,7 +17,6 @@ import {
   TextField,
 } from '../ui/fields';
 import { Form, FormFoot } from '../ui/Form';
-import { messagesOf } from '../ui/refusal';
 import { fieldsOf, useTyped } from '../ui/useTyped';
 import { ColourFields } from './ColourFields';
 import { OverrideFields } from './OverrideFields';
@@ -38,7 +34,8 @@ interface MethodFormProps {
 
 /** A method as it is written; its reaction is balanced while it is typed. */
 export function MethodForm({ method, record }: MethodFormProps) {
-  const { write, errors, isBusy, error } = useWriting(record);
+  const [fresh] = useState(newRecord);
+  const { write, errors, isBusy, error } = useWritingMethod(record ?? fresh);
   const { typed, field, part } = useTyped(() => typedMethod(method, record !== null), errors);
   const own = useOwn();
   const { indicators } = useCatalogue();
@@ -88,43 +85,28 @@ export function MethodForm({ method, record }: MethodFormProps) {
   );
 }
 
-/** Writes a method, or a version of one, and goes back to the list; what is wrong is told at its fields. */
-function useWriting(record: RecordVersion | null) {
-  const navigate = useNavigate();
-  const begin = useBeginRecord();
-  const add = useAddToRecord();
-  const [found, setFound] = useState<FieldMessages>({});
-  const error = begin.error ?? add.error;
-  const { equations: refused } = messagesOf(error);
+/** Writes a method, or a version of one, and goes back to the list. */
+function useWritingMethod(record: RecordVersion) {
+  const { found, refused, write, ...rest } = useWriting({
+    record,
+    schema: methodSchema,
+    fieldOf: fieldOfMethod,
+    leadsTo: '/methods',
+  });
+  const { equations } = refused;
   return {
-    errors: refused === undefined ? found : { equations: refused, ...found },
-    error: error?.message,
-    isBusy: begin.isPending || add.isPending,
+    ...rest,
+    errors: equations === undefined ? found : { equations, ...found },
     write: (written: object, reason: string): void => {
-      const parsed = v.safeParse(methodSchema, written);
-      const why = reasonProblem(reason);
-      const problems = parsed.success ? {} : errorsByField(parsed.issues);
-      setFound(why === undefined ? problems : { ...problems, reason: why });
-      if (!parsed.success || why !== undefined) return;
-      const fact = { kind: 'method.written', body: { method: parsed.output, reason } } as const;
-      const onSuccess = (): void => {
-        void navigate('/methods');
-      };
-      if (record) add.mutate({ fact, recordId: record.id, basedOn: record.version }, { onSuccess });
-      else begin.mutate(fact, { onSuccess });
+      write(written, reason, (method) => ({ kind: 'method.written', body: { method, reason } }));
     },
   };
 }
 
-/** What the schema has against a method, by the field of the form: `equations` for `equations.1`, a rule for `rules.rinses`. */
-function errorsByField(issues: Parameters<typeof fieldMessages>[0]): FieldMessages {
-  const messages = Object.entries(fieldMessages(issues));
-  return Object.fromEntries(
-    messages.map(([path, text]) => {
-      const [first = '', second = ''] = path.split('.');
-      return [first === 'rules' ? second : first, text];
-    }),
-  );
+/** `equations` for `equations.1`, a rule for `rules.rinses`. */
+function fieldOfMethod(path: string): string {
+  const [first = '', second = ''] = path.split('.');
+  return first === 'rules' ? second : first;
 }
 
 interface FlaskFieldsProps {

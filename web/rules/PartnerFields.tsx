@@ -1,11 +1,11 @@
 import type { Method } from '#core/chemistry';
 import { findSubstance } from '#core/chemistry';
-import { parseDecimal } from '#core/measurement';
 import { useCatalogue, useOwn } from '../app/ownEntries';
 import { SmallButton } from '../ui/Button';
 import type { FieldMessages } from '../ui/fieldMessages';
 import type { Option } from '../ui/fields';
 import { optionsOf, QuantityField, SelectField, TextField } from '../ui/fields';
+import { numberIn } from '../ui/numberIn';
 import { fieldsOf } from '../ui/useTyped';
 
 /** What reacts in a method, as a form holds it. */
@@ -41,7 +41,7 @@ export function partnersOf(
 ): Pick<Method, 'titrantIds' | 'titrant' | 'standardId' | 'standard' | 'inBurette' | 'links'> {
   const reacting = (species: string, number: string) => ({
     species: species.trim(),
-    perFormulaUnit: Number(parseDecimal(number) ?? Number.NaN),
+    perFormulaUnit: numberIn(number),
   });
   return {
     titrantIds: typed.titrantIds,

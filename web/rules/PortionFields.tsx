@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Method } from '#core/chemistry';
-import { parseDecimal } from '#core/measurement';
 import { CheckField, QuantityField } from '../ui/fields';
+import { numberIn } from '../ui/numberIn';
 import { fieldsOf } from '../ui/useTyped';
 
 /** How the standard comes into the flasks, as a form holds it. */
@@ -32,17 +32,21 @@ export function typedPortions({ portions }: Method): TypedPortions {
 
 /** The portions as a method holds them; not a number where something else was typed, which the contract refuses. */
 export function portionsOf(typed: TypedPortions): Method['portions'] {
-  const number = (text: string): number => Number(parseDecimal(text) ?? Number.NaN);
   return [
     ...(typed.isWeighed
-      ? [{ kind: 'weighed' as const, massG: [number(typed.leastG), number(typed.mostG)] as const }]
+      ? [
+          {
+            kind: 'weighed' as const,
+            massG: [numberIn(typed.leastG), numberIn(typed.mostG)] as const,
+          },
+        ]
       : []),
     ...(typed.isAliquot
       ? [
           {
             kind: 'aliquot' as const,
-            standardMolarityMolPerL: number(typed.molarity),
-            volumeMl: [number(typed.leastMl), number(typed.mostMl)] as const,
+            standardMolarityMolPerL: numberIn(typed.molarity),
+            volumeMl: [numberIn(typed.leastMl), numberIn(typed.mostMl)] as const,
           },
         ]
       : []),

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import type { Container } from '#core/chemistry';
 import type { BottleState, Freshness } from '#core/reagent';
-import { appearanceOf, knownMolarity } from '#core/reagent';
+import { appearanceOf, knownMolarity, labelledMolarity } from '#core/reagent';
 import { findContent } from '#core/chemistry';
 import { ChemicalFormula } from '../ui/typeset';
 import { STANDING_LOOKS, StandingShape } from '../ui/Standing';
@@ -40,7 +40,7 @@ export function BottleDrawing({ bottle, freshness, fill }: BottleDrawingProps) {
   const seen =
     bottle.container === 'brown-glass'
       ? null
-      : appearanceOf(bottle, Number(bottle.nominalMolarity ?? 0));
+      : appearanceOf(bottle, Number(labelledMolarity(bottle) ?? 0));
   const level = EMPTY - fill * (EMPTY - FULL);
   const clip = `outline-${bottle.id}`;
   const percent = String(Math.round(100 * fill));

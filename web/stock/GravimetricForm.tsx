@@ -7,6 +7,7 @@ import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
 import { DateField } from '../ui/DateField';
 import { QuantityField, TextAreaField } from '../ui/fields';
+import { numberIn } from '../ui/numberIn';
 import { fieldsOf, useTyped } from '../ui/useTyped';
 import { StockFormFrame } from './StockFormFrame';
 
@@ -164,7 +165,7 @@ function compute(
   typed: readonly string[],
 ): CalibratedVolume | string {
   if (typed.length === 0) return 'The volume at 20 °C appears here.';
-  const numbers = [nominal, temperature, ...typed].map((text) => Number(parseDecimal(text) ?? NaN));
+  const numbers = [nominal, temperature, ...typed].map(numberIn);
   const [nominalMl = NaN, temperatureC = NaN, ...weighingsG] = numbers;
   if (numbers.some(Number.isNaN)) return 'One of the figures is not a number.';
   try {

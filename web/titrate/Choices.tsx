@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Own } from '#core/chemistry';
-import { findSubstance } from '#core/chemistry';
+import { findSubstance, shortNameOf } from '#core/chemistry';
 import type { EquipmentState } from '#core/metrology';
 import type { BottleState, LotState } from '#core/reagent';
 import { knownMolarity, purityText } from '#core/reagent';
@@ -99,12 +99,17 @@ export function molarityHint(bottle: BottleState): string {
 
 /** A lot in a list. */
 export function lotName({ lot }: LotState): string {
-  return `${findSubstance(lot.substanceId, lot.own)?.shortName ?? lot.substanceId}, lot ${lot.lotNumber}`;
+  return `${shortNameOf(lot)}, lot ${lot.lotNumber}`;
 }
 
-/** A bottle in a list. */
-export function solutionName({ code, substanceId, own, nominalMolarity }: BottleState): string {
-  return `bottle ${code}, ${findSubstance(substanceId, own)?.shortName ?? substanceId} ${nominalMolarity ?? ''} mol/L`;
+/** A bottle in a list of bottles. */
+export function bottleName(bottle: BottleState): string {
+  return `${bottle.code}, ${shortNameOf(bottle)} ${bottle.nominalMolarity ?? ''} mol/L`;
+}
+
+/** A bottle in a list of other things. */
+export function solutionName(bottle: BottleState): string {
+  return `bottle ${bottleName(bottle)}`;
 }
 
 /** What a substance is called. */

@@ -18,7 +18,7 @@ export function EndPointHint({ run, flask }: { readonly run: RunState; readonly 
         {(course ?? [colours.before]).map((colour, i) => (
           <Swatch key={i} colour={colour} />
         ))}
-        <Swatch colour={colours.endPoint} isWanted />
+        <Swatch word="wanted" colour={colours.endPoint} isWanted />
         <Swatch word="overshot" colour={colours.overshot} />
       </ol>
       {shade && (
@@ -57,11 +57,7 @@ function Swatch({ word, colour, isWanted = false }: SwatchProps) {
         style={{ background: colour.css }}
       />
       <span className={isWanted ? 'font-bold text-ink' : ''}>
-        {isWanted
-          ? `wanted: ${colour.word}`
-          : word === undefined
-            ? colour.word
-            : `${word}: ${colour.word}`}
+        {word === undefined ? colour.word : `${word}: ${colour.word}`}
       </span>
     </li>
   );

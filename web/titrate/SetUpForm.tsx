@@ -30,6 +30,7 @@ import {
   molarityHint,
   solutionName,
   standardHint,
+  bottleName,
   substanceName,
 } from './Choices';
 import { HazardsAtHand } from './HazardsAtHand';
@@ -216,9 +217,7 @@ function TitrantFields({
         label="Bottle"
         items={titrants}
         chosen={bottle}
-        nameOf={({ code, substanceId, own, nominalMolarity }) =>
-          `${code}, ${findSubstance(substanceId, own)?.shortName ?? substanceId} ${nominalMolarity ?? ''} mol/L`
-        }
+        nameOf={bottleName}
         error={errorAt('bottle')}
         hint={isOnBench ? 'On the bench already: this begins a second run beside it.' : undefined}
         onChoose={(bottleId) => {

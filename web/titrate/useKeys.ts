@@ -1,4 +1,5 @@
 import { useHotkeys } from 'react-hotkeys-hook';
+import { isDialogOpen } from '../ui/isDialogOpen';
 
 /** Something that one key does. */
 export interface Way {
@@ -25,7 +26,7 @@ export function useKeys(ways: readonly Way[]): void {
         event.metaKey ||
         event.altKey ||
         event.defaultPrevented ||
-        document.querySelector('[role="dialog"]') !== null ||
+        isDialogOpen() ||
         isWriting(event.target),
     },
   );

@@ -1,6 +1,6 @@
 import { luminanceOf } from '../../equilibrium';
 import type { HouseRules } from '../../laboratory';
-import { appearanceOf, knownMolarity } from '../../reagent';
+import { appearanceOf, labelledMolarity } from '../../reagent';
 import { arrangementOf } from './arrangement';
 import type { RunReferences } from './references';
 
@@ -23,8 +23,7 @@ export function buretteLiquid(
   { darkMeniscus }: Pick<HouseRules, 'darkMeniscus'>,
 ): BuretteLiquid {
   const { inBurette } = arrangementOf(references);
-  const molarity = Number(knownMolarity(inBurette)?.molarity ?? inBurette.nominalMolarity);
-  const seen = appearanceOf(inBurette, molarity);
+  const seen = appearanceOf(inBurette, Number(labelledMolarity(inBurette)));
   if (!seen) return { css: null, word: null, readAt: 'bottom' };
   return { ...seen, readAt: luminanceOf(seen.css) < DARK ? darkMeniscus : 'bottom' };
 }
