@@ -171,6 +171,24 @@ describe('what names an entry', () => {
     expect(codes(registered(OWN), out)).toEqual(['out-of-use']);
   });
 
+  test('a bottle is written down with what its lot holds, and not without it', () => {
+    const around = aroundWith({
+      entry: [state],
+      lot: [tartrate],
+      ...({ person: [{ id: 'ines' }] } as unknown as Parameters<typeof aroundWith>[0]),
+    });
+    const written = (own: typeof OWN) =>
+      factOf('bottle.prepared', 'b', {
+        ...{ code: '0501', purpose: 'titrant', substanceId: substance.id, own },
+        ...{ nominalMolarity: '0.02', volumeMl: '250', preparationId: null, made: null },
+        ...{ parents: [{ kind: 'lot', id: tartrate.id }], plausibleMolarity: null },
+        ...{ dilutionFactor: null, preparedOn: '2026-03-02', preparedBy: 'ines', useBy: null },
+        ...{ container: 'clear-glass', note: '' },
+      });
+    expect(codes(written(OWN), around)).toEqual([]);
+    expect(codes(written([]), around)).toEqual(['not-in-catalogue']);
+  });
+
   test('a lot is put right as the substance that it was, also once that is out of use', () => {
     const withdrawn = { factId: idOf('w'), by: idOf('ines'), at: 'then', reason: 'an error in it' };
     const out = aroundWith({ entry: [{ ...state, version: 2, withdrawn }] });

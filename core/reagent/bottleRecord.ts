@@ -200,6 +200,9 @@ function checkBottle(bottle: PreparedBottle, around: AroundBottle): readonly Fin
   const findings: Finding[] = [
     ...checkCode(bottle.code, null, around),
     ...checkOwn(bottle, around),
+    ...(findContent(bottle.substanceId, bottle.own)
+      ? []
+      : [impossible('not-in-catalogue', 'substanceId', { kind: 'substance' })]),
   ];
   const { lotNumber, substanceId } = lot.lot;
   if (substanceId !== bottle.substanceId) {
