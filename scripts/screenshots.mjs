@@ -55,6 +55,9 @@ await page.goto(`${base}/rules`);
 await picture('rules');
 await page.goto(`${base}/methods/new?from=naoh-by-khp`);
 await picture('method');
+await page.goto(`${base}/catalogue`);
+await page.getByRole('table', { name: 'Own entries' }).waitFor();
+await picture('catalogue');
 // A hot titration of its own, left on the bench.
 await page.goto(`${base}/titrate/set-up`);
 await page.getByLabel('Bottle', { exact: true }).selectOption({ label: '0414, KMnO4 0.02 mol/L' });
@@ -91,8 +94,6 @@ await page.getByRole('textbox', { name: /temperature, flask 2/ }).fill('78');
 await page.keyboard.press('Enter');
 await page.getByText(/min until 60/).waitFor();
 await picture('hot');
-await page.keyboard.press('l');
-await picture('large');
 await page.goto(`${page.url()}/sheet`);
 await picture('sheet');
 await page.goto(`${base}/judge`);

@@ -167,7 +167,7 @@ export function IndicatorForm({ entry, record }: IndicatorFormProps) {
       </div>
       <KeepsField label="Good for" {...part('keepsFor')} />
       <HazardFields {...part('hazards')} />
-      <TextField label="Where these figures come from" {...field('source')} />
+      <TextAreaField label="Where these figures come from" {...field('source')} />
       <TextAreaField
         label={record.version > 0 ? 'What changes, and why' : 'Why it is written'}
         {...field('reason')}

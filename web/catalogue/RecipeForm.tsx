@@ -230,7 +230,7 @@ export function RecipeForm({ entry, record }: RecipeFormProps) {
         {(step, put) => <StepFields value={step} onChange={put} />}
       </Rows>
       <TextAreaField label="Cautions, a line each" rows={3} {...field('cautions')} />
-      <TextField label="Where it comes from" {...field('source')} />
+      <TextAreaField label="Where it comes from" {...field('source')} />
       <TextAreaField
         label={record.version > 0 ? 'What changes, and why' : 'Why it is written'}
         {...field('reason')}

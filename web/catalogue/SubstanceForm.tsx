@@ -92,7 +92,7 @@ export function SubstanceForm({ entry, record }: SubstanceFormProps) {
       <HazardFields {...part('hazards')} />
       <TextAreaField label="Cautions, a line each" rows={3} {...field('cautions')} />
       <KeepingFields {...part('keeping')} errors={errors} />
-      <TextField
+      <TextAreaField
         label="Where these figures come from"
         placeholder="safety data sheet of 3 March 2026; our file 12"
         {...field('source')}

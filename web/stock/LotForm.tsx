@@ -76,17 +76,20 @@ export function LotForm({ corrects, onDone }: LotFormProps) {
           key="relative"
           label="Plus or minus, relative"
           of="Of the molarity:"
+          example="0.2"
           {...percent('purityHalfWidth')}
         />
       ) : (
         <>
           <PercentField
             label={isDissolved ? 'Content' : 'Purity'}
+            example={isDissolved ? '37' : '99.98'}
             of={isByVolume ? 'Grams in a millilitre:' : 'Mass fraction'}
             {...percent('purity')}
           />
           <PercentField
             label={isDissolved ? 'Content, plus or minus' : 'Purity, plus or minus'}
+            example={isDissolved ? '0.5' : '0.05'}
             of={isByVolume ? 'Grams in a millilitre:' : 'Mass fraction'}
             {...percent('purityHalfWidth')}
           />

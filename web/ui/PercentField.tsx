@@ -6,6 +6,8 @@ interface PercentFieldProps {
   readonly label: string;
   /** What it is a part of, for the part that is shown: `Mass fraction`. */
   readonly of: string;
+  /** How it may be printed: `99.98`. */
+  readonly example: string;
   /** The part of 1 to begin with; empty where there is none. */
   readonly fraction: string;
   readonly error: string | undefined;
@@ -14,7 +16,8 @@ interface PercentFieldProps {
 }
 
 /** A part of a whole, typed in per cent as it is printed, with the part of 1 that it is. */
-export function PercentField({ label, of, fraction, error, onFraction }: PercentFieldProps) {
+export function PercentField(props: PercentFieldProps) {
+  const { label, of, example, fraction, error, onFraction } = props;
   const [typed, setTyped] = useState(() => {
     const given = parseDecimal(fraction);
     return given === null ? fraction : percentOfFraction(given);
@@ -24,7 +27,9 @@ export function PercentField({ label, of, fraction, error, onFraction }: Percent
     <QuantityField
       label={label}
       unit="%"
-      hint={percent === null ? 'As it is printed: 99.98.' : `${of} ${fractionOfPercent(percent)}.`}
+      hint={
+        percent === null ? `As it is printed: ${example}.` : `${of} ${fractionOfPercent(percent)}.`
+      }
       error={error}
       value={typed}
       onText={(text) => {

@@ -195,21 +195,24 @@ export function SelectField({
   );
 }
 
-/** Several lines of text. */
+/** Several lines of text, all of them in sight. */
 export function TextAreaField({
   label,
   hint,
   error,
   onText,
+  rows = 2,
   ...rest
 }: FieldProps & TextProps & ComponentProps<'textarea'>) {
   const id = useId();
   return (
     <Frame id={id} label={label} hint={hint} error={error}>
       <textarea
-        rows={2}
+        rows={rows}
         maxLength={2000}
-        className={`${CONTROL} py-2`}
+        // It grows with what is written, where the browser can.
+        className={`${CONTROL} field-sizing-content py-2`}
+        style={{ minHeight: `${String(1.75 * rows + 1)}rem` }}
         {...described(id, { label, hint, error })}
         {...handingOn({ onText })}
         {...rest}
