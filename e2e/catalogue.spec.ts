@@ -69,7 +69,7 @@ test('a substance and a recipe of one’s own: written with the checks of those 
   await writeRecipe.click();
   await expect(page.getByRole('table', { name: 'Own entries' })).toContainText('tartrate, quickly');
 
-  await page.getByRole('link', { name: 'Substances' }).click();
+  await page.getByRole('link', { name: 'Lots', exact: true }).click();
   await page.getByRole('button', { name: 'Add a lot' }).click();
   await page
     .getByLabel('Substance and form')

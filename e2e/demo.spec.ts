@@ -17,7 +17,7 @@ test('every screen of the demo opens, moves focus to its heading, and axe finds 
     ['Prepare', 'Prepare'],
     ['Titrate', 'Titrate'],
     ['Judge', 'Judge'],
-    ['Substances', 'Substances'],
+    ['Lots', 'Lots'],
     ['Equipment', 'Equipment'],
     ['Verification', 'Verification'],
     ['People', 'People'],

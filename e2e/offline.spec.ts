@@ -43,7 +43,7 @@ test('a lot, a bottle made from it and a run on it are written down without the 
   const page = await deviceOf(browser, 'Mirela');
   await page.context().setOffline(true);
 
-  await go(page, 'Substances');
+  await go(page, 'Lots');
   await page.getByRole('button', { name: /lot/ }).first().click();
   const form = page.getByRole('form', { name: 'A new lot' });
   await form.getByLabel('Substance and form').selectOption({ label: 'sodium hydroxide' });

@@ -7,6 +7,7 @@ import './app/app.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { App } from './app/App';
+import { showLastLook } from './app/look';
 import { router } from './app/router';
 import { createQueryClient } from './app/queryClient';
 import { keepProgram } from './offline/keepProgram';
@@ -15,6 +16,7 @@ import { renewWithNextPage } from './offline/renewal';
 
 const root = document.getElementById('root');
 if (!root) throw new Error('index.html has no #root');
+showLastLook();
 const client = createQueryClient();
 // The name of the script changes with every build.
 const build = import.meta.url;

@@ -116,7 +116,7 @@ function Listed({ groups, firstRef, onGo }: ListedProps) {
                 onAction={() => {
                   onGo(to);
                 }}
-                className="flex min-h-12 cursor-pointer flex-wrap items-center gap-x-3 rounded px-2 outline-none data-focused:bg-violet data-focused:text-white"
+                className="flex min-h-12 cursor-pointer flex-wrap items-center gap-x-3 rounded px-2 outline-none data-focused:bg-violet data-focused:text-on-violet"
               >
                 <b>{name}</b>
                 <span className="text-[15px]">{words}</span>

@@ -13,6 +13,7 @@ import { useReadAhead } from './records';
 import { SessionContext, useSessionQuery } from './session';
 import { Bar } from './Bar';
 import { Spine } from './Spine';
+import { useLook } from './look';
 import { useIsWide } from './useIsWide';
 
 /** The frame of every page: the spine beside it, and nobody in without a session. */
@@ -29,6 +30,7 @@ export function Shell() {
   }, [outbox, personId, token]);
   useLiveUpdates(session);
   useRecordedPrints(personId);
+  useLook(personId);
 
   if (isPending) return <Loading />;
   if (!session) {
@@ -58,7 +60,7 @@ export function Shell() {
       <div className="flex min-h-screen max-lg:flex-col print:block">
         <a
           href="#page"
-          className="sr-only bg-violet text-white focus:not-sr-only focus:absolute focus:z-20 focus:p-3"
+          className="sr-only bg-violet text-on-violet focus:not-sr-only focus:absolute focus:z-20 focus:p-3"
         >
           Skip to the page
         </a>

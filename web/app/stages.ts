@@ -9,7 +9,7 @@ export type Stage = (typeof STAGES)[number]['name'];
 
 /** What a laboratory keeps, beside the stages. */
 export const KEPT_BELOW = [
-  { name: 'Substances', to: '/lots' },
+  { name: 'Lots', to: '/lots' },
   { name: 'Equipment', to: '/equipment' },
   { name: 'Methods', to: '/methods' },
   { name: 'Catalogue', to: '/catalogue' },

@@ -1,12 +1,15 @@
 import { useMutation } from '@tanstack/react-query';
 import { changePasswordSchema, sessionsEnded } from '#contract';
 import { ask, tell } from '../app/api';
+import type { Look } from '../app/look';
+import { LOOKS, useLook } from '../app/look';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import { TextField } from '../ui/fields';
 import { Form, FormFoot } from '../ui/Form';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
+import { RadioList } from '../ui/RadioList';
 import { useContractForm } from '../ui/useContractForm';
 
 /** One's own account: the password, and where else one is signed in. */
@@ -21,6 +24,7 @@ export function AccountPage() {
       <div className="grid max-w-3xl grid-cols-1 gap-x-12 gap-y-8 md:grid-cols-2">
         <PasswordSection />
         <SessionsSection />
+        <LookSection />
       </div>
     </Page>
   );
@@ -95,6 +99,29 @@ function SessionsSection() {
         </p>
       )}
       <FormError message={end.error?.message} />
+    </section>
+  );
+}
+
+const LOOK_WORDS: Readonly<Record<Look, string>> = {
+  device: 'As this device is set',
+  light: 'Light: ink on paper',
+  dark: 'Dark: for a dimmed room',
+  contrast: 'High contrast: for the fume cupboard',
+};
+
+/** How the pages look to this person on this device. What is printed does not change. */
+function LookSection() {
+  const [look, choose] = useLook(useSession().person.id);
+  return (
+    <section>
+      <h2 className="mb-2 text-lg font-bold">How it looks to you on this device</h2>
+      <RadioList
+        legend="Look"
+        items={LOOKS.map((id) => ({ id, name: LOOK_WORDS[id] }))}
+        chosenId={look}
+        onChoose={choose}
+      />
     </section>
   );
 }

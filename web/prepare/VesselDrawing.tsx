@@ -98,7 +98,7 @@ function Beaker({ level, fill, hasSolid }: VesselProps) {
       <path d={outline} fill="none" stroke="var(--color-ink)" strokeWidth="1.6" />
       <path d="M20 28q6-2 6 2M114 30h4" fill="none" stroke="var(--color-ink)" strokeWidth="1.6" />
       {[60, 89, 118, 147].map((mark) => (
-        <path key={mark} d={`M94 ${String(mark)}h10`} stroke="var(--color-ink)" />
+        <path key={mark} d={`M94 ${String(mark)}h10`} stroke="var(--color-mark)" />
       ))}
     </svg>
   );

@@ -93,7 +93,7 @@ function Label({ bottle, freshness }: Pick<BottleDrawingProps, 'bottle' | 'fresh
   const look = STANDING_LOOKS[freshness.kind];
   const content = findContent(bottle.substanceId, bottle.own);
   return (
-    <div className="absolute inset-x-[20px] top-[100px] h-[120px] overflow-hidden border border-rule-strong bg-white text-center leading-tight text-ink">
+    <div className="absolute inset-x-[20px] top-[100px] h-[120px] overflow-hidden border border-rule-strong bg-label text-center leading-tight text-label-ink">
       {content?.formula ? (
         <p className={`font-bold ${formulaSize(content.formula)}`}>
           <ChemicalFormula of={content.formula} />
@@ -124,7 +124,7 @@ function MolarityOnLabel({
   }
   const isPast = freshness.kind === 'overdue' || freshness.kind === 'withdrawn';
   return (
-    <p className={`text-[13px] ${isPast ? 'text-ink-soft' : ''}`}>
+    <p className={`text-[13px] ${isPast ? 'opacity-80' : ''}`}>
       <span
         className={`block font-mono text-[17px] font-semibold ${isPast ? 'line-through decoration-blush' : ''}`}
       >

@@ -29,8 +29,8 @@ export function LotsPage() {
   const isFormShown = isAdding || (lots.length === 0 && search === '');
   return (
     <Page
-      title="Substances"
-      tabTitle="Substances"
+      title="Lots"
+      tabTitle="Lots"
       lead="Lots received: primary standards, and what titrants are made from"
       actions={
         may(person, 'register') &&

@@ -37,7 +37,7 @@ function Bench({ run }: { readonly run: RunState }) {
   const { step, judgement, onBurette, isLarge, ask, askAboutIncident, toggleLarge } = bench;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-[220px_minmax(0,1fr)] xl:h-screen xl:min-h-[760px] xl:grid-cols-[268px_minmax(0,1fr)]">
-      <div className="border-rule bg-[#faf6ee] max-md:order-2 max-md:h-[480px] max-md:border-t md:sticky md:top-0 md:h-screen md:max-h-[860px] md:min-h-0 md:border-r">
+      <div className="border-rule bg-board max-md:order-2 max-md:h-[480px] max-md:border-t md:sticky md:top-0 md:h-screen md:max-h-[860px] md:min-h-0 md:border-r">
         <BuretteDrawing
           burette={run.references.burette}
           liquid={buretteLiquid(run.references, run.setUp.rules)}

@@ -68,7 +68,7 @@ function fillOf({ css }: BuretteLiquid): string {
 
 /** Marks and figures in ink, but light on a liquid that would swallow them. */
 function inkAbove({ readAt }: BuretteLiquid, levelY: number): (y: number) => string {
-  return (y) => (readAt === 'top' && y > levelY ? 'var(--color-sheet)' : 'var(--color-ink)');
+  return (y) => (readAt === 'top' && y > levelY ? 'var(--color-label)' : 'var(--color-mark)');
 }
 
 /**

@@ -64,7 +64,7 @@ test('a dark liquid has its own colour, its upper edge stands at the mark, and m
   expect(svg).toContain('fill="#4b1360"');
   expect(svg).toContain('read the top edge');
   expect(svg).toContain('violet, level at 23.46 mL, read at the top of the meniscus');
-  const light = (of: string) => of.split('stroke="var(--color-sheet)"').length - 1;
+  const light = (of: string) => of.split('stroke="var(--color-label)"').length - 1;
   // Below the level: 54 marks of the scale, 23.5 to 50, and those of the loupe.
   expect(light(svg)).toBeGreaterThanOrEqual(54);
   expect(light(draw(23.46))).toBe(0);

@@ -4,7 +4,7 @@ import type { Replicate } from '#core/titration/judging';
 export const VERDICTS: Readonly<
   Record<Replicate['verdict'] | 'current', { readonly word: string; readonly className: string }>
 > = {
-  current: { word: 'now', className: 'bg-violet text-white' },
+  current: { word: 'now', className: 'bg-violet text-on-violet' },
   counts: { word: 'counts', className: 'bg-leaf-wash text-leaf' },
   rough: { word: 'rough', className: 'bg-shade text-ink-soft' },
   void: { word: 'void', className: 'bg-blush-wash text-blush' },

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 type Look = 'primary' | 'plain' | 'quiet' | 'link';
 
 const LOOKS: Readonly<Record<Look, string>> = {
-  primary: 'px-5 bg-violet text-white hover:bg-[#432065] disabled:bg-rule-strong',
+  primary: 'px-5 bg-violet text-on-violet hover:bg-violet-deep disabled:bg-rule-strong',
   plain:
     'px-5 border border-rule-strong bg-sheet text-ink hover:bg-shade disabled:text-rule-strong',
   quiet: 'px-5 text-violet underline underline-offset-4 hover:bg-violet-wash',

@@ -84,7 +84,7 @@ function Field({ grain, value, onText, ...frame }: DateFieldProps & { readonly g
             {(segment) => (
               <DateSegment
                 segment={segment}
-                className={`rounded-sm px-0.5 text-end font-mono outline-none focus:bg-violet focus:text-white ${segment.isPlaceholder ? 'text-ink-soft' : ''} ${segment.type === 'literal' ? 'text-ink-soft' : 'py-2.5'}`}
+                className={`rounded-sm px-0.5 text-end font-mono outline-none focus:bg-violet focus:text-on-violet ${segment.isPlaceholder ? 'text-ink-soft' : ''} ${segment.type === 'literal' ? 'text-ink-soft' : 'py-2.5'}`}
               />
             )}
           </DateInput>
