@@ -82,16 +82,17 @@ export function MeasureForm({ step, balance, shown, onFindings, onEnter }: Measu
           onChange={(next) => {
             change({ mode, figures: next, takenFrom: null });
           }}
-        />
-        {balance !== null && (
-          <WeighingModeChoice
-            mode={mode}
-            onMode={(chosen) => {
-              change({ ...NOTHING, mode: chosen });
-            }}
-          />
-        )}
-        <Findings {...shown} />
+        >
+          {balance !== null && (
+            <WeighingModeChoice
+              mode={mode}
+              onMode={(chosen) => {
+                change({ ...NOTHING, mode: chosen });
+              }}
+            />
+          )}
+          <Findings {...shown} />
+        </FigurePair>
       </Form>
     </div>
   );

@@ -43,9 +43,9 @@ export function Action(props: ActionProps) {
   const entering = enteringOf(props);
   const isUnderBurette = step.action === 'read-final' || step.action === 'read-stop';
   return (
-    <div className="grid min-h-[158px] grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-2 py-3 xl:grid-cols-[minmax(0,1fr)_minmax(0,484px)]">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-2 py-3 xl:min-h-[158px] xl:grid-cols-[minmax(0,1fr)_minmax(0,484px)]">
       <div>
-        <p role="status" className="text-[26px] leading-[1.25] font-semibold">
+        <p role="status" className="text-[22px] leading-[1.25] font-semibold md:text-[26px]">
           <Sentence text={stepText(step.says)} />
         </p>
         {persistence.isColoured && <Persistence seconds={run.setUp.rules.persistenceS} />}

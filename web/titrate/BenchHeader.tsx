@@ -6,6 +6,22 @@ import { usePersonName } from '../app/records';
 import { usePageHeading } from '../ui/Page';
 import { ShortName } from '../ui/ShortName';
 
+/** What is titrated with what, in one line; a phone has it in its menu. */
+export function RunLine({ run }: { readonly run: RunState }) {
+  const nameOf = usePersonName();
+  const { burette, method } = run.references;
+  const arrangement = arrangementOf(run.references);
+  return (
+    <>
+      <ShortName of={method.standardId} own={method.own} />
+      {arrangement.soughtIn === 'flask' && ' in the burette'}: {describeStandard(run.references)} ·{' '}
+      {describeInstruments(arrangement)} · {burette.name} ·{' '}
+      {describeEndPoint(method, run.setUp.rules)} · {nameOf(run.started.by)}
+      {run.buretteChecked.at(-1)?.faults.length === 0 && ' · burette checked'}
+    </>
+  );
+}
+
 /** Which bottle is on the bench, and with what; what can be asked stands beside it. */
 export function BenchHeader({
   run,
@@ -17,30 +33,17 @@ export function BenchHeader({
   const { bottle } = run.references;
   const heading = usePageHeading(`Bottle ${bottle.code} on the bench`);
   return (
-    <header className="flex flex-wrap items-end justify-between gap-x-4 gap-y-2 border-b-2 border-ink pb-2 xl:flex-nowrap">
+    <header className="flex items-start justify-between gap-x-4 border-b-2 border-ink pb-2">
       <div className="min-w-0">
-        <h1 ref={heading} tabIndex={-1} className="text-2xl font-bold">
+        <h1 ref={heading} tabIndex={-1} className="text-xl font-bold md:text-2xl">
           Bottle {bottle.code}: <ShortName of={bottle.substanceId} own={bottle.own} />{' '}
           {bottle.nominalMolarity} mol/L
         </h1>
-        <RunLine run={run} />
+        <p className="text-sm leading-tight text-ink-soft max-md:hidden">
+          <RunLine run={run} />
+        </p>
       </div>
       <div className="flex shrink-0 gap-2">{children}</div>
     </header>
-  );
-}
-
-function RunLine({ run }: { readonly run: RunState }) {
-  const nameOf = usePersonName();
-  const { burette, method } = run.references;
-  const arrangement = arrangementOf(run.references);
-  return (
-    <p className="text-[15px] leading-tight text-ink-soft xl:text-sm">
-      <ShortName of={method.standardId} own={method.own} />
-      {arrangement.soughtIn === 'flask' && ' in the burette'}: {describeStandard(run.references)} ·{' '}
-      {describeInstruments(arrangement)} · {burette.name} ·{' '}
-      {describeEndPoint(method, run.setUp.rules)} · {nameOf(run.started.by)}
-      {run.buretteChecked.at(-1)?.faults.length === 0 && ' · burette checked'}
-    </p>
   );
 }

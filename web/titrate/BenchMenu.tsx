@@ -5,6 +5,7 @@ import type { RunState } from '#core/titration/run';
 import { pauseOf } from '#core/titration/run';
 import { useSession } from '../app/session';
 import { Button, KeyHint } from '../ui/Button';
+import { RunLine } from './BenchHeader';
 
 /** What the menu asks for in a dialog. */
 export type BenchQuestion = 'photograph' | 'pause' | 'abandon' | 'keys' | 'hazards';
@@ -14,13 +15,15 @@ interface BenchMenuProps {
   readonly isLarge: boolean;
   readonly onLarge: () => void;
   readonly onAsk: (kind: BenchQuestion) => void;
+  /** Asks whether something that happened matters; null while nothing can have. */
+  readonly onIncident: (() => void) | null;
 }
 
 const ITEM =
   'flex min-h-12 cursor-pointer items-center justify-between gap-6 rounded px-3 data-highlighted:bg-violet-wash data-highlighted:outline-none';
 
 /** What is seldom wanted at the bench, behind one button. */
-export function BenchMenu({ run, isLarge, onLarge, onAsk }: BenchMenuProps) {
+export function BenchMenu({ run, isLarge, onLarge, onAsk, onIncident }: BenchMenuProps) {
   const { person } = useSession();
   const ask = (kind: BenchQuestion) => () => {
     onAsk(kind);
@@ -28,7 +31,7 @@ export function BenchMenu({ run, isLarge, onLarge, onAsk }: BenchMenuProps) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger asChild>
-        <Button className="px-3 text-[15px]">More…</Button>
+        <Button className="text-[15px] whitespace-nowrap">More…</Button>
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content
@@ -36,6 +39,14 @@ export function BenchMenu({ run, isLarge, onLarge, onAsk }: BenchMenuProps) {
           sideOffset={4}
           className="min-w-[250px] rounded-md border border-rule-strong bg-sheet p-1 shadow-xl"
         >
+          <DropdownMenu.Label className="max-w-[300px] p-3 text-sm text-ink-soft md:hidden">
+            <RunLine run={run} />
+          </DropdownMenu.Label>
+          {onIncident && (
+            <DropdownMenu.Item className={`${ITEM} lg:hidden`} onSelect={onIncident}>
+              Does it matter?
+            </DropdownMenu.Item>
+          )}
           <DropdownMenu.Item asChild className={ITEM}>
             <Link to={`/runs/${run.id}/sheet`}>Run sheet, to print</Link>
           </DropdownMenu.Item>

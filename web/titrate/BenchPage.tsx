@@ -14,7 +14,7 @@ import { BenchHeader } from './BenchHeader';
 import { BenchMenu } from './BenchMenu';
 import { BuretteDrawing } from './BuretteDrawing';
 import type { FlaskActions } from './FlaskColumn';
-import { FlaskStrip } from './FlaskStrip';
+import { Flasks } from './Flasks';
 import { LargeFigures } from './LargeFigures';
 import type { Question } from './Questions';
 import { Questions } from './Questions';
@@ -37,17 +37,22 @@ function Bench({ run }: { readonly run: RunState }) {
   const { step, judgement, onBurette, isLarge, ask, askAboutIncident, toggleLarge } = bench;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] md:grid-cols-[220px_minmax(0,1fr)] xl:h-screen xl:min-h-[760px] xl:grid-cols-[268px_minmax(0,1fr)]">
-      <div className="border-rule bg-board max-md:order-2 max-md:h-[480px] max-md:border-t md:sticky md:top-0 md:h-screen md:max-h-[860px] md:min-h-0 md:border-r">
-        <BuretteDrawing
-          burette={run.references.burette}
-          liquid={buretteLiquid(run.references, run.setUp.rules)}
-          {...onBurette}
-        />
+      <div className="border-rule bg-board max-md:order-2 max-md:border-t md:border-r">
+        <div className="h-[480px] md:sticky md:top-0 md:h-screen md:max-h-[860px]">
+          <BuretteDrawing
+            burette={run.references.burette}
+            liquid={buretteLiquid(run.references, run.setUp.rules)}
+            {...onBurette}
+          />
+        </div>
       </div>
-      <div className="flex min-h-0 min-w-0 flex-col px-4 pt-4 pb-3 md:px-6 xl:pt-2">
+      <div className="flex min-h-0 min-w-0 flex-col px-4 pt-2 pb-3 md:px-6">
         <BenchHeader run={run}>
           {run.flasks.length > 0 && (
-            <Button className="px-3 text-[15px] whitespace-nowrap" onClick={askAboutIncident}>
+            <Button
+              className="text-[15px] whitespace-nowrap max-lg:hidden"
+              onClick={askAboutIncident}
+            >
               Does it matter?
             </Button>
           )}
@@ -58,6 +63,7 @@ function Bench({ run }: { readonly run: RunState }) {
             onAsk={(kind) => {
               ask({ kind });
             }}
+            onIncident={run.flasks.length > 0 ? askAboutIncident : null}
           />
         </BenchHeader>
         <Warnings run={run} />
@@ -66,7 +72,7 @@ function Bench({ run }: { readonly run: RunState }) {
           <LargeFigures run={run} step={step} levelMl={onBurette.levelMl} />
         ) : (
           <>
-            <FlaskStrip
+            <Flasks
               run={run}
               judgement={judgement}
               current={step.flask}

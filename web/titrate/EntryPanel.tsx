@@ -51,10 +51,20 @@ export function EntryPanel(props: EntryPanelProps) {
     ...props.ways,
   ];
   useKeys(ways);
+  const below = (
+    <>
+      {step.action === 'weigh' && <WeighingModeChoice mode={mode} onMode={props.onMode} />}
+      <Findings {...entry.shown} />
+      {entry.shown.findings.length === 0 && <Ways step={step} entry={entry} ways={ways} />}
+    </>
+  );
   return (
     <Form aria-label="Next entry" onSubmit={entry.keepTyped}>
       {step.action === 'blank' ? (
-        <BlankIsReady />
+        <>
+          <BlankIsReady />
+          {below}
+        </>
       ) : (
         <FigurePair
           ref={first}
@@ -70,9 +80,10 @@ export function EntryPanel(props: EntryPanelProps) {
             void entry.keepProvisional();
           }}
           onChange={entry.change}
-        />
+        >
+          {below}
+        </FigurePair>
       )}
-      {step.action === 'weigh' && <WeighingModeChoice mode={mode} onMode={props.onMode} />}
       {balance && isAtBalance && (
         <AtBalance
           {...props}
@@ -84,8 +95,6 @@ export function EntryPanel(props: EntryPanelProps) {
           }}
         />
       )}
-      <Findings {...entry.shown} />
-      {entry.shown.findings.length === 0 && <Ways step={step} entry={entry} ways={ways} />}
     </Form>
   );
 }
@@ -153,12 +162,12 @@ function Ways({
   return (
     <div className="mt-2 flex flex-wrap gap-1.5">
       {isEnding ? (
-        <Button className="px-3 text-[15px]" onClick={() => void entry.keepProvisional()}>
+        <Button className="text-[15px]" onClick={() => void entry.keepProvisional()}>
           Write it down, then one more drop <KeyHint>⇧ Enter</KeyHint>
         </Button>
       ) : (
         ways.map(({ key, name, go }) => (
-          <Button key={key} className="px-2.5 text-[15px]" onClick={go}>
+          <Button key={key} className="text-[15px]" onClick={go}>
             {name} <KeyHint>{key.toUpperCase()}</KeyHint>
           </Button>
         ))

@@ -23,19 +23,22 @@ interface FlaskColumnProps {
   readonly run: RunState;
   readonly replicate: Replicate;
   readonly isCurrent: boolean;
+  /** Whether it is shown by itself, with room beside what it holds. */
+  readonly isAlone?: boolean;
   readonly mayTitrate: boolean;
   readonly actions: FlaskActions;
 }
 
 /** One flask: its entries, its titre and what it gives. */
 export function FlaskColumn(props: FlaskColumnProps) {
-  const { run, replicate, isCurrent, mayTitrate, actions } = props;
+  const { run, replicate, isCurrent, isAlone = false, mayTitrate, actions } = props;
   const { flask, verdict } = replicate;
   const number = String(flask.number);
   const isDisputed = verdict === 'disputed';
   const look = isCurrent && !isDisputed ? VERDICTS.current : VERDICTS[verdict];
   const isWaiting = run.status === 'open' && !flask.voided && !flask.initial;
-  // Where not all flasks fit beside each other, the one at hand is in sight.
+  const timer = isWaiting && <FlaskTimer runId={run.id} flask={flask.number} />;
+  // Where not all columns fit beside each other, the one at hand is in sight.
   const column = useRef<HTMLElement>(null);
   useEffect(() => {
     const here = column.current;
@@ -46,7 +49,7 @@ export function FlaskColumn(props: FlaskColumnProps) {
     <section
       ref={column}
       aria-label={`Flask ${number}`}
-      className={`flex min-h-0 min-w-[168px] flex-1 flex-col overflow-y-auto border-t-4 px-3 pt-1.5 ${isCurrent ? 'border-t-violet bg-sheet' : 'border-t-transparent'} ${flask.voided ? 'text-ink-soft' : ''}`}
+      className={`@container flex min-h-0 min-w-[168px] flex-1 flex-col overflow-y-auto border-t-4 px-3 pt-1.5 ${isCurrent ? 'border-t-violet bg-sheet' : 'border-t-transparent'} ${flask.voided ? 'text-ink-soft' : ''}`}
     >
       <header className="flex items-center justify-between gap-1">
         <h3 className="text-lg font-bold">Flask {number}</h3>
@@ -54,22 +57,22 @@ export function FlaskColumn(props: FlaskColumnProps) {
           {look.word}
         </span>
       </header>
-      <div
-        className={`flex max-h-[108px] flex-1 items-center justify-center py-1 ${isWaiting ? 'min-h-14' : 'min-h-8'}`}
-      >
-        <FlaskDrawing colour={flaskColour(flask, run.references.method)} />
-        {isWaiting && (
-          <span className="ml-auto">
-            <FlaskTimer runId={run.id} flask={flask.number} />
-          </span>
-        )}
+      <div className={`flex min-h-0 flex-1 flex-col gap-x-6 ${isAlone ? '@md:flex-row' : ''}`}>
+        <div
+          className={`flex items-center justify-center gap-3 py-1 ${isAlone ? 'h-24 w-28 shrink-0 @max-md:hidden' : `max-h-[108px] flex-1 ${isWaiting ? 'min-h-14' : 'min-h-8'}`}`}
+        >
+          <FlaskDrawing colour={flaskColour(flask, run.references.method)} />
+          {!isAlone && timer && <span className="ml-auto">{timer}</span>}
+        </div>
+        <div className={isAlone ? 'min-w-0 @md:flex-1' : ''}>
+          <FlaskEntries
+            run={run}
+            replicate={replicate}
+            onCorrectPortion={actions.onCorrectPortion}
+            onCorrectReading={actions.onCorrectReading}
+          />
+        </div>
       </div>
-      <FlaskEntries
-        run={run}
-        replicate={replicate}
-        onCorrectPortion={actions.onCorrectPortion}
-        onCorrectReading={actions.onCorrectReading}
-      />
       <Remarks run={run} replicate={replicate} />
       <div className="mt-auto flex min-h-14 items-center justify-between gap-1.5 border-t border-rule">
         <Buttons
@@ -78,6 +81,7 @@ export function FlaskColumn(props: FlaskColumnProps) {
           mayBegin={mayTitrate && !isCurrent}
           actions={actions}
         />
+        {isAlone && timer}
         <Molarity replicate={replicate} />
       </div>
     </section>

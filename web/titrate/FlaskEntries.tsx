@@ -28,7 +28,7 @@ export function FlaskEntries(props: FlaskEntriesProps) {
   const { flask } = replicate;
   const { excess } = arrangementOf(run.references);
   return (
-    <dl>
+    <dl className="gap-x-6 @xs:grid @xs:grid-cols-2">
       <PortionRow {...props} />
       {excess && (
         <Row
@@ -151,7 +151,7 @@ function Row({ name, children }: { readonly name: ReactNode; readonly children: 
   return (
     <div className="flex min-h-9 items-center justify-between gap-2">
       <dt className="text-[15px] text-ink-soft">{name}</dt>
-      <dd>{children}</dd>
+      <dd className="whitespace-nowrap">{children}</dd>
     </div>
   );
 }

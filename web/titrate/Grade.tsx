@@ -70,7 +70,7 @@ export function GradeRow({
           : `End point of flask ${number}?`}
       </span>
       {ways.map(({ key, name, go }) => (
-        <Button key={key} className="px-2.5 text-[15px] whitespace-nowrap" onClick={go}>
+        <Button key={key} className="text-[15px] whitespace-nowrap max-md:grow" onClick={go}>
           {name} <KeyHint>{key.toUpperCase()}</KeyHint>
         </Button>
       ))}

@@ -1,4 +1,4 @@
-import { Button, KeyHint } from '../ui/Button';
+import { Button, Key } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 
 type Key = readonly [key: string, does: string];
@@ -60,7 +60,7 @@ export function KeysDialog({ onClose }: { readonly onClose: () => void }) {
       description={<p>A letter is a command wherever no figure is being typed.</p>}
       onClose={onClose}
     >
-      <div className="mb-6 columns-2 gap-x-8">
+      <div className="mb-6 gap-x-8 sm:columns-2">
         {KEYS.map(([where, keys]) => (
           <section key={where} className="break-inside-avoid pb-4">
             <h3 className="mb-1 border-b border-rule font-bold">{where}</h3>
@@ -68,7 +68,7 @@ export function KeysDialog({ onClose }: { readonly onClose: () => void }) {
               {keys.map(([key, does]) => (
                 <div key={key} className="flex items-baseline gap-3">
                   <dt className="min-w-8 shrink-0">
-                    <KeyHint>{key}</KeyHint>
+                    <Key>{key}</Key>
                   </dt>
                   <dd>{does}</dd>
                 </div>

@@ -47,9 +47,11 @@ interface LargeProps {
 
 function Large({ name, value, isMain = false, isWarning = false }: LargeProps) {
   return (
-    <p className={isWarning ? 'text-blush' : isMain ? 'text-violet' : ''}>
+    <p className={`@container min-w-0 ${isWarning ? 'text-blush' : isMain ? 'text-violet' : ''}`}>
       <span className="block text-[26px] leading-tight text-ink-soft">{name}</span>
-      <span className="block font-mono text-[128px] leading-none font-bold">{value ?? '–'}</span>
+      <span className="block font-mono text-[min(128px,27cqw)] leading-none font-bold">
+        {value ?? '–'}
+      </span>
     </p>
   );
 }

@@ -46,15 +46,21 @@ export function ButtonLink({
   return <Link className={classes(look, className)} {...rest} />;
 }
 
-/** The key that does the same. */
-export function KeyHint({ children }: { readonly children: string }) {
+/** A key of the keyboard. */
+export function Key({ children }: { readonly children: string }) {
   return (
-    <kbd
-      aria-hidden="true"
-      className="rounded border border-current px-1.5 font-mono text-xs opacity-80"
-    >
+    <kbd className="rounded border border-current px-1.5 font-mono text-xs opacity-80">
       {children}
     </kbd>
+  );
+}
+
+/** The key that does the same as what it stands on, where there is a keyboard. */
+export function KeyHint({ children }: { readonly children: string }) {
+  return (
+    <span aria-hidden="true" className="max-xl:hidden pointer-coarse:hidden">
+      <Key>{children}</Key>
+    </span>
   );
 }
 

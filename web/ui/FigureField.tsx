@@ -6,10 +6,12 @@ interface FigureFieldProps {
   readonly unit: string;
   readonly value: string;
   readonly isWrong: boolean;
+  /** Which keyboard the system brings up: none where a number pad stands beside the field. */
+  readonly inputMode: 'none' | 'decimal';
   readonly onChange: (text: string) => void;
-  readonly onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
+  readonly onKeyDown?: ((event: KeyboardEvent<HTMLInputElement>) => void) | undefined;
   /** Whether a letter typed into it is a command of the page. */
-  readonly takesKeys?: boolean;
+  readonly takesKeys?: boolean | undefined;
   readonly ref?: Ref<HTMLInputElement>;
 }
 
@@ -18,7 +20,7 @@ export function FigureField({ ref, ...props }: FigureFieldProps) {
   const id = useId();
   return (
     <div
-      className={`min-w-0 flex-1 rounded-md border-2 bg-sheet px-3 pt-1 focus-within:border-violet ${props.isWrong ? 'border-blush' : 'border-rule-strong'}`}
+      className={`min-w-[136px] flex-1 rounded-md border-2 bg-sheet px-3 pt-1 focus-within:border-violet ${props.isWrong ? 'border-blush' : 'border-rule-strong'}`}
     >
       <label htmlFor={id} className="block text-sm text-ink-soft">
         {props.label} / {props.unit}
@@ -27,7 +29,7 @@ export function FigureField({ ref, ...props }: FigureFieldProps) {
         id={id}
         ref={ref}
         value={props.value}
-        inputMode="decimal"
+        inputMode={props.inputMode}
         autoComplete="off"
         maxLength={30}
         aria-invalid={props.isWrong}
