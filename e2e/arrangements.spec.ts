@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect } from '@playwright/test';
-import { enter, expectAccessible, inAir, signInToDemo, test, titrate } from './laboratory';
+import { choose, enter, expectAccessible, inAir, signInToDemo, test, titrate } from './laboratory';
 
 /** One titration of the demo's bottles, and the molarity that it gives by hand. */
 interface Arrangement {
@@ -111,15 +111,11 @@ const ARRANGEMENTS: readonly Arrangement[] = [
   },
 ];
 
-/** The molarity that the set-up page states below a choice; not a number where it states none. */
+/** The molarity that the set-up page states of what is chosen; not a number where it states none. */
 async function statedAt(page: Page, label: string): Promise<number> {
-  const select = page.getByLabel(label, { exact: true });
-  if ((await select.count()) === 0) return Number.NaN;
-  const stated = await select.evaluate((element) => {
-    const note = document.getElementById(element.getAttribute('aria-describedby') ?? '');
-    return note?.textContent ?? '';
-  });
-  return Number.parseFloat(stated);
+  const field = page.getByRole('button', { name: new RegExp(`${label}$`) });
+  if ((await field.count()) === 0) return Number.NaN;
+  return Number(/([\d.]+) ± [\d.]+ mol\/L/.exec(await field.innerText())?.[1]);
 }
 
 /** Sets a run up by the page and goes to its bench; gives the molarities of the standard solution and of an excess. */
@@ -129,8 +125,8 @@ async function setUp(
   how: string,
 ): Promise<{ readonly standard: number; readonly excess: number }> {
   await page.goto('/titrate/set-up');
-  await page.getByLabel('Bottle', { exact: true }).selectOption({ label: bottle });
-  await page.getByLabel('How', { exact: true }).selectOption({ label: how });
+  await choose(page, 'Bottle', bottle);
+  await choose(page, 'How', how);
   await page.getByLabel('The first titration is rough').uncheck();
   const standard = await statedAt(page, 'Standard');
   const excess = await statedAt(page, 'In excess');

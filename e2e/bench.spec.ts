@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test';
 import {
+  choose,
   enter,
   expectAccessible,
   expectNoScrolling,
@@ -212,9 +213,7 @@ test('house rules and methods of one’s own: set by who may, and kept by the ru
   await expect(page.getByRole('cell', written)).toBeVisible();
 
   await page.goto('/titrate/set-up');
-  await page
-    .getByLabel('How', { exact: true })
-    .selectOption({ label: 'own: hydroxide by phthalate, as in the cellar, weighed' });
+  await choose(page, 'How', 'own: hydroxide by phthalate, as in the cellar, weighed');
   await page.getByRole('button', { name: 'To the bench' }).click();
   await enter(page, /net mass, flask 1/, '0.4800');
   await titrate(page, 1);

@@ -1,5 +1,6 @@
 import { expect } from '@playwright/test';
 import {
+  choose,
   enter,
   expectAccessible,
   expectNoScrolling,
@@ -53,7 +54,7 @@ test('volumes are corrected by what a thermometer reads of the titrant, and Judg
   await signInToDemo(page, 'Mirela');
   await page.goto('/titrate/set-up');
   await expect(page.getByText('about 0.48 g KHP')).toBeVisible();
-  await page.getByLabel('Temperature of the titrant').selectOption('on Thermometer T1');
+  await choose(page, 'Temperature of the titrant', 'Thermometer T1');
   await expect(page.getByText('Volumes are corrected to 20 °C.')).toBeVisible();
   // Nothing is taken for measured that nobody typed.
   await page.getByRole('button', { name: 'To the bench' }).click();

@@ -85,6 +85,17 @@ export async function signOut(page: Page): Promise<void> {
   await expect(page.getByRole('button', { name: 'Sign out' })).toBeHidden();
 }
 
+/** Chooses a record in a field that searches: opens it and takes the one with these words. */
+export async function choose(
+  within: Page | Locator,
+  label: string,
+  item: string | RegExp,
+): Promise<void> {
+  await within.getByRole('button', { name: new RegExp(`${label}$`) }).click();
+  const page = 'page' in within ? within.page() : within;
+  await page.getByRole('option', { name: item }).click();
+}
+
 /** Types a date, `2026-11-27` or with its time `2026-11-27T15:00`, segment by segment. */
 export async function typeDate(field: Locator, date: string): Promise<void> {
   const [, year = '', month = '', day = '', time = ''] =

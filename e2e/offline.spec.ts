@@ -1,6 +1,6 @@
 import type { Browser, Page } from '@playwright/test';
 import { expect } from '@playwright/test';
-import { enter, signInToDemo, test, typeDate } from './laboratory';
+import { choose, enter, signInToDemo, test, typeDate } from './laboratory';
 
 /** A device of somebody's on which the program is kept. */
 async function deviceOf(browser: Browser, name: string): Promise<Page> {
@@ -25,11 +25,7 @@ async function writeDown(page: Page, code: string | null, lot?: RegExp): Promise
   await page.getByRole('link', { name: /Write down/ }).click();
   const field = page.getByLabel('Bottle code');
   if (code !== null) await field.fill(code);
-  if (lot) {
-    const select = page.getByLabel('Made from lot');
-    const option = await select.locator('option', { hasText: lot }).getAttribute('value');
-    await select.selectOption(option);
-  }
+  if (lot) await choose(page, 'Made from lot', lot);
   const written = await field.inputValue();
   await page.getByRole('button', { name: 'Put it on the shelf' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Shelf' })).toBeVisible();
@@ -64,9 +60,7 @@ test('a lot, a bottle made from it and a run on it are written down without the 
   await expect(page.getByRole('main').getByText(code).first()).toBeVisible();
   await go(page, 'Titrate');
   await page.getByRole('link', { name: 'Standardize a bottle' }).click();
-  const bottle = page.getByLabel('Bottle', { exact: true });
-  const option = await bottle.locator('option', { hasText: code }).getAttribute('value');
-  await bottle.selectOption(option);
+  await choose(page, 'Bottle', code);
   await page.getByRole('button', { name: 'To the bench' }).click();
   await enter(page, /net mass, flask 1/, '0.4802');
   await expect(page.getByText(/4 kept here, to be sent/)).toBeVisible();

@@ -29,6 +29,11 @@ await picture('bottle');
 await page.getByRole('link', { name: 'Print a label' }).click();
 await picture('label');
 await page.goto(`${base}/prepare`);
+/** @param {string} label @param {string} item */
+async function choose(label, item) {
+  await page.getByRole('button', { name: new RegExp(`${label}$`) }).click();
+  await page.getByRole('option', { name: item }).click();
+}
 await page.getByLabel('What for').selectOption('standard');
 await page.getByLabel('Substance').selectOption('oxalic-acid-dihydrate');
 await page.getByLabel('Molarity').fill('0.05');
@@ -43,7 +48,7 @@ await page.goto(`${base}/lots`);
 await page.getByRole('link', { name: 'SC-1501' }).click();
 await picture('lot');
 await page.goto(`${base}/titrate/set-up`);
-await page.getByLabel('Bottle', { exact: true }).selectOption({ label: '0419, NH3 0.1 mol/L' });
+await choose('Bottle', '0419, NH3 0.1 mol/L');
 await picture('set-up');
 await page.goto(base);
 await page.getByRole('link', { name: 'Go on titrating' }).click();
@@ -60,7 +65,7 @@ await page.getByRole('table', { name: 'Own entries' }).waitFor();
 await picture('catalogue');
 // A hot titration of its own, left on the bench.
 await page.goto(`${base}/titrate/set-up`);
-await page.getByLabel('Bottle', { exact: true }).selectOption({ label: '0414, KMnO4 0.02 mol/L' });
+await choose('Bottle', '0414, KMnO4 0.02 mol/L');
 await page.getByRole('button', { name: 'To the bench' }).click();
 /** @type {readonly (readonly [RegExp, string])[]} */
 const masses = [

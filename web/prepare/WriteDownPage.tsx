@@ -7,22 +7,17 @@ import { lotMolarity, lotMolarMass } from '#core/reagent';
 import { bottleSchema } from '#contract';
 import { Loading } from '../app/Loading';
 import { useBeginRecord } from '../app/entering';
-import { useRecords } from '../app/records';
+import { lotChoice } from '../app/choices';
+import { useRecords, useStockLeft } from '../app/records';
 import { naming, useCatalogue, useOwn } from '../app/ownEntries';
 import { useSession } from '../app/session';
 import { PeopleOptions } from '../people/PeopleOptions';
 import { FormDateField } from '../ui/FormDateField';
 import { ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
+import { ChoiceField } from '../ui/ChoiceField';
 import { ContainerField } from '../ui/ContainerField';
-import {
-  asQuantity,
-  optionsOf,
-  QuantityField,
-  SelectField,
-  TextAreaField,
-  TextField,
-} from '../ui/fields';
+import { asQuantity, QuantityField, SelectField, TextAreaField, TextField } from '../ui/fields';
 import { Form, FormFoot } from '../ui/Form';
 import { NormalityField } from '../app/NormalityField';
 import { Page } from '../ui/Page';
@@ -83,6 +78,8 @@ interface Choices {
   readonly bought: readonly LotState[];
 }
 
+const NONE_KNOWN: ReadonlyMap<string, number> = new Map();
+
 interface PrepareFormProps {
   readonly choices: Choices;
   readonly code: string;
@@ -91,6 +88,8 @@ interface PrepareFormProps {
 function PrepareForm({ choices, code }: PrepareFormProps) {
   const begin = useBeginRecord();
   const own = useOwn();
+  const { today } = useSession();
+  const around = { today, left: useStockLeft() ?? NONE_KNOWN };
   const navigate = useNavigate();
   const { form, field, showFailure, formError } = useBottleForm(choices.made, code);
   const isBought = form.watch('purpose') === 'standard';
@@ -126,19 +125,15 @@ function PrepareForm({ choices, code }: PrepareFormProps) {
             take((kind === 'bought' ? choices.bought : choices.made)[0]);
           }}
         />
-        <SelectField
+        <ChoiceField
           label={isBought ? 'Lot' : 'Made from lot'}
           {...(isBought ? { hint: 'Attach the certificate of the supplier to this lot.' } : {})}
-          options={optionsOf(
-            offered,
-            ({ lot }) =>
-              `${findSubstance(lot.substanceId, lot.own)?.shortName ?? ''}, lot ${lot.lotNumber}`,
-          )}
-          {...field('parents.0.id', {
-            onChange: (event: { target: { value: string } }) => {
-              take(offered.find(({ id }) => id === event.target.value));
-            },
-          })}
+          items={offered.map((one) => lotChoice(one, around))}
+          chosenId={form.watch('parents.0.id')}
+          error={field('parents.0.id').error}
+          onChoose={(lotId) => {
+            take(offered.find(({ id }) => id === lotId));
+          }}
         />
         <TextField
           label="Bottle code"

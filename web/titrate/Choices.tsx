@@ -1,64 +1,27 @@
-import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import type { Own } from '#core/chemistry';
 import { findSubstance, shortNameOf } from '#core/chemistry';
 import type { EquipmentState } from '#core/metrology';
-import type { BottleState, LotState } from '#core/reagent';
-import { knownMolarity, purityText } from '#core/reagent';
-import type { RunReferences } from '#core/titration/setUp';
-import { optionsOf, SelectField } from '../ui/fields';
+import { equipmentChoice } from '../app/choices';
+import type { Choice } from '../ui/ChoiceField';
+import { ChoiceField } from '../ui/ChoiceField';
 import type { MethodOption } from './methodOptions';
+import { isPossible } from './methodOptions';
 
-interface ChoiceFieldProps<T> {
+interface InstrumentFieldProps {
   readonly label: string;
-  readonly items: readonly T[];
-  readonly chosen: T;
-  /** What an item is called in the list. */
-  readonly nameOf: (item: T) => string;
-  readonly hint?: ReactNode;
+  /** `A pipette`. */
+  readonly what: string;
+  readonly items: readonly EquipmentState[];
+  readonly chosen: EquipmentState | undefined;
   readonly error: string | undefined;
   readonly onChoose: (id: string) => void;
 }
 
-/** One of several records. */
-export function ChoiceField<T extends { readonly id: string }>({
-  label,
-  items,
-  chosen,
-  nameOf,
-  hint,
-  error,
-  onChoose,
-}: ChoiceFieldProps<T>) {
-  return (
-    <SelectField
-      label={label}
-      value={chosen.id}
-      error={error}
-      hint={hint}
-      options={optionsOf(items, nameOf)}
-      onText={onChoose}
-    />
-  );
-}
-
-/** One of several instruments, with what it is good for; what to do when there is none. */
-export function InstrumentField({
-  what,
-  chosen,
-  ...field
-}: Omit<ChoiceFieldProps<EquipmentState>, 'chosen' | 'nameOf' | 'hint'> & {
-  /** `A pipette`. */
-  readonly what: string;
-  readonly chosen: EquipmentState | undefined;
-}) {
+/** One of several instruments; what to do when there is none. */
+export function InstrumentField({ what, items, chosen, ...field }: InstrumentFieldProps) {
   return chosen ? (
-    <ChoiceField
-      {...field}
-      chosen={chosen}
-      nameOf={({ equipment }) => equipment.name}
-      hint={rangeOf(chosen)}
-    />
+    <ChoiceField {...field} items={items.map(equipmentChoice)} chosenId={chosen.id} />
   ) : (
     <p>
       <Link className="text-violet underline" to="/equipment">
@@ -68,48 +31,16 @@ export function InstrumentField({
   );
 }
 
-/** What an instrument shows or holds. */
-function rangeOf({ equipment }: EquipmentState): string {
-  switch (equipment.type) {
-    case 'balance':
-      return `Shows ${equipment.readabilityG} g`;
-    case 'burette':
-      return `${equipment.capacityMl} mL, ± ${equipment.toleranceMl} mL`;
-    case 'glassware':
-      return `${equipment.volumeMl} mL, ± ${equipment.toleranceMl} mL`;
-    case 'thermometer':
-    case 'heater':
-      return '';
-  }
-}
-
-/** What is known of a standard. */
-export function standardHint(standard: RunReferences['standard']): string {
-  if (standard.kind === 'lot') {
-    return `Purity ${purityText(standard.lot.lot)}`;
-  }
-  return molarityHint(standard.bottle);
-}
-
-/** What is known of a solution's molarity. */
-export function molarityHint(bottle: BottleState): string {
-  const known = knownMolarity(bottle);
-  return known ? `${known.molarity} ± ${known.expandedUncertainty} mol/L` : '';
-}
-
-/** A lot in a list. */
-export function lotName({ lot }: LotState): string {
-  return `${shortNameOf(lot)}, lot ${lot.lotNumber}`;
-}
-
-/** A bottle in a list of bottles. */
-export function bottleName(bottle: BottleState): string {
-  return `${bottle.code}, ${shortNameOf(bottle)} ${bottle.nominalMolarity ?? ''} mol/L`;
-}
-
-/** A bottle in a list of other things. */
-export function solutionName(bottle: BottleState): string {
-  return `bottle ${bottleName(bottle)}`;
+/** A way to standardize, and whether there is what it takes. */
+export function methodChoice(option: MethodOption): Choice {
+  const { key, name, choice, takes, lots, bottles, method } = option;
+  const standards = takes === 'lot' ? lots.length : bottles.length;
+  const standard = shortNameOf({ substanceId: method.standardId, own: method.own });
+  const words = isPossible(option)
+    ? `${standard}, ${takes === 'lot' ? 'weighed' : 'pipetted'}: ${String(standards)} at hand`
+    : `no ${standard} on the shelf`;
+  const text = `${choice.kind === 'own' ? 'own: ' : ''}${name}`;
+  return { id: key, name: text, text, words };
 }
 
 /** What a substance is called. */

@@ -15,28 +15,21 @@ import { NotAllHere } from '../app/NotAllHere';
 import { useRunList } from '../app/lists';
 import { useRuns } from '../app/records';
 import { useSession } from '../app/session';
+import { bottleChoice, equipmentChoice, lotChoice } from '../app/choices';
 import { Cautions } from '../ui/Cautions';
+import type { Choice } from '../ui/ChoiceField';
+import { ChoiceField } from '../ui/ChoiceField';
 import type { FieldMessages } from '../ui/fieldMessages';
 import { reasonOrNull } from '../ui/fieldMessages';
-import { CheckField, QuantityField, SelectField, TextAreaField } from '../ui/fields';
+import { CheckField, QuantityField, TextAreaField } from '../ui/fields';
 import { Form, FormFoot } from '../ui/Form';
 import { messagesOf } from '../ui/refusal';
 import { useTyped } from '../ui/useTyped';
-import {
-  ChoiceField,
-  InstrumentField,
-  lotName,
-  Missing,
-  molarityHint,
-  solutionName,
-  standardHint,
-  bottleName,
-  substanceName,
-} from './Choices';
+import { InstrumentField, methodChoice, Missing, substanceName } from './Choices';
 import { HazardsAtHand } from './HazardsAtHand';
-import { isPossible } from './methodOptions';
 import type { Chosen, OnTheBench, Stores } from './onTheBench';
 import { at, onTheBench } from './onTheBench';
+import type { Shelf } from './methodOptions';
 import { SeriesPlanView } from './SeriesPlanView';
 
 /** What is typed; its names are those of the run's first fact. */
@@ -76,6 +69,7 @@ export function SetUpForm(stores: Stores) {
   const rules = { ...rulesInForce, firstIsRough: firstIsRough ?? rulesInForce.firstIsRough };
   const choices = {
     bench,
+    around: { today: stores.shelf.today, left: stores.shelf.left },
     errorAt,
     onChoose: (changes: Partial<Chosen>) => {
       setChosen({ ...chosen, ...changes });
@@ -198,6 +192,7 @@ function startOf(
 
 interface FieldsProps {
   readonly bench: OnTheBench;
+  readonly around: Pick<Shelf, 'today' | 'left'>;
   readonly errorAt: (field: string) => string | undefined;
   readonly onChoose: (changes: Partial<Chosen>) => void;
 }
@@ -205,6 +200,7 @@ interface FieldsProps {
 /** The bottle that is standardized, and the burette. */
 function TitrantFields({
   bench,
+  around,
   titrants,
   errorAt,
   onChoose,
@@ -215,9 +211,8 @@ function TitrantFields({
     <>
       <ChoiceField
         label="Bottle"
-        items={titrants}
-        chosen={bottle}
-        nameOf={bottleName}
+        items={titrants.map((one) => bottleChoice(one, around))}
+        chosenId={bottle.id}
         error={errorAt('bottle')}
         hint={isOnBench ? 'On the bench already: this begins a second run beside it.' : undefined}
         onChoose={(bottleId) => {
@@ -247,16 +242,13 @@ function MethodField({
 }: FieldsProps & { readonly rules: HouseRules }) {
   return (
     <div className="col-span-full">
-      <SelectField
+      <ChoiceField
         label="How"
-        value={option.key}
+        items={options.map(methodChoice)}
+        chosenId={option.key}
         hint={adviceAgainst({ bottle, method }, rules) ?? undefined}
         error={errorAt('method')}
-        options={options.map((one) => [
-          one.key,
-          `${one.choice.kind === 'own' ? 'own: ' : ''}${one.name}${isPossible(one) ? '' : ' (no standard on the shelf)'}`,
-        ])}
-        onText={(optionKey) => {
+        onChoose={(optionKey) => {
           onChoose({ optionKey, instrumentId: null });
         }}
       />
@@ -265,8 +257,8 @@ function MethodField({
 }
 
 /** The standard, and with what it is measured. */
-function StandardFields({ bench, errorAt, onChoose }: FieldsProps) {
-  const { option, method, standard, standardRecord, instruments, instrument } = bench;
+function StandardFields({ bench, around, errorAt, onChoose }: FieldsProps) {
+  const { option, method, standardRecord, instruments, instrument } = bench;
   const isWeighed = option.takes === 'lot';
   if (!standardRecord) {
     return <Missing takes={option.takes} name={substanceName(method.standardId, method.own)} />;
@@ -275,11 +267,12 @@ function StandardFields({ bench, errorAt, onChoose }: FieldsProps) {
     <>
       <ChoiceField
         label="Standard"
-        items={[...option.lots, ...option.bottles]}
-        chosen={standardRecord}
-        nameOf={(item) => ('lot' in item ? lotName(item) : solutionName(item))}
+        items={[
+          ...option.lots.map((one) => lotChoice(one, around)),
+          ...option.bottles.map((one) => bottleChoice(one, around)),
+        ]}
+        chosenId={standardRecord.id}
         error={errorAt('standard')}
-        hint={standard ? standardHint(standard.record) : undefined}
         onChoose={(standardId) => {
           onChoose({ standardId });
         }}
@@ -299,7 +292,12 @@ function StandardFields({ bench, errorAt, onChoose }: FieldsProps) {
 }
 
 /** For a back-titration, what is added in excess and with what. */
-function ExcessFields({ bench: { method, option, excess }, errorAt, onChoose }: FieldsProps) {
+function ExcessFields({
+  bench: { method, option, excess },
+  around,
+  errorAt,
+  onChoose,
+}: FieldsProps) {
   if (!method.excess) return null;
   if (!excess.bottle) {
     return <Missing takes="bottle" name={substanceName(method.excess.substanceId, method.own)} />;
@@ -308,11 +306,9 @@ function ExcessFields({ bench: { method, option, excess }, errorAt, onChoose }: 
     <>
       <ChoiceField
         label="In excess"
-        items={option.excesses}
-        chosen={excess.bottle}
-        nameOf={solutionName}
+        items={option.excesses.map((one) => bottleChoice(one, around))}
+        chosenId={excess.bottle.id}
         error={errorAt('excess')}
-        hint={molarityHint(excess.bottle)}
         onChoose={(excessId) => {
           onChoose({ excessId });
         }}
@@ -348,16 +344,13 @@ function CircumstanceFields({
     <div className="col-span-full grid grid-cols-1 gap-4 sm:grid-cols-3">
       {thermometers.length > 0 && (
         <div className="col-span-full">
-          <SelectField
+          <ChoiceField
             label="Temperature of the titrant"
-            value={thermometer?.id ?? ''}
+            items={[NOT_MEASURED, ...thermometers.map(equipmentChoice)]}
+            chosenId={thermometer?.id ?? NOT_MEASURED.id}
             hint={temperatureHint(rulesInForce, thermometer !== undefined)}
-            options={[
-              ['', 'not measured'],
-              ...thermometers.map(({ id, equipment: { name } }) => [id, `on ${name}`] as const),
-            ]}
-            onText={(thermometerId) => {
-              onChoose({ thermometerId: thermometerId === '' ? null : thermometerId });
+            onChoose={(thermometerId) => {
+              onChoose({ thermometerId: thermometerId === NOT_MEASURED.id ? null : thermometerId });
             }}
           />
         </div>
@@ -390,6 +383,13 @@ function CircumstanceFields({
     </div>
   );
 }
+
+const NOT_MEASURED: Choice = {
+  id: 'not-measured',
+  name: 'not measured',
+  text: 'not measured',
+  words: 'as warm as the room',
+};
 
 /** What becomes of the volumes. */
 function temperatureHint(rules: HouseRules, isMeasured: boolean): string {

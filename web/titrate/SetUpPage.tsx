@@ -62,7 +62,7 @@ function useStores(): Stores | undefined {
   const lots = stock.lots.toSorted((a, b) => isOver(a) - isOver(b));
   // A bottle that somebody comes with may be long out of hand.
   const bottles = [...asked.filter((one) => !stock.bottles.includes(one)), ...stock.bottles];
-  const shelf = { bottles, lots, methods, today, leftMl: stock.left };
+  const shelf = { bottles, lots, methods, today, left: stock.left };
   // A standard has its molarity from how it was made; it may be titrated all the same.
   const isStandard = ({ purpose }: BottleState): number => Number(purpose === 'standard');
   const titrants = bottles

@@ -12,7 +12,7 @@ const shelf = {
   methods: [],
   lots: [khpLot({ substanceId: 'sodium-carbonate' })],
   bottles: [hydroxide],
-  leftMl: new Map([
+  left: new Map([
     [acid.id, 300],
     [hydroxide.id, 900],
   ]),
@@ -34,8 +34,8 @@ test('what the house rules prefer is offered first, of what the shelf holds', ()
 test('the burette may hold the solution of which there is more', () => {
   const rules = { standardBy: 'aliquot', inBurette: 'more' } as const;
   expect(firstFor(rules)).toBe('hydroxide-into-hydrochloric-acid');
-  const leftMl = new Map([[acid.id, 950]]);
-  expect(firstFor(rules, { ...shelf, leftMl })).toBe('hydrochloric-acid-by-hydroxide');
+  const left = new Map([[acid.id, 950]]);
+  expect(firstFor(rules, { ...shelf, left })).toBe('hydrochloric-acid-by-hydroxide');
 });
 
 test('a back-titration is possible with both of its solutions only', () => {

@@ -31,8 +31,8 @@ export interface Shelf {
   readonly methods: readonly MethodState[];
   readonly lots: readonly LotState[];
   readonly bottles: readonly BottleState[];
-  /** What each bottle still holds, mL; without those of which it is not known. */
-  readonly leftMl: ReadonlyMap<string, number>;
+  /** What is left of each lot and bottle, g of solids, mL of solutions; without those of which it is not known. */
+  readonly left: ReadonlyMap<string, number>;
 }
 
 /**
@@ -70,11 +70,11 @@ export function methodOptionsFor(
 function holdsPreferred(
   { method, bottles }: MethodOption,
   bottle: BottleState,
-  { leftMl }: Shelf,
+  { left }: Shelf,
   { inBurette }: HouseRules,
 ): boolean {
   if (inBurette !== 'more') return method.inBurette === inBurette;
-  const leftIn = (one: BottleState | undefined): number => leftMl.get(one?.id ?? '') ?? 0;
+  const leftIn = (one: BottleState | undefined): number => left.get(one?.id ?? '') ?? 0;
   const holdsMore = leftIn(bottle) >= leftIn(bottles[0]) ? 'titrant' : 'standard';
   return method.inBurette === holdsMore;
 }

@@ -45,10 +45,9 @@ function wrongWith({ label, error, unit }: FieldProps & { readonly unit?: string
   return `Missing: ${what}${unit === undefined ? '' : `, in ${unit}`}.`;
 }
 
-/** A label above a control, and below it what to write or what is wrong. */
+/** A label above a control, and a note below it. */
 export function Frame(props: FrameProps) {
-  const { id, isGroup = false, label, hint, children } = props;
-  const error = wrongWith(props);
+  const { id, isGroup = false, label, children } = props;
   return (
     <div>
       {isGroup ? (
@@ -61,17 +60,28 @@ export function Frame(props: FrameProps) {
         </label>
       )}
       {children}
-      {hint !== undefined && error === undefined && (
-        <p id={`${id}-note`} className="mt-1 text-sm text-ink-soft">
-          {hint}
-        </p>
-      )}
-      {error !== undefined && (
-        <p id={`${id}-note`} role="alert" className="mt-1 text-sm font-semibold text-blush">
-          {error}
-        </p>
-      )}
+      <FieldNote {...props} />
     </div>
+  );
+}
+
+/** Below a control, by the id `…-note`: what to write, or what is wrong. */
+export function FieldNote(props: Omit<FrameProps, 'children' | 'isGroup'>) {
+  const { id, hint } = props;
+  const error = wrongWith(props);
+  if (error !== undefined) {
+    return (
+      <p id={`${id}-note`} role="alert" className="mt-1 text-sm font-semibold text-blush">
+        {error}
+      </p>
+    );
+  }
+  return (
+    hint !== undefined && (
+      <p id={`${id}-note`} className="mt-1 text-sm text-ink-soft">
+        {hint}
+      </p>
+    )
   );
 }
 
