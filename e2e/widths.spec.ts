@@ -1,9 +1,11 @@
 import type { Page } from '@playwright/test';
 import { expect } from '@playwright/test';
 import { signInToDemo, test } from './laboratory';
+import { misfits } from './misfits';
 
-/** Phone, tablet upright and lying, laboratory computer, desk. */
+/** A laboratory computer at 400 % zoom, phone, tablet upright and lying, laboratory computer, desk. */
 const WIDTHS = [
+  [320, 640],
   [390, 844],
   [768, 1024],
   [1024, 768],
@@ -36,84 +38,6 @@ const PAGES = [
   '/verification',
   '/interface',
 ] as const;
-
-/** What does not fit: sideways scrolling, text that is cut off, controls that overlap. Marked parts scroll on purpose. */
-async function misfits(page: Page): Promise<string[]> {
-  return page.evaluate(() => {
-    const found: string[] = [];
-    const root = document.documentElement;
-    if (root.scrollWidth > window.innerWidth) {
-      const wide = [...document.querySelectorAll('main *, header *')].filter(
-        (one) => one.getBoundingClientRect().right > window.innerWidth + 1,
-      );
-      const worst = wide.slice(0, 3).map((one) => one.className || one.tagName);
-      found.push(`scrolls sideways to ${String(root.scrollWidth)}: ${worst.join(' | ')}`);
-    }
-    const isMarked = (one: Element): boolean => one.closest('[data-cut]') !== null;
-    const isShown = (one: Element): boolean => {
-      const { width, height } = one.getBoundingClientRect();
-      // What is for screen readers only is a dot of one pixel.
-      return width > 1 && height > 1 && one.checkVisibility({ visibilityProperty: true });
-    };
-    for (const one of document.querySelectorAll('body *')) {
-      const hasText = [...one.childNodes].some(
-        (child) => child.nodeType === Node.TEXT_NODE && child.textContent?.trim() !== '',
-      );
-      const { overflowX } = getComputedStyle(one);
-      if (!hasText || overflowX === 'visible' || isMarked(one) || !isShown(one)) continue;
-      if (one.scrollWidth > one.clientWidth + 1) found.push(`cut off: ${one.textContent}`);
-    }
-    const stays = (one: Element): Element | null => {
-      for (let at: Element | null = one; at; at = at.parentElement) {
-        if (['sticky', 'fixed'].includes(getComputedStyle(at).position)) return at;
-      }
-      return null;
-    };
-    const controls = [
-      ...document.querySelectorAll('a[href], button, input, select, textarea, summary'),
-    ].filter(
-      // What is there for a browser's own filling-in alone is hidden from everybody.
-      (one) => isShown(one) && !isMarked(one) && one.closest('[aria-hidden="true"]') === null,
-    );
-    /** What is seen of a control inside of what scrolls around it. */
-    const boxOf = (one: Element) => {
-      const { left, right, top, bottom } = one.getBoundingClientRect();
-      const box = { left, right, top, bottom };
-      for (let at = one.parentElement; at; at = at.parentElement) {
-        if (getComputedStyle(at).overflowY === 'visible') continue;
-        const around = at.getBoundingClientRect();
-        box.top = Math.max(box.top, around.top);
-        box.bottom = Math.min(box.bottom, around.bottom);
-      }
-      return box;
-    };
-    // Where fingers do the work; a link in the middle of a sentence is as high as its line.
-    for (const one of window.innerWidth < 1024 ? controls : []) {
-      const isInSentence = one.tagName === 'A' && getComputedStyle(one).display === 'inline';
-      // The whole line of a box to be ticked can be hit.
-      const isTicked = one.matches('[type=checkbox], [type=radio]');
-      const height = Math.round(one.getBoundingClientRect().height);
-      if (height < 48 && !isInSentence && !isTicked) {
-        found.push(`only ${String(height)} px high: ${one.textContent.trim() || one.tagName}`);
-      }
-    }
-    const boxes = controls.map((one) => [one, boxOf(one)] as const);
-    for (const [i, [one, a]] of boxes.entries()) {
-      for (const [other, b] of boxes.slice(i + 1)) {
-        if (one.contains(other) || other.contains(one)) continue;
-        // What scrolls is covered by what stays.
-        if (stays(one) !== stays(other)) continue;
-        const across = Math.min(a.right, b.right) - Math.max(a.left, b.left);
-        const down = Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top);
-        if (across > 2 && down > 2) {
-          const names = [one, other].map((each) => each.textContent.trim() || each.tagName);
-          found.push(`overlap: ${names.join(' / ')}`);
-        }
-      }
-    }
-    return found;
-  });
-}
 
 /** Buttons that open a dialog or a menu: their names end in an ellipsis, or are a reading that can be corrected. */
 const OPENS = /…$|^Does it matter\?|^Check burette|^\d+\.\d+$/;
@@ -162,44 +86,59 @@ async function recordPages(page: Page): Promise<string[]> {
   ];
 }
 
+/** The pages of one test, with what tells them apart from those of the others. */
+const PARTS: readonly (readonly [
+  name: string,
+  pages: (page: Page) => Promise<readonly string[]>,
+])[] = [
+  ['the shelf to the bench', () => Promise.resolve(PAGES.slice(0, 7))],
+  ['the judge to the methods', () => Promise.resolve(PAGES.slice(7, 11))],
+  ['the catalogue to the interface', () => Promise.resolve(PAGES.slice(11))],
+  ['each kind of record', recordPages],
+];
+
 test.describe.configure({ mode: 'parallel' });
 
-for (const [width, height] of WIDTHS) {
-  test(`every kind of page fits at ${String(width)} x ${String(height)}`, async ({ page }) => {
-    test.setTimeout(240_000);
-    await page.setViewportSize({ width, height });
+for (const [name, pagesOf] of PARTS) {
+  test(`every width: ${name}`, async ({ page }) => {
+    test.setTimeout(300_000);
     await signInToDemo(page, 'Mirela');
     const found: string[] = [];
-    for (const path of [...PAGES, ...(await recordPages(page))]) {
+    for (const path of await pagesOf(page)) {
       await page.goto(path);
-      await expect(page.locator('main h1').first()).toBeVisible();
-      await expect(page.getByText('One moment …')).toHaveCount(0);
-      const here = [...(await misfits(page)), ...(await misfitsOfDialogs(page))];
-      found.push(...here.map((misfit) => `${path}: ${misfit}`));
+      for (const [width, height] of WIDTHS) {
+        await page.setViewportSize({ width, height });
+        await expect(page.locator('main h1').first()).toBeVisible();
+        await expect(page.getByText('One moment …')).toHaveCount(0);
+        const here = [...(await misfits(page)), ...(await misfitsOfDialogs(page))];
+        found.push(...here.map((misfit) => `${path}, ${String(width)}: ${misfit}`));
+      }
     }
     expect(found).toEqual([]);
   });
 }
 
-/** What an on-screen keyboard leaves of a phone and of a tablet, upright and lying; the page is told to shrink to it. */
-const BESIDE_KEYBOARD = [
-  [390, 500],
-  [768, 640],
-  [1024, 420],
+/** A small phone, a phone, a tablet upright and lying: where fingers type on the bench's own pad. */
+const TOUCHED = [
+  [360, 640],
+  [390, 844],
+  [768, 1024],
+  [1024, 768],
 ] as const;
 
-for (const [width, height] of BESIDE_KEYBOARD) {
-  test(`the entry of the bench is seen beside the keyboard at ${String(width)} x ${String(height)}`, async ({
-    page,
-  }) => {
+test('what to do, the field and the whole number pad are seen at once where fingers type', async ({
+  page,
+}) => {
+  await signInToDemo(page, 'Mirela');
+  await page.getByRole('link', { name: 'Go on titrating' }).first().click();
+  const entry = page.getByRole('form', { name: 'Next entry' });
+  for (const [width, height] of TOUCHED) {
     await page.setViewportSize({ width, height });
-    await signInToDemo(page, 'Mirela');
-    await page.getByRole('link', { name: 'Go on titrating' }).first().click();
-    const entry = page.getByRole('form', { name: 'Next entry' });
     const field = entry.getByRole('textbox');
     await expect(field).toBeFocused();
-    for (const seen of [page.getByText(/^Refill: flask 3/), field, entry.getByText('Keep')]) {
+    const pad = entry.getByRole('group', { name: 'Number pad' });
+    for (const seen of [page.getByText(/^Refill: flask 3/), field, pad]) {
       await expect(seen).toBeInViewport({ ratio: 1 });
     }
-  });
-}
+  }
+});

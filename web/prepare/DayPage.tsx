@@ -169,7 +169,7 @@ function WorkTable({ placed, titleOf }: WorkTableProps) {
   return (
     <table className="w-full text-left max-md:block">
       <caption className="sr-only">What is done when</caption>
-      <thead className="max-md:sr-only">
+      <thead className="max-md:hidden">
         <tr className="border-b border-rule-strong text-sm text-ink-soft">
           {['Begin', 'Until', 'For', 'What'].map((head) => (
             <th key={head} scope="col" className="py-1 pr-4">

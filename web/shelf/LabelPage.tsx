@@ -85,54 +85,56 @@ function LabelPreview({ label, link }: LabelPreviewProps) {
   const { laboratory } = useSession();
   const { signal, pictograms, statements, precautions } = label.hazards;
   return (
-    <article className="flex h-[54mm] w-[90mm] origin-top-left scale-[1.03] gap-[2mm] border border-ink bg-white p-[2.5mm] text-[2.5mm] leading-tight text-black sm:scale-[1.75] print:scale-100">
-      <div className="flex min-w-0 flex-1 flex-col">
-        <p className="text-[4.2mm] font-bold">
-          {label.formula !== null && <ChemicalFormula of={label.formula} />}{' '}
-          <span className="text-[2.9mm]">{label.name}</span>
-        </p>
-        {label.molarity !== null && (
-          <p className="mt-[0.8mm] text-[3.4mm] font-semibold">{label.molarity}</p>
-        )}
-        {label.warning !== null && (
-          <p className="text-[3.1mm] font-bold uppercase">{label.warning}</p>
-        )}
-        {label.lines.map((line) => (
-          <p key={line} className="mt-[0.3mm]">
-            {line}
+    <div data-cut="scrolls sideways" className="max-sm:overflow-x-auto">
+      <article className="flex h-[54mm] w-[90mm] origin-top-left gap-[2mm] border border-ink bg-white p-[2.5mm] text-[2.5mm] leading-tight text-black sm:scale-[1.75] print:scale-100">
+        <div className="flex min-w-0 flex-1 flex-col">
+          <p className="text-[4.2mm] font-bold">
+            {label.formula !== null && <ChemicalFormula of={label.formula} />}{' '}
+            <span className="text-[2.9mm]">{label.name}</span>
           </p>
-        ))}
-        {label.useBy !== null && <p className="font-bold">use by {dateText(label.useBy)}</p>}
-        <p className="mt-[1mm] text-[2.1mm]">
-          {signal !== null && <b>{signal}. </b>}
-          {statements.map(({ code, text }) => `${code} ${text}.`).join(' ')}{' '}
-          {precautions.map(({ code }) => code).join(', ')}
-        </p>
-        <p className="mt-auto text-[2mm]">{laboratory.name}</p>
-      </div>
-      <div className="w-[19mm] shrink-0">
-        <p className="text-right font-mono text-[4.6mm] font-bold">{label.code}</p>
-        <div className="my-[1mm] ml-auto size-[16mm]">
-          {code !== undefined && (
-            <img
-              className="size-full"
-              alt="code for a camera, which leads to this bottle"
-              src={code}
-            />
+          {label.molarity !== null && (
+            <p className="mt-[0.8mm] text-[3.4mm] font-semibold">{label.molarity}</p>
           )}
-        </div>
-        <p className="flex flex-wrap justify-end gap-[0.4mm]">
-          {pictograms.map((pictogram) => (
-            <img
-              key={pictogram}
-              className="size-[9mm]"
-              alt={PICTOGRAM_NAMES[pictogram]}
-              src={`data:image/svg+xml,${encodeURIComponent(pictogramSvg(pictogram))}`}
-            />
+          {label.warning !== null && (
+            <p className="text-[3.1mm] font-bold uppercase">{label.warning}</p>
+          )}
+          {label.lines.map((line) => (
+            <p key={line} className="mt-[0.3mm]">
+              {line}
+            </p>
           ))}
-        </p>
-      </div>
-    </article>
+          {label.useBy !== null && <p className="font-bold">use by {dateText(label.useBy)}</p>}
+          <p className="mt-[1mm] text-[2.1mm]">
+            {signal !== null && <b>{signal}. </b>}
+            {statements.map(({ code, text }) => `${code} ${text}.`).join(' ')}{' '}
+            {precautions.map(({ code }) => code).join(', ')}
+          </p>
+          <p className="mt-auto text-[2mm]">{laboratory.name}</p>
+        </div>
+        <div className="w-[19mm] shrink-0">
+          <p className="text-right font-mono text-[4.6mm] font-bold">{label.code}</p>
+          <div className="my-[1mm] ml-auto size-[16mm]">
+            {code !== undefined && (
+              <img
+                className="size-full"
+                alt="code for a camera, which leads to this bottle"
+                src={code}
+              />
+            )}
+          </div>
+          <p className="flex flex-wrap justify-end gap-[0.4mm]">
+            {pictograms.map((pictogram) => (
+              <img
+                key={pictogram}
+                className="size-[9mm]"
+                alt={PICTOGRAM_NAMES[pictogram]}
+                src={`data:image/svg+xml,${encodeURIComponent(pictogramSvg(pictogram))}`}
+              />
+            ))}
+          </p>
+        </div>
+      </article>
+    </div>
   );
 }
 

@@ -73,6 +73,7 @@ function FlaskTabs({ run, judgement, current, actions }: FlasksProps) {
             run={run}
             replicate={replicate}
             isCurrent={current === replicate.flask.number}
+            isShown={shown === replicate.flask.number}
           />
         ))}
       </Tabs.List>
@@ -100,16 +101,18 @@ interface FlaskTabProps {
   readonly run: RunState;
   readonly replicate: Replicate;
   readonly isCurrent: boolean;
+  readonly isShown: boolean;
 }
 
 /** One flask of the strip: its number, how it stands, what it gives. */
-function FlaskTab({ run, replicate: { flask, verdict, molarity }, isCurrent }: FlaskTabProps) {
+function FlaskTab({ run, replicate, isCurrent, isShown }: FlaskTabProps) {
+  const { flask, verdict, molarity } = replicate;
   const tab = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     const here = tab.current;
     // The strip moves, not the page.
-    if (isCurrent && here?.parentElement) here.parentElement.scrollLeft = here.offsetLeft - 80;
-  }, [isCurrent]);
+    if (isShown && here?.parentElement) here.parentElement.scrollLeft = here.offsetLeft - 80;
+  }, [isShown]);
   const { word } = VERDICTS[isCurrent && verdict !== 'disputed' ? 'current' : verdict];
   const colour = flaskColour(flask, run.references.method);
   return (

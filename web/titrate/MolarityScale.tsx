@@ -72,6 +72,19 @@ export function MolarityScale({ judgement, nominal }: MolarityScaleProps) {
         {shown.map(({ replicate, molarity }) => (
           <Dot key={replicate.flask.number} replicate={replicate} x={x(molarity)} />
         ))}
+        {labels(shown, x).map(({ at, flasks }) => (
+          <text
+            key={at}
+            x={at}
+            y="29"
+            textAnchor="middle"
+            fontSize="14"
+            fontWeight="600"
+            fill="var(--color-ink)"
+          >
+            {flasks.toSorted((a, b) => a - b).join(', ')}
+          </text>
+        ))}
       </svg>
       <figcaption className="text-center text-[13px] text-ink-soft">
         molarity found / (mol/L), and the band in which titrations must agree: {judgement.limit}
@@ -84,20 +97,40 @@ export function MolarityScale({ judgement, nominal }: MolarityScaleProps) {
 function Dot({ replicate, x }: { readonly replicate: Replicate; readonly x: number }) {
   const counts = replicate.verdict === 'counts';
   return (
-    <g>
-      <circle
-        cx={x}
-        cy="44"
-        r="7"
-        fill={counts ? 'var(--color-leaf)' : 'var(--color-sheet)'}
-        stroke={counts ? 'var(--color-leaf)' : 'var(--color-ink-soft)'}
-        strokeWidth="2"
-      />
-      <text x={x} y="29" textAnchor="middle" fontSize="14" fontWeight="600" fill="var(--color-ink)">
-        {replicate.flask.number}
-      </text>
-    </g>
+    <circle
+      cx={x}
+      cy="44"
+      r="7"
+      fill={counts ? 'var(--color-leaf)' : 'var(--color-sheet)'}
+      stroke={counts ? 'var(--color-leaf)' : 'var(--color-ink-soft)'}
+      strokeWidth="2"
+    />
   );
+}
+
+/** Numbers that would lie on each other stand beside each other, over the middle of their dots. */
+const LABEL_WIDTH = 18;
+
+function labels(
+  shown: readonly Shown[],
+  x: (molarity: number) => number,
+): readonly { readonly at: number; readonly flasks: readonly number[] }[] {
+  const groups: { xs: number[]; flasks: number[] }[] = [];
+  for (const { replicate, molarity } of shown.toSorted((a, b) => a.molarity - b.molarity)) {
+    const at = x(molarity);
+    const last = groups.at(-1);
+    const { number } = replicate.flask;
+    if (last && at - (last.xs.at(-1) ?? 0) < LABEL_WIDTH) {
+      last.xs.push(at);
+      last.flasks.push(number);
+    } else {
+      groups.push({ xs: [at], flasks: [number] });
+    }
+  }
+  return groups.map(({ xs, flasks }) => ({
+    at: xs.reduce((sum, at) => sum + at, 0) / xs.length,
+    flasks,
+  }));
 }
 
 function describe(shown: readonly Shown[]): string {

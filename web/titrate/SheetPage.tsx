@@ -166,32 +166,34 @@ function plannedRows(run: RunState): readonly number[] {
 function FlaskTable({ run, judgement }: JudgedProps) {
   const units = paperUnitsOf(run.setUp.rules);
   return (
-    <table className="mt-4 w-full border-collapse text-left text-[15px] max-md:text-[11px] print:text-[11px]">
-      <caption className="sr-only">Flasks</caption>
-      <thead>
-        <tr className="border-b-2 border-ink">
-          {[
-            'Flask',
-            'Portion',
-            `Start / ${units.volume}`,
-            `End / ${units.volume}`,
-            `Titre / ${units.volume}`,
-            `c / (${units.molarity})`,
-            'Remarks',
-          ].map((head) => (
-            <th key={head} scope="col" className="py-1.5 pr-3">
-              {head}
-            </th>
+    <div data-cut="scrolls sideways" className="overflow-x-auto print:overflow-visible">
+      <table className="mt-4 w-full border-collapse text-left text-[15px] max-md:text-[11px] print:text-[11px]">
+        <caption className="sr-only">Flasks</caption>
+        <thead>
+          <tr className="border-b-2 border-ink">
+            {[
+              'Flask',
+              'Portion',
+              `Start / ${units.volume}`,
+              `End / ${units.volume}`,
+              `Titre / ${units.volume}`,
+              `c / (${units.molarity})`,
+              'Remarks',
+            ].map((head) => (
+              <th key={head} scope="col" className="py-1.5 pr-3">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {judgement.replicates.map((replicate) => (
+            <FlaskRow key={replicate.flask.number} run={run} replicate={replicate} />
           ))}
-        </tr>
-      </thead>
-      <tbody>
-        {judgement.replicates.map((replicate) => (
-          <FlaskRow key={replicate.flask.number} run={run} replicate={replicate} />
-        ))}
-        <PlannedRows run={run} judgement={judgement} />
-      </tbody>
-    </table>
+          <PlannedRows run={run} judgement={judgement} />
+        </tbody>
+      </table>
+    </div>
   );
 }
 

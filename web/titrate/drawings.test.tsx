@@ -105,6 +105,15 @@ test('each dot of the molarity scale stands in the order of its molarity', () =>
   expect(svg).toContain('flask 1: 0.10');
 });
 
+test('numbers of flasks whose molarities are the same stand beside each other', () => {
+  const script = new RunScript();
+  for (const flask of [1, 2, 3, 4]) script.titrate(flask, '0.4800', '0.00', '23.50');
+  const judgement = judgeRun(script.titrate(5, '0.4800', '0.00', '23.40').state);
+  const svg = renderToStaticMarkup(<MolarityScale judgement={judgement} nominal={0.1} />);
+  expect(svg).toContain('>1, 2, 3, 4<');
+  expect(svg).toContain('>5<');
+});
+
 test('an empty series and a single titration draw without a gap', () => {
   const draft = new RunScript();
   const empty = judgeRun(draft.state);

@@ -31,9 +31,10 @@ interface FigurePairProps {
 export function FigurePair(props: FigurePairProps) {
   const { ref, isDifference, children } = props;
   const hasPad = useMedia(TOUCHED);
+  // Also after a tablet has been turned.
   useEffect(() => {
     ref.current?.focus();
-  }, [ref, isDifference]);
+  }, [ref, isDifference, hasPad]);
   if (hasPad) {
     return (
       <div className="grid grid-cols-1 gap-x-4 gap-y-3 sm:grid-cols-[minmax(0,1fr)_272px] sm:grid-rows-[auto_1fr]">

@@ -12,7 +12,7 @@ export function Table({ caption, heads, rows }: TableProps) {
   return (
     <table className="w-full text-left max-md:block">
       <caption className="sr-only">{caption}</caption>
-      <thead className="max-md:sr-only">
+      <thead className="max-md:hidden">
         <tr className="border-b border-rule-strong text-sm text-ink-soft">
           {heads.map((head) => (
             <th key={head} scope="col" className="py-2 pr-4 font-semibold">
@@ -28,7 +28,7 @@ export function Table({ caption, heads, rows }: TableProps) {
               <td
                 key={heads[i]}
                 data-head={heads[i]}
-                className="py-3 pr-4 align-top max-md:grid max-md:grid-cols-[7.5rem_minmax(0,1fr)] max-md:py-0.5 max-md:pr-0 max-md:before:text-ink-soft max-md:before:content-[attr(data-head)] lg:py-2.5"
+                className="py-3 pr-4 align-top max-md:grid max-md:grid-cols-[7.5rem_minmax(0,1fr)] max-md:py-0.5 max-md:pr-0 max-md:wrap-anywhere max-md:before:text-ink-soft max-md:before:content-[attr(data-head)] lg:py-2.5"
               >
                 {cell}
               </td>

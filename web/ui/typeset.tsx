@@ -82,10 +82,11 @@ export function Molarity({
   readonly unit?: string;
 }) {
   return (
-    <span className="whitespace-nowrap">
-      <span className="font-mono font-semibold">{value}</span>
-      <span className="mx-1">±</span>
-      <span className="font-mono">{uncertainty}</span> {unit}
+    <span className="sm:whitespace-nowrap">
+      <span className="font-mono font-semibold">{value}</span> <span>±</span>{' '}
+      <span className="whitespace-nowrap">
+        <span className="font-mono">{uncertainty}</span> {unit}
+      </span>
     </span>
   );
 }
