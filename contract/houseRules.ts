@@ -1,10 +1,17 @@
 import * as v from 'valibot';
-import type { HouseRule, HouseRules, RuleKey } from '#core/laboratory';
-import { HOUSE_RULES } from '#core/laboratory';
-import { count, nonNegativeDecimal } from './fields';
+import type {
+  HouseRule,
+  HouseRules,
+  RuleKey,
+  Setting,
+  SettingKey,
+  Settings,
+} from '#core/laboratory';
+import { HOUSE_RULES, SETTINGS } from '#core/laboratory';
+import { count, line, nonNegativeDecimal } from './fields';
 
 /** What may be answered; whether a figure lies within its bounds, core's check says. */
-function schemaOf({ answer }: HouseRule): v.GenericSchema {
+function schemaOf({ answer }: HouseRule | Setting): v.GenericSchema {
   switch (answer.kind) {
     case 'choice':
       return answer.choices.some(([value]) => typeof value === 'boolean')
@@ -24,3 +31,15 @@ export const houseRulesSchema = v.strictObject(
     readonly [K in RuleKey]: v.GenericSchema<unknown, HouseRules[K]>;
   },
 );
+
+/** What a laboratory sets of how the program works for it. */
+export const settingsSchema = v.strictObject({
+  ...(Object.fromEntries(SETTINGS.map((entry) => [entry.key, schemaOf(entry)])) as unknown as {
+    readonly [K in SettingKey]: v.GenericSchema<unknown, Settings[K]>;
+  }),
+  keeping: v.pipe(
+    v.array(v.strictObject({ substanceId: line, days: count(1, 3650) })),
+    v.maxLength(200, 'So many substances are not kept.'),
+    v.readonly(),
+  ),
+});

@@ -1,5 +1,5 @@
 export { catalogueSchema, methodSchema, ownEntrySchema } from './catalogue';
-export { houseRulesSchema } from './houseRules';
+export { houseRulesSchema, settingsSchema } from './houseRules';
 export {
   decimal,
   decimalUpTo,

@@ -30,7 +30,7 @@ import {
   remark,
   storedInteger,
 } from './fields';
-import { houseRulesSchema } from './houseRules';
+import { houseRulesSchema, settingsSchema } from './houseRules';
 
 /** A schema whose output is exactly a type of core, checked by the compiler. */
 export type SchemaOf<T> = v.GenericSchema<unknown, T>;
@@ -387,6 +387,7 @@ const withdrawalSchema = v.strictObject({ reason });
  */
 export const FACT_SCHEMAS = {
   'laboratory.rules-set': v.strictObject({ rules: houseRulesSchema, reason }),
+  'laboratory.settings-set': v.strictObject({ settings: settingsSchema, reason }),
   'person.renamed': v.strictObject({ name: line, reason }),
   'person.rights-changed': v.strictObject({ rights, reason }),
   'person.left': withdrawalSchema,

@@ -10,7 +10,7 @@ import type { Fact, Provenance, StoredFile } from '#core/record';
 import { STEP_CODES } from '#core/wording';
 import { methodSchema, ownEntries, ownEntrySchema, stepWork } from './catalogue';
 import { decimal, id, plainDate } from './fields';
-import { houseRulesSchema } from './houseRules';
+import { houseRulesSchema, settingsSchema } from './houseRules';
 import type { SchemaOf } from './records';
 import {
   bottleSchema,
@@ -68,6 +68,7 @@ export const laboratoryState = v.strictObject({
   name: text,
   timeZone: text,
   rules: houseRulesSchema,
+  settings: settingsSchema,
 }) satisfies SchemaOf<LaboratoryState>;
 
 export const personState = v.strictObject({

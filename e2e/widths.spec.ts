@@ -33,6 +33,7 @@ const PAGES = [
   '/catalogue/new?of=indicator&from=thymol-blue',
   '/catalogue/new?of=recipe&from=calcium-carbonate-standard',
   '/rules',
+  '/settings',
   '/people',
   '/account',
   '/verification',

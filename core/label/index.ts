@@ -7,4 +7,4 @@ export type { Label, LabelContext } from './label';
 export { bottleLink, labelOf } from './label';
 export { PICTOGRAM_NAMES, pictogramSvg } from './pictograms';
 export type { LabelSheet } from './sheets';
-export { fitsOnPage, LABEL_SHEETS, placeOnSheet } from './sheets';
+export { fitsOnPage, LABEL_SHEETS, placeOnSheet, sheetOf } from './sheets';

@@ -1,3 +1,5 @@
+import type { Settings } from '../laboratory';
+
 /** A sheet of labels, or a single label, by its millimetres. */
 export interface LabelSheet {
   readonly name: string;
@@ -42,6 +44,14 @@ export const LABEL_SHEETS: readonly LabelSheet[] = [
     gapMm: [2, 0],
   },
 ];
+
+/** The sheet that a laboratory has set. */
+export function sheetOf({ labelSheet }: Pick<Settings, 'labelSheet'>): LabelSheet | undefined {
+  return LABEL_SHEETS[SHEETS.indexOf(labelSheet)];
+}
+
+/** What the sheets to begin with are called in the settings, in their order. */
+const SHEETS: readonly Settings['labelSheet'][] = ['single', 'two-by-five', 'three-by-eight'];
 
 /** Whether all labels of a sheet lie on its page. */
 export function fitsOnPage(sheet: LabelSheet): boolean {

@@ -1,6 +1,7 @@
 import type { Finding } from '../record';
 import { impossible } from '../record';
-import type { HouseRule, HouseRules, RuleKey } from './rules';
+import type { Rule } from './rule';
+import type { HouseRules, RuleKey } from './rules';
 import { HOUSE_RULES } from './rules';
 
 /** What a method says otherwise. */
@@ -102,8 +103,11 @@ export function deviatingRules(rules: HouseRules, from: HouseRules): readonly Ru
     .filter((key) => !isSame(rules[key], from[key]));
 }
 
-/** What a rule says, in words: `30 s`, `by difference`. */
-export function ruleWords({ key, answer }: HouseRule, rules: HouseRules): string {
+/** What a rule or a setting says, in words: `30 s`, `by difference`. */
+export function ruleWords<K extends string, V>(
+  { key, answer }: Rule<V> & { readonly key: K },
+  rules: Readonly<Record<K, V>>,
+): string {
   const value = rules[key];
   return answer.kind === 'choice'
     ? (answer.choices.find(([choice]) => choice === value)?.[1] ?? String(value))

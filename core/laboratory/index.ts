@@ -23,4 +23,12 @@ export type {
 export { LABORATORY_RECORD, rulesAt } from './laboratory';
 export type { FewRules } from './earlierRules';
 export { LATEST_RULES, rulesFromLot, rulesOfLot, toEarlierRules } from './earlierRules';
+export type { OwnKeeping, Setting, SettingKey, Settings } from './settings';
+export {
+  checkSettings,
+  DEFAULT_SETTINGS,
+  ownKeepingDays,
+  SETTING_GROUPS,
+  SETTINGS,
+} from './settings';
 export { checkTypedDate } from './typedDate';

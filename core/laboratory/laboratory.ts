@@ -2,6 +2,8 @@ import type { Around, FactOf, RecordHead } from '../record';
 import { atHand, checkMay, defineRecord, lasting } from '../record';
 import type { HouseRules } from './rules';
 import { checkRules, UNWRITTEN_RULES } from './houseRules';
+import type { Settings } from './settings';
+import { checkSettings, DEFAULT_SETTINGS } from './settings';
 import { rulesFromLot } from './earlierRules';
 
 /** The laboratory itself. */
@@ -15,12 +17,14 @@ export interface LaboratoryFactBodies {
   'laboratory.founded': Laboratory;
   'laboratory.renamed': { readonly name: string; readonly reason: string };
   'laboratory.rules-set': { readonly rules: HouseRules; readonly reason: string };
+  'laboratory.settings-set': { readonly settings: Settings; readonly reason: string };
 }
 export type LaboratoryFact = FactOf<LaboratoryFactBodies>;
 
 export interface LaboratoryState extends Laboratory, RecordHead {
   /** Those in force. */
   readonly rules: HouseRules;
+  readonly settings: Settings;
 }
 
 /** The laboratory: founded, and its rules set as often as they change. */
@@ -34,7 +38,9 @@ export const LABORATORY_RECORD = defineRecord<
   kind: 'laboratory',
   first: 'laboratory.founded',
   begin: (fact) =>
-    fact.kind === 'laboratory.founded' ? { ...fact.body, rules: UNWRITTEN_RULES } : null,
+    fact.kind === 'laboratory.founded'
+      ? { ...fact.body, rules: UNWRITTEN_RULES, settings: DEFAULT_SETTINGS }
+      : null,
   listed: ({ name }) => ({ name, words: [], aboutId: null, ...atHand(lasting('in-use'), false) }),
   facts: {
     'laboratory.founded': {
@@ -59,6 +65,15 @@ export const LABORATORY_RECORD = defineRecord<
       ],
       apply: (_state, { body: { rules } }) => ({ rules }),
       sentence: ({ reason }) => `house rules: ${reason}.`,
+    },
+    'laboratory.settings-set': {
+      nature: 'decision',
+      check: ({ body: { settings } }, _state, { author }) => [
+        ...checkMay(author, 'manage'),
+        ...checkSettings(settings),
+      ],
+      apply: (_state, { body: { settings } }) => ({ settings }),
+      sentence: ({ reason }) => `settings: ${reason}.`,
     },
   },
 });

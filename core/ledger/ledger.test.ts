@@ -42,6 +42,7 @@ test('what is decided names what it rests on; what was seen is never refused for
     'equipment.withdrawn',
     'laboratory.renamed',
     'laboratory.rules-set',
+    'laboratory.settings-set',
     'lot.classified',
     'lot.corrected',
     'lot.counted',

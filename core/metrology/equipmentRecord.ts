@@ -11,7 +11,7 @@ import {
   restedOn,
   RETURNED,
   takes,
-  WARNING_DAYS,
+  MOST_WARNING_DAYS,
   WITHDRAWN,
 } from '../record';
 import type { Calibration, Equipment, EquipmentFactBodies, EquipmentState } from './equipment';
@@ -43,7 +43,7 @@ export const EQUIPMENT_RECORD = defineRecord<
       words: [type, ...(equipment.type === 'glassware' ? [equipment.kind] : [])],
       aboutId: null,
       ...atHand(
-        { now: 'in-use', lastDay, after: 'overdue', warningDays: WARNING_DAYS },
+        { now: 'in-use', lastDay, after: 'overdue', warningDays: MOST_WARNING_DAYS },
         withdrawn !== null,
         { isUsedUp: false },
       ),

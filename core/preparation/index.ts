@@ -67,5 +67,5 @@ export {
   whyByProcedure,
 } from './work';
 export { bottleOf } from './bottling';
-export type { Job, Limits, Placed, Task } from './schedule';
+export type { Job, Limits, PaceSettings, Placed, Task } from './schedule';
 export { durationsOf, scheduleBackwards, tasksOf } from './schedule';

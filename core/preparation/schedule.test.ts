@@ -1,3 +1,4 @@
+import { DEFAULT_SETTINGS } from '../laboratory';
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { KHP_PLAN } from '../test-support/preparations';
@@ -14,8 +15,14 @@ function minutes(local: string): number {
   return Date.parse(`${local}:00Z`) / 60_000;
 }
 
+test('a laboratory that is slower at the balance and quicker at the burette plans by its own minutes', () => {
+  const pace = { ...DEFAULT_SETTINGS, weighMinutes: 25, seriesMinutes: 60 };
+  const usual = durationsOf(tasksOf(stepsOf(KHP_PLAN), true, DEFAULT_SETTINGS)).hands;
+  expect(durationsOf(tasksOf(stepsOf(KHP_PLAN), true, pace)).hands).toBe(usual + 15 - 30);
+});
+
 test('a dried standard needed by 15:00 is put into the oven in the morning of the same day', () => {
-  const tasks = tasksOf(stepsOf(KHP_PLAN), false);
+  const tasks = tasksOf(stepsOf(KHP_PLAN), false, DEFAULT_SETTINGS);
   expect(durationsOf(tasks)).toEqual({ hands: 47, total: 217 });
   const job = { id: 'k', name: 'KHP', tasks, due: '2026-03-05T15:00' };
   const placed = scheduleBackwards([job], LIMITS);
@@ -85,7 +92,7 @@ test('of two jobs the one that is due last is placed first, and a titrant is tit
     ['early', '10:30'],
     ['late', '11:30'],
   ]);
-  const tasks = tasksOf(stepsOf(KHP_PLAN), true);
+  const tasks = tasksOf(stepsOf(KHP_PLAN), true, DEFAULT_SETTINGS);
   expect(tasks.at(-1)).toMatchObject({ id: 'titrate', waitMinutes: 0, waitsOn: null });
   expect(
     tasks.filter(({ waitsOn }) => waitsOn !== null).map(({ id, waitsOn }) => [id, waitsOn]),

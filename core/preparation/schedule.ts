@@ -1,29 +1,41 @@
+import type { Settings } from '../laboratory';
 import type { Step } from './work';
 
-/** How long a piece of work keeps somebody's hands busy, minutes: estimates, for planning a day. */
-const HANDS_MINUTES: Readonly<Record<Step['work'], number>> = {
+/** How long each piece of work takes in a laboratory. */
+export type PaceSettings = Pick<
+  Settings,
+  'weighMinutes' | 'dissolveMinutes' | 'filterMinutes' | 'procedureMinutes' | 'seriesMinutes'
+>;
+
+/**
+ * How long a piece of work keeps somebody's hands busy, minutes, for planning a day: an estimate that serves everywhere, or the name of
+ * what the laboratory has set.
+ */
+const HANDS: Readonly<Record<Step['work'], number | keyof PaceSettings>> = {
   dry: 5,
   cool: 1,
   boil: 5,
   draw: 3,
-  weigh: 10,
+  weigh: 'weighMinutes',
   measure: 5,
   transfer: 5,
-  dissolve: 10,
+  dissolve: 'dissolveMinutes',
   add: 5,
   heat: 5,
   'to-room-temperature': 1,
   'to-mark': 5,
   mix: 3,
   stand: 1,
-  filter: 15,
-  procedure: 30,
+  filter: 'filterMinutes',
+  procedure: 'procedureMinutes',
   bottle: 5,
   label: 2,
 };
 
-/** A series of titrations with setting up and judging, minutes. */
-const TITRATE_MINUTES = 90;
+function handsMinutes(work: Step['work'], pace: PaceSettings): number {
+  const hands = HANDS[work];
+  return typeof hands === 'number' ? hands : pace[hands];
+}
 
 /** What a wait occupies. */
 type Resource = 'hot-plate' | 'oven';
@@ -67,14 +79,18 @@ export interface Placed {
 }
 
 /** The tasks of steps, in their order; a titrant is standardized when it is made. */
-export function tasksOf(steps: readonly Step[], isToBeStandardized: boolean): readonly Task[] {
+export function tasksOf(
+  steps: readonly Step[],
+  isToBeStandardized: boolean,
+  pace: PaceSettings,
+): readonly Task[] {
   const tasks = steps.map(({ id, work, text, waitMinutes }): Task => {
     const waitsOn =
       work === 'dry' ? 'oven' : work === 'boil' || work === 'heat' ? 'hot-plate' : null;
     return {
       id,
       title: text,
-      handsMinutes: HANDS_MINUTES[work],
+      handsMinutes: handsMinutes(work, pace),
       waitMinutes: waitMinutes ?? 0,
       waitsOn,
     };
@@ -85,7 +101,7 @@ export function tasksOf(steps: readonly Step[], isToBeStandardized: boolean): re
         {
           id: 'titrate',
           title: 'Titrate, judge, certify.',
-          handsMinutes: TITRATE_MINUTES,
+          handsMinutes: pace.seriesMinutes,
           waitMinutes: 0,
           waitsOn: null,
         },

@@ -21,16 +21,25 @@ export function lastsUntil({ substanceId, own, preparedOn }: MadeUp): PlainDate 
   return lastsFor && addToDate(preparedOn, lastsFor);
 }
 
-/** The last day on which a solution made or standardized on a date holds; null when the catalogue has no interval. */
-export function suggestValidUntil(made: MadeUp, since: PlainDate): PlainDate | null {
+/**
+ * The last day on which a solution made or standardized on a date holds; null when nobody has an interval.
+ *
+ * @param ownDays how long the laboratory says that it keeps, whatever its strength; null where it follows the catalogue
+ */
+export function suggestValidUntil(
+  made: MadeUp,
+  since: PlainDate,
+  ownDays: number | null = null,
+): PlainDate | null {
   const keeping = keepingOf(made.substanceId, made.own);
+  const last = lastsUntil(made);
+  const atMost = (until: PlainDate): PlainDate => (last !== null && last < until ? last : until);
+  if (ownDays !== null) return atMost(addToDate(since, { days: ownDays }));
   if (!keeping) return null;
   const { dilute, interval } = keeping;
   const isDilute =
     dilute !== null && Number(made.nominalMolarity ?? Infinity) < dilute.belowMolPerL;
-  const until = addToDate(since, isDilute ? dilute.interval : interval);
-  const last = lastsUntil(made);
-  return last !== null && last < until ? last : until;
+  return atMost(addToDate(since, isDilute ? dilute.interval : interval));
 }
 
 /** From which day a solution that was made here is clear; null for one that need not settle. */
@@ -110,11 +119,15 @@ export function bottleStanding(bottle: BottleState): Standing<Freshness['kind']>
   return { now: 'certified', lastDay: known.until, after: 'overdue', warningDays };
 }
 
-/** Freshness of a bottle on a plain date. */
-export function freshnessOf(bottle: BottleState, today: PlainDate): Freshness {
+/** Freshness of a bottle on a plain date; due soon as many days before as the laboratory has set. */
+export function freshnessOf(
+  bottle: BottleState,
+  today: PlainDate,
+  warningDays?: number,
+): Freshness {
   const { withdrawn, useBy } = bottle;
   if (withdrawn) return { kind: 'withdrawn', reason: withdrawn.reason };
-  const kind = standingOn(bottleStanding(bottle), today);
+  const kind = standingOn(bottleStanding(bottle), today, warningDays);
   const known = knownMolarity(bottle);
   switch (kind) {
     case 'certified':

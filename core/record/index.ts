@@ -15,7 +15,15 @@ export { enteredAt, isTimeDoubtful, provenance } from './fact';
 export type { Finding } from './finding';
 export { checkMay, impossible, objections, restedOn, unlikely } from './finding';
 export type { Listing, Standing } from './listing';
-export { atHand, lasting, searchedText, searchTerms, standingOn, WARNING_DAYS } from './listing';
+export {
+  atHand,
+  lasting,
+  MOST_WARNING_DAYS,
+  searchedText,
+  searchTerms,
+  standingOn,
+  WARNING_DAYS,
+} from './listing';
 export { sameValue } from './sameValue';
 export { factsSeenBy } from './seen';
 export type { Counted, Taken } from './stock';

@@ -17,18 +17,22 @@ export function lasting<Word extends string>(now: Word): Standing<Word> {
   return { now, lastDay: null, after: now, warningDays: null };
 }
 
-/** The last days of a validity on which a list warns, unless the record says fewer. */
+/** The last days of a validity on which a list warns, unless the laboratory has set others or the record says fewer. */
 export const WARNING_DAYS = 7;
 
-/** Where a record stands on a day. */
+/** A laboratory may have its lists warn as many days before. */
+export const MOST_WARNING_DAYS = 60;
+
+/** Where a record stands on a day, where a list warns so many days before. */
 export function standingOn<Word extends string>(
   { now, lastDay, after, warningDays }: Standing<Word>,
   today: PlainDate,
+  warnsDays: number = WARNING_DAYS,
 ): Word | 'due-soon' {
   if (lastDay === null) return now;
   const daysLeft = daysBetween(today, lastDay);
   if (daysLeft < 0) return after;
-  const isDue = warningDays !== null && daysLeft <= Math.min(WARNING_DAYS, warningDays);
+  const isDue = warningDays !== null && daysLeft <= Math.min(warnsDays, warningDays);
   return isDue ? 'due-soon' : now;
 }
 

@@ -3,7 +3,9 @@ import { roundSignificant } from '../measurement';
 /** What speaks against entries about the laboratory, its people, instruments, lots and bottles. */
 export const SHELF_FINDINGS = {
   'out-of-bounds': ({ least, most }: { least: number; most: number }) =>
-    `A house rule lies between ${String(least)} and ${String(most)} here.`,
+    `It lies between ${String(least)} and ${String(most)} here.`,
+  'workday-without-hours': () => 'The day ends after it begins.',
+  'kept-twice': () => 'A substance stands there twice: keep one line.',
   'too-few': () => 'There must be at least as many titrations as have to agree.',
   'reason-before-question': () =>
     'A reason is asked for further from the label than explanations are.',

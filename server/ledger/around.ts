@@ -1,8 +1,8 @@
 import type { Knex } from 'knex';
 import type { Id, PlainDate } from '#core/grammar';
 import { plainDateAt } from '#core/grammar';
-import { LABORATORY_RECORD, rulesAt } from '#core/laboratory';
-import type { LaboratoryFact, LaboratoryState } from '#core/laboratory';
+import { DEFAULT_SETTINGS, LABORATORY_RECORD, rulesAt } from '#core/laboratory';
+import type { LaboratoryFact, LaboratoryState, Settings } from '#core/laboratory';
 import type { AroundFact, PlainRecordKind } from '#core/ledger';
 import { asksFor, foldRecord, referencesOf } from '#core/ledger';
 import type { Fact, Reference } from '#core/record';
@@ -122,7 +122,12 @@ function todayIn(services: Services, laboratory: LaboratoryState | null): PlainD
   return plainDateAt(services.now().toISOString(), laboratory.timeZone);
 }
 
-/** Today's date in the laboratory. @throws AppError `not-found` before the laboratory is founded. */
-export async function today(tx: Knex, services: Services): Promise<PlainDate> {
-  return todayIn(services, await findLaboratory(tx));
+/** Today's date in the laboratory, and what it has set. @throws AppError `not-found` before the laboratory is founded. */
+export async function laboratoryNow(
+  tx: Knex,
+  services: Services,
+): Promise<{ readonly today: PlainDate; readonly settings: Settings }> {
+  const laboratory = await findLaboratory(tx);
+  const today = todayIn(services, laboratory);
+  return { today, settings: laboratory?.settings ?? DEFAULT_SETTINGS };
 }

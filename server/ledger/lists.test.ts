@@ -231,9 +231,10 @@ test('where a record stands on a day, compared by the database, is what core say
     lastDay: fc.option(days),
     warningDays: fc.option(fc.integer({ min: 0, max: 30 })),
   });
+  const standings = fc.array(standing, { minLength: 1, maxLength: 20 });
   const { today } = laboratory;
   await fc.assert(
-    fc.asyncProperty(fc.array(standing, { minLength: 1, maxLength: 20 }), async (some) => {
+    fc.asyncProperty(standings, fc.integer({ min: 1, max: 30 }), async (some, warnsDays) => {
       const made = some.map(({ lastDay, warningDays }): Standing => ({
         ...{ now: 'in-use', after: 'over', warningDays },
         lastDay: lastDay === null ? null : addToDate(today, { days: lastDay }),
@@ -250,9 +251,17 @@ test('where a record stands on a day, compared by the database, is what core say
         );
         for (const word of ['in-use', 'due-soon', 'over']) {
           const wanted = { kind: 'method', order: 'newest', terms: [], aboutId: null } as const;
-          const asked = { ...wanted, standing: [word], isAtHand: false, today };
+          const asked = {
+            ...wanted,
+            standing: [word],
+            isAtHand: false,
+            today,
+            warningDays: warnsDays,
+          };
           const found = (await listPage(tx, asked, null, 100)).map(({ id }) => id);
-          const expected = all.filter((_, i) => made[i] && standingOn(made[i], today) === word);
+          const expected = all.filter(
+            (_, i) => made[i] && standingOn(made[i], today, warnsDays) === word,
+          );
           expect(found.toSorted()).toEqual(expected.toSorted());
         }
       });

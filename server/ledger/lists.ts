@@ -4,7 +4,7 @@ import { LIST_ORDERS } from '#contract';
 import { searchTerms } from '#core/record';
 import { AppError } from '../http/appError';
 import type { Services } from '../services';
-import { today } from './around';
+import { laboratoryNow } from './around';
 import type { ListedRow, Place, Wanted } from './queries';
 import { findListed, listLeftAtHand, listPage, listParentNames } from './queries';
 
@@ -50,7 +50,8 @@ export async function readPage(
     isAtHand: request.atHand === 'yes',
   };
   const after = request.after === undefined ? null : placeIn(list, request.after);
-  const wanted: Wanted = { ...list, kind, today: await today(services.db, services) };
+  const { today, settings } = await laboratoryNow(services.db, services);
+  const wanted: Wanted = { ...list, kind, today, warningDays: settings.warningDays };
   const rows = await listPage(services.db, wanted, after, PAGE + 1);
   const page = rows.slice(0, fitting(rows.slice(0, PAGE)));
   const last = page.at(-1);
@@ -101,7 +102,8 @@ export async function readRecord(
   id: string,
 ): Promise<RecordAnswer<ListKind>> {
   const { db } = services;
-  const found = await findListed(db, kind, id, await today(db, services));
+  const { today } = await laboratoryNow(db, services);
+  const found = await findListed(db, kind, id, today);
   if (!found) throw new AppError('not-found', `There is no such ${kind}.`);
   const parents = await listParentNames(db, id);
   const names = Object.fromEntries(parents.map((parent) => [parent.id, parent.name]));
@@ -111,6 +113,6 @@ export async function readRecord(
 
 /** What is left of what may come to hand. */
 export async function readStock(services: Services): Promise<StockAnswer> {
-  const now = await today(services.db, services);
-  return { left: Object.fromEntries(await listLeftAtHand(services.db, now, STOCK_AT_MOST)) };
+  const { today } = await laboratoryNow(services.db, services);
+  return { left: Object.fromEntries(await listLeftAtHand(services.db, today, STOCK_AT_MOST)) };
 }

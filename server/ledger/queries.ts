@@ -5,7 +5,6 @@ import { referencesOf, upcast } from '#core/ledger';
 import type { CertifiedMolarity } from '#core/reagent';
 import { takeFromRun } from '#core/reagent';
 import type { Fact, Taken } from '#core/record';
-import { WARNING_DAYS } from '#core/record';
 import type { RunFactBodies } from '#core/titration/record';
 import type { ListKind, ListOrder, ListStates } from '#contract';
 import type { FactRow as StoredFactRow } from '../audit/digests';
@@ -362,6 +361,8 @@ export interface Wanted {
   readonly isAtHand: boolean;
   /** Today in the laboratory. */
   readonly today: string;
+  /** So many days before something runs out it is due. */
+  readonly warningDays: number;
 }
 
 /** A place in a list: what the record there is ordered by. */
@@ -384,7 +385,7 @@ export interface ListedRow {
 const STANDING = `CASE
   WHEN projections.last_day < :today::date THEN projections.standing_after
   WHEN projections.warning_days IS NOT NULL
-    AND projections.last_day - :today::date <= least(projections.warning_days, ${String(WARNING_DAYS)})
+    AND projections.last_day - :today::date <= least(projections.warning_days, :warningDays)
     THEN 'due-soon'
   ELSE projections.standing END`;
 
@@ -422,6 +423,7 @@ export async function listPage(
       standing: [...wanted.standing],
       terms: wanted.terms.map((term) => `%${term.replaceAll(/[\\%_]/g, String.raw`\$&`)}%`),
       today: wanted.today,
+      warningDays: wanted.warningDays,
       key: after?.key ?? null,
       id: after?.id ?? null,
       atMost,

@@ -1,3 +1,4 @@
+import { ownKeepingDays } from '#core/laboratory';
 import type { Knex } from 'knex';
 import type { PlainStates } from '#core/ledger';
 import type { Fact } from '#core/record';
@@ -24,7 +25,7 @@ import {
   refuseUnexplained,
   storeNext,
 } from '../ledger/append';
-import { today } from '../ledger/around';
+import { laboratoryNow } from '../ledger/around';
 import { findProjection } from '../ledger/queries';
 import { findRun, foldLoaded, recordOf } from '../ledger/references';
 import type { Services } from '../services';
@@ -91,10 +92,12 @@ async function decide(
   request: CertifyRequest,
 ): Promise<Certificate> {
   const bottle = await findProjection(tx, 'bottle', run.setUp.bottle.id);
+  const { today, settings } = await laboratoryNow(tx, services);
+  const ownDays = ownKeepingDays(settings, run.references.bottle.substanceId);
   const decision = {
     number: `${run.references.bottle.code}-${String((bottle?.certified.length ?? 0) + 1)}`,
     certifiedById: person.id,
-    certifiedOn: await today(tx, services),
+    certifiedOn: today,
     validUntil: request.validUntil,
     reason: request.reason,
   };
@@ -105,7 +108,7 @@ async function decide(
     equipment: await partsNow(tx, run.setUp, 'equipment'),
   };
   const findings = [
-    ...certificationFindings(run, judgement, decision),
+    ...certificationFindings(run, judgement, decision, ownDays),
     ...outOfUseFindings(run.setUp, now),
   ];
   refuseUnexplained(findings, decision);

@@ -6,6 +6,7 @@ import { asFact } from '../outbox/outbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
 import { SignInPage } from '../signIn/SignInPage';
 import { Button } from '../ui/Button';
+import { writeDatesAs } from '../ui/typeset';
 import { Loading } from './Loading';
 import { rememberCsrfToken } from './api';
 import { useRecordedPrints } from './prints';
@@ -55,6 +56,7 @@ export function Shell() {
       .map(({ fact }) => asFact(fact))
       .filter(({ recordId }) => recordId === session.laboratory.id),
   );
+  writeDatesAs(laboratory.settings.dateFormat);
   return (
     <SessionContext value={{ ...session, laboratory }}>
       <div className="flex min-h-screen max-lg:flex-col print:block">

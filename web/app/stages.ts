@@ -14,6 +14,7 @@ export const KEPT_BELOW = [
   { name: 'Methods', to: '/methods' },
   { name: 'Catalogue', to: '/catalogue' },
   { name: 'House rules', to: '/rules' },
+  { name: 'Settings', to: '/settings' },
   { name: 'People', to: '/people' },
   { name: 'Verification', to: '/verification' },
 ] as const;

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { suggestValidUntil } from '#core/reagent';
 import type { Judgement } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
+import { ownKeepingDays } from '#core/laboratory';
 import { certificationFindings, outOfUseFindings } from '#core/titration/judging';
 import { isPlainDate } from '#core/grammar';
 import type { CertifyRequest } from '#contract';
@@ -33,8 +34,10 @@ interface CertifyPanelProps {
 
 /** Freezes the result and writes it on the bottle, or says what speaks against it. */
 export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
-  const { person, today } = useSession();
-  const suggested = suggestValidUntil(run.references.bottle, today);
+  const { person, today, laboratory } = useSession();
+  const { bottle } = run.references;
+  const ownDays = ownKeepingDays(laboratory.settings, bottle.substanceId);
+  const suggested = suggestValidUntil(bottle, today, ownDays);
   const { typed, field } = useTyped({
     // A bottle that has outlasted its time is certified for the day, if at all.
     validUntil: String(suggested !== null && suggested > today ? suggested : today),
@@ -46,7 +49,7 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
   const findings = [
     ...(validUntil === null
       ? [impossible('no-date', 'validUntil')]
-      : certificationFindings(run, judgement, { certifiedOn: today, validUntil })),
+      : certificationFindings(run, judgement, { certifiedOn: today, validUntil }, ownDays)),
     ...outOfUseFindings(run.setUp, now),
   ];
   const mayCertify = isAllKept && isLetThrough(findings, typed.reason);

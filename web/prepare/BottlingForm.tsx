@@ -8,6 +8,7 @@ import { checkBottling, resultOf } from '#core/preparation';
 import { suggestValidUntil } from '#core/reagent';
 import { ProblemError, tell } from '../app/api';
 import { deviceStamp } from '../app/device';
+import { ownKeepingDays } from '#core/laboratory';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useReadAnew } from '../app/useReadAnew';
@@ -29,7 +30,7 @@ interface BottlingFormProps {
 
 /** Fills what was made into its bottle: code, container, last day. The server computes the molarity from what was done. */
 export function BottlingForm({ preparation, stock }: BottlingFormProps) {
-  const { today } = useSession();
+  const { today, laboratory } = useSession();
   const waiting = useWaiting();
   const suggested = useNextCode() ?? '';
   const { plan } = preparation;
@@ -44,7 +45,10 @@ export function BottlingForm({ preparation, stock }: BottlingFormProps) {
   const { typed, change } = useTyped<Bottling>(() => ({
     code: null,
     container: keeping?.container ?? 'clear-glass',
-    useBy: isTitrant ? '' : (suggestValidUntil(madeToday, today) ?? ''),
+    useBy: isTitrant
+      ? ''
+      : (suggestValidUntil(madeToday, today, ownKeepingDays(laboratory.settings, plan.soluteId)) ??
+        ''),
     reason: '',
   }));
   const code = typed.code ?? suggested;

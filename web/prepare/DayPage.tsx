@@ -1,7 +1,7 @@
 import ical from 'ical-generator';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
-import type { Job, Placed, PreparationState } from '#core/preparation';
+import type { Job, PaceSettings, Placed, PreparationState } from '#core/preparation';
 import { scheduleBackwards, tasksOf } from '#core/preparation';
 import { Loading } from '../app/Loading';
 import { useRecords } from '../app/records';
@@ -48,8 +48,10 @@ function Day({ open, stock }: DayProps) {
   const [changed, setChanged] = useState<ReadonlyMap<string, string>>(new Map());
   const dueOf = ({ id, plan }: PreparationState): string =>
     changed.get(id) ?? plan.neededBy ?? `${today}T${DAY_ENDS}`;
-  const limits = limitsOf(stock.equipment, Number(people));
-  const jobs = open.map((preparation) => jobOf(preparation, dueOf(preparation)));
+  const limits = limitsOf(laboratory.settings, stock.equipment, Number(people));
+  const jobs = open.map((preparation) =>
+    jobOf(preparation, dueOf(preparation), laboratory.settings),
+  );
   const placed = scheduleBackwards(jobs, limits);
   const titleOf = (jobId: string): ReactNode => {
     const plan = open.find(({ id }) => id === jobId)?.plan;
@@ -88,7 +90,8 @@ function Day({ open, stock }: DayProps) {
                 onText={setPeople}
               />
               <p className="text-sm text-ink-soft">
-                Hands work from 7 to 17 h; hot plates: {limits.hotPlates}, ovens: {limits.ovens}.
+                Hands work from {limits.workday[0] / 60} to {limits.workday[1] / 60} h; hot plates:{' '}
+                {limits.hotPlates}, ovens: {limits.ovens}.
               </p>
             </div>
           </div>
@@ -215,13 +218,13 @@ function byDay(placed: readonly Placed[]): readonly (readonly [string, readonly 
 }
 
 /** What is left to do of a preparation. A wait that has begun is over when it is over. */
-function jobOf(preparation: PreparationState, due: string): Job {
+function jobOf(preparation: PreparationState, due: string, pace: PaceSettings): Job {
   const { id, plan, steps } = preparation;
   const undone = steps.filter(({ done }) => !done);
   return {
     id,
     name: planTitle(plan),
-    tasks: tasksOf(undone, plan.purpose === 'titrant'),
+    tasks: tasksOf(undone, plan.purpose === 'titrant', pace),
     due,
   };
 }

@@ -136,12 +136,14 @@ function Cost({ plan, stock }: { readonly plan: PreparationPlan; readonly stock:
 function Time({ plan, stock }: { readonly plan: PreparationPlan; readonly stock: Stock }) {
   const { laboratory } = useSession();
   const now = localTimeAt(useNow(60_000), laboratory.timeZone);
-  const tasks = tasksOf(stepsOf(plan), plan.purpose === 'titrant');
+  const tasks = tasksOf(stepsOf(plan), plan.purpose === 'titrant', laboratory.settings);
   const { hands, total } = durationsOf(tasks);
   const lasts = `It takes about ${durationText(total)}, ${durationText(hands)} of it at work${plan.purpose === 'titrant' ? ', with its titration' : ''}.`;
   if (plan.neededBy === null) return <>{lasts}</>;
   const job = { id: 'plan', name: '', tasks, due: plan.neededBy };
-  const begins = scheduleBackwards([job], limitsOf(stock.equipment))[0]?.begins ?? plan.neededBy;
+  const begins =
+    scheduleBackwards([job], limitsOf(laboratory.settings, stock.equipment))[0]?.begins ??
+    plan.neededBy;
   return begins < now ? (
     <>
       {lasts}{' '}

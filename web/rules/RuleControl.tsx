@@ -1,19 +1,24 @@
 import { useId } from 'react';
-import type { HouseRules, RuleOverrides, HouseRule } from '#core/laboratory';
-import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
+import type { HouseRule, Setting } from '#core/laboratory';
+import { DEFAULT_HOUSE_RULES, DEFAULT_SETTINGS } from '#core/laboratory';
 import { parseDecimal } from '#core/measurement';
 
 /** A rule's value as it is typed or chosen. */
 export type TypedRule = string | boolean;
 
+/** What a rule or a setting may be. */
+type Value = string | number | boolean;
+
 /** A rule as a form holds it. */
-export function typedRule(value: HouseRules[keyof HouseRules]): TypedRule {
+export function typedRule(value: Value): TypedRule {
   return typeof value === 'boolean' ? value : String(value);
 }
 
 /** Rules, all of them or those that a method names, as a form holds them. */
-export function typedRules<R extends RuleOverrides>(rules: R): Record<keyof R, TypedRule> {
-  const typed = Object.entries(rules).flatMap(([key, value]) =>
+export function typedRules<R extends Readonly<Partial<Record<keyof R, Value | undefined>>>>(
+  rules: R,
+): Record<keyof R, TypedRule> {
+  const typed = Object.entries<Value | undefined>(rules).flatMap(([key, value]) =>
     value === undefined ? [] : [[key, typedRule(value)]],
   );
   return Object.fromEntries(typed) as Record<keyof R, TypedRule>;
@@ -21,21 +26,26 @@ export function typedRules<R extends RuleOverrides>(rules: R): Record<keyof R, T
 
 /** Typed rules as the contract takes them: counts as numbers, quantities as decimal texts. */
 export function ruleValues(
-  typed: Partial<Record<keyof HouseRules, TypedRule>>,
+  typed: Readonly<Partial<Record<string, TypedRule>>>,
 ): Readonly<Record<string, unknown>> {
   return Object.fromEntries(
-    Object.entries(typed).map(([key, value]) => [key, ruleValue(key as keyof HouseRules, value)]),
+    Object.entries(typed).flatMap(([key, value]) =>
+      value === undefined ? [] : [[key, ruleValue(key, value)]],
+    ),
   );
 }
 
-function ruleValue(key: keyof HouseRules, typed: TypedRule): unknown {
+/** What ships, by which a count is told from a figure. */
+const SHIPPED: Readonly<Record<string, unknown>> = { ...DEFAULT_HOUSE_RULES, ...DEFAULT_SETTINGS };
+
+function ruleValue(key: string, typed: TypedRule): unknown {
   if (typeof typed === 'boolean') return typed;
   const text = parseDecimal(typed) ?? typed;
-  return typeof DEFAULT_HOUSE_RULES[key] === 'number' ? Number(text) : text;
+  return typeof SHIPPED[key] === 'number' ? Number(text) : text;
 }
 
 interface RuleControlProps {
-  readonly rule: HouseRule;
+  readonly rule: HouseRule | Setting;
   readonly value: TypedRule;
   readonly error: string | undefined;
   readonly onChange: (value: TypedRule) => void;

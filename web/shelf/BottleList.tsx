@@ -10,7 +10,7 @@ import { dateText } from '../ui/typeset';
 
 /** The bottles that a search finds, whether they are at hand or long gone; the newest first. */
 export function BottleList({ search }: { readonly search: string }) {
-  const { today } = useSession();
+  const { today, laboratory } = useSession();
   const bottles = useRecordList('bottle', { order: 'newest', search });
   if (!bottles) return <Loading />;
   return (
@@ -31,7 +31,10 @@ export function BottleList({ search }: { readonly search: string }) {
               findContent(bottle.substanceId, bottle.own)?.name ?? bottle.substanceId,
               bottle.nominalMolarity === null ? '' : `${bottle.nominalMolarity} mol/L`,
             ].join(' '),
-            <StandingMark key="s" freshness={freshnessOf(bottle, today)} />,
+            <StandingMark
+              key="s"
+              freshness={freshnessOf(bottle, today, laboratory.settings.warningDays)}
+            />,
             `${String(Math.max(0, Math.round(bottles.left[bottle.id] ?? 0)))} of ${bottle.volumeMl} mL`,
             dateText(bottle.preparedOn),
           ],

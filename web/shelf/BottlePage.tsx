@@ -26,14 +26,14 @@ import { shelfItems } from './shelfItems';
 /** One bottle: what is in it, where it comes from, what it was found to be. */
 export function BottlePage() {
   const { bottleId = '' } = useParams();
-  const { today } = useSession();
+  const { today, laboratory } = useSession();
   const found = useRecord('bottle', bottleId);
   const openRuns = useRuns();
   if (found === undefined || !openRuns) return <Loading />;
   if (found === null) return <NotFound />;
   const { record: bottle, left = 0, names } = found;
   const stock = { bottles: [bottle], left: new Map([[bottleId, left]]) };
-  const [item] = shelfItems(stock, openRuns, today);
+  const [item] = shelfItems(stock, openRuns, today, laboratory.settings.warningDays);
   if (!item) return <NotFound />;
   const nominal = bottle.nominalMolarity;
   const lead = [

@@ -1,8 +1,15 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
-import type { Label, LabelSheet } from '#core/label';
-import { bottleLink, LABEL_SHEETS, labelOf, PICTOGRAM_NAMES, pictogramSvg } from '#core/label';
+import type { Label } from '#core/label';
+import {
+  bottleLink,
+  LABEL_SHEETS,
+  labelOf,
+  PICTOGRAM_NAMES,
+  pictogramSvg,
+  sheetOf,
+} from '#core/label';
 import { paperUnitsOf } from '#core/laboratory';
 import type { BottleState } from '#core/reagent';
 import { Loading } from '../app/Loading';
@@ -144,7 +151,8 @@ interface MakePdfProps {
 
 /** Asks for which sheet, and makes the PDF; each one is on record. */
 function MakePdf({ bottle }: MakePdfProps) {
-  const [sheet, setSheet] = useState<LabelSheet | undefined>(LABEL_SHEETS[0]);
+  const { settings } = useSession().laboratory;
+  const [sheet, setSheet] = useState(() => sheetOf(settings));
   const { typed, field } = useTyped({ first: '1', copies: '1' });
   const making = useMutation({
     mutationFn: async () => {

@@ -22,12 +22,12 @@ import { shelfItems } from './shelfItems';
 
 /** The bottles at hand, what may be used now, and what is due; every other bottle is found by searching. */
 export function ShelfPage() {
-  const { today } = useSession();
+  const { today, laboratory } = useSession();
   const stock = useStock();
   const openRuns = useRuns();
   const [search, setSearch] = useState('');
   if (!stock || !openRuns) return <Loading />;
-  const items = shelfItems(stock, openRuns, today);
+  const items = shelfItems(stock, openRuns, today, laboratory.settings.warningDays);
   return (
     <Page
       title="Shelf"

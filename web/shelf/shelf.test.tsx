@@ -20,7 +20,7 @@ function itemsOf(bottles: readonly BottleState[], runs: readonly RunSummary[] = 
     bottles.map((one) => [one.id, { amount: Number(one.volumeMl), at: null }]),
   );
   const left = stockLeft(counts, runs.flatMap(takenByRun));
-  return shelfItems({ bottles, left }, runs, plainDate('2026-03-10'));
+  return shelfItems({ bottles, left }, runs, plainDate('2026-03-10'), 7);
 }
 
 function certified(code: string, validUntil: string): BottleState {

@@ -29,13 +29,14 @@ export function shelfItems(
   { bottles, left }: Pick<Stock, 'bottles' | 'left'>,
   openRuns: readonly RunSummary[],
   today: PlainDate,
+  warningDays: number,
 ): readonly ShelfItem[] {
   return bottles
     .map((bottle) => {
       const leftMl = Math.max(0, left.get(bottle.id) ?? 0);
       return {
         bottle,
-        freshness: freshnessOf(bottle, today),
+        freshness: freshnessOf(bottle, today, warningDays),
         leftMl,
         fill: Math.min(1, leftMl / Number(bottle.volumeMl)),
         openRun: openRuns.find((run) => run.bottleId === bottle.id) ?? null,

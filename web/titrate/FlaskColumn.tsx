@@ -26,18 +26,22 @@ interface FlaskColumnProps {
   /** Whether it is shown by itself, with room beside what it holds. */
   readonly isAlone?: boolean;
   readonly mayTitrate: boolean;
+  /** How long the timer of a flask runs. */
+  readonly timerMinutes: number;
   readonly actions: FlaskActions;
 }
 
 /** One flask: its entries, its titre and what it gives. */
 export function FlaskColumn(props: FlaskColumnProps) {
-  const { run, replicate, isCurrent, isAlone = false, mayTitrate, actions } = props;
+  const { run, replicate, isCurrent, isAlone = false, mayTitrate, timerMinutes, actions } = props;
   const { flask, verdict } = replicate;
   const number = String(flask.number);
   const isDisputed = verdict === 'disputed';
   const look = isCurrent && !isDisputed ? VERDICTS.current : VERDICTS[verdict];
   const isWaiting = run.status === 'open' && !flask.voided && !flask.initial;
-  const timer = isWaiting && <FlaskTimer runId={run.id} flask={flask.number} />;
+  const timer = isWaiting && (
+    <FlaskTimer runId={run.id} flask={flask.number} minutes={timerMinutes} />
+  );
   // Where not all columns fit beside each other, the one at hand is in sight.
   const column = useRef<HTMLElement>(null);
   useEffect(() => {

@@ -1,10 +1,16 @@
 import { useEffect, useState } from 'react';
 
-const MINUTES = 5;
 const MINUTE_MS = 60_000;
 
+interface FlaskTimerProps {
+  readonly runId: string;
+  readonly flask: number;
+  /** How long it runs. */
+  readonly minutes: number;
+}
+
 /** A timer of one flask, for dissolving, boiling or standing in the dark, while another flask is titrated. */
-export function FlaskTimer({ runId, flask }: { readonly runId: string; readonly flask: number }) {
+export function FlaskTimer({ runId, flask, minutes }: FlaskTimerProps) {
   const key = `vine-measure.timer.${runId}.${String(flask)}`;
   const [endsMs, setEndsMs] = useState<number | null>(() => keptTimer(key));
   const [nowMs, setNowMs] = useState(() => Date.now());
@@ -18,7 +24,7 @@ export function FlaskTimer({ runId, flask }: { readonly runId: string; readonly 
     };
   }, [endsMs]);
   const press = (): void => {
-    const next = endsMs === null ? Date.now() + MINUTES * MINUTE_MS : null;
+    const next = endsMs === null ? Date.now() + minutes * MINUTE_MS : null;
     if (next === null) sessionStorage.removeItem(key);
     else sessionStorage.setItem(key, String(next));
     setNowMs(Date.now());
@@ -30,10 +36,10 @@ export function FlaskTimer({ runId, flask }: { readonly runId: string; readonly 
     <button
       type="button"
       className={`min-h-12 min-w-12 rounded border border-rule-strong px-1.5 font-mono text-sm ${look}`}
-      aria-label={wordsFor(flask, left)}
+      aria-label={wordsFor(flask, left, minutes)}
       onClick={press}
     >
-      {left === null ? `${String(MINUTES)} min` : left === 0 ? 'over' : clock(left)}
+      {left === null ? `${String(minutes)} min` : left === 0 ? 'over' : clock(left)}
     </button>
   );
 }
@@ -47,8 +53,8 @@ function clock(seconds: number): string {
   return `${String(Math.floor(seconds / 60))}:${String(seconds % 60).padStart(2, '0')}`;
 }
 
-function wordsFor(flask: number, left: number | null): string {
+function wordsFor(flask: number, left: number | null, minutes: number): string {
   const name = `flask ${String(flask)}`;
-  if (left === null) return `Start a timer of ${String(MINUTES)} minutes for ${name}`;
+  if (left === null) return `Start a timer of ${String(minutes)} minutes for ${name}`;
   return left === 0 ? `Timer of ${name} is over: clear it` : `Timer of ${name} runs: stop it`;
 }

@@ -6,6 +6,7 @@ import type { RunState } from '#core/titration/run';
 import { flaskUnderBurette } from '#core/titration/run';
 import { arrangementOf, fillVerb } from '#core/titration/setUp';
 import type { FlaskActions } from './FlaskColumn';
+import { useSession } from '../app/session';
 import { useMedia } from '../ui/useMedia';
 import { FlaskColumn } from './FlaskColumn';
 import { flaskColour } from './FlaskDrawing';
@@ -21,12 +22,21 @@ interface FlasksProps {
 
 /** The flasks of a run: beside each other where there is room for that, else the one at hand under a strip of all. */
 export function Flasks(props: FlasksProps) {
+  const { flaskTimerMinutes } = useSession().laboratory.settings;
   const isDesk = useMedia('(min-width: 80rem)');
   if (props.run.flasks.length === 0) return <NoFlaskYet run={props.run} />;
-  return isDesk ? <FlaskColumns {...props} /> : <FlaskTabs {...props} />;
+  return isDesk ? (
+    <FlaskColumns {...props} timerMinutes={flaskTimerMinutes} />
+  ) : (
+    <FlaskTabs {...props} timerMinutes={flaskTimerMinutes} />
+  );
 }
 
-function FlaskColumns({ run, judgement, current, actions }: FlasksProps) {
+interface ShownProps extends FlasksProps {
+  readonly timerMinutes: number;
+}
+
+function FlaskColumns({ run, judgement, current, timerMinutes, actions }: ShownProps) {
   return (
     <div
       data-cut="scrolls sideways"
@@ -40,6 +50,7 @@ function FlaskColumns({ run, judgement, current, actions }: FlasksProps) {
             replicate={replicate}
             isCurrent={current === replicate.flask.number}
             mayTitrate={!flaskUnderBurette(run)}
+            timerMinutes={timerMinutes}
             actions={actions}
           />
         ))}
@@ -49,7 +60,7 @@ function FlaskColumns({ run, judgement, current, actions }: FlasksProps) {
 }
 
 /** A strip with a tab for each flask, and the flask that was chosen; without a choice, the one at hand. */
-function FlaskTabs({ run, judgement, current, actions }: FlasksProps) {
+function FlaskTabs({ run, judgement, current, timerMinutes, actions }: ShownProps) {
   // A choice lasts until the work goes on to another flask.
   const [chosen, setChosen] = useState<{ flask: number; at: number | null }>();
   const last = run.flasks.at(-1)?.number ?? 1;
@@ -89,6 +100,7 @@ function FlaskTabs({ run, judgement, current, actions }: FlasksProps) {
             isCurrent={current === replicate.flask.number}
             isAlone
             mayTitrate={!flaskUnderBurette(run)}
+            timerMinutes={timerMinutes}
             actions={actions}
           />
         </Tabs.Content>

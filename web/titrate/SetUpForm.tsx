@@ -34,7 +34,7 @@ import { SeriesPlanView } from './SeriesPlanView';
 
 /** What is typed; its names are those of the run's first fact. */
 const TYPED = {
-  temperatureC: '20',
+  temperatureC: '',
   /** Of the titrant, on the thermometer that was chosen. */
   readC: '',
   airDensityKgPerM3: '',
@@ -63,7 +63,8 @@ export function SetUpForm(stores: Stores) {
   const [firstIsRough, setFirstIsRough] = useState<boolean | null>(null);
   const bench = onTheBench(chosen, stores);
   const { start, errors, errorAt, findings, isBusy, error } = useStart(bench);
-  const { typed, field } = useTyped(TYPED, errors);
+  const { roomTemperatureC } = useSession().laboratory.settings;
+  const { typed, field } = useTyped({ ...TYPED, temperatureC: roomTemperatureC }, errors);
   if (!bench) return null;
   const { bottle, method, references, rulesInForce } = bench;
   const rules = { ...rulesInForce, firstIsRough: firstIsRough ?? rulesInForce.firstIsRough };

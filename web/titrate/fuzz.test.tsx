@@ -61,6 +61,7 @@ function draw(run: RunState): string {
           replicate={replicate}
           isCurrent={replicate.flask.number === step.flask}
           mayTitrate
+          timerMinutes={5}
           actions={ACTIONS}
         />
       ))}

@@ -1,21 +1,19 @@
 import type { PointerEvent, RefObject } from 'react';
 import { Button } from './Button';
 
-const KEYS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '0', '.'] as const;
-
-/** The area of each key that is not one cell. */
-const AREAS: Readonly<Partial<Record<(typeof KEYS)[number], string>>> = { '0': 'col-span-2' };
+const FIGURES = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '0'] as const;
 
 interface NumberPadProps {
   /** The field that is typed into where none has the focus. */
   readonly into: RefObject<HTMLInputElement | null>;
+  readonly decimalMark: '.' | ',';
 }
 
 /**
  * Figures under the finger, beside the field and never over it, with what keeps them. It types where the caret is, so that a figure can
  * be put right as with a keyboard.
  */
-export function NumberPad({ into }: NumberPadProps) {
+export function NumberPad({ into, decimalMark }: NumberPadProps) {
   const type = (text: string): void => {
     const field = fieldOf(into.current);
     if (field) insert(field, text);
@@ -27,11 +25,11 @@ export function NumberPad({ into }: NumberPadProps) {
       className="grid grid-cols-4 grid-rows-4 gap-1.5"
       onPointerDown={keepFocus}
     >
-      {KEYS.map((key) => (
+      {[...FIGURES, decimalMark].map((key) => (
         <Button
           key={key}
           tabIndex={-1}
-          className={`px-0 font-mono text-[22px] ${AREAS[key] ?? ''}`}
+          className={`px-0 font-mono text-[22px] ${key === '0' ? 'col-span-2' : ''}`}
           onClick={() => {
             type(key);
           }}

@@ -91,16 +91,35 @@ export function Molarity({
   );
 }
 
-const DATE = new Intl.DateTimeFormat('en-GB', {
-  day: 'numeric',
-  month: 'short',
-  year: 'numeric',
-  timeZone: 'UTC',
-});
+/** How a laboratory writes dates on its screens. */
+export type DateFormat = 'words' | 'iso' | 'dots';
 
-/** A plain date as people write it: 2 Mar 2026. */
+const DATES: Readonly<Record<DateFormat, Intl.DateTimeFormat>> = {
+  words: new Intl.DateTimeFormat('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    timeZone: 'UTC',
+  }),
+  iso: new Intl.DateTimeFormat('sv-SE', { dateStyle: 'short', timeZone: 'UTC' }),
+  dots: new Intl.DateTimeFormat('de-DE', {
+    day: '2-digit',
+    month: '2-digit',
+    year: 'numeric',
+    timeZone: 'UTC',
+  }),
+};
+
+let written: DateFormat = 'words';
+
+/** Has dates written as the laboratory writes them, from now on and everywhere: as a page has one language, it has one way. */
+export function writeDatesAs(format: DateFormat): void {
+  written = format;
+}
+
+/** A plain date as people write it: 2 Mar 2026, unless the laboratory has set another way. */
 export function dateText(plainDate: string): string {
-  return DATE.format(new Date(`${plainDate}T00:00:00Z`));
+  return DATES[written].format(new Date(`${plainDate}T00:00:00Z`));
 }
 
 /** An instant in the laboratory's time zone: 2 Mar, 14:05; with its year where that is in doubt. */

@@ -19,11 +19,16 @@ export interface CertificationDecision {
   readonly reason: string | null;
 }
 
-/** What speaks against certifying a run now. The unlikely ones give way to a reason. */
+/**
+ * What speaks against certifying a run now. The unlikely ones give way to a reason.
+ *
+ * @param ownDays how long the laboratory says that such a solution keeps; null where it follows the catalogue
+ */
 export function certificationFindings(
   run: RunState,
   judgement: Judgement,
   decision: Pick<CertificationDecision, 'certifiedOn' | 'validUntil'>,
+  ownDays: number | null = null,
 ): readonly Finding[] {
   const { rules } = run.setUp;
   if (run.status !== 'open') {
@@ -72,7 +77,7 @@ export function certificationFindings(
   if (lastDay !== null && lastDay < decision.certifiedOn) {
     return [...findings, unlikely('too-old', 'run', { lastDay })];
   }
-  const suggested = suggestValidUntil(bottle, decision.certifiedOn);
+  const suggested = suggestValidUntil(bottle, decision.certifiedOn, ownDays);
   if (suggested !== null && decision.validUntil > suggested) {
     findings.push(unlikely('valid-too-long', 'validUntil', { until: suggested }));
   }
