@@ -52,7 +52,10 @@ export async function misfits(page: Page): Promise<string[]> {
     };
     // Where fingers do the work; a link in the middle of a sentence is as high as its line.
     for (const one of window.innerWidth < 1024 ? controls : []) {
-      const isInSentence = one.tagName === 'A' && getComputedStyle(one).display === 'inline';
+      const isInSentence =
+        one.matches('a, button') &&
+        getComputedStyle(one).display.startsWith('inline') &&
+        one.matches('a, .cursor-help');
       // The whole line of a box to be ticked can be hit.
       const isTicked = one.matches('[type=checkbox], [type=radio]');
       const height = Math.round(one.getBoundingClientRect().height);

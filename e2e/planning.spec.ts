@@ -41,7 +41,8 @@ test('new glassware takes its tolerance from its class, and plans choose from it
 }) => {
   await signInToDemo(page, 'Jasna');
   await page.goto('/equipment');
-  await page.getByRole('button', { name: 'Add glassware' }).click();
+  await page.getByRole('button', { name: 'Add equipment…' }).click();
+  await page.getByRole('menuitem', { name: 'A flask, a pipette, a cylinder' }).click();
   const form = page.getByRole('form', { name: 'New glassware' });
   await form.getByLabel('Name').fill('Flask F20');
   await form.getByLabel('Volume').fill('2000');

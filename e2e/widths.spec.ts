@@ -34,6 +34,7 @@ const PAGES = [
   '/catalogue/new?of=recipe&from=calcium-carbonate-standard',
   '/rules',
   '/settings',
+  '/words',
   '/people',
   '/account',
   '/verification',

@@ -24,7 +24,11 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
   await page.getByLabel('One-time code').fill(laboratory.code);
   await page.getByRole('button', { name: 'Begin the laboratory' }).click();
 
-  await expect(page.getByRole('heading', { name: 'The shelf is empty' })).toBeVisible();
+  const firstDay = page.getByRole('region', { name: 'The first day' });
+  await expect(
+    firstDay.getByRole('heading', { name: /The shelf is empty: five steps/ }),
+  ).toBeVisible();
+  await expect(firstDay.getByRole('listitem')).toHaveCount(5);
   await expectAccessible(page);
   await page.getByRole('link', { name: 'Add a lot' }).click();
   await page.getByLabel('Lot number').fill('KHP-1');
@@ -50,13 +54,15 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
   await expect(page.getByRole('cell', { name: 'NaOH-1' })).toBeVisible();
 
   await page.getByRole('link', { name: 'Equipment' }).click();
-  await page.getByRole('button', { name: 'Add a balance' }).click();
+  await page.getByRole('button', { name: 'Add equipment…' }).click();
+  await page.getByRole('menuitem', { name: /^A balance/ }).click();
   await page.getByLabel('Name').fill('Analytical balance');
   await page.getByLabel('Repeatability').fill('0');
   await page.getByLabel('Linearity').fill('0.00015');
   await page.getByRole('button', { name: 'Add the balance' }).click();
   await expect(page.getByRole('cell', { name: 'Analytical balance' })).toBeVisible();
-  await page.getByRole('button', { name: 'Add a burette' }).click();
+  await page.getByRole('button', { name: 'Add equipment…' }).click();
+  await page.getByRole('menuitem', { name: /^A burette/ }).click();
   await page.getByLabel('Name').fill('Piston burette');
   await page.getByLabel('Kind').selectOption('piston');
   await page.getByLabel('Capacity').fill('20');
@@ -79,6 +85,8 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
   await page.getByRole('link', { name: 'Write down what was made' }).click();
   await expect(page.getByText(/about 4\.1 g of lot/)).toBeVisible();
   await page.getByRole('button', { name: 'Put it on the shelf' }).click();
+  await expect(firstDay.getByRole('listitem').filter({ hasText: ': done' })).toHaveCount(3);
+  await expect(firstDay.getByRole('link', { name: 'Standardize it' })).toBeVisible();
   await page.getByRole('link', { name: /bottle 0001.*not standardized/ }).click();
   await page.getByRole('link', { name: 'Standardize', exact: true }).click();
 
@@ -102,4 +110,5 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
   await expect(page.getByRole('region', { name: 'Certificate' })).toContainText(told);
   await page.getByRole('link', { name: 'Shelf' }).click();
   await expect(page.getByRole('link', { name: /bottle 0001.*0\.10214.*certified/ })).toBeVisible();
+  await expect(firstDay).toBeHidden();
 });

@@ -8,6 +8,7 @@ import { join } from 'node:path';
 import pg from 'pg';
 import { prepareDatabase, runBuilt, startAppServer } from './lib/app.mjs';
 import { measureLists } from './lib/benchLists.mjs';
+import { measurePages } from './lib/benchPages.mjs';
 import { measureTyping } from './lib/benchTyping.mjs';
 import { buildWhenChanged } from './lib/build.mjs';
 import { freePort, startCluster } from './lib/cluster.mjs';
@@ -281,10 +282,43 @@ async function measureLarge(base, env) {
   });
 }
 
+/** Each page against an empty one of the same stack, and what is done on it against 200 ms. @param {string} base */
+async function measureEachPage(base) {
+  say('Each page, cold, and its answers on a processor four times slower …');
+  const session = await signIn(base);
+  const first = async (/** @type {string} */ kind, query = '') => {
+    const headers = { cookie: session.cookie };
+    /** @type {{ records: { id: string }[] }} */
+    const { records } = await (
+      await fetch(`${base}/api/records/${kind}?${query}`, { headers })
+    ).json();
+    return records[0]?.id ?? '';
+  };
+  const run = await first('run', 'standing=open');
+  const more = [
+    ...[`/runs/${run}`, `/runs/${run}/judge`, `/runs/${run}/sheet`],
+    ...[`/bottles/${await first('bottle', 'standing=certified')}`, `/lots/${await first('lot')}`],
+    `/preparations/${await first('preparation', 'standing=open')}`,
+  ];
+  await measurePages(base, more, ({ page, coldMs, emptyMs, answerMs }) => {
+    const name = page.replace(/\/[0-9a-f-]{36}/, '/:id');
+    print(`${name} opened cold against an empty page of the same stack`, {
+      ratio: round(coldMs / emptyMs),
+      coldMs: Math.round(coldMs),
+      emptyMs: Math.round(emptyMs),
+    });
+    print(`${name}: the longest answer with a processor four times slower, against 200 ms`, {
+      ratio: round(answerMs / 200),
+      answerMs: Math.round(answerMs),
+    });
+  });
+}
+
 await runCommand(async () => {
   await installNodePackages(ROOT);
   await buildWhenChanged(ROOT);
-  if (!process.argv.includes('--lists')) await measureCore();
+  const isPart = ['--lists', '--pages'].some((part) => process.argv.includes(part));
+  if (!isPart) await measureCore();
   if (process.argv.includes('--core')) return;
   const folder = mkdtempSync(join(tmpdir(), 'vine-bench-'));
   const cluster = await startCluster(folder);
@@ -307,6 +341,8 @@ await runCommand(async () => {
       await measureLarge(base, env);
       return;
     }
+    await measureEachPage(base);
+    if (process.argv.includes('--pages')) return;
     const session = await signIn(base);
     const headers = { cookie: session.cookie };
     /** @type {{ records: { id: string, status: string }[] }} */

@@ -11,6 +11,7 @@ import {
 } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { findContent, headOfEntry } from '#core/chemistry';
+import { GLOSSARY } from '#core/wording';
 import { Dialog } from '../ui/Dialog';
 import { useRested } from '../ui/useRested';
 import { useRecordList, useRunList } from './lists';
@@ -31,8 +32,16 @@ const PAGES: readonly Found[] = [
   { name: 'The day’s work', to: '/prepare/day', words: 'what is made when' },
   { name: 'Write down a solution', to: '/prepare/write-down', words: 'made already, or bought' },
   ...KEPT_BELOW.map(({ name, to }) => ({ name, to, words: 'kept by the laboratory' })),
-  { name: 'Account', to: '/account', words: 'your password' },
+  { name: 'Account', to: '/account', words: 'your password, and how the pages look' },
+  { name: 'Words', to: '/words', words: 'what is meant by titre, blank, concordant ...' },
 ];
+
+/** Words of the craft, with what they mean. */
+const WORDS: readonly Found[] = Object.entries(GLOSSARY).map(([key, { word, meaning }]) => ({
+  name: word,
+  to: `/words#${key}`,
+  words: meaning,
+}));
 
 /** How many of a kind are shown; more words find fewer. */
 const AT_MOST = 5;
@@ -187,5 +196,6 @@ function useFound(search: string): readonly Group[] {
     })),
     group('People', people?.records, ({ name }) => ({ to: '/people', name, words: 'person' })),
     { title: 'Pages', found: PAGES.filter(isCalledSo) },
+    { title: 'Words', found: WORDS.filter(isCalledSo).slice(0, AT_MOST) },
   ];
 }

@@ -53,6 +53,7 @@ export const router = createBrowserRouter([
         async () => (await import('../verification/VerificationPage')).VerificationPage,
       ),
       page('/rules', async () => (await import('../rules/RulesPage')).RulesPage),
+      page('/words', async () => (await import('../glossary/GlossaryPage')).GlossaryPage),
       page('/settings', async () => (await import('../rules/SettingsPage')).SettingsPage),
       page('/methods', async () => (await import('../rules/MethodsPage')).MethodsPage),
       page('/methods/:methodId', async () => (await import('../rules/MethodPage')).MethodPage),

@@ -15,6 +15,7 @@ import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
 import { Sentence } from '../ui/ShortName';
 import { capitalized, instantText } from '../ui/typeset';
+import { Term } from '../ui/Term';
 import { RunWaysOut } from '../titrate/HazardsDialog';
 import { useRun } from '../titrate/useRun';
 import { BudgetBars } from './BudgetBars';
@@ -212,7 +213,17 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
         <span className="text-2xl">mol/L</span>
       </p>
       <p className="text-ink-soft">
-        <i>U</i> with <i>k</i> = {roundHalfEven(evaluation.coverageFactor, 2)} for 95 %; <i>u</i>
+        <Term of="expanded-uncertainty">
+          <i>U</i>
+        </Term>{' '}
+        with{' '}
+        <Term of="coverage-factor">
+          <i>k</i>
+        </Term>{' '}
+        = {roundHalfEven(evaluation.coverageFactor, 2)} for 95 %;{' '}
+        <Term of="standard-uncertainty">
+          <i>u</i>
+        </Term>
         <sub className="text-[0.7em]">c</sub> ={' '}
         {roundToUncertainty(evaluation.value, evaluation.combinedStandardUncertainty).uncertainty}{' '}
         mol/L ({roundHalfEven((100 * evaluation.combinedStandardUncertainty) / evaluation.value, 2)}{' '}

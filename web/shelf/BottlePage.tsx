@@ -18,6 +18,7 @@ import { Page } from '../ui/Page';
 import { StandingMark } from '../ui/Standing';
 import { UseSwitch } from '../app/UseSwitch';
 import { capitalized, dateText, Molarity } from '../ui/typeset';
+import { Term } from '../ui/Term';
 import { BottleDrawing } from './BottleDrawing';
 import { CorrectBottleDialog } from './CorrectBottleDialog';
 import type { ShelfItem } from './shelfItems';
@@ -174,7 +175,11 @@ function Certificates({ bottle }: { readonly bottle: BottleState }) {
             <p className="text-lg">
               <Molarity value={certified.molarity} uncertainty={certified.expandedUncertainty} />{' '}
               <span className="text-sm text-ink-soft">
-                (<i>k</i> = {certified.coverageFactor})
+                (
+                <Term of="coverage-factor">
+                  <i>k</i>
+                </Term>{' '}
+                = {certified.coverageFactor})
               </span>
             </p>
             <p className="text-sm text-ink-soft">

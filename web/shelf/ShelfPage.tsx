@@ -17,6 +17,7 @@ import { StandingMark } from '../ui/Standing';
 import { dateText } from '../ui/typeset';
 import { BottleDrawing } from './BottleDrawing';
 import { BottleList } from './BottleList';
+import { FirstDay } from './FirstDay';
 import type { ShelfItem } from './shelfItems';
 import { shelfItems } from './shelfItems';
 
@@ -54,26 +55,11 @@ function AtHand({ items }: { readonly items: readonly ShelfItem[] }) {
   return (
     <>
       <OnTheWay />
-      {items.length === 0 ? <EmptyShelf /> : <Board items={items} />}
+      <FirstDay />
+      {items.length > 0 && <Board items={items} />}
       <NotAllHere kind="bottle" what="bottles" />
       {items.length > 0 && <ToDo items={items} />}
     </>
-  );
-}
-
-function EmptyShelf() {
-  return (
-    <section className="mx-auto mt-16 max-w-xl text-center">
-      <h2 className="text-xl font-bold">The shelf is empty</h2>
-      <p className="my-3 text-lg text-ink-soft">
-        A titrant begins with the substance it is made from. Add its lot, then make the titrant up.
-      </p>
-      <div className="flex justify-center">
-        <ButtonLink to="/lots" look="plain">
-          Add a lot
-        </ButtonLink>
-      </div>
-    </section>
   );
 }
 

@@ -1,3 +1,4 @@
+import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
 import type { PlainDate } from '#core/grammar';
@@ -16,12 +17,12 @@ import { CellLink, Table } from '../ui/Table';
 import { dateText } from '../ui/typeset';
 
 const ADDABLE = [
-  { type: 'balance', words: 'Add a balance' },
-  { type: 'burette', words: 'Add a burette' },
-  { type: 'glassware', words: 'Add glassware' },
-  { type: 'thermometer', words: 'Add a thermometer' },
-  { type: 'heater', words: 'Add a heater' },
-] as const satisfies readonly { type: Equipment['type']; words: string }[];
+  { type: 'balance', name: 'A balance' },
+  { type: 'burette', name: 'A burette, of glass or with a piston' },
+  { type: 'glassware', name: 'A flask, a pipette, a cylinder' },
+  { type: 'thermometer', name: 'A thermometer' },
+  { type: 'heater', name: 'A hot plate, an oven' },
+] as const satisfies readonly { type: Equipment['type']; name: string }[];
 
 /** Balances, glassware and the rest with the figures of their certificates. */
 export function EquipmentPage() {
@@ -40,18 +41,32 @@ export function EquipmentPage() {
       tabTitle="Equipment"
       lead="Balances and vessels that the figures rest on, and what heats"
       actions={
-        mayRegister &&
-        ADDABLE.map(({ type, words }) => (
-          <Button
-            key={type}
-            className="px-3 text-[15px]"
-            onClick={() => {
-              setAdding(type);
-            }}
-          >
-            {words}
-          </Button>
-        ))
+        mayRegister && (
+          <DropdownMenu.Root modal={false}>
+            <DropdownMenu.Trigger asChild>
+              <Button look="primary">Add equipment…</Button>
+            </DropdownMenu.Trigger>
+            <DropdownMenu.Portal>
+              <DropdownMenu.Content
+                align="end"
+                sideOffset={4}
+                className="min-w-[250px] rounded-md border border-rule-strong bg-sheet p-1 shadow-xl"
+              >
+                {ADDABLE.map(({ type, name }) => (
+                  <DropdownMenu.Item
+                    key={type}
+                    className="flex min-h-12 cursor-pointer items-center rounded px-3 data-highlighted:bg-violet-wash data-highlighted:outline-none"
+                    onSelect={() => {
+                      setAdding(type);
+                    }}
+                  >
+                    {name}
+                  </DropdownMenu.Item>
+                ))}
+              </DropdownMenu.Content>
+            </DropdownMenu.Portal>
+          </DropdownMenu.Root>
+        )
       }
     >
       <OnlyWhatWasRead />

@@ -18,8 +18,11 @@ export function FlaskDrawing({ colour }: { readonly colour: Colour }) {
   );
 }
 
-/** The colour of a flask as far as its entries tell it: a rough one is overshot by design. */
-export function flaskColour(flask: Flask, { colours }: Method): Colour {
-  if (!flask.final) return colours.before;
+/**
+ * The colour of a flask as far as its entries tell it, never ahead of the eye: until its end is read, as it is before the titration; a
+ * rough one is overshot by design.
+ */
+export function flaskColour(flask: Flask, { colours, course }: Method): Colour {
+  if (!flask.final) return course?.[0] ?? colours.before;
   return flask.isRough ? colours.overshot : colours.endPoint;
 }

@@ -14,6 +14,7 @@ import {
 } from '#core/titration/run';
 import { arrangementOf } from '#core/titration/setUp';
 import { ShortName } from '../ui/ShortName';
+import { Term } from '../ui/Term';
 
 interface FlaskEntriesProps {
   readonly run: RunState;
@@ -63,7 +64,13 @@ export function FlaskEntries(props: FlaskEntriesProps) {
       <Row name="end / mL">
         <ReadingFigure {...props} place={FINAL} />
       </Row>
-      <Row name="titre / mL">
+      <Row
+        name={
+          <>
+            <Term of="titre" /> / mL
+          </>
+        }
+      >
         <Titre run={run} replicate={replicate} />
       </Row>
     </dl>

@@ -7,6 +7,7 @@ import { arrangementOf, standardSubstance } from '#core/titration/setUp';
 import { useStock } from '../app/stock';
 import { ShortName } from '../ui/ShortName';
 import { ReactionEquations } from '../ui/typeset';
+import { Term } from '../ui/Term';
 
 interface SeriesPlanViewProps {
   readonly references: RunReferences;
@@ -91,7 +92,7 @@ function Titre({
   const range = `${roundHalfEven(least, 0)} to ${roundHalfEven(most, 0)} mL`;
   return (
     <p className={`mt-1 ${isOff ? 'font-semibold text-blush' : ''}`}>
-      for a titre near <b>{roundHalfEven(suggested, 1)} mL</b>
+      for a <Term of="titre" /> near <b>{roundHalfEven(suggested, 1)} mL</b>
       {titrationsPerFilling > 1 &&
         `, ${titrationsPerFilling === 2 ? 'two' : 'several'} titrations from one filling`}
       .{' '}

@@ -6,6 +6,7 @@ import type { Judgement } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
 import { soughtOf } from '#core/titration/setUp';
 import { CorrectionsLine } from '../judge/CorrectionsLine';
+import { Term } from '../ui/Term';
 import { MolarityScale } from './MolarityScale';
 
 interface SoFarProps {
@@ -36,8 +37,14 @@ function InWords({ run, judgement }: SoFarProps) {
         <span className="font-mono">{result.rounded.value}</span> mol/L so far
       </p>
       <p className="text-ink-soft">
-        <i>U</i> ≈ {result.rounded.uncertainty} (<i>k</i> ={' '}
-        {roundHalfEven(result.evaluation.coverageFactor, 2)}), from {averaged.n}{' '}
+        <Term of="expanded-uncertainty">
+          <i>U</i>
+        </Term>{' '}
+        ≈ {result.rounded.uncertainty} (
+        <Term of="coverage-factor">
+          <i>k</i>
+        </Term>{' '}
+        = {roundHalfEven(result.evaluation.coverageFactor, 2)}), from {averaged.n}{' '}
         {averaged.n === 1 ? 'titration' : 'titrations'}
       </p>
       <CorrectionsLine result={result} />
@@ -66,7 +73,12 @@ function NoneCounts({ run, judgement }: SoFarProps) {
   return (
     <p className="text-ink-soft">
       No titration counts yet. {agreeAtLeast} must agree within {judgement.limit}
-      {firstIsRough ? '; the first one is rough and left out.' : '.'}
+      {firstIsRough && (
+        <>
+          ; the first one is <Term of="rough" /> and left out
+        </>
+      )}
+      .
     </p>
   );
 }

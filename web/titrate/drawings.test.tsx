@@ -137,4 +137,10 @@ test('a flask has the colour that its entries tell', () => {
     'faintest pink',
     'colourless',
   ]);
+  // Where the colours follow one another, it begins with the first of them and never runs ahead.
+  const brown = { css: '#7a3b10', word: 'brown of iodine' };
+  const iodine = { ...method, course: [brown, method.colours.before] };
+  const begun = script.state.flasks.map((flask) => flaskColour(flask, iodine).word);
+  expect(begun.at(-1)).toBe('brown of iodine');
+  expect(begun.slice(0, -1)).toEqual(words.slice(0, -1));
 });

@@ -1,0 +1,87 @@
+/** A word of the craft, as it is used on the screens. Terms of VIM and of the IUPAC recommendations, in our own words. */
+export interface GlossaryEntry {
+  readonly word: string;
+  readonly meaning: string;
+}
+
+/** In the order of the work. */
+export const GLOSSARY = {
+  titrant: {
+    word: 'titrant',
+    meaning: 'The solution that runs out of the burette and reacts with what is in the flask.',
+  },
+  'primary-standard': {
+    word: 'primary standard',
+    meaning:
+      'A substance so pure, so stable and so well defined that its mass alone says how many moles there are.',
+  },
+  standardize: {
+    word: 'standardize',
+    meaning:
+      'To find out the exact molarity of a titrant by titrating a known amount of a standard.',
+  },
+  nominal: {
+    word: 'nominal',
+    meaning:
+      'As the label was meant when the solution was made. Not measured yet, so not to be used.',
+  },
+  aliquot: {
+    word: 'aliquot',
+    meaning: 'An exactly known part of a solution, taken with a pipette.',
+  },
+  blank: {
+    word: 'blank',
+    meaning:
+      'A flask with everything in it but the standard. The little titrant that it takes is subtracted from every titre.',
+  },
+  titre: {
+    word: 'titre',
+    meaning: 'The volume of titrant that a flask took: the final reading minus the initial one.',
+  },
+  'equivalence-point': {
+    word: 'equivalence point',
+    meaning:
+      'Where exactly as much titrant has been added as the reaction needs. Nobody can see it.',
+  },
+  'end-point': {
+    word: 'end point',
+    meaning:
+      'Where the indicator or the electrode shows that one should stop. A good indicator shows it within a drop of the equivalence point.',
+  },
+  rough: {
+    word: 'rough',
+    meaning:
+      'The first titration, done quickly to learn where the end point lies. It is overshot on purpose and left out of the mean.',
+  },
+  concordant: {
+    word: 'concordant',
+    meaning: 'Titrations that agree within what the house rule allows. Only those are averaged.',
+  },
+  'standard-uncertainty': {
+    word: 'standard uncertainty',
+    meaning: 'u: how far a figure may be off, given as a standard deviation.',
+  },
+  'expanded-uncertainty': {
+    word: 'expanded uncertainty',
+    meaning:
+      'U: the half width of an interval that holds the true value with about 95 % probability. U is k times u.',
+  },
+  'coverage-factor': {
+    word: 'coverage factor',
+    meaning:
+      'k: by what the standard uncertainty is multiplied to give U. 2 where much is known; more where few titrations were made.',
+  },
+  budget: {
+    word: 'budget',
+    meaning:
+      'What each input (mass, purity, volume, end point ...) adds to the uncertainty of a result.',
+  },
+  buoyancy: {
+    word: 'buoyancy',
+    meaning:
+      'The lift of the air on what is weighed. A light solid shows about 0.1 % less than its mass.',
+  },
+} as const satisfies Readonly<Record<string, GlossaryEntry>>;
+
+/** By what a word of the glossary is known. */
+export type GlossaryKey = keyof typeof GLOSSARY;
