@@ -50,12 +50,11 @@ export async function misfits(page: Page): Promise<string[]> {
       }
       return box;
     };
-    // Where fingers do the work; a link in the middle of a sentence is as high as its line.
+    // Where fingers do the work; a link or a word that explains itself, in the middle of a sentence, is as high as its line.
     for (const one of window.innerWidth < 1024 ? controls : []) {
       const isInSentence =
-        one.matches('a, button') &&
-        getComputedStyle(one).display.startsWith('inline') &&
-        one.matches('a, .cursor-help');
+        (one.tagName === 'A' && getComputedStyle(one).display === 'inline') ||
+        one.matches('[data-term]');
       // The whole line of a box to be ticked can be hit.
       const isTicked = one.matches('[type=checkbox], [type=radio]');
       const height = Math.round(one.getBoundingClientRect().height);

@@ -11,6 +11,8 @@ export interface ListOf {
   readonly standing?: string;
   /** Only what may come to hand at a bench. */
   readonly atHand?: 'yes';
+  /** The record that they are about: runs of a bottle. */
+  readonly about?: string;
 }
 
 /** A page of a list, as the server tells it now; the first one after nothing. */

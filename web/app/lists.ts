@@ -55,17 +55,20 @@ function hasWords(listing: Listing, search: string): boolean {
   return searchTerms(search).every((term) => text.includes(term));
 }
 
-/** The list of runs in pages, the newest first; without the server those that are open. */
+/** The list of runs in pages, all or those of a bottle, the newest first; without the server those that are open. */
 export function useRunList(
   search: string,
   standing: RunSummary['status'] | '',
+  bottleId = '',
 ): PagedList<'run'> | undefined {
-  const pages = usePages('run', { order: 'newest', search, standing });
+  const pages = usePages('run', { order: 'newest', search, standing, about: bottleId });
   const open = useRuns();
   const isAway = useReach() !== 'reached';
   if (pages || !isAway || !open) return pages;
   const isFound = (run: RunSummary): boolean =>
-    (standing === '' || run.status === standing) && hasWords(listedRun(run), search);
+    (standing === '' || run.status === standing) &&
+    (bottleId === '' || run.bottleId === bottleId) &&
+    hasWords(listedRun(run), search);
   return ended(open.filter(isFound).toReversed());
 }
 

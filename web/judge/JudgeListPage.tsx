@@ -1,24 +1,17 @@
 import { useState } from 'react';
 import type { RunSummary } from '#core/ledger';
-import { roundHalfEven } from '#core/measurement';
 import { Loading } from '../app/Loading';
 import { useRunList } from '../app/lists';
-import { PagedTable } from '../app/PagedTable';
-import { usePersonName } from '../app/records';
-import { useSession } from '../app/session';
 import { ButtonLink } from '../ui/Button';
 import { ListSearch } from '../ui/ListSearch';
 import { Page } from '../ui/Page';
-import { CellLink } from '../ui/Table';
-import { instantText, Molarity } from '../ui/typeset';
+import { RunsTable } from './RunsTable';
 
 /** Every run with what it came to, newest first. */
 export function JudgeListPage() {
-  const { laboratory } = useSession();
   const [search, setSearch] = useState('');
   const [standing, setStanding] = useState<RunSummary['status'] | ''>('');
   const runs = useRunList(search, standing);
-  const nameOf = usePersonName();
   if (!runs) return <Loading />;
   return (
     <Page title="Judge" tabTitle="Judge" lead="Every series of titrations and what it came to">
@@ -52,28 +45,7 @@ export function JudgeListPage() {
               ))}
             </select>
           </div>
-          <PagedTable
-            list={runs}
-            one="run"
-            many="runs"
-            caption="Runs"
-            heads={['Bottle', 'Begun', 'Analyst', 'Titrations', 'Result', '']}
-            rows={runs.records.map((run) => ({
-              key: run.id,
-              cells: [
-                <b key="b" className="font-mono">
-                  {runs.names[run.bottleId]}
-                </b>,
-                instantText(run.startedAt, laboratory.timeZone),
-                nameOf(run.startedBy),
-                run.titrationsMade,
-                <ResultOf key="m" run={run} />,
-                <CellLink key="l" to={`/runs/${run.id}/judge`}>
-                  {LINKS[run.status](run)}
-                </CellLink>,
-              ],
-            }))}
-          />
+          <RunsTable runs={runs} />
         </>
       )}
     </Page>
@@ -86,16 +58,3 @@ const STANDINGS: readonly (readonly [RunSummary['status'] | '', string])[] = [
   ['certified', 'certified'],
   ['abandoned', 'abandoned'],
 ];
-
-const LINKS: Readonly<Record<RunSummary['status'], (run: RunSummary) => string>> = {
-  certified: ({ certificate }) => `certificate ${certificate?.number ?? ''}`,
-  abandoned: () => 'abandoned',
-  open: () => 'judge it',
-};
-
-function ResultOf({ run: { certificate, molarity } }: { readonly run: RunSummary }) {
-  if (certificate) {
-    return <Molarity value={certificate.molarity} uncertainty={certificate.expandedUncertainty} />;
-  }
-  return molarity === null ? 'none yet' : `${roundHalfEven(molarity, 4)} mol/L so far`;
-}

@@ -7,6 +7,8 @@ import { historyOf, readyFrom } from '#core/reagent';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecord, useRuns } from '../app/records';
 import { NotFound } from '../app/RouteError';
+import { useRunList } from '../app/lists';
+import { RunsTable } from '../judge/RunsTable';
 import { useSession } from '../app/session';
 import { Asking } from '../ui/Asking';
 import { ButtonLink } from '../ui/Button';
@@ -58,9 +60,29 @@ export function BottlePage() {
           <div className="mt-6">
             <HazardMarks of="What is in it" hazards={hazardsOfBottle(bottle)} />
           </div>
+          <div className="mt-6">
+            <Cautions cautions={findContent(bottle.substanceId, bottle.own)?.cautions ?? []} />
+          </div>
         </section>
       </div>
+      <RunsOn bottle={bottle} />
     </Page>
+  );
+}
+
+/** Every series of titrations on a bottle, the newest first: how its molarity moved. */
+function RunsOn({ bottle: { id, purpose } }: { readonly bottle: BottleState }) {
+  const runs = useRunList('', '', id);
+  if (!runs || (runs.records.length === 0 && purpose !== 'titrant')) return null;
+  return (
+    <section className="mt-8">
+      <h2 className="mb-2 text-lg font-bold">Titrations</h2>
+      {runs.records.length === 0 ? (
+        <p className="text-ink-soft">It has not been titrated yet.</p>
+      ) : (
+        <RunsTable runs={runs} isOfOneBottle />
+      )}
+    </section>
   );
 }
 
@@ -115,9 +137,6 @@ function AsMadeUp({ item, names }: AsMadeUpProps) {
         nameOf={nameOf}
         timeZone={laboratory.timeZone}
       />
-      <div className="mt-6">
-        <Cautions cautions={findContent(bottle.substanceId, bottle.own)?.cautions ?? []} />
-      </div>
     </section>
   );
 }

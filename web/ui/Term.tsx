@@ -15,6 +15,7 @@ export function Term({ of, children }: TermProps) {
   return (
     <Popover.Root>
       <Popover.Trigger
+        data-term={of}
         className="inline cursor-help underline decoration-rule-strong decoration-dotted underline-offset-4 hover:decoration-violet"
         aria-label={`${typeof children === 'string' ? children : word}: what it means`}
       >

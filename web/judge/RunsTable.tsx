@@ -1,0 +1,62 @@
+import type { RunSummary } from '#core/ledger';
+import { roundHalfEven } from '#core/measurement';
+import type { PagedList } from '../app/lists';
+import { PagedTable } from '../app/PagedTable';
+import { usePersonName } from '../app/records';
+import { useSession } from '../app/session';
+import { CellLink } from '../ui/Table';
+import { instantText, Molarity } from '../ui/typeset';
+
+interface RunsTableProps {
+  readonly runs: PagedList<'run'>;
+  /** Whether all are of one bottle, which then need not be named. */
+  readonly isOfOneBottle?: boolean;
+}
+
+/** Runs with who titrated when, and what they came to. */
+export function RunsTable({ runs, isOfOneBottle = false }: RunsTableProps) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  const heads = ['Begun', 'Analyst', 'Titrations', 'Result', ''];
+  return (
+    <PagedTable
+      list={runs}
+      one="run"
+      many="runs"
+      caption="Runs"
+      heads={isOfOneBottle ? heads : ['Bottle', ...heads]}
+      rows={runs.records.map((run) => ({
+        key: run.id,
+        cells: [
+          ...(isOfOneBottle
+            ? []
+            : [
+                <b key="b" className="font-mono">
+                  {runs.names[run.bottleId]}
+                </b>,
+              ]),
+          instantText(run.startedAt, laboratory.timeZone),
+          nameOf(run.startedBy),
+          run.titrationsMade,
+          <ResultOf key="m" run={run} />,
+          <CellLink key="l" to={`/runs/${run.id}/judge`}>
+            {LINKS[run.status](run)}
+          </CellLink>,
+        ],
+      }))}
+    />
+  );
+}
+
+const LINKS: Readonly<Record<RunSummary['status'], (run: RunSummary) => string>> = {
+  certified: ({ certificate }) => `certificate ${certificate?.number ?? ''}`,
+  abandoned: () => 'abandoned',
+  open: () => 'judge it',
+};
+
+function ResultOf({ run: { certificate, molarity } }: { readonly run: RunSummary }) {
+  if (certificate) {
+    return <Molarity value={certificate.molarity} uncertainty={certificate.expandedUncertainty} />;
+  }
+  return molarity === null ? 'none yet' : `${roundHalfEven(molarity, 4)} mol/L so far`;
+}
