@@ -112,7 +112,9 @@ for (const [name, pagesOf] of PARTS) {
         await page.setViewportSize({ width, height });
         await expect(page.locator('main h1').first()).toBeVisible();
         await expect(page.getByText('One moment …')).toHaveCount(0);
-        const here = [...(await misfits(page)), ...(await misfitsOfDialogs(page))];
+        const here = await misfits(page);
+        // A dialog is no wider on a wider desk.
+        if (width <= 1280) here.push(...(await misfitsOfDialogs(page)));
         found.push(...here.map((misfit) => `${path}, ${String(width)}: ${misfit}`));
       }
     }
