@@ -1,5 +1,15 @@
 import type { Page } from '@playwright/test';
 
+/** A laboratory computer at 400 % zoom, phone, tablet upright and lying, laboratory computer, desk. */
+export const WIDTHS = [
+  [320, 640],
+  [390, 844],
+  [768, 1024],
+  [1024, 768],
+  [1280, 800],
+  [1920, 1080],
+] as const;
+
 /** What does not fit: sideways scrolling, text that is cut off, controls that overlap. Marked parts scroll on purpose. */
 export async function misfits(page: Page): Promise<string[]> {
   return page.evaluate(() => {

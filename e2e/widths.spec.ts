@@ -1,17 +1,7 @@
 import type { Page } from '@playwright/test';
 import { expect } from '@playwright/test';
 import { signInToDemo, test } from './laboratory';
-import { misfits } from './misfits';
-
-/** A laboratory computer at 400 % zoom, phone, tablet upright and lying, laboratory computer, desk. */
-const WIDTHS = [
-  [320, 640],
-  [390, 844],
-  [768, 1024],
-  [1024, 768],
-  [1280, 800],
-  [1920, 1080],
-] as const;
+import { misfits, WIDTHS } from './misfits';
 
 /** Every kind of page that needs no record of its own. */
 const PAGES = [

@@ -14,9 +14,9 @@ export interface LabelSheet {
   readonly gapMm: readonly [across: number, down: number];
 }
 
-/** Sheets to begin with; any other is given by its millimetres. */
-export const LABEL_SHEETS: readonly LabelSheet[] = [
-  {
+/** Sheets to begin with, as the settings call them; any other is given by its millimetres. */
+const SHEETS: Readonly<Record<Settings['labelSheet'], LabelSheet>> = {
+  single: {
     name: 'a single label, 90 × 54 mm',
     pageMm: [90, 54],
     labelMm: [90, 54],
@@ -25,7 +25,7 @@ export const LABEL_SHEETS: readonly LabelSheet[] = [
     marginMm: [0, 0],
     gapMm: [0, 0],
   },
-  {
+  'two-by-five': {
     name: 'A4, 2 × 5 labels of 90 × 54 mm',
     pageMm: [210, 297],
     labelMm: [90, 54],
@@ -34,7 +34,7 @@ export const LABEL_SHEETS: readonly LabelSheet[] = [
     marginMm: [12, 13.5],
     gapMm: [6, 0],
   },
-  {
+  'three-by-eight': {
     name: 'A4, 3 × 8 labels of 64 × 34 mm',
     pageMm: [210, 297],
     labelMm: [64, 34],
@@ -43,15 +43,14 @@ export const LABEL_SHEETS: readonly LabelSheet[] = [
     marginMm: [7, 12.5],
     gapMm: [2, 0],
   },
-];
+};
+
+export const LABEL_SHEETS: readonly LabelSheet[] = Object.values(SHEETS);
 
 /** The sheet that a laboratory has set. */
-export function sheetOf({ labelSheet }: Pick<Settings, 'labelSheet'>): LabelSheet | undefined {
-  return LABEL_SHEETS[SHEETS.indexOf(labelSheet)];
+export function sheetOf({ labelSheet }: Pick<Settings, 'labelSheet'>): LabelSheet {
+  return SHEETS[labelSheet];
 }
-
-/** What the sheets to begin with are called in the settings, in their order. */
-const SHEETS: readonly Settings['labelSheet'][] = ['single', 'two-by-five', 'three-by-eight'];
 
 /** Whether all labels of a sheet lie on its page. */
 export function fitsOnPage(sheet: LabelSheet): boolean {

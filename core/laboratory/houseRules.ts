@@ -1,6 +1,7 @@
 import type { Finding } from '../record';
 import { impossible } from '../record';
-import type { Rule } from './rule';
+import type { NamedRule } from './rule';
+import { checkBounds } from './rule';
 import type { HouseRules, RuleKey } from './rules';
 import { HOUSE_RULES } from './rules';
 
@@ -75,14 +76,7 @@ const UNITS_OF: Readonly<Record<HouseRules['paperUnits'], PaperUnits>> = {
 
 /** What makes rules, all or some, impossible to follow. */
 export function checkRules(rules: RuleOverrides): readonly Finding[] {
-  const findings: Finding[] = [];
-  for (const { key, answer } of HOUSE_RULES) {
-    const value = rules[key];
-    if (value === undefined || answer.kind === 'choice') continue;
-    const { least, most } = answer;
-    if (Number(value) >= least && Number(value) <= most) continue;
-    findings.push(impossible('out-of-bounds', key, { least, most }));
-  }
+  const findings: Finding[] = [...checkBounds(HOUSE_RULES, rules)];
   const { titrationsAtMost = Infinity, agreeAtLeast = 0 } = rules;
   if (titrationsAtMost < agreeAtLeast) {
     findings.push(impossible('too-few', 'titrationsAtMost'));
@@ -105,7 +99,7 @@ export function deviatingRules(rules: HouseRules, from: HouseRules): readonly Ru
 
 /** What a rule or a setting says, in words: `30 s`, `by difference`. */
 export function ruleWords<K extends string, V>(
-  { key, answer }: Rule<V> & { readonly key: K },
+  { key, answer }: NamedRule<K, V>,
   rules: Readonly<Record<K, V>>,
 ): string {
   const value = rules[key];

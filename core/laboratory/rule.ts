@@ -1,5 +1,7 @@
 import type { DecimalText } from '../measurement';
 import { decimalText } from '../measurement';
+import type { Finding } from '../record';
+import { impossible } from '../record';
 
 /** Something that laboratories answer differently: a convention, a setting. */
 export interface Rule<V> {
@@ -25,6 +27,43 @@ export interface Rule<V> {
   readonly since: number;
   /** Why the default is what it is. */
   readonly why: string;
+}
+
+/** A rule with its name. */
+export type NamedRule<K extends string, V> = Rule<V> & { readonly key: K };
+
+/** Rules under the heading that they belong to. */
+export interface RuleGroup<K extends string, V> {
+  readonly heading: string;
+  readonly rules: readonly NamedRule<K, V>[];
+}
+
+/** Tables of rules, one for each heading, as lists in their order. */
+export function grouped<K extends string, V>(
+  tables: Readonly<Record<string, Readonly<Partial<Record<K, Rule<V>>>>>>,
+): readonly RuleGroup<K, V>[] {
+  return Object.entries(tables).map(([heading, table]) => ({
+    heading,
+    // `Object.entries` forgets which keys there are.
+    rules: Object.entries(table as Readonly<Record<K, Rule<V>>>).map(([key, rule]) => ({
+      ...(rule as Rule<V>),
+      key: key as K,
+    })),
+  }));
+}
+
+/** Answers, all or some, that lie outside of the bounds of what is asked. */
+export function checkBounds<K extends string>(
+  rules: readonly NamedRule<K, unknown>[],
+  answers: Readonly<Partial<Record<K, unknown>>>,
+): readonly Finding[] {
+  return rules.flatMap(({ key, answer }): readonly Finding[] => {
+    const value = answers[key];
+    if (value === undefined || answer.kind === 'choice') return [];
+    const { least, most } = answer;
+    const isWithin = Number(value) >= least && Number(value) <= most;
+    return isWithin ? [] : [impossible('out-of-bounds', key, { least, most })];
+  });
 }
 
 type Given<V, Answer> = Pick<Rule<V>, 'question' | 'why'> &

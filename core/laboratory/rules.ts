@@ -1,5 +1,5 @@
-import type { Rule } from './rule';
-import { choice, count, figure, yesOrNo } from './rule';
+import type { NamedRule } from './rule';
+import { choice, count, figure, grouped, yesOrNo } from './rule';
 
 const SETTING_UP = {
   /** Which choice the set-up shows first. */
@@ -471,18 +471,9 @@ export type HouseRules = {
 };
 
 /** A rule with its name. */
-export type HouseRule = Rule<HouseRules[RuleKey]> & { readonly key: RuleKey };
+export type HouseRule = NamedRule<RuleKey, HouseRules[RuleKey]>;
 
 /** Every house rule in the order of the work. */
-export const RULE_GROUPS: readonly {
-  readonly heading: string;
-  readonly rules: readonly HouseRule[];
-}[] = Object.entries(GROUPS).map(([heading, rules]) => ({
-  heading,
-  rules: Object.entries(rules).map(([key, rule]: [string, Rule<HouseRules[RuleKey]>]) => ({
-    ...rule,
-    key: key as RuleKey,
-  })),
-}));
+export const RULE_GROUPS = grouped<RuleKey, HouseRules[RuleKey]>(GROUPS);
 
 export const HOUSE_RULES: readonly HouseRule[] = RULE_GROUPS.flatMap(({ rules }) => rules);

@@ -1,7 +1,7 @@
 import type { Finding } from '../record';
 import { impossible, MOST_WARNING_DAYS, WARNING_DAYS } from '../record';
-import type { Rule } from './rule';
-import { choice, count, figure } from './rule';
+import type { NamedRule } from './rule';
+import { checkBounds, choice, count, figure, grouped } from './rule';
 
 const THE_DAY = {
   workdayBegins: count({
@@ -149,19 +149,10 @@ export type Settings = { readonly [K in SettingKey]: Entries[K]['default'] } & {
 };
 
 /** A setting with its name. */
-export type Setting = Rule<Settings[SettingKey]> & { readonly key: SettingKey };
+export type Setting = NamedRule<SettingKey, Settings[SettingKey]>;
 
 /** Every setting, under the heading that it belongs to. */
-export const SETTING_GROUPS: readonly {
-  readonly heading: string;
-  readonly rules: readonly Setting[];
-}[] = Object.entries(GROUPS).map(([heading, entries]) => ({
-  heading,
-  rules: Object.entries(entries).map(([key, entry]: [string, Rule<Settings[SettingKey]>]) => ({
-    ...entry,
-    key: key as SettingKey,
-  })),
-}));
+export const SETTING_GROUPS = grouped<SettingKey, Settings[SettingKey]>(GROUPS);
 
 export const SETTINGS: readonly Setting[] = SETTING_GROUPS.flatMap(({ rules }) => rules);
 
@@ -177,15 +168,7 @@ export const DEFAULT_SETTINGS: Settings = {
 
 /** What makes settings impossible to follow. */
 export function checkSettings(settings: Settings): readonly Finding[] {
-  const findings: Finding[] = [];
-  for (const { key, answer } of SETTINGS) {
-    if (answer.kind === 'choice') continue;
-    const { least, most } = answer;
-    const value = Number(settings[key]);
-    if (value < least || value > most) {
-      findings.push(impossible('out-of-bounds', key, { least, most }));
-    }
-  }
+  const findings: Finding[] = [...checkBounds(SETTINGS, settings)];
   if (settings.workdayEnds <= settings.workdayBegins) {
     findings.push(impossible('workday-without-hours', 'workdayEnds'));
   }

@@ -1,6 +1,8 @@
 /** A word of the craft, as it is used on the screens. Terms of VIM and of the IUPAC recommendations, in our own words. */
 export interface GlossaryEntry {
   readonly word: string;
+  /** By which letter formulas call it, in italics. */
+  readonly symbol?: string;
   readonly meaning: string;
 }
 
@@ -59,17 +61,20 @@ export const GLOSSARY = {
   },
   'standard-uncertainty': {
     word: 'standard uncertainty',
-    meaning: 'u: how far a figure may be off, given as a standard deviation.',
+    symbol: 'u',
+    meaning: 'How far a figure may be off, given as a standard deviation.',
   },
   'expanded-uncertainty': {
     word: 'expanded uncertainty',
+    symbol: 'U',
     meaning:
-      'U: the half width of an interval that holds the true value with about 95 % probability. U is k times u.',
+      'The half width of an interval that holds the true value with about 95 % probability: the standard uncertainty times the coverage factor.',
   },
   'coverage-factor': {
     word: 'coverage factor',
+    symbol: 'k',
     meaning:
-      'k: by what the standard uncertainty is multiplied to give U. 2 where much is known; more where few titrations were made.',
+      'By what the standard uncertainty is multiplied to give the expanded one. 2 where much is known; more where few titrations were made.',
   },
   budget: {
     word: 'budget',

@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 import type { Id, PlainDate } from '#core/grammar';
 import { plainDateAt } from '#core/grammar';
-import { DEFAULT_SETTINGS, LABORATORY_RECORD, rulesAt } from '#core/laboratory';
+import { LABORATORY_RECORD, rulesAt } from '#core/laboratory';
 import type { LaboratoryFact, LaboratoryState, Settings } from '#core/laboratory';
 import type { AroundFact, PlainRecordKind } from '#core/ledger';
 import { asksFor, foldRecord, referencesOf } from '#core/ledger';
@@ -118,8 +118,7 @@ export function aroundOf(
 
 /** Today in the laboratory. @throws AppError `not-found` before it is founded */
 function todayIn(services: Services, laboratory: LaboratoryState | null): PlainDate {
-  if (!laboratory) throw new AppError('not-found', 'The laboratory has not been founded yet.');
-  return plainDateAt(services.now().toISOString(), laboratory.timeZone);
+  return plainDateAt(services.now().toISOString(), founded(laboratory).timeZone);
 }
 
 /** Today's date in the laboratory, and what it has set. @throws AppError `not-found` before the laboratory is founded. */
@@ -127,7 +126,11 @@ export async function laboratoryNow(
   tx: Knex,
   services: Services,
 ): Promise<{ readonly today: PlainDate; readonly settings: Settings }> {
-  const laboratory = await findLaboratory(tx);
-  const today = todayIn(services, laboratory);
-  return { today, settings: laboratory?.settings ?? DEFAULT_SETTINGS };
+  const laboratory = founded(await findLaboratory(tx));
+  return { today: todayIn(services, laboratory), settings: laboratory.settings };
+}
+
+function founded(laboratory: LaboratoryState | null): LaboratoryState {
+  if (!laboratory) throw new AppError('not-found', 'The laboratory has not been founded yet.');
+  return laboratory;
 }

@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import { useNavigate } from 'react-router';
 import * as v from 'valibot';
 import type { RecordVersion } from '#core/record';
 import type { NewFact } from '#contract';
@@ -20,13 +19,12 @@ interface WritingOf<Checked> {
   readonly schema: v.GenericSchema<unknown, Checked>;
   /** The field of the form at which the schema's word on a path is said. */
   readonly fieldOf: (path: string) => string;
-  /** The page where it is seen when it is written. */
-  readonly leadsTo: string;
+  /** What follows when it is written. */
+  readonly onWritten: () => void;
 }
 
-/** Writes a version of something that is written whole, with a reason, and goes to where it is seen; what is wrong is told at its fields. */
-export function useWriting<Checked>({ record, schema, fieldOf, leadsTo }: WritingOf<Checked>) {
-  const navigate = useNavigate();
+/** Writes a version of something that is written whole, with a reason; what is wrong is told at its fields. */
+export function useWriting<Checked>({ record, schema, fieldOf, onWritten }: WritingOf<Checked>) {
   const add = useAddToRecord();
   const [found, setFound] = useState<FieldMessages>({});
   return {
@@ -36,6 +34,11 @@ export function useWriting<Checked>({ record, schema, fieldOf, leadsTo }: Writin
     refused: messagesOf(add.error),
     error: add.error?.message,
     isBusy: add.isPending,
+    /** Takes back what was said: something else is being typed. */
+    clear: (): void => {
+      setFound({});
+      add.reset();
+    },
     write: (written: object, reason: string, factOf: (checked: Checked) => NewFact): void => {
       const parsed = v.safeParse(schema, written);
       const why = reasonProblem(reason);
@@ -51,7 +54,7 @@ export function useWriting<Checked>({ record, schema, fieldOf, leadsTo }: Writin
       if (!parsed.success || why !== undefined) return;
       add.mutate(
         { fact: factOf(parsed.output), recordId: record.id, basedOn: record.version },
-        { onSuccess: () => void navigate(leadsTo) },
+        { onSuccess: onWritten },
       );
     },
   };

@@ -1,16 +1,14 @@
 import { useQueryClient } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
+import type * as v from 'valibot';
 import type { HouseRule, Setting } from '#core/laboratory';
 import { ruleWords } from '#core/laboratory';
-import type { Finding } from '#core/record';
-import { findingText } from '#core/wording';
 import type { NewFact } from '#contract';
-import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
+import { useWriting } from '../app/useWriting';
 import { Button } from '../ui/Button';
 import type { FieldMessages } from '../ui/fieldMessages';
-import { reasonProblem } from '../ui/fieldMessages';
 import { TextField } from '../ui/fields';
 import { Form, FormFoot } from '../ui/Form';
 import type { TypedRule } from './RuleControl';
@@ -26,19 +24,17 @@ interface Group<E extends Entry> {
   readonly rules: readonly E[];
 }
 
-/** What the typed answers come to: the fact that sets them, and what is wrong at each. */
-interface Outcome {
-  readonly wrong: FieldMessages;
-  readonly fact?: NewFact<'laboratory.rules-set' | 'laboratory.settings-set'>;
-}
-
-interface AnswersFormProps<E extends Entry> {
+interface AnswersFormProps<E extends Entry, Checked> {
   readonly groups: readonly Group<E>[];
   readonly values: Values<E>;
   /** What the program ships. */
   readonly shipped: Values<E>;
   readonly submit: string;
-  readonly factOf: (typed: Typed<E>, reason: string) => Outcome;
+  readonly schema: v.GenericSchema<unknown, Checked>;
+  /** The typed answers, with what else is on the page, as the schema takes them. */
+  readonly writtenOf: (typed: Typed<E>) => object;
+  /** The fact that sets them. */
+  readonly factOf: (checked: Checked, reason: string) => NewFact;
   /** What else is changed on the page and set with the answers. */
   readonly isMoreChanged?: boolean;
   /** Choices that set several answers of a group at once. */
@@ -52,9 +48,9 @@ interface AnswersFormProps<E extends Entry> {
 }
 
 /** Answers of the laboratory, group by group, set together with a reason. */
-export function AnswersForm<E extends Entry>(props: AnswersFormProps<E>) {
-  const { groups, values, shipped, submit, factOf, isMoreChanged = false } = props;
-  const { set, errors, clear, isBusy, error } = useSetting(factOf);
+export function AnswersForm<E extends Entry, Checked>(props: AnswersFormProps<E, Checked>) {
+  const { groups, values, shipped, submit, writtenOf, factOf, isMoreChanged = false } = props;
+  const { write, errors, clear, isBusy, error } = useSetting(props.schema);
   const [typed, setTyped] = useState<Typed<E>>(() => typedOf(groups, values));
   const [reason, setReason] = useState('');
   const isChanged = isMoreChanged || differ(typed, typedOf(groups, values));
@@ -65,7 +61,7 @@ export function AnswersForm<E extends Entry>(props: AnswersFormProps<E>) {
   return (
     <Form
       onSubmit={() => {
-        set(typed, reason);
+        write(writtenOf(typed), reason, (checked) => factOf(checked, reason));
       }}
     >
       {groups.map((group) => (
@@ -88,7 +84,10 @@ export function AnswersForm<E extends Entry>(props: AnswersFormProps<E>) {
         </fieldset>
       ))}
       {props.children?.(errors)}
-      <div className="sticky bottom-0 -mx-4 flex flex-wrap items-end gap-4 border-t-2 border-ink bg-paper px-4 py-3 md:-mx-8 md:px-8">
+      <div
+        data-stays=""
+        className="sticky bottom-0 -mx-4 flex flex-wrap items-end gap-4 border-t-2 border-ink bg-paper px-4 py-3 md:-mx-8 md:px-8"
+      >
         <div className="w-full max-w-[420px]">
           <TextField
             label="Why they change"
@@ -118,7 +117,7 @@ export function AnswersForm<E extends Entry>(props: AnswersFormProps<E>) {
 export function AnswersInForce<E extends Entry>({
   groups,
   values,
-}: Pick<AnswersFormProps<E>, 'groups' | 'values'>) {
+}: Pick<AnswersFormProps<E, unknown>, 'groups' | 'values'>) {
   return (
     <>
       {groups.map((group) => (
@@ -139,11 +138,6 @@ export function AnswersInForce<E extends Entry>({
   );
 }
 
-/** What speaks against answers, at the field of each. */
-export function findingsAt(findings: readonly Finding[]): FieldMessages {
-  return Object.fromEntries(findings.map((one) => [one.field, findingText(one)]));
-}
-
 /** The answers of these groups as a form holds them. */
 function typedOf<E extends Entry>(groups: readonly Group<E>[], values: Values<E>): Typed<E> {
   const keys = groups.flatMap(({ rules }) => rules.map(({ key }) => key as Key<E>));
@@ -155,30 +149,19 @@ function differ<E extends Entry>(typed: Typed<E>, others: Typed<E>): boolean {
   return Object.entries(typed).some(([key, value]) => others[key as Key<E>] !== value);
 }
 
-/** Sets what the laboratory answers; what is wrong is told at each. */
-function useSetting<E extends Entry>(factOf: AnswersFormProps<E>['factOf']) {
+/** Sets what the laboratory answers; what is wrong is told at each, and below all of them what is wrong at none. */
+function useSetting<Checked>(schema: v.GenericSchema<unknown, Checked>) {
   const { laboratory } = useSession();
   const client = useQueryClient();
-  const save = useAddToRecord();
-  const [errors, setErrors] = useState<FieldMessages>({});
+  const { found, refused, error, ...rest } = useWriting({
+    record: laboratory,
+    schema,
+    fieldOf: (path) => path,
+    onWritten: () => void client.invalidateQueries({ queryKey: ['session'] }),
+  });
   return {
-    errors,
-    error: save.error?.message,
-    isBusy: save.isPending,
-    clear: () => {
-      setErrors({});
-    },
-    set: (typed: Typed<E>, reason: string): void => {
-      const { wrong, fact } = factOf(typed, reason);
-      const why = reasonProblem(reason);
-      const problems = why === undefined ? wrong : { ...wrong, reason: why };
-      setErrors(problems);
-      if (!fact || Object.keys(problems).length > 0) return;
-      const { id: recordId, version: basedOn } = laboratory;
-      save.mutate(
-        { recordId, basedOn, fact },
-        { onSuccess: () => void client.invalidateQueries({ queryKey: ['session'] }) },
-      );
-    },
+    ...rest,
+    errors: { ...refused, ...found },
+    error: Object.keys(refused).length > 0 ? undefined : error,
   };
 }

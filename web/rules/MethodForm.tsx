@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import type { Method } from '#core/chemistry';
 import { moleRatioOfMethod } from '#core/chemistry';
 import { roundSignificant } from '#core/measurement';
@@ -87,11 +88,12 @@ export function MethodForm({ method, record }: MethodFormProps) {
 
 /** Writes a method, or a version of one, and goes back to the list. */
 function useWritingMethod(record: RecordVersion) {
+  const navigate = useNavigate();
   const { found, refused, write, ...rest } = useWriting({
     record,
     schema: methodSchema,
     fieldOf: fieldOfMethod,
-    leadsTo: '/methods',
+    onWritten: () => void navigate('/methods'),
   });
   const { equations } = refused;
   return {

@@ -1,16 +1,14 @@
 import { useState } from 'react';
-import * as v from 'valibot';
-import { checkRules, DEFAULT_HOUSE_RULES, RULE_GROUPS } from '#core/laboratory';
+import { DEFAULT_HOUSE_RULES, RULE_GROUPS } from '#core/laboratory';
 import { may } from '#core/rights';
 import { houseRulesSchema } from '#contract';
 import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
 import { Asking } from '../ui/Asking';
-import { fieldMessages } from '../ui/fieldMessages';
 import { TextField } from '../ui/fields';
 import { Page } from '../ui/Page';
 import { ReasonDialog } from '../ui/ReasonDialog';
-import { AnswersForm, AnswersInForce, findingsAt } from './AnswersForm';
+import { AnswersForm, AnswersInForce } from './AnswersForm';
 import { CorrectionPresets } from './CorrectionPresets';
 import { ruleValues } from './RuleControl';
 
@@ -31,13 +29,9 @@ export function RulesPage() {
             values={laboratory.rules}
             shipped={DEFAULT_HOUSE_RULES}
             submit="Set these rules"
-            factOf={(typed, reason) => {
-              const parsed = v.safeParse(houseRulesSchema, ruleValues(typed));
-              if (!parsed.success) return { wrong: fieldMessages(parsed.issues) };
-              const rules = parsed.output;
-              const wrong = findingsAt(checkRules(rules));
-              return { wrong, fact: { kind: 'laboratory.rules-set', body: { rules, reason } } };
-            }}
+            schema={houseRulesSchema}
+            writtenOf={ruleValues}
+            factOf={(rules, reason) => ({ kind: 'laboratory.rules-set', body: { rules, reason } })}
             above={(group, typed, change) =>
               group.rules.some(({ key }) => key === 'volumeCorrection') && (
                 <CorrectionPresets typed={typed} onChoose={change} />

@@ -1,17 +1,16 @@
 import { useState } from 'react';
-import * as v from 'valibot';
 import type { OwnKeeping } from '#core/laboratory';
-import { checkSettings, DEFAULT_SETTINGS, SETTING_GROUPS } from '#core/laboratory';
+import { DEFAULT_SETTINGS, SETTING_GROUPS } from '#core/laboratory';
 import { may } from '#core/rights';
 import { settingsSchema } from '#contract';
 import { useCatalogue } from '../app/ownEntries';
 import { useSession } from '../app/session';
 import { SmallButton } from '../ui/Button';
 import type { FieldMessages } from '../ui/fieldMessages';
-import { fieldMessages } from '../ui/fieldMessages';
 import { QuantityField, SelectField } from '../ui/fields';
+import { numberIn } from '../ui/numberIn';
 import { Page } from '../ui/Page';
-import { AnswersForm, AnswersInForce, findingsAt } from './AnswersForm';
+import { AnswersForm, AnswersInForce } from './AnswersForm';
 import { ruleValues } from './RuleControl';
 
 /** How the program works for this laboratory; no result follows from it. */
@@ -55,16 +54,15 @@ function SettingsForm() {
       shipped={DEFAULT_SETTINGS}
       submit="Set them"
       isMoreChanged={JSON.stringify(keeping) !== JSON.stringify(typedKeeping(settings.keeping))}
-      factOf={(typed, reason) => {
-        const parsed = v.safeParse(settingsSchema, {
-          ...ruleValues(typed),
-          keeping: keeping.map((one) => ({ ...one, days: Number(one.days) })),
-        });
-        if (!parsed.success) return { wrong: fieldMessages(parsed.issues) };
-        const wrong = findingsAt(checkSettings(parsed.output));
-        const body = { settings: parsed.output, reason };
-        return { wrong, fact: { kind: 'laboratory.settings-set', body } };
-      }}
+      schema={settingsSchema}
+      writtenOf={(typed) => ({
+        ...ruleValues(typed),
+        keeping: keeping.map((one) => ({ ...one, days: numberIn(one.days) })),
+      })}
+      factOf={(set, reason) => ({
+        kind: 'laboratory.settings-set',
+        body: { settings: set, reason },
+      })}
     >
       {(wrong) => <KeepingFields keeping={keeping} wrong={wrong} onChange={setKeeping} />}
     </AnswersForm>

@@ -1,6 +1,7 @@
 import { findSubstance } from '#core/chemistry';
 import { useRunList } from '../app/lists';
 import { useRuns } from '../app/records';
+import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
 import { ButtonLink } from '../ui/Button';
 
@@ -15,9 +16,15 @@ interface Begin {
 
 /** The five steps from an empty laboratory to a certified molarity, until the first one is certified. */
 export function FirstDay() {
-  const steps = useSteps();
-  // What a laboratory once had, it may have used up: certified is certified.
-  if (!steps || steps.at(-1)?.isDone) return null;
+  const stock = useStock();
+  // Where something certified stands on the shelf, nobody has to ask for what was used up.
+  if (!stock || stock.bottles.some(({ certified }) => certified.length > 0)) return null;
+  return <Steps stock={stock} />;
+}
+
+function Steps({ stock }: { readonly stock: Stock }) {
+  const steps = useSteps(stock);
+  if (!steps) return null;
   const next = steps.find(({ isDone }) => !isDone);
   return (
     <section aria-label="The first day" className="mb-8 max-w-3xl">
@@ -53,13 +60,11 @@ export function FirstDay() {
   );
 }
 
-/** What is done of the five; undefined while it is being read. */
-function useSteps(): readonly Begin[] | undefined {
-  const stock = useStock();
+/** What is done of the five; undefined while it is being read, and where a molarity was certified before. */
+function useSteps(stock: Stock): readonly Begin[] | undefined {
   const open = useRuns();
   const certified = useRunList('', 'certified');
-  if (!stock || !open || !certified) return undefined;
-  const isCertified = certified.records.length > 0;
+  if (!open || !certified || certified.records.length > 0) return undefined;
   const { lots, bottles, equipment } = stock;
   const has = (type: string): boolean => equipment.some((item) => item.equipment.type === type);
   const hasLot = (role: string): boolean =>
@@ -81,19 +86,19 @@ function useSteps(): readonly Begin[] | undefined {
     {
       what: 'A titrant on the shelf',
       why: 'Planned and made up step by step; or written down, where it stands there already.',
-      isDone: titrants.length > 0 || isCertified,
+      isDone: titrants.length > 0,
       ...{ to: '/prepare', button: 'Prepare it' },
     },
     {
       what: 'A series of titrations',
       why: 'The bench says what comes next, asks about slips, and says when enough agree.',
-      isDone: open.length > 0 || isCertified,
+      isDone: open.length > 0,
       ...{ to: '/titrate/set-up', button: 'Standardize it' },
     },
     {
       what: 'Its molarity, certified',
       why: 'With its uncertainty, until when it holds, and a label for the bottle.',
-      isDone: isCertified,
+      isDone: false,
       ...{ to: '/judge', button: 'Judge it' },
     },
   ];

@@ -2,14 +2,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import type { Label } from '#core/label';
-import {
-  bottleLink,
-  LABEL_SHEETS,
-  labelOf,
-  PICTOGRAM_NAMES,
-  pictogramSvg,
-  sheetOf,
-} from '#core/label';
+import { bottleLink, LABEL_SHEETS, labelOf, sheetOf } from '#core/label';
 import { paperUnitsOf } from '#core/laboratory';
 import type { BottleState } from '#core/reagent';
 import { Loading } from '../app/Loading';
@@ -23,6 +16,7 @@ import { SelectField, TextField } from '../ui/fields';
 import { Form } from '../ui/Form';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
+import { Pictogram } from '../ui/Pictogram';
 import { ChemicalFormula, dateText, instantText } from '../ui/typeset';
 import { useTyped } from '../ui/useTyped';
 import { SheetFields } from './SheetFields';
@@ -131,12 +125,7 @@ function LabelPreview({ label, link }: LabelPreviewProps) {
           </div>
           <p className="flex flex-wrap justify-end gap-[0.4mm]">
             {pictograms.map((pictogram) => (
-              <img
-                key={pictogram}
-                className="size-[9mm]"
-                alt={PICTOGRAM_NAMES[pictogram]}
-                src={`data:image/svg+xml,${encodeURIComponent(pictogramSvg(pictogram))}`}
-              />
+              <Pictogram key={pictogram} of={pictogram} className="size-[9mm]" />
             ))}
           </p>
         </div>
@@ -164,7 +153,6 @@ function MakePdf({ bottle }: MakePdfProps) {
       saveFile(pdf, `label-${bottle.code}.pdf`);
     },
   });
-  if (!sheet) return null;
   return (
     <Form
       aria-label="Make the PDF"

@@ -1,4 +1,3 @@
-import { DropdownMenu } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
 import type { PlainDate } from '#core/grammar';
@@ -9,8 +8,8 @@ import { Loading } from '../app/Loading';
 import { useRecordList } from '../app/lists';
 import { OnlyWhatWasRead } from '../app/NotAllHere';
 import { useSession } from '../app/session';
-import { Button } from '../ui/Button';
 import { ListFoot } from '../ui/ListFoot';
+import { Menu, MenuItem } from '../ui/Menu';
 import { Page } from '../ui/Page';
 import { EquipmentFormOf } from './EquipmentFormOf';
 import { CellLink, Table } from '../ui/Table';
@@ -42,30 +41,18 @@ export function EquipmentPage() {
       lead="Balances and vessels that the figures rest on, and what heats"
       actions={
         mayRegister && (
-          <DropdownMenu.Root modal={false}>
-            <DropdownMenu.Trigger asChild>
-              <Button look="primary">Add equipment…</Button>
-            </DropdownMenu.Trigger>
-            <DropdownMenu.Portal>
-              <DropdownMenu.Content
-                align="end"
-                sideOffset={4}
-                className="min-w-[250px] rounded-md border border-rule-strong bg-sheet p-1 shadow-xl"
+          <Menu button="Add equipment…" look="primary">
+            {ADDABLE.map(({ type, name }) => (
+              <MenuItem
+                key={type}
+                onSelect={() => {
+                  setAdding(type);
+                }}
               >
-                {ADDABLE.map(({ type, name }) => (
-                  <DropdownMenu.Item
-                    key={type}
-                    className="flex min-h-12 cursor-pointer items-center rounded px-3 data-highlighted:bg-violet-wash data-highlighted:outline-none"
-                    onSelect={() => {
-                      setAdding(type);
-                    }}
-                  >
-                    {name}
-                  </DropdownMenu.Item>
-                ))}
-              </DropdownMenu.Content>
-            </DropdownMenu.Portal>
-          </DropdownMenu.Root>
+                {name}
+              </MenuItem>
+            ))}
+          </Menu>
         )
       }
     >

@@ -4,7 +4,8 @@ import { may } from '#core/rights';
 import type { RunState } from '#core/titration/run';
 import { pauseOf } from '#core/titration/run';
 import { useSession } from '../app/session';
-import { Button, KeyHint } from '../ui/Button';
+import { KeyHint } from '../ui/Button';
+import { Menu, MenuItem } from '../ui/Menu';
 import { RunLine } from './BenchHeader';
 
 /** What the menu asks for in a dialog. */
@@ -19,9 +20,6 @@ interface BenchMenuProps {
   readonly onIncident: (() => void) | null;
 }
 
-const ITEM =
-  'flex min-h-12 cursor-pointer items-center justify-between gap-6 rounded px-3 data-highlighted:bg-violet-wash data-highlighted:outline-none';
-
 /** What is seldom wanted at the bench, behind one button. */
 export function BenchMenu({ run, isLarge, onLarge, onAsk, onIncident }: BenchMenuProps) {
   const { person } = useSession();
@@ -29,58 +27,39 @@ export function BenchMenu({ run, isLarge, onLarge, onAsk, onIncident }: BenchMen
     onAsk(kind);
   };
   return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger asChild>
-        <Button className="text-[15px] whitespace-nowrap">More…</Button>
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          className="min-w-[250px] rounded-md border border-rule-strong bg-sheet p-1 shadow-xl"
-        >
-          <DropdownMenu.Label className="max-w-[300px] p-3 text-sm text-ink-soft md:hidden">
-            <RunLine run={run} />
-          </DropdownMenu.Label>
-          {onIncident && (
-            <DropdownMenu.Item className={`${ITEM} lg:hidden`} onSelect={onIncident}>
-              Does it matter?
-            </DropdownMenu.Item>
+    <Menu button="More…" className="text-[15px] whitespace-nowrap">
+      <DropdownMenu.Label className="max-w-[300px] p-3 text-sm text-ink-soft md:hidden">
+        <RunLine run={run} />
+      </DropdownMenu.Label>
+      {onIncident && (
+        <MenuItem className="lg:hidden" onSelect={onIncident}>
+          Does it matter?
+        </MenuItem>
+      )}
+      <MenuItem asChild>
+        <Link to={`/runs/${run.id}/sheet`}>Run sheet, to print</Link>
+      </MenuItem>
+      <MenuItem onSelect={onLarge}>
+        {isLarge ? 'All figures' : 'Large figures'} <KeyHint>L</KeyHint>
+      </MenuItem>
+      <MenuItem onSelect={ask('hazards')}>Hazards and waste</MenuItem>
+      <MenuItem onSelect={ask('keys')}>
+        List of keys <KeyHint>?</KeyHint>
+      </MenuItem>
+      {run.status === 'open' && (
+        <>
+          {run.flasks.some(({ final, voided }) => final && !voided) && (
+            <MenuItem onSelect={ask('photograph')}>Photograph a flask…</MenuItem>
           )}
-          <DropdownMenu.Item asChild className={ITEM}>
-            <Link to={`/runs/${run.id}/sheet`}>Run sheet, to print</Link>
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={onLarge}>
-            {isLarge ? 'All figures' : 'Large figures'} <KeyHint>L</KeyHint>
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={ask('hazards')}>
-            Hazards and waste
-          </DropdownMenu.Item>
-          <DropdownMenu.Item className={ITEM} onSelect={ask('keys')}>
-            List of keys <KeyHint>?</KeyHint>
-          </DropdownMenu.Item>
-          {run.status === 'open' && (
-            <>
-              {run.flasks.some(({ final, voided }) => final && !voided) && (
-                <DropdownMenu.Item className={ITEM} onSelect={ask('photograph')}>
-                  Photograph a flask…
-                </DropdownMenu.Item>
-              )}
-              <DropdownMenu.Separator className="my-1 border-t border-rule" />
-              {!pauseOf(run) && (
-                <DropdownMenu.Item className={ITEM} onSelect={ask('pause')}>
-                  Pause, or hand over…
-                </DropdownMenu.Item>
-              )}
-              {may(person, 'abandon-anothers-run', { startedBy: run.started.by }) && (
-                <DropdownMenu.Item className={`${ITEM} text-blush`} onSelect={ask('abandon')}>
-                  Abandon…
-                </DropdownMenu.Item>
-              )}
-            </>
+          <DropdownMenu.Separator className="my-1 border-t border-rule" />
+          {!pauseOf(run) && <MenuItem onSelect={ask('pause')}>Pause, or hand over…</MenuItem>}
+          {may(person, 'abandon-anothers-run', { startedBy: run.started.by }) && (
+            <MenuItem className="text-blush" onSelect={ask('abandon')}>
+              Abandon…
+            </MenuItem>
           )}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+        </>
+      )}
+    </Menu>
   );
 }

@@ -14,7 +14,7 @@ import {
   useFilter,
 } from 'react-aria-components';
 import type { FieldProps } from './fields';
-import { FieldNote } from './fields';
+import { FieldNote, notedBy } from './fields';
 
 /** One of the things to choose from. */
 export interface Choice {
@@ -39,7 +39,7 @@ const SEARCHED_FROM = 6;
 /** One of several records, each in two lines, found by any part of either. */
 export function ChoiceField({ items, chosenId, onChoose, ...frame }: ChoiceFieldProps) {
   const id = useId();
-  const { label, hint, error } = frame;
+  const { label, error } = frame;
   const { contains } = useFilter({ sensitivity: 'base' });
   const list = (
     <ListBox items={items} className="min-h-0 flex-1 overflow-y-auto outline-none">
@@ -61,7 +61,7 @@ export function ChoiceField({ items, chosenId, onChoose, ...frame }: ChoiceField
       onChange={(key) => {
         if (typeof key === 'string') onChoose(key);
       }}
-      {...(hint !== undefined || error !== undefined ? { 'aria-describedby': `${id}-note` } : {})}
+      {...notedBy(id, frame)}
     >
       <Label className="mb-1 block font-semibold">{label}</Label>
       <Button

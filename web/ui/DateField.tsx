@@ -8,7 +8,7 @@ import {
   I18nProvider,
 } from 'react-aria-components';
 import type { FieldProps } from './fields';
-import { Frame } from './fields';
+import { Frame, notedBy } from './fields';
 
 /** Day, month, year and 24 hours, as dates are written everywhere here, whatever the browser's own language is. */
 const LOCALE = 'en-GB';
@@ -63,15 +63,13 @@ export function DateTimeField(props: DateFieldProps) {
 function Field({ grain, value, onText, ...frame }: DateFieldProps & { readonly grain: Grain }) {
   const id = useId();
   const { held, take } = useHeld(grain, value, onText);
-  const { hint, error } = frame;
+  const { error } = frame;
   return (
     <Frame id={id} isGroup {...frame}>
       <I18nProvider locale={LOCALE}>
         <Segmented
           aria-labelledby={`${id}-label`}
-          {...(hint !== undefined || error !== undefined
-            ? { 'aria-describedby': `${id}-note` }
-            : {})}
+          {...notedBy(id, frame)}
           value={held}
           onChange={take}
           granularity={grain.granularity}

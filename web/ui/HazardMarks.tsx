@@ -1,5 +1,5 @@
 import type { Hazards } from '#core/label';
-import { PICTOGRAM_NAMES, pictogramSvg } from '#core/label';
+import { Pictogram } from './Pictogram';
 import { Sentence } from './ShortName';
 
 /** Pictograms with their words, the signal word and the statements. */
@@ -25,13 +25,7 @@ export function HazardMarks({
       {pictograms.length > 0 && (
         <p className="my-1 flex gap-1.5">
           {pictograms.map((pictogram) => (
-            <img
-              key={pictogram}
-              className="size-12"
-              alt={PICTOGRAM_NAMES[pictogram]}
-              title={PICTOGRAM_NAMES[pictogram]}
-              src={`data:image/svg+xml,${encodeURIComponent(pictogramSvg(pictogram))}`}
-            />
+            <Pictogram key={pictogram} of={pictogram} className="size-12" />
           ))}
         </p>
       )}

@@ -1,6 +1,6 @@
 import { Popover } from 'radix-ui';
 import type { ReactNode } from 'react';
-import type { GlossaryKey } from '#core/wording';
+import type { GlossaryEntry, GlossaryKey } from '#core/wording';
 import { GLOSSARY } from '#core/wording';
 
 interface TermProps {
@@ -11,7 +11,8 @@ interface TermProps {
 
 /** A word of the craft, which says what it means when it is pressed. */
 export function Term({ of, children }: TermProps) {
-  const { word, meaning } = GLOSSARY[of];
+  const entry: GlossaryEntry = GLOSSARY[of];
+  const { word, meaning } = entry;
   return (
     <Popover.Root>
       <Popover.Trigger
@@ -27,10 +28,26 @@ export function Term({ of, children }: TermProps) {
           collisionPadding={12}
           className="z-30 max-w-[min(22rem,calc(100vw-24px))] rounded-md border border-rule-strong bg-sheet p-3 text-[15px] leading-snug font-normal text-ink shadow-xl"
         >
-          <b className="block">{word}</b>
+          <p className="font-bold">
+            <GlossaryHead of={entry} />
+          </p>
           {meaning}
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
+  );
+}
+
+/** A word with its symbol, where it has one. */
+export function GlossaryHead({ of: { word, symbol } }: { readonly of: GlossaryEntry }) {
+  return (
+    <>
+      {word}
+      {symbol !== undefined && (
+        <>
+          , <i>{symbol}</i>
+        </>
+      )}
+    </>
   );
 }

@@ -85,12 +85,13 @@ export function FieldNote(props: Omit<FrameProps, 'children' | 'isGroup'>) {
   );
 }
 
+/** How a control names the note below it, where there is one. */
+export function notedBy(id: string, { hint, error }: Pick<FieldProps, 'hint' | 'error'>) {
+  return hint !== undefined || error !== undefined ? { 'aria-describedby': `${id}-note` } : {};
+}
+
 function described(id: string, { hint, error }: FieldProps) {
-  return {
-    id,
-    'aria-invalid': error !== undefined,
-    'aria-describedby': hint !== undefined || error !== undefined ? `${id}-note` : undefined,
-  };
+  return { id, 'aria-invalid': error !== undefined, ...notedBy(id, { hint, error }) };
 }
 
 /** A line of text. */
