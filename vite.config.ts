@@ -12,10 +12,33 @@ const WEB = fileURLToPath(new URL('dist/web', import.meta.url));
 function listOfFiles(): Plugin {
   return {
     name: 'list-of-files',
+    // After the files that only name others have been dropped.
+    enforce: 'post',
     generateBundle(_options, bundle) {
       const files = ['/', '/mark.svg', ...Object.keys(bundle).map((file) => `/${file}`)];
       const source = JSON.stringify(files.filter((file) => file !== '/index.html'));
       this.emitFile({ type: 'asset', fileName: 'files.json', source });
+    },
+  };
+}
+
+/** Has a browser fetch what every page shares beside the frame, and not after it. */
+function fetchParts(): Plugin {
+  return {
+    name: 'fetch-parts',
+    transformIndexHtml: {
+      order: 'post',
+      handler: (_html, { bundle = {} }) => {
+        const parts = Object.values(bundle).find(
+          (output) => output.type === 'chunk' && output.name === 'parts',
+        );
+        const files = parts?.type === 'chunk' ? [parts.fileName, ...parts.imports] : [];
+        return files.map((file) => ({
+          tag: 'link',
+          attrs: { rel: 'modulepreload', crossorigin: true, href: `/${file}` },
+          injectTo: 'head',
+        }));
+      },
     },
   };
 }
@@ -40,10 +63,31 @@ export default defineConfig({
   plugins: [
     react(),
     tailwindcss(),
+    fetchParts(),
     listOfFiles(),
     keepBuildBefore(),
     // What is served a thousand times is compressed once.
     compression({ algorithms: ['brotliCompress', 'gzip'], include: /\.(js|css|html|json|svg)$/ }),
   ],
-  build: { outDir: WEB, emptyOutDir: false },
+  build: {
+    outDir: WEB,
+    emptyOutDir: false,
+    // A browser waits for each file by itself: the frame of every page is one, and small parts that pages share lie together.
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: 'frame', tags: ['$initial'] },
+            // What brings fields with parts of their own stays apart from it.
+            {
+              name: 'parts',
+              test: /\/web\/(ui|app)\/(?!.*(Date|Choice)Field|choices)/,
+              minShareCount: 2,
+              includeDependenciesRecursively: false,
+            },
+          ],
+        },
+      },
+    },
+  },
 });

@@ -1,3 +1,4 @@
+import { earlyReads } from './early';
 import '@fontsource/atkinson-hyperlegible-next/400.css';
 import '@fontsource/atkinson-hyperlegible-next/600.css';
 import '@fontsource/atkinson-hyperlegible-next/700.css';
@@ -20,7 +21,7 @@ showLastLook();
 const client = createQueryClient();
 // The name of the script changes with every build.
 const build = import.meta.url;
-await keepReads(client, build).catch((error: unknown) => {
+await keepReads(client, build, earlyReads).catch((error: unknown) => {
   console.warn('What was read could not be kept on this device.', error);
 });
 void keepProgram();

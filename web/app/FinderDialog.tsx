@@ -1,5 +1,5 @@
 import type { RefObject } from 'react';
-import { useEffect, useRef, useState } from 'react';
+import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import {
   Autocomplete,
   Header,
@@ -104,11 +104,16 @@ interface ListedProps {
   readonly onGo: (to: string) => void;
 }
 
-function Listed({ groups, firstRef, onGo }: ListedProps) {
+/** Before the first list is drawn. */
+const NONE_YET: readonly Group[] = [];
+
+function Listed({ groups: found, firstRef, onGo }: ListedProps) {
+  // A letter that is typed is shown before what it finds.
+  const groups = useDeferredValue(found, NONE_YET);
   useEffect(() => {
     firstRef.current = groups.flatMap(({ found }) => found)[0] ?? null;
   }, [firstRef, groups]);
-  if (groups.every(({ found }) => found.length === 0)) {
+  if (groups !== NONE_YET && groups.every(({ found }) => found.length === 0)) {
     return <p className="mt-4">Nothing here is called so.</p>;
   }
   return (

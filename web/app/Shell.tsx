@@ -1,10 +1,9 @@
-import { useEffect } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { Outlet } from 'react-router';
 import { useLiveUpdates } from '../live/useLiveUpdates';
 import { layOver } from '../outbox/layOver';
 import { asFact } from '../outbox/outbox';
 import { useOutbox, useWaiting } from '../outbox/useOutbox';
-import { SignInPage } from '../signIn/SignInPage';
 import { Button } from '../ui/Button';
 import { writeDatesAs } from '../ui/typeset';
 import { Loading } from './Loading';
@@ -16,6 +15,11 @@ import { Bar } from './Bar';
 import { Spine } from './Spine';
 import { useLook } from './look';
 import { useIsWide } from './useIsWide';
+
+/** The door: who is signed in does not come by it. */
+const SignInPage = lazy(async () => ({
+  default: (await import('../signIn/SignInPage')).SignInPage,
+}));
 
 /** The frame of every page: the spine beside it, and nobody in without a session. */
 export function Shell() {
@@ -47,7 +51,13 @@ export function Shell() {
       </main>
     );
   }
-  if (session.kind === 'signed-out') return <SignInPage offer={session} />;
+  if (session.kind === 'signed-out') {
+    return (
+      <Suspense fallback={<Loading />}>
+        <SignInPage offer={session} />
+      </Suspense>
+    );
+  }
   const [laboratory = session.laboratory] = layOver(
     'laboratory',
     [session.laboratory],

@@ -1,5 +1,5 @@
-import { useQueries, useQuery } from '@tanstack/react-query';
-import { useMemo } from 'react';
+import { useIsFetching, useQueries, useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useState } from 'react';
 import type { PlainRecordKind, PlainStates, RunSummary } from '#core/ledger';
 import { currentSchemaVersion, isObservation, RECORD_KINDS, recordKindOf } from '#core/ledger';
 import type { RecordsNow } from '#core/titration/judging';
@@ -29,13 +29,32 @@ export function useHasAll(kind: ListKind): boolean {
   return useAtHand(kind)?.isAll ?? true;
 }
 
-/** Reads what entries are checked against, and the open work, before it is needed: the server may be away by then. */
+/** A page that has asked for nothing for so long has all that it shows, ms. */
+const QUIET_MS = 200;
+
+/**
+ * Reads what entries are checked against, and the open work, before it is needed: the server may be away by then. The page that is
+ * wanted now comes first.
+ */
 export function useReadAhead(): void {
+  const isReading = useIsFetching() > 0;
+  const [isDue, setDue] = useState(false);
+  useEffect(() => {
+    if (isReading) return;
+    const timer = setTimeout(() => {
+      setDue(true);
+    }, QUIET_MS);
+    return () => {
+      clearTimeout(timer);
+    };
+  }, [isReading]);
   const lists = RECORD_KINDS.filter((kind) => kind !== 'laboratory').map(atHandOf);
-  useQueries({ queries: lists });
-  useStockLeft();
+  useQueries({ queries: lists.map((list) => ({ ...list, enabled: isDue })) });
+  useQuery({ ...STOCK, enabled: isDue });
   const runs = useRuns() ?? [];
-  useQueries({ queries: runs.map(({ id }) => ({ ...runOf(id), staleTime: Infinity })) });
+  useQueries({
+    queries: runs.map(({ id }) => ({ ...runOf(id), staleTime: Infinity, enabled: isDue })),
+  });
 }
 
 /** Facts of this device laid over what it has read. */

@@ -26,8 +26,27 @@ async function askForSession(
 ): Promise<SessionAnswer> {
   const asked = Date.now();
   const session = await ask(sessionAnswer, method, path, body);
-  if (session.kind === 'signed-in') measureClock(session.now, asked, Date.now());
+  const [askedMs, answeredMs] = askedByPage() ?? [asked, Date.now()];
+  if (session.kind === 'signed-in') measureClock(session.now, askedMs, answeredMs);
   return session;
+}
+
+let isFirst = true;
+
+/** When the page itself asked for the session and had its answer, which is the first that the program reads; null ever after. */
+function askedByPage(): readonly [askedMs: number, answeredMs: number] | null {
+  if (!isFirst) return null;
+  isFirst = false;
+  const [timing] = performance.getEntriesByType('resource').filter(
+    (entry): entry is PerformanceResourceTiming =>
+      entry.name.endsWith('/api/session') &&
+      // A question by the page, not by the program.
+      (entry as PerformanceResourceTiming).initiatorType === 'link',
+  );
+  if (!timing) return null;
+  // By this device's clock as it is now: it may have been set since the page began.
+  const beganMs = Date.now() - performance.now();
+  return [beganMs + timing.requestStart, beganMs + timing.responseEnd];
 }
 
 /** Asks the server who is signed in. */

@@ -1,10 +1,13 @@
 import type { ReactNode } from 'react';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { isDialogOpen } from '../ui/isDialogOpen';
 
-/** Read when it is first asked for: no page waits for it. */
-const FinderDialog = lazy(async () => ({ default: (await import('./FinderDialog')).FinderDialog }));
+const load = async () => ({ default: (await import('./FinderDialog')).FinderDialog });
+const FinderDialog = lazy(load);
+
+/** By then the page that was asked for stands. */
+const LOAD_AFTER_MS = 1_000;
 
 /**
  * The way to anything by its name: a dialog, opened by `/` where no text is being written, by Ctrl or Cmd with K anywhere, or by what
@@ -15,6 +18,13 @@ export function useFinder(): { readonly open: () => void; readonly finder: React
   const open = (): void => {
     setOpen(true);
   };
+  useEffect(() => {
+    // No page waits for it, and nobody waits for it at the first key.
+    const timer = setTimeout(() => void load().catch(() => undefined), LOAD_AFTER_MS);
+    return () => {
+      clearTimeout(timer);
+    };
+  }, []);
   const options = { preventDefault: true, enabled: !isOpen };
   useHotkeys('/', open, {
     ...options,

@@ -3,6 +3,7 @@ import { QueryClient } from '@tanstack/react-query';
 import { IDBFactory } from 'fake-indexeddb';
 import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { keepReads } from './keepReads';
+import { openReads } from './reads';
 
 beforeEach(() => {
   globalThis.indexedDB = new IDBFactory();
@@ -15,7 +16,7 @@ afterEach(() => {
 /** A page that reads, and is closed when what it read is written down. */
 async function readAndClose(build: string, reads: readonly (readonly [string, unknown])[]) {
   const client = new QueryClient();
-  await keepReads(client, build);
+  await keepReads(client, build, openReads());
   for (const [key, data] of reads) client.setQueryData([key], data);
   window.dispatchEvent(new Event('pagehide'));
   await new Promise((resolve) => setTimeout(resolve, 200));
@@ -24,7 +25,7 @@ async function readAndClose(build: string, reads: readonly (readonly [string, un
 
 async function reopen(build: string) {
   const client = new QueryClient();
-  await keepReads(client, build);
+  await keepReads(client, build, openReads());
   return client;
 }
 
@@ -37,7 +38,7 @@ test('what was read is there after a reload, and is asked for again as soon as t
 
 test('what could not be read again, the server being away, is still kept', async () => {
   const client = new QueryClient();
-  await keepReads(client, 'build 1');
+  await keepReads(client, 'build 1', openReads());
   client.setQueryData(['run'], { facts: [1, 2] });
   const away = (): Promise<never> => Promise.reject(new Error('the server is away'));
   await client.query({ queryKey: ['run'], queryFn: away, retry: false }).catch(() => undefined);

@@ -1,17 +1,7 @@
 import type { DehydratedState, QueryClient } from '@tanstack/react-query';
 import { dehydrate, hydrate } from '@tanstack/react-query';
-import type { DBSchema, IDBPDatabase } from 'idb';
-import { openDB } from 'idb';
-
-interface ReadsSchema extends DBSchema {
-  reads: { key: 'all'; value: Kept };
-}
-
-interface Kept {
-  /** The build that read it: another one may understand other shapes. */
-  readonly build: string;
-  readonly state: DehydratedState;
-}
+import type { IDBPDatabase } from 'idb';
+import type { ReadsSchema } from './reads';
 
 const WRITE_AFTER_MS = 150;
 
@@ -22,12 +12,12 @@ const WEEK_MS = 7 * 24 * 3_600_000;
  * Keeps on this device what the pages have read, and gives it back after a reload, so that the bench works when the
  * server is away. Signing out empties it with the pages' own memory.
  */
-export async function keepReads(client: QueryClient, build: string): Promise<void> {
-  const database = await openDB<ReadsSchema>('vine-measure-reads', 1, {
-    upgrade: (fresh) => {
-      fresh.createObjectStore('reads');
-    },
-  });
+export async function keepReads(
+  client: QueryClient,
+  build: string,
+  opening: Promise<IDBPDatabase<ReadsSchema>>,
+): Promise<void> {
+  const database = await opening;
   await giveBack(database, client, build);
   let isDue = false;
   const write = (): void => {

@@ -94,21 +94,23 @@ export function Molarity({
 /** How a laboratory writes dates on its screens. */
 export type DateFormat = 'words' | 'iso' | 'dots';
 
-const DATES: Readonly<Record<DateFormat, Intl.DateTimeFormat>> = {
-  words: new Intl.DateTimeFormat('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    timeZone: 'UTC',
-  }),
-  iso: new Intl.DateTimeFormat('sv-SE', { dateStyle: 'short', timeZone: 'UTC' }),
-  dots: new Intl.DateTimeFormat('de-DE', {
-    day: '2-digit',
-    month: '2-digit',
-    year: 'numeric',
-    timeZone: 'UTC',
-  }),
+type Formatting = readonly [locale: string, options: Intl.DateTimeFormatOptions];
+
+const DATES: Readonly<Record<DateFormat, Formatting>> = {
+  words: ['en-GB', { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' }],
+  iso: ['sv-SE', { dateStyle: 'short', timeZone: 'UTC' }],
+  dots: ['de-DE', { day: '2-digit', month: '2-digit', year: 'numeric', timeZone: 'UTC' }],
 };
+
+const FORMATTERS = new Map<string, Intl.DateTimeFormat>();
+
+/** A formatter, made when it is first needed: the first one of a page takes as long as drawing it. */
+function formatter(...formatting: Formatting): Intl.DateTimeFormat {
+  const key = JSON.stringify(formatting);
+  const known = FORMATTERS.get(key) ?? new Intl.DateTimeFormat(...formatting);
+  FORMATTERS.set(key, known);
+  return known;
+}
 
 let written: DateFormat = 'words';
 
@@ -119,12 +121,12 @@ export function writeDatesAs(format: DateFormat): void {
 
 /** A plain date as people write it: 2 Mar 2026, unless the laboratory has set another way. */
 export function dateText(plainDate: string): string {
-  return DATES[written].format(new Date(`${plainDate}T00:00:00Z`));
+  return formatter(...DATES[written]).format(new Date(`${plainDate}T00:00:00Z`));
 }
 
 /** An instant in the laboratory's time zone: 2 Mar, 14:05; with its year where that is in doubt. */
 export function instantText(instant: string, timeZone: string, hasYear = false): string {
-  return new Intl.DateTimeFormat('en-GB', {
+  return formatter('en-GB', {
     day: 'numeric',
     month: 'short',
     ...(hasYear ? { year: 'numeric' } : {}),
@@ -136,9 +138,9 @@ export function instantText(instant: string, timeZone: string, hasYear = false):
 
 /** An instant by the clock of the laboratory, with its day when that is not today's: `10:40`, `Fri 07:15`. */
 export function clockText(instant: string, now: string, timeZone: string): string {
-  const day = new Intl.DateTimeFormat('en-CA', { dateStyle: 'short', timeZone });
+  const day = formatter('en-CA', { dateStyle: 'short', timeZone });
   const isToday = day.format(new Date(instant)) === day.format(new Date(now));
-  return new Intl.DateTimeFormat('en-GB', {
+  return formatter('en-GB', {
     ...(isToday ? {} : { weekday: 'short' }),
     hour: '2-digit',
     minute: '2-digit',
@@ -148,7 +150,7 @@ export function clockText(instant: string, now: string, timeZone: string): strin
 
 /** The laboratory's wall clock at an instant: `2026-11-26T15:00`. */
 export function localTimeAt(instant: string, timeZone: string): string {
-  return new Intl.DateTimeFormat('sv-SE', {
+  return formatter('sv-SE', {
     dateStyle: 'short',
     timeStyle: 'short',
     timeZone,
@@ -159,17 +161,15 @@ export function localTimeAt(instant: string, timeZone: string): string {
 
 /** A local date and time as people write it: `Thu 26 Nov, 15:00`. */
 export function localText(local: string): string {
-  return LOCAL.format(new Date(`${local}:00Z`));
+  return formatter('en-GB', {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    hour: '2-digit',
+    minute: '2-digit',
+    timeZone: 'UTC',
+  }).format(new Date(`${local}:00Z`));
 }
-
-const LOCAL = new Intl.DateTimeFormat('en-GB', {
-  weekday: 'short',
-  day: 'numeric',
-  month: 'short',
-  hour: '2-digit',
-  minute: '2-digit',
-  timeZone: 'UTC',
-});
 
 /** The text with a capital first letter, for headings. */
 export function capitalized(text: string): string {
