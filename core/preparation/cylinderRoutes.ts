@@ -8,7 +8,9 @@ import type {
   Wish,
 } from './route';
 import {
+  figure,
   flaskFor,
+  howMuchOf,
   LEAST_DILUTION,
   madeUp,
   NEAR_ENOUGH,
@@ -48,6 +50,7 @@ export function fromConcentrate(
         with: cylinder?.name ?? 'a cylinder',
         exactness: 'approximate',
         why: `It has ${String(Number(strength.toPrecision(3)))} mol/L, known to a per cent or two. ${remark}`,
+        how: howMuchOf(wish, madeUpMl, strength),
       },
       {
         ...madeUp(wish, madeUpMl, flask),
@@ -102,6 +105,7 @@ export function addingVolumes(
         with: cylinder?.name ?? 'a cylinder',
         exactness: 'approximate',
         why,
+        how: howMuchOf(wish, wish.volumeMl, strength),
       },
       {
         what: `${wish.solventName}, added to it`,
@@ -110,6 +114,7 @@ export function addingVolumes(
         with: 'a cylinder',
         exactness: 'approximate',
         why: 'Volumes are added, not made up to a mark: taken as additive.',
+        how: `the rest: ${figure(wish.volumeMl, 'mL')} − ${figure(takeMl, 'mL')}`,
       },
     ],
     molarityMolPerL: wish.molarityMolPerL,
@@ -157,12 +162,19 @@ export function strengthening(wish: Wish, { solutions, vessels }: PlannerShelf):
         sourceId: weaker.id,
         sourceName: `${weaker.name} with ${strongest.name}`,
         quantities: [
-          { ...approximate, what: weaker.name, amount: fillMl, with: 'a cylinder' },
+          {
+            ...approximate,
+            what: weaker.name,
+            amount: fillMl,
+            with: 'a cylinder',
+            how: `the rest: ${figure(volumeMl, 'mL')} − ${figure(takeMl, 'mL')}`,
+          },
           {
             ...approximate,
             what: `${strongest.name}, added to it`,
             amount: takeMl,
             with: cylinder?.name ?? 'a cylinder',
+            how: `V = V′ (c − c₁) ÷ (c₂ − c₁), with c₁ = ${figure(weaker.molarityMolPerL, 'mol/L')} of the weaker and c₂ = ${figure(strongest.molarityMolPerL, 'mol/L')} of the stronger one`,
           },
         ],
         molarityMolPerL: wanted,

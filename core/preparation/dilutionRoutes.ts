@@ -7,7 +7,7 @@ import type {
   SolutionOnShelf,
   Wish,
 } from './route';
-import { combineRelative, NEAR_ENOUGH, notEnough, vesselUncertainty } from './route';
+import { combineRelative, figure, NEAR_ENOUGH, notEnough, vesselUncertainty } from './route';
 
 /** Pipettes are rinsed and beakers keep a rest: this much more is poured than is pipetted, mL. */
 const RINSE_ML = 15;
@@ -182,6 +182,7 @@ function diluting(wish: Wish, solution: SolutionOnShelf, chain: readonly Step[])
         with: step.pipette.name,
         exactness: 'exact',
         why: 'It enters the equation.',
+        how: `c = c′ × ${figure(step.pipette.volumeMl, 'mL')} ÷ ${figure(step.flask.volumeMl, 'mL')}: of the glassware at hand, what comes near enough most exactly`,
       },
       {
         what: 'made up to the mark',

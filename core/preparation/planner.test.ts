@@ -59,6 +59,12 @@ const EXACT = {
   ...BY_CYLINDER,
 } satisfies Wish;
 
+/** Multiplies by a factor as it is written: `× 204.2 g/mol`, `÷ 99.98 %`. */
+function worthOf(product: number, factor: string): number {
+  const value = Number(/[\d.]+/.exec(factor)?.[0]) / (factor.endsWith('%') ? 100 : 1);
+  return factor.startsWith('÷') ? product / value : product * value;
+}
+
 describe('the routes to a solution', () => {
   test('a standard is weighed exactly, into the smallest flask that holds it', () => {
     const [route] = planRoutes({ ...EXACT, volumeMl: 200 }, SHELF);
@@ -83,6 +89,30 @@ describe('the routes to a solution', () => {
     );
     const [asStandard] = planRoutes(EXACT, { ...SHELF, solids: [PELLETS] });
     expect(asStandard?.objections[0]).toMatch(/is not a primary standard/);
+  });
+
+  test('what is said of how an amount comes about gives that amount', () => {
+    const concentrate = { id: idOf('c'), name: 'HCl', molarityMolPerL: 12.1, remark: '' };
+    const shelf = {
+      ...{ ...SHELF, concentrates: [{ ...concentrate, leftMl: 1e3 }] },
+      solutions: [STOCK, { ...STOCK, id: idOf('w'), name: 'bottle 2', molarityMolPerL: 0.08 }],
+    };
+    const wish = { ...EXACT, exactness: 'approximate', volumeMl: 731 } satisfies Wish;
+    const routes = [...planRoutes(wish, shelf), ...planRoutes(EXACT, shelf)];
+    const said = routes
+      .filter(({ kind }) => !kind.startsWith('dilute'))
+      .flatMap(({ kind, quantities }) =>
+        quantities.flatMap(({ how = '', amount }) => {
+          const product = /= ([^=]*)$/.exec(how)?.[1] ?? '';
+          const factors = product.match(/[×÷]? ?[\d.]+ (%|[a-zA-Z/]+)/g) ?? [];
+          if (factors.length < 3) return [];
+          return [[kind, factors.reduce(worthOf, 1), amount] as const];
+        }),
+      );
+    expect(new Set(said.map(([kind]) => kind))).toEqual(
+      new Set(['weigh', 'concentrate', 'add-volumes']),
+    );
+    for (const [, worth, amount] of said) expect(worth / amount).toBeCloseTo(1, 3);
   });
 
   test('what no cylinder measures is said before it is poured', () => {

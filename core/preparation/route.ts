@@ -80,6 +80,8 @@ export interface PlannedQuantity {
   readonly with: string;
   readonly exactness: 'exact' | 'approximate';
   readonly why: string;
+  /** The equation that gives the amount, with its figures; absent where there is nothing to calculate. */
+  readonly how?: string;
 }
 
 /** A way to what is wanted. */
@@ -105,6 +107,20 @@ export const NEAR_ENOUGH = 0.02;
 
 /** A solution that is hardly stronger than what is wanted is no stock to dilute by cylinder. */
 export const LEAST_DILUTION = 1.5;
+
+/** A figure of an equation as it is shown, to four digits. */
+export function figure(value: number, unit: string): string {
+  return `${roundSignificant(value, 4)} ${unit}`;
+}
+
+/** The volume of a solution that holds what is wanted: V = c V' / c'. */
+export function howMuchOf(
+  { molarityMolPerL }: Pick<Wish, 'molarityMolPerL'>,
+  volumeMl: number,
+  strengthMolPerL: number,
+): string {
+  return `V = c V′ ÷ c′ = ${figure(molarityMolPerL, 'mol/L')} × ${figure(volumeMl, 'mL')} ÷ ${figure(strengthMolPerL, 'mol/L')}`;
+}
 
 /** The smallest vessel of a kind that holds a volume; null when there is none. */
 export function smallestHolding(

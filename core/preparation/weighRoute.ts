@@ -3,6 +3,7 @@ import { massUncertainty, TOO_COARSE } from './startChecks';
 import type { PlannerShelf, Route, SolidOnShelf, Wish } from './route';
 import {
   combineRelative,
+  figure,
   flaskFor,
   madeUp,
   notEnough,
@@ -80,6 +81,7 @@ export function weighing(
         why: isExact
           ? 'It enters the equation: weigh near this mass and write every digit.'
           : whyApproximate(wish),
+        how: `m = c V M ÷ w = ${figure(wish.molarityMolPerL, 'mol/L')} × ${figure(volumeMl / 1000, 'L')} × ${figure(solid.molarMassGPerMol, 'g/mol')} ÷ ${figure(100 * solid.purity, '%')}`,
       },
       isExact
         ? {

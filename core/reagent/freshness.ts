@@ -1,6 +1,6 @@
-import type { Own } from '../chemistry';
+import type { Keeping, Own } from '../chemistry';
 import { keepingOf } from '../chemistry';
-import type { PlainDate } from '../grammar';
+import type { CalendarDuration, PlainDate } from '../grammar';
 import { addToDate, daysBetween } from '../grammar';
 import type { DecimalText } from '../measurement';
 import type { Standing } from '../record';
@@ -36,10 +36,16 @@ export function suggestValidUntil(
   const atMost = (until: PlainDate): PlainDate => (last !== null && last < until ? last : until);
   if (ownDays !== null) return atMost(addToDate(since, { days: ownDays }));
   if (!keeping) return null;
-  const { dilute, interval } = keeping;
-  const isDilute =
-    dilute !== null && Number(made.nominalMolarity ?? Infinity) < dilute.belowMolPerL;
-  return atMost(addToDate(since, isDilute ? dilute.interval : interval));
+  return atMost(addToDate(since, intervalOf(keeping, made.nominalMolarity)));
+}
+
+/** How long a solution of a strength keeps by the catalogue: less where it is dilute. */
+export function intervalOf(
+  { dilute, interval }: Pick<Keeping, 'dilute' | 'interval'>,
+  nominalMolarity: DecimalText | null,
+): CalendarDuration {
+  const isDilute = dilute !== null && Number(nominalMolarity ?? Infinity) < dilute.belowMolPerL;
+  return isDilute ? dilute.interval : interval;
 }
 
 /** From which day a solution that was made here is clear; null for one that need not settle. */

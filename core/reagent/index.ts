@@ -38,3 +38,4 @@ export {
   lotPurityComponent,
 } from './lot';
 export { LOT_RECORD } from './lotRecord';
+export { whyKept, whyLeft } from './why';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { addToDate, daysBetween, isPlainDate, plainDateAt, plainDate } from '#core/grammar';
-import { khpLot, references } from '../test-support/runs';
+import { bottleOf, khpLot, references } from '../test-support/runs';
 import { decimalText } from '#core/measurement';
 import { idOf, stored } from '../test-support/stored';
 import type { CorrectionHow } from '#core/wording';
@@ -13,6 +13,7 @@ import {
   mayBeUsed,
   readyFrom,
   suggestValidUntil,
+  whyKept,
 } from './index';
 
 const { bottle } = references();
@@ -195,4 +196,16 @@ describe('the certificates of a bottle under one rule', () => {
     const [first] = historyOf([entry('2026-02-10', '0.10000', unmeasured)], rule('corrected'));
     expect(first?.underTodaysRule).toBe('0.10006');
   });
+});
+
+test.each([
+  ['0.1', null, /keeps for 1 month at this strength, by the catalogue/],
+  ['0.1', 14, /keeps for 14 days by the laboratory’s own time/],
+])('how long %s mol/L keeps, own time %s', (nominalMolarity, ownDays, expected) => {
+  const bottle = bottleOf('sodium-hydroxide', { nominalMolarity });
+  expect(whyKept(bottle, ownDays)).toMatch(expected);
+});
+
+test('of what nobody has an interval, that is what is said', () => {
+  expect(whyKept(bottleOf('no-such-substance', {}), null)).toMatch(/Nobody has said/);
 });

@@ -26,6 +26,7 @@ import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useNow } from '../app/useNow';
 import { Sentence } from '../ui/ShortName';
+import { Why } from '../ui/Why';
 import { capitalized, localText, localTimeAt } from '../ui/typeset';
 import { BeginButton } from './BeginButton';
 import { ByProcedure } from './ByProcedure';
@@ -75,7 +76,10 @@ export function RouteView({ route, wish, shelf, wanted, stock, isFirst }: RouteV
             <span>
               <Sentence text={`${quantity.what}, with ${quantity.with}`} />
               <span className="block text-sm text-ink-soft">
-                <b>{capitalized(quantity.exactness)}.</b> {quantity.why}
+                <b>{capitalized(quantity.exactness)}.</b> {quantity.why}{' '}
+                {quantity.how !== undefined && (
+                  <Why of={amountText(quantity)} because={[quantity.how]} />
+                )}
               </span>
             </span>
           </li>

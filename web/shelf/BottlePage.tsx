@@ -2,8 +2,10 @@ import type { ComponentProps, ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { findContent, keepingOf } from '#core/chemistry';
 import { hazardsOfBottle } from '#core/label';
+import type { Settings } from '#core/laboratory';
+import { ownKeepingDays } from '#core/laboratory';
 import type { BottleState } from '#core/reagent';
-import { historyOf, readyFrom } from '#core/reagent';
+import { historyOf, readyFrom, whyKept, whyLeft } from '#core/reagent';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecord, useRuns } from '../app/records';
 import { NotFound } from '../app/RouteError';
@@ -21,6 +23,7 @@ import { StandingMark } from '../ui/Standing';
 import { UseSwitch } from '../app/UseSwitch';
 import { capitalized, dateText, Molarity } from '../ui/typeset';
 import { Term } from '../ui/Term';
+import { Why } from '../ui/Why';
 import { BottleDrawing } from './BottleDrawing';
 import { CorrectBottleDialog } from './CorrectBottleDialog';
 import type { ShelfItem } from './shelfItems';
@@ -123,7 +126,7 @@ function AsMadeUp({ item, names }: AsMadeUpProps) {
   return (
     <section>
       <h2 className="mb-2 text-lg font-bold">As made up</h2>
-      <Facts rows={factsOf(item, names, nameOf)} />
+      <Facts rows={factsOf(item, names, nameOf, laboratory.settings)} />
       <div className="mt-4">
         <UseSwitch
           kind="bottle"
@@ -148,12 +151,18 @@ function factsOf(
   { bottle, freshness, leftMl }: ShelfItem,
   names: AsMadeUpProps['names'],
   nameOf: (personId: string) => string,
+  settings: Settings,
 ): Rows {
   const { plausibleMolarity, dilutionFactor, useBy, note } = bottle;
   const clearFrom = readyFrom(bottle);
   return [
     ['Standing', <StandingMark key="s" freshness={freshness} />],
-    ['Left', `${String(Math.round(leftMl))} of ${bottle.volumeMl} mL`],
+    [
+      'Left',
+      <Why key="l" of="so much is left" because={[whyLeft(`${bottle.volumeMl} mL`)]}>
+        {Math.round(leftMl)} of {bottle.volumeMl} mL
+      </Why>,
+    ],
     ['Made on', dateText(bottle.preparedOn)],
     ['Made by', nameOf(bottle.preparedBy)],
     ...row('Made from', bottle.parents.length > 0 && <Parents bottle={bottle} names={names} />),
@@ -161,7 +170,16 @@ function factsOf(
     ...row('Diluted', dilutionFactor && `${dilutionFactor} times`),
     ...row('Use by', useBy && dateText(useBy)),
     ...row('Clear from', clearFrom && dateText(clearFrom)),
-    ['Keeping', keepingText(bottle)],
+    [
+      'Keeping',
+      <span key="k">
+        {keepingText(bottle)}{' '}
+        <Why
+          of="it keeps so long"
+          because={[whyKept(bottle, ownKeepingDays(settings, bottle.substanceId))]}
+        />
+      </span>,
+    ],
     ...row('Note', note),
   ];
 }

@@ -5,7 +5,7 @@ import { findSubstance } from '#core/chemistry';
 import { hazardsOfLot } from '#core/label';
 import { parseDecimal, roundSignificant } from '#core/measurement';
 import type { Lot, LotState } from '#core/reagent';
-import { lotMolarity, lotMolarMass, purityText } from '#core/reagent';
+import { lotMolarity, lotMolarMass, purityText, whyLeft } from '#core/reagent';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { useAddToRecord } from '../app/entering';
@@ -25,11 +25,12 @@ import { Page } from '../ui/Page';
 import { messagesOf } from '../ui/refusal';
 import { capitalized, ChemicalFormula, dateText } from '../ui/typeset';
 import { useTyped } from '../ui/useTyped';
+import { Why } from '../ui/Why';
 import { DryingLog } from './DryingLog';
 import { ClassifyDialog } from './ClassifyDialog';
 import { LotCertificates } from './LotCertificates';
 import { LotForm } from './LotForm';
-import { leftText } from './wording';
+import { leftText, unitOf } from './wording';
 
 /** One lot: what its certificate says, what is left, the drying log, the certificate itself. */
 export function LotPage() {
@@ -161,7 +162,18 @@ function factsOf(lot: Lot, left: number | undefined): ComponentProps<typeof Fact
     ['Opened', lot.openedOn === null ? 'not yet' : dateText(lot.openedOn)],
     ['Use by', lot.useBy === null ? 'none' : dateText(lot.useBy)],
     ['Store', lot.store === '' ? '–' : lot.store],
-    ['Left', <b key="l">{leftText(lot, left)}</b>],
+    [
+      'Left',
+      <b key="l">
+        {lot.amountReceived === null ? (
+          leftText(lot, left)
+        ) : (
+          <Why of="so much is left" because={[whyLeft(`${lot.amountReceived} ${unitOf(lot)}`)]}>
+            {leftText(lot, left)}
+          </Why>
+        )}
+      </b>,
+    ],
   ];
 }
 
@@ -194,11 +206,7 @@ function CountDialog({
       }}
       onClose={onClose}
     >
-      <QuantityField
-        label="There is"
-        unit={state.lot.dissolved ? 'mL' : 'g'}
-        {...field('amountLeft')}
-      />
+      <QuantityField label="There is" unit={unitOf(state.lot)} {...field('amountLeft')} />
       <TextAreaField label="Why it is counted" {...field('reason')} />
     </FormDialog>
   );

@@ -2,8 +2,12 @@ import { roundSignificant } from '#core/measurement';
 import type { Lot } from '#core/reagent';
 
 /** What is left of a lot with its unit: `412 g`; a dash for one that nobody counts. */
-export function leftText({ dissolved }: Lot, left: number | undefined): string {
+export function leftText({ dissolved }: Pick<Lot, 'dissolved'>, left: number | undefined): string {
   if (left === undefined) return '–';
-  const unit = dissolved ? 'mL' : 'g';
-  return `${left > 0 ? roundSignificant(left, 3) : '0'} ${unit}`;
+  return `${left > 0 ? roundSignificant(left, 3) : '0'} ${unitOf({ dissolved })}`;
+}
+
+/** In what a lot is counted. */
+export function unitOf({ dissolved }: Pick<Lot, 'dissolved'>): 'g' | 'mL' {
+  return dissolved ? 'mL' : 'g';
 }

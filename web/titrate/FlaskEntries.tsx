@@ -13,8 +13,10 @@ import {
   rivalsOf,
 } from '#core/titration/run';
 import { arrangementOf } from '#core/titration/setUp';
+import { whyExpected } from '#core/titration/guidance';
 import { ShortName } from '../ui/ShortName';
 import { Term } from '../ui/Term';
+import { Why } from '../ui/Why';
 
 interface FlaskEntriesProps {
   readonly run: RunState;
@@ -143,9 +145,12 @@ function Titre({ run, replicate }: Pick<FlaskEntriesProps, 'run' | 'replicate'>)
     return <span className={`font-mono ${look}`}>{titreMl}</span>;
   }
   if (flask.voided) return <NothingYet />;
+  const forecast = forecastFlask(run, flask, null);
   return (
     <span className="font-mono text-ink-soft">
-      ≈ {roundHalfEven(forecastFlask(run, flask, null).titreMl, 2)}
+      <Why of="this titre is expected" because={whyExpected(run, flask, forecast)}>
+        ≈ {roundHalfEven(forecast.titreMl, 2)}
+      </Why>
     </span>
   );
 }

@@ -2,12 +2,13 @@ import { describeDrying, describeEndPoint } from '#core/chemistry';
 import type { HouseRules } from '#core/laboratory';
 import { roundHalfEven } from '#core/measurement';
 import type { RunReferences } from '#core/titration/setUp';
-import { blanksAsked, planRun } from '#core/titration/guidance';
+import { blanksAsked, planRun, whyPortion } from '#core/titration/guidance';
 import { arrangementOf, standardSubstance } from '#core/titration/setUp';
 import { useStock } from '../app/stock';
 import { ShortName } from '../ui/ShortName';
 import { ReactionEquations } from '../ui/typeset';
 import { Term } from '../ui/Term';
+import { Why } from '../ui/Why';
 
 interface SeriesPlanViewProps {
   readonly references: RunReferences;
@@ -73,7 +74,10 @@ function Portion({ references, plan }: PlanProps) {
         {portion.fixedMl === null && 'about '}
         <span className="font-mono">{figure(plan.portion.suggested)}</span> {portion.unit}{' '}
         <ShortName of={portion.substanceId} own={portion.own} />
-        {!isWeighed && ' solution'}
+        {!isWeighed && ' solution'}{' '}
+        <span className="text-base font-normal">
+          <Why of="this portion" because={whyPortion(references, plan)} />
+        </span>
       </p>
       <Titre references={references} plan={plan} figure={figure} />
     </>

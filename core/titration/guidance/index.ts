@@ -9,3 +9,4 @@ export {
   suggestAliquots,
   titrantNeed,
 } from './plan';
+export { whyExpected, whyPortion } from './why';

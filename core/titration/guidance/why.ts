@@ -1,0 +1,53 @@
+import { roundHalfEven, roundSignificant } from '../../measurement';
+import type { Forecast } from '../figures';
+import type { Flask, RunState } from '../run';
+import { isBlank } from '../run';
+import type { RunReferences } from '../setUp';
+import { arrangementOf, soughtOf } from '../setUp';
+import type { SeriesPlan } from './plan';
+
+/** Why so much goes into a flask, and why its titre is expected there: sentence by sentence. */
+export function whyPortion(
+  references: RunReferences,
+  { portion, titreMl }: SeriesPlan,
+): readonly string[] {
+  const { portion: into, excess } = arrangementOf(references);
+  const expected = roundSignificant(soughtOf(references).expected, 4);
+  const amount = `${roundSignificant(portion.suggested, 4)} ${into.unit}`;
+  const titre = `${roundHalfEven(titreMl.suggested, 1)} mL`;
+  return [
+    into.fixedMl === null
+      ? `A titre of ${titre} is a little under half of what the burette holds (${references.burette.capacityMl} mL): two titrations come out of one filling, and readings still weigh little.`
+      : `The portion is what the pipette holds: ${amount}.`,
+    `By the balanced equation, with a titrant of ${expected} mol/L as its label has it, ${amount} takes ${titre}${excess ? ' after the excess has had its share' : ''}.`,
+    ...(into.unit === 'g' ? ['Molar mass and purity of the lot are in it.'] : []),
+  ];
+}
+
+/** Why the end point of a flask is expected where it is. */
+export function whyExpected(
+  run: RunState,
+  flask: Flask,
+  { titreMl, halfBandMl, basis, dropPercent }: Forecast,
+): readonly string[] {
+  const { dropMl } = run.references.burette;
+  return [
+    ...(isBlank(flask)
+      ? ['A blank holds no standard: it takes little, but for what an excess takes.']
+      : [
+          `What went into this flask takes ${roundHalfEven(titreMl, 2)} mL, the blank included.`,
+          BASES[basis](run),
+        ]),
+    `Within ± ${roundHalfEven(halfBandMl, 2)} mL, half a drop included.`,
+    `One drop too many, ${dropMl} mL, is worth ${roundHalfEven(dropPercent, 2)} % of it.`,
+  ];
+}
+
+const BASES: Readonly<Record<Forecast['basis'], (run: RunState) => string>> = {
+  nominal: ({ references, setUp }) =>
+    `Nothing has been titrated yet: the molarity is the label’s, ${roundSignificant(soughtOf(references).expected, 4)} mol/L, believed within ${setUp.rules.nominalTolerancePercent} %.`,
+  rough: () =>
+    'The molarity is what the rough titration gave; it may have gone over by a few drops.',
+  replicates: () =>
+    'The molarity is the mean of the titrations made so far; the band follows their scatter.',
+};
