@@ -1,5 +1,4 @@
-import type { Colour, Method } from '#core/chemistry';
-import type { Flask } from '#core/titration/run';
+import type { Colour } from '#core/chemistry';
 
 /** The flask in the colour that its content has now. */
 export function FlaskDrawing({ colour }: { readonly colour: Colour }) {
@@ -16,13 +15,4 @@ export function FlaskDrawing({ colour }: { readonly colour: Colour }) {
       <path d="M30 62q30 5 60 0" fill="none" stroke="var(--color-titrant-edge)" strokeWidth="1.2" />
     </svg>
   );
-}
-
-/**
- * The colour of a flask as far as its entries tell it, never ahead of the eye: until its end is read, as it is before the titration; a
- * rough one is overshot by design.
- */
-export function flaskColour(flask: Flask, { colours, course }: Method): Colour {
-  if (!flask.final) return course?.[0] ?? colours.before;
-  return flask.isRough ? colours.overshot : colours.endPoint;
 }

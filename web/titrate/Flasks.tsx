@@ -2,6 +2,7 @@ import { Tabs } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import { roundHalfEven } from '#core/measurement';
 import type { Judgement, Replicate } from '#core/titration/judging';
+import { flaskColour } from '#core/titration/guidance';
 import type { RunState } from '#core/titration/run';
 import { flaskUnderBurette } from '#core/titration/run';
 import { arrangementOf, fillVerb } from '#core/titration/setUp';
@@ -9,7 +10,6 @@ import type { FlaskActions } from './FlaskColumn';
 import { useSession } from '../app/session';
 import { useMedia } from '../ui/useMedia';
 import { FlaskColumn } from './FlaskColumn';
-import { flaskColour } from './FlaskDrawing';
 import { VERDICTS } from './wording';
 
 interface FlasksProps {

@@ -1,12 +1,10 @@
 import { renderToStaticMarkup } from 'react-dom/server';
 import { expect, test } from 'vitest';
-import { findMethod } from '#core/chemistry';
 import { forecastTitre } from '#core/titration/figures';
 import { judgeRun } from '#core/titration/judging';
 import type { BuretteLiquid } from '#core/titration/setUp';
 import { burette, concordantSeries, RunScript } from '../../core/test-support/runs';
 import { BuretteDrawing } from './BuretteDrawing';
-import { flaskColour } from './FlaskDrawing';
 import { MolarityScale } from './MolarityScale';
 
 /** Heights of the burette's whole-millilitre marks, from the drawing itself. */
@@ -123,24 +121,4 @@ test('an empty series and a single titration draw without a gap', () => {
   const single = judgeRun(draft.titrate(1, '0.4800', '0.00', '23.50').state);
   const svg = renderToStaticMarkup(<MolarityScale judgement={single} nominal={0.1} />);
   expect(svg).not.toContain('NaN');
-});
-
-test('a flask has the colour that its entries tell', () => {
-  const method = findMethod('naoh-by-khp');
-  if (!method) throw new Error('the catalogue lacks the method');
-  const script = concordantSeries().weigh(5, '0.4800');
-  const words = script.state.flasks.map((flask) => flaskColour(flask, method).word);
-  expect(words).toEqual([
-    'strong pink',
-    'faintest pink',
-    'faintest pink',
-    'faintest pink',
-    'colourless',
-  ]);
-  // Where the colours follow one another, it begins with the first of them and never runs ahead.
-  const brown = { css: '#7a3b10', word: 'brown of iodine' };
-  const iodine = { ...method, course: [brown, method.colours.before] };
-  const begun = script.state.flasks.map((flask) => flaskColour(flask, iodine).word);
-  expect(begun.at(-1)).toBe('brown of iodine');
-  expect(begun.slice(0, -1)).toEqual(words.slice(0, -1));
 });

@@ -9,4 +9,5 @@ export {
   suggestAliquots,
   titrantNeed,
 } from './plan';
+export { flaskColour } from './flaskColour';
 export { whyExpected, whyPortion } from './why';

@@ -1,0 +1,16 @@
+import type { Colour, Method } from '../../chemistry';
+import type { Flask } from '../run';
+
+/**
+ * The colour of a flask at its last entered reading, never ahead of the eye. Until the end is read it has not turned, however much is
+ * expected to have run in: only whoever looks at it knows, as the molarity that would say so is what is sought. A reading that is
+ * written before a drop says that the last colour before the end is there. At the end it is as it was judged to be; a rough one is
+ * overshot by design.
+ */
+export function flaskColour(
+  { final, provisional, grade, isRough }: Flask,
+  { colours, course = [colours.before] }: Pick<Method, 'colours' | 'course'>,
+): Colour {
+  if (!final) return course.at(provisional.length > 0 ? -1 : 0) ?? colours.before;
+  return isRough || grade?.grade === 'far-over' ? colours.overshot : colours.endPoint;
+}
