@@ -192,6 +192,7 @@ export const listRequestSchema = v.object({
   search: v.optional(v.pipe(v.string(), v.maxLength(200)), ''),
   standing: v.optional(v.pipe(v.string(), v.maxLength(200)), ''),
   about: v.optional(id),
+  restsOn: v.optional(id),
   atHand: v.optional(v.picklist(['yes', 'no']), 'no'),
   after: v.optional(v.pipe(v.string(), v.maxLength(2000))),
 });

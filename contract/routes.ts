@@ -171,6 +171,7 @@ export const ROUTES: readonly Route[] = [
       search: { in: 'query', meaning: 'words that are all to be found in it' },
       standing: { in: 'query', meaning: 'standings of which it has one, with commas between' },
       about: { in: 'query', meaning: 'id of the record that it is about: the bottle of a run' },
+      restsOn: { in: 'query', meaning: 'id of a record that it names: the lot that was weighed' },
       atHand: { in: 'query', meaning: 'yes: only what may come to hand at a bench' },
       after: { in: 'query', meaning: '`next` of the page before, of a list that was asked alike' },
     },

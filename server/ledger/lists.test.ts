@@ -101,6 +101,8 @@ test('a place belongs to its list; one made up by hand, or of another list, is r
     `order=newest&after=${place({ list: { ...real.list, order: 'newest' }, place: { key: 'M', id: ids.khp } })}`,
     'order=oldest',
     'about=nobody',
+    'restsOn=nothing',
+    `order=name&restsOn=${ids.naoh}&after=${next ?? ''}`,
   ]) {
     const answer = await client.get(`/api/records/bottle?${query}`).expect(400);
     expect((answer.body as Problem).code).toBe('invalid-request');
@@ -136,6 +138,20 @@ test('what is left follows from the facts of the moment, and a run is found by i
   const bottle = await client.get(`/api/records/bottle/${ids.bottle}`).expect(200);
   expect((bottle.body as RecordAnswer<'bottle'>).names).toMatchObject({ [ids.naoh]: 'N-1' });
   await client.get(`/api/records/bottle/${ids.khp}`).expect(404);
+});
+
+test('a lot leads to what was made of it and titrated with it, and to nothing else', async () => {
+  const on = async (kind: string, id: string, search = ''): Promise<readonly string[]> => {
+    const answer = await client
+      .get(`/api/records/${kind}?restsOn=${id}&search=${search}`)
+      .expect(200);
+    return (answer.body as ListAnswer<'run'>).records.map((record) => record.id);
+  };
+  expect(await on('bottle', ids.naoh, '0001')).toEqual([ids.bottle]);
+  expect(await on('run', ids.khp)).toHaveLength(1);
+  expect(await on('run', ids.bottle)).toEqual(await on('run', ids.khp));
+  expect(await on('bottle', ids.khp)).toEqual([]);
+  expect(await on('run', ids.naoh)).toEqual([]);
 });
 
 test('what is at hand is neither withdrawn nor long over', async () => {
@@ -250,7 +266,13 @@ test('where a record stands on a day, compared by the database, is what core say
           ),
         );
         for (const word of ['in-use', 'due-soon', 'over']) {
-          const wanted = { kind: 'method', order: 'newest', terms: [], aboutId: null } as const;
+          const wanted = {
+            kind: 'method',
+            order: 'newest',
+            terms: [],
+            aboutId: null,
+            restsOnId: null,
+          } as const;
           const asked = {
             ...wanted,
             standing: [word],

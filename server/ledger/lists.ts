@@ -25,6 +25,7 @@ const cursorSchema = v.strictObject({
     terms: v.array(v.string()),
     standing: v.array(v.string()),
     aboutId: v.nullable(v.string()),
+    restsOnId: v.nullable(v.string()),
     isAtHand: v.boolean(),
   }),
   place: v.strictObject({ key: v.string(), id: v.pipe(v.string(), v.uuid()) }),
@@ -47,6 +48,7 @@ export async function readPage(
     terms: [...searchTerms(request.search)],
     standing: request.standing.split(',').filter(Boolean),
     aboutId: request.about ?? null,
+    restsOnId: request.restsOn ?? null,
     isAtHand: request.atHand === 'yes',
   };
   const after = request.after === undefined ? null : placeIn(list, request.after);

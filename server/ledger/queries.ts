@@ -357,6 +357,8 @@ export interface Wanted {
   /** Standings of which it has one; none for any. */
   readonly standing: readonly string[];
   readonly aboutId: string | null;
+  /** A record that it names, whichever of its facts does. */
+  readonly restsOnId: string | null;
   /** Only what may come to hand at a bench. */
   readonly isAtHand: boolean;
   /** Today in the laboratory. */
@@ -412,6 +414,8 @@ export async function listPage(
     WHERE projections.kind = :kind
       AND (:isAtHand::boolean IS FALSE OR projections.at_hand_until >= :today::date)
       AND (:aboutId::uuid IS NULL OR projections.about_id = :aboutId::uuid)
+      AND (:restsOnId::uuid IS NULL OR EXISTS (
+        SELECT FROM edges WHERE parent = :restsOnId::uuid AND child = projections.record_id))
       AND (cardinality(:standing::text[]) = 0 OR ${STANDING} = ANY (:standing::text[]))
       AND concat_ws(' ', projections.words, about.words) LIKE ALL (:terms::text[])
       AND (:key::text IS NULL OR (${column}, projections.record_id) ${beyond} (:key, :id::uuid))
@@ -420,6 +424,7 @@ export async function listPage(
       kind: wanted.kind,
       isAtHand: wanted.isAtHand,
       aboutId: wanted.aboutId,
+      restsOnId: wanted.restsOnId,
       standing: [...wanted.standing],
       terms: wanted.terms.map((term) => `%${term.replaceAll(/[\\%_]/g, String.raw`\$&`)}%`),
       today: wanted.today,

@@ -13,6 +13,8 @@ export interface ListOf {
   readonly atHand?: 'yes';
   /** The record that they are about: runs of a bottle. */
   readonly about?: string;
+  /** A record that they name: the lot that was weighed. */
+  readonly restsOn?: string;
 }
 
 /** A page of a list, as the server tells it now; the first one after nothing. */

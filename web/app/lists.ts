@@ -55,6 +55,11 @@ function hasWords(listing: Listing, search: string): boolean {
   return searchTerms(search).every((term) => text.includes(term));
 }
 
+/** The runs that name a record, the newest first; undefined while the first page is on its way. */
+export function useRunsOn(recordId: string): PagedList<'run'> | undefined {
+  return usePages('run', { order: 'newest', restsOn: recordId });
+}
+
 /** The list of runs in pages, all or those of a bottle, the newest first; without the server those that are open. */
 export function useRunList(
   search: string,
@@ -93,7 +98,9 @@ export function useRecordList<K extends PlainRecordKind>(
   // What was begun here and is still on its way stands where it will stand.
   const own = laid.filter(({ id }) => !ids.has(id));
   const kept = laid.filter(({ id }) => ids.has(id));
-  const all = order === 'newest' ? [...own.toReversed(), ...kept] : [...kept, ...own];
+  // What it rests on, the server tells.
+  const added = list.restsOn === undefined ? own : [];
+  const all = order === 'newest' ? [...added.toReversed(), ...kept] : [...kept, ...added];
   return { ...given, records: asListed<K>(all.filter(isFound)) };
 }
 

@@ -5,7 +5,7 @@ import { useRunList } from '../app/lists';
 import { ButtonLink } from '../ui/Button';
 import { ListSearch } from '../ui/ListSearch';
 import { Page } from '../ui/Page';
-import { RunsTable } from './RunsTable';
+import { RunsTable } from '../app/RunsTable';
 
 /** Every run with what it came to, newest first. */
 export function JudgeListPage() {

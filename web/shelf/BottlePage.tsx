@@ -10,7 +10,7 @@ import { Loading } from '../app/Loading';
 import { usePersonName, useRecord, useRuns } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { useRunList } from '../app/lists';
-import { RunsTable } from '../judge/RunsTable';
+import { RunsTable } from '../app/RunsTable';
 import { useSession } from '../app/session';
 import { Asking } from '../ui/Asking';
 import { ButtonLink } from '../ui/Button';

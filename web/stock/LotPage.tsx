@@ -30,6 +30,9 @@ import { DryingLog } from './DryingLog';
 import { ClassifyDialog } from './ClassifyDialog';
 import { LotCertificates } from './LotCertificates';
 import { LotForm } from './LotForm';
+import { useRecordList, useRunsOn } from '../app/lists';
+import { RunsTable } from '../app/RunsTable';
+import { BottleTable } from '../app/BottleTable';
 import { leftText, unitOf } from './wording';
 
 /** One lot: what its certificate says, what is left, the drying log, the certificate itself. */
@@ -98,7 +101,30 @@ function LotView({ state, left }: LotViewProps) {
           )}
         </aside>
       </div>
+      <WhatRestsOn lotId={state.id} />
     </Page>
+  );
+}
+
+/** What was made of a lot and titrated with it: where one looks when something turns out to be wrong with it. */
+function WhatRestsOn({ lotId }: { readonly lotId: string }) {
+  const bottles = useRecordList('bottle', { order: 'newest', restsOn: lotId });
+  const runs = useRunsOn(lotId);
+  return (
+    <>
+      {bottles && bottles.records.length > 0 && (
+        <section className="mt-8">
+          <h2 className="mb-2 text-lg font-bold">Made of it</h2>
+          <BottleTable bottles={bottles} />
+        </section>
+      )}
+      {runs && runs.records.length > 0 && (
+        <section className="mt-8">
+          <h2 className="mb-2 text-lg font-bold">Titrated with it</h2>
+          <RunsTable runs={runs} />
+        </section>
+      )}
+    </>
   );
 }
 

@@ -1,9 +1,9 @@
 import type { RunSummary } from '#core/ledger';
 import { roundHalfEven } from '#core/measurement';
-import type { PagedList } from '../app/lists';
-import { PagedTable } from '../app/PagedTable';
-import { usePersonName } from '../app/records';
-import { useSession } from '../app/session';
+import type { PagedList } from './lists';
+import { PagedTable } from './PagedTable';
+import { usePersonName } from './records';
+import { useSession } from './session';
 import { CellLink } from '../ui/Table';
 import { instantText, Molarity } from '../ui/typeset';
 
