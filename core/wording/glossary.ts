@@ -90,3 +90,36 @@ export const GLOSSARY = {
 
 /** By what a word of the glossary is known. */
 export type GlossaryKey = keyof typeof GLOSSARY;
+
+/** A piece of a sentence, and of which word of the glossary it is a form. */
+export interface Worded {
+  readonly text: string;
+  readonly of: GlossaryKey | null;
+}
+
+const KEYS = Object.keys(GLOSSARY) as readonly GlossaryKey[];
+
+/** A word in the forms that sentences have: titres, standardized. Longer ones first, as one may begin another. */
+const FORM = new RegExp(
+  `\\b((?:${KEYS.map((key) => GLOSSARY[key].word)
+    .toSorted((a, b) => b.length - a.length)
+    .join('|')})[sd]?)\\b`,
+  'i',
+);
+
+/** A sentence in pieces, so that each word of the glossary in it can say what it means; once is enough. */
+export function wordsIn(sentence: string): readonly Worded[] {
+  const told = new Set<GlossaryKey>();
+  // Split by a group, every second piece is a form of a word.
+  return sentence.split(FORM).map((text, i): Worded => {
+    const found = i % 2 === 1 ? KEYS.find((key) => isFormOf(text, GLOSSARY[key].word)) : undefined;
+    if (found === undefined || told.has(found)) return { text, of: null };
+    told.add(found);
+    return { text, of: found };
+  });
+}
+
+function isFormOf(text: string, word: string): boolean {
+  const small = text.toLowerCase();
+  return [word, `${word}s`, `${word}d`].includes(small);
+}

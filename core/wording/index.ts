@@ -11,4 +11,4 @@ export { slipQuestion } from './slips';
 export type { Heating, SeriesFault, StepCode, StepSaid, StepValues, WhyAnother } from './steps';
 export { faultText, STEP_CODES, stepText } from './steps';
 export type { GlossaryEntry, GlossaryKey } from './glossary';
-export { GLOSSARY } from './glossary';
+export { GLOSSARY, wordsIn } from './glossary';

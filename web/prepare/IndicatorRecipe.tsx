@@ -8,6 +8,7 @@ import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
 import { HazardMarks } from '../ui/HazardMarks';
+import { Term } from '../ui/Term';
 import { capitalized } from '../ui/typeset';
 import { BeginButton } from './BeginButton';
 
@@ -52,8 +53,8 @@ export function IndicatorRecipe({ indicator, own, volumeMl }: IndicatorRecipePro
       </div>
       <p className="mt-1 text-lg">{indicator.preparation}.</p>
       <p className="my-2 text-ink-soft">
-        <b>Approximate.</b> Two drops of it go into every flask; the blank takes care of what they
-        consume.
+        <b>Approximate.</b> Two drops of it go into every flask; the <Term of="blank" /> takes care
+        of what they consume.
       </p>
       <HazardMarks of="the solution" hazards={hazardsOfSolution(indicator.id, null, own)} />
     </article>

@@ -22,7 +22,7 @@ import { Page } from '../ui/Page';
 import { StandingMark } from '../ui/Standing';
 import { UseSwitch } from '../app/UseSwitch';
 import { capitalized, dateText, Molarity } from '../ui/typeset';
-import { Term } from '../ui/Term';
+import { Marked, Term } from '../ui/Term';
 import { Why } from '../ui/Why';
 import { BottleDrawing } from './BottleDrawing';
 import { CorrectBottleDialog } from './CorrectBottleDialog';
@@ -204,7 +204,9 @@ function Certificates({ bottle }: { readonly bottle: BottleState }) {
     <>
       <h2 className="mb-2 text-lg font-bold">Certificates</h2>
       {bottle.certified.length === 0 && (
-        <p className="text-ink-soft">{withoutCertificate(bottle)}</p>
+        <p className="text-ink-soft">
+          <Marked text={withoutCertificate(bottle)} />
+        </p>
       )}
       <ol className="divide-y divide-rule">
         {history.toReversed().map(({ certified, underTodaysRule, switchedOn }) => (

@@ -1,5 +1,6 @@
 import type { ReactNode, RefObject } from 'react';
 import { useEffect, useRef } from 'react';
+import { Marked } from './Term';
 
 /** Whether a page was shown before this one: the first leaves focus where the browser put it. */
 let hasShownAPage = false;
@@ -38,7 +39,11 @@ export function Page({ title, tabTitle, lead, actions, children }: PageProps) {
           <h1 ref={heading} tabIndex={-1} className="text-[26px] leading-tight font-bold">
             {title}
           </h1>
-          {lead !== undefined && <p className="mt-1 text-ink-soft">{lead}</p>}
+          {lead !== undefined && (
+            <p className="mt-1 text-ink-soft">
+              {typeof lead === 'string' ? <Marked text={lead} /> : lead}
+            </p>
+          )}
         </div>
         <div className="flex flex-wrap gap-3">{actions}</div>
       </header>

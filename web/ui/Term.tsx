@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { GlossaryEntry, GlossaryKey } from '#core/wording';
-import { GLOSSARY } from '#core/wording';
+import { GLOSSARY, wordsIn } from '#core/wording';
 import { Explained } from './Explained';
 
 interface TermProps {
@@ -36,5 +36,18 @@ export function GlossaryHead({ of: { word, symbol } }: { readonly of: GlossaryEn
         </>
       )}
     </>
+  );
+}
+
+/** A sentence whose words of the craft say what they mean. */
+export function Marked({ text }: { readonly text: string }) {
+  return wordsIn(text).map(({ text: piece, of }, i) =>
+    of === null ? (
+      piece
+    ) : (
+      <Term key={i} of={of}>
+        {piece}
+      </Term>
+    ),
   );
 }
