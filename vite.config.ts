@@ -29,10 +29,11 @@ function fetchParts(): Plugin {
     transformIndexHtml: {
       order: 'post',
       handler: (_html, { bundle = {} }) => {
-        const parts = Object.values(bundle).find(
-          (output) => output.type === 'chunk' && output.name === 'parts',
+        const files = Object.values(bundle).flatMap((output) =>
+          output.type === 'chunk' && output.name === 'parts'
+            ? [output.fileName, ...output.imports]
+            : [],
         );
-        const files = parts?.type === 'chunk' ? [parts.fileName, ...parts.imports] : [];
         return files.map((file) => ({
           tag: 'link',
           attrs: { rel: 'modulepreload', crossorigin: true, href: `/${file}` },

@@ -114,7 +114,7 @@ export function addingVolumes(
         with: 'a cylinder',
         exactness: 'approximate',
         why: 'Volumes are added, not made up to a mark: taken as additive.',
-        how: `the rest: ${figure(wish.volumeMl, 'mL')} − ${figure(takeMl, 'mL')}`,
+        how: restOf(wish.volumeMl, takeMl),
       },
     ],
     molarityMolPerL: wish.molarityMolPerL,
@@ -123,6 +123,11 @@ export function addingVolumes(
     dominatedBy: null,
     objections: [...notEnough(takeMl, leftMl, 'mL', name), ...tooLittle(takeMl, cylinder)],
   };
+}
+
+/** How what is filled up follows from what was taken. */
+function restOf(volumeMl: number, takenMl: number): string {
+  return `the rest: ${figure(volumeMl, 'mL')} − ${figure(takenMl, 'mL')}`;
 }
 
 /** A solution weaker than this part of what is wanted is not worth strengthening. */
@@ -167,7 +172,7 @@ export function strengthening(wish: Wish, { solutions, vessels }: PlannerShelf):
             what: weaker.name,
             amount: fillMl,
             with: 'a cylinder',
-            how: `the rest: ${figure(volumeMl, 'mL')} − ${figure(takeMl, 'mL')}`,
+            how: restOf(volumeMl, takeMl),
           },
           {
             ...approximate,

@@ -36,6 +36,7 @@ export {
   purityText,
   lotMolarMass,
   lotPurityComponent,
+  unitOfLot,
 } from './lot';
 export { LOT_RECORD } from './lotRecord';
 export { whyKept, whyLeft } from './why';

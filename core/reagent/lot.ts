@@ -150,3 +150,8 @@ export function purityText({ purity, purityHalfWidth }: Lot): string {
 export function isLotExpired(lot: Lot, today: PlainDate): boolean {
   return lot.useBy !== null && lot.useBy < today;
 }
+
+/** In what a lot is counted. */
+export function unitOfLot({ dissolved }: Pick<Lot, 'dissolved'>): 'g' | 'mL' {
+  return dissolved ? 'mL' : 'g';
+}

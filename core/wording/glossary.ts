@@ -97,13 +97,16 @@ export interface Worded {
   readonly of: GlossaryKey | null;
 }
 
-const KEYS = Object.keys(GLOSSARY) as readonly GlossaryKey[];
+/** The forms that a word has in sentences: titre, titres, standardized. */
+const FORMS: ReadonlyMap<string, GlossaryKey> = new Map(
+  (Object.keys(GLOSSARY) as readonly GlossaryKey[]).flatMap((key) =>
+    ['', 's', 'd'].map((end) => [GLOSSARY[key].word + end, key] as const),
+  ),
+);
 
-/** A word in the forms that sentences have: titres, standardized. Longer ones first, as one may begin another. */
+/** Any of them; longer ones first, as one may begin another. */
 const FORM = new RegExp(
-  `\\b((?:${KEYS.map((key) => GLOSSARY[key].word)
-    .toSorted((a, b) => b.length - a.length)
-    .join('|')})[sd]?)\\b`,
+  `\\b(${[...FORMS.keys()].toSorted((a, b) => b.length - a.length).join('|')})\\b`,
   'i',
 );
 
@@ -112,14 +115,9 @@ export function wordsIn(sentence: string): readonly Worded[] {
   const told = new Set<GlossaryKey>();
   // Split by a group, every second piece is a form of a word.
   return sentence.split(FORM).map((text, i): Worded => {
-    const found = i % 2 === 1 ? KEYS.find((key) => isFormOf(text, GLOSSARY[key].word)) : undefined;
+    const found = i % 2 === 1 ? FORMS.get(text.toLowerCase()) : undefined;
     if (found === undefined || told.has(found)) return { text, of: null };
     told.add(found);
     return { text, of: found };
   });
-}
-
-function isFormOf(text: string, word: string): boolean {
-  const small = text.toLowerCase();
-  return [word, `${word}s`, `${word}d`].includes(small);
 }

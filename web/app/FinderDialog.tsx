@@ -111,9 +111,11 @@ function Listed({ groups: found, firstRef, onGo }: ListedProps) {
   // A letter that is typed is shown before what it finds.
   const groups = useDeferredValue(found, NONE_YET);
   useEffect(() => {
-    firstRef.current = groups.flatMap(({ found }) => found)[0] ?? null;
-  }, [firstRef, groups]);
-  if (groups !== NONE_YET && groups.every(({ found }) => found.length === 0)) {
+    // What is still shown of an earlier word leads nowhere.
+    const shown = groups === found ? groups : NONE_YET;
+    firstRef.current = shown.flatMap((group) => group.found)[0] ?? null;
+  }, [firstRef, found, groups]);
+  if (groups !== NONE_YET && groups.every((group) => group.found.length === 0)) {
     return <p className="mt-4">Nothing here is called so.</p>;
   }
   return (

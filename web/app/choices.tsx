@@ -3,7 +3,14 @@ import type { PlainDate } from '#core/grammar';
 import { roundHalfEven } from '#core/measurement';
 import type { EquipmentState } from '#core/metrology';
 import type { BottleState, LotState } from '#core/reagent';
-import { freshnessOf, isLotExpired, knownMolarity, mayBeUsed, purityText } from '#core/reagent';
+import {
+  freshnessOf,
+  isLotExpired,
+  knownMolarity,
+  mayBeUsed,
+  purityText,
+  unitOfLot,
+} from '#core/reagent';
 import type { Choice } from '../ui/ChoiceField';
 import { ShortName } from '../ui/ShortName';
 
@@ -49,7 +56,7 @@ export function lotChoice(record: LotState, { today, left }: Around): Choice {
     text: `${shortNameOf(lot)}, lot ${lot.lotNumber}`,
     words: said(
       purityText(lot),
-      leftText(left.get(id), lot.dissolved ? 'mL' : 'g'),
+      leftText(left.get(id), unitOfLot(lot)),
       isLotExpired(lot, today) && 'past its use-by date',
     ),
   };

@@ -55,9 +55,9 @@ function hasWords(listing: Listing, search: string): boolean {
   return searchTerms(search).every((term) => text.includes(term));
 }
 
-/** The runs that name a record, the newest first; undefined while the first page is on its way. */
-export function useRunsOn(recordId: string): PagedList<'run'> | undefined {
-  return usePages('run', { order: 'newest', restsOn: recordId });
+/** The records of a kind that name another, the newest first, as the server tells it; undefined until it has. */
+export function useListOn<K extends ListKind>(kind: K, recordId: string): PagedList<K> | undefined {
+  return usePages(kind, { order: 'newest', restsOn: recordId });
 }
 
 /** The list of runs in pages, all or those of a bottle, the newest first; without the server those that are open. */
@@ -98,9 +98,7 @@ export function useRecordList<K extends PlainRecordKind>(
   // What was begun here and is still on its way stands where it will stand.
   const own = laid.filter(({ id }) => !ids.has(id));
   const kept = laid.filter(({ id }) => ids.has(id));
-  // What it rests on, the server tells.
-  const added = list.restsOn === undefined ? own : [];
-  const all = order === 'newest' ? [...added.toReversed(), ...kept] : [...kept, ...added];
+  const all = order === 'newest' ? [...own.toReversed(), ...kept] : [...kept, ...own];
   return { ...given, records: asListed<K>(all.filter(isFound)) };
 }
 

@@ -25,25 +25,27 @@ async function askForSession(
   body?: object,
 ): Promise<SessionAnswer> {
   const asked = Date.now();
+  const isPages = isFirst;
+  isFirst = false;
   const session = await ask(sessionAnswer, method, path, body);
-  const [askedMs, answeredMs] = askedByPage() ?? [asked, Date.now()];
+  const [askedMs, answeredMs] = (isPages ? askedByPage() : null) ?? [asked, Date.now()];
   if (session.kind === 'signed-in') measureClock(session.now, askedMs, answeredMs);
   return session;
 }
 
+/** The page itself has asked before the program's first question, which finds that answer waiting. */
 let isFirst = true;
 
-/** When the page itself asked for the session and had its answer, which is the first that the program reads; null ever after. */
+/** When the page itself asked for the session and had its answer; null where it had none. */
 function askedByPage(): readonly [askedMs: number, answeredMs: number] | null {
-  if (!isFirst) return null;
-  isFirst = false;
   const [timing] = performance.getEntriesByType('resource').filter(
     (entry): entry is PerformanceResourceTiming =>
       entry.name.endsWith('/api/session') &&
       // A question by the page, not by the program.
       (entry as PerformanceResourceTiming).initiatorType === 'link',
   );
-  if (!timing) return null;
+  // Without an answer the program has asked on its own.
+  if (!timing || timing.responseStart === 0) return null;
   // By this device's clock as it is now: it may have been set since the page began.
   const beganMs = Date.now() - performance.now();
   return [beganMs + timing.requestStart, beganMs + timing.responseEnd];

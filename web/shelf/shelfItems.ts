@@ -45,7 +45,12 @@ export function shelfItems(
     .toSorted(
       (a, b) =>
         RANK[a.freshness.kind] - RANK[b.freshness.kind] ||
-        // Codes are plain letters and digits: a collator takes longer to load than the shelf to draw.
-        (a.bottle.code < b.bottle.code ? 1 : -1),
+        newestCodeFirst(a.bottle.code, b.bottle.code),
     );
+}
+
+/** By the letters alone: a collator takes longer to load than the shelf to draw. Two devices may have given one code. */
+function newestCodeFirst(code: string, other: string): number {
+  if (code === other) return 0;
+  return code < other ? 1 : -1;
 }

@@ -5,9 +5,12 @@ import { findSubstance } from '#core/chemistry';
 import { hazardsOfLot } from '#core/label';
 import { parseDecimal, roundSignificant } from '#core/measurement';
 import type { Lot, LotState } from '#core/reagent';
-import { lotMolarity, lotMolarMass, purityText, whyLeft } from '#core/reagent';
+import { lotMolarity, lotMolarMass, purityText, unitOfLot, whyLeft } from '#core/reagent';
 import { may } from '#core/rights';
+import { BottleTable } from '../app/BottleTable';
+import { useListOn } from '../app/lists';
 import { Loading } from '../app/Loading';
+import { RunsTable } from '../app/RunsTable';
 import { useAddToRecord } from '../app/entering';
 import { usePersonName, useRecord } from '../app/records';
 import { NotFound } from '../app/RouteError';
@@ -30,10 +33,7 @@ import { DryingLog } from './DryingLog';
 import { ClassifyDialog } from './ClassifyDialog';
 import { LotCertificates } from './LotCertificates';
 import { LotForm } from './LotForm';
-import { useRecordList, useRunsOn } from '../app/lists';
-import { RunsTable } from '../app/RunsTable';
-import { BottleTable } from '../app/BottleTable';
-import { leftText, unitOf } from './wording';
+import { leftText } from './wording';
 
 /** One lot: what its certificate says, what is left, the drying log, the certificate itself. */
 export function LotPage() {
@@ -108,8 +108,8 @@ function LotView({ state, left }: LotViewProps) {
 
 /** What was made of a lot and titrated with it: where one looks when something turns out to be wrong with it. */
 function WhatRestsOn({ lotId }: { readonly lotId: string }) {
-  const bottles = useRecordList('bottle', { order: 'newest', restsOn: lotId });
-  const runs = useRunsOn(lotId);
+  const bottles = useListOn('bottle', lotId);
+  const runs = useListOn('run', lotId);
   return (
     <>
       {bottles && bottles.records.length > 0 && (
@@ -194,7 +194,7 @@ function factsOf(lot: Lot, left: number | undefined): ComponentProps<typeof Fact
         {lot.amountReceived === null ? (
           leftText(lot, left)
         ) : (
-          <Why of="so much is left" because={[whyLeft(`${lot.amountReceived} ${unitOf(lot)}`)]}>
+          <Why of="so much is left" because={[whyLeft(`${lot.amountReceived} ${unitOfLot(lot)}`)]}>
             {leftText(lot, left)}
           </Why>
         )}
@@ -232,7 +232,7 @@ function CountDialog({
       }}
       onClose={onClose}
     >
-      <QuantityField label="There is" unit={unitOf(state.lot)} {...field('amountLeft')} />
+      <QuantityField label="There is" unit={unitOfLot(state.lot)} {...field('amountLeft')} />
       <TextAreaField label="Why it is counted" {...field('reason')} />
     </FormDialog>
   );

@@ -1,7 +1,15 @@
 import { expect, test } from 'vitest';
 import { forecastFlask } from '../figures';
 import { flaskOf } from '../run';
-import { concordantSeries, references, RunScript } from '../../test-support/runs';
+import {
+  aliquots,
+  bottleOf,
+  concordantSeries,
+  made,
+  references,
+  RunScript,
+} from '../../test-support/runs';
+import { idOf } from '../../test-support/stored';
 import { planRun, whyExpected, whyPortion } from './index';
 
 /** What is said of the titre that a flask is expected to take. */
@@ -24,5 +32,17 @@ test('a portion says which titre it is for, and that the burette decided it', ()
   const set = references({});
   const said = whyPortion(set, planRun(set, new RunScript().state.setUp.rules)).join(' ');
   expect(said).toContain('a little under half of what the burette holds (50 mL)');
-  expect(said).toMatch(/a titrant of 0\.1000 mol\/L .* takes 23\.5 mL/);
+  expect(said).toMatch(/NaOH of 0\.1000 mol\/L .* takes 23\.5 mL/);
+});
+
+test('what stands on the other side is called by its name: the burette holds the standard', () => {
+  const standard = bottleOf('sodium-hydroxide', { id: idOf('other'), ...made('0.1000') });
+  const titrant = { substanceId: 'hydrochloric-acid', nominalMolarity: '0.1' };
+  const { references: set, state } = aliquots(
+    'hydroxide-into-hydrochloric-acid',
+    standard,
+    titrant,
+  );
+  const said = whyPortion(set, planRun(set, state.setUp.rules)).join(' ');
+  expect(said).toMatch(/The portion is what the pipette holds: 25\.00 mL.* HCl of 0\.1000 mol\/L/);
 });

@@ -1,3 +1,4 @@
+import { shortNameOf } from '../../chemistry';
 import { roundHalfEven, roundSignificant } from '../../measurement';
 import type { Forecast } from '../figures';
 import type { Flask, RunState } from '../run';
@@ -19,7 +20,7 @@ export function whyPortion(
     into.fixedMl === null
       ? `A titre of ${titre} is a little under half of what the burette holds (${references.burette.capacityMl} mL): two titrations come out of one filling, and readings still weigh little.`
       : `The portion is what the pipette holds: ${amount}.`,
-    `By the balanced equation, with a titrant of ${expected} mol/L as its label has it, ${amount} takes ${titre}${excess ? ' after the excess has had its share' : ''}.`,
+    `By the balanced equation, with ${shortNameOf(references.bottle)} of ${expected} mol/L as its label has it, ${amount} takes ${titre}${excess ? ' after the excess has had its share' : ''}.`,
     ...(into.unit === 'g' ? ['Molar mass and purity of the lot are in it.'] : []),
   ];
 }
@@ -39,13 +40,13 @@ export function whyExpected(
           BASES[basis](run),
         ]),
     `Within ± ${roundHalfEven(halfBandMl, 2)} mL, half a drop included.`,
-    `One drop too many, ${dropMl} mL, is worth ${roundHalfEven(dropPercent, 2)} % of it.`,
+    `One drop too many, ${dropMl} mL, is worth ${roundHalfEven(dropPercent, 2)} % of ${isBlank(flask) ? 'the blank’s titre' : 'the molarity'}.`,
   ];
 }
 
 const BASES: Readonly<Record<Forecast['basis'], (run: RunState) => string>> = {
   nominal: ({ references, setUp }) =>
-    `Nothing has been titrated yet: the molarity is the label’s, ${roundSignificant(soughtOf(references).expected, 4)} mol/L, believed within ${setUp.rules.nominalTolerancePercent} %.`,
+    `No titration tells it yet: the molarity is the label’s, ${roundSignificant(soughtOf(references).expected, 4)} mol/L, believed within ${setUp.rules.nominalTolerancePercent} %.`,
   rough: () =>
     'The molarity is what the rough titration gave; it may have gone over by a few drops.',
   replicates: () =>
