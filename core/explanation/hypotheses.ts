@@ -1,6 +1,6 @@
 import type { Determination, Dilution, Known, TitrationReplicate } from '../determination';
 import type { Expression } from '../measurement';
-import { coherentValue, exact, product, UNITS } from '../measurement';
+import { coherentValue, exact, figureText, product, UNITS } from '../measurement';
 import { readingSlips } from '../slip';
 import { slipQuestion } from '../wording';
 
@@ -212,7 +212,7 @@ function readingVariants(
         .map(({ meant, ...slip }): Variant => ({
           suspected: withReading(suspected, typedMl, { index, entry, carried: isCarried }, meant),
           suspects: [{ replicateId: replicate.id, entry: `${entry}-reading`, meant }],
-          detail: `the ${entry} reading of ${replicate.id}, ${typedMl.toFixed(readingDecimals)} mL, stands for ${meant.toFixed(readingDecimals)} mL (${asClause(slipQuestion(slip))})`,
+          detail: `the ${entry} reading of ${replicate.id}, ${figureText(typedMl.toFixed(readingDecimals))} mL, stands for ${figureText(meant.toFixed(readingDecimals))} mL (${asClause(slipQuestion(slip))})`,
         }));
     });
   });
@@ -551,7 +551,7 @@ function freeShare(
     (share) => ({
       suspected: scalePortions(suspected, () => share),
       suspects: all(entry, null),
-      detail: detail((100 * (1 - share)).toFixed(1)),
+      detail: detail(figureText((100 * (1 - share)).toFixed(1))),
     }),
   );
 }

@@ -1,3 +1,4 @@
+import { figureText } from '../measurement';
 import type { Substance } from '../chemistry';
 import { findIndicator, findSolvent, findSubstance, shortNameOf } from '../chemistry';
 import type { HouseRules } from '../laboratory';
@@ -56,7 +57,7 @@ function ofBottle(bottle: BottleState): HazardousThing {
   const molarity = labelledMolarity(bottle);
   const name = shortNameOf(bottle);
   return {
-    name: molarity === null ? name : `${name}, ${molarity} mol/L`,
+    name: molarity === null ? name : `${name}, ${figureText(molarity)} mol/L`,
     hazards: hazardsOfBottle(bottle),
   };
 }

@@ -1,3 +1,4 @@
+import { figureText } from '../measurement';
 import { findContent } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import type { PaperUnits } from '../laboratory';
@@ -64,25 +65,29 @@ export function labelOf(
   const certificate = known?.certificateNumber;
   const clearFrom = readyFrom(bottle);
   const referenceC = bottle.certified.at(-1)?.corrections?.referenceC;
-  const at = referenceC === undefined ? '' : `, at ${referenceC} °C`;
+  const at = referenceC === undefined ? '' : `, at ${figureText(referenceC)} °C`;
   return {
     code: bottle.code,
     name: content?.name ?? bottle.substanceId,
     formula: content?.formula ?? null,
     molarity: known
-      ? `${known.molarity} ± ${known.expandedUncertainty} ${units.molarity} (k = ${known.coverageFactor})`
+      ? `${figureText(known.molarity)} ± ${figureText(known.expandedUncertainty)} ${units.molarity} (k = ${figureText(known.coverageFactor)})`
       : nominalMolarity === null
         ? null
-        : `nominal ${nominalMolarity} ${units.molarity}`,
+        : `nominal ${figureText(nominalMolarity)} ${units.molarity}`,
     warning: known ? null : purpose === 'auxiliary' ? 'auxiliary' : 'not standardized',
     lines: [
       ...normalityLines(bottle, units),
       ...(certificate ? [`certified ${dateText(known.since)}, no. ${certificate}${at}`] : []),
       ...(plausibleMolarity && !known
-        ? [`between ${plausibleMolarity[0]} and ${plausibleMolarity[1]} ${units.molarity}`]
+        ? [
+            `between ${figureText(plausibleMolarity[0])} and ${figureText(plausibleMolarity[1])} ${units.molarity}`,
+          ]
         : []),
-      ...(bottle.dilutionFactor === null ? [] : [`sample, diluted ${bottle.dilutionFactor} times`]),
-      `made ${dateText(bottle.preparedOn)} by ${maker}${from}, ${volumeMl} ${units.volume}`,
+      ...(bottle.dilutionFactor === null
+        ? []
+        : [`sample, diluted ${figureText(bottle.dilutionFactor)} times`]),
+      `made ${dateText(bottle.preparedOn)} by ${maker}${from}, ${figureText(volumeMl)} ${units.volume}`,
       ...(clearFrom === null ? [] : [`clear from ${dateText(clearFrom)}`]),
       ...(bottle.note === '' ? [] : [shortened(bottle.note)]),
     ],

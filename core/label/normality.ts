@@ -2,7 +2,7 @@ import type { Equivalents } from '../chemistry';
 import { equivalentsIn } from '../chemistry';
 import type { PaperUnits } from '../laboratory';
 import type { DecimalText } from '../measurement';
-import { decimalOf, decimalPlaces, roundHalfEven } from '../measurement';
+import { decimalOf, decimalPlaces, figureText, roundHalfEven } from '../measurement';
 import { molarityFromNormality, normality } from '../preparation';
 
 /** A molarity as equivalents in a litre, for a reaction. */
@@ -23,7 +23,10 @@ export function normalitiesOf(
   if (unit === null || molarity === null) return [];
   return equivalentsIn(substanceId).map((equivalents) => {
     const value = normality(Number(molarity), equivalents.perMole);
-    return { ...equivalents, text: `${roundHalfEven(value, decimalPlaces(molarity))} ${unit}` };
+    return {
+      ...equivalents,
+      text: `${figureText(roundHalfEven(value, decimalPlaces(molarity)))} ${unit}`,
+    };
   });
 }
 

@@ -26,6 +26,7 @@ export { LATEST_RULES, rulesFromLot, rulesOfLot, toEarlierRules } from './earlie
 export type { OwnKeeping, Setting, SettingKey, Settings } from './settings';
 export {
   checkSettings,
+  decimalMarkOf,
   DEFAULT_SETTINGS,
   ownKeepingDays,
   SETTING_GROUPS,

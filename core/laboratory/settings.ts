@@ -1,3 +1,4 @@
+import type { DecimalMark } from '../measurement';
 import type { Finding } from '../record';
 import { impossible, MOST_WARNING_DAYS, WARNING_DAYS } from '../record';
 import type { NamedRule } from './rule';
@@ -89,11 +90,11 @@ const AT_THE_BENCH = {
     why: 'Dissolving, boiling, iodine in the dark.',
   }),
   decimalMark: choice({
-    question: 'The number pad writes a decimal',
+    question: 'Figures are written with a decimal',
     choices: { point: 'point: 23.46', comma: 'comma: 23,46' },
     default: 'point',
     before: 'point',
-    why: 'Both are understood wherever a figure is typed.',
+    why: 'On screens, labels and the number pad. Both are understood wherever a figure is typed; files keep the point.',
   }),
 };
 
@@ -175,6 +176,11 @@ export function checkSettings(settings: Settings): readonly Finding[] {
   const named = settings.keeping.map(({ substanceId }) => substanceId);
   if (new Set(named).size < named.length) findings.push(impossible('kept-twice', 'keeping'));
   return findings;
+}
+
+/** What figures are written with in this laboratory. */
+export function decimalMarkOf({ decimalMark }: Settings): DecimalMark {
+  return decimalMark === 'comma' ? ',' : '.';
 }
 
 /** How many days solutions of a substance keep by what the laboratory has set; null where it follows the catalogue. */

@@ -32,6 +32,8 @@ export {
   quotient,
   sum,
 } from './expression';
+export type { DecimalMark } from './figureText';
+export { decimalMark, figureText, withFigures, writeFiguresWith } from './figureText';
 export type { KragtenEstimate } from './kragten';
 export { kragten } from './kragten';
 export type { BudgetLine, Correlation, Evaluation, EvaluationOptions } from './propagate';

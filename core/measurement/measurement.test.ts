@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { decimalText } from '#core/measurement';
+import { decimalText, figureText, withFigures } from '#core/measurement';
 import type { Component } from './component';
 import type { Expression } from './expression';
 import {
@@ -180,4 +180,20 @@ describe('the measurement model', () => {
       result: { value: 1, unit: 'g' },
     });
   });
+});
+
+test('a figure is written with the mark of the laboratory, for as long as it is asked for', () => {
+  const written = (): string => figureText('0.1002');
+  expect([written(), withFigures(',', written), written()]).toEqual(['0.1002', '0,1002', '0.1002']);
+  expect(() =>
+    withFigures(',', () => {
+      throw new RangeError(written());
+    }),
+  ).toThrow('0,1002');
+  expect(written()).toBe('0.1002');
+  expect(withFigures(',', () => [figureText(-0.5), figureText(12), figureText('–')])).toEqual([
+    '-0,5',
+    '12',
+    '–',
+  ]);
 });

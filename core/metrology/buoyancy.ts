@@ -1,5 +1,5 @@
 import type { Expression } from '../measurement';
-import { commonInput, exact, minus, plus, quotient, sum, UNITS } from '../measurement';
+import { commonInput, exact, figureText, minus, plus, quotient, sum, UNITS } from '../measurement';
 import { requirePositive, Unanswerable } from '../problem';
 
 /** Conventional density of weights, kg/m³. Source: OIML D 28. */
@@ -89,7 +89,7 @@ export function buoyancyExpression(
         halfWidth: measuredAirKgPerM3 === null ? ANY_AIR_KG_PER_M3 : MEASURED_AIR_KG_PER_M3,
       },
     ],
-    source: measuredAirKgPerM3 === null ? 'conventional, 1.2 kg/m³' : 'measured',
+    source: measuredAirKgPerM3 === null ? `conventional, ${figureText(1.2)} kg/m³` : 'measured',
   });
   const outside = (densityKgPerM3: number): Expression =>
     sum([plus(exact(1)), minus(quotient(air, exact(densityKgPerM3, UNITS.gramPerLitre)))]);

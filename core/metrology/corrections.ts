@@ -1,6 +1,6 @@
 import type { CorrectionRules } from '../laboratory';
 import type { Expression } from '../measurement';
-import { commonInput, define, UNITS } from '../measurement';
+import { commonInput, define, figureText, UNITS } from '../measurement';
 import { buoyancyExpression } from './buoyancy';
 import { volumeFactorAt20, volumeFactorAtReference } from './effects';
 import type { CalibratedThermometer } from './equipment';
@@ -48,13 +48,13 @@ export function thermalFactor(measured: MeasuredLiquid, rules: CorrectionRules):
   }
   const deviation = commonInput({
     ...given,
-    name: `${what} above ${String(readC)} °C`,
+    name: `${what} above ${figureText(readC)} °C`,
     components: thermometerReading(thermometer, readC, variationK),
-    source: `${String(readC)} °C on ${thermometer.name}, ± ${String(variationK)} K (95 %)`,
+    source: `${figureText(readC)} °C on ${thermometer.name}, ± ${figureText(variationK)} K (95 %)`,
   });
   return define(
     'f_T',
-    `volume at ${reference} °C for each mL read at ${String(readC)} °C`,
+    `volume at ${reference} °C for each mL read at ${figureText(readC)} °C`,
     UNITS.one,
     volumeFactorAtReference(
       liquid,

@@ -1,5 +1,5 @@
 import type { DecimalText } from '../measurement';
-import { decimalPlaces, subtractDecimals } from '../measurement';
+import { decimalPlaces, figureText, subtractDecimals } from '../measurement';
 import type { Finding } from '../record';
 import { impossible, unlikely } from '../record';
 import type { Balance } from './equipment';
@@ -63,6 +63,6 @@ export function checkShownDecimals(
 /** A weighing as it was read: `0.4802 g`, or both masses of one by difference. */
 export function weighingText(weighing: Weighing): string {
   return weighing.mode === 'tared'
-    ? `${weighing.massG} g`
-    : `${weighing.beforeG} g before, ${weighing.afterG} g after`;
+    ? `${figureText(weighing.massG)} g`
+    : `${figureText(weighing.beforeG)} g before, ${figureText(weighing.afterG)} g after`;
 }

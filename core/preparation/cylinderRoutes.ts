@@ -1,4 +1,4 @@
-import { roundSignificant } from '../measurement';
+import { figureText, roundSignificant } from '../measurement';
 import type {
   ConcentrateOnShelf,
   MeasuringVessel,
@@ -49,7 +49,7 @@ export function fromConcentrate(
         unit: 'mL',
         with: cylinder?.name ?? 'a cylinder',
         exactness: 'approximate',
-        why: `It has ${String(Number(strength.toPrecision(3)))} mol/L, known to a per cent or two. ${remark}`,
+        why: `It has ${figureText(Number(strength.toPrecision(3)))} mol/L, known to a per cent or two. ${remark}`,
         how: howMuchOf(wish, madeUpMl, strength),
       },
       {

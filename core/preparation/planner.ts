@@ -1,4 +1,4 @@
-import { roundHalfEven } from '../measurement';
+import { figureText, roundHalfEven } from '../measurement';
 import { requirePositive } from '../problem';
 import { addingVolumes, fromConcentrate, strengthening } from './cylinderRoutes';
 import { dilutions } from './dilutionRoutes';
@@ -81,7 +81,7 @@ export function whatWouldHalve(wish: Wish, route: Route, shelf: PlannerShelf): s
   if (!best) {
     return `Nothing on the shelf makes it smaller: it comes from ${dominatedBy ?? 'all inputs alike'}.`;
   }
-  const how = `${best.sourceName}, ${roundHalfEven(best.volumeMl, 0)} mL`;
+  const how = `${best.sourceName}, ${figureText(roundHalfEven(best.volumeMl, 0))} mL`;
   const u = percent(2 * (best.relativeUncertainty ?? 0));
   return halved
     ? `Halved by ${how}: U about ${u}.`

@@ -1,3 +1,4 @@
+import { figureText } from '../measurement';
 import type { EntryState } from '../chemistry';
 import { checkOwn, findContent, refersToOwn } from '../chemistry';
 import { correctionRulesOf, UNWRITTEN_RULES } from '../laboratory';
@@ -113,7 +114,7 @@ export const PREPARATION_RECORD = defineRecord<
       check: ({ body }, _state, around) => checkPlan(body, around),
       apply: () => ({}),
       sentence: ({ soluteId, targetMolarity }) =>
-        `preparing ${soluteId}${targetMolarity === null ? '' : `, ${targetMolarity} mol/L`}.`,
+        `preparing ${soluteId}${targetMolarity === null ? '' : `, ${figureText(targetMolarity)} mol/L`}.`,
     },
     'preparation.step-begun': {
       nature: 'observation',
@@ -309,8 +310,8 @@ function quantityText(quantity: Quantity): string {
     case 'mass':
       return weighingText(quantity.weighing);
     case 'volume':
-      return `${quantity.volumeMl} mL`;
+      return `${figureText(quantity.volumeMl)} mL`;
     case 'temperature':
-      return `${quantity.temperatureC} °C`;
+      return `${figureText(quantity.temperatureC)} °C`;
   }
 }

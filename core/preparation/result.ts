@@ -4,6 +4,7 @@ import {
   commonInput,
   correlationsIn,
   exact,
+  figureText,
   plus,
   product,
   propagate,
@@ -355,7 +356,9 @@ function vessel(
     value: point ? point.nominal + point.deviation : Number(item.volumeMl),
     unit: UNITS.millilitre,
     components: point ? calibrationComponents(point) : volumeTolerance(item),
-    source: point ? `${item.name}, calibrated` : `${item.name}, ± ${item.toleranceMl} mL`,
+    source: point
+      ? `${item.name}, calibrated`
+      : `${item.name}, ± ${figureText(item.toleranceMl)} mL`,
   });
 }
 
@@ -375,7 +378,7 @@ function flaskAtReference(
     readC: Number(measured ?? plan.corrections.referenceTemperatureC),
     variationK: measured === null ? UNMEASURED_K : MEASURED_K,
     thermometer: measured === null ? null : thermometerOf(plan, records),
-    source: measured === null ? 'not measured' : `${measured} °C`,
+    source: measured === null ? 'not measured' : `${figureText(measured)} °C`,
   };
   const volume = vessel(records, flaskId, 'V', 'Flask');
   const filling = fillingOf(records, flaskId, 1);

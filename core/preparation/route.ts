@@ -1,6 +1,6 @@
 import type { Id } from '../grammar';
 import type { Component } from '../measurement';
-import { combineComponents, roundSignificant } from '../measurement';
+import { combineComponents, figureText, roundSignificant } from '../measurement';
 import type { HouseRules } from '../laboratory';
 import type { Balance } from '../metrology';
 import type { PreparationSource } from './work';
@@ -110,7 +110,7 @@ export const LEAST_DILUTION = 1.5;
 
 /** A figure of an equation as it is shown, to four digits. */
 export function figure(value: number, unit: string): string {
-  return `${roundSignificant(value, 4)} ${unit}`;
+  return `${figureText(roundSignificant(value, 4))} ${unit}`;
 }
 
 /** The volume of a solution that holds what is wanted: V = c V' / c'. */
@@ -178,7 +178,7 @@ const LEAST_OF_CYLINDER = 0.05;
 export function tooLittle(volumeMl: number, cylinder: MeasuringVessel | null): readonly string[] {
   return cylinder && volumeMl < LEAST_OF_CYLINDER * cylinder.volumeMl
     ? [
-        `${roundSignificant(volumeMl, 2)} mL is too little for ${cylinder.name}: make a stronger solution of it first, and dilute that.`,
+        `${figureText(roundSignificant(volumeMl, 2))} mL is too little for ${cylinder.name}: make a stronger solution of it first, and dilute that.`,
       ]
     : [];
 }

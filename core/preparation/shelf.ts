@@ -1,6 +1,6 @@
 import { findSubstance, shortNameOf } from '../chemistry';
 import type { PlainDate } from '../grammar';
-import { combineComponents, roundHalfEven, roundSignificant } from '../measurement';
+import { combineComponents, figureText, roundHalfEven, roundSignificant } from '../measurement';
 import { isCalibrationOverdue, volumeTolerance } from '../metrology';
 import type { BottleState, LotState } from '../reagent';
 import {
@@ -98,9 +98,11 @@ function concentrateOf({ id, lot }: LotState): Omit<ConcentrateOnShelf, 'leftMl'
   const byVolume = roundSignificant((1000 * Number(lot.purity)) / molarMass, 3);
   const { dissolved } = lot;
   const strength =
-    dissolved?.meaning === 'by-molarity' ? `${dissolved.molarity} mol/L` : `${percent} %`;
+    dissolved?.meaning === 'by-molarity'
+      ? `${figureText(dissolved.molarity)} mol/L`
+      : `${percent} %`;
   const remarks = {
-    'by-mass': `Its label means % by mass; grams in 100 mL would be ${byVolume} mol/L.`,
+    'by-mass': `Its label means % by mass; grams in 100 mL would be ${figureText(byVolume)} mol/L.`,
     'by-volume': 'Its label means grams in 100 mL, not % by mass.',
     'by-molarity': 'Its label states mol/L.',
   };

@@ -14,7 +14,7 @@ import {
 } from '../chemistry';
 import type { CorrectionRules, HouseRules } from '../laboratory';
 import type { DecimalText } from '../measurement';
-import { roundSignificant } from '../measurement';
+import { figureText, roundSignificant } from '../measurement';
 import type { Parent, Purpose } from '../reagent';
 
 /** Where the solute comes from, how much of it is wanted, and in which vessels. */
@@ -234,8 +234,8 @@ function withAdditions(
     const grown = times * (addition.growsWithSolute ? stronger : 1);
     const amount =
       'massG' in addition
-        ? `${roundSignificant(grown * addition.massG, 2)} g`
-        : `${roundSignificant(grown * addition.volumeMl, 2)} mL`;
+        ? `${figureText(roundSignificant(grown * addition.massG, 2))} g`
+        : `${figureText(roundSignificant(grown * addition.volumeMl, 2))} mL`;
     return `${amount} of ${addition.what}`;
   });
   if (amounts.length === 0) return steps;

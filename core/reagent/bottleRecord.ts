@@ -1,3 +1,4 @@
+import { figureText } from '../measurement';
 import type { EntryState } from '../chemistry';
 import { checkOwn, findContent, refersToOwn } from '../chemistry';
 import { checkTypedDate } from '../laboratory';
@@ -156,7 +157,7 @@ export const BOTTLE_RECORD = defineRecord<
       check: () => [],
       apply: ({ certified }, { body }) => ({ certified: [...certified, body] }),
       sentence: ({ certificateNumber, molarity }) =>
-        `certified: ${certificateNumber}, ${molarity} mol/L.`,
+        `certified: ${certificateNumber}, ${figureText(molarity)} mol/L.`,
     },
     'bottle.labelled': {
       nature: 'observation',

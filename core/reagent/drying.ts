@@ -1,3 +1,4 @@
+import { figureText } from '../measurement';
 import type { Drying } from '../chemistry';
 import { describeDrying } from '../chemistry';
 import type { DryingSpell } from './lot';
@@ -39,11 +40,11 @@ export function dryness(
   const [low, high] = drying.temperatureC;
   const temperatureC = Number(last.temperatureC);
   if (temperatureC > high) {
-    const sentence = `It was dried at ${last.temperatureC} °C, above its limit of ${String(high)} °C: it may have decomposed.`;
+    const sentence = `It was dried at ${figureText(last.temperatureC)} °C, above its limit of ${String(high)} °C: it may have decomposed.`;
     return answer('too-hot', sentence);
   }
   if (temperatureC < low) {
-    return answer('too-cold', `${last.temperatureC} °C is too low to dry it: ${rule}.`);
+    return answer('too-cold', `${figureText(last.temperatureC)} °C is too low to dry it: ${rule}.`);
   }
   const ready = Date.parse(last.putIn.at) + (drying.hours ?? 0) * 60 * MINUTE_MS;
   const outAt = last.takenOut ? Date.parse(last.takenOut.at) : Math.max(ready, Date.parse(now));
@@ -58,5 +59,5 @@ export function dryness(
   }
   return now < weighable
     ? answer('cooling', 'It is dry and still warm: let it cool in the desiccator.', weighable)
-    : answer('dry', `Dried at ${last.temperatureC} °C and cooled.`, weighable);
+    : answer('dry', `Dried at ${figureText(last.temperatureC)} °C and cooled.`, weighable);
 }

@@ -11,7 +11,7 @@ import type { HazardCode, MolarMass, Own } from '../chemistry';
 import { findSubstance, molarMass } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import type { Component, DecimalText, Distribution } from '../measurement';
-import { percentOfFraction } from '../measurement';
+import { figureText, percentOfFraction } from '../measurement';
 
 /** How the content of a dissolved substance is stated; % by mass and by volume differ by the density. */
 type Dissolved =
@@ -143,7 +143,7 @@ export function lotPurityComponent({ purityDistribution, purityHalfWidth }: Lot)
 
 /** A purity or content with what it is known to, as it is printed: `99.98 % ± 0.05 %`. */
 export function purityText({ purity, purityHalfWidth }: Lot): string {
-  return `${percentOfFraction(purity)} % ± ${percentOfFraction(purityHalfWidth)} %`;
+  return `${figureText(percentOfFraction(purity))} % ± ${figureText(percentOfFraction(purityHalfWidth))} %`;
 }
 
 /** Whether its use-by date has passed. */

@@ -14,7 +14,7 @@ import {
   takes,
   WITHDRAWN,
 } from '../record';
-import { percentOfFraction } from '../measurement';
+import { figureText, percentOfFraction } from '../measurement';
 import { suspectForm } from '../slip';
 import type { Lot, LotFactBodies, LotState } from './lot';
 
@@ -113,7 +113,7 @@ export const LOT_RECORD = defineRecord<
       apply: (_state, fact) => ({
         counted: { ...provenance(fact), amountLeft: fact.body.amountLeft },
       }),
-      sentence: ({ amountLeft }) => `counted: ${amountLeft} left.`,
+      sentence: ({ amountLeft }) => `counted: ${figureText(amountLeft)} left.`,
     },
     'lot.classified': {
       nature: 'decision',
@@ -138,7 +138,7 @@ export const LOT_RECORD = defineRecord<
                 },
               ],
             },
-      sentence: ({ temperatureC }) => `put to dry at ${temperatureC} °C.`,
+      sentence: ({ temperatureC }) => `put to dry at ${figureText(temperatureC)} °C.`,
     },
     'lot.taken-out': {
       nature: 'observation',

@@ -1,4 +1,4 @@
-import { decimalOf, roundHalfEven } from '../measurement';
+import { decimalOf, figureText, roundHalfEven } from '../measurement';
 
 /** What is done about something that is known to shift a result. */
 export type CorrectionHow = 'corrected' | 'carried' | 'left-out';
@@ -35,7 +35,12 @@ export function correctionsText(said: CorrectionsSaid): string | null {
   ].flatMap(({ name, size }) => {
     const percent = size ? roundHalfEven(Number(size.percent), CORRECTION_DECIMALS) : '0';
     return size && Number(percent) !== 0
-      ? [{ how: size.how, text: `${name} ${Number(percent) > 0 ? '+' : ''}${percent} %` }]
+      ? [
+          {
+            how: size.how,
+            text: `${name} ${Number(percent) > 0 ? '+' : ''}${figureText(percent)} %`,
+          },
+        ]
       : [];
   });
   const inWords = (how: CorrectionHow): readonly string[] =>
@@ -44,7 +49,11 @@ export function correctionsText(said: CorrectionsSaid): string | null {
   const at = decimalOf(Number(said.temperatureC));
   const parts = [
     ...(made.length > 0
-      ? [[`As measured at ${at} °C: ${said.asMeasured}`, ...made].join('; ')]
+      ? [
+          [`As measured at ${figureText(at)} °C: ${figureText(said.asMeasured)}`, ...made].join(
+            '; ',
+          ),
+        ]
       : []),
     ...(['carried', 'left-out'] as const).flatMap((how) => {
       const left = inWords(how);

@@ -1,4 +1,4 @@
-import { roundHalfEven } from '../measurement';
+import { figureText, roundHalfEven } from '../measurement';
 import type { PlaceKind } from './places';
 import { PLACE_NAMES } from './places';
 
@@ -37,9 +37,9 @@ export function outcomeText(said: OutcomeSaid): string {
     case 'set-aside':
       return `outside the ${said.limit} in which the others agree; its scatter still enters s`;
     case 'by-curve':
-      return `by its curve the end lies at ${roundHalfEven(said.endMl, 2)} mL, ${CURVE_WAYS[said.way]}`;
+      return `by its curve the end lies at ${figureText(roundHalfEven(said.endMl, 2))} mL, ${CURVE_WAYS[said.way]}`;
     case 'incident-corrected':
-      return `titre corrected by ${roundHalfEven(said.correctionMl, 3)} mL for what was measured`;
+      return `titre corrected by ${figureText(roundHalfEven(said.correctionMl, 3))} mL for what was measured`;
     case 'blank':
     case 'rough':
     case 'overshot':

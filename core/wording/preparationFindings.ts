@@ -1,4 +1,4 @@
-import { roundHalfEven, roundSignificant } from '../measurement';
+import { figureText, roundHalfEven, roundSignificant } from '../measurement';
 import { minutesText } from './minutes';
 import type { SlipSaid } from './slips';
 import { slipQuestion } from './slips';
@@ -18,7 +18,7 @@ export const PREPARATION_FINDINGS = {
     balance: string;
     percent: number;
   }) =>
-    `${massG} g on ${balance} are uncertain by ${roundSignificant(percent, 2)} %: too coarse for a standard.`,
+    `${figureText(massG)} g on ${balance} are uncertain by ${figureText(roundSignificant(percent, 2))} %: too coarse for a standard.`,
   'not-dissolved': ({ lotNumber }: { lotNumber: string }) => `Lot ${lotNumber} is a solid.`,
   'lot-expired': ({ name, useBy }: { name: string; useBy: string }) =>
     `${name} is past its use-by date, ${useBy}.`,
@@ -41,7 +41,7 @@ export const PREPARATION_FINDINGS = {
   correction: () => 'Give a reason for the correction.',
   'not-measured-here': () => 'This step does not measure that.',
   'volume-off-plan': ({ targetMl }: { targetMl: number }) =>
-    `${roundSignificant(targetMl, 3)} mL was planned. To keep this volume, give a reason.`,
+    `${figureText(roundSignificant(targetMl, 3))} mL was planned. To keep this volume, give a reason.`,
   'no-room-temperature': () => 'A laboratory temperature lies between 5 and 40 °C.',
   'off-20': () =>
     'Volumetric flasks are calibrated at 20 °C. Let the solution come nearer to that, or give a reason for filling now.',
@@ -61,9 +61,9 @@ export const PREPARATION_FINDINGS = {
     decimals: number;
     slip: (SlipSaid & { readonly meant: number }) | null;
   }) => {
-    const planned = `${roundHalfEven(targetG, Math.min(decimals, 4))} g was planned.`;
+    const planned = `${figureText(roundHalfEven(targetG, Math.min(decimals, 4)))} g was planned.`;
     return slip
-      ? `${planned} ${slipQuestion(slip)} If so, ${roundHalfEven(slip.meant, decimals)} g was meant.`
+      ? `${planned} ${slipQuestion(slip)} If so, ${figureText(roundHalfEven(slip.meant, decimals))} g was meant.`
       : `${planned} To keep this mass, give a reason.`;
   },
   'does-not-dissolve': ({
@@ -73,7 +73,7 @@ export const PREPARATION_FINDINGS = {
     substance: string;
     solubilityMolPerL: number;
   }) =>
-    `At most about ${String(solubilityMolPerL)} mol/L of ${substance} dissolve at 20 °C. Choose a weaker solution.`,
+    `At most about ${figureText(solubilityMolPerL)} mol/L of ${substance} dissolve at 20 °C. Choose a weaker solution.`,
   'lot-of-another': ({ name, other }: { name: string; other: string }) => `${name} is ${other}.`,
   'cannot-concentrate': ({
     name,
@@ -84,7 +84,7 @@ export const PREPARATION_FINDINGS = {
     strength: number;
     target: string;
   }) =>
-    `${name} has ${roundSignificant(strength, 3)} mol/L: ${target} mol/L cannot be made from it by diluting.`,
+    `${name} has ${figureText(roundSignificant(strength, 3))} mol/L: ${figureText(target)} mol/L cannot be made from it by diluting.`,
   'not-enough': ({
     name,
     unit,
@@ -96,5 +96,5 @@ export const PREPARATION_FINDINGS = {
     left: number;
     needed: number;
   }) =>
-    `Only ${roundSignificant(left, 3)} ${unit} of ${name} are left and ${roundSignificant(needed, 3)} ${unit} are needed. If there is more, count it first.`,
+    `Only ${figureText(roundSignificant(left, 3))} ${unit} of ${name} are left and ${figureText(roundSignificant(needed, 3))} ${unit} are needed. If there is more, count it first.`,
 };

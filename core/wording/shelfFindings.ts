@@ -1,9 +1,9 @@
-import { roundSignificant } from '../measurement';
+import { figureText, roundSignificant } from '../measurement';
 
 /** What speaks against entries about the laboratory, its people, instruments, lots and bottles. */
 export const SHELF_FINDINGS = {
   'out-of-bounds': ({ least, most }: { least: number; most: number }) =>
-    `It lies between ${String(least)} and ${String(most)} here.`,
+    `It lies between ${figureText(least)} and ${figureText(most)} here.`,
   'workday-without-hours': () => 'The day ends after it begins.',
   'kept-twice': () => 'A substance stands there twice: keep one line.',
   'too-few': () => 'There must be at least as many titrations as have to agree.',
@@ -11,7 +11,7 @@ export const SHELF_FINDINGS = {
     'A reason is asked for further from the label than explanations are.',
   'due-first': () => 'The due date lies before the calibration.',
   'far-off': ({ nominal, deviation }: { nominal: number; deviation: number }) =>
-    `At ${String(nominal)} the deviation would be ${roundSignificant(deviation, 2)}. Was it another vessel, a mistyped figure, or trapped air?`,
+    `At ${figureText(nominal)} the deviation would be ${figureText(roundSignificant(deviation, 2))}. Was it another vessel, a mistyped figure, or trapped air?`,
   'negative-mass': () => 'A mass cannot be negative.',
   'below-readability': ({ balance, readabilityG }: { balance: string; readabilityG: string }) =>
     `Balance ${balance} shows no less than ${readabilityG} g.`,

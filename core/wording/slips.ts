@@ -1,3 +1,4 @@
+import { figureText } from '../measurement';
 const QUESTIONS = {
   'read-upwards': 'Read upwards between two marks?',
   'wrong-mark': 'Read upwards from the wrong mark?',
@@ -16,6 +17,6 @@ export type SlipSaid =
 /** A question to the analyst, without the figure that was meant. */
 export function slipQuestion(slip: SlipSaid): string {
   return slip.kind === 'whole-millilitres-off'
-    ? `Off by ${String(slip.offMl)} mL?`
+    ? `Off by ${figureText(slip.offMl)} mL?`
     : QUESTIONS[slip.kind];
 }

@@ -1,4 +1,4 @@
-import { roundHalfEven, roundSignificant } from '../measurement';
+import { figureText, roundHalfEven, roundSignificant } from '../measurement';
 import type { PlaceKind } from './places';
 import { PLACE_NAMES } from './places';
 
@@ -41,12 +41,12 @@ export function faultText(fault: SeriesFault): string {
   switch (fault.kind) {
     case 'outlier': {
       const name = fault.test === 'grubbs' ? 'G' : 'Q';
-      return `Flask ${String(fault.flask)} stands out (${name} = ${roundHalfEven(fault.statistic, 2)}, more than ${roundHalfEven(fault.critical, 2)}): look for what was different there, such as a bubble, a drop lost or a misread figure.`;
+      return `Flask ${String(fault.flask)} stands out (${name} = ${figureText(roundHalfEven(fault.statistic, 2))}, more than ${figureText(roundHalfEven(fault.critical, 2))}): look for what was different there, such as a bubble, a drop lost or a misread figure.`;
     }
     case 'drift':
-      return `They ${fault.percent > 0 ? 'rise' : 'fall'} by ${roundSignificant(Math.abs(fault.percent), 2)} % from one to the next: a solution that changes as it stands, a burette that leaks or is not rinsed, or a temperature that moves.`;
+      return `They ${fault.percent > 0 ? 'rise' : 'fall'} by ${figureText(roundSignificant(Math.abs(fault.percent), 2))} % from one to the next: a solution that changes as it stands, a burette that leaks or is not rinsed, or a temperature that moves.`;
     case 'scatter':
-      return `They scatter by ${roundSignificant(fault.percent, 2)} % with no order in it: the end point, the readings or the filling of the flasks.`;
+      return `They scatter by ${figureText(roundSignificant(fault.percent, 2))} % with no order in it: the end point, the readings or the filling of the flasks.`;
   }
 }
 
@@ -76,7 +76,7 @@ function heatText(heating: Heating, flask: number): string {
 }
 
 function excessText({ volumeMl, bottleCode }: Excess): string {
-  return `${String(volumeMl)} mL of bottle ${bottleCode}, the excess`;
+  return `${figureText(volumeMl)} mL of bottle ${bottleCode}, the excess`;
 }
 
 /** A flask that is titrated next, within a sentence. */
@@ -117,20 +117,20 @@ const STEPS = {
     capacityMl,
     expectedMl,
   }: OfFlask & { capacityMl: number; expectedMl: number }) =>
-    `Flask ${String(flask)}: stop before the last mark at ${String(capacityMl)}, read, and refill. About ${roundHalfEven(expectedMl - capacityMl, 1)} mL will still be needed.`,
+    `Flask ${String(flask)}: stop before the last mark at ${figureText(capacityMl)}, read, and refill. About ${figureText(roundHalfEven(expectedMl - capacityMl, 1))} mL will still be needed.`,
   'watch-last-mark': ({ flask, expectedMl }: OfFlask & { expectedMl: number }) =>
-    `Flask ${String(flask)}: watch the last mark. The end is expected at ${roundHalfEven(expectedMl, 1)} and the burette may not hold it.`,
+    `Flask ${String(flask)}: watch the last mark. The end is expected at ${figureText(roundHalfEven(expectedMl, 1))} and the burette may not hold it.`,
   'blank-drop-by-drop': ({ flask }: OfFlask) =>
     `Flask ${String(flask)}, the blank: drop by drop from the start, to the same colour. A few tenths of a millilitre at most.`,
   'run-freely': ({ runFreelyToMl, expectedMl }: { runFreelyToMl: number; expectedMl: number }) =>
-    `Run freely to ${roundHalfEven(runFreelyToMl, 1)}, then drop by drop. The end point is expected at ${roundHalfEven(expectedMl, 2)}.`,
+    `Run freely to ${figureText(roundHalfEven(runFreelyToMl, 1))}, then drop by drop. The end point is expected at ${figureText(roundHalfEven(expectedMl, 2))}.`,
   'stop-to-refill': ({ flask }: OfFlask) =>
     `Flask ${String(flask)}: read the level at which you stop, before you refill.`,
   'fill-burette': (titrated: Titrated) =>
     `${heatText(titrated.heating, titrated.flask)}Rinse and fill the burette, bring it to or below zero, then read it for ${titratedText(titrated)}.`,
   'refill-for': (titrated: Titrated & { titreMl: number }) => {
     const heat = heatText(titrated.heating, titrated.flask);
-    const about = `about ${roundHalfEven(titrated.titreMl, 1)} mL`;
+    const about = `about ${figureText(roundHalfEven(titrated.titreMl, 1))} mL`;
     const comma = titrated.isBlank ? ',' : '';
     return heat === ''
       ? `Refill: ${titratedText(titrated)}${comma} needs ${about}, more than is left. Then read the level.`
@@ -140,7 +140,7 @@ const STEPS = {
     const name = titratedText(titrated);
     const goOn =
       titrated.goOn === 'carry-on'
-        ? `Carry on from ${roundHalfEven(titrated.levelMl, 2)}, or refill and read.`
+        ? `Carry on from ${figureText(roundHalfEven(titrated.levelMl, 2))}, or refill and read.`
         : 'Refill to near zero and read.';
     const comma = titrated.isBlank ? ',' : '';
     return `${heatText(titrated.heating, titrated.flask)}${name.charAt(0).toUpperCase()}${name.slice(1)}${comma} is next. ${goOn}`;
@@ -151,7 +151,7 @@ const STEPS = {
     massG,
     substance,
   }: OfFlask & { why: WhyAnother; massG: number; substance: string }) =>
-    `${whyText(why)}Weigh about ${roundHalfEven(massG, 2)} g of ${substance} into flask ${String(flask)}.`,
+    `${whyText(why)}Weigh about ${figureText(roundHalfEven(massG, 2))} g of ${substance} into flask ${String(flask)}.`,
   pipette: ({
     flask,
     why,
@@ -166,7 +166,9 @@ const STEPS = {
     bottleCode: string;
     excess: Excess | null;
   }) => {
-    const volume = isFixed ? String(volumeMl) : `about ${roundHalfEven(volumeMl, 0)}`;
+    const volume = isFixed
+      ? figureText(volumeMl)
+      : `about ${figureText(roundHalfEven(volumeMl, 0))}`;
     const what = `${volume} mL of bottle ${bottleCode}`;
     const into = `into flask ${String(flask)}`;
     // The excess goes in before what it is to take up, so that nothing of that escapes.

@@ -1,4 +1,4 @@
-import { roundHalfEven } from '../measurement';
+import { figureText, roundHalfEven } from '../measurement';
 import { whyNot } from '../rights';
 import type { PlaceKind } from './places';
 import { PLACE_NAMES } from './places';
@@ -8,7 +8,7 @@ import { slipQuestion } from './slips';
 
 /** A titre as a plan has it: a whole number of millilitres where it is absurd. */
 function titreText(titreMl: number): string {
-  return roundHalfEven(titreMl, titreMl >= 100 ? 0 : 1);
+  return figureText(roundHalfEven(titreMl, titreMl >= 100 ? 0 : 1));
 }
 
 /** What an incident asks for, where nobody did it. */
@@ -29,7 +29,7 @@ export const TITRATION_FINDINGS = {
   'set-aside-without-fault': () =>
     'A titration is left out by concordance alone, without a recorded fault. Say why that is right.',
   'far-from-nominal': ({ percent }: { percent: number }) =>
-    `The molarity is ${roundHalfEven(percent, 1)} % from the label. That is more likely a slip than a discovery; say what was checked.`,
+    `The molarity is ${figureText(roundHalfEven(percent, 1))} % from the label. That is more likely a slip than a discovery; say what was checked.`,
   'no-date': () => 'Give the last day on which the certificate is valid.',
   'valid-before-certified': () =>
     'The certificate cannot expire before the day on which it is issued.',
@@ -49,7 +49,7 @@ export const TITRATION_FINDINGS = {
     solvent: string;
     percentPerK: number;
   }) =>
-    `A solution in ${solvent} gains ${roundHalfEven(percentPerK, 2)} % of its volume with each kelvin: name the thermometer that reads it, here and where it is used.`,
+    `A solution in ${solvent} gains ${figureText(roundHalfEven(percentPerK, 2))} % of its volume with each kelvin: name the thermometer that reads it, here and where it is used.`,
   'calibration-overdue': ({ name, due }: { name: string; due: string }) =>
     `The calibration of ${name} was due on ${due}.`,
   'no-volume': () => 'The volume must be more than 0 mL.',
@@ -74,9 +74,9 @@ export const TITRATION_FINDINGS = {
   'not-weighed': () => 'This run uses aliquots; nothing is weighed.',
   'not-pipetted': () => 'This run weighs its standard.',
   'over-capacity': ({ vessel, capacityMl }: { vessel: string; capacityMl: string }) =>
-    `${vessel} holds ${capacityMl} mL.`,
+    `${vessel} holds ${figureText(capacityMl)} mL.`,
   'other-volume': ({ vessel, volumeMl }: { vessel: string; volumeMl: string }) =>
-    `${vessel} delivers ${volumeMl} mL. Was it another pipette?`,
+    `${vessel} delivers ${figureText(volumeMl)} mL. Was it another pipette?`,
   'already-filled': ({ flask }: { flask: number }) =>
     `Flask ${String(flask)} has already been filled. Correct its entry, or use the next flask.`,
   'no-initial-reading': () =>
@@ -88,17 +88,17 @@ export const TITRATION_FINDINGS = {
   'not-the-last-reading': () =>
     'Only the last final reading can be carried over, and only as it stands.',
   'will-not-hold': ({ endMl, capacityMl }: { endMl: number; capacityMl: string }) =>
-    `From here the end point is expected at ${roundHalfEven(endMl, 1)}, beyond the last mark at ${capacityMl} mL. Refill first, or in the middle: that costs two more readings.`,
+    `From here the end point is expected at ${figureText(roundHalfEven(endMl, 1))}, beyond the last mark at ${figureText(capacityMl)} mL. Refill first, or in the middle: that costs two more readings.`,
   'no-such-value': ({ quantity, least, most }: { quantity: string; least: number; most: number }) =>
-    `A ${quantity} lies between ${String(least)} and ${String(most)}.`,
+    `A ${quantity} lies between ${figureText(least)} and ${figureText(most)}.`,
   'point-already-read': ({ readingMl }: { readingMl: string }) =>
-    `There is a point at ${readingMl} mL already: strike that one out first.`,
+    `There is a point at ${figureText(readingMl)} mL already: strike that one out first.`,
   'off-scale': ({ capacityMl }: { capacityMl: string }) =>
-    `The burette reads from 0 to ${capacityMl} mL; below its last mark the volume is unknown.`,
+    `The burette reads from 0 to ${figureText(capacityMl)} mL; below its last mark the volume is unknown.`,
   'reads-upwards': ({ fromMl }: { fromMl: string }) =>
-    `A burette reads downwards, so this reading must lie beyond the one before it, ${fromMl} mL. If the burette was refilled, enter both levels.`,
+    `A burette reads downwards, so this reading must lie beyond the one before it, ${figureText(fromMl)} mL. If the burette was refilled, enter both levels.`,
   'off-resolution': ({ readingResolutionMl }: { readingResolutionMl: string }) =>
-    `By the house rule the burette is read in steps of ${readingResolutionMl} mL.`,
+    `By the house rule the burette is read in steps of ${figureText(readingResolutionMl)} mL.`,
   'same-person': () => 'A reading is confirmed by a second person, not by its author.',
   'unknown-entry': () => 'There is no such entry in this run to correct.',
   'unknown-flask': ({ flask }: { flask: number }) =>
@@ -128,7 +128,7 @@ export const TITRATION_FINDINGS = {
     aliquotMl: number;
     code: string;
   }) =>
-    `${String(aliquotMl)} mL of bottle ${code} use up all that ${vessel} delivers of bottle ${excessCode}, so nothing is in excess. Take a smaller aliquot, or more of bottle ${excessCode}.`,
+    `${figureText(aliquotMl)} mL of bottle ${code} use up all that ${vessel} delivers of bottle ${excessCode}, so nothing is in excess. Take a smaller aliquot, or more of bottle ${excessCode}.`,
   'flask-void': ({ flask }: { flask: number }) => `Flask ${String(flask)} is void.`,
   'already-read': ({
     flask,
@@ -139,7 +139,7 @@ export const TITRATION_FINDINGS = {
     place: PlaceKind;
     readingMl: string;
   }) =>
-    `Flask ${String(flask)} has its ${PLACE_NAMES[place]} already, ${readingMl} mL. Correct that one instead.`,
+    `Flask ${String(flask)} has its ${PLACE_NAMES[place]} already, ${figureText(readingMl)} mL. Correct that one instead.`,
   'blank-too-large': () =>
     'A blank takes a few tenths of a millilitre at most. Read again; if it stands, say why.',
   'titre-off-forecast': ({
@@ -149,7 +149,7 @@ export const TITRATION_FINDINGS = {
     expectedMl: number;
     slip: (SlipSaid & { readonly meant: string }) | null;
   }) =>
-    `The end point was expected near ${roundHalfEven(expectedMl, 2)}. ${slip ? `${slipQuestion(slip)} Then ${slip.meant} was meant.` : 'Read again; if it stands, say why.'}`,
+    `The end point was expected near ${figureText(roundHalfEven(expectedMl, 2))}. ${slip ? `${slipQuestion(slip)} Then ${figureText(slip.meant)} was meant.` : 'Read again; if it stands, say why.'}`,
   'other-quantity': ({ quantity }: { quantity: string }) =>
     `The electrode of this titration shows ${quantity}.`,
   'no-end-to-take-back': ({ flask }: { flask: number }) =>
@@ -165,7 +165,7 @@ export const TITRATION_FINDINGS = {
     capacityMl: number;
     isTenfold: boolean;
   }) =>
-    `This ${what} would take ${titreText(titreMl)} mL, more than the burette's ${String(capacityMl)} mL.${isTenfold ? ' Is the decimal point in its place?' : ''}`,
+    `This ${what} would take ${titreText(titreMl)} mL, more than the burette's ${figureText(capacityMl)} mL.${isTenfold ? ' Is the decimal point in its place?' : ''}`,
   'portion-too-small': ({ what, titreMl }: { what: 'mass' | 'aliquot'; titreMl: number }) =>
     `This ${what} would take only ${titreText(titreMl)} mL; reading errors would dominate. Is the decimal point in its place?`,
   'excess-used-up': ({ what, titreMl }: { what: 'mass' | 'aliquot'; titreMl: number }) =>
@@ -185,7 +185,7 @@ export const TITRATION_FINDINGS = {
     ownPercent: number;
     knownPercent: number;
   }) =>
-    `These titrations scatter by ${roundHalfEven(ownPercent, 2)} %, more than the ${roundHalfEven(knownPercent, 2)} % that the method usually shows: their own scatter counts. Say why the result stands.`,
+    `These titrations scatter by ${figureText(roundHalfEven(ownPercent, 2))} %, more than the ${figureText(roundHalfEven(knownPercent, 2))} % that the method usually shows: their own scatter counts. Say why the result stands.`,
   'incident-unresolved': ({
     flask,
     incident,
@@ -210,7 +210,7 @@ export const TITRATION_FINDINGS = {
   }) => {
     const from =
       acceptedMolPerL === null ? 'the label' : `the ${acceptedMolPerL} mol/L accepted before`;
-    return `The molarity is ${roundHalfEven(percent, 1)} % from ${from}, more than the ${atMostPercent} % of the house rule. Say why it is certified.`;
+    return `The molarity is ${figureText(roundHalfEven(percent, 1))} % from ${from}, more than the ${figureText(atMostPercent)} % of the house rule. Say why it is certified.`;
   },
   'out-of-use-since': ({ name, reason }: { name: string; reason: string }) =>
     `${name} is out of use: ${endOfSentence(reason)} Say why the result stands all the same.`,

@@ -1,7 +1,13 @@
 import { impossible } from '#core/record';
 import type { Knex } from 'knex';
 import { bottleLink, labelOf } from '#core/label';
-import { DEFAULT_HOUSE_RULES, paperUnitsOf } from '#core/laboratory';
+import {
+  decimalMarkOf,
+  DEFAULT_HOUSE_RULES,
+  DEFAULT_SETTINGS,
+  paperUnitsOf,
+} from '#core/laboratory';
+import { withFigures } from '#core/measurement';
 import type { BottleState, Parent } from '#core/reagent';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
@@ -57,12 +63,15 @@ async function printedLabel(db: Knex, bottleId: string, baseUrl: string): Promis
     throw unknownReference(impossible('unknown-reference', 'bottleIds', values));
   }
   const laboratory = await findLaboratory(db);
-  const label = labelOf(bottle, {
+  const words = {
     units: paperUnitsOf(laboratory?.rules ?? DEFAULT_HOUSE_RULES),
     maker: (await findPerson(db, bottle.preparedBy))?.name ?? 'somebody',
     parents: await parentNames(db, bottle),
     dateText,
-  });
+  };
+  const label = withFigures(decimalMarkOf(laboratory?.settings ?? DEFAULT_SETTINGS), () =>
+    labelOf(bottle, words),
+  );
   return {
     label,
     link: bottleLink(baseUrl, bottle),

@@ -1,6 +1,6 @@
 import { solventOf } from '../../chemistry';
 import type { Expression } from '../../measurement';
-import { exact, quotient } from '../../measurement';
+import { exact, figureText, quotient } from '../../measurement';
 import type { MeasuredLiquid } from '../../metrology';
 import {
   buoyancyFactor,
@@ -27,7 +27,7 @@ function titrantOf(run: Corrected): MeasuredLiquid {
     readC: Number(temperatureC),
     variationK: Number(temperatureVariationK),
     thermometer: run.references.thermometer,
-    source: `${temperatureC} °C, ± ${temperatureVariationK} K (95 %)`,
+    source: `${figureText(temperatureC)} °C, ± ${figureText(temperatureVariationK)} K (95 %)`,
   };
 }
 

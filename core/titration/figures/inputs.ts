@@ -6,6 +6,7 @@ import {
   commonInput,
   define,
   exact,
+  figureText,
   input,
   mean,
   minus,
@@ -85,7 +86,7 @@ function shadeInput(run: RunState, flasks: readonly Flask[]): Expression | null 
     components: [
       { name: 'half the last addition', distribution: 'rectangular', halfWidth: widestMl / 2 },
     ],
-    source: `last addition of ${String(widestMl)} mL`,
+    source: `last addition of ${figureText(widestMl)} mL`,
   });
 }
 
@@ -139,7 +140,7 @@ function buretteCalibration(
       id: `${id}/tolerance@${version}`,
       effect: 'Burette tolerance',
       components: toleranceOf(burette, setUp.rules),
-      source: `burette ${burette.name}, ± ${burette.toleranceMl} mL`,
+      source: `burette ${burette.name}, ± ${figureText(burette.toleranceMl)} mL`,
     });
   }
   // One input for all flasks: that of the flask for which the certificate leaves most open. What it leaves open of a blank
@@ -261,7 +262,7 @@ function pipettedInputs(
     components: point ? calibrationComponents(point) : toleranceOf(equipment, rules),
     source: point
       ? `${equipment.name}, calibrated`
-      : `${equipment.name}, ± ${equipment.toleranceMl} mL`,
+      : `${equipment.name}, ± ${figureText(equipment.toleranceMl)} mL`,
   });
   return (flask) => {
     const i = String(flask.number);
@@ -346,7 +347,7 @@ function endPointInput(run: RunState, flask: Flask, variation?: Input['variation
     unit: UNITS.millilitre,
     components: endPointWithin(halfWidthMl),
     source: {
-      drop: `drop of ${run.references.burette.dropMl} mL`,
+      drop: `drop of ${figureText(run.references.burette.dropMl)} mL`,
       bracket: 'between two readings',
       curve: 'curve of the electrode',
     }[by],

@@ -1,5 +1,5 @@
 import { shortNameOf } from '../../chemistry';
-import { roundHalfEven, roundSignificant } from '../../measurement';
+import { figureText, roundHalfEven, roundSignificant } from '../../measurement';
 import type { Forecast } from '../figures';
 import type { Flask, RunState } from '../run';
 import { isBlank } from '../run';
@@ -14,13 +14,13 @@ export function whyPortion(
 ): readonly string[] {
   const { portion: into, excess } = arrangementOf(references);
   const expected = roundSignificant(soughtOf(references).expected, 4);
-  const amount = `${roundSignificant(portion.suggested, 4)} ${into.unit}`;
-  const titre = `${roundHalfEven(titreMl.suggested, 1)} mL`;
+  const amount = `${figureText(roundSignificant(portion.suggested, 4))} ${into.unit}`;
+  const titre = `${figureText(roundHalfEven(titreMl.suggested, 1))} mL`;
   return [
     into.fixedMl === null
-      ? `A titre of ${titre} is a little under half of what the burette holds (${references.burette.capacityMl} mL): two titrations come out of one filling, and readings still weigh little.`
+      ? `A titre of ${titre} is a little under half of what the burette holds (${figureText(references.burette.capacityMl)} mL): two titrations come out of one filling, and readings still weigh little.`
       : `The portion is what the pipette holds: ${amount}.`,
-    `By the balanced equation, with ${shortNameOf(references.bottle)} of ${expected} mol/L as its label has it, ${amount} takes ${titre}${excess ? ' after the excess has had its share' : ''}.`,
+    `By the balanced equation, with ${shortNameOf(references.bottle)} of ${figureText(expected)} mol/L as its label has it, ${amount} takes ${titre}${excess ? ' after the excess has had its share' : ''}.`,
     ...(into.unit === 'g' ? ['Molar mass and purity of the lot are in it.'] : []),
   ];
 }
@@ -36,17 +36,17 @@ export function whyExpected(
     ...(isBlank(flask)
       ? ['A blank holds no standard: it takes little, but for what an excess takes.']
       : [
-          `What went into this flask takes ${roundHalfEven(titreMl, 2)} mL, the blank included.`,
+          `What went into this flask takes ${figureText(roundHalfEven(titreMl, 2))} mL, the blank included.`,
           BASES[basis](run),
         ]),
-    `Within ± ${roundHalfEven(halfBandMl, 2)} mL, half a drop included.`,
-    `One drop too many, ${dropMl} mL, is worth ${roundHalfEven(dropPercent, 2)} % of ${isBlank(flask) ? 'the blank’s titre' : 'the molarity'}.`,
+    `Within ± ${figureText(roundHalfEven(halfBandMl, 2))} mL, half a drop included.`,
+    `One drop too many, ${figureText(dropMl)} mL, is worth ${figureText(roundHalfEven(dropPercent, 2))} % of ${isBlank(flask) ? 'the blank’s titre' : 'the molarity'}.`,
   ];
 }
 
 const BASES: Readonly<Record<Forecast['basis'], (run: RunState) => string>> = {
   nominal: ({ references, setUp }) =>
-    `No titration tells it yet: the molarity is the label’s, ${roundSignificant(soughtOf(references).expected, 4)} mol/L, believed within ${setUp.rules.nominalTolerancePercent} %.`,
+    `No titration tells it yet: the molarity is the label’s, ${figureText(roundSignificant(soughtOf(references).expected, 4))} mol/L, believed within ${figureText(setUp.rules.nominalTolerancePercent)} %.`,
   rough: () =>
     'The molarity is what the rough titration gave; it may have gone over by a few drops.',
   replicates: () =>

@@ -1,3 +1,4 @@
+import { figureText } from '../../measurement';
 import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Weighing } from '../../metrology';
@@ -58,7 +59,7 @@ export const CORRECTION_FACTS: RunFactTable<CorrectionBodies> = {
       const { corrects, volumeMl } = fact.body;
       correctPortion(draft, corrects, { kind: 'volume', volumeMl }, fact);
     },
-    sentence: ({ volumeMl }) => `volume corrected to ${volumeMl} mL.`,
+    sentence: ({ volumeMl }) => `volume corrected to ${figureText(volumeMl)} mL.`,
   },
   'run.reading-corrected': {
     nature: 'decision',
@@ -68,7 +69,7 @@ export const CORRECTION_FACTS: RunFactTable<CorrectionBodies> = {
     apply: (draft, fact) => {
       correct(draft.readings, fact.body.corrects, fact.body.readingMl, fact);
     },
-    sentence: ({ readingMl }) => `reading corrected to ${readingMl} mL.`,
+    sentence: ({ readingMl }) => `reading corrected to ${figureText(readingMl)} mL.`,
   },
   'run.conflict-settled': {
     nature: 'decision',

@@ -1,3 +1,4 @@
+import { figureText } from '../../measurement';
 import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import { provenance } from '../../record';
@@ -35,7 +36,7 @@ export const ELECTRODE_FACTS: RunFactTable<ElectrodeBodies> = {
       flask.electrode = [...flask.electrode, { ...provenance(fact), ...read, struck: null }];
     },
     sentence: ({ flask, readingMl, quantity, value }) =>
-      `flask ${String(flask)}, ${quantity} ${value} at ${readingMl} mL.`,
+      `flask ${String(flask)}, ${quantity} ${figureText(value)} at ${figureText(readingMl)} mL.`,
   },
   'run.electrode-reading-struck': {
     nature: 'decision',

@@ -1,3 +1,4 @@
+import { figureText } from '../../measurement';
 import type { DecimalText } from '../../measurement';
 import type { Finding, StoredFile } from '../../record';
 import { impossible, provenance, unlikely } from '../../record';
@@ -34,7 +35,8 @@ export const NOTE_FACTS: RunFactTable<NoteBodies, 'run.flask-photographed'> = {
       if (!flask) return;
       flask.temperatures = [...flask.temperatures, { ...provenance(fact), temperatureC }];
     },
-    sentence: ({ flask, temperatureC }) => `flask ${String(flask)}, ${temperatureC} °C.`,
+    sentence: ({ flask, temperatureC }) =>
+      `flask ${String(flask)}, ${figureText(temperatureC)} °C.`,
   },
   'run.flask-photographed': {
     nature: 'observation',

@@ -1,3 +1,4 @@
+import { figureText } from '../../measurement';
 import type { DecimalText } from '../../measurement';
 import type { Weighing } from '../../metrology';
 import { weighingText } from '../../metrology';
@@ -46,7 +47,7 @@ export const PORTION_FACTS: RunFactTable<PortionBodies> = {
       const { flask, volumeMl, reason } = fact.body;
       applyPortion(draft, fact, flask, { kind: 'volume', volumeMl }, reason);
     },
-    sentence: ({ flask, volumeMl }) => `flask ${String(flask)}, ${volumeMl} mL.`,
+    sentence: ({ flask, volumeMl }) => `flask ${String(flask)}, ${figureText(volumeMl)} mL.`,
   },
   'run.blank-made': {
     nature: 'observation',

@@ -1,3 +1,4 @@
+import { figureText } from '../../measurement';
 import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Fact } from '../../record';
@@ -44,7 +45,7 @@ export const READING_FACTS: RunFactTable<ReadingBodies> = {
       applyReading(draft, fact, { at: moment }, carriedFrom);
     },
     sentence: ({ flask, moment, readingMl }) =>
-      `flask ${String(flask)}, ${moment} reading ${readingMl} mL.`,
+      `flask ${String(flask)}, ${moment} reading ${figureText(readingMl)} mL.`,
   },
   'run.burette-refilled': {
     nature: 'observation',
@@ -58,7 +59,7 @@ export const READING_FACTS: RunFactTable<ReadingBodies> = {
         applyReading(draft, fact, { at: moment, refill }, null);
       }
     },
-    sentence: ({ flask, readingMl }) => `flask ${String(flask)}, ${readingMl} mL.`,
+    sentence: ({ flask, readingMl }) => `flask ${String(flask)}, ${figureText(readingMl)} mL.`,
   },
   'run.provisional-read': {
     nature: 'observation',
@@ -69,7 +70,7 @@ export const READING_FACTS: RunFactTable<ReadingBodies> = {
       draft.readings.set(fact.id, newEntry(fact, fact.body.readingMl, null));
       flask.provisional = [...flask.provisional, fact.id];
     },
-    sentence: ({ flask, readingMl }) => `flask ${String(flask)}, ${readingMl} mL.`,
+    sentence: ({ flask, readingMl }) => `flask ${String(flask)}, ${figureText(readingMl)} mL.`,
   },
   'run.reading-confirmed': {
     nature: 'observation',

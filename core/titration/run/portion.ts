@@ -1,5 +1,5 @@
 import type { DecimalText } from '../../measurement';
-import { ZERO } from '../../measurement';
+import { figureText, ZERO } from '../../measurement';
 import type { Weighing } from '../../metrology';
 import { netMassG } from '../../metrology';
 
@@ -24,5 +24,5 @@ export function portionAmount(portion: Portion): DecimalText {
 /** A portion with its unit: `0.4802 g`. */
 export function portionText(portion: Portion, volumeUnit = 'mL'): string {
   if (portion.kind === 'blank') return 'blank';
-  return `${portionAmount(portion)} ${portion.kind === 'mass' ? 'g' : volumeUnit}`;
+  return `${figureText(portionAmount(portion))} ${portion.kind === 'mass' ? 'g' : volumeUnit}`;
 }
