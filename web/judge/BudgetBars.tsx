@@ -1,4 +1,4 @@
-import { roundHalfEven, roundSignificant } from '#core/measurement';
+import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
 import type { BudgetLine } from '#core/measurement';
 import type { Result } from '#core/titration/judging';
 import { Symbol } from '../ui/typeset';
@@ -35,7 +35,7 @@ export function BudgetBars({ result }: { readonly result: Result }) {
                   />
                 </span>
                 <span className="text-right font-mono whitespace-nowrap">
-                  {roundHalfEven(100 * group.share, 1)} %
+                  {figureText(roundHalfEven(100 * group.share, 1))} %
                 </span>
               </summary>
               <Inputs lines={group.lines} />
@@ -50,7 +50,7 @@ export function BudgetBars({ result }: { readonly result: Result }) {
 /** Says which account of repeatability entered, so that nothing is counted twice. */
 function repeatabilitySentence({ repeatabilityFrom, repeatability }: Result): string {
   const percent = (part: number | null): string =>
-    part === null ? 'none' : `${roundHalfEven(100 * part, 3)} %`;
+    part === null ? 'none' : `${figureText(roundHalfEven(100 * part, 3))} %`;
   const figures = `inputs ${percent(repeatability.inputs)}, scatter ${percent(repeatability.scatter)}, method ${percent(repeatability.method)}`;
   switch (repeatabilityFrom) {
     case 'inputs':
@@ -106,15 +106,15 @@ function Inputs({ lines }: { readonly lines: readonly BudgetLine[] }) {
               <span className="block text-ink-soft">{input.source}</span>
             </td>
             <td className="py-1 pr-2 font-mono">
-              {roundSignificant(input.value, 6)} {input.unit.symbol}
+              {figureText(roundSignificant(input.value, 6))} {input.unit.symbol}
             </td>
             <td className="py-1 pr-2 font-mono">
               {standardUncertainty === 0
                 ? 'in the repeatability'
-                : `${roundSignificant(standardUncertainty, 2)} ${input.unit.symbol}`}
+                : `${figureText(roundSignificant(standardUncertainty, 2))} ${input.unit.symbol}`}
             </td>
             <td className="py-1 font-mono">
-              {contribution === 0 ? '–' : roundSignificant(Math.abs(contribution), 2)}
+              {figureText(contribution === 0 ? '–' : roundSignificant(Math.abs(contribution), 2))}
             </td>
           </tr>
         ))}

@@ -1,6 +1,6 @@
 import type { ComponentProps } from 'react';
 import { paperUnitsOf } from '#core/laboratory';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { Recomputed, Result } from '#core/titration/judging';
 import { recompute } from '#core/titration/judging';
 import { correctionsText } from '#core/wording';
@@ -46,12 +46,12 @@ function Stated({ certificate }: Pick<CertificateViewProps, 'certificate'>) {
     <>
       <Molarity value={molarity} uncertainty={expandedUncertainty} unit={unit} />{' '}
       <span className="text-base text-ink-soft">
-        (<i>k</i> = {coverageFactor})
+        (<i>k</i> = {figureText(coverageFactor)})
       </span>
     </>
   ) : (
     <>
-      <b className="font-mono">{molarity}</b> {unit}
+      <b className="font-mono">{figureText(molarity)}</b> {unit}
     </>
   );
 }
@@ -68,13 +68,13 @@ function factsOf(
       'RSD',
       relativeSdPercent === null
         ? '–'
-        : `${relativeSdPercent} % of one titration, from the ${String(accurateOf(certificate))} that were accurate`,
+        : `${figureText(relativeSdPercent)} % of one titration, from the ${String(accurateOf(certificate))} that were accurate`,
     ],
     ...(normality
       ? ([
           [
             'Normality',
-            `${normality.value} ${paperUnitsOf(certificate.rules).normality ?? ''}, ${String(normality.equivalentsPerMole)} to the mole in this reaction`,
+            `${figureText(normality.value)} ${paperUnitsOf(certificate.rules).normality ?? ''}, ${String(normality.equivalentsPerMole)} to the mole in this reaction`,
           ],
         ] as const)
       : []),
@@ -96,7 +96,9 @@ function accurateOf({ replicates }: Certificate): number {
 
 function temperatureText({ temperatureC, corrections }: Certificate): string {
   const by = corrections?.thermometer;
-  return by ? `${temperatureC} °C on ${by}` : `${temperatureC} °C, not measured`;
+  return by
+    ? `${figureText(temperatureC)} °C on ${by}`
+    : `${figureText(temperatureC)} °C, not measured`;
 }
 
 /** What the molarity is as measured, beside what was corrected; nothing on certificates of before. */
@@ -105,7 +107,7 @@ function correctedRow({
   corrections,
 }: Certificate): ComponentProps<typeof Facts>['rows'] {
   const text = corrections && correctionsText({ ...corrections, temperatureC });
-  return text ? [[`At ${corrections.referenceC} °C`, text]] : [];
+  return text ? [[`At ${figureText(corrections.referenceC)} °C`, text]] : [];
 }
 
 interface ComputedAgainProps {
@@ -136,15 +138,15 @@ function ComputedAgain({ certificate, now }: ComputedAgainProps) {
           'Computed again from the entries, the figures are the same as they are rounded here.'
         ) : (
           <>
-            Computed again from the entries, it comes to {value} ± {uncertainty}{' '}
-            {paperUnitsOf(rules).molarity} (<i>k</i> = {roundHalfEven(now.coverageFactor, 2)}). The
-            certificate keeps its own.
+            Computed again from the entries, it comes to {figureText(value)} ±{' '}
+            {figureText(uncertainty)} {paperUnitsOf(rules).molarity} (<i>k</i> ={' '}
+            {figureText(roundHalfEven(now.coverageFactor, 2))}). The certificate keeps its own.
           </>
         )}
       </p>
       <p>
         Since core {coreVersion}, which certified it, the value has moved by{' '}
-        {roundHalfEven(100 * now.movedByU, 0)} % of <i>U</i>.
+        {figureText(roundHalfEven(100 * now.movedByU, 0))} % of <i>U</i>.
       </p>
       {now.because.map((sentence) => (
         <p key={sentence} className="mt-1">

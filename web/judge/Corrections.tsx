@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import { sentenceOf } from '#core/ledger';
 import type { Fact } from '#core/record';
 import { enteredAt } from '#core/record';
@@ -82,7 +83,7 @@ function remarksOnFlasks(run: RunState): readonly Remark[] {
         .filter(({ entry }) => entry.carriedFromFlask === null)
         .map(({ place, entry }) => ({ name: placeName(place), entry })),
       ...flask.provisional.map((entry) => ({
-        name: `reading ${entry.value} before the end`,
+        name: `reading ${figureText(entry.value)} before the end`,
         entry,
       })),
     ];
@@ -90,8 +91,8 @@ function remarksOnFlasks(run: RunState): readonly Remark[] {
       struck
         ? [
             {
-              where: `Flask ${String(flask.number)}, electrode at ${readingMl} mL`,
-              was: `${quantity} ${value}`,
+              where: `Flask ${String(flask.number)}, electrode at ${figureText(readingMl)} mL`,
+              was: `${quantity} ${figureText(value)}`,
               reason: struck.reason,
               by: struck.by,
               at: struck.at,
@@ -103,7 +104,7 @@ function remarksOnFlasks(run: RunState): readonly Remark[] {
       const where = `Flask ${String(flask.number)}, ${name}`;
       const corrected = entry.superseded.map((old) => ({
         where,
-        was: old.value,
+        was: figureText(old.value),
         reason: old.reason,
         by: old.by,
         at: old.at,

@@ -1,4 +1,4 @@
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import { explainRun } from '#core/explanation';
 import type { Judgement } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
@@ -30,7 +30,8 @@ export function Explanations({
             <li key={id}>
               <p className="font-semibold">{name}</p>
               <p>
-                If {detail}: <span className="font-mono">{roundHalfEven(molarityMolPerL, 5)}</span>{' '}
+                If {detail}:{' '}
+                <span className="font-mono">{figureText(roundHalfEven(molarityMolPerL, 5))}</span>{' '}
                 mol/L.
               </p>
               <p className="text-ink-soft">{check}</p>

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { roundHalfEven, roundSignificant } from '#core/measurement';
+import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
 import type { Judgement, Result } from '#core/titration/judging';
 
 interface Line {
@@ -47,7 +47,7 @@ function statisticsLines({ accurate, averaged }: Judgement): readonly Line[] {
           <sub>i</sub> − <i>c̄</i>)² / (<i>n</i> − 1) )
         </>
       ),
-      numbers: `${roundSignificant(sampleSd, 3)} mol/L`,
+      numbers: `${figureText(roundSignificant(sampleSd, 3))} mol/L`,
     },
     {
       key: 'rsd',
@@ -57,7 +57,7 @@ function statisticsLines({ accurate, averaged }: Judgement): readonly Line[] {
           RSD = <i>s</i> / <i>c̄</i>
         </>
       ),
-      numbers: `${roundSignificant(sampleSd, 3)} / ${roundHalfEven(mean, 5)} = ${roundHalfEven(relativeSdPercent, 3)} %`,
+      numbers: `${figureText(roundSignificant(sampleSd, 3))} / ${figureText(roundHalfEven(mean, 5))} = ${figureText(roundHalfEven(relativeSdPercent, 3))} %`,
     },
     {
       key: 'range',
@@ -69,7 +69,7 @@ function statisticsLines({ accurate, averaged }: Judgement): readonly Line[] {
           <sub>min</sub>) / <i>c̄</i>
         </>
       ),
-      numbers: `${roundSignificant(averaged.range, 3)} / ${roundHalfEven(averaged.mean, 5)} = ${roundHalfEven(averaged.relativeRangePercent, 3)} %`,
+      numbers: `${figureText(roundSignificant(averaged.range, 3))} / ${figureText(roundHalfEven(averaged.mean, 5))} = ${figureText(roundHalfEven(averaged.relativeRangePercent, 3))} %`,
     },
     ...(half === null
       ? []
@@ -80,10 +80,13 @@ function statisticsLines({ accurate, averaged }: Judgement): readonly Line[] {
             equation: (
               <>
                 <i>t</i>
-                <sub>0.975; {averaged.n - 1}</sub> <i>s</i> / √<i>n</i>
+                <sub>
+                  {figureText(0.975)}; {averaged.n - 1}
+                </sub>{' '}
+                <i>s</i> / √<i>n</i>
               </>
             ),
-            numbers: `${roundSignificant(half, 2)} mol/L`,
+            numbers: `${figureText(roundSignificant(half, 2))} mol/L`,
           },
         ]),
   ];
@@ -104,7 +107,7 @@ function uncertaintyLines({ evaluation }: Result): readonly Line[] {
           <sub>i</sub>)² )
         </>
       ),
-      numbers: `${u} mol/L`,
+      numbers: `${figureText(u)} mol/L`,
     },
     {
       key: 'U',
@@ -115,7 +118,7 @@ function uncertaintyLines({ evaluation }: Result): readonly Line[] {
           <sub>c</sub>
         </>
       ),
-      numbers: `${roundHalfEven(coverageFactor, 2)} · ${u} = ${roundSignificant(expandedUncertainty, 2)} mol/L`,
+      numbers: `${figureText(roundHalfEven(coverageFactor, 2))} · ${figureText(u)} = ${figureText(roundSignificant(expandedUncertainty, 2))} mol/L`,
     },
   ];
 }

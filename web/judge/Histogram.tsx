@@ -1,6 +1,6 @@
 import { Area, AreaChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import type { Simulation } from '#core/measurement';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 
 interface HistogramProps {
   readonly simulation: Simulation;
@@ -24,7 +24,7 @@ export function Histogram({
             dataKey="molarity"
             type="number"
             domain={[from, to]}
-            tickFormatter={(tick: number) => roundHalfEven(tick, 5)}
+            tickFormatter={(tick: number) => figureText(roundHalfEven(tick, 5))}
             tickCount={5}
             stroke="var(--color-ink-soft)"
             fontSize={13}

@@ -1,7 +1,7 @@
 import { useParams } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { areSolutionsRelated } from '#core/ledger';
-import { roundHalfEven, roundToUncertainty } from '#core/measurement';
+import { figureText, roundHalfEven, roundToUncertainty } from '#core/measurement';
 import type { Judgement, Result } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
 import { nextStep } from '#core/titration/guidance';
@@ -207,9 +207,9 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
       <p className="text-[22px] leading-tight font-bold md:text-[34px]">
         <i>c</i>
         <sub className="text-[0.45em] font-normal">{result.corrections.referenceC} °C</sub> ={' '}
-        <span className="font-mono">{rounded.value}</span>
+        <span className="font-mono">{figureText(rounded.value)}</span>
         <span className="mx-2 font-normal">±</span>
-        <span className="font-mono font-normal">{rounded.uncertainty}</span>{' '}
+        <span className="font-mono font-normal">{figureText(rounded.uncertainty)}</span>{' '}
         <span className="text-2xl">mol/L</span>
       </p>
       <p className="text-ink-soft">
@@ -220,13 +220,18 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
         <Term of="coverage-factor">
           <i>k</i>
         </Term>{' '}
-        = {roundHalfEven(evaluation.coverageFactor, 2)} for 95 %;{' '}
+        = {figureText(roundHalfEven(evaluation.coverageFactor, 2))} for 95 %;{' '}
         <Term of="standard-uncertainty">
           <i>u</i>
         </Term>
         <sub className="text-[0.7em]">c</sub> ={' '}
-        {roundToUncertainty(evaluation.value, evaluation.combinedStandardUncertainty).uncertainty}{' '}
-        mol/L ({roundHalfEven((100 * evaluation.combinedStandardUncertainty) / evaluation.value, 2)}{' '}
+        {figureText(
+          roundToUncertainty(evaluation.value, evaluation.combinedStandardUncertainty).uncertainty,
+        )}{' '}
+        mol/L (
+        {figureText(
+          roundHalfEven((100 * evaluation.combinedStandardUncertainty) / evaluation.value, 2),
+        )}{' '}
         %); effective degrees of freedom{' '}
         {Number.isFinite(evaluation.effectiveDegreesOfFreedom)
           ? Math.floor(evaluation.effectiveDegreesOfFreedom)
@@ -234,7 +239,7 @@ function ResultLine({ run, judgement, result }: Omit<JudgedProps, 'isAllKept'>) 
       </p>
       <CorrectionsLine result={result} />
       <p className={isFar ? 'font-semibold text-blush' : 'text-ink-soft'}>
-        {roundHalfEven(Math.abs(away), 1)} % {away < 0 ? 'below' : 'above'} the label
+        {figureText(roundHalfEven(Math.abs(away), 1))} % {away < 0 ? 'below' : 'above'} the label
         {isFar && ': more likely a slip than a discovery. Check mass, lot and readings.'}
       </p>
       {run.status === 'open' && !judgement.isConcordant && (
@@ -255,7 +260,8 @@ function SeriesVerdict({ judgement }: { readonly judgement: Judgement }) {
   return (
     <p className="mt-2 text-[15px]">
       {name}, 95 %: flask {outlier.flask} is furthest out, <i>{sign}</i> ={' '}
-      {roundHalfEven(outlier.statistic, 2)} of {roundHalfEven(outlier.critical, 2)}:{' '}
+      {figureText(roundHalfEven(outlier.statistic, 2))} of{' '}
+      {figureText(roundHalfEven(outlier.critical, 2))}:{' '}
       {outlier.isOutlier ? (
         <b className="text-blush">it stands out</b>
       ) : (
@@ -283,7 +289,7 @@ function Statistics({ judgement }: { readonly judgement: Judgement }) {
       {figures.map(([name, value]) => (
         <div key={name}>
           <dt className="text-sm text-ink-soft">{name}</dt>
-          <dd className="font-mono">{value}</dd>
+          <dd className="font-mono">{figureText(value)}</dd>
         </div>
       ))}
     </dl>

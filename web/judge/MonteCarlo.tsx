@@ -1,6 +1,6 @@
 import { lazy, Suspense, useState } from 'react';
 import type { Simulation } from '#core/measurement';
-import { roundHalfEven, roundToUncertainty, validate } from '#core/measurement';
+import { figureText, roundHalfEven, roundToUncertainty, validate } from '#core/measurement';
 import type { Result } from '#core/titration/judging';
 import { ComputationStatus } from '../compute/ComputationStatus';
 import { useComputation } from '../compute/useComputation';
@@ -90,7 +90,7 @@ function Outcome({ result: { evaluation }, simulation }: OutcomeProps) {
       <p className="mt-2 text-[15px]">
         {isValidated
           ? 'Both give the same interval: the law of propagation holds here.'
-          : `The ends of the intervals differ by up to ${roundHalfEven((100 * Math.max(...differences)) / half, 0)} % of U, more than ${roundHalfEven((100 * tolerance) / half, 0)} %. The interval of the law of propagation is certified, though Monte Carlo describes it better.`}
+          : `The ends of the intervals differ by up to ${figureText(roundHalfEven((100 * Math.max(...differences)) / half, 0))} % of U, more than ${figureText(roundHalfEven((100 * tolerance) / half, 0))} %. The interval of the law of propagation is certified, though Monte Carlo describes it better.`}
       </p>
     </div>
   );

@@ -1,4 +1,4 @@
-import { roundHalfEven, roundSignificant } from '#core/measurement';
+import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
 import type { Result } from '#core/titration/judging';
 import { poolScatter, twoSidedT } from '#core/statistics';
 import { Table } from '../ui/Table';
@@ -6,7 +6,7 @@ import { Table } from '../ui/Table';
 type Pooling = NonNullable<Result['pooling']>;
 
 function percentText(part: number): string {
-  return `${roundHalfEven(100 * part, 3)} %`;
+  return `${figureText(roundHalfEven(100 * part, 3))} %`;
 }
 
 /** How the scatter of this series was pooled with what is known of it, with the numbers, and what other numbers of titrations would do. */
@@ -48,8 +48,8 @@ export function PoolingView({ pooling }: { readonly pooling: Pooling }) {
       )}
       {pooled.chiSquared && (
         <p className={pooled.isTooLarge ? 'font-semibold text-blush' : 'text-ink-soft'}>
-          <i>χ</i>² = {roundHalfEven(pooled.chiSquared.statistic, 2)}, at most{' '}
-          {roundHalfEven(pooled.chiSquared.critical, 2)} (95 %):{' '}
+          <i>χ</i>² = {figureText(roundHalfEven(pooled.chiSquared.statistic, 2))}, at most{' '}
+          {figureText(roundHalfEven(pooled.chiSquared.critical, 2))} (95 %):{' '}
           {pooled.isTooLarge
             ? 'it scatters more than that, and is not pooled.'
             : 'it may be pooled.'}
@@ -66,8 +66,8 @@ export function PoolingView({ pooling }: { readonly pooling: Pooling }) {
               count,
               percentText(would.sd),
               would.degreesOfFreedom,
-              roundHalfEven(twoSidedT(0.95, would.degreesOfFreedom), 2),
-              `${roundSignificant((100 * would.sd) / Math.sqrt(count), 2)} %`,
+              figureText(roundHalfEven(twoSidedT(0.95, would.degreesOfFreedom), 2)),
+              `${figureText(roundSignificant((100 * would.sd) / Math.sqrt(count), 2))} %`,
             ],
           };
         })}

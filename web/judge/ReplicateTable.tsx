@@ -1,5 +1,5 @@
 import { findIncident } from '#core/incident';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { Judgement } from '#core/titration/judging';
 import { portionText } from '#core/titration/run';
 import { outcomeText } from '#core/wording';
@@ -26,13 +26,13 @@ export function ReplicateTable({ judgement }: { readonly judgement: Judgement })
             {portionText(flask.portion.value)}
           </span>,
           <span key="t" className="font-mono">
-            {titreMl ?? '–'}
+            {figureText(titreMl ?? '–')}
           </span>,
           <span
             key="c"
             className={`font-mono ${verdict === 'counts' ? 'font-semibold' : 'text-ink-soft'}`}
           >
-            {molarity === null ? '–' : roundHalfEven(molarity, 5)}
+            {figureText(molarity === null ? '–' : roundHalfEven(molarity, 5))}
           </span>,
           <span key="v" className="flex flex-wrap items-baseline gap-2">
             <span

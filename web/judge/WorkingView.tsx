@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { roundSignificant } from '#core/measurement';
+import { figureText, roundSignificant } from '#core/measurement';
 import type { Formula, WorkingStep } from '#core/measurement';
 import { Symbol } from '../ui/typeset';
 
@@ -40,7 +40,7 @@ function Step({ step }: { readonly step: WorkingStep }) {
         <Typeset of={step.substituted} />
         <span>=</span>
         <b className="whitespace-nowrap">
-          <span className="font-mono">{roundSignificant(step.result.value, 6)}</span>{' '}
+          <span className="font-mono">{figureText(roundSignificant(step.result.value, 6))}</span>{' '}
           {step.result.unit}
         </b>
       </div>
@@ -56,7 +56,7 @@ function Typeset({ of, isInner = false }: { readonly of: Formula; readonly isInn
     case 'number':
       return (
         <span className="whitespace-nowrap">
-          <span className="font-mono">{of.text}</span>
+          <span className="font-mono">{figureText(of.text)}</span>
           {of.unit && ` ${of.unit}`}
         </span>
       );

@@ -3,7 +3,7 @@ import { useParams } from 'react-router';
 import { findContent, findSubstance } from '#core/chemistry';
 import { hazardsOfLot, hazardsOfSolution } from '#core/label';
 import { sentenceOf } from '#core/ledger';
-import { roundSignificant } from '#core/measurement';
+import { figureText, roundSignificant } from '#core/measurement';
 import type { PreparationState, StepState } from '#core/preparation';
 import {
   PREPARATION_INCIDENTS,
@@ -264,7 +264,7 @@ function Side({ preparation, stock }: GuidedProps) {
         of={
           molarity === null
             ? 'The solution'
-            : `The solution, ${roundSignificant(molarity, 2)} mol/L`
+            : `The solution, ${figureText(roundSignificant(molarity, 2))} mol/L`
         }
         hazards={hazardsOfSolution(plan.soluteId, molarity, plan.own)}
       />

@@ -6,7 +6,7 @@ import type { Balance } from '#core/metrology';
 import type { Quantity, StepState } from '#core/preparation';
 import type { Finding } from '#core/record';
 import { impossible } from '#core/record';
-import { useDecimalMark, useSession } from '../app/session';
+import { useSession } from '../app/session';
 import { BalancePanel } from '../devices/BalancePanel';
 import type { Figures } from '../ui/FigurePair';
 import { FigurePair } from '../ui/FigurePair';
@@ -40,7 +40,6 @@ export function MeasureForm({ step, balance, shown, onFindings, onEnter }: Measu
   const { isDemo } = useSession().person;
   const [typed, setTyped] = useState(NOTHING);
   const first = useRef<HTMLInputElement>(null);
-  const decimalMark = useDecimalMark();
   const { mode, figures } = typed;
   const isDifference = balance !== null && mode === 'by-difference';
   const change = (next: Typed): void => {
@@ -75,7 +74,6 @@ export function MeasureForm({ step, balance, shown, onFindings, onEnter }: Measu
       <Form aria-label="Entry" className="mt-3" onSubmit={submit}>
         <FigurePair
           ref={first}
-          decimalMark={decimalMark}
           labels={[step.entries.length > 0 ? `corrected: ${label}` : label, 'after']}
           unit={unit}
           value={figures}

@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import type { ReactNode } from 'react';
 import type { PreparationState } from '#core/preparation';
 import { resultOf } from '#core/preparation';
@@ -29,7 +30,9 @@ function Made({ bottle }: { readonly bottle: PreparedBottle }) {
         <p className="text-lg">
           <Molarity value={made.molarity} uncertainty={made.expandedUncertainty} />
         </p>
-        <p className="text-sm text-ink-soft">k = {made.coverageFactor}; as it was bottled.</p>
+        <p className="text-sm text-ink-soft">
+          k = {figureText(made.coverageFactor)}; as it was bottled.
+        </p>
       </>
     );
   }
@@ -60,7 +63,7 @@ function SoFar({
             <Molarity value={result.rounded.value} uncertainty={result.rounded.uncertainty} />
           </p>
           <p className="text-sm text-ink-soft">
-            k = {result.coverageFactor}; most of U from{' '}
+            k = {figureText(result.coverageFactor)}; most of U from{' '}
             {result.evaluation.budget.toSorted((a, b) => b.share - a.share)[0]?.input.name}
           </p>
         </>
@@ -88,10 +91,11 @@ function Nominal({
   return (
     <>
       <p className="text-xl">
-        <span className="font-mono font-semibold">≈ {molarity}</span> mol/L
+        <span className="font-mono font-semibold">≈ {figureText(molarity)}</span> mol/L
       </p>
       <p className="text-sm text-ink-soft">
-        Nominal{range && `, between ${range[0]} and ${range[1]}`}: {children}
+        Nominal{range && `, between ${figureText(range[0])} and ${figureText(range[1])}`}:{' '}
+        {children}
       </p>
     </>
   );

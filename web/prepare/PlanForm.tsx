@@ -1,5 +1,5 @@
 import type { Id } from '#core/grammar';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import { useCatalogue } from '../app/ownEntries';
 import { DateTimeField } from '../ui/DateField';
 import { optionsOf, QuantityField, SelectField, TextField } from '../ui/fields';
@@ -163,7 +163,7 @@ function SeriesField({ wanted, onChange, seriesMl }: PlanFormProps) {
   return (
     <SelectField
       label="Enough for"
-      hint={`A series takes about ${roundHalfEven(seriesMl, 0)} mL: rinses, rough, titrations, a repeat.`}
+      hint={`A series takes about ${figureText(roundHalfEven(seriesMl, 0))} mL: rinses, rough, titrations, a repeat.`}
       value=""
       options={[
         ['', 'the volume above'],

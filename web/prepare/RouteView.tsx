@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import { findSubstance } from '#core/chemistry';
-import { parseDecimal, roundHalfEven, roundSignificant } from '#core/measurement';
+import { figureText, parseDecimal, roundHalfEven, roundSignificant } from '#core/measurement';
 import type {
   PlannedQuantity,
   PlannerShelf,
@@ -86,8 +86,8 @@ export function RouteView({ route, wish, shelf, wanted, stock, isFirst }: RouteV
         ))}
       </ol>
       <p className="mt-2">
-        Gives <b>{roundHalfEven(route.volumeMl, 0)} mL</b> of{' '}
-        <b className="font-mono">{molarity}</b> mol/L
+        Gives <b>{figureText(roundHalfEven(route.volumeMl, 0))} mL</b> of{' '}
+        <b className="font-mono">{figureText(molarity)}</b> mol/L
         {normalitiesOf(wanted.substanceId, molarity, paperUnitsOf(laboratory.rules)).map(
           ({ text, perMole }) => ` = ${text} (${String(perMole)} to the mole)`,
         )}
@@ -110,11 +110,11 @@ export function RouteView({ route, wish, shelf, wanted, stock, isFirst }: RouteV
 function outcome({ relativeUncertainty, dominatedBy, molarityMolPerL }: Route, wanted: Wanted) {
   if (wanted.purpose === 'sample') {
     const factor = Number(parseDecimal(wanted.sampleMolarity) ?? 0) / molarityMolPerL;
-    return `if it is as strong as written: diluted ${roundSignificant(factor, 4)} times, a factor that its bottle carries`;
+    return `if it is as strong as written: diluted ${figureText(roundSignificant(factor, 4))} times, a factor that its bottle carries`;
   }
   return relativeUncertainty === null
     ? 'nominal: not standardized'
-    : `U about ${roundSignificant(200 * relativeUncertainty, 2)} % (k = 2), most of it from ${dominatedBy ?? ''}`;
+    : `U about ${figureText(roundSignificant(200 * relativeUncertainty, 2))} % (k = 2), most of it from ${dominatedBy ?? ''}`;
 }
 
 /** Which recipe its steps are taken from, where there is one of its own. */
@@ -131,7 +131,7 @@ function Cost({ plan, stock }: { readonly plan: PreparationPlan; readonly stock:
     const lot = stock.lots.find((one) => one.id === id)?.lot.lotNumber;
     const code = stock.bottles.find((one) => one.id === id)?.code;
     const name = lot === undefined ? `bottle ${code ?? ''}` : `lot ${lot}`;
-    return [`It leaves ${roundSignificant(left - amount, 3)} ${unit} of ${name}.`];
+    return [`It leaves ${figureText(roundSignificant(left - amount, 3))} ${unit} of ${name}.`];
   });
   return leavings.join(' ');
 }
@@ -197,7 +197,7 @@ function Aliquots({
         text={found
           .map(({ method, aliquotMl, titreMl }) => {
             const titrant = findSubstance(method.titrantIds[0] ?? '')?.shortName ?? 'titrant';
-            return `Aliquots of ${String(aliquotMl)} mL will take about ${roundHalfEven(titreMl, 1)} mL of ${roundSignificant(method.nominalMolarityMolPerL, 2)} mol/L ${titrant}.`;
+            return `Aliquots of ${String(aliquotMl)} mL will take about ${figureText(roundHalfEven(titreMl, 1))} mL of ${figureText(roundSignificant(method.nominalMolarityMolPerL, 2))} mol/L ${titrant}.`;
           })
           .join(' ')}
       />
@@ -244,5 +244,5 @@ function amountText({ amount, unit, exactness }: PlannedQuantity): string {
       : exactness === 'exact'
         ? roundSignificant(amount, 4)
         : roundSignificant(amount, amount >= 100 ? 3 : 2);
-  return `${digits} ${unit}`;
+  return `${figureText(digits)} ${unit}`;
 }

@@ -1,5 +1,5 @@
 import type { Balance } from '#core/metrology';
-import { roundHalfEven, roundSignificant } from '#core/measurement';
+import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
 import type { PreparationState, StepState } from '#core/preparation';
 import { isExact, pinsFor } from '#core/preparation';
 import type { NewFact } from '#contract';
@@ -147,9 +147,9 @@ function Target({
   const vessel = named(measures?.kind === 'volume' ? measures.vesselId : vesselId);
   const amount =
     measures?.kind === 'mass'
-      ? `${exact ? roundHalfEven(measures.targetG, 4) : roundSignificant(measures.targetG, 3)} g`
+      ? `${figureText(exact ? roundHalfEven(measures.targetG, 4) : roundSignificant(measures.targetG, 3))} g`
       : measures?.kind === 'volume'
-        ? `${roundSignificant(measures.targetMl, 3)} mL`
+        ? `${figureText(roundSignificant(measures.targetMl, 3))} mL`
         : null;
   if (amount === null) {
     return vessel === null ? null : <p className="mt-1 text-lg font-semibold">With {vessel}.</p>;

@@ -1,6 +1,6 @@
 import { useNavigate, useSearchParams } from 'react-router';
 import { findSubstance, keepingOf } from '#core/chemistry';
-import { roundSignificant } from '#core/measurement';
+import { figureText, roundSignificant } from '#core/measurement';
 import { massForSolutionG } from '#core/preparation';
 import type { Lot, LotState } from '#core/reagent';
 import { lotMolarity, lotMolarMass } from '#core/reagent';
@@ -292,7 +292,7 @@ function AboutToWeigh({ lot, molarity, volumeMl }: AboutToWeighProps) {
         {strength === null ? 'Weigh, to the nearest tenth of a gram,' : 'Measure by cylinder'}
       </p>
       <p className="text-[28px] leading-tight font-bold">
-        about <span className="font-mono">{roundSignificant(amount, 2)}</span>{' '}
+        about <span className="font-mono">{figureText(roundSignificant(amount, 2))}</span>{' '}
         {strength === null ? 'g' : 'mL'} of{' '}
         <span className="whitespace-nowrap">lot {lot.lotNumber}</span>
       </p>

@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import { findContent } from '#core/chemistry';
 import type { PreparationPlan, PreparationState, Quantity, Step } from '#core/preparation';
 import { netMassG } from '#core/metrology';
@@ -41,18 +42,18 @@ export function planTitle(plan: PreparationPlan): string {
 
 /** Molarity and volume of what is made, to follow its name. */
 export function strengthText({ targetMolarity, volumeMl }: PreparationPlan): string {
-  return `${targetMolarity === null ? '' : ` ${targetMolarity} mol/L`}, ${volumeMl} mL`;
+  return `${targetMolarity === null ? '' : ` ${figureText(targetMolarity)} mol/L`}, ${figureText(volumeMl)} mL`;
 }
 
 /** A measured figure with its unit. */
 export function quantityText(quantity: Quantity): string {
   switch (quantity.kind) {
     case 'mass':
-      return `${netMassG(quantity.weighing)} g`;
+      return `${figureText(netMassG(quantity.weighing))} g`;
     case 'volume':
-      return `${quantity.volumeMl} mL`;
+      return `${figureText(quantity.volumeMl)} mL`;
     case 'temperature':
-      return `${quantity.temperatureC} °C`;
+      return `${figureText(quantity.temperatureC)} °C`;
   }
 }
 

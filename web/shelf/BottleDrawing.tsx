@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import type { ReactNode } from 'react';
 import type { Container } from '#core/chemistry';
 import type { BottleState, Freshness } from '#core/reagent';
@@ -117,7 +118,7 @@ function MolarityOnLabel({
     if (bottle.nominalMolarity === null) return null;
     return (
       <p className="text-[13px]">
-        <span className="block font-mono text-[17px]">≈ {bottle.nominalMolarity}</span>
+        <span className="block font-mono text-[17px]">≈ {figureText(bottle.nominalMolarity)}</span>
         mol/L, nominal
       </p>
     );
@@ -128,9 +129,9 @@ function MolarityOnLabel({
       <span
         className={`block font-mono text-[17px] font-semibold ${isPast ? 'line-through decoration-blush' : ''}`}
       >
-        {known.molarity}
+        {figureText(known.molarity)}
       </span>
-      <span className="font-mono">± {known.expandedUncertainty}</span>
+      <span className="font-mono">± {figureText(known.expandedUncertainty)}</span>
       <span className="block">mol/L</span>
     </p>
   );

@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import type { ComponentProps, ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { findContent, keepingOf } from '#core/chemistry';
@@ -44,7 +45,7 @@ export function BottlePage() {
   const nominal = bottle.nominalMolarity;
   const lead = [
     findContent(bottle.substanceId, bottle.own)?.name,
-    nominal === null ? null : `nominally ${nominal} mol/L`,
+    nominal === null ? null : `nominally ${figureText(nominal)} mol/L`,
   ].filter((text) => text !== null);
   return (
     <Page
@@ -159,15 +160,18 @@ function factsOf(
     ['Standing', <StandingMark key="s" freshness={freshness} />],
     [
       'Left',
-      <Why key="l" of="so much is left" because={[whyLeft(`${bottle.volumeMl} mL`)]}>
-        {Math.round(leftMl)} of {bottle.volumeMl} mL
+      <Why key="l" of="so much is left" because={[whyLeft(`${figureText(bottle.volumeMl)} mL`)]}>
+        {Math.round(leftMl)} of {figureText(bottle.volumeMl)} mL
       </Why>,
     ],
     ['Made on', dateText(bottle.preparedOn)],
     ['Made by', nameOf(bottle.preparedBy)],
     ...row('Made from', bottle.parents.length > 0 && <Parents bottle={bottle} names={names} />),
-    ...row('Plausible', plausibleMolarity && `${plausibleMolarity.join(' to ')} mol/L`),
-    ...row('Diluted', dilutionFactor && `${dilutionFactor} times`),
+    ...row(
+      'Plausible',
+      plausibleMolarity && `${plausibleMolarity.map(figureText).join(' to ')} mol/L`,
+    ),
+    ...row('Diluted', dilutionFactor && `${figureText(dilutionFactor)} times`),
     ...row('Use by', useBy && dateText(useBy)),
     ...row('Clear from', clearFrom && dateText(clearFrom)),
     [
@@ -218,7 +222,7 @@ function Certificates({ bottle }: { readonly bottle: BottleState }) {
                 <Term of="coverage-factor">
                   <i>k</i>
                 </Term>{' '}
-                = {certified.coverageFactor})
+                = {figureText(certified.coverageFactor)})
               </span>
             </p>
             <p className="text-sm text-ink-soft">
@@ -232,7 +236,7 @@ function Certificates({ bottle }: { readonly bottle: BottleState }) {
             </p>
             {underTodaysRule !== null && (
               <p className="text-sm text-ink-soft">
-                {underTodaysRule} mol/L as the house rule corrects today
+                {figureText(underTodaysRule)} mol/L as the house rule corrects today
               </p>
             )}
             {switchedOn !== null && (
@@ -251,7 +255,7 @@ function Certificates({ bottle }: { readonly bottle: BottleState }) {
 /** What the molarity of a bottle that was never certified is worth. */
 function withoutCertificate({ made, purpose }: BottleState): string {
   if (made) {
-    return `None: its molarity follows from how it was made, ${made.molarity} ± ${made.expandedUncertainty} mol/L (k = ${made.coverageFactor}).`;
+    return `None: its molarity follows from how it was made, ${figureText(made.molarity)} ± ${figureText(made.expandedUncertainty)} mol/L (k = ${figureText(made.coverageFactor)}).`;
   }
   return purpose === 'auxiliary'
     ? 'None: nothing is measured with it.'

@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import { stepText } from '#core/wording';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
@@ -87,7 +88,7 @@ function Board({ items }: { readonly items: readonly ShelfItem[] }) {
             <span className="flex w-full flex-col items-center justify-start border-t border-[#8d7b55] px-1 pt-2 text-center text-[15px] leading-snug">
               <StandingMark freshness={item.freshness} className="justify-center" />
               <span className="mt-1 text-[13px] whitespace-nowrap text-ink-soft">
-                {Math.round(item.leftMl)} of {item.bottle.volumeMl} mL
+                {Math.round(item.leftMl)} of {figureText(item.bottle.volumeMl)} mL
               </span>
               {item.openRun && (
                 <span className="text-sm font-semibold text-violet">on the bench</span>

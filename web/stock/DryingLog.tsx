@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { findSubstance } from '#core/chemistry';
-import { parseDecimal } from '#core/measurement';
+import { figureText, parseDecimal } from '#core/measurement';
 import type { LotState } from '#core/reagent';
 import { dryness } from '#core/reagent';
 import type { NewFact } from '#contract';
@@ -31,7 +31,7 @@ export function DryingLog({ state }: DryingLogProps) {
       <ol className="mt-3 text-[15px] text-ink-soft">
         {state.drying.toReversed().map(({ putIn, takenOut, temperatureC }) => (
           <li key={putIn.factId}>
-            {temperatureC} °C: in {at(putIn.at)}, {nameOf(putIn.by)};{' '}
+            {figureText(temperatureC)} °C: in {at(putIn.at)}, {nameOf(putIn.by)};{' '}
             {takenOut ? `out ${at(takenOut.at)}, ${nameOf(takenOut.by)}` : 'still in'}
           </li>
         ))}

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useParams } from 'react-router';
-import { addDecimals, roundToUncertainty } from '#core/measurement';
+import { addDecimals, figureText, roundToUncertainty } from '#core/measurement';
 import type { Calibration, EquipmentState } from '#core/metrology';
 import { calibratedBurette, calibratedPointOf, calibrationPoints } from '#core/metrology';
 import { may } from '#core/rights';
@@ -149,11 +149,11 @@ function whatCounts(state: EquipmentState): string {
     case 'glassware':
       return calibratedPointOf(state)
         ? 'The volume found counts in everything begun with it from now on.'
-        : `Not found at ${equipment.volumeMl} mL: its tolerance counts.`;
+        : `Not found at ${figureText(equipment.volumeMl)} mL: its tolerance counts.`;
     case 'burette':
       return calibratedBurette(state)?.calibration
         ? 'The corrections count in every titration begun with it from now on, linear between the points.'
-        : `The points do not reach ${equipment.capacityMl} mL: its tolerance counts.`;
+        : `The points do not reach ${figureText(equipment.capacityMl)} mL: its tolerance counts.`;
     case 'balance':
       return 'Masses are corrected by it in everything begun from now on, interpolated between the points; beyond them the linearity counts.';
     case 'thermometer':
@@ -185,7 +185,7 @@ function CalibrationView({
       <p className="text-sm">
         Entered by {nameOf(by)}
         {found.kind === 'weighings' &&
-          `; water at ${found.temperatureC} °C, ${found.volumes.map(({ weighingsG }) => `${weighingsG.join(', ')} g`).join('; ')}`}
+          `; water at ${figureText(found.temperatureC)} °C, ${found.volumes.map(({ weighingsG }) => `${weighingsG.map(figureText).join('; ')} g`).join('; ')}`}
       </p>
       <Table
         caption="Points"
@@ -194,7 +194,7 @@ function CalibrationView({
           key: texts[0] ?? '',
           cells: texts.map((text, i) => (
             <span key={i} className="font-mono">
-              {text}
+              {figureText(text)}
             </span>
           )),
         }))}

@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import type { ReactNode } from 'react';
 import { useState } from 'react';
 import type { PlainDate } from '#core/grammar';
@@ -117,10 +118,10 @@ function balanceRows(equipment: readonly EquipmentState[], today: PlainDate): Re
         key: id,
         cells: [
           <Name key="n" state={state} />,
-          `${item.readabilityG} g`,
-          `${item.repeatabilityG} g`,
-          `± ${item.linearityG} g`,
-          `${item.maxLoadG} g`,
+          `${figureText(item.readabilityG)} g`,
+          `${figureText(item.repeatabilityG)} g`,
+          `± ${figureText(item.linearityG)} g`,
+          `${figureText(item.maxLoadG)} g`,
           <Due key="d" item={item} today={today} />,
         ],
       }))}
@@ -139,10 +140,10 @@ function buretteRows(equipment: readonly EquipmentState[], today: PlainDate): Re
         key: id,
         cells: [
           <Name key="n" state={state} />,
-          `${item.construction}, ${item.capacityMl} mL`,
-          `${item.divisionMl} mL`,
-          `± ${item.toleranceMl} mL`,
-          `${item.dropMl} mL`,
+          `${item.construction}, ${figureText(item.capacityMl)} mL`,
+          `${figureText(item.divisionMl)} mL`,
+          `± ${figureText(item.toleranceMl)} mL`,
+          `${figureText(item.dropMl)} mL`,
           <Due key="d" item={item} today={today} />,
         ],
       }))}
@@ -168,8 +169,8 @@ function glasswareRows(equipment: readonly EquipmentState[], today: PlainDate): 
         cells: [
           <Name key="n" state={state} />,
           KINDS[item.kind],
-          `${item.volumeMl} mL`,
-          `± ${item.toleranceMl} mL`,
+          `${figureText(item.volumeMl)} mL`,
+          `± ${figureText(item.toleranceMl)} mL`,
           <Due key="d" item={item} today={today} />,
         ],
       }))}
@@ -182,12 +183,12 @@ function otherRows(equipment: readonly EquipmentState[], today: PlainDate): Reac
     ...ofType(equipment, 'thermometer').map(({ state, item }) => ({
       state,
       what: 'thermometer',
-      figures: `reads to ${item.resolutionK} K, ± ${item.toleranceK} K`,
+      figures: `reads to ${figureText(item.resolutionK)} K, ± ${figureText(item.toleranceK)} K`,
     })),
     ...ofType(equipment, 'heater').map(({ state, item }) => ({
       state,
       what: item.kind === 'oven' ? 'oven' : 'hot plate',
-      figures: `to ${item.maxTemperatureC} °C`,
+      figures: `to ${figureText(item.maxTemperatureC)} °C`,
     })),
   ];
   if (rows.length === 0) return null;

@@ -1,5 +1,5 @@
 import { addToDate } from '#core/grammar';
-import { parseDecimal, roundToUncertainty } from '#core/measurement';
+import { figureText, parseDecimal, roundToUncertainty } from '#core/measurement';
 import type { CalibratedVolume, Equipment, EquipmentState } from '#core/metrology';
 import { calibratedVolume } from '#core/metrology';
 import { Unanswerable } from '#core/problem';
@@ -60,7 +60,7 @@ export function GravimetricForm({ state, onDone }: GravimetricFormProps) {
       {equipment.type === 'burette' && (
         <p className="col-span-full text-ink-soft">
           Each volume delivered from the zero mark. Corrections count, linear between the volumes,
-          once they reach {equipment.capacityMl} mL.
+          once they reach {figureText(equipment.capacityMl)} mL.
         </p>
       )}
       {volumes.map((volume, i) => (
@@ -191,12 +191,12 @@ function Outcome({
   return (
     <>
       <p className="text-[22px] leading-tight font-bold">
-        <span className="font-mono">{really.value}</span> ±{' '}
-        <span className="font-mono">{really.uncertainty}</span> mL{' '}
+        <span className="font-mono">{figureText(really.value)}</span> ±{' '}
+        <span className="font-mono">{figureText(really.uncertainty)}</span> mL{' '}
         <span className="text-base font-normal whitespace-nowrap">at 20 °C</span>
       </p>
       <p>
-        Off by {off.value} mL
+        Off by {figureText(off.value)} mL
         {toleranceMl !== null &&
           (isWithin ? (
             <span className="text-leaf">, within its ± {toleranceMl} mL</span>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useParams } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { hazardsOfLot } from '#core/label';
-import { parseDecimal, roundSignificant } from '#core/measurement';
+import { figureText, parseDecimal, roundSignificant } from '#core/measurement';
 import type { Lot, LotState } from '#core/reagent';
 import { lotMolarity, lotMolarMass, purityText, unitOfLot, whyLeft } from '#core/reagent';
 import { may } from '#core/rights';
@@ -178,12 +178,12 @@ function factsOf(lot: Lot, left: number | undefined): ComponentProps<typeof Fact
   return [
     ['Form', lot.dissolved ? 'solution' : (findSubstance(lot.substanceId, lot.own)?.form ?? '')],
     lot.dissolved?.meaning === 'by-molarity'
-      ? ['Molarity', figure(`${lot.dissolved.molarity} mol/L ± ${percentText(lot)}`)]
+      ? ['Molarity', figure(`${figureText(lot.dissolved.molarity)} mol/L ± ${percentText(lot)}`)]
       : [lot.dissolved ? 'Content' : 'Purity', figure(purityText(lot))],
     ...(molarity === null || lot.dissolved?.meaning === 'by-molarity'
       ? []
-      : [['Molarity', `${roundSignificant(molarity, 3)} mol/L`] as const]),
-    ['Molar mass', figure(`${molarMass} g/mol`)],
+      : [['Molarity', `${figureText(roundSignificant(molarity, 3))} mol/L`] as const]),
+    ['Molar mass', figure(`${figureText(molarMass)} g/mol`)],
     ['Received', dateText(lot.receivedOn)],
     ['Opened', lot.openedOn === null ? 'not yet' : dateText(lot.openedOn)],
     ['Use by', lot.useBy === null ? 'none' : dateText(lot.useBy)],
@@ -194,7 +194,10 @@ function factsOf(lot: Lot, left: number | undefined): ComponentProps<typeof Fact
         {lot.amountReceived === null ? (
           leftText(lot, left)
         ) : (
-          <Why of="so much is left" because={[whyLeft(`${lot.amountReceived} ${unitOfLot(lot)}`)]}>
+          <Why
+            of="so much is left"
+            because={[whyLeft(`${figureText(lot.amountReceived)} ${unitOfLot(lot)}`)]}
+          >
             {leftText(lot, left)}
           </Why>
         )}
@@ -205,7 +208,7 @@ function factsOf(lot: Lot, left: number | undefined): ComponentProps<typeof Fact
 
 /** How far the content of a lot may be off, in %. */
 function percentText({ purityHalfWidth }: Lot): string {
-  return `${roundSignificant(100 * Number(purityHalfWidth), 2)} %`;
+  return `${figureText(roundSignificant(100 * Number(purityHalfWidth), 2))} %`;
 }
 
 /** Counts what is there, which takes the place of what was calculated. */

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { findSubstance } from '#core/chemistry';
 import type { PlainDate } from '#core/grammar';
-import { roundSignificant } from '#core/measurement';
+import { figureText, roundSignificant } from '#core/measurement';
 import type { LotState } from '#core/reagent';
 import { isLotExpired, lotMolarMass, purityText } from '#core/reagent';
 import { may } from '#core/rights';
@@ -97,7 +97,7 @@ function cellsOf(
       {purityText(lot)}
     </span>,
     <span key="m" className="font-mono">
-      {roundSignificant(lotMolarMass(lot).valueGPerMol, 7)}
+      {figureText(roundSignificant(lotMolarMass(lot).valueGPerMol, 7))}
     </span>,
     <span key="a" className="lg:whitespace-nowrap">
       {leftText(lot, left)}
