@@ -1,5 +1,17 @@
+import type { Page } from '@playwright/test';
 import { expect } from '@playwright/test';
 import { expectAccessible, signInToDemo, signOut, test } from './laboratory';
+
+/** No figure of the page has a point: neither between other text nor in what is read aloud. */
+async function expectNoPoints(page: Page): Promise<void> {
+  const shown = await page
+    .getByRole('main')
+    .evaluate((main) => [
+      main.textContent,
+      ...[...main.querySelectorAll('[aria-label]')].map((one) => one.getAttribute('aria-label')),
+    ]);
+  expect(shown.flatMap((text) => text?.match(/.{0,20}\d\.\d.{0,20}/g) ?? [])).toEqual([]);
+}
 
 test('what a laboratory sets shows where it is used: hours, reminders, timers, temperature, dates, times to keep', async ({
   page,
@@ -18,7 +30,9 @@ test('what a laboratory sets shows where it is used: hours, reminders, timers, t
   await page.getByLabel('Hands work from').fill('8');
   await page.getByLabel('A run is set up at a room temperature of').fill('22,5');
   await page.getByLabel('The timer of a flask runs').fill('8');
-  await page.getByLabel('The number pad writes a decimal').selectOption({ label: 'comma: 23,46' });
+  await page
+    .getByLabel('Figures are written with a decimal')
+    .selectOption({ label: 'comma: 23,46' });
   await page.getByLabel('Dates on the screen are written').selectOption({ label: '2026-03-02' });
   await page.getByLabel('Another solution').selectOption({ label: 'sodium hydroxide' });
   await set.click();
@@ -43,6 +57,17 @@ test('what a laboratory sets shows where it is used: hours, reminders, timers, t
   await page.getByRole('group', { name: 'Number pad' }).getByRole('button', { name: ',' }).click();
   await expect(page.getByRole('textbox', { name: /initial reading/ })).toHaveValue(',');
   await page.setViewportSize({ width: 1280, height: 800 });
+  // A comma wherever a figure is shown, until it is typed or leaves the program.
+  await expectNoPoints(page);
+  await page.getByRole('link', { name: 'Judge', exact: true }).click();
+  await page.getByRole('main').getByRole('link').first().click();
+  await expect(page.getByRole('main')).toContainText(/0,\d+ ± 0,0\d+/);
+  await expectNoPoints(page);
+  const certified = await page.request.get('/api/records/bottle?standing=certified');
+  const { records } = (await certified.json()) as { records: { id: string }[] };
+  await page.goto(`/bottles/${records[0]?.id ?? ''}/label`);
+  await expect(page.getByRole('main')).toContainText(/0,\d+ ± 0,0\d+ mol\/L/);
+  await expectNoPoints(page);
 
   await page.goto('/');
   await signOut(page);

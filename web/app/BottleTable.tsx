@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import { findContent } from '#core/chemistry';
 import { freshnessOf } from '#core/reagent';
 import { StandingMark } from '../ui/Standing';
@@ -25,13 +26,13 @@ export function BottleTable({ bottles }: { readonly bottles: PagedList<'bottle'>
           </CellLink>,
           [
             findContent(bottle.substanceId, bottle.own)?.name ?? bottle.substanceId,
-            bottle.nominalMolarity === null ? '' : `${bottle.nominalMolarity} mol/L`,
+            bottle.nominalMolarity === null ? '' : `${figureText(bottle.nominalMolarity)} mol/L`,
           ].join(' '),
           <StandingMark
             key="s"
             freshness={freshnessOf(bottle, today, laboratory.settings.warningDays)}
           />,
-          `${String(Math.max(0, Math.round(bottles.left[bottle.id] ?? 0)))} of ${bottle.volumeMl} mL`,
+          `${String(Math.max(0, Math.round(bottles.left[bottle.id] ?? 0)))} of ${figureText(bottle.volumeMl)} mL`,
           dateText(bottle.preparedOn),
         ],
       }))}

@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import type { RefObject } from 'react';
 import { useDeferredValue, useEffect, useRef, useState } from 'react';
 import {
@@ -173,7 +174,7 @@ function useFound(search: string): readonly Group[] {
       name: code,
       words: [
         findContent(substanceId, own)?.name ?? substanceId,
-        ...(nominalMolarity === null ? [] : [`${nominalMolarity} mol/L`]),
+        ...(nominalMolarity === null ? [] : [`${figureText(nominalMolarity)} mol/L`]),
       ].join(', '),
     })),
     group('Lots', lots?.records, ({ id, lot }) => ({

@@ -1,5 +1,5 @@
 import type { RunSummary } from '#core/ledger';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { PagedList } from './lists';
 import { PagedTable } from './PagedTable';
 import { usePersonName } from './records';
@@ -58,5 +58,5 @@ function ResultOf({ run: { certificate, molarity } }: { readonly run: RunSummary
   if (certificate) {
     return <Molarity value={certificate.molarity} uncertainty={certificate.expandedUncertainty} />;
   }
-  return molarity === null ? 'none yet' : `${roundHalfEven(molarity, 4)} mol/L so far`;
+  return molarity === null ? 'none yet' : `${figureText(roundHalfEven(molarity, 4))} mol/L so far`;
 }

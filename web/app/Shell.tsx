@@ -1,5 +1,7 @@
 import { lazy, Suspense, useEffect } from 'react';
 import { Outlet } from 'react-router';
+import { decimalMarkOf } from '#core/laboratory';
+import { writeFiguresWith } from '#core/measurement';
 import { useLiveUpdates } from '../live/useLiveUpdates';
 import { layOver } from '../outbox/layOver';
 import { asFact } from '../outbox/outbox';
@@ -67,6 +69,7 @@ export function Shell() {
       .filter(({ recordId }) => recordId === session.laboratory.id),
   );
   writeDatesAs(laboratory.settings.dateFormat);
+  writeFiguresWith(decimalMarkOf(laboratory.settings));
   return (
     <SessionContext value={{ ...session, laboratory }}>
       <div className="flex min-h-screen max-lg:flex-col print:block">

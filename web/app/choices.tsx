@@ -1,6 +1,6 @@
 import { shortNameOf } from '#core/chemistry';
 import type { PlainDate } from '#core/grammar';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { EquipmentState } from '#core/metrology';
 import type { BottleState, LotState } from '#core/reagent';
 import {
@@ -24,7 +24,7 @@ interface Around {
 /** A bottle to choose: its code and content; its molarity, what is left, whether it may be used. */
 export function bottleChoice(bottle: BottleState, { today, left }: Around): Choice {
   const { id, code, nominalMolarity } = bottle;
-  const nominal = nominalMolarity === null ? '' : ` ${nominalMolarity} mol/L`;
+  const nominal = nominalMolarity === null ? '' : ` ${figureText(nominalMolarity)} mol/L`;
   const known = knownMolarity(bottle);
   return {
     id,
@@ -36,7 +36,9 @@ export function bottleChoice(bottle: BottleState, { today, left }: Around): Choi
     ),
     text: `${code}, ${shortNameOf(bottle)}${nominal}`,
     words: said(
-      known ? `${known.molarity} ± ${known.expandedUncertainty} mol/L` : 'molarity not known yet',
+      known
+        ? `${figureText(known.molarity)} ± ${figureText(known.expandedUncertainty)} mol/L`
+        : 'molarity not known yet',
       leftText(left.get(id), 'mL'),
       known && !mayBeUsed(freshnessOf(bottle, today)) && 'past its use-by date',
     ),
@@ -70,13 +72,13 @@ export function equipmentChoice({ id, equipment }: EquipmentState): Choice {
 function rangeOf(equipment: EquipmentState['equipment']): string {
   switch (equipment.type) {
     case 'balance':
-      return `shows ${equipment.readabilityG} g, up to ${equipment.maxLoadG} g`;
+      return `shows ${figureText(equipment.readabilityG)} g, up to ${figureText(equipment.maxLoadG)} g`;
     case 'burette':
-      return `${equipment.capacityMl} mL, ± ${equipment.toleranceMl} mL`;
+      return `${figureText(equipment.capacityMl)} mL, ± ${figureText(equipment.toleranceMl)} mL`;
     case 'glassware':
-      return `${equipment.volumeMl} mL, ± ${equipment.toleranceMl} mL`;
+      return `${figureText(equipment.volumeMl)} mL, ± ${figureText(equipment.toleranceMl)} mL`;
     case 'thermometer':
-      return `shows ${equipment.resolutionK} K, ± ${equipment.toleranceK} K`;
+      return `shows ${figureText(equipment.resolutionK)} K, ± ${figureText(equipment.toleranceK)} K`;
     case 'heater':
       return '';
   }
@@ -84,7 +86,9 @@ function rangeOf(equipment: EquipmentState['equipment']): string {
 
 function leftText(left: number | undefined, unit: string): string | false {
   if (left === undefined) return false;
-  return left <= 0 ? 'used up' : `${roundHalfEven(left, left < 10 ? 1 : 0)} ${unit} left`;
+  return left <= 0
+    ? 'used up'
+    : `${figureText(roundHalfEven(left, left < 10 ? 1 : 0))} ${unit} left`;
 }
 
 function said(...parts: readonly (string | false | null)[]): string {

@@ -80,8 +80,3 @@ export function useSignOut() {
     },
   });
 }
-
-/** What the laboratory's number pads write between whole and part. */
-export function useDecimalMark(): '.' | ',' {
-  return useSession().laboratory.settings.decimalMark === 'comma' ? ',' : '.';
-}

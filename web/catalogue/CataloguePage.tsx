@@ -9,7 +9,7 @@ import {
   headOfEntry,
   substanceMass,
 } from '#core/chemistry';
-import { roundSignificant } from '#core/measurement';
+import { figureText, roundSignificant } from '#core/measurement';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { NotAllHere } from '../app/NotAllHere';
@@ -164,7 +164,7 @@ function substanceCells({ formula, drying }: Substance): readonly ReactNode[] {
   return [
     <ChemicalFormula key="f" of={formula} />,
     <span key="m" className="font-mono">
-      {roundSignificant(substanceMass(formula).valueGPerMol, 6)}
+      {figureText(roundSignificant(substanceMass(formula).valueGPerMol, 6))}
     </span>,
     <span key="d" className="text-[15px]">
       {drying ? describeDrying(drying) : ''}
@@ -177,7 +177,7 @@ function indicatorCells({ changes, colours, preparation }: Indicator): readonly 
     const [before = '', after = ''] = colours[i] ?? [];
     if (change.by === 'reagent') return `${before} to ${after}, by ${change.what}`;
     const [low, high] = change.range;
-    const range = low === high ? String(low) : `${String(low)} to ${String(high)}`;
+    const range = low === high ? figureText(low) : `${figureText(low)} to ${figureText(high)}`;
     return `${before} to ${after}, ${change.by === 'pH' ? `pH ${range}` : `${range} V`}`;
   });
   return [
@@ -193,7 +193,9 @@ function recipeCells(recipe: Preparation, state?: EntryState): readonly ReactNod
   return [
     <span key="m">
       {findSubstance(soluteId, state?.own)?.name},{' '}
-      <span className="whitespace-nowrap">{roundSignificant(molarityMolPerL, 2)} mol/L,</span>{' '}
+      <span className="whitespace-nowrap">
+        {figureText(roundSignificant(molarityMolPerL, 2))} mol/L,
+      </span>{' '}
       <span className="whitespace-nowrap">{volumeMl} mL</span>
     </span>,
     <span key="h" className="text-[15px]">

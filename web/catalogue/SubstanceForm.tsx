@@ -1,7 +1,7 @@
 import type { OwnEntry, Substance } from '#core/chemistry';
 import { CATALOGUE, substanceMass } from '#core/chemistry';
 import { WASTE_CONTAINERS } from '#core/label';
-import { roundSignificant } from '#core/measurement';
+import { figureText, roundSignificant } from '#core/measurement';
 import { Unanswerable } from '#core/problem';
 import type { RecordVersion } from '#core/record';
 import { naming, useCatalogue, useOwn } from '../app/ownEntries';
@@ -132,7 +132,7 @@ function OfFormula({ formula, id, known }: OfFormulaProps) {
   if (mass === null) return <p className="self-center text-ink-soft">Its molar mass follows.</p>;
   if (mass instanceof Unanswerable) return <p className="self-center text-blush">{mass.message}</p>;
   const forms = formsBeside(formula, id, known);
-  const figure = (gPerMol: number): string => roundSignificant(gPerMol, 6);
+  const figure = (gPerMol: number): string => figureText(roundSignificant(gPerMol, 6));
   return (
     <div className="self-center text-[15px]">
       <p>

@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import { useEffect, useState } from 'react';
 import type { Balance } from '#core/metrology';
 import { Button, SmallButton } from '../ui/Button';
@@ -85,7 +86,7 @@ function Display({
   return (
     <div className="flex items-end justify-between gap-4">
       <p className="font-mono text-[40px] leading-none font-semibold" data-testid="balance">
-        {reading.massG ?? 'overload'} <span className="text-xl font-normal">g</span>
+        {figureText(reading.massG ?? 'overload')} <span className="text-xl font-normal">g</span>
       </p>
       <p className={`pb-1 text-[15px] ${reading.isStable ? 'text-leaf' : 'text-straw'}`}>
         <b>{reading.isStable ? 'stands still' : 'moving'}</b>, doors{' '}

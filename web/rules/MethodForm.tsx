@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Method } from '#core/chemistry';
 import { moleRatioOfMethod } from '#core/chemistry';
-import { roundSignificant } from '#core/measurement';
+import { figureText, roundSignificant } from '#core/measurement';
 import { Unanswerable } from '#core/problem';
 import type { RecordVersion } from '#core/record';
 import { methodSchema } from '#contract';
@@ -152,7 +152,9 @@ function Ratio({ method }: { readonly method: Method }) {
   return ratio instanceof Unanswerable ? (
     <span className="text-blush">{ratio.message}</span>
   ) : (
-    <>Balances: {roundSignificant(ratio, 4)} mol of titrant for each mole of standard.</>
+    <>
+      Balances: {figureText(roundSignificant(ratio, 4))} mol of titrant for each mole of standard.
+    </>
   );
 }
 

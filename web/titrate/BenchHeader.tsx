@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import type { ReactNode } from 'react';
 import { describeEndPoint } from '#core/chemistry';
 import type { RunState } from '#core/titration/run';
@@ -37,7 +38,7 @@ export function BenchHeader({
       <div className="min-w-0">
         <h1 ref={heading} tabIndex={-1} className="text-xl font-bold md:text-2xl">
           Bottle {bottle.code}: <ShortName of={bottle.substanceId} own={bottle.own} />{' '}
-          {bottle.nominalMolarity} mol/L
+          {figureText(bottle.nominalMolarity ?? '')} mol/L
         </h1>
         <p className="text-sm leading-tight text-ink-soft max-md:hidden">
           <RunLine run={run} />

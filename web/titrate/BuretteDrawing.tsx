@@ -1,4 +1,4 @@
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { Burette } from '#core/metrology';
 import type { Forecast } from '#core/titration/figures';
 import type { BuretteLiquid } from '#core/titration/setUp';
@@ -56,9 +56,12 @@ export function BuretteDrawing(props: BuretteDrawingProps) {
 function describe({ burette, liquid, levelMl, forecast }: BuretteDrawingProps): string {
   const seen = liquid.word === null ? '' : `, ${liquid.word}`;
   const edge = liquid.readAt === 'top' ? ', read at the top of the meniscus' : '';
-  const level = levelMl === null ? 'not read yet' : `level at ${roundHalfEven(levelMl, 2)} mL`;
-  const end = forecast ? `, end point expected at ${roundHalfEven(forecast.expected, 2)} mL` : '';
-  return `${burette.name}, ${burette.capacityMl} mL${seen}, ${level}${edge}${end}`;
+  const level =
+    levelMl === null ? 'not read yet' : `level at ${figureText(roundHalfEven(levelMl, 2))} mL`;
+  const end = forecast
+    ? `, end point expected at ${figureText(roundHalfEven(forecast.expected, 2))} mL`
+    : '';
+  return `${burette.name}, ${figureText(burette.capacityMl)} mL${seen}, ${level}${edge}${end}`;
 }
 
 /** What the liquid is drawn with. */
@@ -228,7 +231,7 @@ function ExpectedEndWords({ forecast, freelyY, bandY }: ExpectedEndWordsProps) {
         fontFamily="var(--font-mono)"
         fill="var(--color-ink)"
       >
-        {roundHalfEven(forecast.runFreelyTo, 1)}
+        {figureText(roundHalfEven(forecast.runFreelyTo, 1))}
       </text>
       <path
         d={`M${String(x + 4)} ${String(bandY)}L${String(x + 26)} ${String(endY + 10)}`}
@@ -245,7 +248,7 @@ function ExpectedEndWords({ forecast, freelyY, bandY }: ExpectedEndWordsProps) {
         fill="var(--color-blush)"
         fontFamily="var(--font-mono)"
       >
-        {roundHalfEven(forecast.from, 2)} to {roundHalfEven(forecast.to, 2)}
+        {figureText(roundHalfEven(forecast.from, 2))} to {figureText(roundHalfEven(forecast.to, 2))}
       </text>
     </g>
   );
@@ -262,7 +265,7 @@ function StartMark({ startedMl, y }: { readonly startedMl: number; readonly y: n
       <text x={TUBE.right + 30} y={y + 5} fontSize="15" fill="var(--color-ink-soft)">
         began at{' '}
         <tspan fontFamily="var(--font-mono)" fontWeight="600">
-          {roundHalfEven(startedMl, 2)}
+          {figureText(roundHalfEven(startedMl, 2))}
         </tspan>
       </text>
     </g>
@@ -332,7 +335,7 @@ function Loupe({ burette, liquid, readingMl, levelY, avoid }: LoupeProps) {
               strokeWidth="3"
               paintOrder="stroke"
             >
-              {roundHalfEven(ml, 1)}
+              {figureText(roundHalfEven(ml, 1))}
             </text>
           </g>
         ))}

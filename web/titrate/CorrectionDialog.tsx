@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { parseDecimal } from '#core/measurement';
+import { figureText, parseDecimal } from '#core/measurement';
 import type { Entry, Portion, Reading, ReadingPlace, RunState } from '#core/titration/run';
 import { placeName, portionAmount, readingsOf } from '#core/titration/run';
 import type { NewFact } from '#contract';
@@ -148,7 +148,7 @@ function History({ correction }: { readonly correction: Correction }) {
         </li>
       ))}
       <li>
-        <span className="font-mono text-xl font-semibold">{now}</span> entered by{' '}
+        <span className="font-mono text-xl font-semibold">{figureText(now)}</span> entered by{' '}
         {personName(entry.by)}, {instantText(entry.at, laboratory.timeZone)}
         {entry.reason !== null && <>: {entry.reason}</>}
       </li>

@@ -1,5 +1,5 @@
 import { Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { CurvePoint } from '#core/titration/figures';
 import type { ElectrodeQuantity } from '#core/titration/run';
 
@@ -12,7 +12,7 @@ interface CurveChartProps {
 
 /** What the electrode showed against the volume delivered, and the end. */
 export function CurveChart({ points, quantity, endMl }: CurveChartProps) {
-  const end = endMl === null ? '' : `, the end at ${roundHalfEven(endMl, 2)} mL`;
+  const end = endMl === null ? '' : `, the end at ${figureText(roundHalfEven(endMl, 2))} mL`;
   return (
     <div
       role="img"
@@ -25,7 +25,7 @@ export function CurveChart({ points, quantity, endMl }: CurveChartProps) {
             dataKey="volumeMl"
             type="number"
             domain={['dataMin', 'dataMax']}
-            tickFormatter={(tick: number) => roundHalfEven(tick, 1)}
+            tickFormatter={(tick: number) => figureText(roundHalfEven(tick, 1))}
             tickCount={6}
             stroke="var(--color-ink-soft)"
             fontSize={14}

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
-import { parseDecimal, roundHalfEven } from '#core/measurement';
+import { figureText, parseDecimal, roundHalfEven } from '#core/measurement';
 import type { ElectrodeReading, Flask, RunState } from '#core/titration/run';
 import { curveEndsOf, electrodeQuantityOf, forecastFlask } from '#core/titration/figures';
 import { flaskOf } from '#core/titration/run';
@@ -35,8 +35,8 @@ export function CurveDialog({ run, flask: number, onClose }: CurveDialogProps) {
         <p>
           {expected !== undefined && (
             <>
-              The end is expected near <b className="font-mono">{roundHalfEven(expected, 1)}</b>
-              .{' '}
+              The end is expected near{' '}
+              <b className="font-mono">{figureText(roundHalfEven(expected, 1))}</b>.{' '}
             </>
           )}
           Far apart at first, every 0.1 mL near the end, three points beyond it; each when the
@@ -147,10 +147,10 @@ function Points({ run, flask }: { readonly run: RunState; readonly flask: Flask 
             <span
               className={`font-mono ${read.struck ? 'text-ink-soft line-through' : 'font-semibold'}`}
             >
-              {read.readingMl} mL
+              {figureText(read.readingMl)} mL
             </span>
             <span className={`font-mono ${read.struck ? 'text-ink-soft line-through' : ''}`}>
-              {read.quantity} {read.value}
+              {read.quantity} {figureText(read.value)}
             </span>
             {!read.struck && run.status === 'open' && (
               <button
@@ -160,7 +160,7 @@ function Points({ run, flask }: { readonly run: RunState; readonly flask: Flask 
                   setStriking(striking === read.factId ? null : read.factId);
                 }}
               >
-                Strike out<span className="sr-only"> {read.readingMl} mL</span>
+                Strike out<span className="sr-only"> {figureText(read.readingMl)} mL</span>
               </button>
             )}
           </div>
@@ -235,7 +235,7 @@ function EndHere({
       <div className="mt-2 flex flex-wrap gap-3">
         {last && !flask.final && (
           <Button look={hasEnd ? 'primary' : 'plain'} onClick={() => void end(last.readingMl)}>
-            End here: the burette stands at {last.readingMl} mL
+            End here: the burette stands at {figureText(last.readingMl)} mL
           </Button>
         )}
         <Button onClick={onClose}>Back to the bench</Button>

@@ -1,5 +1,5 @@
 import { lazy, Suspense } from 'react';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { Flask, RunState } from '#core/titration/run';
 import { curveEndsOf, curveOf, electrodeQuantityOf } from '#core/titration/figures';
 import { CURVE_WAYS } from '#core/wording';
@@ -31,7 +31,8 @@ export function CurveView({ run, flask }: { readonly run: RunState; readonly fla
                 {end === counts && <span className="ml-2 text-leaf">counts</span>}
               </dt>
               <dd className="font-mono">
-                {roundHalfEven(end.volumeMl, 3)} ± {roundHalfEven(end.standardUncertaintyMl, 3)} mL
+                {figureText(roundHalfEven(end.volumeMl, 3))} ±{' '}
+                {figureText(roundHalfEven(end.standardUncertaintyMl, 3))} mL
               </dd>
             </div>
           ))}

@@ -1,5 +1,5 @@
 import type { Colour } from '#core/chemistry';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { Flask, RunState } from '#core/titration/run';
 import { forecastFlask } from '#core/titration/figures';
 import { isBlank } from '#core/titration/run';
@@ -31,10 +31,10 @@ export function EndPointHint({ run, flask }: { readonly run: RunState; readonly 
           to match
         </a>
       )}
-      {!isBlank(flask) && <span>one drop: {roundHalfEven(dropPercent, 2)} %</span>}
+      {!isBlank(flask) && <span>one drop: {figureText(roundHalfEven(dropPercent, 2))} %</span>}
       {before && (
         <span className="font-semibold text-ink">
-          written before a drop: <span className="font-mono">{before.value}</span>
+          written before a drop: <span className="font-mono">{figureText(before.value)}</span>
         </span>
       )}
     </div>

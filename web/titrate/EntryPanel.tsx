@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { Balance } from '#core/metrology';
 import { planRun } from '#core/titration/guidance';
 import type { RunState } from '#core/titration/run';
-import { useDecimalMark, useSession } from '../app/session';
+import { useSession } from '../app/session';
 import { Button, KeyHint } from '../ui/Button';
 import { FigurePair } from '../ui/FigurePair';
 import { Findings } from '../ui/Findings';
@@ -38,7 +38,6 @@ export function EntryPanel(props: EntryPanelProps) {
   const [isAtBalance, setAtBalance] = useState(false);
   const first = useRef<HTMLInputElement>(null);
   const balance = useSimulatedBalance(props);
-  const decimalMark = useDecimalMark();
   const { carryOver } = entry;
   const ways: readonly Way[] = [
     ...(balance
@@ -69,7 +68,6 @@ export function EntryPanel(props: EntryPanelProps) {
       ) : (
         <FigurePair
           ref={first}
-          decimalMark={decimalMark}
           labels={labelsOf(step, mode)}
           unit={UNITS[step.action]}
           value={entry.typed}

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { Replicate } from '#core/titration/judging';
 import type { Reading, ReadingPlace, RunState } from '#core/titration/run';
 import { flaskColour } from '#core/titration/guidance';
@@ -105,7 +105,7 @@ function Molarity({ replicate: { flask, verdict, molarity } }: { readonly replic
             {verdict === 'blank' ? 'subtracted' : '–'}
           </span>
         ) : (
-          roundHalfEven(molarity, 5)
+          figureText(roundHalfEven(molarity, 5))
         )}
       </span>
     </p>
@@ -127,7 +127,8 @@ function Remarks({
     <>
       {curve && (
         <p className="text-sm leading-snug text-ink-soft">
-          end by its curve: <span className="font-mono">{roundHalfEven(curve.volumeMl, 2)}</span> mL
+          end by its curve:{' '}
+          <span className="font-mono">{figureText(roundHalfEven(curve.volumeMl, 2))}</span> mL
         </p>
       )}
       {grade && grade.grade !== 'good' && (

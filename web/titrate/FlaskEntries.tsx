@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { Replicate } from '#core/titration/judging';
 import type { Entry, Reading, ReadingPlace, RunState } from '#core/titration/run';
 import { forecastFlask } from '#core/titration/figures';
@@ -59,7 +59,7 @@ export function FlaskEntries(props: FlaskEntriesProps) {
       {flask.provisional.length > 0 && (
         <Row name="before">
           <span className="font-mono text-[17px] text-ink-soft">
-            {flask.provisional.at(-1)?.value}
+            {figureText(flask.provisional.at(-1)?.value ?? '')}
           </span>
         </Row>
       )}
@@ -105,7 +105,7 @@ function PortionRow({ run, replicate: { flask }, onCorrectPortion }: FlaskEntrie
       <Figure
         entry={flask.portion}
         rivals={flask.rivals.portion}
-        text={portionAmount}
+        text={(portion) => figureText(portionAmount(portion))}
         label={`Correct the ${what} in flask ${String(flask.number)}`}
         onCorrect={run.status === 'open' ? correct : undefined}
       />
@@ -129,7 +129,7 @@ function ReadingFigure({
     <Figure
       entry={entry}
       rivals={rivalsOf(flask, place)}
-      text={String}
+      text={figureText}
       isConfirmed={entry.confirmed.length > 0}
       label={`Correct the ${placeName(place)} of flask ${String(flask.number)}`}
       onCorrect={run.status === 'open' ? correct : undefined}
@@ -142,14 +142,14 @@ function Titre({ run, replicate }: Pick<FlaskEntriesProps, 'run' | 'replicate'>)
   const { flask, titreMl, verdict } = replicate;
   if (titreMl !== null) {
     const look = verdict === 'disputed' ? 'text-ink-soft' : 'font-semibold';
-    return <span className={`font-mono ${look}`}>{titreMl}</span>;
+    return <span className={`font-mono ${look}`}>{figureText(titreMl)}</span>;
   }
   if (flask.voided) return <NothingYet />;
   const forecast = forecastFlask(run, flask, null);
   return (
     <span className="font-mono text-ink-soft">
       <Why of="this titre is expected" because={whyExpected(run, flask, forecast)}>
-        ≈ {roundHalfEven(forecast.titreMl, 2)}
+        ≈ {figureText(roundHalfEven(forecast.titreMl, 2))}
       </Why>
     </span>
   );

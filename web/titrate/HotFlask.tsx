@@ -1,5 +1,5 @@
 import { isAutocatalytic } from '#core/chemistry';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { Flask, RunState } from '#core/titration/run';
 import { cooledToC, lossPerMinute, minutesUntil } from '#core/titration/guidance';
 import { useNow } from '../app/useNow';
@@ -31,16 +31,17 @@ export function HotFlask({ run, flask }: { readonly run: RunState; readonly flas
   const left = minutesUntil(least, { ...cooling, measuredC: nowC });
   return left <= 0 ? (
     <p role="alert" className="mt-1 text-lg font-bold text-blush">
-      About {roundHalfEven(nowC, 0)} °C by now: below {least}. Heat it again before the next drop,
-      and measure.
+      About {figureText(roundHalfEven(nowC, 0))} °C by now: below {least}. Heat it again before the
+      next drop, and measure.
     </p>
   ) : (
     <p
       className={`mt-1 text-lg leading-snug xl:text-[15px] ${left < 2 ? 'font-bold text-straw' : ''}`}
     >
-      About <span className="font-mono font-bold">{roundHalfEven(nowC, 0)} °C</span> by now (
-      {last.temperatureC} measured);{' '}
-      {left < 1 ? 'less than a minute' : `about ${roundHalfEven(left, 0)} min`} until {least} °C.
+      About <span className="font-mono font-bold">{figureText(roundHalfEven(nowC, 0))} °C</span> by
+      now ({figureText(last.temperatureC)} measured);{' '}
+      {left < 1 ? 'less than a minute' : `about ${figureText(roundHalfEven(left, 0))} min`} until{' '}
+      {least} °C.
       {isAutocatalytic(method) && ' The first drops stay coloured for long: not the end.'}
     </p>
   );

@@ -1,4 +1,4 @@
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { NextStep } from '#core/titration/guidance';
 import type { RunState } from '#core/titration/run';
 import { forecastFlask } from '#core/titration/figures';
@@ -50,7 +50,7 @@ function Large({ name, value, isMain = false, isWarning = false }: LargeProps) {
     <p className={`@container min-w-0 ${isWarning ? 'text-blush' : isMain ? 'text-violet' : ''}`}>
       <span className="block text-[26px] leading-tight text-ink-soft">{name}</span>
       <span className="block font-mono text-[min(128px,27cqw)] leading-none font-bold">
-        {value ?? '–'}
+        {value === null ? '–' : figureText(value)}
       </span>
     </p>
   );

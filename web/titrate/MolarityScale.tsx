@@ -1,4 +1,4 @@
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { Judgement, Replicate } from '#core/titration/judging';
 
 const WIDTH = 470;
@@ -65,7 +65,7 @@ export function MolarityScale({ judgement, nominal }: MolarityScaleProps) {
               fontFamily="var(--font-mono)"
               fill="var(--color-ink-soft)"
             >
-              {roundHalfEven(tick, decimals)}
+              {figureText(roundHalfEven(tick, decimals))}
             </text>
           </g>
         ))}
@@ -138,7 +138,7 @@ function describe(shown: readonly Shown[]): string {
   return shown
     .map(
       ({ replicate, molarity }) =>
-        `flask ${String(replicate.flask.number)}: ${roundHalfEven(molarity, 5)}`,
+        `flask ${String(replicate.flask.number)}: ${figureText(roundHalfEven(molarity, 5))}`,
     )
     .join(', ');
 }

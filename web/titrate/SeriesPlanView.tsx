@@ -1,6 +1,6 @@
 import { describeDrying, describeEndPoint } from '#core/chemistry';
 import type { HouseRules } from '#core/laboratory';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { RunReferences } from '#core/titration/setUp';
 import { blanksAsked, planRun, whyPortion } from '#core/titration/guidance';
 import { arrangementOf, standardSubstance } from '#core/titration/setUp';
@@ -57,7 +57,7 @@ interface PlanProps {
 function Portion({ references, plan }: PlanProps) {
   const { portion, excess } = arrangementOf(references);
   const isWeighed = portion.unit === 'g';
-  const figure = (value: number): string => roundHalfEven(value, isWeighed ? 2 : 1);
+  const figure = (value: number): string => figureText(roundHalfEven(value, isWeighed ? 2 : 1));
   return (
     <>
       <p className="mt-4 text-ink-soft">
@@ -93,10 +93,10 @@ function Titre({
   const { fixedMl, unit } = arrangementOf(references).portion;
   const { suggested, least, most } = titreMl;
   const isOff = suggested < least || suggested > most;
-  const range = `${roundHalfEven(least, 0)} to ${roundHalfEven(most, 0)} mL`;
+  const range = `${figureText(roundHalfEven(least, 0))} to ${figureText(roundHalfEven(most, 0))} mL`;
   return (
     <p className={`mt-1 ${isOff ? 'font-semibold text-blush' : ''}`}>
-      for a <Term of="titre" /> near <b>{roundHalfEven(suggested, 1)} mL</b>
+      for a <Term of="titre" /> near <b>{figureText(roundHalfEven(suggested, 1))} mL</b>
       {titrationsPerFilling > 1 &&
         `, ${titrationsPerFilling === 2 ? 'two' : 'several'} titrations from one filling`}
       .{' '}
@@ -122,7 +122,9 @@ function Needed({ references, plan }: PlanProps) {
             <th scope="row" className="py-0.5 text-left font-normal">
               {what}
             </th>
-            <td className="py-0.5 text-right font-mono">{roundHalfEven(volumeMl, 0)} mL</td>
+            <td className="py-0.5 text-right font-mono">
+              {figureText(roundHalfEven(volumeMl, 0))} mL
+            </td>
           </tr>
         ))}
         <tr className="border-t-2 border-ink font-bold">
@@ -130,7 +132,7 @@ function Needed({ references, plan }: PlanProps) {
             in all
           </th>
           <td className="py-0.5 text-right font-mono">
-            {roundHalfEven(plan.titrantTotalMl, 0)} mL
+            {figureText(roundHalfEven(plan.titrantTotalMl, 0))} mL
           </td>
         </tr>
       </tbody>
@@ -156,12 +158,13 @@ function Enough({
   const name = code === undefined ? 'The bottle' : `Bottle ${code}`;
   return leftMl >= neededMl ? (
     <p className="mt-2 text-leaf">
-      {name} holds {left} mL: enough{code !== undefined && ` for the ${needed} mL in excess`}.
+      {name} holds {figureText(left)} mL: enough
+      {code !== undefined && ` for the ${figureText(needed)} mL in excess`}.
     </p>
   ) : (
     <p role="alert" className="mt-2 font-semibold text-blush">
-      {name} holds only {left} mL: it will not last for the series
-      {code !== undefined && `, which takes ${needed} mL in excess`}.
+      {name} holds only {figureText(left)} mL: it will not last for the series
+      {code !== undefined && `, which takes ${figureText(needed)} mL in excess`}.
     </p>
   );
 }

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import type { HouseRules } from '#core/laboratory';
-import { parseDecimal } from '#core/measurement';
+import { figureText, parseDecimal } from '#core/measurement';
 import type { Finding } from '#core/record';
 import { may } from '#core/rights';
 import { earlierSeriesOf } from '#core/titration/judging';
@@ -377,7 +377,7 @@ function CircumstanceFields({
         <QuantityField
           label="Density of the air"
           unit="kg/m³"
-          hint="if measured; else 1.2"
+          hint={`if measured; else ${figureText(1.2)}`}
           {...field('airDensityKgPerM3')}
         />
       )}

@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import { useState } from 'react';
 import type { Conflict, RunState } from '#core/titration/run';
 import { entriesAt, flaskOf, placeName, portionText } from '#core/titration/run';
@@ -95,7 +96,7 @@ function candidatesOf(run: RunState, { flask: number, place }: Conflict): readon
   if (!flask) return [];
   return entriesAt(flask, place).map(({ factId, value, by, at }) => ({
     factId,
-    text: typeof value === 'string' ? `${value} mL` : portionText(value),
+    text: typeof value === 'string' ? `${figureText(value)} mL` : portionText(value),
     by,
     at,
   }));

@@ -4,7 +4,7 @@ import { describeEndPoint, findSubstance } from '#core/chemistry';
 import { findIncident } from '#core/incident';
 import type { HouseRules } from '#core/laboratory';
 import { HOUSE_RULES, paperUnitsOf, ruleWords } from '#core/laboratory';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { Judgement, Replicate } from '#core/titration/judging';
 import type { Flask, Reading, RunState } from '#core/titration/run';
 import { forecastFlask } from '#core/titration/figures';
@@ -46,7 +46,7 @@ function Sheet({ run }: { readonly run: RunState }) {
     <Page
       title={`Run sheet: bottle ${bottle.code}`}
       tabTitle={`Run sheet, bottle ${bottle.code}`}
-      lead={`${capitalized(titrant?.name ?? '')} ${bottle.nominalMolarity ?? ''} ${units.molarity} against ${standardSubstance(run.references.standard)?.name ?? ''}`}
+      lead={`${capitalized(titrant?.name ?? '')} ${figureText(bottle.nominalMolarity ?? '')} ${units.molarity} against ${standardSubstance(run.references.standard)?.name ?? ''}`}
       actions={
         <span className="flex gap-3 print:hidden">
           <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>
@@ -101,7 +101,7 @@ function Particulars({ run, judgement }: JudgedProps) {
         <ReactionEquations of={method.equations} />
       </Fact>
       <Fact name="With">
-        {describeInstruments(arrangement)}, {burette.name}, {setUp.temperatureC} °C
+        {describeInstruments(arrangement)}, {burette.name}, {figureText(setUp.temperatureC)} °C
       </Fact>
       <Fact name="End point">
         {describeEndPoint(method, rules)}; {method.colours.endPoint.word} (overshot:{' '}
@@ -128,10 +128,10 @@ function Outcome({ run: { setUp, certificate, status, closed }, judgement }: Jud
       {result && (
         <p className="mt-3 text-lg">
           <b>
-            <span className="font-mono">{result.rounded.value}</span> {unit}
+            <span className="font-mono">{figureText(result.rounded.value)}</span> {unit}
           </b>
-          , <i>U</i> = {result.rounded.uncertainty} {unit} (<i>k</i> ={' '}
-          {roundHalfEven(result.evaluation.coverageFactor, 2)}), from {averaged?.n}{' '}
+          , <i>U</i> = {figureText(result.rounded.uncertainty)} {unit} (<i>k</i> ={' '}
+          {figureText(roundHalfEven(result.evaluation.coverageFactor, 2))}), from {averaged?.n}{' '}
           {averaged?.n === 1 ? 'titration' : 'titrations'}
           {certificate
             ? `; certificate ${certificate.number}, valid until ${certificate.validUntil}`
@@ -220,13 +220,17 @@ function FlaskRow({
         <Readings of={[...flask.refills.map(({ stop }) => stop), flask.final]} />
       </td>
       <td className="py-2 pr-3 font-mono">
-        {titreMl ?? (
+        {titreMl === null ? (
           <span className="text-ink-soft">
-            ≈ {roundHalfEven(forecastFlask(run, flask, null).titreMl, 2)}
+            ≈ {figureText(roundHalfEven(forecastFlask(run, flask, null).titreMl, 2))}
           </span>
+        ) : (
+          figureText(titreMl)
         )}
       </td>
-      <td className="py-2 pr-3 font-mono">{molarity === null ? '' : roundHalfEven(molarity, 5)}</td>
+      <td className="py-2 pr-3 font-mono">
+        {molarity === null ? '' : figureText(roundHalfEven(molarity, 5))}
+      </td>
       <td className="py-2 pr-3">
         {remarks.filter((text) => text !== null && text !== '').join('; ')}
       </td>
@@ -246,11 +250,13 @@ function PlannedRows({ run, judgement }: JudgedProps) {
         {number}
       </th>
       <td className="pr-3 text-ink-soft">
-        about {roundHalfEven(plan.portion.suggested, isWeighed ? 2 : 1)} {unit}
+        about {figureText(roundHalfEven(plan.portion.suggested, isWeighed ? 2 : 1))} {unit}
       </td>
       <td />
       <td />
-      <td className="pr-3 font-mono text-ink-soft">≈ {roundHalfEven(plan.titreMl.suggested, 1)}</td>
+      <td className="pr-3 font-mono text-ink-soft">
+        ≈ {figureText(roundHalfEven(plan.titreMl.suggested, 1))}
+      </td>
       <td />
       <td />
     </tr>
@@ -263,7 +269,7 @@ function Readings({ of }: { readonly of: readonly (Reading | null)[] }) {
     (reading) =>
       reading && (
         <span key={reading.factId} className="block">
-          {reading.value}
+          {figureText(reading.value)}
           {reading.confirmed.length > 0 && ' ✓'}
         </span>
       ),
@@ -276,8 +282,8 @@ function remarksOf(
 ): readonly string[] {
   return [
     ...(grade ? [gradeName(grade.grade)] : []),
-    ...provisional.map(({ value }) => `${value} ${volumeUnit} before the end`),
-    ...temperatures.map(({ temperatureC }) => `${temperatureC} °C`),
+    ...provisional.map(({ value }) => `${figureText(value)} ${volumeUnit} before the end`),
+    ...temperatures.map(({ temperatureC }) => `${figureText(temperatureC)} °C`),
     ...incidents.map(({ incidentId, remark }) =>
       [findIncident(incidentId)?.name ?? incidentId, remark]
         .filter((text) => text !== '')

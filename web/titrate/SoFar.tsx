@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { explainRun } from '#core/explanation';
-import { roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven } from '#core/measurement';
 import type { Judgement } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
 import { soughtOf } from '#core/titration/setUp';
@@ -34,17 +34,17 @@ function InWords({ run, judgement }: SoFarProps) {
   return (
     <>
       <p className="text-lg font-bold">
-        <span className="font-mono">{result.rounded.value}</span> mol/L so far
+        <span className="font-mono">{figureText(result.rounded.value)}</span> mol/L so far
       </p>
       <p className="text-ink-soft">
         <Term of="expanded-uncertainty">
           <i>U</i>
         </Term>{' '}
-        ≈ {result.rounded.uncertainty} (
+        ≈ {figureText(result.rounded.uncertainty)} (
         <Term of="coverage-factor">
           <i>k</i>
         </Term>{' '}
-        = {roundHalfEven(result.evaluation.coverageFactor, 2)}), from {averaged.n}{' '}
+        = {figureText(roundHalfEven(result.evaluation.coverageFactor, 2))}), from {averaged.n}{' '}
         {averaged.n === 1 ? 'titration' : 'titrations'}
       </p>
       <CorrectionsLine result={result} />

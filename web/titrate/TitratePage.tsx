@@ -1,3 +1,4 @@
+import { figureText } from '#core/measurement';
 import { stepText } from '#core/wording';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
@@ -56,7 +57,7 @@ export function TitratePage() {
             <RunCard
               key={run.id}
               id={run.id}
-              title={`Bottle ${bottle?.code ?? ''}, ${bottle?.nominalMolarity ?? ''} mol/L`}
+              title={`Bottle ${bottle?.code ?? ''}, ${figureText(bottle?.nominalMolarity ?? '')} mol/L`}
               next={stepText(run.next)}
             >
               begun {instantText(run.startedAt, laboratory.timeZone)} by {nameOf(run.startedBy)} ·

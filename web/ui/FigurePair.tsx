@@ -19,8 +19,6 @@ interface FigurePairProps {
   /** Whether the second one is asked for. */
   readonly isDifference: boolean;
   readonly isWrong: boolean;
-  /** What the number pad writes between whole and part. */
-  readonly decimalMark: '.' | ',';
   /** Whether a letter typed into it is a command of the page. */
   readonly takesKeys?: boolean;
   readonly onKeyDown?: (event: KeyboardEvent<HTMLInputElement>) => void;
@@ -44,7 +42,7 @@ export function FigurePair(props: FigurePairProps) {
           <Fields {...props} inputMode="none" />
         </div>
         <div className="sm:col-start-2 sm:row-span-2 sm:row-start-1">
-          <NumberPad into={ref} decimalMark={props.decimalMark} />
+          <NumberPad into={ref} />
         </div>
         <div>{children}</div>
       </div>

@@ -1,4 +1,5 @@
 import type { PointerEvent, RefObject } from 'react';
+import { decimalMark } from '#core/measurement';
 import { Button } from './Button';
 
 const FIGURES = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '0'] as const;
@@ -6,14 +7,13 @@ const FIGURES = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '0'] as const;
 interface NumberPadProps {
   /** The field that is typed into where none has the focus. */
   readonly into: RefObject<HTMLInputElement | null>;
-  readonly decimalMark: '.' | ',';
 }
 
 /**
  * Figures under the finger, beside the field and never over it, with what keeps them. It types where the caret is, so that a figure can
  * be put right as with a keyboard.
  */
-export function NumberPad({ into, decimalMark }: NumberPadProps) {
+export function NumberPad({ into }: NumberPadProps) {
   const type = (text: string): void => {
     const field = fieldOf(into.current);
     if (field) insert(field, text);
@@ -25,7 +25,7 @@ export function NumberPad({ into, decimalMark }: NumberPadProps) {
       className="grid grid-cols-4 grid-rows-4 gap-1.5"
       onPointerDown={keepFocus}
     >
-      {[...FIGURES, decimalMark].map((key) => (
+      {[...FIGURES, decimalMark()].map((key) => (
         <Button
           key={key}
           tabIndex={-1}

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { fractionOfPercent, parseDecimal, percentOfFraction } from '#core/measurement';
+import { figureText, fractionOfPercent, parseDecimal, percentOfFraction } from '#core/measurement';
 import { QuantityField } from './fields';
 
 interface PercentFieldProps {
@@ -28,7 +28,9 @@ export function PercentField(props: PercentFieldProps) {
       label={label}
       unit="%"
       hint={
-        percent === null ? `As it is printed: ${example}.` : `${of} ${fractionOfPercent(percent)}.`
+        percent === null
+          ? `As it is printed: ${example}.`
+          : `${of} ${figureText(fractionOfPercent(percent))}.`
       }
       error={error}
       value={typed}

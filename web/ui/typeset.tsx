@@ -1,6 +1,7 @@
 import { Fragment } from 'react';
 import { balance, parseEquation, parseFormula } from '#core/chemistry';
 import type { FormulaPiece } from '#core/chemistry';
+import { figureText } from '#core/measurement';
 import { Unanswerable } from '#core/problem';
 
 /** A symbol in italics; what follows the first underscore stands below: `m_1`. */
@@ -83,9 +84,9 @@ export function Molarity({
 }) {
   return (
     <span className="sm:whitespace-nowrap">
-      <span className="font-mono font-semibold">{value}</span> <span>±</span>{' '}
+      <span className="font-mono font-semibold">{figureText(value)}</span> <span>±</span>{' '}
       <span className="whitespace-nowrap">
-        <span className="font-mono">{uncertainty}</span> {unit}
+        <span className="font-mono">{figureText(uncertainty)}</span> {unit}
       </span>
     </span>
   );
