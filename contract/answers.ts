@@ -45,7 +45,7 @@ export const sessionAnswer = v.variant('kind', [
   v.strictObject({
     kind: v.literal('signed-out'),
     needsFirstAccount: v.boolean(),
-    demoPeople: v.array(v.pick(personState, ['id', 'name', 'rights'])),
+    demoPeople: v.array(v.pick(personState, ['id', 'name', 'roles'])),
     laboratoryName: v.nullable(text),
   }),
 ]) satisfies SchemaOf<SessionAnswer>;

@@ -380,7 +380,7 @@ describe('fields', () => {
     ['correct horse battery', false],
     ['a long enough secret', false],
   ])('%s is a password that is tried first: %s', (password, isCommon) => {
-    const person = { name: 'Oda', password, rights: [] };
+    const person = { name: 'Oda', password, roles: [], auditsUntil: null };
     expect(faults(newPersonSchema, person)).toEqual(isCommon ? ['password'] : []);
   });
 

@@ -12,7 +12,7 @@ import type { RunReferences } from '#core/titration/setUp';
 import type { ClientFactBody } from './records';
 import { isCommonPassword } from './commonPasswords';
 import type { ListStates } from './states';
-import { bottleCode, container, FACT_SCHEMAS, rights } from './records';
+import { bottleCode, container, FACT_SCHEMAS, given } from './records';
 import { id, instant, line, plainDate, reason, storedInteger } from './fields';
 
 /** A version of a record: how many facts it has. */
@@ -154,7 +154,7 @@ export const firstAccountSchema = v.strictObject({
 export const newPersonSchema = v.strictObject({
   name: line,
   password,
-  rights,
+  ...given,
 });
 
 /** `GET /api/session`: who is signed in, and what the sign-in page needs when nobody is. */
@@ -176,7 +176,7 @@ export type SessionAnswer =
       /** No account exists yet: the next one is made with the code from the terminal. */
       readonly needsFirstAccount: boolean;
       /** The demo's people; empty outside the demo and beyond loopback. */
-      readonly demoPeople: readonly Pick<PersonState, 'id' | 'name' | 'rights'>[];
+      readonly demoPeople: readonly Pick<PersonState, 'id' | 'name' | 'roles'>[];
       readonly laboratoryName: string | null;
     };
 

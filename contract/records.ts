@@ -12,7 +12,7 @@ import type {
 } from '#core/metrology';
 import type { Pin, PreparationPlan } from '#core/preparation';
 import type { CorrectedBottle, Lot, PreparedBottle } from '#core/reagent';
-import { RIGHTS } from '#core/rights';
+import { ROLES } from '#core/rights';
 import type { RunSetUp } from '#core/titration/setUp';
 import { hazardCode, methodSchema, own, ownEntrySchema } from './catalogue';
 import {
@@ -372,12 +372,15 @@ export const calibrationSchema = v.strictObject({
   ]),
 }) satisfies SchemaOf<Calibration>;
 
-/** What somebody is given: each right once. */
-export const rights = v.pipe(
-  v.array(v.picklist(RIGHTS)),
-  v.check((given) => new Set(given).size === given.length, 'Each right is given once.'),
-  v.readonly(),
-);
+/** What somebody is given: each role once, and the last day of an auditor. */
+export const given = {
+  roles: v.pipe(
+    v.array(v.picklist(ROLES)),
+    v.check((roles) => new Set(roles).size === roles.length, 'Each role is given once.'),
+    v.readonly(),
+  ),
+  auditsUntil: v.nullable(plainDate),
+};
 
 const withdrawalSchema = v.strictObject({ reason });
 
@@ -389,7 +392,7 @@ export const FACT_SCHEMAS = {
   'laboratory.rules-set': v.strictObject({ rules: houseRulesSchema, reason }),
   'laboratory.settings-set': v.strictObject({ settings: settingsSchema, reason }),
   'person.renamed': v.strictObject({ name: line, reason }),
-  'person.rights-changed': v.strictObject({ rights, reason }),
+  'person.rights-changed': v.strictObject({ ...given, reason }),
   'person.left': withdrawalSchema,
   'person.returned': withdrawalSchema,
   'method.written': v.strictObject({ method: methodSchema, reason }),

@@ -20,7 +20,7 @@ import {
   FACT_SCHEMAS,
   lotSchema,
   planSchema,
-  rights,
+  given,
   classification,
 } from './records';
 
@@ -75,7 +75,7 @@ export const personState = v.strictObject({
   ...head,
   name: text,
   nameKey: text,
-  rights,
+  ...given,
   isDemo: v.boolean(),
   joined: provenance,
   left: v.nullable(withReason),

@@ -9,7 +9,7 @@ import type {
 } from '#core/metrology';
 import type { PreparationPlan } from '#core/preparation';
 import type { Lot, PreparedBottle } from '#core/reagent';
-import { RIGHTS } from '#core/rights';
+import { ALL_WORK } from '#core/rights';
 
 /** The made-up laboratory: the control laboratory of a winery cooperative. */
 export const LABORATORY = {
@@ -19,9 +19,13 @@ export const LABORATORY = {
 
 /** Made-up people. Their passwords open nothing: the demo signs them in with one click. */
 export const PEOPLE = [
-  { key: 'mirela', name: 'Mirela Aschbach', rights: RIGHTS },
-  { key: 'tobin', name: 'Tobin Velt', rights: ['register'] },
-  { key: 'jasna', name: 'Jasna Orlik', rights: ['certify', 'register'] },
+  { key: 'mirela', name: 'Mirela Aschbach', roles: ALL_WORK },
+  { key: 'tobin', name: 'Tobin Velt', roles: ['analyst', 'storekeeper'] },
+  {
+    key: 'jasna',
+    name: 'Jasna Orlik',
+    roles: ['analyst', 'storekeeper', 'reviewer', 'authorized-signatory'],
+  },
 ] as const;
 export type PersonKey = (typeof PEOPLE)[number]['key'];
 

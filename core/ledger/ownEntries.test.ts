@@ -132,7 +132,7 @@ describe('an entry of the laboratory’s own is written', () => {
     const there = aroundWith({ entry: [entryState(CREAM_OF_TARTAR, substance.id)] });
     expect(codes(written(RECIPE.recipe.id, OWN), there)).toEqual([]);
     expect(codes(written('another', OWN), there)).toEqual(['id-not-of-record']);
-    const trainee = { ...there, author: { id: idOf('theo'), rights: [] } };
+    const trainee = { ...there, author: { id: idOf('theo'), roles: [] } };
     expect(codes(written(RECIPE.recipe.id, OWN), trainee)).toEqual(['not-allowed']);
   });
 

@@ -7,7 +7,7 @@ import { PREPARATION_RECORD } from '../preparation';
 import type { AroundBottle } from '../reagent';
 import { BOTTLE_RECORD, LOT_RECORD } from '../reagent';
 import type { Around, Fact, FactDefinition, Finding, Reference } from '../record';
-import { impossible, upcastBy } from '../record';
+import { checkMay, impossible, upcastBy } from '../record';
 import type { AroundRun } from '../titration/record';
 import { RUN_RECORD } from '../titration/record';
 
@@ -202,6 +202,25 @@ function missingFor(fact: Fact, around: AroundFact): readonly Finding[] | null {
   return [impossible('unknown-reference', field, { kind, isAtVersion: version !== null })];
 }
 
+/** What is entered at the bench and on the shelf; the other records have their own say of who writes them. */
+const ENTERED: ReadonlySet<RecordKind> = new Set([
+  'lot',
+  'equipment',
+  'bottle',
+  'preparation',
+  'run',
+]);
+
+/** What speaks against somebody entering a kind of fact. The server asks for itself before it makes its own. */
+function checkEntering(
+  { recordKind, definition }: Known,
+  { author }: AroundFact,
+): readonly Finding[] {
+  return ENTERED.has(recordKind) && definition.needsServer !== true
+    ? checkMay(author, 'enter')
+    : [];
+}
+
 /**
  * What speaks against a fact, given its record so far (null before the first) and what is around it: the same in the browser and
  * on the server.
@@ -211,8 +230,11 @@ export function checkFact(
   state: object | null,
   around: AroundFact,
 ): readonly Finding[] {
-  const { recordKind, definition } = known(fact.kind);
+  const kind = known(fact.kind);
+  const { recordKind, definition } = kind;
   const record = DEFINITIONS[recordKind];
+  const shutOut = checkEntering(kind, around);
+  if (shutOut.length > 0) return shutOut;
   if (!state) {
     return fact.kind === record.first
       ? definition.check(fact, null, around)

@@ -1,3 +1,3 @@
 export { nameKey } from './nameKey';
-export type { AroundPerson, PersonState } from './person';
-export { authorOf, PERSON_RECORD } from './person';
+export type { AroundPerson, Given, PersonState } from './person';
+export { authorOf, isHere, PERSON_RECORD } from './person';

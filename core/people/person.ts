@@ -1,12 +1,20 @@
+import type { PlainDate } from '../grammar';
 import type { Around, Finding, Provenance, RecordHead } from '../record';
 import { checkMay, defineRecord, impossible, lasting, provenance } from '../record';
-import type { Author, Right } from '../rights';
+import type { Author, EarlierRight, Role } from '../rights';
+import { may, ROLE_TABLE, rolesOfRights } from '../rights';
 import { nameKey } from './nameKey';
 
+/** What somebody is given. */
+export interface Given {
+  readonly roles: readonly Role[];
+  /** The last day on which an auditor reads; null for everybody else. */
+  readonly auditsUntil: PlainDate | null;
+}
+
 /** A person as they joined. */
-interface Joined {
+interface Joined extends Given {
   readonly name: string;
-  readonly rights: readonly Right[];
   /** One of the made-up people of the demo. */
   readonly isDemo: boolean;
 }
@@ -14,14 +22,14 @@ interface Joined {
 export interface PersonFactBodies {
   'person.joined': Joined;
   'person.renamed': { readonly name: string; readonly reason: string };
-  'person.rights-changed': { readonly rights: readonly Right[]; readonly reason: string };
+  'person.rights-changed': Given & { readonly reason: string };
   /** Their account is closed: they sign nothing more, and stay in the history. */
   'person.left': { readonly reason: string };
   'person.returned': { readonly reason: string };
 }
 
 /** A person of the laboratory. */
-export interface PersonState extends RecordHead, Author {
+export interface PersonState extends RecordHead, Author, Given {
   readonly name: string;
   /** By what the name is compared. */
   readonly nameKey: string;
@@ -68,7 +76,11 @@ export const PERSON_RECORD = defineRecord<
     'person.joined': {
       nature: 'decision',
       needsServer: true,
-      check: (_fact, _state, { author }) => checkMay(author, 'manage'),
+      earlier: [toRoles],
+      check: ({ body }, _state, { author }) => [
+        ...checkMay(author, 'manage-people'),
+        ...checkGiven(body),
+      ],
       apply: () => ({}),
       sentence: ({ name }) => `${name} joined.`,
     },
@@ -79,7 +91,7 @@ export const PERSON_RECORD = defineRecord<
         const other = personNamed(name);
         const isTaken = other !== null && other !== id;
         return [
-          ...checkMay(author, 'manage'),
+          ...checkMay(author, 'manage-people'),
           ...(isTaken ? [impossible('name-taken', 'name')] : []),
         ];
       },
@@ -88,18 +100,22 @@ export const PERSON_RECORD = defineRecord<
     },
     'person.rights-changed': {
       nature: 'decision',
+      earlier: [toRoles],
       check: ({ body }, state, { author }) => [
-        ...checkMay(author, 'manage'),
-        ...(body.rights.includes('manage') ? [] : notOneself(author, state, 'take-right')),
+        ...checkMay(author, 'manage-people'),
+        ...checkGiven(body),
+        ...(may({ id: state.id, roles: body.roles }, 'manage-people')
+          ? []
+          : notOneself(author, state, 'take-right')),
       ],
-      apply: (_state, { body: { rights } }) => ({ rights }),
-      sentence: ({ rights, reason }) =>
-        `rights: ${rights.length === 0 ? 'none' : rights.join(', ')}. ${reason}.`,
+      apply: (_state, { body: { roles, auditsUntil } }) => ({ roles, auditsUntil }),
+      sentence: ({ roles, reason }) =>
+        `now ${roles.length === 0 ? 'without a role' : roles.map((role) => ROLE_TABLE[role].name).join(', ')}: ${reason}.`,
     },
     'person.left': {
       nature: 'decision',
       check: (_fact, state, { author }) => [
-        ...checkMay(author, 'manage'),
+        ...checkMay(author, 'manage-people'),
         ...notOneself(author, state, 'close-account'),
         ...(state.left ? [impossible('left-already', 'reason')] : []),
       ],
@@ -109,7 +125,7 @@ export const PERSON_RECORD = defineRecord<
     'person.returned': {
       nature: 'decision',
       check: (_fact, { left }, { author }) => [
-        ...checkMay(author, 'manage'),
+        ...checkMay(author, 'manage-people'),
         ...(left ? [] : [impossible('not-left', 'reason')]),
       ],
       apply: () => ({ left: null }),
@@ -127,11 +143,25 @@ function notOneself(
   return author.id === id ? [impossible('oneself', 'rights', { what })] : [];
 }
 
+/** An auditor does nothing else here, and has a last day. */
+function checkGiven({ roles, auditsUntil }: Given): readonly Finding[] {
+  const audits = roles.includes('auditor');
+  if (audits && roles.length > 1) return [impossible('auditor-alone', 'roles')];
+  return audits === (auditsUntil !== null) ? [] : [impossible('auditor-until', 'auditsUntil')];
+}
+
+/** Before there were roles, somebody was given rights; whoever had none prepared and titrated. */
+function toRoles(body: unknown): unknown {
+  const { rights, ...rest } = body as { readonly rights: readonly EarlierRight[] };
+  return { ...rest, roles: rolesOfRights(rights), auditsUntil: null } satisfies Given;
+}
+
+/** Whether somebody may sign in and read on a day. */
+export function isHere({ left, auditsUntil }: PersonState, today: PlainDate): boolean {
+  return left === null && (auditsUntil === null || today <= auditsUntil);
+}
+
 /** Somebody as they enter a fact: who has left may nothing any more. */
-export function authorOf({
-  id,
-  rights,
-  left,
-}: Pick<PersonState, 'id' | 'rights' | 'left'>): Author {
-  return { id, rights: left ? [] : rights };
+export function authorOf({ id, roles, left }: Pick<PersonState, 'id' | 'roles' | 'left'>): Author {
+  return { id, roles: left ? [] : roles };
 }

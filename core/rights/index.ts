@@ -1,2 +1,2 @@
-export type { Action, Author, Right } from './may';
-export { may, RIGHT_TEXTS, RIGHTS, whyNot } from './may';
+export type { Action, Author, EarlierRight, Role } from './roles';
+export { ALL_WORK, may, ROLE_TABLE, ROLES, rolesOfRights, whyNot } from './roles';

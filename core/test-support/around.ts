@@ -3,10 +3,11 @@ import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import type { AroundFact, PlainStates } from '#core/ledger';
 import type { RecordHead } from '#core/record';
 import type { Author } from '#core/rights';
+import { ALL_WORK } from '#core/rights';
 import { idOf } from './stored';
 
 /** Somebody who may do everything. */
-const CHIEF: Author = { id: idOf('ines'), rights: ['certify', 'register', 'manage'] };
+const CHIEF: Author = { id: idOf('ines'), roles: ALL_WORK };
 
 type Records = { readonly [K in keyof PlainStates]?: readonly PlainStates[K][] };
 

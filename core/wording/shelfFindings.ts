@@ -45,7 +45,9 @@ export const SHELF_FINDINGS = {
   decimals: ({ instrument, decimals }: { instrument: 'balance' | 'burette'; decimals: number }) =>
     `${instrument === 'balance' ? 'The balance shows' : 'The burette is read to'} ${String(decimals)} decimals: write every one of them, a last zero too.`,
   oneself: ({ what }: { what: 'take-right' | 'close-account' }) =>
-    `Ask somebody else who manages the laboratory to ${what === 'take-right' ? 'take that right' : 'close that account'}.`,
+    `Ask somebody else who keeps the roles of people to ${what === 'take-right' ? 'take yours' : 'close that account'}.`,
+  'auditor-alone': () => 'An auditor reads only: give this role alone.',
+  'auditor-until': () => 'An auditor reads until a date, and nobody else has one.',
   'date-to-come': () => 'That day lies in the future.',
   'year-mistyped': ({ year }: { year: string }) => `The year ${year} is mistyped.`,
 };

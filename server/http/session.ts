@@ -5,6 +5,7 @@ import type { SessionData } from 'express-session';
 import session from 'express-session';
 import type pg from 'pg';
 import type { PersonState } from '#core/people';
+import { isHereNow } from '../people/here';
 import { findPerson } from '../people/queries';
 import type { Services } from '../services';
 import { AppError } from './appError';
@@ -112,7 +113,7 @@ export async function endSession(request: Request): Promise<void> {
   });
 }
 
-/** The person who is signed in, or null; nobody who has left. */
+/** The person who is signed in, or null; nobody who has left, nor an auditor whose last day is over. */
 export async function currentPerson(
   services: Services,
   request: Request,
@@ -121,7 +122,7 @@ export async function currentPerson(
   const person =
     request.session.person ??
     (personId === undefined ? null : await findPerson(services.db, personId));
-  return person?.left === null ? person : null;
+  return person && (await isHereNow(services, person)) ? person : null;
 }
 
 /** The person who is signed in. @throws AppError `not-signed-in` */

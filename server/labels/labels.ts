@@ -14,7 +14,7 @@ import { authorOf } from '#core/people';
 import type { PlainDate } from '#core/grammar';
 import type { LabelsRequest } from '#contract';
 import { durably } from '../database/durably';
-import { lockAndOpen, makeServerFact, storeNext } from '../ledger/append';
+import { lockAndOpen, makeServerFact, refuseUnlessMay, storeNext } from '../ledger/append';
 import { findLaboratory, findProjection } from '../ledger/queries';
 import { unknownReference } from '../ledger/references';
 import { findPerson } from '../people/queries';
@@ -33,6 +33,7 @@ export async function makeLabels(
   { bottleIds, sheet, startAt }: LabelsRequest,
   baseUrl: string,
 ): Promise<Buffer> {
+  refuseUnlessMay(authorOf(person), 'enter');
   const labels: PrintedLabel[] = [];
   for (const id of bottleIds) labels.push(await printedLabel(services.db, id, baseUrl));
   const pdf = await printer.print(person.id, { labels, sheet, startAt });

@@ -5,7 +5,8 @@ import type { AroundFact, RecordKind } from '#core/ledger';
 import { beginsRecord, currentSchemaVersion, isObservation, referencesOf } from '#core/ledger';
 import type { Fact, Finding } from '#core/record';
 import { objections } from '#core/record';
-import type { Author } from '#core/rights';
+import type { Action, Author } from '#core/rights';
+import { ALL_WORK, may, whyNot } from '#core/rights';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
 import type { Id } from '#core/grammar';
@@ -286,6 +287,11 @@ const OWN_CODES: readonly (readonly [OwnCode, readonly FindingCode[]])[] = [
   ],
 ];
 
+/** @throws AppError `not-allowed` for somebody who may not do this */
+export function refuseUnlessMay(author: Author, action: Action): void {
+  if (!may(author, action)) throw new AppError('not-allowed', whyNot(action));
+}
+
 /** Refuses what cannot be, and what is unlikely when no reason is given. */
 export function refuseUnexplained(findings: readonly Finding[], body: object): void {
   const against = objections(findings, body);
@@ -330,5 +336,5 @@ export async function foundLaboratory(
   ].map((made) => makeServerFact(services, authorId, made));
   const nothing = { id: record.recordId, kind: 'laboratory', facts: [], references: null } as const;
   const opened = { records: new Map([[record.recordId, nothing]]), surroundings: NO_SURROUNDINGS };
-  await storeNext(services, { id: authorId, rights: ['manage'] }, facts, opened);
+  await storeNext(services, { id: authorId, roles: ALL_WORK }, facts, opened);
 }

@@ -76,7 +76,7 @@ async function leftOf(
 }
 
 /** Nobody in particular: for what is folded, not checked. */
-const NOBODY: Author = { id: '' as Id, rights: [] };
+const NOBODY: Author = { id: '' as Id, roles: [] };
 
 /**
  * What is around a fact.

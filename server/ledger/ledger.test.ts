@@ -6,7 +6,7 @@ import { DEFAULT_HOUSE_RULES, UNWRITTEN_RULES } from '#core/laboratory';
 import type { RunSummary } from '#core/ledger';
 import type { StoredFile } from '#core/record';
 import { currentSchemaVersion } from '#core/ledger';
-import { RIGHTS } from '#core/rights';
+import { ALL_WORK } from '#core/rights';
 import { foldRun } from '#core/titration/record';
 import { openConflicts } from '#core/titration/run';
 import type { NewFact, Problem, RunAnswer } from '#contract';
@@ -594,7 +594,7 @@ test('a laboratory that never set any rules gets those it worked by as a fact, o
   const database = await createTestDatabase();
   const { owner, db } = database;
   const services = { db, now: () => new Date() };
-  const account = { name: 'Oda', password: 'a long secret', rights: RIGHTS };
+  const account = { name: 'Oda', password: 'a long secret', roles: ALL_WORK, auditsUntil: null };
   const { id: authorId } = await addPerson(services, null, account);
   const made = makeServerFact(services, authorId, {
     ...{ recordId: newId(), recordKind: 'laboratory', kind: 'laboratory.founded' },
@@ -602,7 +602,7 @@ test('a laboratory that never set any rules gets those it worked by as a fact, o
   });
   const before = { id: made.recordId, kind: 'laboratory', facts: [], references: null } as const;
   const opened = { records: new Map([[made.recordId, before]]), surroundings: NO_SURROUNDINGS };
-  await storeNext(services, { id: authorId, rights: [] }, [made], opened);
+  await storeNext(services, { id: authorId, roles: [] }, [made], opened);
   await up(owner);
   await up(owner);
   // As every start does where the shape has changed since.

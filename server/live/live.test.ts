@@ -142,7 +142,7 @@ test('a new person is told; sign-ins move the number on without a word', async (
   const after = await headNow();
   const browser = await listen(laboratory.url, after);
   const chief = await laboratory.signIn(laboratory.chief);
-  const person = { name: 'Nils Ahm', password: 'long enough too', rights: [] };
+  const person = { name: 'Nils Ahm', password: 'long enough too', roles: [], auditsUntil: null };
   await chief.post('/api/people', person).expect(201);
   expect(await browser.until(1)).toMatchObject([
     { id: after + 3, event: { kind: 'fact', recordKind: 'person', version: 1 } },

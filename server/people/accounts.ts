@@ -4,8 +4,9 @@ import { newId } from '#contract';
 import type { Laboratory } from '#core/laboratory';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
-import { RIGHTS } from '#core/rights';
-import type { Right } from '#core/rights';
+import type { PlainDate } from '#core/grammar';
+import type { Role } from '#core/rights';
+import { ALL_WORK, ROLES } from '#core/rights';
 import { auditEntryOfAccount } from '../audit/entry';
 import { appendAudit } from '../audit/queries';
 import { sha256 } from '../audit/text';
@@ -13,6 +14,7 @@ import { durably } from '../database/durably';
 import { AppError, nameTaken } from '../http/appError';
 import { foundLaboratory, lockAndOpen, makeServerFact, storeNext } from '../ledger/append';
 import type { Services } from '../services';
+import { isHereNow } from './here';
 import {
   deleteSessions,
   findCredentials,
@@ -47,7 +49,7 @@ export async function signInWithPassword(
 ): Promise<string> {
   const found = await findCredentials(services.db, name);
   const isRight = await verify(found?.passwordHash ?? (await NOBODY), password);
-  const isClosed = found?.person.left != null;
+  const isClosed = found !== null && !(await isHereNow(services, found.person));
   if (found && isRight && !isClosed) return found.person.id;
   await durably(services.db, (tx) =>
     appendAudit(tx, {
@@ -142,7 +144,9 @@ function at(services: Services): string {
 /** What an account is made from. */
 export interface AccountDetails {
   readonly name: string;
-  readonly rights: readonly Right[];
+  readonly roles: readonly Role[];
+  /** The last day of an auditor. */
+  readonly auditsUntil?: PlainDate | null;
   readonly password: string;
 }
 
@@ -156,7 +160,7 @@ export interface AccountDetails {
 export async function addPerson(
   services: Services,
   by: PersonState | null,
-  { name, rights, password }: AccountDetails,
+  { name, roles, auditsUntil = null, password }: AccountDetails,
   isDemo = false,
 ): Promise<PersonState> {
   const row = { id: newId(), created_at: services.now() };
@@ -169,10 +173,10 @@ export async function addPerson(
     const opened = await lockAndOpen(inside, [{ id: row.id, kind: 'person' }]);
     const joined = makeServerFact(services, by?.id ?? row.id, {
       ...{ recordId: row.id, recordKind: 'person', kind: 'person.joined' },
-      body: { name, rights, isDemo },
+      body: { name, roles, auditsUntil, isDemo },
     });
     // Whoever comes first adds themselves.
-    const author = by ? authorOf(by) : { id: row.id, rights: RIGHTS };
+    const author = by ? authorOf(by) : { id: row.id, roles: ROLES };
     await storeNext(inside, author, [joined], opened);
     await setPassword(inside, by?.id ?? null, row.id, passwordHash);
     const person = await findPerson(tx, row.id);
@@ -218,7 +222,7 @@ export async function makeFirstAccount(
       );
     }
     const { name, password } = request;
-    const person = await addPerson(inside, null, { name, password, rights: RIGHTS });
+    const person = await addPerson(inside, null, { name, password, roles: ALL_WORK });
     await foundLaboratory(inside, person.id, request.laboratory);
     return person;
   });

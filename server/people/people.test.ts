@@ -1,3 +1,7 @@
+import { addToDate } from '#core/grammar';
+import { LABEL_SHEETS } from '#core/label';
+import type { Role } from '#core/rights';
+import { ALL_WORK, whyNot } from '#core/rights';
 import { hash } from '@node-rs/argon2';
 import type { Test } from 'supertest';
 import request from 'supertest';
@@ -86,7 +90,8 @@ test('the session lives in a guarded cookie, and changes need its token and our 
   const person = {
     name: 'Nils Ahm',
     password: 'long enough too',
-    rights: [],
+    roles: ['analyst'],
+    auditsUntil: null,
   };
   const withoutToken = await agent.post('/api/people').send(person).expect(403);
   expect((withoutToken.body as Problem).code).toBe('wrong-origin');
@@ -114,7 +119,12 @@ test('the session lives in a guarded cookie, and changes need its token and our 
 
 test('only those who manage add people; real people are never offered for one click', async () => {
   const analyst = await laboratory.signIn(laboratory.analyst);
-  const person = { name: 'Eve', password: 'long enough too', rights: ['certify', 'manage'] };
+  const person = {
+    name: 'Eve',
+    password: 'long enough too',
+    roles: ['authorized-signatory', 'technical-manager'],
+    auditsUntil: null,
+  };
   await analyst.post('/api/people', person).expect(403);
   const offer = (await laboratory.visitor().get('/api/session')).body as SessionAnswer;
   expect(offer).toMatchObject({ kind: 'signed-out', demoPeople: [] });
@@ -160,7 +170,7 @@ test('the first account takes the code from the terminal, which works once', asy
     .expect(201);
   expect(answer.body).toMatchObject({
     kind: 'signed-in',
-    person: { rights: ['certify', 'register', 'manage'] },
+    person: { roles: ALL_WORK },
   });
   await request(app.server).post('/api/first-account').send(account(code)).expect(403);
   expect(await issueFirstAccountCode(services)).toBeNull();
@@ -169,11 +179,11 @@ test('the first account takes the code from the terminal, which works once', asy
 
 test('the demo is open to whoever sits at this machine, and to nobody behind a proxy or a borrowed name', async () => {
   const services = { db: laboratory.database.db, now: () => new Date() };
-  const rights = [] as const;
+  const given = { roles: ['analyst'], auditsUntil: null } as const;
   const made = await addPerson(
     services,
     null,
-    { name: 'Made Up', password: 'nobody knows it', rights },
+    { name: 'Made Up', password: 'nobody knows it', ...given },
     true,
   );
   const offered = async (headers: Record<string, string>): Promise<number> => {
@@ -234,7 +244,7 @@ test('guessing is slowed down for every app process, and time forgives', async (
 
 test('names are compared by what is seen of them', async () => {
   const chief = await laboratory.signIn(laboratory.chief);
-  const person = { password: 'clouds under the ladder', rights: [] };
+  const person = { password: 'clouds under the ladder', roles: ['analyst'], auditsUntil: null };
   await chief.post('/api/people', { ...person, name: 'Žana  Krüger' }).expect(201);
   const signIn = (name: string, password = person.password) =>
     laboratory.visitor().post('/api/session').send({ name, password });
@@ -275,9 +285,9 @@ test('two accounts of before whose names have become the same both stay, each by
 test('a device that signed in before is not locked out by what others fail at', async () => {
   const database = await createTestDatabase();
   const services = { db: database.db, now: () => new Date() };
-  const rights = ['certify', 'manage'] as const;
+  const roles = ['authorized-signatory', 'technical-manager'] as const;
   const password = 'clouds under the ladder';
-  const chief = await addPerson(services, null, { name: 'Oda Lind', password, rights });
+  const chief = await addPerson(services, null, { name: 'Oda Lind', password, roles });
   const { id } = chief;
   await foundLaboratory(services, id, { name: 'Locked', timeZone: 'Europe/Vienna' });
   const pauses: number[] = [];
@@ -303,7 +313,7 @@ test('a device that signed in before is not locked out by what others fail at', 
   const forged = { cookie: `vine.device=${'a'.repeat(32)}.${'b'.repeat(64)}` };
   await attempt(stranger(), password).set(forged).expect(429);
   // Nor is one on which somebody else has signed in: a trainee's tablet tries no more of the chief's passwords.
-  const trainee = { name: 'Tam Berg', password, rights: [] };
+  const trainee = { name: 'Tam Berg', password, roles: ['analyst'] as const };
   await addPerson(services, chief, trainee);
   const theirs = request.agent(app.server);
   const { csrfToken } = (await attempt(theirs, password, 'Tam Berg').expect(201)).body as {
@@ -324,8 +334,8 @@ test('a device that signed in before is not locked out by what others fail at', 
 test('one’s own password is changed, and one’s other sessions end', async () => {
   const chief = await laboratory.signIn(laboratory.chief);
   const password = 'clouds under the ladder';
-  const rights = [] as const;
-  await chief.post('/api/people', { name: 'Nela', password, rights }).expect(201);
+  const given = { roles: ['analyst'], auditsUntil: null } as const;
+  await chief.post('/api/people', { name: 'Nela', password, ...given }).expect(201);
   const signIn = async (given: string) => {
     const agent = laboratory.visitor();
     const answer = await agent.post('/api/session').send({ name: 'Nela', password: given });
@@ -446,7 +456,12 @@ describe('people are records', () => {
   beforeAll(async () => {
     lab = await foundTestLaboratory();
     chief = await lab.signIn(lab.chief);
-    const details = { name: 'Ula Prent', password: 'a long enough secret', rights: [] };
+    const details = {
+      name: 'Ula Prent',
+      password: 'a long enough secret',
+      roles: ['analyst'] as const,
+      auditsUntil: null,
+    };
     const added = (await chief.post('/api/people', details).expect(201)).body as PersonState;
     trainee = await lab.signIn(added);
   });
@@ -469,10 +484,10 @@ describe('people are records', () => {
 
   test('who has no right to register makes no perfect balance, until somebody gives it', async () => {
     const refused = await trainee.send(balance, uuidv7()).expect(403);
-    expect((refused.body as Problem).title).toMatch(/registered.* by those who may/);
+    expect((refused.body as Problem).title).toMatch(/registered.* by storekeepers/);
     const rights: NewFact = {
       kind: 'person.rights-changed',
-      body: { rights: ['register'], reason },
+      body: { roles: ['storekeeper'], auditsUntil: null, reason },
     };
     await change(trainee, trainee.person, rights, 1).expect(403);
     await change(chief, trainee.person, rights, 0).expect(409);
@@ -480,12 +495,38 @@ describe('people are records', () => {
     await trainee.send(balance, uuidv7()).expect(201);
   });
 
+  test('an auditor reads everything and enters nothing, up to and on their last day', async () => {
+    const password = 'a long enough secret';
+    const ask = (roles: readonly Role[], auditsUntil: string | null) =>
+      chief.post('/api/people', { name: 'Ida Kern', password, roles, auditsUntil });
+    await ask(['auditor'], null).expect(422);
+    await ask(['analyst'], lab.today).expect(422);
+    await ask(['analyst', 'auditor'], lab.today).expect(422);
+    const added = (await ask(['auditor'], lab.today).expect(201)).body as PersonState;
+    const auditor = await lab.signIn(added);
+    await auditor.get('/api/records/bottle').expect(200);
+    const refused = await auditor.send(balance, uuidv7()).expect(403);
+    expect((refused.body as Problem).title).toBe(whyNot('enter'));
+    const [sheet] = LABEL_SHEETS;
+    await auditor.post('/api/labels', { bottleIds: [uuidv7()], sheet, startAt: 0 }).expect(403);
+    const over: NewFact = {
+      kind: 'person.rights-changed',
+      body: { roles: ['auditor'], auditsUntil: addToDate(lab.today, { days: -1 }), reason },
+    };
+    await change(chief, added, over, 1).expect(201);
+    await auditor.get('/api/records/bottle').expect(401);
+    await lab.visitor().post('/api/session').send({ name: 'Ida Kern', password }).expect(401);
+  });
+
   test('nobody takes a name that somebody has, nor shuts themselves out', async () => {
     const named = (name: string): NewFact => ({ kind: 'person.renamed', body: { name, reason } });
     await change(chief, trainee.person, named(' TAM  BERG'), 2).expect(422);
     await change(chief, trainee.person, named('Ula Prentt'), 2).expect(201);
     await lab.signIn({ ...trainee.person, name: 'ula prentt' });
-    const none: NewFact = { kind: 'person.rights-changed', body: { rights: [], reason } };
+    const none: NewFact = {
+      kind: 'person.rights-changed',
+      body: { roles: ['analyst'], auditsUntil: null, reason },
+    };
     await change(chief, chief.person, none, 1).expect(422);
     await change(chief, chief.person, { kind: 'person.left', body: { reason } }, 1).expect(422);
   });

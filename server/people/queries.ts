@@ -32,7 +32,8 @@ export async function listPeople(
 /** Accounts as their rows are, with what was said of their people when they joined, for the audit; the oldest first. */
 export async function listAccounts(db: Knex): Promise<EarlierPersonRow[]> {
   interface Row extends PersonRow {
-    readonly body: { name: string; rights: readonly string[]; isDemo: boolean } | null;
+    /** Accounts of before there were roles had rights. */
+    readonly body: { name: string; rights?: readonly string[]; isDemo: boolean } | null;
   }
   const rows: Row[] = await db('people')
     .leftJoin('facts', (join) => {
@@ -43,8 +44,8 @@ export async function listAccounts(db: Knex): Promise<EarlierPersonRow[]> {
   return rows.map(({ body, ...row }) => ({
     ...row,
     name: body?.name ?? '',
-    may_certify: body?.rights.includes('certify') ?? false,
-    may_manage: body?.rights.includes('manage') ?? false,
+    may_certify: body?.rights?.includes('certify') ?? false,
+    may_manage: body?.rights?.includes('manage') ?? false,
     is_demo: body?.isDemo ?? false,
   }));
 }

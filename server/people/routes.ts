@@ -121,7 +121,7 @@ async function describeSession(parts: PeopleParts, request: Request): Promise<Se
   return {
     kind: 'signed-out',
     needsFirstAccount: !(await hasPeople(services.db)),
-    demoPeople: demoPeople.map(({ id, name, rights }) => ({ id, name, rights })),
+    demoPeople: demoPeople.map(({ id, name, roles }) => ({ id, name, roles })),
     laboratoryName: laboratory?.name ?? null,
   };
 }

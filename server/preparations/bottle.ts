@@ -16,6 +16,7 @@ import {
   makeServerFact,
   refuseStale,
   refuseUnexplained,
+  refuseUnlessMay,
   storeNext,
 } from '../ledger/append';
 import { aroundOf } from '../ledger/around';
@@ -34,6 +35,7 @@ export async function bottlePreparation(
   preparationId: string,
   request: BottlingRequest,
 ): Promise<PreparedBottle> {
+  refuseUnlessMay(authorOf(person), 'enter');
   return durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
     const opened = await lockAndOpen(inside, [

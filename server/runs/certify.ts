@@ -2,7 +2,6 @@ import { ownKeepingDays } from '#core/laboratory';
 import type { Knex } from 'knex';
 import type { PlainStates } from '#core/ledger';
 import type { Fact } from '#core/record';
-import { may, whyNot } from '#core/rights';
 import type { RunFact } from '#core/titration/record';
 import type { Certificate, RunState } from '#core/titration/run';
 import type { RunSetUp } from '#core/titration/setUp';
@@ -23,6 +22,7 @@ import {
   makeServerFact,
   refuseStale,
   refuseUnexplained,
+  refuseUnlessMay,
   storeNext,
 } from '../ledger/append';
 import { laboratoryNow } from '../ledger/around';
@@ -43,7 +43,7 @@ export async function certifyRun(
   request: CertifyRequest,
 ): Promise<Certificate> {
   const author = authorOf(person);
-  if (!may(author, 'certify')) throw new AppError('not-allowed', whyNot('certify'));
+  refuseUnlessMay(author, 'authorize');
   return durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
     // What a run rests on never changes, so its bottle is known before either is locked.

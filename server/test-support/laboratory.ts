@@ -10,7 +10,7 @@ import type { Plain, PlainDate } from '#core/grammar';
 import { addToDate, plainDateAt } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { currentSchemaVersion, recordKindOf } from '#core/ledger';
-import { RIGHTS } from '#core/rights';
+import { ALL_WORK } from '#core/rights';
 import type { PersonState } from '#core/people';
 import type { ClientFactBody, NewFact, ProposedFact, SessionAnswer } from '#contract';
 import { newId } from '#contract';
@@ -144,12 +144,12 @@ export async function foundTestLaboratory(
   const chief = await addPerson(services, null, {
     name: 'Oda Lind',
     password: PASSWORD,
-    rights: RIGHTS,
+    roles: ALL_WORK,
   });
   const analyst = await addPerson(services, chief, {
     name: 'Tam Berg',
     password: PASSWORD,
-    rights: ['register'],
+    roles: ['analyst', 'storekeeper'],
   });
   const timeZone = 'Europe/Vienna';
   await foundLaboratory(services, chief.id, { name: 'Test bench', timeZone });

@@ -78,7 +78,10 @@ export async function playTinyLaboratory(laboratory: TestLaboratory): Promise<vo
     khp.version,
   );
   await send(
-    { kind: 'person.rights-changed', body: { rights: [], reason: 'is still learning' } },
+    {
+      kind: 'person.rights-changed',
+      body: { roles: ['trainee'], auditsUntil: null, reason: 'is still learning' },
+    },
     laboratory.analyst.id,
     1,
   );

@@ -53,7 +53,7 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
     ...outOfUseFindings(run.setUp, now),
   ];
   const mayCertify = isAllKept && isLetThrough(findings, typed.reason);
-  if (!may(person, 'certify')) return <WhoMay />;
+  if (!may(person, 'authorize')) return <WhoMay />;
   return (
     <Form
       aria-label="Certify"
@@ -124,7 +124,7 @@ function Against({ findings }: { readonly findings: readonly Finding[] }) {
 function WhoMay() {
   const people = useRecords('person') ?? [];
   const names = people
-    .filter((one) => may(authorOf(one), 'certify'))
+    .filter((one) => may(authorOf(one), 'authorize'))
     .map(({ name }) => name)
     .toSorted();
   return (

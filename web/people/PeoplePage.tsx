@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { PersonState } from '#core/people';
-import { may, RIGHT_TEXTS } from '#core/rights';
+import { may, ROLE_TABLE } from '#core/rights';
 import { newPersonSchema } from '#contract';
 import { tell } from '../app/api';
 import { useAddToRecord } from '../app/entering';
@@ -17,10 +17,10 @@ import { Form, FormFoot } from '../ui/Form';
 import { Page } from '../ui/Page';
 import { ReasonDialog } from '../ui/ReasonDialog';
 import { Table } from '../ui/Table';
-import { instantText } from '../ui/typeset';
+import { dateText, instantText } from '../ui/typeset';
 import { useContractForm } from '../ui/useContractForm';
 import { PersonDialog } from './PersonDialog';
-import { RightsFields } from './RightsFields';
+import { RolesFields } from './RolesFields';
 
 /** Names that differ in nothing that can be seen; such accounts are of before names were compared like that. */
 function sameNames(people: readonly PersonState[]): readonly (readonly string[])[] {
@@ -37,12 +37,12 @@ export function PeoplePage() {
   const people = useRecords('person');
   const [isAdding, setAdding] = useState(false);
   if (!people) return <Loading />;
-  const mayManage = may(person, 'manage');
+  const mayManage = may(person, 'manage-people');
   return (
     <Page
       title="People"
       tabTitle="People"
-      lead="Everybody may prepare, titrate and judge; anything else needs a right"
+      lead="Everybody reads everything; what else somebody may comes with their roles"
       actions={
         mayManage &&
         !isAdding && (
@@ -68,14 +68,14 @@ export function PeoplePage() {
       <NotAllHere kind="person" what="people" />
       <Table
         caption="People"
-        heads={mayManage ? ['Name', 'May', 'Here', 'Change'] : ['Name', 'May', 'Here']}
+        heads={mayManage ? ['Name', 'Roles', 'Here', 'Change'] : ['Name', 'Roles', 'Here']}
         rows={people
           .toSorted((a, b) => Number(a.left !== null) - Number(b.left !== null))
           .map((one) => ({
             key: one.id,
             cells: [
               <b key="n">{one.name}</b>,
-              rightsText(one),
+              rolesText(one),
               <Stay key="s" person={one} />,
               ...(mayManage
                 ? [<Changes key="c" person={one} isOneself={one.id === person.id} />]
@@ -96,10 +96,10 @@ function HardlyToldApart({ people }: { readonly people: readonly PersonState[] }
   ));
 }
 
-function rightsText({ rights, left }: PersonState): string {
-  if (left) return 'nothing any more';
-  const names = rights.map((right) => RIGHT_TEXTS[right].name);
-  return names.length === 0 ? 'titrate' : names.join(', ');
+function rolesText({ roles, auditsUntil, left }: PersonState): string {
+  if (left) return 'none any more';
+  const names = roles.map((role) => ROLE_TABLE[role].name).join(', ');
+  return auditsUntil === null ? names || 'none: reads' : `${names} until ${dateText(auditsUntil)}`;
 }
 
 /** Since when somebody works here, or until when they did. */
@@ -123,7 +123,7 @@ interface ChangesProps {
 function Changes({ person, isOneself }: ChangesProps) {
   return (
     <span className="-my-1 flex flex-wrap gap-x-4">
-      <Asking look="link" button="Name and rights…" aria-label={`Change ${person.name}`}>
+      <Asking look="link" button="Name and roles…" aria-label={`Change ${person.name}`}>
         {(close) => <PersonDialog person={person} onClose={close} />}
       </Asking>
       {!isOneself && <StaySwitch person={person} />}
@@ -148,7 +148,7 @@ function StaySwitch({ person }: { readonly person: PersonState }) {
             ? {
                 title: `Let ${name} come back?`,
                 description:
-                  'They sign in with the password they had, and have the rights they had.',
+                  'They sign in with the password they had, and have the roles they had.',
                 confirm: 'Open the account',
               }
             : {
@@ -174,10 +174,11 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
     mutationFn: (body: object) => tell('POST', '/people', body),
     onSuccess: readAnew,
   });
-  const { form, field, showFailure, formError } = useContractForm(newPersonSchema, {
+  const { form, field, errorAt, showFailure, formError } = useContractForm(newPersonSchema, {
     name: '',
     password: '',
-    rights: [],
+    roles: ['analyst'],
+    auditsUntil: null,
   });
   return (
     <Form
@@ -196,10 +197,12 @@ function PersonForm({ onDone }: { readonly onDone: () => void }) {
         {...field('password')}
       />
       <div className="col-span-full">
-        <RightsFields
-          chosen={form.watch('rights')}
-          onChange={(rights) => {
-            form.setValue('rights', rights);
+        <RolesFields
+          value={{ roles: form.watch('roles'), auditsUntil: form.watch('auditsUntil') }}
+          error={errorAt('auditsUntil')}
+          onChange={({ roles, auditsUntil }) => {
+            form.setValue('roles', [...roles]);
+            form.setValue('auditsUntil', auditsUntil);
           }}
         />
       </div>

@@ -1,5 +1,6 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { isPlainDate } from '#core/grammar';
 import type { PersonState } from '#core/people';
 import type { NewFact } from '#contract';
 import { useAddToRecord } from '../app/entering';
@@ -7,19 +8,21 @@ import { reasonProblem } from '../ui/fieldMessages';
 import { TextAreaField, TextField } from '../ui/fields';
 import { FormDialog } from '../ui/Form';
 import { useTyped } from '../ui/useTyped';
-import { RightsFields } from './RightsFields';
+import type { TypedRoles } from './RolesFields';
+import { RolesFields } from './RolesFields';
 
 interface PersonDialogProps {
   readonly person: PersonState;
   readonly onClose: () => void;
 }
 
-/** Somebody's name and rights, put right with a reason. */
+/** Somebody's name and roles, put right with a reason. */
 export function PersonDialog({ person, onClose }: PersonDialogProps) {
   const add = useAddToRecord();
   const [problem, setProblem] = useState<string>();
-  const { name, rights } = person;
-  const { typed, field, part } = useTyped({ name, rights, reason: '' });
+  const { name, roles, auditsUntil } = person;
+  const given: TypedRoles = { roles, auditsUntil };
+  const { typed, field, part } = useTyped({ name, given, reason: '' });
   const changes = changesOf(person, typed);
   const saving = useMutation({
     mutationFn: async () => {
@@ -29,11 +32,11 @@ export function PersonDialog({ person, onClose }: PersonDialogProps) {
     },
     onSuccess: onClose,
   });
-  const chosen = part('rights');
+  const chosen = part('given');
   return (
     <FormDialog
       title={person.name}
-      description="What was signed under the old name and rights stays as it was."
+      description="What was signed under the old name and roles stays as it was."
       submit="Save"
       leave="Cancel"
       isDisabled={changes.length === 0}
@@ -46,24 +49,31 @@ export function PersonDialog({ person, onClose }: PersonDialogProps) {
       onClose={onClose}
     >
       <TextField label="Name" {...field('name')} />
-      <RightsFields chosen={chosen.value} onChange={chosen.onChange} />
+      <RolesFields value={chosen.value} onChange={chosen.onChange} />
       <TextAreaField label="Why" {...field('reason')} error={problem} />
     </FormDialog>
   );
 }
 
-/** What is written down of a person changed so: a new name, other rights, both or neither. */
+/** What is written down of a person changed so: a new name, other roles, both or neither. */
 function changesOf(
   person: PersonState,
-  { name, rights, reason }: Pick<PersonState, 'name' | 'rights'> & { readonly reason: string },
+  { name, given, reason }: { name: string; given: TypedRoles; reason: string },
 ): readonly NewFact[] {
   const isRenamed = name.trim() !== person.name;
+  const roles = given.roles;
+  const auditsUntil =
+    given.auditsUntil !== null && isPlainDate(given.auditsUntil) ? given.auditsUntil : null;
   const isOtherwise =
-    rights.length !== person.rights.length || rights.some((one) => !person.rights.includes(one));
+    auditsUntil !== person.auditsUntil ||
+    roles.length !== person.roles.length ||
+    roles.some((one) => !person.roles.includes(one));
   return [
     ...(isRenamed
       ? [{ kind: 'person.renamed' as const, body: { name: name.trim(), reason } }]
       : []),
-    ...(isOtherwise ? [{ kind: 'person.rights-changed' as const, body: { rights, reason } }] : []),
+    ...(isOtherwise
+      ? [{ kind: 'person.rights-changed' as const, body: { roles, auditsUntil, reason } }]
+      : []),
   ];
 }

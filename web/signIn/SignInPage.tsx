@@ -1,3 +1,4 @@
+import { may } from '#core/rights';
 import { useEffect } from 'react';
 import type { SessionAnswer } from '#contract';
 import { useSignIn } from '../app/session';
@@ -61,7 +62,7 @@ function DemoPeople({ people }: { readonly people: Offer['demoPeople'] }) {
             >
               <span className="text-lg font-semibold">{person.name}</span>
               <span className="text-ink-soft">
-                {person.rights.includes('certify') ? 'titrates and certifies' : 'titrates'}
+                {may(person, 'authorize') ? 'titrates and certifies' : 'titrates'}
               </span>
             </button>
           </li>

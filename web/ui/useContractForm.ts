@@ -39,5 +39,5 @@ export function useContractForm<T extends FieldValues, Checked>(
     form.setError('root', { message });
   };
 
-  return { form, field, showFailure, formError: errors.root?.message };
+  return { form, field, errorAt, showFailure, formError: errors.root?.message };
 }
