@@ -19,6 +19,7 @@ module.exports = {
           'node_modules/big\\.js/',
           'node_modules/canonicalize/',
           'node_modules/@internationalized/date/',
+          'node_modules/@noble/hashes/',
           'node_modules/@stdlib/',
           'node_modules/fraction\\.js/',
           'node_modules/mathjs/',

@@ -13,6 +13,7 @@ export { defineRecord } from './definition';
 export type { Fact, FactOf, Provenance } from './fact';
 export { enteredAt, isTimeDoubtful, provenance } from './fact';
 export type { Finding } from './finding';
+export { digestOf } from './digest';
 export { checkMay, impossible, objections, restedOn, unlikely } from './finding';
 export type { Listing, Standing } from './listing';
 export {
