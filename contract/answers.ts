@@ -130,6 +130,8 @@ export const preparationAnswer = v.strictObject({
   }) satisfies SchemaOf<PreparationRecords>,
 });
 
+const SIGNATURES = ['performed', 'checked', 'authorized'] as const;
+
 export const certificateAnswer = v.strictObject({
   number: text,
   molarity: decimal,
@@ -158,6 +160,8 @@ export const certificateAnswer = v.strictObject({
   measuredWith: text,
   burette: text,
   analystIds: v.array(id),
+  signatures: v.array(v.strictObject({ means: v.picklist(SIGNATURES), by: id, at: text })),
+  isIndependent: v.nullable(v.boolean()),
   certifiedById: id,
   certifiedOn: plainDate,
   validUntil: plainDate,

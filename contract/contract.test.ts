@@ -318,12 +318,15 @@ describe('fields', () => {
       basedOn: 13,
       validUntil: '2026-04-02',
       reason: null,
+      password: 'a long enough secret',
+      draft: 'a0'.repeat(32),
     };
     expect(faults(certifyRequestSchema, request)).toEqual([]);
     expect(faults(certifyRequestSchema, { ...request, validUntil: '2026-04-31' })).toEqual([
       'validUntil',
     ]);
     expect(faults(certifyRequestSchema, { ...request, basedOn: null })).toEqual(['basedOn']);
+    expect(faults(certifyRequestSchema, { ...request, draft: 'A0'.repeat(32) })).toEqual(['draft']);
   });
 
   test.each([

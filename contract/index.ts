@@ -14,6 +14,7 @@ export {
 export type {
   BottlingRequest,
   CertifyRequest,
+  SignRequest,
   ListAnswer,
   ListKind,
   ListOrder,
@@ -31,6 +32,8 @@ export type {
 export {
   bottlingSchema,
   certifyRequestSchema,
+  DEMO_PASSWORD,
+  signRequestSchema,
   changePasswordSchema,
   demoSignInSchema,
   firstAccountSchema,

@@ -73,6 +73,25 @@ export type NewFact<K extends ClientFactKind = ClientFactKind> = {
   [Kind in K]: { readonly kind: Kind; readonly body: Plain<ClientFactBody<Kind>> };
 }[K];
 
+/** With this the made-up people of the demo sign; it opens no account. */
+export const DEMO_PASSWORD = 'grapes in glass';
+
+/** What every signature takes: the password, and the digest of the draft that was shown. */
+const signed = {
+  password: v.pipe(v.string(), v.maxLength(1000)),
+  draft: v.pipe(v.string(), v.regex(/^[0-9a-f]{64}$/, 'This is no SHA-256.')),
+};
+
+/** `POST /api/runs/:runId/signatures`: signs that a run was performed or checked. */
+export const signRequestSchema = v.strictObject({
+  factId: id,
+  ...device,
+  basedOn: version,
+  means: v.picklist(['performed', 'checked']),
+  ...signed,
+});
+export type SignRequest = v.InferOutput<typeof signRequestSchema>;
+
 /** `POST /api/runs/:runId/certificate` */
 export const certifyRequestSchema = v.strictObject({
   factId: id,
@@ -81,6 +100,7 @@ export const certifyRequestSchema = v.strictObject({
   basedOn: version,
   validUntil: plainDate,
   reason: v.nullable(reason),
+  ...signed,
 });
 export type CertifyRequest = v.InferOutput<typeof certifyRequestSchema>;
 

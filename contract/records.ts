@@ -552,6 +552,8 @@ export const FACT_SCHEMAS = {
     reason,
   }),
   'run.abandoned': v.strictObject({ reason }),
+  'run.returned': v.strictObject({ remarks: reason }),
+  'run.answered': v.strictObject({ answer: reason }),
 } satisfies { readonly [K in ClientFactKind]: SchemaOf<FactBodies[K]> };
 
 /** Body of a fact that a client may send. */

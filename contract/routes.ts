@@ -16,6 +16,7 @@ import { factSchema, LIST_SCHEMAS, personState, preparedBottle, storedFileSchema
 import {
   bottlingSchema,
   certifyRequestSchema,
+  signRequestSchema,
   changePasswordSchema,
   demoSignInSchema,
   firstAccountSchema,
@@ -210,13 +211,23 @@ export const ROUTES: readonly Route[] = [
   },
   {
     method: 'post',
+    path: '/runs/{runId}/signatures',
+    summary: 'Signs that what a run came to was performed or checked, with the password.',
+    needsSession: true,
+    body: signRequestSchema,
+    parameters: RUN_ID,
+    answers: { 204: { meaning: 'Signed.' } },
+    problems: ['wrong-credentials', 'too-many-requests', 'not-allowed', ...DECIDED],
+  },
+  {
+    method: 'post',
     path: '/runs/{runId}/certificate',
     summary: 'Certifies a run as it stands and writes the molarity on its bottle.',
     needsSession: true,
     body: certifyRequestSchema,
     parameters: RUN_ID,
     answers: { 201: json('The certificate.', certificateAnswer) },
-    problems: ['not-allowed', ...DECIDED],
+    problems: ['wrong-credentials', 'too-many-requests', 'not-allowed', ...DECIDED],
   },
   {
     method: 'get',

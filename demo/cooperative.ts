@@ -394,7 +394,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
     offsetPercent: 1.3,
     series: [
       { day: -89, by: 'tobin', certifiedBy: 'mirela', burette: 'glass50' },
-      { day: -58, by: 'jasna', certifiedBy: 'jasna', burette: 'glass50', incident: 'misread' },
+      { day: -58, by: 'jasna', certifiedBy: 'mirela', burette: 'glass50', incident: 'misread' },
     ],
   },
   {
@@ -456,7 +456,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
       {
         day: -4,
         by: 'jasna',
-        certifiedBy: 'jasna',
+        certifiedBy: 'mirela',
         burette: 'glass50',
         method: 'thiosulfate-by-iodate',
         against: { lot: 'iodate' },
@@ -474,7 +474,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
     note: 'Total sulfite after distillation.',
     offsetPercent: -1.1,
     series: [
-      { day: -19, by: 'mirela', certifiedBy: 'mirela', burette: 'piston20', electrode: true },
+      { day: -19, by: 'mirela', certifiedBy: 'jasna', burette: 'piston20', electrode: true },
       {
         day: -11,
         by: 'jasna',
@@ -518,7 +518,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
     note: 'Titratable acidity of must and wine.',
     offsetPercent: 2.1,
     series: [
-      { day: -8, by: 'jasna', certifiedBy: 'jasna', burette: 'glass50', incident: 'misread' },
+      { day: -8, by: 'jasna', certifiedBy: 'mirela', burette: 'glass50', incident: 'misread' },
       {
         day: -5,
         by: 'tobin',
@@ -590,7 +590,7 @@ export const FURTHER_SERIES: readonly {
     series: {
       day: -7,
       by: 'jasna',
-      certifiedBy: 'jasna',
+      certifiedBy: 'mirela',
       burette: 'glass50',
       method: 'hydroxide-into-hydrochloric-acid',
       against: { bottle: '0416', pipette: 'pipette25' },

@@ -1,3 +1,4 @@
+import { draftDigest, judgeRun } from '#core/titration/judging';
 import * as v from 'valibot';
 import { findMethod } from '#core/chemistry';
 import type { Id, Plain, PlainDate } from '#core/grammar';
@@ -8,13 +9,14 @@ import { Chance } from '#core/measurement';
 import type { RunState } from '#core/titration/run';
 import type { PersonState } from '#core/people';
 import type { ClientFactBody, NewFact } from '#contract';
-import { newId, proposedFactSchema } from '#contract';
+import { DEMO_PASSWORD, newId, proposedFactSchema } from '#contract';
 import { appendFact, foundLaboratory } from '../server/ledger/append';
 import { findProjection } from '../server/ledger/queries';
 import { findRun } from '../server/ledger/references';
 import { addPerson } from '../server/people/accounts';
 import { bottlePreparation } from '../server/preparations/bottle';
 import { certifyRun } from '../server/runs/certify';
+import { signRun } from '../server/runs/sign';
 import type { Services } from '../server/services';
 import type { Bench } from './bench';
 import { workSeries } from './analyst';
@@ -197,13 +199,20 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
       look,
       today,
       certify: async (run, validUntil, reason) => {
-        await certifyRun(services, people[series.certifiedBy], runId, {
-          factId: newId(now),
-          bottleFactId: newId(now),
-          deviceId: null,
-          deviceTime: new Date(now).toISOString(),
-          clockOffsetMs: null,
+        const draft = draftDigest(run, judgeRun(run));
+        const stamp = () => ({
+          ...{ password: DEMO_PASSWORD, draft, factId: newId(now) },
+          ...{ deviceId: null, deviceTime: new Date(now).toISOString(), clockOffsetMs: null },
+        });
+        await signRun(services, analyst, runId, {
+          ...stamp(),
+          means: 'performed',
           basedOn: run.version,
+        });
+        await certifyRun(services, people[series.certifiedBy], runId, {
+          ...stamp(),
+          bottleFactId: newId(now),
+          basedOn: run.version + 1,
           validUntil,
           reason,
         });

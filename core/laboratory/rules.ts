@@ -446,12 +446,29 @@ const CLEANING_UP = {
   }),
 };
 
+const SIGNING = {
+  /** Whose signatures a certificate takes; whoever authorizes it signs last, and issues it. */
+  signatures: choice({
+    question: 'A certificate is signed by',
+    choices: {
+      'performed-authorized': 'whoever did the work, and who authorizes it',
+      'performed-checked-authorized': 'whoever did the work, a reviewer, and who authorizes it',
+      authorized: 'who authorizes it, alone',
+    },
+    default: 'performed-authorized',
+    before: 'authorized',
+    since: 4,
+    why: 'Two pairs of eyes, by two people where there are two. What a trainee did is always checked.',
+  }),
+};
+
 /** Every house rule in the order of the work, under the heading that it belongs to. */
 const GROUPS = {
   'Setting up': SETTING_UP,
   Titrating: TITRATING,
   Correcting: CORRECTING,
   Judging: JUDGING,
+  Signing: SIGNING,
   'Cleaning up': CLEANING_UP,
 };
 
@@ -459,6 +476,7 @@ type Rules = typeof SETTING_UP &
   typeof TITRATING &
   typeof CORRECTING &
   typeof JUDGING &
+  typeof SIGNING &
   typeof CLEANING_UP;
 
 export type RuleKey = keyof Rules;

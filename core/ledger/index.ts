@@ -13,6 +13,7 @@ export type {
 export {
   asksFor,
   beginsRecord,
+  checkEntering,
   checkFact,
   currentSchemaVersion,
   FACT_KINDS,

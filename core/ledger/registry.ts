@@ -8,6 +8,7 @@ import type { AroundBottle } from '../reagent';
 import { BOTTLE_RECORD, LOT_RECORD } from '../reagent';
 import type { Around, Fact, FactDefinition, Finding, Reference } from '../record';
 import { checkMay, impossible, upcastBy } from '../record';
+import type { Author } from '../rights';
 import type { AroundRun } from '../titration/record';
 import { RUN_RECORD } from '../titration/record';
 
@@ -212,13 +213,10 @@ const ENTERED: ReadonlySet<RecordKind> = new Set([
 ]);
 
 /** What speaks against somebody entering a kind of fact. The server asks for itself before it makes its own. */
-function checkEntering(
-  { recordKind, definition }: Known,
-  { author }: AroundFact,
-): readonly Finding[] {
-  return ENTERED.has(recordKind) && definition.needsServer !== true
-    ? checkMay(author, 'enter')
-    : [];
+export function checkEntering(kind: string, author: Author): readonly Finding[] {
+  const { recordKind, definition } = known(kind);
+  const isOpen = definition.needsServer === true || definition.saysWho === true;
+  return isOpen || !ENTERED.has(recordKind) ? [] : checkMay(author, 'enter');
 }
 
 /**
@@ -230,10 +228,9 @@ export function checkFact(
   state: object | null,
   around: AroundFact,
 ): readonly Finding[] {
-  const kind = known(fact.kind);
-  const { recordKind, definition } = kind;
+  const { recordKind, definition } = known(fact.kind);
   const record = DEFINITIONS[recordKind];
-  const shutOut = checkEntering(kind, around);
+  const shutOut = checkEntering(fact.kind, around.author);
   if (shutOut.length > 0) return shutOut;
   if (!state) {
     return fact.kind === record.first

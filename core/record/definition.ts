@@ -47,6 +47,8 @@ export interface FactDefinition<
   readonly repeats?: true;
   /** Made by the server alone, at a request of its own: it never waits on a device. */
   readonly needsServer?: true;
+  /** Its check says itself whose it is; else it takes somebody who enters, where such facts are entered at all. */
+  readonly saysWho?: true;
   /** What its check asks for that costs a look of its own: what is left, whether something rests on it, who has a name. */
   readonly asks?: 'stock' | 'use' | 'name';
   /** From each earlier shape of the body to the next, the oldest first. */

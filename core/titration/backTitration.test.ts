@@ -82,6 +82,8 @@ describe('a back-titration, by hand calculation', () => {
     const decision = {
       number: '0417-1',
       certifiedById: idOf('ines'),
+      signatures: [],
+      isIndependent: true,
       certifiedOn: plainDate('2026-03-02'),
       validUntil: plainDate('2026-06-02'),
       reason: null,

@@ -38,6 +38,8 @@ import { buretteChecks, buretteLiquid } from './setUp';
 const decision = {
   number: '0417-1',
   certifiedById: idOf('mirela'),
+  signatures: [],
+  isIndependent: true,
   certifiedOn: plainDate('2026-03-02'),
   validUntil: plainDate('2026-04-02'),
   reason: null,

@@ -6,6 +6,7 @@ export type { OutcomeSaid } from './outcomes';
 export { CURVE_WAYS, outcomeText } from './outcomes';
 export { minutesText } from './minutes';
 export { PLACE_NAMES } from './places';
+export { endOfSentence } from './reason';
 export type { SlipSaid } from './slips';
 export { slipQuestion } from './slips';
 export type { Heating, SeriesFault, StepCode, StepSaid, StepValues, WhyAnother } from './steps';

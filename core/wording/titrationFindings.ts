@@ -6,6 +6,9 @@ import { endOfSentence } from './reason';
 import type { SlipSaid } from './slips';
 import { slipQuestion } from './slips';
 
+/** What a signature says; a run takes one of each. */
+type SignatureSaid = 'performed' | 'checked' | 'authorized';
+
 /** A titre as a plan has it: a whole number of millilitres where it is absurd. */
 function titreText(titreMl: number): string {
   return figureText(roundHalfEven(titreMl, titreMl >= 100 ? 0 : 1));
@@ -37,6 +40,17 @@ export const TITRATION_FINDINGS = {
     `This titrant keeps until ${until}. To certify it for longer, give a reason.`,
   'too-old': ({ lastDay }: { lastDay: string }) =>
     `This solution was to be discarded after ${lastDay}: it decomposes, and standardizing does not renew it. To certify it all the same, give a reason.`,
+  'not-signed': ({ means }: { means: SignatureSaid }) =>
+    `It has still to be signed as ${means}, as it stands now.`,
+  'signed-already': ({ means }: { means: SignatureSaid }) => `It is signed as ${means} already.`,
+  'not-performer': () =>
+    'Only somebody who weighed or read in this run can sign for having done it.',
+  'own-work': ({ means }: { means: SignatureSaid }) =>
+    `You had a part in this run, so somebody else has it ${means}.`,
+  'return-open': () => 'It was given back: the remarks have to be answered first.',
+  'nothing-to-return': () => 'Nobody has signed for it yet, so there is nothing to give back.',
+  'own-remarks': () => 'You remarked it: somebody who did the work answers.',
+  'nothing-to-answer': () => 'Nobody has given it back.',
   'not-concordant': ({ atLeast, limit }: { atLeast: number; limit: string }) =>
     `The house rule asks for ${String(atLeast)} titrations within ${limit}. To certify without them, give a reason.`,
   'no-accepted-value': () =>

@@ -56,10 +56,23 @@ type LimitParts = Pick<AppParts, 'services' | 'sessionSigningKey' | 'isSecure' |
  * a name from a device that signed in before, or from an address: what others fail at locks no known device.
  */
 export function signInLimits(parts: LimitParts): RequestHandler[] {
+  return attemptLimits(parts, (status) => status >= 400);
+}
+
+/** The same for whoever is signed in and gives their password to sign: counted are wrong passwords only. */
+export function passwordLimits(parts: LimitParts): RequestHandler[] {
+  return attemptLimits(parts, (status) => status === 401);
+}
+
+function attemptLimits(
+  parts: LimitParts,
+  isFailure: (status: number) => boolean,
+): RequestHandler[] {
   const { services, pause } = parts;
   const common = {
     windowMs: SIGN_IN_WINDOW_MS,
     skipSuccessfulRequests: true,
+    requestWasSuccessful: (_request: Request, { statusCode }: Response) => !isFailure(statusCode),
     standardHeaders: 'draft-8',
     legacyHeaders: false,
     handler: refuse('Too many attempts that failed. Wait a quarter of an hour, then try again.'),

@@ -1,6 +1,6 @@
 import { randomInt } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
-import { newId } from '#contract';
+import { DEMO_PASSWORD, newId } from '#contract';
 import type { Laboratory } from '#core/laboratory';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
@@ -64,6 +64,26 @@ export async function signInWithPassword(
       ? 'This account is closed. Ask those who manage the laboratory.'
       : 'The name or the password is wrong.',
   );
+}
+
+/**
+ * Has somebody who is signed in confirm with their password that it is they who sign. A failure is put on record.
+ *
+ * @throws AppError `wrong-credentials`
+ */
+export async function confirmSigner(
+  services: Services,
+  { id, isDemo }: PersonState,
+  password: string,
+): Promise<void> {
+  const known = await findPasswordHash(services.db, id);
+  const isRight = await verify(known ?? (await NOBODY), password);
+  if (isRight || (isDemo && password === DEMO_PASSWORD)) return;
+  await durably(services.db, (tx) =>
+    appendAudit(tx, { kind: 'sign-in-failed', at: at(services), personId: id }),
+  );
+  const title = 'This is not your password, so nothing is signed.';
+  throw new AppError('wrong-credentials', title, [{ field: 'password', message: title }]);
 }
 
 /** Puts a sign-in on record, with the digest of the session that it begins: the log knows of every one. */

@@ -29,6 +29,15 @@ export async function listPeople(
   return new Map(rows.map(({ state }) => [state.id, state]));
 }
 
+/** Everybody who works here: few, and asked for where something hangs on who there is. */
+export async function listHere(db: Knex): Promise<PersonState[]> {
+  const rows: { state: PersonState }[] = await db('projections')
+    .where({ kind: 'person' })
+    .whereRaw(`state->'left' = 'null'::jsonb`)
+    .select('state');
+  return rows.map(({ state }) => state);
+}
+
 /** Accounts as their rows are, with what was said of their people when they joined, for the audit; the oldest first. */
 export async function listAccounts(db: Knex): Promise<EarlierPersonRow[]> {
   interface Row extends PersonRow {

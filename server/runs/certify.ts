@@ -10,6 +10,7 @@ import {
   issueCertificate,
   judgeRun,
   outOfUseFindings,
+  signaturesWith,
 } from '#core/titration/judging';
 import { namedRecords } from '#core/titration/setUp';
 import type { PersonState } from '#core/people';
@@ -22,19 +23,20 @@ import {
   makeServerFact,
   refuseStale,
   refuseUnexplained,
-  refuseUnlessMay,
   storeNext,
 } from '../ledger/append';
 import { laboratoryNow } from '../ledger/around';
 import { findProjection } from '../ledger/queries';
 import { findRun, foldLoaded, recordOf } from '../ledger/references';
+import { confirmSigner } from '../people/accounts';
 import type { Services } from '../services';
+import { signingNow } from './sign';
 
 /**
  * Certifies a run: freezes its result in the run and writes the molarity on the bottle, both or neither. The
  * figures are computed here from the facts; the client sends only its decision.
  *
- * @throws AppError when the person may not certify, the run has moved on, or core has something against it.
+ * @throws AppError when the password is wrong, the person may not sign, the run has moved on, or core has something against it.
  */
 export async function certifyRun(
   services: Services,
@@ -43,7 +45,7 @@ export async function certifyRun(
   request: CertifyRequest,
 ): Promise<Certificate> {
   const author = authorOf(person);
-  refuseUnlessMay(author, 'authorize');
+  await confirmSigner(services, person, request.password);
   return durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
     // What a run rests on never changes, so its bottle is known before either is locked.
@@ -94,14 +96,19 @@ async function decide(
   const bottle = await findProjection(tx, 'bottle', run.setUp.bottle.id);
   const { today, settings } = await laboratoryNow(tx, services);
   const ownDays = ownKeepingDays(settings, run.references.bottle.substanceId);
+  const judgement = judgeRun(run);
+  const { draft } = request;
+  const author = authorOf(person);
+  const signing = await signingNow(tx, run, judgement, { means: 'authorized', draft, author });
+  const at = services.now().toISOString();
   const decision = {
+    ...signaturesWith(run, signing, { by: person.id, at }),
     number: `${run.references.bottle.code}-${String((bottle?.certified.length ?? 0) + 1)}`,
     certifiedById: person.id,
     certifiedOn: today,
     validUntil: request.validUntil,
     reason: request.reason,
   };
-  const judgement = judgeRun(run);
   const now = {
     bottles: await partsNow(tx, run.setUp, 'bottle'),
     lots: await partsNow(tx, run.setUp, 'lot'),

@@ -24,7 +24,7 @@ import type { TestDatabase } from './database';
 import { createTestDatabase } from './database';
 import { asDescribed } from './described';
 
-const PASSWORD = 'a long enough secret';
+export const PASSWORD = 'a long enough secret';
 
 /** A thread runs what has been built; the test command builds first. */
 export const LABEL_WORKER = join(import.meta.dirname, '../../dist/server/labelWorker.js');

@@ -11,6 +11,7 @@ import { correctionRulesOf, DEFAULT_HOUSE_RULES } from '#core/laboratory';
 import { decimalText } from '#core/measurement';
 import type { Client, TestLaboratory } from './laboratory';
 import { startRun, stockLaboratory, titrateSeries } from './laboratory';
+import { decisionOf, signatureOf } from './signing';
 
 const NOW = { deviceId: null, clockOffsetMs: null };
 
@@ -59,12 +60,10 @@ export async function playTinyLaboratory(laboratory: TestLaboratory): Promise<vo
   const runId = await startRun(analyst, { ...ids });
   await titrateSeries(analyst, runId);
   await attach(analyst, `/api/runs/${runId}/flasks/2/photographs?name=shade.png`);
-  await chief
-    .post(`/api/runs/${runId}/certificate`, {
-      ...{ factId: uuidv7(), bottleFactId: uuidv7(), ...NOW, deviceTime: new Date().toISOString() },
-      ...{ basedOn: 14, validUntil: addToDate(today, { months: 1 }), reason: null },
-    })
-    .expect(201);
+  const signed = await signatureOf(laboratory, runId);
+  await analyst.post(`/api/runs/${runId}/signatures`, signed).expect(204);
+  const decided = await decisionOf(laboratory, runId);
+  await chief.post(`/api/runs/${runId}/certificate`, decided).expect(201);
   await prepareStandard(analyst, ids);
 
   const corrected = { supplier: 'Cellar supply, the other branch', purity: '0.9998' };

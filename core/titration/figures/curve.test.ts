@@ -92,7 +92,13 @@ describe('a titration followed by an electrode', () => {
     );
     expect(line?.input.source).toBe('curve of the electrode');
     expect(explainRun(script.state, judgement)?.isOutOfLine).toBe(false);
-    const decision = { number: '0417-1', certifiedById: idOf('ines'), reason: null };
+    const decision = {
+      number: '0417-1',
+      certifiedById: idOf('ines'),
+      signatures: [],
+      isIndependent: true,
+      reason: null,
+    };
     const dates = { certifiedOn: plainDate('2026-03-02'), validUntil: plainDate('2026-04-02') };
     const certificate = issueCertificate(script.state, judgement, { ...decision, ...dates });
     expect(certificate.indicator).toBe('electrode, zero of the second derivative');

@@ -3,7 +3,7 @@ import { describeDeviations } from '../../laboratory';
 import { knownMolarity, lastsUntil, suggestValidUntil } from '../../reagent';
 import type { Finding } from '../../record';
 import { impossible, unlikely } from '../../record';
-import type { RunState } from '../run';
+import type { Certificate, RunState } from '../run';
 import { openConflicts } from '../run';
 import { buretteChecks, soughtOf } from '../setUp';
 import { unresolvedIncidents } from './incidents';
@@ -14,6 +14,8 @@ export interface CertificationDecision {
   /** Number of the certificate: the bottle's code and how many it has had. */
   readonly number: string;
   readonly certifiedById: Id;
+  readonly signatures: Certificate['signatures'];
+  readonly isIndependent: Certificate['isIndependent'];
   readonly certifiedOn: PlainDate;
   readonly validUntil: PlainDate;
   readonly reason: string | null;

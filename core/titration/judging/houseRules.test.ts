@@ -34,6 +34,8 @@ import { adviceAgainst } from '../record';
 const decision = {
   number: '0417-1',
   certifiedById: idOf('mirela'),
+  signatures: [],
+  isIndependent: true,
   certifiedOn: plainDate('2026-03-02'),
   validUntil: plainDate('2026-03-20'),
   reason: null,

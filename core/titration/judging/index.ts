@@ -2,11 +2,14 @@ export { certificationFindings, deviationsOf, percentFromNominal } from './certi
 export type { SeriesScatter } from './earlierSeries';
 export { earlierSeriesOf, scatterOf } from './earlierSeries';
 export { assessFlaskIncident, incidentsOf } from './incidents';
-export { comesToTheSame, issueCertificate } from './issueCertificate';
+export { comesToTheSame, draftDigest, issueCertificate } from './issueCertificate';
 export type { Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { CorrectedSince, RecordsNow } from './recordsNow';
 export { correctedSince, outOfUse, outOfUseFindings } from './recordsNow';
+export { reviewOf } from './review';
 export type { Recomputed } from './recomputed';
 export { recompute } from './recomputed';
 export { seriesFault } from './seriesFault';
+export type { Signatories, Signing } from './signing';
+export { signatoriesOf, signaturesWith, signingFindings, signingOf } from './signing';

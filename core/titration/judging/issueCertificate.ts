@@ -1,6 +1,14 @@
 import { describeEndPoint, equivalentsOfTitrant } from '../../chemistry';
 import type { Id } from '../../grammar';
-import { decimalOf, decimalPlaces, keptFreedom, originsOf, roundHalfEven } from '../../measurement';
+import {
+  decimalOf,
+  decimalPlaces,
+  keptFreedom,
+  originsOf,
+  roundHalfEven,
+  withFigures,
+} from '../../measurement';
+import { digestOf } from '../../record';
 import { CORRECTION_DECIMALS, CURVE_WAYS, outcomeText } from '../../wording';
 import { curveEndOf } from '../figures';
 import type { Certificate, RunState } from '../run';
@@ -35,14 +43,62 @@ export function comesToTheSame(
   );
 }
 
+/** What a certificate states before anybody has signed it. */
+type Stated = Omit<
+  Certificate,
+  | keyof CertificationDecision
+  | 'unrounded'
+  | 'effectiveDegreesOfFreedom'
+  | 'restsOn'
+  | 'runVersion'
+  | 'coreVersion'
+  | 'catalogueVersion'
+>;
+
 /** The certificate of a run as judged. @throws RangeError when the judgement has no result. */
 export function issueCertificate(
   run: RunState,
   judgement: Judgement,
   decision: CertificationDecision,
 ): Certificate {
-  const { result, accurate } = judgement;
-  if (!result || !accurate) throw new RangeError('a certificate needs a result');
+  const result = resultOf(judgement);
+  const { evaluation } = result;
+  return {
+    ...stated(run, judgement),
+    unrounded: {
+      molarity: evaluation.value,
+      standardUncertainty: evaluation.combinedStandardUncertainty,
+    },
+    effectiveDegreesOfFreedom: keptFreedom(evaluation),
+    restsOn: originsOf(evaluation),
+    ...decision,
+    runVersion: run.version,
+    coreVersion: CORE_VERSION,
+    catalogueVersion: CATALOGUE_VERSION,
+  };
+}
+
+/**
+ * The digest of what is signed: what the certificate will state, and on how many entries of the run it rests, so that whatever is
+ * entered afterwards makes it another. @throws RangeError when the judgement has no result.
+ */
+export function draftDigest(run: RunState, judgement: Judgement): string {
+  return digestOf({ run: run.id, entries: run.entries, states: stated(run, judgement) });
+}
+
+function resultOf({ result }: Judgement): Result {
+  if (!result) throw new RangeError('a certificate needs a result');
+  return result;
+}
+
+/** What is stated, with a decimal point wherever it is made: it is stored and digested. */
+function stated(run: RunState, judgement: Judgement): Stated {
+  return withFigures('.', () => statedOf(run, judgement));
+}
+
+function statedOf(run: RunState, judgement: Judgement): Stated {
+  const { accurate } = judgement;
+  const result = resultOf(judgement);
   const { evaluation, rounded } = result;
   const { burette } = run.references;
   const verdictCount = (verdict: string): number =>
@@ -52,15 +108,11 @@ export function issueCertificate(
     expandedUncertainty: rounded.uncertainty,
     coverageFactor: roundHalfEven(evaluation.coverageFactor, 2),
     normality: run.setUp.rules.statesNormality ? normalityOf(run, result) : null,
-    unrounded: {
-      molarity: evaluation.value,
-      standardUncertainty: evaluation.combinedStandardUncertainty,
-    },
-    effectiveDegreesOfFreedom: keptFreedom(evaluation),
-    restsOn: originsOf(evaluation),
     corrections: certifiedCorrections(run, result),
     relativeSdPercent:
-      accurate.relativeSdPercent === null ? null : roundHalfEven(accurate.relativeSdPercent, 3),
+      typeof accurate?.relativeSdPercent === 'number'
+        ? roundHalfEven(accurate.relativeSdPercent, 3)
+        : null,
     replicatesMade: judgement.replicates.length - verdictCount('open'),
     replicatesAveraged: verdictCount('counts'),
     replicates: judgement.replicates.map(({ flask, verdict, why }) => ({
@@ -76,17 +128,13 @@ export function issueCertificate(
     measuredWith: describeInstruments(arrangementOf(run.references)),
     burette: burette.calibration ? `${burette.name}, calibrated` : burette.name,
     analystIds: analystsOf(run),
-    ...decision,
     rules: run.setUp.rules,
     deviations: deviationsOf(run),
-    runVersion: run.version,
-    coreVersion: CORE_VERSION,
-    catalogueVersion: CATALOGUE_VERSION,
   };
 }
 
-/** Who weighed and read; whoever set the run up, while nobody has. */
-function analystsOf({ flasks, started }: RunState): readonly Id[] {
+/** Who weighed and read, in the order of their first entry; whoever set the run up, while nobody has. */
+export function analystsOf({ flasks, started }: RunState): readonly Id[] {
   const entries = flasks.flatMap(({ portion, initial, final, refills }) => [
     portion,
     initial,

@@ -33,6 +33,9 @@ export interface Draft {
   adopted: Adopted[];
   version: number;
   status: RunState['status'];
+  entries: number;
+  signatures: RunState['signatures'];
+  returns: RunState['returns'];
   certificate: Certificate | null;
   closed: RunState['closed'];
   late: Fact[];
@@ -107,6 +110,9 @@ export function newDraft(facts: readonly Fact[]): Draft {
     version: facts.length,
     storedVersion: facts.reduce((count, { sequence }) => count + Number(sequence !== null), 0),
     status: 'open',
+    entries: 0,
+    signatures: [],
+    returns: [],
     certificate: null,
     closed: null,
     late: [],
@@ -156,6 +162,9 @@ export function finish(
     fillings: draft.fillings.map(valueOf),
     buretteChecked: draft.buretteChecked,
     pauses: draft.pauses,
+    entries: draft.entries,
+    signatures: draft.signatures,
+    returns: draft.returns,
     certificate: draft.certificate,
     closed: draft.closed,
     late: draft.late,

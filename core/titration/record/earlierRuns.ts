@@ -72,6 +72,11 @@ function toCertificateAsRead(certificate: unknown): unknown {
   return { ...(certificate as object), restsOn: [], corrections: null };
 }
 
+/** One person certified, and nobody else signed. */
+function toCertificateSignedOnce(certificate: unknown): unknown {
+  return { ...(certificate as object), signatures: [], isIndependent: null };
+}
+
 /** From the first shape of a run's set-up to that of today. */
 export const EARLIER_SET_UPS: readonly UpcastStep[] = [
   toRunWithStandard,
@@ -90,5 +95,7 @@ export const EARLIER_CERTIFICATES: readonly UpcastStep[] = [
   toCertificateOfOneAnalyst,
   rulesOfLot(3),
   toCertificateAsRead,
-  ...rulesFromLot(4),
+  rulesOfLot(4),
+  toCertificateSignedOnce,
+  ...rulesFromLot(5),
 ].map(inCertificate);

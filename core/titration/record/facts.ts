@@ -16,6 +16,8 @@ import type { PortionBodies } from './portions';
 import { PORTION_FACTS } from './portions';
 import type { ReadingBodies } from './readings';
 import { READING_FACTS } from './readings';
+import type { SigningBodies } from './signing';
+import { SIGNING_FACTS } from './signing';
 import { RUN_STARTED } from './start';
 
 /** What may come after a run has been started. */
@@ -27,7 +29,8 @@ interface LaterBodies
     ElectrodeBodies,
     NoteBodies,
     CorrectionBodies,
-    CourseBodies {}
+    CourseBodies,
+    SigningBodies {}
 
 export interface RunFactBodies extends LaterBodies {
   'run.started': RunSetUp;
@@ -42,6 +45,7 @@ const LATER_FACTS = {
   ...NOTE_FACTS,
   ...CORRECTION_FACTS,
   ...COURSE_FACTS,
+  ...SIGNING_FACTS,
 } satisfies Record<keyof LaterBodies, unknown>;
 
 /** Their definitions by kind; none for the start. */

@@ -4,6 +4,7 @@ import type { RunReferences } from '../setUp';
 import { finish, newDraft } from './draft';
 import type { RunFact } from './facts';
 import { laterFact } from './facts';
+import { SIGNING_FACTS } from './signing';
 
 /**
  * Folds a run's facts into its state; null before `run.started`. Facts come in the order of the record. A fact
@@ -17,6 +18,7 @@ export function foldRun(facts: readonly RunFact[], references: RunReferences): R
   if (!start) return null;
   const draft = newDraft(unique);
   for (const fact of unique) {
+    if (!Object.hasOwn(SIGNING_FACTS, fact.kind)) draft.entries += 1;
     const definition = laterFact(fact.kind);
     if (draft.status !== 'open' && definition?.nature === 'observation') draft.late.push(fact);
     else definition?.apply(draft, fact);

@@ -1,4 +1,5 @@
 import type { Id, PlainDate } from '../../grammar';
+import type { SignatureMeaning } from './signature';
 import type { HouseRules } from '../../laboratory';
 import type { DecimalText, Origin } from '../../measurement';
 import type { CertifiedCorrections } from '../../reagent';
@@ -34,6 +35,14 @@ export interface Certificate {
   readonly burette: string;
   /** Who entered the readings, in the order of their first one. */
   readonly analystIds: readonly Id[];
+  /** In the order of signing; empty on certificates of before, which were signed once, by who certified. */
+  readonly signatures: readonly {
+    readonly means: SignatureMeaning;
+    readonly by: Id;
+    readonly at: string;
+  }[];
+  /** Whether somebody signed who had no part in the work; null on certificates of before. */
+  readonly isIndependent: boolean | null;
   readonly certifiedById: Id;
   readonly certifiedOn: PlainDate;
   readonly validUntil: PlainDate;

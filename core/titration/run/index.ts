@@ -22,6 +22,7 @@ export {
 } from './places';
 export type { Portion } from './portion';
 export { portionAmount, portionText } from './portion';
+export type { Return, Signature, SignatureMeaning } from './signature';
 export type {
   BuretteLook,
   ElectrodeQuantity,

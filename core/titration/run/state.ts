@@ -4,6 +4,7 @@ import type { Fact, Provenance, StoredFile } from '../../record';
 import type { RunReferences, RunSetUp } from '../setUp';
 import type { Certificate } from './certificate';
 import type { Portion } from './portion';
+import type { Return, Signature } from './signature';
 
 /** The first or the last reading of a titration. */
 export type Moment = 'initial' | 'final';
@@ -142,6 +143,12 @@ export interface RunState {
   readonly buretteChecked: readonly (Provenance & BuretteLook)[];
   /** Every pause, oldest first; `resumed` is null while it lasts. */
   readonly pauses: readonly (Provenance & Pause & { readonly resumed: Provenance | null })[];
+  /** Facts of the work itself: what is signed rests on so many. */
+  readonly entries: number;
+  /** Every signature before the one that issued the certificate, oldest first; those for an earlier draft are among them. */
+  readonly signatures: readonly Signature[];
+  /** Every time it was given back, oldest first. */
+  readonly returns: readonly Return[];
   readonly certificate: Certificate | null;
   readonly closed: (Provenance & { readonly reason: string | null }) | null;
   /** Observations that arrived after the run was closed: on record, in no figure. */

@@ -1,0 +1,139 @@
+import type { Id } from '../../grammar';
+import type { PersonState } from '../../people';
+import type { Finding } from '../../record';
+import { checkMay, impossible } from '../../record';
+import type { Author } from '../../rights';
+import { may } from '../../rights';
+import type { RunState, Signature, SignatureMeaning } from '../run';
+import { openConflicts } from '../run';
+import { analystsOf, draftDigest } from './issueCertificate';
+import type { Judgement } from './judge';
+
+/** What of the people of a laboratory signatures hang on. */
+export interface Signatories {
+  readonly traineeIds: readonly Id[];
+  /** Who may authorize a certificate. */
+  readonly authorizingIds: readonly Id[];
+}
+
+/** The same, of the people who work here. */
+export function signatoriesOf(people: readonly PersonState[]): Signatories {
+  const here = people.filter(({ left }) => left === null);
+  return {
+    traineeIds: here.filter(({ roles }) => roles.includes('trainee')).map(({ id }) => id),
+    authorizingIds: here.filter((one) => may(one, 'authorize')).map(({ id }) => id),
+  };
+}
+
+/** Where the signatures of a run stand. */
+export interface Signing {
+  /** The signatures that a certificate takes, in the order of signing. */
+  readonly needed: readonly SignatureMeaning[];
+  /** Those given for what the run comes to now; the latest of each meaning. */
+  readonly given: readonly Signature[];
+  /** Meanings that were signed for another draft, and not again since. */
+  readonly lapsed: readonly SignatureMeaning[];
+  /** SHA-256 of what is signed. */
+  readonly draft: string;
+}
+
+/** Where the signatures of a run with a result stand. */
+export function signingOf(run: RunState, judgement: Judgement, signatories: Signatories): Signing {
+  const draft = draftDigest(run, judgement);
+  const all: readonly SignatureMeaning[] = ['performed', 'checked'];
+  const given = all.flatMap(
+    (means) => run.signatures.findLast((one) => one.means === means && one.draft === draft) ?? [],
+  );
+  const lapsed = all.filter(
+    (means) =>
+      run.signatures.some((one) => one.means === means) &&
+      !given.some((one) => one.means === means),
+  );
+  return { needed: neededFor(run, signatories), given, lapsed, draft };
+}
+
+/** What the house rule asks for; what a trainee had a part in is checked in any case. */
+function neededFor(run: RunState, { traineeIds }: Signatories): readonly SignatureMeaning[] {
+  const { signatures } = run.setUp.rules;
+  const performers = performersOf(run);
+  const isChecked =
+    signatures === 'performed-checked-authorized' ||
+    performers.some((id) => traineeIds.includes(id));
+  const isPerformed = isChecked || signatures === 'performed-authorized';
+  return [
+    ...(isPerformed ? (['performed'] as const) : []),
+    ...(isChecked ? (['checked'] as const) : []),
+    'authorized',
+  ];
+}
+
+/** Who had a part in the work, or signed for it. */
+function performersOf(run: RunState): readonly Id[] {
+  const signed = run.signatures.filter(({ means }) => means === 'performed').map(({ by }) => by);
+  return [...new Set([...analystsOf(run), ...signed])];
+}
+
+const ACTIONS = { performed: 'perform', checked: 'check', authorized: 'authorize' } as const;
+
+/** What speaks against somebody signing a run now, beside what speaks against its result. */
+export function signingFindings(
+  run: RunState,
+  judgement: Judgement,
+  means: SignatureMeaning,
+  signer: Author,
+  signatories: Signatories,
+): readonly Finding[] {
+  if (run.status !== 'open') return [impossible('run-closed', 'run', { status: run.status })];
+  if (!judgement.result) return [impossible('no-result', 'run')];
+  if (openConflicts(run).length > 0) return [impossible('conflict-open', 'run')];
+  const { needed, given } = signingOf(run, judgement, signatories);
+  const isGiven = (one: SignatureMeaning): boolean => given.some((is) => is.means === one);
+  const missing = needed.slice(0, needed.indexOf(means)).find((one) => !isGiven(one));
+  return [
+    ...checkMay(signer, ACTIONS[means]),
+    ...(run.returns.some(({ answered }) => answered === null)
+      ? [impossible('return-open', 'run')]
+      : []),
+    ...(isGiven(means) ? [impossible('signed-already', 'run', { means })] : []),
+    ...(missing ? [impossible('not-signed', 'run', { means: missing })] : []),
+    ...checkPart(run, means, signer, signatories),
+  ];
+}
+
+/** Whoever performs had a part in the work; whoever checks had none, and so whoever authorizes, where there is somebody else. */
+function checkPart(
+  run: RunState,
+  means: SignatureMeaning,
+  { id }: Author,
+  { authorizingIds }: Signatories,
+): readonly Finding[] {
+  const hadPart = performersOf(run).includes(id);
+  switch (means) {
+    case 'performed':
+      return analystsOf(run).includes(id) ? [] : [impossible('not-performer', 'run')];
+    case 'checked':
+      return hadPart ? [impossible('own-work', 'run', { means })] : [];
+    case 'authorized': {
+      const isByTwo = run.setUp.rules.signatures !== 'authorized';
+      const others = authorizingIds.filter((other) => !performersOf(run).includes(other));
+      return isByTwo && hadPart && others.length > 0
+        ? [impossible('own-work', 'run', { means })]
+        : [];
+    }
+  }
+}
+
+/** The signatures of a certificate that somebody issues now, and whether one of them had no part in the work. */
+export function signaturesWith(
+  run: RunState,
+  { needed, given }: Signing,
+  authorized: { readonly by: Id; readonly at: string },
+) {
+  const before = given.filter(({ means }) => needed.includes(means));
+  const signatures = [
+    ...before.map(({ means, by, at }) => ({ means, by, at })),
+    { means: 'authorized' as const, ...authorized },
+  ];
+  const performers = performersOf(run);
+  return { signatures, isIndependent: signatures.some(({ by }) => !performers.includes(by)) };
+}
