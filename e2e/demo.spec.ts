@@ -1,10 +1,13 @@
 import { expect } from '@playwright/test';
 import {
+  certify,
   choose,
   enter,
   expectAccessible,
   expectNoScrolling,
+  showTo,
   signInToDemo,
+  signPerformed,
   test,
   titrate,
 } from './laboratory';
@@ -111,7 +114,30 @@ test('a half-done run is finished by keyboard, judged, certified and labelled', 
   await page.getByText('Every step, flask by flask').click();
   await expect(page.getByText('molarity from flask 4')).toBeVisible();
 
-  await page.getByRole('button', { name: 'Certify the molarity' }).click();
+  const signatures = page.getByRole('region', { name: 'Signatures' });
+  await page.getByLabel('Your password').fill('grapes on grass');
+  await page.getByRole('button', { name: 'Sign as performed' }).click();
+  await expect(page.getByRole('alert').first()).toContainText('not your password');
+  await signPerformed(page);
+  await expect(signatures).toContainText('somebody else has it authorized');
+
+  await showTo(page, 'Jasna');
+  await expect(signatures).toContainText('Mirela Aschbach');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Give it back…' }).click();
+  await page.getByLabel('Remarks').fill('Was the burette dry outside?');
+  await page.getByRole('dialog').getByRole('button', { name: 'Give it back' }).click();
+  await expect(signatures).toContainText('Was the burette dry outside?');
+  await expect(page.getByRole('button', { name: 'Certify the molarity' })).toBeHidden();
+
+  await showTo(page, 'Mirela');
+  await page.getByRole('button', { name: 'Answer…' }).click();
+  await page.getByRole('textbox', { name: 'Answer' }).fill('It was wiped before each reading.');
+  await page.getByRole('dialog').getByRole('button', { name: 'Answer' }).click();
+  await expect(signatures).toContainText('It was wiped');
+
+  await showTo(page, 'Jasna');
+  await certify(page);
   const certificate = page.getByRole('region', { name: 'Certificate' });
   await expect(certificate).toContainText('3 averaged of 4 made');
   await expect(certificate).toContainText('the same figures');
@@ -143,7 +169,10 @@ test('who may not certify is told who may', async ({ page }) => {
   await page.getByRole('button', { name: /Carry on/ }).click();
   await enter(page, /final reading/, '47.00');
   await page.getByRole('link', { name: 'Judge it' }).click();
-  await expect(page.getByText('To be certified by Jasna Orlik or Mirela Aschbach.')).toBeVisible();
+  await signPerformed(page);
+  await expect(
+    page.getByText('To be signed as authorized by Jasna Orlik or Mirela Aschbach.'),
+  ).toBeVisible();
 });
 
 test.describe('a page that cannot be shown', () => {

@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
 import { test as base, expect } from '@playwright/test';
+import { DEMO_PASSWORD } from '../contract/messages';
 import type { Beginning, Laboratory } from './servers';
 import { serveLaboratory } from './servers';
 
@@ -81,8 +82,37 @@ export async function signInToDemo(page: Page, name: string): Promise<void> {
 
 /** Signs out and waits until the sign-in page has taken the place of the form that was open. */
 export async function signOut(page: Page): Promise<void> {
+  // Where there is no room for the spine it is in a menu.
+  const more = page.getByRole('button', { name: 'More', exact: true });
+  if (await more.isVisible()) {
+    await more.click();
+    await page.getByRole('menuitem', { name: 'Sign out' }).click();
+    await expect(more).toBeHidden();
+    return;
+  }
   await page.getByRole('button', { name: 'Sign out' }).click();
   await expect(page.getByRole('button', { name: 'Sign out' })).toBeHidden();
+}
+
+/** Signs what is shown as performed, with the password. */
+export async function signPerformed(page: Page, password: string = DEMO_PASSWORD): Promise<void> {
+  await page.getByLabel('Your password').fill(password);
+  await page.getByRole('button', { name: 'Sign as performed' }).click();
+  await expect(page.getByRole('button', { name: 'Sign as performed' })).toBeHidden();
+}
+
+/** Somebody else of the demo looks at the page that is shown. */
+export async function showTo(page: Page, name: string): Promise<void> {
+  const address = page.url();
+  await signOut(page);
+  await signInToDemo(page, name);
+  await page.goto(address);
+}
+
+/** Certifies what is shown, with the password. */
+export async function certify(page: Page, password: string = DEMO_PASSWORD): Promise<void> {
+  await page.getByLabel('Your password').fill(password);
+  await page.getByRole('button', { name: 'Certify the molarity' }).click();
 }
 
 /** Chooses a record in a field that searches: opens it and takes the one with these words. */

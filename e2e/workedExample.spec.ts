@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test';
-import { enter, expectAccessible, test, titrate } from './laboratory';
+import { certify, enter, expectAccessible, signPerformed, test, titrate } from './laboratory';
 
 test.use({ beginsAs: 'empty' });
 
@@ -104,10 +104,14 @@ test('the published standardization, from an empty laboratory to 0.1021 mol/L', 
   await expect(page.getByText('Not corrected: buoyancy +0.058 %')).toBeVisible();
   const told = 'The first titration: counts if it agrees (house rule: is rough and left out).';
   await expect(page.getByText(told)).toBeVisible();
+  // A laboratory of one signs twice, and its certificate says what that is worth.
+  await signPerformed(page, 'a long enough secret');
   await page.getByLabel('Why all the same').fill('worked example with a single titration');
-  await page.getByRole('button', { name: 'Certify the molarity' }).click();
+  await certify(page, 'a long enough secret');
   await expect(page.getByRole('heading', { name: 'Certified' })).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Certificate' })).toContainText(told);
+  const certificate = page.getByRole('region', { name: 'Certificate' });
+  await expect(certificate).toContainText(told);
+  await expect(certificate).toContainText('Not independently checked');
   await page.getByRole('link', { name: 'Shelf' }).click();
   await expect(page.getByRole('link', { name: /bottle 0001.*0\.10214.*certified/ })).toBeVisible();
   await expect(firstDay).toBeHidden();

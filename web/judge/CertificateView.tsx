@@ -7,7 +7,7 @@ import { correctionsText } from '#core/wording';
 import type { Certificate, RunState } from '#core/titration/run';
 import { usePersonName } from '../app/records';
 import { Facts } from '../ui/Facts';
-import { dateText, Molarity } from '../ui/typeset';
+import { capitalized, dateText, Molarity } from '../ui/typeset';
 
 interface CertificateViewProps {
   readonly run: RunState;
@@ -84,8 +84,22 @@ function factsOf(
     ['Standard', certificate.standard],
     ['With', `${certificate.measuredWith}, ${certificate.burette}`],
     ['Analyst', certificate.analystIds.map(nameOf).join(', ')],
-    ['Certified by', nameOf(certificate.certifiedById)],
+    ...signedRows(certificate, nameOf),
     ...(certificate.reason === null ? [] : ([['Remark', certificate.reason]] as const)),
+  ];
+}
+
+/** Who signed as what; on certificates of before one person did, under the earlier rule. */
+function signedRows(
+  { signatures, certifiedById, isIndependent }: Certificate,
+  nameOf: (personId: string) => string,
+): ComponentProps<typeof Facts>['rows'] {
+  if (signatures.length === 0) {
+    return [['Certified by', `${nameOf(certifiedById)}; signed once, under the earlier rule`]];
+  }
+  return [
+    ...signatures.map(({ means, by }) => [capitalized(means), nameOf(by)] as const),
+    ...(isIndependent ? [] : [['Note', 'Not independently checked.'] as const]),
   ];
 }
 

@@ -1,69 +1,75 @@
-import { authorOf } from '#core/people';
-import { may } from '#core/rights';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { suggestValidUntil } from '#core/reagent';
-import type { Judgement } from '#core/titration/judging';
-import type { RunState } from '#core/titration/run';
-import { ownKeepingDays } from '#core/laboratory';
-import { certificationFindings, outOfUseFindings } from '#core/titration/judging';
 import { isPlainDate } from '#core/grammar';
-import type { CertifyRequest } from '#contract';
-import { newId } from '#contract';
+import { ownKeepingDays } from '#core/laboratory';
 import type { Finding } from '#core/record';
 import { impossible } from '#core/record';
+import { suggestValidUntil } from '#core/reagent';
+import type { Judgement, Signing } from '#core/titration/judging';
+import { certificationFindings, outOfUseFindings } from '#core/titration/judging';
+import type { RunState } from '#core/titration/run';
+import type { CertifyRequest } from '#contract';
+import { newId } from '#contract';
 import { findingText } from '#core/wording';
-import { deviceStamp } from '../app/device';
 import { tell } from '../app/api';
-import { useRecords, useRecordsNow } from '../app/records';
-import { useReadAnew } from '../app/useReadAnew';
+import { deviceStamp } from '../app/device';
+import { useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
+import { useReadAnew } from '../app/useReadAnew';
 import { DateField } from '../ui/DateField';
 import { reasonOrNull } from '../ui/fieldMessages';
 import { TextAreaField } from '../ui/fields';
 import { isLetThrough } from '../ui/Findings';
 import { Form, FormFoot } from '../ui/Form';
+import { messagesOf } from '../ui/refusal';
 import { useTyped } from '../ui/useTyped';
+import { PasswordField } from './PasswordField';
 
 interface CertifyPanelProps {
   readonly run: RunState;
   readonly judgement: Judgement;
-  /** False while entries of this run wait on this device: the server must have all of them first. */
-  readonly isAllKept: boolean;
+  readonly signing: Signing;
 }
 
-/** Freezes the result and writes it on the bottle, or says what speaks against it. */
-export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
-  const { person, today, laboratory } = useSession();
+/** The last signature: freezes the result and writes it on the bottle, or says what speaks against it. */
+export function CertifyPanel({ run, judgement, signing }: CertifyPanelProps) {
+  const { today, laboratory } = useSession();
   const { bottle } = run.references;
   const ownDays = ownKeepingDays(laboratory.settings, bottle.substanceId);
   const suggested = suggestValidUntil(bottle, today, ownDays);
-  const { typed, field } = useTyped({
+  const { typed, field, change } = useTyped({
     // A bottle that has outlasted its time is certified for the day, if at all.
     validUntil: String(suggested !== null && suggested > today ? suggested : today),
     reason: '',
+    password: '',
   });
   const validUntil = isPlainDate(typed.validUntil) ? typed.validUntil : null;
   const now = useRecordsNow(run.setUp);
-  const certify = useCertifying(run);
+  const certify = useCertifying(run, signing);
   const findings = [
     ...(validUntil === null
       ? [impossible('no-date', 'validUntil')]
       : certificationFindings(run, judgement, { certifiedOn: today, validUntil }, ownDays)),
     ...outOfUseFindings(run.setUp, now),
   ];
-  const mayCertify = isAllKept && isLetThrough(findings, typed.reason);
-  if (!may(person, 'authorize')) return <WhoMay />;
+  const mayCertify = isLetThrough(findings, typed.reason);
   return (
     <Form
       aria-label="Certify"
-      className="rounded-md border border-leaf bg-leaf-wash p-4"
       onSubmit={() => {
+        const { password } = typed;
         const reason = reasonOrNull(typed.reason);
-        if (validUntil !== null) certify.mutate({ validUntil, reason });
+        if (validUntil === null) return;
+        certify.mutate(
+          { validUntil, reason, password },
+          {
+            onError: () => {
+              change({ password: '' });
+            },
+          },
+        );
       }}
     >
-      <h2 className="mb-2 text-lg font-bold">Certify</h2>
       <Against findings={findings} />
       <div className="grid grid-cols-1 items-start gap-4 sm:grid-cols-2">
         <DateField label="Valid until" {...field('validUntil')} />
@@ -71,31 +77,31 @@ export function CertifyPanel({ run, judgement, isAllKept }: CertifyPanelProps) {
           label={findings.length > 0 ? 'Why all the same' : 'Remark'}
           {...field('reason')}
         />
+        <PasswordField {...field('password')} error={messagesOf(certify.error).password} />
       </div>
       <div className="mt-3">
         <FormFoot
           submit="Certify the molarity"
-          isDisabled={certify.isPending || !mayCertify}
+          isDisabled={certify.isPending || !mayCertify || typed.password === ''}
           error={certify.error?.message}
-        >
-          {!isAllKept && <p className="text-sm">Some entries have still to reach the server.</p>}
-        </FormFoot>
+        />
       </div>
     </Form>
   );
 }
 
 /** Asks the server to certify. One decision, one pair of facts: pressing again after a lost answer sends the same. */
-function useCertifying(run: RunState) {
+function useCertifying(run: RunState, { draft }: Signing) {
   const client = useQueryClient();
   const readAnew = useReadAnew();
   const [ids] = useState(() => ({ factId: newId(), bottleFactId: newId() }));
   return useMutation({
-    mutationFn: (decided: Pick<CertifyRequest, 'validUntil' | 'reason'>) =>
+    mutationFn: (decided: Pick<CertifyRequest, 'validUntil' | 'reason' | 'password'>) =>
       tell('POST', `/runs/${run.id}/certificate`, {
         ...ids,
         ...deviceStamp(),
         basedOn: run.version,
+        draft,
         ...decided,
       } satisfies CertifyRequest),
     onSettled: () =>
@@ -117,19 +123,5 @@ function Against({ findings }: { readonly findings: readonly Finding[] }) {
         </li>
       ))}
     </ul>
-  );
-}
-
-/** Who may certify, for somebody who may not. */
-function WhoMay() {
-  const people = useRecords('person') ?? [];
-  const names = people
-    .filter((one) => may(authorOf(one), 'authorize'))
-    .map(({ name }) => name)
-    .toSorted();
-  return (
-    <p className="rounded-md border border-rule-strong bg-sheet p-4">
-      To be certified by {names.join(' or ')}.
-    </p>
   );
 }

@@ -20,7 +20,6 @@ import { RunWaysOut } from '../titrate/HazardsDialog';
 import { useRun } from '../titrate/useRun';
 import { BudgetBars } from './BudgetBars';
 import { CertificateView } from './CertificateView';
-import { CertifyPanel } from './CertifyPanel';
 import { Corrections } from './Corrections';
 import { CorrectionsLine } from './CorrectionsLine';
 import { Explanations } from './Explanations';
@@ -28,6 +27,7 @@ import { FiguresWorking } from './FiguresWorking';
 import { MonteCarlo } from './MonteCarlo';
 import { CurveView } from '../titrate/CurveView';
 import { ReplicateTable } from './ReplicateTable';
+import { SigningPanel } from './SigningPanel';
 import { WorkingView } from './WorkingView';
 
 /** What a series came to: which titrations count, the result with its budget and working, and its certificate. */
@@ -180,7 +180,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
           <CertificateView run={run} certificate={run.certificate} result={result} />
         ) : (
           run.status === 'open' && (
-            <CertifyPanel run={run} judgement={judgement} isAllKept={isAllKept} />
+            <SigningPanel run={run} judgement={judgement} isAllKept={isAllKept} />
           )
         )}
         {run.status !== 'open' && <RunWaysOut run={run} />}

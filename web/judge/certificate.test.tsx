@@ -33,6 +33,8 @@ function certificateText(
   const certificate = issueCertificate(state, judgement, {
     number: '0417-1',
     certifiedById: idOf('mirela'),
+    signatures: [],
+    isIndependent: true,
     certifiedOn: plainDate('2026-03-02'),
     validUntil: plainDate('2026-03-20'),
     reason: null,

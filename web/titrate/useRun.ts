@@ -1,5 +1,7 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import { checkEntering } from '#core/ledger';
+import { authorOf } from '#core/people';
 import type { RunState } from '#core/titration/run';
 import type { RunFact } from '#core/titration/record';
 import { checkRunFact, foldRun, restedOnBy } from '#core/titration/record';
@@ -8,6 +10,7 @@ import { useAround } from '../app/around';
 import { useKeeping } from '../app/entering';
 import { runOf } from '../app/records';
 import { failsThePage } from '../app/queryClient';
+import { useSession } from '../app/session';
 import { asRunFact } from '../outbox/outbox';
 import { useWaiting } from '../outbox/useOutbox';
 
@@ -49,10 +52,14 @@ export function useRun(
 /** Enters facts of a run, one after the other, each resting on the one before. */
 export function useEnter(run: RunState) {
   const keep = useKeeping();
+  const author = authorOf(useSession().person);
   return async (...entries: readonly NewFact[]): Promise<void> => {
     for (const [i, entry] of entries.entries()) {
       const seen = { id: run.id, stored: run.storedVersion, version: run.version + i };
-      await keep(entry, seen, (fact) => checkRunFact(run, fact as RunFact));
+      await keep(entry, seen, (fact) => {
+        const shutOut = checkEntering(fact.kind, author);
+        return shutOut.length > 0 ? shutOut : checkRunFact(run, fact as RunFact, { author });
+      });
     }
   };
 }

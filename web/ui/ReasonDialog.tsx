@@ -7,6 +7,8 @@ interface ReasonDialogProps {
   readonly title: string;
   readonly description: string;
   readonly confirm: string;
+  /** What is asked for; why, unless it is said. */
+  readonly label?: string;
   readonly onConfirm: (reason: string) => Promise<void>;
   readonly onClose: () => void;
 }
@@ -31,7 +33,7 @@ export function ReasonDialog(props: ReasonDialogProps) {
       onSubmit={confirm}
       onClose={props.onClose}
     >
-      <TextAreaField label="Why" value={reason} error={error} onText={setReason} />
+      <TextAreaField label={props.label ?? 'Why'} value={reason} error={error} onText={setReason} />
     </FormDialog>
   );
 }

@@ -1,0 +1,282 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { plainDateAt } from '#core/grammar';
+import type { PersonState } from '#core/people';
+import { authorOf } from '#core/people';
+import { may } from '#core/rights';
+import type { Judgement, Signing } from '#core/titration/judging';
+import { reviewOf, signatoriesOf, signingFindings, signingOf } from '#core/titration/judging';
+import type { Return, RunState, SignatureMeaning } from '#core/titration/run';
+import { findingText } from '#core/wording';
+import type { SignRequest } from '#contract';
+import { newId } from '#contract';
+import { tell } from '../app/api';
+import { deviceStamp } from '../app/device';
+import { usePersonName, useRecords, useRecordsNow } from '../app/records';
+import { useSession } from '../app/session';
+import { useReadAnew } from '../app/useReadAnew';
+import { useEnter } from '../titrate/useRun';
+import { Asking } from '../ui/Asking';
+import { Form, FormFoot } from '../ui/Form';
+import { ReasonDialog } from '../ui/ReasonDialog';
+import { messagesOf } from '../ui/refusal';
+import { capitalized, instantText } from '../ui/typeset';
+import { useTyped } from '../ui/useTyped';
+import { CertifyPanel } from './CertifyPanel';
+import { PasswordField } from './PasswordField';
+
+/** What each signature says, for whoever gives it. */
+const SAYS: Readonly<Record<Exclude<SignatureMeaning, 'authorized'>, string>> = {
+  performed: 'I did this work, and what is entered is what I saw.',
+  checked: 'I looked through the run, and the result follows from it.',
+};
+
+interface SigningPanelProps {
+  readonly run: RunState;
+  readonly judgement: Judgement;
+  /** False while entries of this run wait on this device: the server must have all of them first. */
+  readonly isAllKept: boolean;
+}
+
+/** Who has signed for the result, who signs next, and what was given back. */
+export function SigningPanel({ run, judgement, isAllKept }: SigningPanelProps) {
+  const { person } = useSession();
+  const people = useRecords('person') ?? [];
+  const signatories = signatoriesOf(people);
+  const signing = signingOf(run, judgement, signatories);
+  const next =
+    signing.needed.find((means) => !signing.given.some((one) => one.means === means)) ??
+    'authorized';
+  const isReturned = run.returns.some(({ answered }) => answered === null);
+  const [finding] = signingFindings(run, judgement, next, authorOf(person), signatories);
+  return (
+    <section aria-label="Signatures" className="rounded-md border border-leaf bg-leaf-wash p-4">
+      <h2 className="mb-2 text-lg font-bold">Signatures</h2>
+      <Signatures signing={signing} next={next} />
+      <Returns returns={run.returns} />
+      {next !== 'performed' && <ToLookAt run={run} judgement={judgement} />}
+      {!isAllKept ? (
+        <p className="mt-3 text-sm">Some entries have still to reach the server.</p>
+      ) : isReturned ? (
+        <Answer run={run} />
+      ) : finding ? (
+        <Waits people={people} means={next} why={findingText(finding)} />
+      ) : next === 'authorized' ? (
+        <CertifyPanel key={signing.draft} run={run} judgement={judgement} signing={signing} />
+      ) : (
+        <SignForm key={`${next}${signing.draft}`} run={run} means={next} signing={signing} />
+      )}
+      {!isReturned && <GiveBack run={run} />}
+    </section>
+  );
+}
+
+/** Every signature that it takes, those that are there and those to come. */
+function Signatures({
+  signing: { needed, given, lapsed },
+  next,
+}: {
+  readonly signing: Signing;
+  readonly next: SignatureMeaning;
+}) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  return (
+    <dl className="mb-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+      {needed.map((means) => {
+        const signature = given.find((one) => one.means === means);
+        return (
+          <div key={means} className="col-span-full grid grid-cols-subgrid items-baseline">
+            <dt className={means === next ? 'font-bold' : ''}>{capitalized(means)}</dt>
+            <dd className={signature ? '' : 'text-ink-soft'}>
+              {signature ? (
+                <>
+                  <span aria-hidden className="mr-1 text-leaf">
+                    ✓
+                  </span>
+                  {nameOf(signature.by)}, {instantText(signature.at, laboratory.timeZone)}
+                </>
+              ) : lapsed.includes(means) ? (
+                'signed for what it was before an entry changed it'
+              ) : means === next ? (
+                'next'
+              ) : (
+                'to come'
+              )}
+            </dd>
+          </div>
+        );
+      })}
+    </dl>
+  );
+}
+
+/** What is out of the ordinary in the run, for whoever signs after its analyst. */
+function ToLookAt({ run, judgement }: Omit<SigningPanelProps, 'isAllKept'>) {
+  const { laboratory } = useSession();
+  const now = useRecordsNow(run.setUp);
+  const points = reviewOf(run, judgement, now, plainDateAt(run.started.at, laboratory.timeZone));
+  if (points.length === 0) {
+    return <p className="mb-3 text-ink-soft">Nothing in the run is out of the ordinary.</p>;
+  }
+  return (
+    <>
+      <h3 className="font-bold">To look at</h3>
+      <ul aria-label="To look at" className="mb-3 list-disc pl-5 text-[15px]">
+        {points.map(({ about, text }) => (
+          <li key={`${about} ${text}`}>{text}</li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+/** What was given back, and what was said to it. */
+function Returns({ returns }: { readonly returns: readonly Return[] }) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  if (returns.length === 0) return null;
+  return (
+    <ul aria-label="Given back" className="mb-3 space-y-2">
+      {returns.map(({ factId, by, at, remarks, answered }) => (
+        <li key={factId} className={`border-l-4 pl-3 ${answered ? 'border-rule' : 'border-straw'}`}>
+          <p>
+            <b>Given back</b> by {nameOf(by)}, {instantText(at, laboratory.timeZone)}: {remarks}
+          </p>
+          {answered && (
+            <p>
+              <b>Answered</b> by {nameOf(answered.by)},{' '}
+              {instantText(answered.at, laboratory.timeZone)}: {answered.answer}
+            </p>
+          )}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+interface SignFormProps {
+  readonly run: RunState;
+  readonly means: Exclude<SignatureMeaning, 'authorized'>;
+  readonly signing: Signing;
+}
+
+/** A signature: what it says, and the password. It goes straight to the server. */
+function SignForm({ run, means, signing: { draft } }: SignFormProps) {
+  const client = useQueryClient();
+  const readAnew = useReadAnew();
+  const { typed, field, change } = useTyped({ password: '' });
+  const [factId] = useState(newId);
+  const sign = useMutation({
+    mutationFn: (password: string) =>
+      tell('POST', `/runs/${run.id}/signatures`, {
+        ...deviceStamp(),
+        ...{ factId, means, draft, password },
+        basedOn: run.version,
+      } satisfies SignRequest),
+    onError: () => {
+      change({ password: '' });
+    },
+    onSettled: () =>
+      Promise.all([client.invalidateQueries({ queryKey: ['run', run.id] }), readAnew()]),
+  });
+  return (
+    <Form
+      aria-label={`Sign as ${means}`}
+      onSubmit={() => {
+        sign.mutate(typed.password);
+      }}
+    >
+      <p className="mb-3">“{SAYS[means]}”</p>
+      <PasswordField {...field('password')} error={messagesOf(sign.error).password} />
+      <div className="mt-3">
+        <FormFoot
+          submit={`Sign as ${means}`}
+          isDisabled={sign.isPending || typed.password === ''}
+          error={sign.error?.message}
+        />
+      </div>
+    </Form>
+  );
+}
+
+const ACTIONS = { performed: 'perform', checked: 'check', authorized: 'authorize' } as const;
+
+/** Why the person who is signed in does not sign next, and who may. */
+function Waits({
+  people,
+  means,
+  why,
+}: {
+  readonly people: readonly PersonState[];
+  readonly means: SignatureMeaning;
+  readonly why: string;
+}) {
+  const { person } = useSession();
+  const others = people
+    .filter((one) => one.id !== person.id && may(authorOf(one), ACTIONS[means]))
+    .map(({ name }) => name)
+    .toSorted();
+  return (
+    <>
+      <p>{why}</p>
+      {others.length > 0 && (
+        <p className="mt-1 text-ink-soft">
+          To be signed as {means} by {others.join(' or ')}.
+        </p>
+      )}
+    </>
+  );
+}
+
+/** Gives the run back to whoever performed it, with remarks. */
+function GiveBack({ run }: { readonly run: RunState }) {
+  const { person } = useSession();
+  const enter = useEnter(run);
+  const author = authorOf(person);
+  const isPerformed = run.signatures.some(({ means }) => means === 'performed');
+  if (!isPerformed || !(may(author, 'check') || may(author, 'authorize'))) return null;
+  return (
+    <p className="mt-3">
+      <Asking look="link" button="Give it back…">
+        {(close) => (
+          <ReasonDialog
+            title="Give it back?"
+            description="Your remarks are answered before anybody signs it further. They stay on record."
+            confirm="Give it back"
+            label="Remarks"
+            onConfirm={(remarks) => enter({ kind: 'run.returned', body: { remarks } })}
+            onClose={close}
+          />
+        )}
+      </Asking>
+    </p>
+  );
+}
+
+/** Answers what was remarked; entries are put right at the bench first, where they were wrong. */
+function Answer({ run }: { readonly run: RunState }) {
+  const { person } = useSession();
+  const enter = useEnter(run);
+  const isPerformer = run.signatures.some(
+    ({ means, by }) => means === 'performed' && by === person.id,
+  );
+  const isOwn = run.returns.at(-1)?.by === person.id;
+  if (!may(authorOf(person), 'perform') || (isOwn && !isPerformer)) {
+    return <p>Somebody who did the work answers before it is signed further.</p>;
+  }
+  return (
+    <Asking button="Answer…">
+      {(close) => (
+        <ReasonDialog
+          title="Answer the remarks"
+          description="What was wrong is put right at the bench first. Then it is signed again."
+          confirm="Answer"
+          label="Answer"
+          onConfirm={(answer) => enter({ kind: 'run.answered', body: { answer } })}
+          onClose={close}
+        />
+      )}
+    </Asking>
+  );
+}
