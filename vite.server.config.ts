@@ -12,6 +12,7 @@ export default defineConfig({
         main: 'server/main.ts',
         labelWorker: 'server/labels/labelWorker.ts',
         calc: 'calc/commands/calc.ts',
+        reproduce: 'calc/commands/reproduce.ts',
         vectors: 'calc/commands/vectors.ts',
         verify: 'calc/commands/verify.ts',
         measureCore: 'calc/commands/measureCore.ts',

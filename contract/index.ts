@@ -1,3 +1,5 @@
+export type { CertificateFile } from './certificateFile';
+export { certificateFileSchema } from './certificateFile';
 export { catalogueSchema, methodSchema, ownEntrySchema } from './catalogue';
 export { houseRulesSchema, settingsSchema } from './houseRules';
 export {

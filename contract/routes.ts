@@ -11,6 +11,7 @@ import {
   sessionsEnded,
   stockAnswer,
 } from './answers';
+import { certificateFileSchema } from './certificateFile';
 import type { ProblemCode } from './problem';
 import { factSchema, LIST_SCHEMAS, personState, preparedBottle, storedFileSchema } from './states';
 import {
@@ -218,6 +219,17 @@ export const ROUTES: readonly Route[] = [
     parameters: RUN_ID,
     answers: { 204: { meaning: 'Signed.' } },
     problems: ['wrong-credentials', 'too-many-requests', 'not-allowed', ...DECIDED],
+  },
+  {
+    method: 'get',
+    path: '/runs/{runId}/certificate',
+    summary:
+      'A certificate as a file: what it states, its figures in SI units, and all that was entered, to be computed again.',
+    needsSession: true,
+    body: null,
+    parameters: RUN_ID,
+    answers: { 200: json('The certificate.', certificateFileSchema) },
+    problems: [],
   },
   {
     method: 'post',

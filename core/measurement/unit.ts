@@ -52,6 +52,28 @@ export function combineDimensions(a: Dimension, b: Dimension, sign: 1 | -1): Dim
   return combined;
 }
 
+/** The SI base units of the dimensions, and how many of them a coherent unit of ours is: a gram, a litre. */
+const SI = {
+  mass: { symbol: 'kg', factor: 1e-3, power: 1 },
+  amount: { symbol: 'mol', factor: 1, power: 1 },
+  volume: { symbol: 'm', factor: 1e-3, power: 3 },
+  temperature: { symbol: 'K', factor: 1, power: 1 },
+} as const;
+
+/** The SI unit of what is given in a unit, and the factor to it: mL is 1e-6 m3, g/mol 1e-3 kg/mol, a pure number `1`. */
+export function inSi({ toCoherent, dimension }: Unit): { symbol: string; factor: number } {
+  const factor = AXES.reduce((sum, axis) => sum * SI[axis].factor ** dimension[axis], toCoherent);
+  const part = (sign: 1 | -1): string =>
+    AXES.filter((axis) => sign * dimension[axis] > 0)
+      .map((axis) => {
+        const power = SI[axis].power * Math.abs(dimension[axis]);
+        return `${SI[axis].symbol}${power === 1 ? '' : String(power)}`;
+      })
+      .join(' ');
+  const under = part(-1);
+  return { symbol: `${part(1) || '1'}${under === '' ? '' : `/${under}`}`, factor };
+}
+
 /** Whether two quantities may be added or compared. */
 export function isSameDimension(a: Dimension, b: Dimension): boolean {
   return AXES.every((axis) => a[axis] === b[axis]);

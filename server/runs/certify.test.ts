@@ -10,6 +10,7 @@ import { issueCertificate, judgeRun } from '#core/titration/judging';
 import type { CertifyRequest, NewFact, Problem, SignRequest } from '#contract';
 import { newId } from '#contract';
 import { idOf } from '../../core/test-support/stored';
+import { reproduce } from '../../calc/reproduce';
 import { listAuditAfter } from '../audit/queries';
 import { findProjection } from '../ledger/queries';
 import { findRun } from '../ledger/references';
@@ -97,6 +98,10 @@ test('a certificate freezes the run and marks the bottle, once', async () => {
   await chief.post(path, { ...request, factId: newId(), basedOn: 15 }).expect(422);
   const late = await analyst.send(weighed(5, '0.4800'), runId).expect(422);
   expect((late.body as Problem).title).toContain('frozen');
+
+  const file = (await analyst.get(path).expect(200)).body as object;
+  expect(reproduce(file)).toMatchObject({ kind: 'identical' });
+  await analyst.get(`/api/runs/${await startRun(analyst, ids)}/certificate`).expect(404);
 
   const stored = await findRun(services(), runId);
   if (!stored) throw new Error('the run is gone');

@@ -1,5 +1,6 @@
 import { Router } from 'express';
-import type { RunAnswer } from '#contract';
+import { certifiedFigures, judgeRun } from '#core/titration/judging';
+import type { CertificateFile, RunAnswer } from '#contract';
 import { certifyRequestSchema, signRequestSchema } from '#contract';
 import type { AppParts } from '../parts';
 import { AppError } from '../http/appError';
@@ -24,6 +25,21 @@ export function runRoutes(parts: RunParts): Router {
     if (!run) throw new AppError('not-found', 'There is no such run.');
     const answer: RunAnswer = { facts: run.facts, references: run.references };
     response.json(answer);
+  });
+
+  router.get('/runs/:runId/certificate', async (request, response) => {
+    await requirePerson(services, request);
+    const run = await findRun(services, idParameter(request, 'runId'));
+    const certificate = run?.state.certificate;
+    if (!run || !certificate) throw new AppError('not-found', 'There is no such certificate.');
+    const file: CertificateFile = {
+      format: 'vine-measure-certificate',
+      formatVersion: 1,
+      certificate,
+      figures: certifiedFigures(run.state, judgeRun(run.state)),
+      source: { facts: run.facts, references: run.references },
+    };
+    response.attachment(`${certificate.number}.json`).json(file);
   });
 
   router.post('/runs/:runId/signatures', ...limits, async (request, response) => {

@@ -33,6 +33,15 @@ export function CertificateView({ run, certificate, result }: CertificateViewPro
           ))}
         </ul>
       )}
+      <p className="mt-3">
+        <a
+          href={`/api/runs/${run.id}/certificate`}
+          className="font-semibold text-violet underline underline-offset-4"
+          download
+        >
+          Save it with all entries, as JSON
+        </a>
+      </p>
       <ComputedAgain certificate={certificate} now={recompute(run, certificate, result)} />
     </section>
   );

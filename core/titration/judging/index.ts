@@ -1,3 +1,5 @@
+export type { CertifiedFigures } from './certifiedFigures';
+export { certifiedFigures } from './certifiedFigures';
 export { certificationFindings, deviationsOf, percentFromNominal } from './certificationChecks';
 export type { SeriesScatter } from './earlierSeries';
 export { earlierSeriesOf, scatterOf } from './earlierSeries';

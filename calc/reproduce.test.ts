@@ -1,0 +1,75 @@
+import { expect, test } from 'vitest';
+import { plainDate } from '#core/grammar';
+import { certifiedFigures, issueCertificate, judgeRun } from '#core/titration/judging';
+import { concordantSeries } from '../core/test-support/runs';
+import { idOf } from '../core/test-support/stored';
+import { reproduce } from './reproduce';
+
+/** What the tests' records are called in place of ids. */
+const NAMES =
+  /(?<=[":])(f\d+|ines|mirela|run-1|lot-khp|(?:bottle|balance|burette|lot)-[a-z0-9]+)(?=["/@])/g;
+
+/** An id for a name, the same each time. */
+function idFor(name: string): string {
+  const hex = Buffer.from(name).toString('hex').padEnd(12, '0').slice(0, 12);
+  return `01900000-0000-7000-8000-${hex}`;
+}
+
+/** A certificate's file, as the server writes it. */
+function fileOf(): string {
+  const { facts, references, state } = concordantSeries();
+  const judgement = judgeRun(state);
+  const certificate = issueCertificate(state, judgement, {
+    ...{ number: '0417-1', certifiedById: idOf('mirela'), signatures: [], isIndependent: true },
+    ...{ certifiedOn: plainDate('2026-03-02'), validUntil: plainDate('2026-03-20'), reason: null },
+  });
+  const file = JSON.stringify({
+    ...{ format: 'vine-measure-certificate', formatVersion: 1, certificate },
+    figures: certifiedFigures(state, judgement),
+    source: { facts, references },
+  });
+  return file.replaceAll(NAMES, idFor);
+}
+
+/** What becomes of the file with one thing changed in it. */
+function withChange(from: string | RegExp, to: string) {
+  const file = fileOf();
+  const changed = file.replace(from, to);
+  expect(changed).not.toBe(file);
+  return reproduce(JSON.parse(changed));
+}
+
+test('a certificate is computed again from its own file: identical, or where not', () => {
+  const again = reproduce(JSON.parse(fileOf()));
+  expect(again).toEqual({ kind: 'identical', compared: expect.any(Number) as unknown });
+  expect(again.kind === 'identical' && again.compared).toBeGreaterThan(50);
+
+  // A digit of a reading that was entered: the figures no longer follow from it.
+  const entered = withChange('"readingMl":"23.44"', '"readingMl":"23.45"');
+  expect(entered).toMatchObject({ kind: 'different' });
+  expect(JSON.stringify(entered)).toContain('figures.molarity.value');
+  // A digit of what it states.
+  expect(withChange(/"molarity":"0\.1(\d)/, '"molarity":"0.2$1')).toMatchObject({
+    kind: 'different',
+    places: [expect.stringMatching(/^certificate\.molarity: the file has "0\.2/)],
+  });
+  // A figure of the budget, in its thirteenth digit the same, in its eleventh another.
+  const share = /"share":(0\.\d{10})\d/;
+  expect(withChange(share, '"share":$19')).toMatchObject({ kind: 'different' });
+  expect(withChange('"formatVersion":1', '"formatVersion":2')).toMatchObject({ kind: 'refused' });
+  expect(reproduce({ ...(JSON.parse(fileOf()) as object), more: 1 })).toMatchObject({
+    kind: 'refused',
+  });
+});
+
+test('its figures are in SI units', () => {
+  const { figures } = JSON.parse(fileOf()) as { figures: ReturnType<typeof certifiedFigures> };
+  expect(figures.molarity.unit).toBe('mol/m3');
+  expect(figures.molarity.value).toBeCloseTo(100, -1);
+  expect(figures.replicates[1]?.titre?.value).toBeCloseTo(23.39e-6, 12);
+  const ofInput = (name: RegExp) => figures.budget.find((line) => name.test(line.name));
+  expect(ofInput(/molar mass/)).toMatchObject({ unit: 'kg/mol' });
+  expect(ofInput(/molar mass/)?.value).toBeCloseTo(0.204222, 6);
+  const variance = figures.budget.reduce((sum, { contribution }) => sum + contribution ** 2, 0);
+  expect(Math.sqrt(variance)).toBeCloseTo(figures.molarity.standardUncertainty, 9);
+});
