@@ -47,6 +47,8 @@ export const TITRATION_FINDINGS = {
     'Only somebody who weighed or read in this run can sign for having done it.',
   'own-work': ({ means }: { means: SignatureSaid }) =>
     `You had a part in this run, so somebody else has it ${means}.`,
+  'too-few-to-authorize': ({ atLeast }: { atLeast: number }) =>
+    `The house rule asks for ${String(atLeast)} titrations that agree. With fewer, a technical manager authorizes it and says why.`,
   'return-open': () => 'It was given back: the remarks have to be answered first.',
   'nothing-to-return': () => 'Nobody has signed for it yet, so there is nothing to give back.',
   'own-remarks': () => 'You remarked it: somebody who did the work answers.',

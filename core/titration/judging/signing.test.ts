@@ -87,6 +87,28 @@ test('nobody checks their own work, nor authorizes it where somebody else can', 
   expect([independent('ines'), independent('mirela')]).toEqual([false, true]);
 });
 
+test('fewer titrations than the rule asks for are authorized by a technical manager only', () => {
+  const rules = { ...PLAIN_RULES, firstIsRough: false };
+  const finals = ['23.50', '23.52', '23.51'];
+  const made = (count: number): RunScript =>
+    finals
+      .slice(0, count)
+      .reduce(
+        (script, final, i) => script.titrate(i + 1, '0.4800', '0.00', final),
+        new RunScript(undefined, { rules }),
+      );
+  const manager = [...SIGNATORY, 'technical-manager'] as const;
+  for (const [count, isEnough] of [
+    [2, false],
+    [3, true],
+  ] as const) {
+    const performed = sign(made(count), 'performed');
+    const codes = isEnough ? [] : ['too-few-to-authorize'];
+    expect(against(performed, 'authorized', 'mirela', SIGNATORY)).toEqual(codes);
+    expect(against(performed, 'authorized', 'mirela', manager)).toEqual([]);
+  }
+});
+
 test('a signature counts for one draft: whatever is entered makes another, what is said of it does not', () => {
   const script = sign(series(), 'performed');
   const before = draftOf(script);

@@ -97,7 +97,20 @@ export function signingFindings(
     ...(isGiven(means) ? [impossible('signed-already', 'run', { means })] : []),
     ...(missing ? [impossible('not-signed', 'run', { means: missing })] : []),
     ...checkPart(run, means, signer, signatories),
+    ...(means === 'authorized' ? checkFew(run, judgement, signer) : []),
   ];
+}
+
+/** Fewer titrations than the house rule asks for are a technical manager's to certify, with a reason. */
+function checkFew(
+  { setUp: { rules } }: RunState,
+  { averaged }: Judgement,
+  signer: Author,
+): readonly Finding[] {
+  const isFew = rules.testedBy === 'concordance' && (averaged?.n ?? 0) < rules.agreeAtLeast;
+  return isFew && !may(signer, 'deviate')
+    ? [impossible('too-few-to-authorize', 'run', { atLeast: rules.agreeAtLeast })]
+    : [];
 }
 
 /** Whoever performs had a part in the work; whoever checks had none, and so whoever authorizes, where there is somebody else. */
