@@ -48,7 +48,9 @@ export function SigningPanel({ run, judgement, isAllKept }: SigningPanelProps) {
     signing.needed.find((means) => !signing.given.some((one) => one.means === means)) ??
     'authorized';
   const isReturned = run.returns.some(({ answered }) => answered === null);
-  const [finding] = signingFindings(run, judgement, next, authorOf(person), signatories);
+  const againstSigning = (one: PersonState) =>
+    signingFindings(run, judgement, next, authorOf(one), signatories);
+  const [finding] = againstSigning(person);
   return (
     <section aria-label="Signatures" className="rounded-md border border-leaf bg-leaf-wash p-4">
       <h2 className="mb-2 text-lg font-bold">Signatures</h2>
@@ -60,7 +62,11 @@ export function SigningPanel({ run, judgement, isAllKept }: SigningPanelProps) {
       ) : isReturned ? (
         <Answer run={run} />
       ) : finding ? (
-        <Waits people={people} means={next} why={findingText(finding)} />
+        <Waits
+          others={people.filter((one) => againstSigning(one).length === 0)}
+          means={next}
+          why={findingText(finding)}
+        />
       ) : next === 'authorized' ? (
         <CertifyPanel key={signing.draft} run={run} judgement={judgement} signing={signing} />
       ) : (
@@ -200,29 +206,23 @@ function SignForm({ run, means, signing: { draft } }: SignFormProps) {
   );
 }
 
-const ACTIONS = { performed: 'perform', checked: 'check', authorized: 'authorize' } as const;
-
-/** Why the person who is signed in does not sign next, and who may. */
+/** Why the person who is signed in does not sign next, and who can. */
 function Waits({
-  people,
+  others,
   means,
   why,
 }: {
-  readonly people: readonly PersonState[];
+  readonly others: readonly PersonState[];
   readonly means: SignatureMeaning;
   readonly why: string;
 }) {
-  const { person } = useSession();
-  const others = people
-    .filter((one) => one.id !== person.id && may(authorOf(one), ACTIONS[means]))
-    .map(({ name }) => name)
-    .toSorted();
+  const names = others.map(({ name }) => name).toSorted();
   return (
     <>
       <p>{why}</p>
-      {others.length > 0 && (
+      {names.length > 0 && (
         <p className="mt-1 text-ink-soft">
-          To be signed as {means} by {others.join(' or ')}.
+          To be signed as {means} by {names.join(' or ')}.
         </p>
       )}
     </>
