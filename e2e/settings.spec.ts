@@ -40,6 +40,7 @@ test('what a laboratory sets shows where it is used: hours, reminders, timers, t
   await page.getByLabel('Solutions of sodium hydroxide').fill('10');
   await set.click();
   await expect(set).toBeDisabled();
+  await expect(page.getByText('all entries kept')).toBeVisible();
 
   await page.getByRole('link', { name: 'Shelf' }).click();
   await expect(shelf).toContainText('3 days left');
@@ -61,7 +62,7 @@ test('what a laboratory sets shows where it is used: hours, reminders, timers, t
   await expectNoPoints(page);
   await page.getByRole('link', { name: 'Judge', exact: true }).click();
   await page.getByRole('main').getByRole('link').first().click();
-  await expect(page.getByRole('main')).toContainText(/0,\d+ ± 0,0\d+/);
+  await expect(page.getByRole('main')).toContainText(/0,\d+\s*±\s*0,0\d+/);
   await expectNoPoints(page);
   const certified = await page.request.get('/api/records/bottle?standing=certified');
   const { records } = (await certified.json()) as { records: { id: string }[] };
