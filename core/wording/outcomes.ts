@@ -35,7 +35,7 @@ export function outcomeText(said: OutcomeSaid): string {
     case 'disputed':
       return `two different entries for its ${PLACE_NAMES[said.place]}: settle which one stands`;
     case 'set-aside':
-      return `outside the ${said.limit} in which the others agree; its scatter still enters s`;
+      return `outside the ${figureText(said.limit)} in which the others agree; its scatter still enters s`;
     case 'by-curve':
       return `by its curve the end lies at ${figureText(roundHalfEven(said.endMl, 2))} mL, ${CURVE_WAYS[said.way]}`;
     case 'incident-corrected':

@@ -55,7 +55,7 @@ function whyText(why: WhyAnother): string {
     case undefined:
       return '';
     case 'spread':
-      return `The titrations spread over ${why.spread}, the rule allows ${why.limit}. `;
+      return `The titrations spread over ${figureText(why.spread)}, the rule allows ${figureText(why.limit)}. `;
     case 'too-few':
       return `${String(why.missing)} more ${why.missing === 1 ? 'titration is' : 'titrations are'} needed. `;
   }
@@ -97,7 +97,7 @@ const STEPS = {
   settle: ({ flask, place }: OfFlask & { place: PlaceKind }) =>
     `Two different entries for the ${PLACE_NAMES[place]} of flask ${String(flask)}: settle which one stands.`,
   'may-stop': ({ count, spread }: { count: number; spread: string }) =>
-    `You may stop: ${String(count)} titrations agree within ${spread}.`,
+    `You may stop: ${String(count)} titrations agree within ${figureText(spread)}.`,
   stop: ({
     made,
     atLeast,
@@ -109,7 +109,7 @@ const STEPS = {
     limit: string;
     fault: SeriesFault | null;
   }) =>
-    `Stop: ${String(made)} titrations and no ${String(atLeast)} of them agree within ${limit}. ${fault ? faultText(fault) : 'Look for the cause before more.'}`,
+    `Stop: ${String(made)} titrations and no ${String(atLeast)} of them agree within ${figureText(limit)}. ${fault ? faultText(fault) : 'Look for the cause before more.'}`,
   'fill-again': ({ flask }: OfFlask) =>
     `Flask ${String(flask)}: fill the burette again, then read the level that it goes on from.`,
   'stop-before-last-mark': ({

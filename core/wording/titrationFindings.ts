@@ -54,7 +54,7 @@ export const TITRATION_FINDINGS = {
   'own-remarks': () => 'You remarked it: somebody who did the work answers.',
   'nothing-to-answer': () => 'Nobody has given it back.',
   'not-concordant': ({ atLeast, limit }: { atLeast: number; limit: string }) =>
-    `The house rule asks for ${String(atLeast)} titrations within ${limit}. To certify without them, give a reason.`,
+    `The house rule asks for ${String(atLeast)} titrations within ${figureText(limit)}. To certify without them, give a reason.`,
   'no-accepted-value': () =>
     'The house rule tests a result by the value accepted before, and this bottle has none. Say what it was compared with.',
   'not-solid': ({ lotNumber }: { lotNumber: string }) => `Lot ${lotNumber} is a solution.`,

@@ -87,7 +87,8 @@ export function MolarityScale({ judgement, nominal }: MolarityScaleProps) {
         ))}
       </svg>
       <figcaption className="text-center text-[13px] text-ink-soft">
-        molarity found / (mol/L), and the band in which titrations must agree: {judgement.limit}
+        molarity found / (mol/L), and the band in which titrations must agree:{' '}
+        {figureText(judgement.limit)}
       </figcaption>
     </figure>
   );

@@ -109,7 +109,7 @@ function Particulars({ run, judgement }: JudgedProps) {
       </Fact>
       <Fact name="Medium">{method.medium}</Fact>
       <Fact name="Rule">
-        {rules.agreeAtLeast} within {judgement.limit}
+        {rules.agreeAtLeast} within {figureText(judgement.limit)}
         {rules.firstIsRough && '; the first is rough'}
       </Fact>
       <Fact name="Begun">

@@ -50,7 +50,7 @@ function InWords({ run, judgement }: SoFarProps) {
       <CorrectionsLine result={result} />
       {averaged.n > 1 && (
         <p className="text-ink-soft">
-          spread {spread.averaged} of the {limit} allowed
+          spread {figureText(spread.averaged ?? '')} of the {figureText(limit)} allowed
         </p>
       )}
       {diagnosis?.isOutOfLine && (
@@ -72,7 +72,7 @@ function NoneCounts({ run, judgement }: SoFarProps) {
   const { agreeAtLeast, firstIsRough } = run.setUp.rules;
   return (
     <p className="text-ink-soft">
-      No titration counts yet. {agreeAtLeast} must agree within {judgement.limit}
+      No titration counts yet. {agreeAtLeast} must agree within {figureText(judgement.limit)}
       {firstIsRough && (
         <>
           ; the first one is <Term of="rough" /> and left out

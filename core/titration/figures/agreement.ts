@@ -1,4 +1,4 @@
-import { figureText, roundHalfEven } from '../../measurement';
+import { roundHalfEven } from '../../measurement';
 import type { ConcordanceLimit, Summary } from '../../statistics';
 import type { RunState } from '../run';
 import { isBlank } from '../run';
@@ -18,7 +18,7 @@ export interface Agreement {
   readonly spreadText: (titres: Summary, molarities: Summary) => string;
 }
 
-const percent = (value: number): string => `${figureText(roundHalfEven(value, 2))} %`;
+const percent = (value: number): string => `${roundHalfEven(value, 2)} %`;
 
 /** The rule that a run follows: titres of equal aliquots, molarities of portions that differ by design. */
 export function agreementOf(run: RunState): Agreement {
@@ -30,9 +30,9 @@ export function agreementOf(run: RunState): Agreement {
     return {
       compares: 'titres',
       limit: { maxRange: Number(range) },
-      limitText: `${figureText(range)} mL`,
+      limitText: `${range} mL`,
       bandPercent: (titres) => titres && 100 * Number(range) * relativePerMl(run, titres.mean),
-      spreadText: (titres) => `${figureText(roundHalfEven(titres.range, 2))} mL`,
+      spreadText: (titres) => `${roundHalfEven(titres.range, 2)} mL`,
     };
   }
   switch (rules.weighedConcordance) {
@@ -41,7 +41,7 @@ export function agreementOf(run: RunState): Agreement {
       return {
         compares: 'molarities',
         limit: { maxRelativeRangePercent: Number(range) },
-        limitText: `${figureText(range)} %`,
+        limitText: `${range} %`,
         bandPercent: () => Number(range),
         spreadText: (_, molarities) => percent(molarities.relativeRangePercent),
       };
@@ -51,7 +51,7 @@ export function agreementOf(run: RunState): Agreement {
       return {
         compares: 'molarities',
         limit: { maxRsdPercent: Number(rsd) },
-        limitText: `an RSD of ${figureText(rsd)} %`,
+        limitText: `an RSD of ${rsd} %`,
         // Three values with that s lie within about two of it.
         bandPercent: () => 2 * Number(rsd),
         spreadText: (_, molarities) => `an RSD of ${percent(molarities.relativeSdPercent ?? 0)}`,

@@ -60,7 +60,7 @@ export interface Judgement {
   /** The titrations that are averaged. */
   readonly averaged: Summary | null;
   readonly isConcordant: boolean;
-  /** `0.3 %` or `0.10 mL`: within what they must agree. */
+  /** `0.3 %` or `0.10 mL`: within what they must agree. A certificate keeps it in its words, so it has a point wherever it is made. */
   readonly limit: string;
   /** How wide a band of molarities that is, in %; null when nothing is asked of them. */
   readonly bandPercent: number | null;

@@ -125,6 +125,13 @@ test('a signature counts for one draft: whatever is entered makes another, what 
   expect({ given, lapsed }).toEqual({ given: [], lapsed: ['performed'] });
 });
 
+test('the draft is the same wherever it is made, what it says of a titration set aside too', () => {
+  const script = series().titrate(5, '0.4800', '0.00', '25.50');
+  const setAside = judgeRun(script.state).replicates.find(({ verdict }) => verdict === 'set-aside');
+  expect(setAside?.flask.number).toBe(5);
+  expect(withFigures(',', () => draftOf(script))).toBe(draftOf(script));
+});
+
 test('whoever looks it through is told what is out of the ordinary, and nothing where nothing is', () => {
   const now = { bottles: [], lots: [khpLot()], equipment: [] };
   const day = plainDate('2026-03-02');
