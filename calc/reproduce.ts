@@ -1,14 +1,11 @@
 import * as v from 'valibot';
 import { Unanswerable } from '#core/problem';
 import type { CertifiedFigures } from '#core/titration/judging';
-import { certifiedFigures, comesToTheSame, judgeRun } from '#core/titration/judging';
+import { certifiedFigures, comesToTheSame, judgeRun, SAME_WITHIN } from '#core/titration/judging';
 import { foldRun } from '#core/titration/record';
 import { certificateFileSchema } from '#contract';
 import { compare } from './compare';
 import type { Json } from './tasks/task';
-
-/** Figures that are computed again are the same within this part. */
-const SAME_WITHIN = { relative: 1e-12 };
 
 /** What becomes of a certificate's file that is computed again. */
 export type Reproduced =
@@ -32,7 +29,7 @@ export function reproduce(file: unknown): Reproduced {
       return { kind: 'refused', sentence: 'Its entries come to no result.' };
     }
     const again = certifiedFigures(run, judgement);
-    const compared = compare(named(figures), named(again), SAME_WITHIN);
+    const compared = compare(named(figures), named(again), { relative: SAME_WITHIN });
     const places = compared
       .filter(({ isWithin }) => !isWithin)
       .map(

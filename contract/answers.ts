@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import type { PreparationRecords } from '#core/preparation';
 import type { RunFact } from '#core/titration/record';
 import type { Certificate } from '#core/titration/run';
+import { SIGNATURE_MEANINGS } from '#core/titration/run';
 import type { RunReferences } from '#core/titration/setUp';
 import { methodSchema } from './catalogue';
 import { decimal, id, plainDate } from './fields';
@@ -130,8 +131,6 @@ export const preparationAnswer = v.strictObject({
   }) satisfies SchemaOf<PreparationRecords>,
 });
 
-const SIGNATURES = ['performed', 'checked', 'authorized'] as const;
-
 export const certificateAnswer = v.strictObject({
   number: text,
   molarity: decimal,
@@ -160,7 +159,7 @@ export const certificateAnswer = v.strictObject({
   measuredWith: text,
   burette: text,
   analystIds: v.array(id),
-  signatures: v.array(v.strictObject({ means: v.picklist(SIGNATURES), by: id, at: text })),
+  signatures: v.array(v.strictObject({ means: v.picklist(SIGNATURE_MEANINGS), by: id, at: text })),
   isIndependent: v.nullable(v.boolean()),
   certifiedById: id,
   certifiedOn: plainDate,

@@ -37,7 +37,7 @@ export { decimalMark, figureText, withFigures, writeFiguresWith } from './figure
 export type { KragtenEstimate } from './kragten';
 export { kragten } from './kragten';
 export type { BudgetLine, Correlation, Evaluation, EvaluationOptions } from './propagate';
-export { keptFreedom, propagate } from './propagate';
+export { COVERAGE_PROBABILITY, keptFreedom, propagate } from './propagate';
 export type { RoundedResult } from './round';
 export { roundSignificant, roundToUncertainty } from './round';
 export type { Simulation, SimulationOptions } from './simulate';

@@ -30,7 +30,7 @@ export interface Evaluation {
 }
 
 /** Coverage probability of every expanded uncertainty. */
-const COVERAGE_PROBABILITY = 0.95;
+export const COVERAGE_PROBABILITY = 0.95;
 
 /** A correlation coefficient between two inputs, by their ids. */
 export interface Correlation {

@@ -84,10 +84,9 @@ export async function signingNow(
   judgement: Judgement,
   { means, draft, author }: { means: SignatureMeaning; draft: string; author: Author },
 ): Promise<Signing> {
-  const signatories = signatoriesOf(await listHere(tx));
-  refuseUnexplained(signingFindings(run, judgement, means, author, signatories), NO_REASON);
-  const signing = signingOf(run, judgement, signatories);
-  if (signing.draft !== draft) {
+  const signing = signingOf(run, judgement, signatoriesOf(await listHere(tx)));
+  refuseUnexplained(signingFindings(run, judgement, signing, means, author), NO_REASON);
+  if (signing?.draft !== draft) {
     throw new AppError(
       'stale-version',
       'The run is another than the one you were shown. Look at it again.',

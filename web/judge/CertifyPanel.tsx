@@ -1,4 +1,3 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { isPlainDate } from '#core/grammar';
 import { ownKeepingDays } from '#core/laboratory';
@@ -8,14 +7,10 @@ import { suggestValidUntil } from '#core/reagent';
 import type { Judgement, Signing } from '#core/titration/judging';
 import { certificationFindings, outOfUseFindings } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
-import type { CertifyRequest } from '#contract';
 import { newId } from '#contract';
 import { findingText } from '#core/wording';
-import { tell } from '../app/api';
-import { deviceStamp } from '../app/device';
 import { useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
-import { useReadAnew } from '../app/useReadAnew';
 import { DateField } from '../ui/DateField';
 import { reasonOrNull } from '../ui/fieldMessages';
 import { TextAreaField } from '../ui/fields';
@@ -24,6 +19,7 @@ import { Form, FormFoot } from '../ui/Form';
 import { messagesOf } from '../ui/refusal';
 import { useTyped } from '../ui/useTyped';
 import { PasswordField } from './PasswordField';
+import { useSigning } from './useSigning';
 
 interface CertifyPanelProps {
   readonly run: RunState;
@@ -45,7 +41,9 @@ export function CertifyPanel({ run, judgement, signing }: CertifyPanelProps) {
   });
   const validUntil = isPlainDate(typed.validUntil) ? typed.validUntil : null;
   const now = useRecordsNow(run.setUp);
-  const certify = useCertifying(run, signing);
+  const certify = useSigning(run, signing, 'certificate');
+  // One decision, one pair of facts: pressing again after a lost answer sends the same.
+  const [ids] = useState(() => ({ factId: newId(), bottleFactId: newId() }));
   const findings = [
     ...(validUntil === null
       ? [impossible('no-date', 'validUntil')]
@@ -61,7 +59,7 @@ export function CertifyPanel({ run, judgement, signing }: CertifyPanelProps) {
         const reason = reasonOrNull(typed.reason);
         if (validUntil === null) return;
         certify.mutate(
-          { validUntil, reason, password },
+          { ...ids, validUntil, reason, password },
           {
             onError: () => {
               change({ password: '' });
@@ -88,25 +86,6 @@ export function CertifyPanel({ run, judgement, signing }: CertifyPanelProps) {
       </div>
     </Form>
   );
-}
-
-/** Asks the server to certify. One decision, one pair of facts: pressing again after a lost answer sends the same. */
-function useCertifying(run: RunState, { draft }: Signing) {
-  const client = useQueryClient();
-  const readAnew = useReadAnew();
-  const [ids] = useState(() => ({ factId: newId(), bottleFactId: newId() }));
-  return useMutation({
-    mutationFn: (decided: Pick<CertifyRequest, 'validUntil' | 'reason' | 'password'>) =>
-      tell('POST', `/runs/${run.id}/certificate`, {
-        ...ids,
-        ...deviceStamp(),
-        basedOn: run.version,
-        draft,
-        ...decided,
-      } satisfies CertifyRequest),
-    onSettled: () =>
-      Promise.all([client.invalidateQueries({ queryKey: ['run', run.id] }), readAnew()]),
-  });
 }
 
 /** What speaks against a certificate. */

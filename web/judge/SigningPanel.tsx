@@ -1,20 +1,16 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { plainDateAt } from '#core/grammar';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
-import { may } from '#core/rights';
 import type { Judgement, Signing } from '#core/titration/judging';
 import { reviewOf, signatoriesOf, signingFindings, signingOf } from '#core/titration/judging';
+import { checkAnswering, checkReturning } from '#core/titration/record';
 import type { Return, RunState, SignatureMeaning } from '#core/titration/run';
+import { openReturn } from '#core/titration/run';
 import { findingText } from '#core/wording';
-import type { SignRequest } from '#contract';
 import { newId } from '#contract';
-import { tell } from '../app/api';
-import { deviceStamp } from '../app/device';
 import { usePersonName, useRecords, useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
-import { useReadAnew } from '../app/useReadAnew';
 import { useEnter } from '../titrate/useRun';
 import { Asking } from '../ui/Asking';
 import { Form, FormFoot } from '../ui/Form';
@@ -24,6 +20,7 @@ import { capitalized, instantText } from '../ui/typeset';
 import { useTyped } from '../ui/useTyped';
 import { CertifyPanel } from './CertifyPanel';
 import { PasswordField } from './PasswordField';
+import { useSigning } from './useSigning';
 
 /** What each signature says, for whoever gives it. */
 const SAYS: Readonly<Record<Exclude<SignatureMeaning, 'authorized'>, string>> = {
@@ -42,19 +39,17 @@ interface SigningPanelProps {
 export function SigningPanel({ run, judgement, isAllKept }: SigningPanelProps) {
   const { person } = useSession();
   const people = useRecords('person') ?? [];
-  const signatories = signatoriesOf(people);
-  const signing = signingOf(run, judgement, signatories);
-  const next =
-    signing.needed.find((means) => !signing.given.some((one) => one.means === means)) ??
-    'authorized';
-  const isReturned = run.returns.some(({ answered }) => answered === null);
+  const signing = signingOf(run, judgement, signatoriesOf(people));
+  if (!signing) return null;
+  const { next } = signing;
+  const isReturned = openReturn(run) !== null;
   const againstSigning = (one: PersonState) =>
-    signingFindings(run, judgement, next, authorOf(one), signatories);
+    signingFindings(run, judgement, signing, next, authorOf(one));
   const [finding] = againstSigning(person);
   return (
     <section aria-label="Signatures" className="rounded-md border border-leaf bg-leaf-wash p-4">
       <h2 className="mb-2 text-lg font-bold">Signatures</h2>
-      <Signatures signing={signing} next={next} />
+      <Signatures signing={signing} />
       <Returns returns={run.returns} />
       {next !== 'performed' && <ToLookAt run={run} judgement={judgement} />}
       {!isAllKept ? (
@@ -72,19 +67,13 @@ export function SigningPanel({ run, judgement, isAllKept }: SigningPanelProps) {
       ) : (
         <SignForm key={`${next}${signing.draft}`} run={run} means={next} signing={signing} />
       )}
-      {!isReturned && <GiveBack run={run} />}
+      <GiveBack run={run} />
     </section>
   );
 }
 
 /** Every signature that it takes, those that are there and those to come. */
-function Signatures({
-  signing: { needed, given, lapsed },
-  next,
-}: {
-  readonly signing: Signing;
-  readonly next: SignatureMeaning;
-}) {
+function Signatures({ signing: { needed, given, lapsed, next } }: { readonly signing: Signing }) {
   const { laboratory } = useSession();
   const nameOf = usePersonName();
   return (
@@ -168,29 +157,24 @@ interface SignFormProps {
 }
 
 /** A signature: what it says, and the password. It goes straight to the server. */
-function SignForm({ run, means, signing: { draft } }: SignFormProps) {
-  const client = useQueryClient();
-  const readAnew = useReadAnew();
+function SignForm({ run, means, signing }: SignFormProps) {
   const { typed, field, change } = useTyped({ password: '' });
+  const sign = useSigning(run, signing, 'signatures');
+  // Pressing again after a lost answer sends the same.
   const [factId] = useState(newId);
-  const sign = useMutation({
-    mutationFn: (password: string) =>
-      tell('POST', `/runs/${run.id}/signatures`, {
-        ...deviceStamp(),
-        ...{ factId, means, draft, password },
-        basedOn: run.version,
-      } satisfies SignRequest),
-    onError: () => {
-      change({ password: '' });
-    },
-    onSettled: () =>
-      Promise.all([client.invalidateQueries({ queryKey: ['run', run.id] }), readAnew()]),
-  });
   return (
     <Form
       aria-label={`Sign as ${means}`}
       onSubmit={() => {
-        sign.mutate(typed.password);
+        const { password } = typed;
+        sign.mutate(
+          { factId, means, password },
+          {
+            onError: () => {
+              change({ password: '' });
+            },
+          },
+        );
       }}
     >
       <p className="mb-3">“{SAYS[means]}”</p>
@@ -233,9 +217,7 @@ function Waits({
 function GiveBack({ run }: { readonly run: RunState }) {
   const { person } = useSession();
   const enter = useEnter(run);
-  const author = authorOf(person);
-  const isPerformed = run.signatures.some(({ means }) => means === 'performed');
-  if (!isPerformed || !(may(author, 'check') || may(author, 'authorize'))) return null;
+  if (checkReturning(run, authorOf(person)).length > 0) return null;
   return (
     <p className="mt-3">
       <Asking look="link" button="Give it back…">
@@ -258,11 +240,7 @@ function GiveBack({ run }: { readonly run: RunState }) {
 function Answer({ run }: { readonly run: RunState }) {
   const { person } = useSession();
   const enter = useEnter(run);
-  const isPerformer = run.signatures.some(
-    ({ means, by }) => means === 'performed' && by === person.id,
-  );
-  const isOwn = run.returns.at(-1)?.by === person.id;
-  if (!may(authorOf(person), 'perform') || (isOwn && !isPerformer)) {
+  if (checkAnswering(run, authorOf(person)).length > 0) {
     return <p>Somebody who did the work answers before it is signed further.</p>;
   }
   return (

@@ -1,4 +1,4 @@
-import { inSi } from '../../measurement';
+import { COVERAGE_PROBABILITY, inSi, UNITS } from '../../measurement';
 import type { RunState } from '../run';
 import type { Judgement } from './judge';
 
@@ -34,10 +34,6 @@ export interface CertifiedFigures {
   })[];
 }
 
-const LITRES_PER_CUBIC_METRE = 1000;
-const ML_PER_CUBIC_METRE = 1e6;
-const COVERAGE_PROBABILITY = 0.95;
-
 /** The figures of a run as judged. @throws RangeError when the judgement has no result */
 export function certifiedFigures(
   run: RunState,
@@ -46,15 +42,14 @@ export function certifiedFigures(
   if (!result) throw new RangeError(`run ${run.id} has no result`);
   const { evaluation } = result;
   const freedom = evaluation.effectiveDegreesOfFreedom;
-  const molarity = (value: number): Quantity => ({
-    value: value * LITRES_PER_CUBIC_METRE,
-    unit: 'mol/m3',
-  });
+  const ofResult = inSi(evaluation.unit);
+  const ofTitre = inSi(UNITS.millilitre);
+  const molarity = (value: number): Quantity => inUnit(value, ofResult);
   return {
     molarity: {
       ...molarity(evaluation.value),
-      standardUncertainty: evaluation.combinedStandardUncertainty * LITRES_PER_CUBIC_METRE,
-      expandedUncertainty: evaluation.expandedUncertainty * LITRES_PER_CUBIC_METRE,
+      standardUncertainty: evaluation.combinedStandardUncertainty * ofResult.factor,
+      expandedUncertainty: evaluation.expandedUncertainty * ofResult.factor,
       coverageFactor: evaluation.coverageFactor,
       coverageProbability: COVERAGE_PROBABILITY,
       effectiveDegreesOfFreedom: Number.isFinite(freedom) ? freedom : null,
@@ -62,10 +57,7 @@ export function certifiedFigures(
     replicates: replicates.map((one) => ({
       flask: one.flask.number,
       verdict: one.verdict,
-      titre:
-        one.titreMl === null
-          ? null
-          : { value: Number(one.titreMl) / ML_PER_CUBIC_METRE, unit: 'm3' },
+      titre: one.titreMl === null ? null : inUnit(Number(one.titreMl), ofTitre),
       molarity: one.molarity === null ? null : molarity(one.molarity),
     })),
     budget: evaluation.budget.map(({ input, standardUncertainty, contribution, share }) => {
@@ -73,12 +65,15 @@ export function certifiedFigures(
       return {
         input: input.id,
         name: input.name,
-        value: input.value * si.factor,
-        unit: si.symbol,
+        ...inUnit(input.value, si),
         standardUncertainty: standardUncertainty * si.factor,
-        contribution: contribution * LITRES_PER_CUBIC_METRE,
+        contribution: contribution * ofResult.factor,
         share,
       };
     }),
   };
+}
+
+function inUnit(value: number, si: ReturnType<typeof inSi>): Quantity {
+  return { value: value * si.factor, unit: si.symbol };
 }

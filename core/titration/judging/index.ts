@@ -4,7 +4,7 @@ export { certificationFindings, deviationsOf, percentFromNominal } from './certi
 export type { SeriesScatter } from './earlierSeries';
 export { earlierSeriesOf, scatterOf } from './earlierSeries';
 export { assessFlaskIncident, incidentsOf } from './incidents';
-export { comesToTheSame, draftDigest, issueCertificate } from './issueCertificate';
+export { comesToTheSame, draftDigest, issueCertificate, SAME_WITHIN } from './issueCertificate';
 export type { Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { CorrectedSince, RecordsNow } from './recordsNow';

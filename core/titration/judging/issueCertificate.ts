@@ -25,7 +25,7 @@ const CORE_VERSION = '5';
 const CATALOGUE_VERSION = '3';
 
 /** Doubles differ in their last bits when a product is calculated in another order: figures are the same within this part. */
-const SAME_WITHIN = 1e-12;
+export const SAME_WITHIN = 1e-12;
 
 /** A certificate keeps k with two decimals only. */
 const HALF_OF_LAST_PLACE_OF_K = 0.005;

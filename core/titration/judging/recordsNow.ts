@@ -18,13 +18,18 @@ export interface OutOfUse {
   readonly reason: string;
 }
 
+/** Whether a run rests on a record, by its id. */
+export function isPartOf(setUp: RunSetUp): (one: { readonly id: string }) => boolean {
+  const parts = new Set<string>(namedRecords(setUp).map(({ at }) => at.id));
+  return ({ id }) => parts.has(id);
+}
+
 /** What a run rests on and what has been taken out of use since it began. */
 export function outOfUse(
   setUp: RunSetUp,
   { bottles, lots, equipment }: RecordsNow,
 ): readonly OutOfUse[] {
-  const parts = new Set<string>(namedRecords(setUp).map(({ at }) => at.id));
-  const isPart = ({ id }: { readonly id: string }): boolean => parts.has(id);
+  const isPart = isPartOf(setUp);
   const since = (
     name: string,
     { withdrawn }: Pick<BottleState, 'withdrawn'>,

@@ -6,11 +6,10 @@ import { figureText } from '../../measurement';
 import { endOfSentence, outcomeText } from '../../wording';
 import type { RunState } from '../run';
 import { placeName, portionText, readingsOf } from '../run';
-import { namedRecords } from '../setUp';
 import { deviationsOf } from './certificationChecks';
 import type { Judgement, Replicate } from './judge';
 import type { RecordsNow } from './recordsNow';
-import { outOfUse } from './recordsNow';
+import { isPartOf, outOfUse } from './recordsNow';
 
 /** What somebody who looks a run through should look at, a sentence each. */
 export interface ReviewPoint {
@@ -58,7 +57,7 @@ export function reviewOf(
       : [
           {
             about: 'time' as const,
-            text: `The time of ${counted(run.doubtfulTimes.length, 'entry', 'entries')} is doubtful.`,
+            text: `The time of ${String(run.doubtfulTimes.length)} ${run.doubtfulTimes.length === 1 ? 'entry' : 'entries'} is doubtful.`,
           },
         ]),
     ...overdue(run, now, day),
@@ -108,9 +107,9 @@ function ofEntries(run: RunState): readonly ReviewPoint[] {
 
 /** What it was measured with after its calibration had run out. */
 function overdue(run: RunState, now: RecordsNow, day: PlainDate): readonly ReviewPoint[] {
-  const parts = new Set<string>(namedRecords(run.setUp).map(({ at }) => at.id));
+  const isPart = isPartOf(run.setUp);
   return now.equipment
-    .filter(({ id, equipment }) => parts.has(id) && isCalibrationOverdue(equipment, day))
+    .filter((one) => isPart(one) && isCalibrationOverdue(one.equipment, day))
     .map(({ equipment }) => ({
       about: 'equipment',
       text: `The calibration of ${equipment.name} had run out.`,
@@ -119,8 +118,8 @@ function overdue(run: RunState, now: RecordsNow, day: PlainDate): readonly Revie
 
 /** What it rests on that is out of use, or had run out. */
 function ofParents(run: RunState, now: RecordsNow, day: PlainDate): readonly ReviewPoint[] {
-  const parts = new Set<string>(namedRecords(run.setUp).map(({ at }) => at.id));
-  const isParent = ({ id }: { readonly id: string }) => parts.has(id) && id !== run.setUp.bottle.id;
+  const isPart = isPartOf(run.setUp);
+  const isParent = (one: { readonly id: string }) => isPart(one) && one.id !== run.setUp.bottle.id;
   const lots = now.lots
     .filter((one) => isParent(one) && isLotExpired(one.lot, day))
     .map(({ lot }) => `Lot ${lot.lotNumber} had run out.`);
@@ -132,8 +131,4 @@ function ofParents(run: RunState, now: RecordsNow, day: PlainDate): readonly Rev
     ({ name, reason }) => `${name} is out of use: ${endOfSentence(reason)}`,
   );
   return [...lots, ...bottles, ...withdrawn].map((text) => ({ about: 'parent', text }));
-}
-
-function counted(count: number, one: string, more: string): string {
-  return `${String(count)} ${count === 1 ? one : more}`;
 }

@@ -6,7 +6,7 @@ import type { Role } from '#core/rights';
 import { concordantSeries, khpLot, PLAIN_RULES, RunScript } from '../../test-support/runs';
 import { idOf } from '../../test-support/stored';
 import type { SignatureMeaning } from '../run';
-import type { Signatories } from './index';
+import type { Signatories, Signing } from './index';
 import {
   draftDigest,
   judgeRun,
@@ -24,6 +24,13 @@ const TWO: Signatories = { traineeIds: [], authorizingIds: [ANALYST, idOf('mirel
 
 function draftOf({ state }: RunScript): string {
   return draftDigest(state, judgeRun(state));
+}
+
+/** Where its signatures stand. */
+function standing({ state }: RunScript, signatories = TWO): Signing {
+  const signing = signingOf(state, judgeRun(state), signatories);
+  if (!signing) throw new Error('it has no result');
+  return signing;
 }
 
 /** A series under a rule of signing. */
@@ -45,16 +52,15 @@ function against(
   signatories: Signatories = TWO,
 ): readonly string[] {
   const signer = { id: idOf(id), roles };
-  return signingFindings(state, judgeRun(state), means, signer, signatories).map(
-    ({ code }) => code,
-  );
+  const judgement = judgeRun(state);
+  const signing = signingOf(state, judgement, signatories);
+  return signingFindings(state, judgement, signing, means, signer).map(({ code }) => code);
 }
 
 const SIGNATORY = ['authorized-signatory'] as const;
 
 test('a certificate takes the signatures of the house rule, in their order', () => {
-  const needed = (script: RunScript, signatories = TWO) =>
-    signingOf(script.state, judgeRun(script.state), signatories).needed;
+  const needed = (script: RunScript, signatories = TWO) => standing(script, signatories).needed;
   expect(needed(series('authorized'))).toEqual(['authorized']);
   expect(needed(series())).toEqual(['performed', 'authorized']);
   const three = ['performed', 'checked', 'authorized'];
@@ -80,7 +86,7 @@ test('nobody checks their own work, nor authorizes it where somebody else can', 
   expect(against(byTwo, 'authorized', 'ines', both, TWO)).toEqual(['own-work']);
   expect(against(byTwo, 'authorized', 'ines', both, NOBODY_ELSE)).toEqual([]);
   const { state } = byTwo;
-  const signing = signingOf(state, judgeRun(state), NOBODY_ELSE);
+  const signing = standing(byTwo, NOBODY_ELSE);
   const at = '2026-03-02T09:00:00.000Z';
   const independent = (id: string): boolean =>
     signaturesWith(state, signing, { by: idOf(id), at }).isIndependent;
@@ -121,7 +127,7 @@ test('a signature counts for one draft: whatever is entered makes another, what 
   // Even what changes no figure.
   script.add('run.temperature-taken', { flask: 2, temperatureC: '21.0', reason: null });
   expect(draftOf(script)).not.toBe(before);
-  const { given, lapsed } = signingOf(script.state, judgeRun(script.state), TWO);
+  const { given, lapsed } = standing(script);
   expect({ given, lapsed }).toEqual({ given: [], lapsed: ['performed'] });
 });
 

@@ -5,7 +5,7 @@ import { checkMay, impossible } from '../../record';
 import type { Author } from '../../rights';
 import { may } from '../../rights';
 import type { RunState, Signature, SignatureMeaning } from '../run';
-import { openConflicts } from '../run';
+import { openConflicts, openReturn, SIGNATURE_MEANINGS } from '../run';
 import { analystsOf, draftDigest } from './issueCertificate';
 import type { Judgement } from './judge';
 
@@ -33,23 +33,31 @@ export interface Signing {
   readonly given: readonly Signature[];
   /** Meanings that were signed for another draft, and not again since. */
   readonly lapsed: readonly SignatureMeaning[];
+  /** The first that is needed and has not been given. */
+  readonly next: SignatureMeaning;
   /** SHA-256 of what is signed. */
   readonly draft: string;
+  readonly signatories: Signatories;
 }
 
-/** Where the signatures of a run with a result stand. */
-export function signingOf(run: RunState, judgement: Judgement, signatories: Signatories): Signing {
+/** Where the signatures of a run stand; null while it has no result to sign for. */
+export function signingOf(
+  run: RunState,
+  judgement: Judgement,
+  signatories: Signatories,
+): Signing | null {
+  if (!judgement.result) return null;
   const draft = draftDigest(run, judgement);
-  const all: readonly SignatureMeaning[] = ['performed', 'checked'];
-  const given = all.flatMap(
+  const needed = neededFor(run, signatories);
+  const given = SIGNATURE_MEANINGS.flatMap(
     (means) => run.signatures.findLast((one) => one.means === means && one.draft === draft) ?? [],
   );
-  const lapsed = all.filter(
-    (means) =>
-      run.signatures.some((one) => one.means === means) &&
-      !given.some((one) => one.means === means),
+  const isGiven = (means: SignatureMeaning): boolean => given.some((one) => one.means === means);
+  const lapsed = SIGNATURE_MEANINGS.filter(
+    (means) => run.signatures.some((one) => one.means === means) && !isGiven(means),
   );
-  return { needed: neededFor(run, signatories), given, lapsed, draft };
+  const next = needed.find((means) => !isGiven(means)) ?? 'authorized';
+  return { needed, given, lapsed, next, draft, signatories };
 }
 
 /** What the house rule asks for; what a trainee had a part in is checked in any case. */
@@ -79,23 +87,24 @@ const ACTIONS = { performed: 'perform', checked: 'check', authorized: 'authorize
 export function signingFindings(
   run: RunState,
   judgement: Judgement,
+  signing: Signing | null,
   means: SignatureMeaning,
   signer: Author,
-  signatories: Signatories,
 ): readonly Finding[] {
   if (run.status !== 'open') return [impossible('run-closed', 'run', { status: run.status })];
-  if (!judgement.result) return [impossible('no-result', 'run')];
+  if (!signing) return [impossible('no-result', 'run')];
   if (openConflicts(run).length > 0) return [impossible('conflict-open', 'run')];
-  const { needed, given } = signingOf(run, judgement, signatories);
-  const isGiven = (one: SignatureMeaning): boolean => given.some((is) => is.means === one);
-  const missing = needed.slice(0, needed.indexOf(means)).find((one) => !isGiven(one));
+  const { needed, given, next, signatories } = signing;
+  // What nobody asks for may be signed as well, before it is authorized.
+  const place = needed.includes(means) ? needed.indexOf(means) : needed.length - 1;
+  const isMissing = needed.indexOf(next) < place;
   return [
     ...checkMay(signer, ACTIONS[means]),
-    ...(run.returns.some(({ answered }) => answered === null)
-      ? [impossible('return-open', 'run')]
+    ...(openReturn(run) ? [impossible('return-open', 'run')] : []),
+    ...(given.some((one) => one.means === means)
+      ? [impossible('signed-already', 'run', { means })]
       : []),
-    ...(isGiven(means) ? [impossible('signed-already', 'run', { means })] : []),
-    ...(missing ? [impossible('not-signed', 'run', { means: missing })] : []),
+    ...(isMissing ? [impossible('not-signed', 'run', { means: next })] : []),
     ...checkPart(run, means, signer, signatories),
     ...(means === 'authorized' ? checkFew(run, judgement, signer) : []),
   ];

@@ -5,3 +5,4 @@ export { foldRun } from './fold';
 export { restedOnBy } from './rested';
 export type { AroundRun } from './start';
 export { adviceAgainst, checkRunStart } from './startChecks';
+export { checkAnswering, checkReturning } from './signing';

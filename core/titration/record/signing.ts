@@ -3,6 +3,7 @@ import { checkMay, impossible, provenance } from '../../record';
 import type { Author } from '../../rights';
 import { may } from '../../rights';
 import type { RunState, SignatureMeaning } from '../run';
+import { openReturn } from '../run';
 import type { RunFactDefinition, RunFactTable } from './draft';
 
 interface Signed {
@@ -39,13 +40,7 @@ export const SIGNING_FACTS: RunFactTable<SigningBodies, 'run.performed' | 'run.c
   'run.returned': {
     nature: 'decision',
     saysWho: true,
-    check: (_fact, run, around) => [
-      ...(around ? checkMayReturn(around.author) : []),
-      ...(run.signatures.some(({ means }) => means === 'performed')
-        ? []
-        : [impossible('nothing-to-return', 'run')]),
-      ...(openReturn(run) ? [impossible('return-open', 'run')] : []),
-    ],
+    check: (_fact, run, around) => checkReturning(run, around?.author ?? null),
     apply: (draft, fact) => {
       const { remarks } = fact.body;
       draft.returns = [...draft.returns, { ...provenance(fact), remarks, answered: null }];
@@ -54,12 +49,7 @@ export const SIGNING_FACTS: RunFactTable<SigningBodies, 'run.performed' | 'run.c
   },
   'run.answered': {
     nature: 'decision',
-    check: (_fact, run, around) => [
-      ...(around
-        ? [...checkMay(around.author, 'perform'), ...notOwnRemarks(run, around.author)]
-        : []),
-      ...(openReturn(run) ? [] : [impossible('nothing-to-answer', 'run')]),
-    ],
+    check: (_fact, run, around) => checkAnswering(run, around?.author ?? null),
     apply: (draft, fact) => {
       const last = draft.returns.at(-1);
       if (!last || last.answered) return;
@@ -70,18 +60,35 @@ export const SIGNING_FACTS: RunFactTable<SigningBodies, 'run.performed' | 'run.c
   },
 };
 
-/** The return that nobody has answered yet. */
-function openReturn({ returns }: Pick<RunState, 'returns'>) {
-  return returns.find(({ answered }) => answered === null);
+/**
+ * What speaks against somebody giving a run back: it takes a reviewer, or who would authorize it, and something that was signed.
+ *
+ * @param author null where it is not asked who
+ */
+export function checkReturning(run: RunState, author: Author | null): readonly Finding[] {
+  return [
+    ...(author === null || may(author, 'authorize') ? [] : checkMay(author, 'check')),
+    ...(run.signatures.some(({ means }) => means === 'performed')
+      ? []
+      : [impossible('nothing-to-return', 'run')]),
+    ...(openReturn(run) ? [impossible('return-open', 'run')] : []),
+  ];
 }
 
-/** Whoever remarked something does not answer it, unless they signed for the work: then there may be nobody else. */
-function notOwnRemarks(run: RunState, { id }: Author): readonly Finding[] {
-  const isPerformer = run.signatures.some(({ means, by }) => means === 'performed' && by === id);
-  return openReturn(run)?.by === id && !isPerformer ? [impossible('own-remarks', 'run')] : [];
-}
-
-/** Whoever looks a run through gives it back: a reviewer, or who would authorize it. */
-function checkMayReturn(author: Author): readonly Finding[] {
-  return may(author, 'authorize') ? [] : checkMay(author, 'check');
+/**
+ * What speaks against somebody answering remarks. Whoever made them does not, unless they signed for the work: then there may be nobody
+ * else.
+ *
+ * @param author null where it is not asked who
+ */
+export function checkAnswering(run: RunState, author: Author | null): readonly Finding[] {
+  const open = openReturn(run);
+  const isPerformer = run.signatures.some(
+    ({ means, by }) => means === 'performed' && by === author?.id,
+  );
+  return [
+    ...(author ? checkMay(author, 'perform') : []),
+    ...(open ? [] : [impossible('nothing-to-answer', 'run')]),
+    ...(open && open.by === author?.id && !isPerformer ? [impossible('own-remarks', 'run')] : []),
+  ];
 }

@@ -23,6 +23,7 @@ export {
 export type { Portion } from './portion';
 export { portionAmount, portionText } from './portion';
 export type { Return, Signature, SignatureMeaning } from './signature';
+export { openReturn, SIGNATURE_MEANINGS } from './signature';
 export type {
   BuretteLook,
   ElectrodeQuantity,

@@ -1,7 +1,8 @@
 import type { Provenance } from '../../record';
 
-/** What a signature says. The word is stored with it. */
-export type SignatureMeaning = 'performed' | 'checked' | 'authorized';
+/** What a signature says, in the order of signing. The word is stored with it. */
+export const SIGNATURE_MEANINGS = ['performed', 'checked', 'authorized'] as const;
+export type SignatureMeaning = (typeof SIGNATURE_MEANINGS)[number];
 
 /** Somebody's word, given with their password, for what a run came to. */
 export interface Signature extends Provenance {
@@ -15,4 +16,9 @@ export interface Return extends Provenance {
   readonly remarks: string;
   /** Null while nobody has answered. */
   readonly answered: (Provenance & { readonly answer: string }) | null;
+}
+
+/** The return that nobody has answered yet. */
+export function openReturn({ returns }: { readonly returns: readonly Return[] }): Return | null {
+  return returns.find(({ answered }) => answered === null) ?? null;
 }
