@@ -3,8 +3,7 @@ import type { Withdrawal } from '#core/record';
 import { useAddToRecord } from './entering';
 import { usePersonName } from './records';
 import { useSession } from './session';
-import { Asking } from '../ui/Asking';
-import { ReasonDialog } from '../ui/ReasonDialog';
+import { AskingWhy } from '../ui/AskingWhy';
 import { instantText } from '../ui/typeset';
 
 interface UseSwitchProps {
@@ -30,21 +29,19 @@ export function UseSwitch({ kind, id, version, withdrawn }: UseSwitchProps) {
           {nameOf(withdrawn.by)}: {withdrawn.reason}
         </p>
       )}
-      <Asking button={button} className="px-4 text-[15px]">
-        {(close) => (
-          <ReasonDialog
-            {...words}
-            onConfirm={(reason) =>
-              add.mutateAsync({
-                recordId: id,
-                basedOn: version,
-                fact: { kind: fact, body: { reason } },
-              })
-            }
-            onClose={close}
-          />
-        )}
-      </Asking>
+      <AskingWhy
+        button={button}
+        className="px-4 text-[15px]"
+        question={{
+          ...words,
+          onConfirm: (reason) =>
+            add.mutateAsync({
+              recordId: id,
+              basedOn: version,
+              fact: { kind: fact, body: { reason } },
+            }),
+        }}
+      />
     </>
   );
 }

@@ -12,9 +12,8 @@ import { newId } from '#contract';
 import { usePersonName, useRecords, useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
 import { useEnter } from '../titrate/useRun';
-import { Asking } from '../ui/Asking';
+import { AskingWhy } from '../ui/AskingWhy';
 import { Form, FormFoot } from '../ui/Form';
-import { ReasonDialog } from '../ui/ReasonDialog';
 import { messagesOf } from '../ui/refusal';
 import { capitalized, instantText } from '../ui/typeset';
 import { useTyped } from '../ui/useTyped';
@@ -220,18 +219,18 @@ function GiveBack({ run }: { readonly run: RunState }) {
   if (checkReturning(run, authorOf(person)).length > 0) return null;
   return (
     <p className="mt-3">
-      <Asking look="link" button="Give it back…">
-        {(close) => (
-          <ReasonDialog
-            title="Give it back?"
-            description="Your remarks are answered before anybody signs it further. They stay on record."
-            confirm="Give it back"
-            label="Remarks"
-            onConfirm={(remarks) => enter({ kind: 'run.returned', body: { remarks } })}
-            onClose={close}
-          />
-        )}
-      </Asking>
+      <AskingWhy
+        look="link"
+        button="Give it back…"
+        question={{
+          title: 'Give it back?',
+          description:
+            'Your remarks are answered before anybody signs it further. They stay on record.',
+          confirm: 'Give it back',
+          label: 'Remarks',
+          onConfirm: (remarks) => enter({ kind: 'run.returned', body: { remarks } }),
+        }}
+      />
     </p>
   );
 }
@@ -244,17 +243,15 @@ function Answer({ run }: { readonly run: RunState }) {
     return <p>Somebody who did the work answers before it is signed further.</p>;
   }
   return (
-    <Asking button="Answer…">
-      {(close) => (
-        <ReasonDialog
-          title="Answer the remarks"
-          description="What was wrong is put right at the bench first. Then it is signed again."
-          confirm="Answer"
-          label="Answer"
-          onConfirm={(answer) => enter({ kind: 'run.answered', body: { answer } })}
-          onClose={close}
-        />
-      )}
-    </Asking>
+    <AskingWhy
+      button="Answer…"
+      question={{
+        title: 'Answer the remarks',
+        description: 'What was wrong is put right at the bench first. Then it is signed again.',
+        confirm: 'Answer',
+        label: 'Answer',
+        onConfirm: (answer) => enter({ kind: 'run.answered', body: { answer } }),
+      }}
+    />
   );
 }

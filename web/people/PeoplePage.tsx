@@ -11,11 +11,11 @@ import { useRecords } from '../app/records';
 import { useSession } from '../app/session';
 import { useReadAnew } from '../app/useReadAnew';
 import { Asking } from '../ui/Asking';
+import { AskingWhy } from '../ui/AskingWhy';
 import { Button } from '../ui/Button';
 import { TextField } from '../ui/fields';
 import { Form, FormFoot } from '../ui/Form';
 import { Page } from '../ui/Page';
-import { ReasonDialog } from '../ui/ReasonDialog';
 import { Table } from '../ui/Table';
 import { dateText, instantText } from '../ui/typeset';
 import { useContractForm } from '../ui/useContractForm';
@@ -137,33 +137,27 @@ function StaySwitch({ person }: { readonly person: PersonState }) {
   const { id: recordId, version: basedOn, name, left } = person;
   const kind = left ? 'person.returned' : 'person.left';
   return (
-    <Asking
+    <AskingWhy
       look="link"
       button={left ? 'Come back…' : 'Close the account…'}
       aria-label={left ? `Let ${name} come back` : `Close the account of ${name}`}
-    >
-      {(close) => (
-        <ReasonDialog
-          {...(left
-            ? {
-                title: `Let ${name} come back?`,
-                description:
-                  'They sign in with the password they had, and have the roles they had.',
-                confirm: 'Open the account',
-              }
-            : {
-                title: `Close the account of ${name}?`,
-                description:
-                  'They are signed out everywhere and sign nothing more. What they did stays under their name.',
-                confirm: 'Close the account',
-              })}
-          onConfirm={(reason) =>
-            add.mutateAsync({ recordId, basedOn, fact: { kind, body: { reason } } })
-          }
-          onClose={close}
-        />
-      )}
-    </Asking>
+      question={{
+        ...(left
+          ? {
+              title: `Let ${name} come back?`,
+              description: 'They sign in with the password they had, and have the roles they had.',
+              confirm: 'Open the account',
+            }
+          : {
+              title: `Close the account of ${name}?`,
+              description:
+                'They are signed out everywhere and sign nothing more. What they did stays under their name.',
+              confirm: 'Close the account',
+            }),
+        onConfirm: (reason) =>
+          add.mutateAsync({ recordId, basedOn, fact: { kind, body: { reason } } }),
+      }}
+    />
   );
 }
 

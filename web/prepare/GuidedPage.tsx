@@ -19,12 +19,12 @@ import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useStock } from '../app/stock';
 import { Asking } from '../ui/Asking';
+import { AskingWhy } from '../ui/AskingWhy';
 import { ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { HazardMarks } from '../ui/HazardMarks';
 import { WaysOut } from '../ui/WaysOut';
 import { Page } from '../ui/Page';
-import { ReasonDialog } from '../ui/ReasonDialog';
 import { capitalized, instantText } from '../ui/typeset';
 import { BottlingForm } from './BottlingForm';
 import { ByProcedure } from './ByProcedure';
@@ -125,17 +125,15 @@ function Ways({ preparation, step }: WaysProps) {
       <Asking button="Something went wrong…">
         {(close) => <WentWrongDialog preparation={preparation} step={step} onClose={close} />}
       </Asking>
-      <Asking button="Discard it…">
-        {(close) => (
-          <ReasonDialog
-            title="Discard what was made?"
-            description="What was taken stays charged to its lot or bottle, and the record stays."
-            confirm="Discard it"
-            onConfirm={(reason) => enter({ kind: 'preparation.discarded', body: { reason } })}
-            onClose={close}
-          />
-        )}
-      </Asking>
+      <AskingWhy
+        button="Discard it…"
+        question={{
+          title: 'Discard what was made?',
+          description: 'What was taken stays charged to its lot or bottle, and the record stays.',
+          confirm: 'Discard it',
+          onConfirm: (reason) => enter({ kind: 'preparation.discarded', body: { reason } }),
+        }}
+      />
     </>
   );
 }

@@ -8,10 +8,9 @@ import { usePersonName } from '../app/records';
 import { useSession } from '../app/session';
 import type { Stock } from '../app/stock';
 import { useNow } from '../app/useNow';
-import { Asking } from '../ui/Asking';
+import { AskingWhy } from '../ui/AskingWhy';
 import { Button } from '../ui/Button';
 import { Findings } from '../ui/Findings';
-import { ReasonDialog } from '../ui/ReasonDialog';
 import { clockText, instantText } from '../ui/typeset';
 import { useQuestioned } from '../ui/useQuestioned';
 import { minutesText } from '#core/wording';
@@ -107,21 +106,21 @@ function LeavingOut({ preparation, step, onDone }: StepPanelProps) {
   const mayBeLeftOut = step.measures === null || step.measures.kind === 'temperature';
   if (step.done || !mayBeLeftOut) return null;
   return (
-    <Asking button="Leave it out…" look="quiet" className="mt-3 -ml-5">
-      {(close) => (
-        <ReasonDialog
-          title={`Leave out: ${WORKS[step.work].toLowerCase()}?`}
-          description="The record says so, with your reason."
-          confirm="Leave it out"
-          onConfirm={async (reason) => {
-            const body = { step: step.id, isLeftOut: true, pins: [], reason };
-            await enter({ kind: 'preparation.step-done', body });
-            onDone();
-          }}
-          onClose={close}
-        />
-      )}
-    </Asking>
+    <AskingWhy
+      button="Leave it out…"
+      look="quiet"
+      className="mt-3 -ml-5"
+      question={{
+        title: `Leave out: ${WORKS[step.work].toLowerCase()}?`,
+        description: 'The record says so, with your reason.',
+        confirm: 'Leave it out',
+        onConfirm: async (reason) => {
+          const body = { step: step.id, isLeftOut: true, pins: [], reason };
+          await enter({ kind: 'preparation.step-done', body });
+          onDone();
+        },
+      }}
+    />
   );
 }
 

@@ -4,10 +4,9 @@ import { may } from '#core/rights';
 import { houseRulesSchema } from '#contract';
 import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
-import { Asking } from '../ui/Asking';
+import { AskingWhy } from '../ui/AskingWhy';
 import { TextField } from '../ui/fields';
 import { Page } from '../ui/Page';
-import { ReasonDialog } from '../ui/ReasonDialog';
 import { AnswersForm, AnswersInForce } from './AnswersForm';
 import { CorrectionPresets } from './CorrectionPresets';
 import { ruleValues } from './RuleControl';
@@ -61,20 +60,19 @@ function RenameLaboratory() {
         <div className="w-[min(34rem,100%)]">
           <TextField label="Name" value={typed} onText={setTyped} />
         </div>
-        <Asking button="Rename it…" disabled={name === '' || name === laboratory.name}>
-          {(close) => (
-            <ReasonDialog
-              title="Rename the laboratory?"
-              description={`It will be called ${name} on labels and pages from now on.`}
-              confirm="Rename it"
-              onConfirm={(reason) => {
-                const fact = { kind: 'laboratory.renamed', body: { name, reason } } as const;
-                return add.mutateAsync({ recordId, basedOn, fact });
-              }}
-              onClose={close}
-            />
-          )}
-        </Asking>
+        <AskingWhy
+          button="Rename it…"
+          disabled={name === '' || name === laboratory.name}
+          question={{
+            title: 'Rename the laboratory?',
+            description: `It will be called ${name} on labels and pages from now on.`,
+            confirm: 'Rename it',
+            onConfirm: (reason) => {
+              const fact = { kind: 'laboratory.renamed', body: { name, reason } } as const;
+              return add.mutateAsync({ recordId, basedOn, fact });
+            },
+          }}
+        />
       </div>
     </section>
   );
