@@ -54,7 +54,7 @@ function Stated({ certificate }: Pick<CertificateViewProps, 'certificate'>) {
   return rules.certificateStates === 'uncertainty' ? (
     <>
       <Molarity value={molarity} uncertainty={expandedUncertainty} unit={unit} />{' '}
-      <span className="text-base text-ink-soft">
+      <span className="text-base whitespace-nowrap text-ink-soft">
         (<i>k</i> = {figureText(coverageFactor)})
       </span>
     </>
