@@ -1,3 +1,4 @@
+export { budgetByEffect } from './budget';
 export type { Component, Distribution } from './component';
 export { combineComponents, componentUncertainty } from './component';
 export type { DecimalText } from './decimal';

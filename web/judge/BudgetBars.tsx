@@ -1,26 +1,19 @@
-import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
+import { budgetByEffect, figureText, roundHalfEven, roundSignificant } from '#core/measurement';
 import type { BudgetLine } from '#core/measurement';
 import type { Result } from '#core/titration/judging';
+import { repeatabilityText } from '#core/titration/judging';
 import { Symbol } from '../ui/typeset';
 import { PoolingView } from './PoolingView';
 
-interface Group {
-  readonly effect: string;
-  readonly share: number;
-  /** Root of the sum of squares of its inputs' contributions, mol/L. */
-  readonly contribution: number;
-  readonly lines: readonly BudgetLine[];
-}
-
 /** Where the uncertainty comes from: a bar for each kind of effect, its inputs inside. */
 export function BudgetBars({ result }: { readonly result: Result }) {
-  const groups = groupByEffect(result.evaluation.budget);
+  const groups = budgetByEffect(result.evaluation.budget);
   return (
     <section aria-labelledby="budget">
       <h2 id="budget" className="text-lg font-bold">
         Where the uncertainty comes from
       </h2>
-      <p className="text-[15px] text-ink-soft">{repeatabilitySentence(result)}</p>
+      <p className="text-[15px] text-ink-soft">{repeatabilityText(result)}</p>
       {result.pooling && <PoolingView pooling={result.pooling} />}
       <ul className="mt-2 divide-y divide-rule">
         {groups.map((group) => (
@@ -45,38 +38,6 @@ export function BudgetBars({ result }: { readonly result: Result }) {
       </ul>
     </section>
   );
-}
-
-/** Says which account of repeatability entered, so that nothing is counted twice. */
-function repeatabilitySentence({ repeatabilityFrom, repeatability }: Result): string {
-  const percent = (part: number | null): string =>
-    part === null ? 'none' : `${figureText(roundHalfEven(100 * part, 3))} %`;
-  const figures = `inputs ${percent(repeatability.inputs)}, scatter ${percent(repeatability.scatter)}, method ${percent(repeatability.method)}`;
-  switch (repeatabilityFrom) {
-    case 'inputs':
-      return `What varies between flasks enters once, through readings, weighings and end points, the largest account (${figures}).`;
-    case 'pooled':
-      return `What varies between flasks enters once, as the scatter of the titrations pooled with what was known of it (${figures}).`;
-    case 'scatter':
-      return `What varies between flasks enters once, as the scatter of the titrations, the largest account (${figures}).`;
-    case 'method':
-      return `What varies between flasks enters once, as the known repeatability of the method, the largest account (${figures}).`;
-  }
-}
-
-function groupByEffect(budget: readonly BudgetLine[]): readonly Group[] {
-  const effects = [...new Set(budget.map((line) => line.input.effect))];
-  return effects
-    .map((effect) => {
-      const lines = budget.filter((line) => line.input.effect === effect);
-      return {
-        effect,
-        lines,
-        share: lines.reduce((total, line) => total + line.share, 0),
-        contribution: Math.hypot(...lines.map((line) => line.contribution)),
-      };
-    })
-    .toSorted((a, b) => b.share - a.share);
 }
 
 function Inputs({ lines }: { readonly lines: readonly BudgetLine[] }) {

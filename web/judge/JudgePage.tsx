@@ -5,7 +5,13 @@ import { figureText, roundHalfEven, roundToUncertainty } from '#core/measurement
 import type { Judgement, Result } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
 import { nextStep } from '#core/titration/guidance';
-import { deviationsOf, judgeRun, percentFromNominal, seriesFault } from '#core/titration/judging';
+import {
+  deviationsOf,
+  judgeRun,
+  outlierText,
+  percentFromNominal,
+  seriesFault,
+} from '#core/titration/judging';
 import { describeStandard, standardSubstance } from '#core/titration/setUp';
 import { faultText, stepText } from '#core/wording';
 import { Loading } from '../app/Loading';
@@ -256,18 +262,9 @@ function SeriesVerdict({ judgement }: { readonly judgement: Judgement }) {
   const { outlier, isConcordant } = judgement;
   const fault = isConcordant ? null : seriesFault(judgement);
   if (!outlier) return fault && <p className="mt-2">{faultText(fault)}</p>;
-  const [name, sign] = outlier.test === 'grubbs' ? ['Grubbs', 'G'] : ['Dixon', 'Q'];
   return (
-    <p className="mt-2 text-[15px]">
-      {name}, 95 %: flask {outlier.flask} is furthest out, <i>{sign}</i> ={' '}
-      {figureText(roundHalfEven(outlier.statistic, 2))} of{' '}
-      {figureText(roundHalfEven(outlier.critical, 2))}:{' '}
-      {outlier.isOutlier ? (
-        <b className="text-blush">it stands out</b>
-      ) : (
-        <span className="text-ink-soft">it does not stand out</span>
-      )}
-      . {fault && faultText(fault)}
+    <p className={`mt-2 text-[15px] ${outlier.isOutlier ? 'font-semibold text-blush' : ''}`}>
+      {outlierText(outlier)} {fault && faultText(fault)}
     </p>
   );
 }

@@ -3,6 +3,7 @@ export { certifiedFigures } from './certifiedFigures';
 export { certificationFindings, deviationsOf, percentFromNominal } from './certificationChecks';
 export type { SeriesScatter } from './earlierSeries';
 export { earlierSeriesOf, scatterOf } from './earlierSeries';
+export { outlierText, repeatabilityText, VERDICT_WORDS } from './inWords';
 export { assessFlaskIncident, incidentsOf } from './incidents';
 export { comesToTheSame, draftDigest, issueCertificate, SAME_WITHIN } from './issueCertificate';
 export type { Judgement, Replicate, Result } from './judge';
