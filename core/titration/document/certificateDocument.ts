@@ -1,0 +1,219 @@
+import type { Document, Row } from '../../document';
+import { rowsOf, sectionOf } from '../../document';
+import { findSubstance } from '../../chemistry';
+import type { Id } from '../../grammar';
+import { paperUnitsOf } from '../../laboratory';
+import { COVERAGE_PROBABILITY, figureText, roundHalfEven } from '../../measurement';
+import { endOfSentence } from '../../wording';
+import type { Judgement, Result } from '../judging';
+import type { Certificate, RunState } from '../run';
+import type { DocumentContext } from './context';
+import { equipmentSection, methodSection, standardSection } from './restsOn';
+import { replicatesSection, statisticsSection } from './series';
+import { uncertaintySection } from './uncertainty';
+
+/**
+ * The certificate of a run in words, each line only where it was computed or recorded.
+ *
+ * @throws RangeError when the judgement has no result
+ */
+export function certificateDocument(
+  run: RunState,
+  judgement: Judgement,
+  certificate: Certificate,
+  context: DocumentContext,
+): Document {
+  const { result } = judgement;
+  if (!result) throw new RangeError('a certificate needs a result');
+  const title = 'Standardization certificate';
+  const parts = [
+    resultSection(run, certificate, result, context),
+    methodSection(run, certificate),
+    standardSection(run, context),
+    equipmentSection(run, context),
+    replicatesSection(run, judgement),
+    statisticsSection(run, judgement),
+    certificate.rules.certificateStates === 'uncertainty' ? uncertaintySection(run, result) : null,
+    signaturesSection(certificate, context),
+    recordSection(run, certificate, context),
+  ];
+  return {
+    title,
+    number: certificate.number,
+    headline: headlineOf(certificate),
+    issuer: context.issuer,
+    sections: parts.flatMap((part) => part ?? []),
+    end: `End of certificate ${certificate.number}.`,
+  };
+}
+
+/** Where the page of a run's certificate is. */
+export function certificateLink(baseUrl: string, runId: Id): string {
+  return `${baseUrl}/runs/${runId}/certificate`;
+}
+
+/** The molarity as the house rule has it stated. */
+function headlineOf({
+  molarity,
+  expandedUncertainty,
+  coverageFactor,
+  corrections,
+  rules,
+}: Certificate): string {
+  const unit = paperUnitsOf(rules).molarity;
+  const at = corrections ? ` at ${figureText(corrections.referenceC)} °C` : '';
+  return rules.certificateStates === 'uncertainty'
+    ? `${figureText(molarity)} ± ${figureText(expandedUncertainty)} ${unit} (k = ${figureText(coverageFactor)})${at}`
+    : `${figureText(molarity)} ${unit}${at}`;
+}
+
+function resultSection(
+  run: RunState,
+  certificate: Certificate,
+  { evaluation }: Result,
+  context: DocumentContext,
+) {
+  const { bottle } = run.references;
+  const { molarity, expandedUncertainty, coverageFactor, corrections, normality, rules } =
+    certificate;
+  const units = paperUnitsOf(rules);
+  const freedom = evaluation.effectiveDegreesOfFreedom;
+  const isUStated = rules.certificateStates === 'uncertainty';
+  return sectionOf('Result', [
+    rowsOf([
+      ['Solution', findSubstance(bottle.substanceId, bottle.own)?.name ?? bottle.substanceId],
+      ['Bottle', `${bottle.code}, prepared ${context.dateText(bottle.preparedOn)}`],
+      [
+        corrections ? `Molarity at ${figureText(corrections.referenceC)} °C` : 'Molarity',
+        `${figureText(molarity)} ${units.molarity}`,
+      ],
+      ...correctionRows(certificate),
+      [
+        'Expanded uncertainty U',
+        isUStated &&
+          `${figureText(expandedUncertainty)} ${units.molarity}, k = ${figureText(coverageFactor)}`,
+      ],
+      [
+        'Coverage probability',
+        isUStated &&
+          `about ${String(100 * COVERAGE_PROBABILITY)} %; effective degrees of freedom ${Number.isFinite(freedom) ? String(Math.floor(freedom)) : 'infinite'}`,
+      ],
+      [
+        'Normality',
+        normality &&
+          `${figureText(normality.value)} ${units.normality ?? ''}, ${String(normality.equivalentsPerMole)} to the mole in this reaction`,
+      ],
+      ['Change', changeText(certificate, context)],
+      [
+        'Valid',
+        `${context.dateText(certificate.certifiedOn)} to ${context.dateText(certificate.validUntil)}`,
+      ],
+      ['On condition that', conditionsText(run, certificate)],
+    ]),
+  ]);
+}
+
+const DONE = {
+  corrected: 'corrected',
+  carried: 'not corrected, carried in U',
+  'left-out': 'not corrected',
+} as const;
+
+/** What was corrected, and what the molarity is without; nothing on certificates of before there were corrections. */
+function correctionRows({ corrections, temperatureC, rules }: Certificate): readonly Row[] {
+  const thermometer = corrections?.thermometer ?? null;
+  const temperature: Row = [
+    'Temperature',
+    `${figureText(temperatureC)} °C${thermometer === null ? ', not measured' : `, read on ${thermometer}`}`,
+  ];
+  if (!corrections) return [temperature];
+  const size = (of: typeof corrections.temperature): string | null =>
+    of && `${DONE[of.how]}, ${figureText(of.percent)} %`;
+  return [
+    [
+      'As measured, uncorrected',
+      `${figureText(corrections.asMeasured)} ${paperUnitsOf(rules).molarity}`,
+    ],
+    temperature,
+    ['Expansion of the solution', size(corrections.temperature)],
+    ['Buoyancy of air', size(corrections.buoyancy)],
+  ];
+}
+
+/** How far the value has moved since the last certificate of the same bottle, against the U of both. */
+function changeText(
+  { unrounded, expandedUncertainty }: Certificate,
+  { bottle, dateText }: DocumentContext,
+): string | null {
+  const last = bottle.certified.at(-1);
+  if (!last) return null;
+  const was = last.unrounded?.molarity ?? Number(last.molarity);
+  const percent = 100 * (unrounded.molarity / was - 1);
+  const both = Math.hypot(Number(expandedUncertainty), Number(last.expandedUncertainty));
+  const parts = roundHalfEven(Math.abs(unrounded.molarity - was) / both, 1);
+  return `${percent < 0 ? '' : '+'}${figureText(roundHalfEven(percent, 2))} % since ${last.certificateNumber} of ${dateText(last.certifiedOn)}: ${figureText(parts)} of the U of their difference`;
+}
+
+const CONTAINERS = {
+  plastic: 'in plastic',
+  'brown-glass': 'in brown glass',
+  'clear-glass': 'in glass',
+} as const;
+
+/** Under what the molarity holds until its last day. */
+function conditionsText(
+  { references: { bottle } }: RunState,
+  { indicator, corrections }: Certificate,
+): string {
+  const at = corrections ? `, taken as a volume at ${figureText(corrections.referenceC)} °C` : '';
+  return endOfSentence(
+    `the bottle is kept closed, ${CONTAINERS[bottle.container]}, and is used with the same end point (${indicator})${at}`,
+  );
+}
+
+const SIGNED_AS = { performed: 'Performed', checked: 'Checked', authorized: 'Authorized' } as const;
+
+function signaturesSection(
+  { signatures, certifiedById, isIndependent, analystIds, deviations, reason }: Certificate,
+  { nameOf, instantText }: DocumentContext,
+) {
+  return sectionOf('Signatures', [
+    rowsOf([
+      ['Weighed and read by', analystIds.map(nameOf).join(', ')],
+      [
+        'Certified by',
+        signatures.length === 0 && `${nameOf(certifiedById)}; signed once, under the earlier rule`,
+      ],
+    ]),
+    {
+      kind: 'table',
+      heads: ['Signed as', 'Name', 'At'],
+      rows: signatures.map(({ means, by, at }) => [SIGNED_AS[means], nameOf(by), instantText(at)]),
+    },
+    rowsOf([
+      ['Independence', isIndependent === false && 'Not independently checked.'],
+      ['Remark', reason && endOfSentence(reason)],
+    ]),
+    {
+      kind: 'sentences',
+      sentences: deviations.map((sentence) => `Not by the house rules: ${sentence}`),
+    },
+  ]);
+}
+
+function recordSection(
+  run: RunState,
+  { coreVersion, catalogueVersion }: Certificate,
+  { auditHead }: DocumentContext,
+) {
+  return sectionOf('Record', [
+    rowsOf([
+      ['Run', run.id],
+      ['Computed by', `core ${coreVersion}, catalogue ${catalogueVersion}`],
+      [
+        'Audit log before the issue',
+        auditHead && `entry ${String(auditHead.sequence)}, ${auditHead.hash}`,
+      ],
+    ]),
+  ]);
+}

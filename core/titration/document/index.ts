@@ -1,0 +1,1 @@
+export { certificateDocument, certificateLink } from './certificateDocument';
