@@ -408,6 +408,11 @@ export const FACT_SCHEMAS = {
   'equipment.corrected': v.strictObject({ equipment: equipmentSchema, reason }),
   'bottle.corrected': correctedBottleSchema,
   'laboratory.renamed': v.strictObject({ name: line, reason }),
+  'laboratory.letterhead-set': v.strictObject({
+    lines: v.pipe(v.array(line), v.maxLength(6, 'A letterhead has at most six lines.')),
+    reason,
+  }),
+  'laboratory.logo-removed': v.strictObject({ reason }),
   'lot.opened': v.strictObject({ openedOn: plainDate }),
   'lot.classified': v.strictObject(classification),
   'lot.counted': v.strictObject({

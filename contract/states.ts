@@ -58,7 +58,7 @@ export const factSchema = v.strictObject({
 export const storedFileSchema = v.strictObject({
   fileId: id,
   name: text,
-  type: v.picklist(['application/pdf', 'image/png', 'image/jpeg']),
+  type: v.picklist(['application/pdf', 'application/json', 'image/png', 'image/jpeg']),
   sizeBytes: number,
   sha256: text,
 }) satisfies SchemaOf<StoredFile>;
@@ -69,6 +69,8 @@ export const laboratoryState = v.strictObject({
   timeZone: text,
   rules: houseRulesSchema,
   settings: settingsSchema,
+  letterhead: v.array(text),
+  logo: v.nullable(storedFileSchema),
 }) satisfies SchemaOf<LaboratoryState>;
 
 export const personState = v.strictObject({

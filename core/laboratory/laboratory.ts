@@ -1,4 +1,4 @@
-import type { Around, FactOf, RecordHead } from '../record';
+import type { Around, FactOf, RecordHead, StoredFile } from '../record';
 import { atHand, checkMay, defineRecord, lasting } from '../record';
 import type { HouseRules } from './rules';
 import { checkRules, UNWRITTEN_RULES } from './houseRules';
@@ -18,6 +18,11 @@ export interface LaboratoryFactBodies {
   'laboratory.renamed': { readonly name: string; readonly reason: string };
   'laboratory.rules-set': { readonly rules: HouseRules; readonly reason: string };
   'laboratory.settings-set': { readonly settings: Settings; readonly reason: string };
+  /** What stands under the name on whatever it issues, a line each. */
+  'laboratory.letterhead-set': { readonly lines: readonly string[]; readonly reason: string };
+  /** The picture beside it. */
+  'laboratory.logo-attached': StoredFile;
+  'laboratory.logo-removed': { readonly reason: string };
 }
 export type LaboratoryFact = FactOf<LaboratoryFactBodies>;
 
@@ -25,6 +30,8 @@ export interface LaboratoryState extends Laboratory, RecordHead {
   /** Those in force. */
   readonly rules: HouseRules;
   readonly settings: Settings;
+  readonly letterhead: readonly string[];
+  readonly logo: StoredFile | null;
 }
 
 /** The laboratory: founded, and its rules set as often as they change. */
@@ -33,13 +40,16 @@ export const LABORATORY_RECORD = defineRecord<
   LaboratoryFactBodies,
   LaboratoryState,
   Pick<Around, 'author'>,
-  'laboratory.founded'
+  'laboratory.founded' | 'laboratory.logo-attached'
 >({
   kind: 'laboratory',
   first: 'laboratory.founded',
   begin: (fact) =>
     fact.kind === 'laboratory.founded'
-      ? { ...fact.body, rules: UNWRITTEN_RULES, settings: DEFAULT_SETTINGS }
+      ? {
+          ...fact.body,
+          ...{ rules: UNWRITTEN_RULES, settings: DEFAULT_SETTINGS, letterhead: [], logo: null },
+        }
       : null,
   listed: ({ name }) => ({ name, words: [], aboutId: null, ...atHand(lasting('in-use'), false) }),
   facts: {
@@ -74,6 +84,26 @@ export const LABORATORY_RECORD = defineRecord<
       ],
       apply: (_state, { body: { settings } }) => ({ settings }),
       sentence: ({ reason }) => `settings: ${reason}.`,
+    },
+    'laboratory.letterhead-set': {
+      nature: 'decision',
+      check: (_fact, _state, { author }) => checkMay(author, 'manage'),
+      apply: (_state, { body: { lines } }) => ({ letterhead: lines }),
+      sentence: ({ reason }) => `letterhead: ${reason}.`,
+    },
+    'laboratory.logo-attached': {
+      nature: 'decision',
+      needsServer: true,
+      file: (body) => body,
+      check: (_fact, _state, { author }) => checkMay(author, 'manage'),
+      apply: (_state, { body }) => ({ logo: body }),
+      sentence: ({ name }) => `logo: ${name}.`,
+    },
+    'laboratory.logo-removed': {
+      nature: 'decision',
+      check: (_fact, _state, { author }) => checkMay(author, 'manage'),
+      apply: () => ({ logo: null }),
+      sentence: ({ reason }) => `no logo: ${reason}.`,
     },
   },
 });

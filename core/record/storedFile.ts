@@ -4,7 +4,7 @@ import type { Id } from '../grammar';
 export interface StoredFile {
   readonly fileId: Id;
   readonly name: string;
-  readonly type: 'application/pdf' | 'image/png' | 'image/jpeg';
+  readonly type: 'application/pdf' | 'application/json' | 'image/png' | 'image/jpeg';
   readonly sizeBytes: number;
   /** Of its content, in hexadecimal: the log vouches for the file through it. */
   readonly sha256: string;

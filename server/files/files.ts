@@ -122,6 +122,7 @@ export function attachPhotograph(
 /** What a file of each type is called. */
 const EXTENSIONS: Readonly<Record<StoredFile['type'], RegExp>> = {
   'application/pdf': /\.pdf$/i,
+  'application/json': /\.json$/i,
   'image/png': /\.png$/i,
   'image/jpeg': /\.jpe?g$/i,
 };

@@ -36,6 +36,7 @@ export interface Draft {
   entries: number;
   signatures: RunState['signatures'];
   returns: RunState['returns'];
+  documents: RunState['documents'];
   certificate: Certificate | null;
   closed: RunState['closed'];
   late: Fact[];
@@ -113,6 +114,7 @@ export function newDraft(facts: readonly Fact[]): Draft {
     entries: 0,
     signatures: [],
     returns: [],
+    documents: [],
     certificate: null,
     closed: null,
     late: [],
@@ -165,6 +167,7 @@ export function finish(
     entries: draft.entries,
     signatures: draft.signatures,
     returns: draft.returns,
+    documents: draft.documents,
     certificate: draft.certificate,
     closed: draft.closed,
     late: draft.late,

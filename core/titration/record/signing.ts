@@ -1,4 +1,4 @@
-import type { Finding } from '../../record';
+import type { Finding, StoredFile } from '../../record';
 import { checkMay, impossible, provenance } from '../../record';
 import type { Author } from '../../rights';
 import { may } from '../../rights';
@@ -16,6 +16,8 @@ export interface SigningBodies {
   'run.checked': Signed;
   'run.returned': { readonly remarks: string };
   'run.answered': { readonly answer: string };
+  /** Made once, as the certificate is issued: the certificate on paper, or the file of its figures. */
+  'run.document-issued': StoredFile;
 }
 
 /** A signature takes a password, so the server alone makes it. */
@@ -34,7 +36,10 @@ function signing<K extends 'run.performed' | 'run.checked'>(
   };
 }
 
-export const SIGNING_FACTS: RunFactTable<SigningBodies, 'run.performed' | 'run.checked'> = {
+export const SIGNING_FACTS: RunFactTable<
+  SigningBodies,
+  'run.performed' | 'run.checked' | 'run.document-issued'
+> = {
   'run.performed': signing('performed'),
   'run.checked': signing('checked'),
   'run.returned': {
@@ -57,6 +62,16 @@ export const SIGNING_FACTS: RunFactTable<SigningBodies, 'run.performed' | 'run.c
       draft.returns = [...draft.returns.slice(0, -1), { ...last, answered }];
     },
     sentence: ({ answer }) => `answered: ${answer}`,
+  },
+  'run.document-issued': {
+    nature: 'decision',
+    needsServer: true,
+    file: (body) => body,
+    check: () => [],
+    apply: (draft, { body }) => {
+      draft.documents = [...draft.documents, body];
+    },
+    sentence: ({ name }) => `made ${name}.`,
   },
 };
 

@@ -150,6 +150,8 @@ export interface RunState {
   /** Every time it was given back, oldest first. */
   readonly returns: readonly Return[];
   readonly certificate: Certificate | null;
+  /** The certificate as it was issued, on paper and as a file; none of certificates of before documents were kept. */
+  readonly documents: readonly StoredFile[];
   readonly closed: (Provenance & { readonly reason: string | null }) | null;
   /** Observations that arrived after the run was closed: on record, in no figure. */
   readonly late: readonly Fact[];
