@@ -10,7 +10,7 @@ export default defineConfig({
     rolldownOptions: {
       input: {
         main: 'server/main.ts',
-        labelWorker: 'server/labels/labelWorker.ts',
+        printWorker: 'server/print/printWorker.ts',
         calc: 'calc/commands/calc.ts',
         reproduce: 'calc/commands/reproduce.ts',
         vectors: 'calc/commands/vectors.ts',

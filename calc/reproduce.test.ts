@@ -56,7 +56,7 @@ test('a certificate is computed again from its own file: identical, or where not
   // A figure of the budget, in its thirteenth digit the same, in its eleventh another.
   const share = /"share":(0\.\d{10})\d/;
   expect(withChange(share, '"share":$19')).toMatchObject({ kind: 'different' });
-  expect(withChange('"formatVersion":1', '"formatVersion":2')).toMatchObject({ kind: 'refused' });
+  expect(withChange('"formatVersion":1', '"formatVersion":3')).toMatchObject({ kind: 'refused' });
   expect(reproduce({ ...(JSON.parse(fileOf()) as object), more: 1 })).toMatchObject({
     kind: 'refused',
   });

@@ -15,6 +15,7 @@ import { findProjection } from '../server/ledger/queries';
 import { findRun } from '../server/ledger/references';
 import { addPerson } from '../server/people/accounts';
 import { bottlePreparation } from '../server/preparations/bottle';
+import type { Issuing } from '../server/runs/certify';
 import { certifyRun } from '../server/runs/certify';
 import { signRun } from '../server/runs/sign';
 import type { Services } from '../server/services';
@@ -46,11 +47,20 @@ const BEGINNING = -120;
 /** How long before the present the last day's work began. */
 const TODAY_BEGAN_MS = 70 * MINUTE_MS;
 
+/** Where it is played, and what makes its documents. */
+interface Demo extends Pick<Issuing, 'printer' | 'baseUrl'> {
+  readonly db: Services['db'];
+}
+
 /**
  * Plays three months of the made-up laboratory through the services that a user's entries take, with a clock that
  * is moved along. Relative to `present`, and the same for the same seed.
  */
-export async function loadDemo(db: Services['db'], present: Date, seed = 417): Promise<void> {
+export async function loadDemo(
+  { db, printer, baseUrl }: Demo,
+  present: Date,
+  seed = 417,
+): Promise<void> {
   let now = present.getTime();
   const services: Services = { db, now: () => new Date(now) };
   const chance = new Chance(seed);
@@ -209,7 +219,8 @@ export async function loadDemo(db: Services['db'], present: Date, seed = 417): P
           means: 'performed',
           basedOn: run.version,
         });
-        await certifyRun(services, people[series.certifiedBy], runId, {
+        const issuing = { services, printer, baseUrl };
+        await certifyRun(issuing, people[series.certifiedBy], runId, {
           ...stamp(),
           bottleFactId: newId(now),
           basedOn: run.version + 1,

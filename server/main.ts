@@ -20,7 +20,7 @@ import type { ServerSettings } from './environment';
 import { readServerSettings } from './environment';
 import { createApp } from './http/app';
 import { makeLogger } from './http/logger';
-import { Printer } from './labels/printer';
+import { Printer } from './print/printer';
 import { Feed } from './live/feed';
 import { findSecret, prune } from './people/queries';
 
@@ -44,7 +44,7 @@ async function serve(): Promise<void> {
   const pool = sessionPool(settings.databaseUrl, connections, sizes);
   const pulse = new Pulse(settings.databaseUrl, connections, logger);
   const feed = new Feed(db, settings.databaseUrl, logger);
-  const printer = new Printer(fileURLToPath(new URL('./labelWorker.js', import.meta.url)));
+  const printer = new Printer(fileURLToPath(new URL('./printWorker.js', import.meta.url)));
   const heads = settings.auditHeadsFile ? new HeadNotes(db, settings.auditHeadsFile, logger) : null;
   const closeDatabase = async (): Promise<void> => {
     await Promise.all([feed.stop(), pulse.stop(), heads?.stop()]);

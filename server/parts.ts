@@ -1,7 +1,7 @@
 import type pg from 'pg';
 import type { Logger } from 'pino';
 import type { Pulse } from './database/pulse';
-import type { Printer } from './labels/printer';
+import type { Printer } from './print/printer';
 import type { Feed } from './live/feed';
 import type { Services } from './services';
 

@@ -17,7 +17,7 @@ import { verifyAudit } from '../audit/verify';
 import { connectAsOwner } from '../database/connection';
 import { migrate } from '../database/migrate';
 import { fileRoutes } from '../files/routes';
-import { Printer } from '../labels/printer';
+import { Printer } from '../print/printer';
 import { labelRoutes } from '../labels/routes';
 import { listStrayProjections } from '../ledger/project';
 import { countRecords } from '../ledger/queries';
@@ -27,7 +27,7 @@ import { preparationRoutes } from '../preparations/routes';
 import { runRoutes } from '../runs/routes';
 import {
   foundTestLaboratory,
-  LABEL_WORKER,
+  PRINT_WORKER,
   sessionCookieOf,
   startRun,
   startTestApp,
@@ -223,13 +223,13 @@ test('every route is described, and no request made from the description brings 
 function createRouters(): readonly Router[] {
   const services = { db: laboratory.database.db, now: () => new Date() };
   const parts = [ledgerRoutes, preparationRoutes, auditRoutes];
-  const printer = new Printer(LABEL_WORKER);
+  const printer = new Printer(PRINT_WORKER);
   const open = { publicUrl: null, isSecure: false, isOfThisMachine: true };
   const limits = { sessionSigningKey: 'test key', pause: () => Promise.resolve() };
   return [
     ...parts.map((routes) => routes(services)),
     peopleRoutes({ services, ...open, ...limits }),
-    runRoutes({ services, ...open, ...limits }),
+    runRoutes({ services, printer, ...open, ...limits }),
     fileRoutes({ services, fileQuotaBytes: 0 }),
     labelRoutes({ services, printer, publicUrl: null }),
   ];

@@ -11,16 +11,16 @@ import { withFigures } from '#core/measurement';
 import type { BottleState, Parent } from '#core/reagent';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
-import type { PlainDate } from '#core/grammar';
 import type { LabelsRequest } from '#contract';
 import { durably } from '../database/durably';
 import { lockAndOpen, makeServerFact, refuseUnlessMay, storeNext } from '../ledger/append';
 import { findLaboratory, findProjection } from '../ledger/queries';
 import { unknownReference } from '../ledger/references';
 import { findPerson } from '../people/queries';
+import { dateText } from '../print/inWords';
+import type { PrintedLabel } from '../print/labelsPdf';
+import type { Printer } from '../print/printer';
 import type { Services } from '../services';
-import type { PrintedLabel } from './pdf';
-import type { Printer } from './printer';
 
 /**
  * Labels of bottles as a PDF; each bottle's record says that one was made, so that a second label is known to be one.
@@ -36,7 +36,7 @@ export async function makeLabels(
   refuseUnlessMay(authorOf(person), 'enter');
   const labels: PrintedLabel[] = [];
   for (const id of bottleIds) labels.push(await printedLabel(services.db, id, baseUrl));
-  const pdf = await printer.print(person.id, { labels, sheet, startAt });
+  const pdf = await printer.print(person.id, { kind: 'labels', labels, sheet, startAt });
   const unique = [...new Set(bottleIds)];
   await durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
@@ -87,15 +87,4 @@ async function parentNames(db: Knex, { parents }: BottleState): Promise<string[]
       ? `lot ${(await findProjection(db, 'lot', id))?.lot.lotNumber ?? '?'}`
       : `bottle ${(await findProjection(db, 'bottle', id))?.code ?? '?'}`;
   return Promise.all(parents.map(nameOf));
-}
-
-const DATE = new Intl.DateTimeFormat('en-GB', {
-  day: 'numeric',
-  month: 'short',
-  year: 'numeric',
-  timeZone: 'UTC',
-});
-
-function dateText(date: PlainDate): string {
-  return DATE.format(new Date(`${date}T00:00:00Z`));
 }

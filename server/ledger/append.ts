@@ -249,11 +249,12 @@ export async function storeNext(
 
 /** Refuses a decision that was based on another version of the record than the present one. */
 export function refuseStale(basedOn: number | null, version: number): void {
-  if (basedOn === version) return;
-  throw new AppError(
-    'stale-version',
-    'Somebody has added to this record since you looked. Look again, then decide.',
-  );
+  if (basedOn !== version) throw staleVersion();
+}
+
+export function staleVersion(): AppError {
+  const message = 'Somebody has added to this record since you looked. Look again, then decide.';
+  return new AppError('stale-version', message);
 }
 
 function refuseStaleDecision(proposed: ProposedFact, version: number): void {

@@ -1,11 +1,9 @@
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
-import pdfmake from 'pdfmake';
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import QRCode from 'qrcode';
-import { parseFormula } from '#core/chemistry';
 import type { Label, LabelSheet } from '#core/label';
 import { pictogramSvg, placeOnSheet } from '#core/label';
+import { FONT, inFonts, pdfmake } from './fonts';
+import { formulaText } from './formula';
 
 /** Points in a millimetre. */
 const PT = 72 / 25.4;
@@ -15,21 +13,6 @@ const ROOMY_MM = 45;
 
 /** Between the edge of a label and what is printed on it, mm. */
 const PADDING_MM = 2.5;
-
-const FONT = 'Atkinson';
-const fontFolder = join(
-  dirname(
-    createRequire(import.meta.url).resolve('@fontsource/atkinson-hyperlegible-next/package.json'),
-  ),
-  'files',
-);
-const fontFile = (weight: number): string =>
-  join(fontFolder, `atkinson-hyperlegible-next-latin-${String(weight)}-normal.woff`);
-
-pdfmake.setFonts({ [FONT]: { normal: fontFile(400), bold: fontFile(700) } });
-// Nothing but our own fonts is read, and nothing is fetched.
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path: string) => path.startsWith(fontFolder));
 
 /** A label and the address that its code leads to. */
 export interface PrintedLabel {
@@ -94,8 +77,8 @@ function labelContent(
   const text: Content[] = [
     {
       text: [
-        ...(label.formula === null ? [] : [...formulaText(label.formula, base * 1.7), '  ']),
-        { text: label.name, bold: true, fontSize: base * 1.15 },
+        ...(label.formula === null ? [] : [...formulaText(label.formula, base * 1.7, true), '  ']),
+        { text: inFonts(label.name), bold: true, fontSize: base * 1.15 },
       ],
     },
     ...(label.molarity === null
@@ -111,7 +94,7 @@ function labelContent(
     ...(label.warning === null
       ? []
       : [{ text: label.warning.toUpperCase(), bold: true, fontSize: base * 1.2 }]),
-    ...label.lines.map((line) => ({ text: line, fontSize: base })),
+    ...label.lines.map((line) => ({ text: inFonts(line), fontSize: base })),
     ...(useByText === null ? [] : [{ text: useByText, bold: true, fontSize: base }]),
     ...(hazards === ''
       ? []
@@ -122,7 +105,7 @@ function labelContent(
             margin: below(1.5),
           },
         ]),
-    { text: laboratory, fontSize: base * 0.8, margin: below(1) },
+    { text: inFonts(laboratory), fontSize: base * 0.8, margin: below(1) },
   ];
   const sideX = (xMm + widthMm - PADDING_MM - sideMm) * PT;
   return [
@@ -159,15 +142,4 @@ function labelContent(
 /** Room above a line, in points. */
 function below(points: number): [number, number, number, number] {
   return [0, points, 0, 0];
-}
-
-/** A formula with its subscripts. */
-function formulaText(formula: string, fontSize: number): Content[] {
-  return parseFormula(formula).pieces.map(({ text, level }) => ({
-    text,
-    bold: true,
-    fontSize: level === 'line' ? fontSize : fontSize * 0.7,
-    ...(level === 'subscript' ? { sub: true } : {}),
-    ...(level === 'superscript' ? { sup: true } : {}),
-  }));
 }

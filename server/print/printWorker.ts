@@ -1,15 +1,25 @@
 import type { LabelSheet } from '#core/label';
-import type { PrintedLabel } from './pdf';
-import { labelsPdf } from './pdf';
+import type { PrintedDocument } from './documentPdf';
+import { documentPdf } from './documentPdf';
+import type { PrintedLabel } from './labelsPdf';
+import { labelsPdf } from './labelsPdf';
 
-/** Labels to be printed: what crosses into the worker. */
-export interface LabelsTask {
-  readonly labels: readonly PrintedLabel[];
-  readonly sheet: LabelSheet;
-  readonly startAt: number;
-}
+/** What is to be printed: it crosses into the worker. */
+export type PrintTask =
+  | {
+      readonly kind: 'labels';
+      readonly labels: readonly PrintedLabel[];
+      readonly sheet: LabelSheet;
+      readonly startAt: number;
+    }
+  | { readonly kind: 'document'; readonly printed: PrintedDocument };
 
 /** Runs in a thread of its own, so that nobody waits for a PDF but who asked for it. */
-export default function makePdf({ labels, sheet, startAt }: LabelsTask): Promise<Uint8Array> {
-  return labelsPdf(labels, sheet, startAt);
+export default function makePdf(task: PrintTask): Promise<Uint8Array> {
+  switch (task.kind) {
+    case 'labels':
+      return labelsPdf(task.labels, task.sheet, task.startAt);
+    case 'document':
+      return documentPdf(task.printed);
+  }
 }

@@ -3,8 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { LABEL_SHEETS } from '#core/label';
-import type { LabelsTask } from './labelWorker';
 import { Printer } from './printer';
+import type { PrintTask } from './printWorker';
 
 let folder: string;
 let file: string;
@@ -27,10 +27,10 @@ afterEach(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-function task(startAt: number): LabelsTask {
+function task(startAt: number): PrintTask {
   const [sheet] = LABEL_SHEETS;
   if (!sheet) throw new Error('there is no sheet');
-  return { labels: [], sheet, startAt };
+  return { kind: 'labels', labels: [], sheet, startAt };
 }
 
 test('people take turns, whoever asked for how many', async () => {

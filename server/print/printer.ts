@@ -1,6 +1,6 @@
 import { Piscina } from 'piscina';
 import { AppError } from '../http/appError';
-import type { LabelsTask } from './labelWorker';
+import type { PrintTask } from './printWorker';
 
 /** A sheet of a hundred labels takes a second or two. */
 const LONGEST_MS = 10_000;
@@ -9,7 +9,7 @@ const LONGEST_MS = 10_000;
 const WAITING_AT_MOST = 8;
 
 interface Job {
-  readonly task: LabelsTask;
+  readonly task: PrintTask;
   readonly resolve: (pdf: Buffer) => void;
   readonly reject: (error: unknown) => void;
 }
@@ -19,13 +19,13 @@ interface Job {
  * that takes too long is ended with its thread, and the next gets a fresh one.
  */
 export class Printer {
-  readonly #pool: Piscina<LabelsTask, Uint8Array>;
+  readonly #pool: Piscina<PrintTask, Uint8Array>;
   readonly #longestMs: number;
   /** By person, whose turn is next first. */
   readonly #waiting = new Map<string, Job[]>();
   #isPrinting = false;
 
-  /** @param workerFile the built `labelWorker` */
+  /** @param workerFile the built `printWorker` */
   constructor(workerFile: string, longestMs = LONGEST_MS) {
     this.#longestMs = longestMs;
     this.#pool = new Piscina({
@@ -37,10 +37,10 @@ export class Printer {
   }
 
   /** A PDF for somebody. @throws AppError when it takes too long, or too many of theirs wait already */
-  print(personId: string, task: LabelsTask): Promise<Buffer> {
+  print(personId: string, task: PrintTask): Promise<Buffer> {
     const theirs = this.#waiting.get(personId) ?? [];
     if (theirs.length >= WAITING_AT_MOST) {
-      const message = 'Several sheets of labels of yours are being made. Wait for them first.';
+      const message = 'Several sheets of yours are being made. Wait for them first.';
       throw new AppError('too-many-requests', message);
     }
     return new Promise((resolve, reject) => {
@@ -75,7 +75,7 @@ export class Printer {
     try {
       resolve(Buffer.from(await this.#pool.run(task, { signal })));
     } catch (error) {
-      const message = 'These labels take too long to make: ask for fewer at a time.';
+      const message = 'This takes too long to make. Of labels, ask for fewer at a time.';
       reject(signal.aborted ? new AppError('too-large', message) : error);
     }
   }

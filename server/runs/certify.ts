@@ -1,7 +1,7 @@
 import { ownKeepingDays } from '#core/laboratory';
 import type { Knex } from 'knex';
 import type { PlainStates } from '#core/ledger';
-import type { Fact } from '#core/record';
+import type { Fact, StoredFile } from '#core/record';
 import type { RunFact } from '#core/titration/record';
 import type { Certificate, RunState } from '#core/titration/run';
 import type { RunSetUp } from '#core/titration/setUp';
@@ -16,64 +16,88 @@ import { namedRecords } from '#core/titration/setUp';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
 import type { CertifyRequest } from '#contract';
+import { canonicalText } from '../audit/text';
 import { durably } from '../database/durably';
+import { insertFile } from '../files/queries';
 import { AppError, factIdReused } from '../http/appError';
 import {
   lockAndOpen,
   makeServerFact,
   refuseStale,
   refuseUnexplained,
+  staleVersion,
   storeNext,
 } from '../ledger/append';
 import { laboratoryNow } from '../ledger/around';
 import { findProjection } from '../ledger/queries';
-import { findRun, foldLoaded, recordOf } from '../ledger/references';
+import { foldLoaded, recordOf } from '../ledger/references';
 import { confirmSigner } from '../people/accounts';
+import type { Printer } from '../print/printer';
 import type { Services } from '../services';
+import { makeDocuments, openRun } from './documents';
 import { signingNow } from './sign';
 
+/** What certifying takes beside the database. */
+export interface Issuing {
+  readonly services: Services;
+  readonly printer: Pick<Printer, 'print'>;
+  /** Under which its page is found. */
+  readonly baseUrl: string;
+}
+
 /**
- * Certifies a run: freezes its result in the run and writes the molarity on the bottle, both or neither. The
- * figures are computed here from the facts; the client sends only its decision.
+ * Certifies a run: freezes its result in the run, with the documents that say so, and writes the molarity on the bottle, all or
+ * nothing. The figures are computed here from the facts; the client sends only its decision. The documents are made before the
+ * records are locked, and the decision is taken again then: it must come to the same certificate.
  *
  * @throws AppError when the password is wrong, the person may not sign, the run has moved on, or core has something against it.
  */
 export async function certifyRun(
-  services: Services,
+  { services, printer, baseUrl }: Issuing,
   person: PersonState,
   runId: string,
   request: CertifyRequest,
 ): Promise<Certificate> {
   const author = authorOf(person);
   await confirmSigner(services, person, request.password);
+  const before = await openRun(services, runId);
+  if (!before) throw new AppError('not-found', 'There is no such run.');
+  const known = issuedBefore(before, person, request);
+  if (known) return known;
+  const at = services.now().toISOString();
+  const drafted = await decide(services, person, before.state, request, at);
+  const documents = await makeDocuments({ services, printer }, person, before, drafted, baseUrl);
   return durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
-    // What a run rests on never changes, so its bottle is known before either is locked.
-    const before = await findRun(inside, runId);
-    if (!before) throw new AppError('not-found', 'There is no such run.');
-    const bottleId = before.state.setUp.bottle.id;
     const opened = await lockAndOpen(inside, [
       { id: runId, kind: 'run' },
-      { id: bottleId, kind: 'bottle' },
+      { id: before.state.setUp.bottle.id, kind: 'bottle' },
     ]);
     const run = foldLoaded(recordOf(opened.records, runId));
     if (!run) throw new RangeError(`run ${runId} vanished while it was being locked`);
-    const sentBefore = run.facts.find((fact) => fact.id === request.factId);
-    if (sentBefore) return sameCertificate(sentBefore, person, request);
-    refuseStale(request.basedOn, run.state.version);
-    const certificate = await decide(tx, services, person, run.state, request);
-    const facts = certifiedFacts(services, person, run.state, request, certificate);
+    const sentBefore = issuedBefore(run, person, request);
+    if (sentBefore) return sentBefore;
+    const certificate = await decide(inside, person, run.state, request, at);
+    if (canonicalText(certificate) !== canonicalText(drafted)) throw staleVersion();
+    for (const { stored, content } of documents) {
+      const { fileId: id, name, type, sha256 } = stored;
+      await insertFile(tx, { id, record_id: runId, name, type, sha256, content });
+    }
+    const files = documents.map(({ stored }) => stored);
+    const facts = certifiedFacts(services, person, run.state, request, certificate, files);
     await storeNext(inside, author, facts, opened);
     return certificate;
   });
 }
 
-/** The certificate that was issued on this very decision. @throws AppError `fact-id-reused` when it was another one */
-function sameCertificate(
-  known: RunFact,
+/** The certificate that was issued on this very decision; null before. @throws AppError `fact-id-reused` when it was another one */
+function issuedBefore(
+  { facts }: { readonly facts: readonly RunFact[] },
   person: PersonState,
   request: CertifyRequest,
-): Certificate {
+): Certificate | null {
+  const known = facts.find(({ id }) => id === request.factId);
+  if (!known) return null;
   if (known.kind === 'run.certified') {
     const { certificate } = known.body;
     const isSame =
@@ -86,13 +110,16 @@ function sameCertificate(
   throw factIdReused();
 }
 
+/** @param at when it is signed, ISO 8601 */
 async function decide(
-  tx: Knex,
   services: Services,
   person: PersonState,
   run: RunState,
   request: CertifyRequest,
+  at: string,
 ): Promise<Certificate> {
+  const tx = services.db;
+  refuseStale(request.basedOn, run.version);
   const bottle = await findProjection(tx, 'bottle', run.setUp.bottle.id);
   const { today, settings } = await laboratoryNow(tx, services);
   const ownDays = ownKeepingDays(settings, run.references.bottle.substanceId);
@@ -100,7 +127,6 @@ async function decide(
   const { draft } = request;
   const author = authorOf(person);
   const signing = await signingNow(tx, run, judgement, { means: 'authorized', draft, author });
-  const at = services.now().toISOString();
   const decision = {
     ...signaturesWith(run, signing, { by: person.id, at }),
     number: `${run.references.bottle.code}-${String((bottle?.certified.length ?? 0) + 1)}`,
@@ -136,13 +162,14 @@ async function partsNow<K extends 'bottle' | 'lot' | 'equipment'>(
   return found;
 }
 
-/** What a certificate writes into the run and on its bottle; not numbered yet. */
+/** What a certificate writes into the run, its documents first, and on its bottle; not numbered yet. */
 function certifiedFacts(
   services: Services,
   person: PersonState,
   run: RunState,
   request: CertifyRequest,
   certificate: Certificate,
+  files: readonly StoredFile[],
 ): readonly Fact[] {
   const { deviceId, deviceTime, clockOffsetMs, basedOn } = request;
   const device = { deviceId, deviceTime, clockOffsetMs };
@@ -150,6 +177,14 @@ function certifiedFacts(
     certificate;
   const { unrounded, effectiveDegreesOfFreedom, restsOn } = certificate;
   return [
+    ...files.map((body) =>
+      makeServerFact(services, person.id, {
+        recordId: run.id,
+        recordKind: 'run',
+        kind: 'run.document-issued',
+        body,
+      }),
+    ),
     makeServerFact(services, person.id, {
       ...device,
       id: request.factId,

@@ -1,21 +1,26 @@
 import { Router } from 'express';
-import { certifiedFigures, judgeRun } from '#core/titration/judging';
-import type { CertificateFile, RunAnswer } from '#contract';
+import type { RunAnswer } from '#contract';
 import { certifyRequestSchema, signRequestSchema } from '#contract';
 import type { AppParts } from '../parts';
+import { findFile } from '../files/queries';
 import { AppError } from '../http/appError';
+import { baseUrlOf } from '../http/baseUrl';
 import { passwordLimits } from '../http/limits';
 import { idParameter, parseBody } from '../http/problems';
 import { requirePerson } from '../http/session';
 import { findRun } from '../ledger/references';
 import { certifyRun } from './certify';
+import { certificateFileOf, openRun } from './documents';
 import { signRun } from './sign';
 
-type RunParts = Pick<AppParts, 'services' | 'isSecure' | 'sessionSigningKey' | 'pause'>;
+type RunParts = Pick<
+  AppParts,
+  'services' | 'printer' | 'publicUrl' | 'isSecure' | 'sessionSigningKey' | 'pause'
+>;
 
 /** One run with what it rests on, its signatures and its certification. */
 export function runRoutes(parts: RunParts): Router {
-  const { services } = parts;
+  const { services, printer, publicUrl } = parts;
   const router = Router();
   const limits = passwordLimits(parts);
 
@@ -29,17 +34,15 @@ export function runRoutes(parts: RunParts): Router {
 
   router.get('/runs/:runId/certificate', async (request, response) => {
     await requirePerson(services, request);
-    const run = await findRun(services, idParameter(request, 'runId'));
+    const run = await openRun(services, idParameter(request, 'runId'));
     const certificate = run?.state.certificate;
     if (!run || !certificate) throw new AppError('not-found', 'There is no such certificate.');
-    const file: CertificateFile = {
-      format: 'vine-measure-certificate',
-      formatVersion: 1,
-      certificate,
-      figures: certifiedFigures(run.state, judgeRun(run.state)),
-      source: { facts: run.facts, references: run.references },
-    };
-    response.attachment(`${certificate.number}.json`).json(file);
+    const kept = run.state.documents.find(({ type }) => type === 'application/json');
+    const file = kept && (await findFile(services.db, kept.fileId));
+    response.attachment(`${certificate.number}.json`).type('application/json');
+    response.send(
+      file?.content ?? JSON.stringify(await certificateFileOf(services, run, certificate, null)),
+    );
   });
 
   router.post('/runs/:runId/signatures', ...limits, async (request, response) => {
@@ -53,7 +56,8 @@ export function runRoutes(parts: RunParts): Router {
     const person = await requirePerson(services, request);
     const decision = parseBody(request, certifyRequestSchema);
     const runId = idParameter(request, 'runId');
-    response.status(201).json(await certifyRun(services, person, runId, decision));
+    const issuing = { services, printer, baseUrl: baseUrlOf(request, publicUrl) };
+    response.status(201).json(await certifyRun(issuing, person, runId, decision));
   });
 
   return router;

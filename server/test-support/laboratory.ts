@@ -17,7 +17,7 @@ import { newId } from '#contract';
 import type { AppParts } from '../parts';
 import { createApp } from '../http/app';
 import { foundLaboratory } from '../ledger/append';
-import { Printer } from '../labels/printer';
+import { Printer } from '../print/printer';
 import { Feed } from '../live/feed';
 import { addPerson } from '../people/accounts';
 import type { TestDatabase } from './database';
@@ -27,7 +27,7 @@ import { asDescribed } from './described';
 export const PASSWORD = 'a long enough secret';
 
 /** A thread runs what has been built; the test command builds first. */
-export const LABEL_WORKER = join(import.meta.dirname, '../../dist/server/labelWorker.js');
+export const PRINT_WORKER = join(import.meta.dirname, '../../dist/server/printWorker.js');
 
 /** A founded laboratory with two people, driven through HTTP as the browser does. */
 export interface TestLaboratory {
@@ -103,7 +103,7 @@ export async function startTestApp(
   const logger = pino({ level: 'silent' });
   const feed = new Feed(db, url, logger);
   await feed.start();
-  const printer = new Printer(LABEL_WORKER);
+  const printer = new Printer(PRINT_WORKER);
   const app = createApp({
     services: { db, now: () => new Date() },
     feed,
