@@ -17,6 +17,7 @@ export type {
   BottlingRequest,
   CertifyRequest,
   SignRequest,
+  WithdrawRequest,
   ListAnswer,
   ListKind,
   ListOrder,
@@ -34,6 +35,7 @@ export type {
 export {
   bottlingSchema,
   certifyRequestSchema,
+  withdrawRequestSchema,
   DEMO_PASSWORD,
   signRequestSchema,
   changePasswordSchema,

@@ -104,6 +104,18 @@ export const certifyRequestSchema = v.strictObject({
 });
 export type CertifyRequest = v.InferOutput<typeof certifyRequestSchema>;
 
+/** `POST /api/runs/:runId/withdrawal`: the certificate in force holds no longer. */
+export const withdrawRequestSchema = v.strictObject({
+  factId: id,
+  bottleFactId: id,
+  ...device,
+  basedOn: version,
+  number: v.pipe(v.string(), v.maxLength(100)),
+  reason,
+  password: signed.password,
+});
+export type WithdrawRequest = v.InferOutput<typeof withdrawRequestSchema>;
+
 /** `POST /api/preparations/:preparationId/bottle`: fills what was made into a bottle. */
 export const bottlingSchema = v.strictObject({
   factId: id,

@@ -17,6 +17,7 @@ import { factSchema, LIST_SCHEMAS, personState, preparedBottle, storedFileSchema
 import {
   bottlingSchema,
   certifyRequestSchema,
+  withdrawRequestSchema,
   signRequestSchema,
   changePasswordSchema,
   demoSignInSchema,
@@ -222,12 +223,12 @@ export const ROUTES: readonly Route[] = [
   },
   {
     method: 'get',
-    path: '/runs/{runId}/certificate',
+    path: '/runs/{runId}/certificates/{number}',
     summary:
       'A certificate as a file: what it states, its figures in SI units, and all that was entered, to be computed again.',
     needsSession: true,
     body: null,
-    parameters: RUN_ID,
+    parameters: { ...RUN_ID, number: { in: 'path', meaning: 'number of a certificate' } },
     answers: { 200: json('The certificate.', certificateFileSchema) },
     problems: [],
   },
@@ -239,6 +240,17 @@ export const ROUTES: readonly Route[] = [
     body: certifyRequestSchema,
     parameters: RUN_ID,
     answers: { 201: json('The certificate.', certificateAnswer) },
+    problems: ['wrong-credentials', 'too-many-requests', 'not-allowed', ...DECIDED],
+  },
+  {
+    method: 'post',
+    path: '/runs/{runId}/withdrawal',
+    summary:
+      'Withdraws the certificate in force: neither it nor the molarity of the bottle holds any longer, and the run is open to be put right.',
+    needsSession: true,
+    body: withdrawRequestSchema,
+    parameters: RUN_ID,
+    answers: { 204: { meaning: 'Withdrawn.' } },
     problems: ['wrong-credentials', 'too-many-requests', 'not-allowed', ...DECIDED],
   },
   {

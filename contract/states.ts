@@ -185,6 +185,9 @@ export const bottleState = v.strictObject({
       corrections: certifiedCorrections,
     }),
   ),
+  certificatesWithdrawn: v.array(
+    v.strictObject({ ...said, runId: id, certificateNumber: text, reason: text }),
+  ),
   corrections: corrections(v.strictObject(whatIsPutRight)),
   labels: v.array(v.strictObject({ ...said, sheet: text })),
 }) satisfies SchemaOf<BottleState>;

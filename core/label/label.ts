@@ -3,7 +3,7 @@ import { findContent } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import type { PaperUnits } from '../laboratory';
 import type { BottleState } from '../reagent';
-import { knownMolarity, labelledMolarity, readyFrom } from '../reagent';
+import { certificateInForce, knownMolarity, labelledMolarity, readyFrom } from '../reagent';
 import type { Hazards } from './classification';
 import { hazardsOfBottle } from './classification';
 import { normalitiesOf } from './normality';
@@ -64,7 +64,7 @@ export function labelOf(
   const from = parents.length > 0 ? ` from ${parents.join(', ')}` : '';
   const certificate = known?.certificateNumber;
   const clearFrom = readyFrom(bottle);
-  const referenceC = bottle.certified.at(-1)?.corrections?.referenceC;
+  const referenceC = certificateInForce(bottle)?.corrections?.referenceC;
   const at = referenceC === undefined ? '' : `, at ${figureText(referenceC)} °C`;
   return {
     code: bottle.code,

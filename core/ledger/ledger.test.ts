@@ -61,6 +61,7 @@ test('what is decided names what it rests on; what was seen is never refused for
     'preparation.discarded',
     'run.abandoned',
     'run.answered',
+    'run.certificate-withdrawn',
     'run.certified',
     'run.checked',
     'run.conflict-settled',

@@ -88,6 +88,13 @@ export interface CertifiedMolarity extends StatedMolarity {
   readonly corrections: CertifiedCorrections | null;
 }
 
+/** A certificate that was taken back: what it stated holds no longer. */
+interface WithdrawnCertificate {
+  readonly runId: Id;
+  readonly certificateNumber: string;
+  readonly reason: string;
+}
+
 /** What of a bottle can be put right: what was typed, not what follows from a preparation. */
 const CORRECTABLE = [
   'code',
@@ -110,6 +117,7 @@ export function correctable(bottle: PreparedBottle): CorrectedBottle {
 export interface BottleFactBodies {
   'bottle.prepared': PreparedBottle;
   'bottle.certified': CertifiedMolarity;
+  'bottle.certificate-withdrawn': WithdrawnCertificate;
   'bottle.corrected': CorrectedBottle & { readonly reason: string };
   /** A label was made for it: the first one, or another. */
   'bottle.labelled': { readonly sheet: string };
@@ -120,6 +128,8 @@ export interface BottleState extends PreparedBottle, RecordHead, Withdrawable {
   readonly prepared: Provenance;
   /** Newest last; the last one is in force. */
   readonly certified: readonly CertifiedMolarity[];
+  /** Oldest first. */
+  readonly certificatesWithdrawn: readonly (Provenance & WithdrawnCertificate)[];
   /** Oldest first. */
   readonly corrections: readonly Correction<CorrectedBottle>[];
   /** Every label that was made, oldest first. */

@@ -90,7 +90,7 @@ export const BOTTLE_RECORD = defineRecord<
   BottleFactBodies,
   BottleState,
   AroundBottle,
-  'bottle.certified' | 'bottle.labelled'
+  'bottle.certified' | 'bottle.certificate-withdrawn' | 'bottle.labelled'
 >({
   kind: 'bottle',
   first: 'bottle.prepared',
@@ -100,6 +100,7 @@ export const BOTTLE_RECORD = defineRecord<
           ...fact.body,
           prepared: provenance(fact),
           certified: [],
+          certificatesWithdrawn: [],
           corrections: [],
           withdrawn: null,
           labels: [],
@@ -158,6 +159,16 @@ export const BOTTLE_RECORD = defineRecord<
       apply: ({ certified }, { body }) => ({ certified: [...certified, body] }),
       sentence: ({ certificateNumber, molarity }) =>
         `certified: ${certificateNumber}, ${figureText(molarity)} mol/L.`,
+    },
+    'bottle.certificate-withdrawn': {
+      nature: 'decision',
+      needsServer: true,
+      check: () => [],
+      apply: ({ certificatesWithdrawn: before }, fact) => ({
+        certificatesWithdrawn: [...before, { ...provenance(fact), ...fact.body }],
+      }),
+      sentence: ({ certificateNumber, reason }) =>
+        `certificate ${certificateNumber} withdrawn: ${reason}.`,
     },
     'bottle.labelled': {
       nature: 'observation',

@@ -5,7 +5,7 @@ import { addToDate, daysBetween } from '../grammar';
 import type { DecimalText } from '../measurement';
 import type { Standing } from '../record';
 import { lasting, standingOn } from '../record';
-import type { BottleState, UnroundedMolarity } from './bottle';
+import type { BottleState, CertifiedMolarity, UnroundedMolarity } from './bottle';
 
 /** What a solution is, and when it was made: on which its keeping depends. */
 export interface MadeUp {
@@ -89,9 +89,24 @@ export type Freshness =
       readonly remaining: number;
     };
 
-/** The molarity that holds: of the last certificate, else from how it was made; null while it is nominal. */
+/**
+ * The certificate that holds; null before the first, and once it was withdrawn: one of before does not come back, for it was older
+ * than what has shown to be wrong.
+ */
+export function certificateInForce({
+  certified,
+  certificatesWithdrawn,
+}: Pick<BottleState, 'certified' | 'certificatesWithdrawn'>): CertifiedMolarity | null {
+  const last = certified.at(-1);
+  const isWithdrawn = certificatesWithdrawn.some(
+    ({ certificateNumber }) => certificateNumber === last?.certificateNumber,
+  );
+  return last && !isWithdrawn ? last : null;
+}
+
+/** The molarity that holds: of the certificate in force, else from how it was made; null while it is nominal. */
 export function knownMolarity(bottle: BottleState): KnownMolarity | null {
-  const certified = bottle.certified.at(-1);
+  const certified = certificateInForce(bottle);
   if (certified) {
     const { certifiedOn: since, validUntil: until } = certified;
     return { ...certified, since, until };

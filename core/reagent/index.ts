@@ -18,6 +18,7 @@ export { COOLING_MINUTES, dryness } from './drying';
 export type { Freshness, KnownMolarity } from './freshness';
 export {
   bottleStanding,
+  certificateInForce,
   freshnessOf,
   knownMolarity,
   labelledMolarity,

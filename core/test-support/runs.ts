@@ -97,6 +97,7 @@ const bottle: BottleState = stored({
   container: 'plastic',
   note: '',
   certified: [],
+  certificatesWithdrawn: [],
   corrections: [],
   withdrawn: null,
   labels: [],

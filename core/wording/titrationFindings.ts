@@ -52,6 +52,7 @@ export const TITRATION_FINDINGS = {
   'return-open': () => 'It was given back: the remarks have to be answered first.',
   'nothing-to-return': () => 'Nobody has signed for it yet, so there is nothing to give back.',
   'own-remarks': () => 'You remarked it: somebody who did the work answers.',
+  'not-in-force': ({ number }: { number: string }) => `Certificate ${number} is not in force.`,
   'nothing-to-answer': () => 'Nobody has given it back.',
   'not-concordant': ({ atLeast, limit }: { atLeast: number; limit: string }) =>
     `The house rule asks for ${String(atLeast)} titrations within ${figureText(limit)}. To certify without them, give a reason.`,

@@ -47,9 +47,9 @@ export function certificateDocument(
   };
 }
 
-/** Where the page of a run's certificate is. */
-export function certificateLink(baseUrl: string, runId: Id): string {
-  return `${baseUrl}/runs/${runId}/certificate`;
+/** Where the page of a certificate is. */
+export function certificateLink(baseUrl: string, runId: Id, number: string): string {
+  return `${baseUrl}/runs/${runId}/certificates/${encodeURIComponent(number)}`;
 }
 
 /** The molarity as the house rule has it stated. */
@@ -103,6 +103,7 @@ function resultSection(
         normality &&
           `${figureText(normality.value)} ${units.normality ?? ''}, ${String(normality.equivalentsPerMole)} to the mole in this reaction`,
       ],
+      ['Takes the place of', replacedText(run, certificate, context)],
       ['Change', changeText(certificate, context)],
       [
         'Valid',
@@ -152,6 +153,19 @@ function changeText(
   const both = Math.hypot(Number(expandedUncertainty), Number(last.expandedUncertainty));
   const parts = roundHalfEven(Math.abs(unrounded.molarity - was) / both, 1);
   return `${percent < 0 ? '' : '+'}${figureText(roundHalfEven(percent, 2))} % since ${last.certificateNumber} of ${dateText(last.certifiedOn)}: ${figureText(parts)} of the U of their difference`;
+}
+
+/** The certificate of the same run that was withdrawn before this one was issued, and why. */
+function replacedText(
+  { certificates }: RunState,
+  { number }: Certificate,
+  { dateText, instantText }: DocumentContext,
+): string | null {
+  const own = certificates.findIndex(({ certificate }) => certificate.number === number);
+  const before = own < 0 ? certificates.at(-1) : certificates[own - 1];
+  if (!before?.withdrawn) return null;
+  const { certificate, withdrawn } = before;
+  return `${certificate.number} of ${dateText(certificate.certifiedOn)}, withdrawn ${instantText(withdrawn.at)}: ${endOfSentence(withdrawn.reason)}`;
 }
 
 const CONTAINERS = {

@@ -1,5 +1,7 @@
+import type { Finding } from '../../record';
 import { checkMay, impossible, provenance } from '../../record';
-import type { Certificate, Pause } from '../run';
+import type { Author } from '../../rights';
+import type { Certificate, Pause, RunState } from '../run';
 import { FINAL, flaskOf, INITIAL, pauseOf } from '../run';
 import type { Adopted } from '../setUp';
 import { namedRecords } from '../setUp';
@@ -18,9 +20,14 @@ export interface CourseBodies {
   'run.record-adopted': Adopted & { readonly reason: string };
   'run.abandoned': { readonly reason: string };
   'run.certified': { readonly certificate: Certificate };
+  /** A fault of the run was found afterwards: its certificate holds no longer, and the run is open again, to be put right. */
+  'run.certificate-withdrawn': { readonly number: string; readonly reason: string };
 }
 
-export const COURSE_FACTS: RunFactTable<CourseBodies, 'run.certified'> = {
+export const COURSE_FACTS: RunFactTable<
+  CourseBodies,
+  'run.certified' | 'run.certificate-withdrawn'
+> = {
   'run.paused': {
     nature: 'decision',
     refersTo: ({ toId }) =>
@@ -91,9 +98,43 @@ export const COURSE_FACTS: RunFactTable<CourseBodies, 'run.certified'> = {
     check: () => [],
     apply: (draft, fact) => {
       draft.status = 'certified';
-      draft.certificate = fact.body.certificate;
+      const issued = { ...fact.body, documents: draft.documents, withdrawn: null };
+      draft.certificates = [...draft.certificates, issued];
+      draft.documents = [];
       draft.closed = { ...provenance(fact), reason: null };
     },
     sentence: ({ certificate }) => `certified: ${certificate.number}.`,
   },
+  'run.certificate-withdrawn': {
+    nature: 'decision',
+    needsServer: true,
+    reopens: true,
+    check: ({ body: { number } }, run, around) =>
+      checkWithdrawing(run, number, around?.author ?? null),
+    apply: (draft, fact) => {
+      const last = draft.certificates.at(-1);
+      if (!last) return;
+      const withdrawn = { ...provenance(fact), reason: fact.body.reason };
+      draft.certificates = [...draft.certificates.slice(0, -1), { ...last, withdrawn }];
+      draft.status = 'open';
+      draft.closed = null;
+    },
+    sentence: ({ number, reason }) => `certificate ${number} withdrawn: ${reason}.`,
+  },
 };
+
+/**
+ * What speaks against withdrawing a certificate: it must be the one in force, and take somebody who may issue one.
+ *
+ * @param author null where it is not asked who
+ */
+export function checkWithdrawing(
+  { certificate }: RunState,
+  number: string,
+  author: Author | null,
+): readonly Finding[] {
+  return [
+    ...(author ? checkMay(author, 'authorize') : []),
+    ...(certificate?.number === number ? [] : [impossible('not-in-force', 'number', { number })]),
+  ];
+}

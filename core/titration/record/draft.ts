@@ -1,17 +1,8 @@
 import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
-import type { Around, Fact, FactDefinition, Provenance, Whose } from '../../record';
+import type { Around, Fact, FactDefinition, Provenance, StoredFile, Whose } from '../../record';
 import { isTimeDoubtful, provenance } from '../../record';
-import type {
-  Certificate,
-  Entry,
-  Flask,
-  Portion,
-  Reading,
-  ReadingPlace,
-  Refill,
-  RunState,
-} from '../run';
+import type { Entry, Flask, Portion, Reading, ReadingPlace, Refill, RunState } from '../run';
 import { endsDelivery, FINAL, INITIAL, isSamePlace } from '../run';
 import type { Adopted, RunReferences, RunSetUp } from '../setUp';
 import { withAdopted } from '../setUp';
@@ -36,8 +27,9 @@ export interface Draft {
   entries: number;
   signatures: RunState['signatures'];
   returns: RunState['returns'];
-  documents: RunState['documents'];
-  certificate: Certificate | null;
+  /** Made for the certificate that comes next. */
+  documents: readonly StoredFile[];
+  certificates: RunState['certificates'];
   closed: RunState['closed'];
   late: Fact[];
   doubtfulTimes: RunState['doubtfulTimes'];
@@ -115,7 +107,7 @@ export function newDraft(facts: readonly Fact[]): Draft {
     signatures: [],
     returns: [],
     documents: [],
-    certificate: null,
+    certificates: [],
     closed: null,
     late: [],
     doubtfulTimes: facts.filter(isTimeDoubtful).map((fact) => ({
@@ -167,12 +159,17 @@ export function finish(
     entries: draft.entries,
     signatures: draft.signatures,
     returns: draft.returns,
-    documents: draft.documents,
-    certificate: draft.certificate,
+    certificates: draft.certificates,
+    certificate: inForce(draft.certificates),
     closed: draft.closed,
     late: draft.late,
     doubtfulTimes: draft.doubtfulTimes,
   };
+}
+
+function inForce(certificates: Draft['certificates']): RunState['certificate'] {
+  const last = certificates.at(-1);
+  return last?.withdrawn === null ? last.certificate : null;
 }
 
 const NO_RIVALS: Flask['rivals'] = { portion: NONE, readings: NONE };

@@ -1,4 +1,5 @@
 export { checkRunFact } from './checks';
+export { checkWithdrawing } from './course';
 export type { RunFact, RunFactBodies } from './facts';
 export { RUN_RECORD } from './facts';
 export { foldRun } from './fold';

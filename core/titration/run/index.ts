@@ -31,6 +31,7 @@ export type {
   EndPointGrade,
   Entry,
   Flask,
+  IssuedCertificate,
   MeasuredIncident,
   Moment,
   NotedIncident,

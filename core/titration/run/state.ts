@@ -123,6 +123,15 @@ export interface Flask {
   readonly voided: (Provenance & { readonly reason: string }) | null;
 }
 
+/** A certificate as it was issued, and what became of it. */
+export interface IssuedCertificate {
+  readonly certificate: Certificate;
+  /** On paper and as a file; none of certificates of before documents were kept. */
+  readonly documents: readonly StoredFile[];
+  /** Null while it holds. */
+  readonly withdrawn: (Provenance & { readonly reason: string }) | null;
+}
+
 /** A run as its facts tell it. */
 export interface RunState {
   readonly id: Id;
@@ -149,9 +158,10 @@ export interface RunState {
   readonly signatures: readonly Signature[];
   /** Every time it was given back, oldest first. */
   readonly returns: readonly Return[];
+  /** Every certificate that was issued, oldest first: a later one takes the place of one that was withdrawn. */
+  readonly certificates: readonly IssuedCertificate[];
+  /** The one in force. */
   readonly certificate: Certificate | null;
-  /** The certificate as it was issued, on paper and as a file; none of certificates of before documents were kept. */
-  readonly documents: readonly StoredFile[];
   readonly closed: (Provenance & { readonly reason: string | null }) | null;
   /** Observations that arrived after the run was closed: on record, in no figure. */
   readonly late: readonly Fact[];
