@@ -100,9 +100,10 @@ test('a certificate freezes the run and marks the bottle, once', async () => {
   const late = await analyst.send(weighed(5, '0.4800'), runId).expect(422);
   expect((late.body as Problem).title).toContain('frozen');
 
-  const file = (await analyst.get(path).expect(200)).body as object;
+  const issuedPath = (id: string) => `/api/runs/${id}/certificates/0001-1`;
+  const file = (await analyst.get(issuedPath(runId)).expect(200)).body as object;
   expect(reproduce(file)).toMatchObject({ kind: 'identical' });
-  await analyst.get(`/api/runs/${await startRun(analyst, ids)}/certificate`).expect(404);
+  await analyst.get(issuedPath(await startRun(analyst, ids))).expect(404);
 
   const stored = await findRun(services(), runId);
   if (!stored) throw new Error('the run is gone');

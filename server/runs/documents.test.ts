@@ -44,7 +44,9 @@ const sha256 = (content: Buffer): string => createHash('sha256').update(content)
 
 /** A document of the certificate as the server gives it out, with what its fact says of it. */
 async function documentOf(type: string) {
-  const stored = (await runNow(laboratory, runId)).documents.find((one) => one.type === type);
+  const stored = (await runNow(laboratory, runId)).certificates[0]?.documents.find(
+    (one) => one.type === type,
+  );
   if (!stored) throw new Error(`there is no ${type}`);
   const answer = await analyst
     .get(`/api/files/${stored.fileId}`)
@@ -75,7 +77,7 @@ const bytes: Parser = (answer, done) => {
 test('the file of a certificate is kept as it was issued: its SHA-256 holds, and it is computed again', async () => {
   const { stored, content } = await documentOf('application/json');
   expect(sha256(content)).toBe(stored.sha256);
-  const served = await analyst.get(`/api/runs/${runId}/certificate`).expect(200);
+  const served = await analyst.get(`/api/runs/${runId}/certificates/0001-1`).expect(200);
   expect(served.text).toBe(content.toString());
   const file = JSON.parse(content.toString()) as CertificateFile;
   expect(reproduce(file)).toMatchObject({ kind: 'identical' });

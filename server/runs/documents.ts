@@ -17,7 +17,7 @@ import { findFile } from '../files/queries';
 import { aroundOf } from '../ledger/around';
 import { findLaboratory, findProjection } from '../ledger/queries';
 import type { LoadedRun, Opened } from '../ledger/references';
-import { foldLoaded, openRecords, recordOf } from '../ledger/references';
+import { foldLoaded, openRecords, recordOf, referencesFor } from '../ledger/references';
 import { listPeople } from '../people/queries';
 import { dateText, instantTextIn } from '../print/inWords';
 import type { Printer } from '../print/printer';
@@ -33,6 +33,18 @@ export async function openRun(services: Services, id: string): Promise<RunAtHand
   const { records, surroundings } = await openRecords(services, [{ id, kind: 'run' }]);
   const run = foldLoaded(recordOf(records, id));
   return run && { ...run, surroundings };
+}
+
+/** A run as it was when a certificate was issued. */
+export function asIssued(services: Services, run: RunAtHand, { number }: Certificate): RunAtHand {
+  const end = run.facts.findIndex(
+    (fact) => fact.kind === 'run.certified' && fact.body.certificate.number === number,
+  );
+  const facts = run.facts.slice(0, end);
+  const references = referencesFor(facts, aroundOf(services, run.surroundings));
+  const before = foldLoaded({ id: run.state.id, kind: 'run', facts, references });
+  if (!before) throw new RangeError(`run ${run.state.id} never issued ${number}`);
+  return { ...before, surroundings: run.surroundings };
 }
 
 /** A file that is issued with a certificate: what its fact says of it, and its bytes. */
@@ -64,7 +76,7 @@ export async function makeDocuments(
     printed: {
       document: file.document,
       source: { name: json.stored.name, content: json.content, sha256: json.stored.sha256 },
-      link: certificateLink(baseUrl, run.state.id),
+      link: certificateLink(baseUrl, run.state.id, certificate.number),
       logo: await logoOf(services),
       issuedAt: services.now().toISOString(),
     },
@@ -111,7 +123,9 @@ async function documentOf(
   const laboratory = await findLaboratory(db);
   const bottle =
     (await findProjection(db, 'bottle', state.setUp.bottle.id)) ?? state.references.bottle;
-  const own = bottle.certified.findIndex(({ runId }) => runId === state.id);
+  const own = bottle.certified.findIndex(
+    ({ certificateNumber }) => certificateNumber === certificate.number,
+  );
   const around = aroundOf(services, surroundings);
   const equipment = namedRecords(state.setUp).flatMap(({ kind, at }) =>
     kind === 'equipment' ? (around.at('equipment', at) ?? []) : [],

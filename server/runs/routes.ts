@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import type { RunAnswer } from '#contract';
-import { certifyRequestSchema, signRequestSchema } from '#contract';
+import { certifyRequestSchema, signRequestSchema, withdrawRequestSchema } from '#contract';
 import type { AppParts } from '../parts';
 import { findFile } from '../files/queries';
 import { AppError } from '../http/appError';
@@ -10,8 +10,9 @@ import { idParameter, parseBody } from '../http/problems';
 import { requirePerson } from '../http/session';
 import { findRun } from '../ledger/references';
 import { certifyRun } from './certify';
-import { certificateFileOf, openRun } from './documents';
+import { asIssued, certificateFileOf, openRun } from './documents';
 import { signRun } from './sign';
+import { withdrawCertificate } from './withdraw';
 
 type RunParts = Pick<
   AppParts,
@@ -32,23 +33,33 @@ export function runRoutes(parts: RunParts): Router {
     response.json(answer);
   });
 
-  router.get('/runs/:runId/certificate', async (request, response) => {
+  router.get('/runs/:runId/certificates/:number', async (request, response) => {
     await requirePerson(services, request);
     const run = await openRun(services, idParameter(request, 'runId'));
-    const certificate = run?.state.certificate;
-    if (!run || !certificate) throw new AppError('not-found', 'There is no such certificate.');
-    const kept = run.state.documents.find(({ type }) => type === 'application/json');
+    const issued = run?.state.certificates.find(
+      ({ certificate }) => certificate.number === request.params.number,
+    );
+    if (!run || !issued) throw new AppError('not-found', 'There is no such certificate.');
+    const { certificate, documents } = issued;
+    const kept = documents.find(({ type }) => type === 'application/json');
     const file = kept && (await findFile(services.db, kept.fileId));
     response.attachment(`${certificate.number}.json`).type('application/json');
-    response.send(
-      file?.content ?? JSON.stringify(await certificateFileOf(services, run, certificate, null)),
-    );
+    const made = () =>
+      certificateFileOf(services, asIssued(services, run, certificate), certificate, null);
+    response.send(file?.content ?? JSON.stringify(await made()));
   });
 
   router.post('/runs/:runId/signatures', ...limits, async (request, response) => {
     const person = await requirePerson(services, request);
     const wanted = parseBody(request, signRequestSchema);
     await signRun(services, person, idParameter(request, 'runId'), wanted);
+    response.status(204).end();
+  });
+
+  router.post('/runs/:runId/withdrawal', ...limits, async (request, response) => {
+    const person = await requirePerson(services, request);
+    const wanted = parseBody(request, withdrawRequestSchema);
+    await withdrawCertificate(services, person, idParameter(request, 'runId'), wanted);
     response.status(204).end();
   });
 

@@ -1,0 +1,78 @@
+import type { Id } from '#core/grammar';
+import type { PersonState } from '#core/people';
+import { authorOf } from '#core/people';
+import { checkWithdrawing } from '#core/titration/record';
+import type { WithdrawRequest } from '#contract';
+import { durably } from '../database/durably';
+import { AppError, factIdReused } from '../http/appError';
+import {
+  lockAndOpen,
+  makeServerFact,
+  refuseStale,
+  refuseUnexplained,
+  storeNext,
+} from '../ledger/append';
+import { foldLoaded, recordOf } from '../ledger/references';
+import { confirmSigner } from '../people/accounts';
+import type { Services } from '../services';
+import { openRun } from './documents';
+
+/**
+ * Withdraws the certificate in force of a run, by somebody who gives their password: it holds no longer, on the run and on its
+ * bottle, both or neither, and the run is open again.
+ *
+ * @throws AppError when the password is wrong, the run has moved on, or core has something against it.
+ */
+export async function withdrawCertificate(
+  services: Services,
+  person: PersonState,
+  runId: Id,
+  { factId, bottleFactId, number, reason, password, basedOn, ...device }: WithdrawRequest,
+): Promise<void> {
+  await confirmSigner(services, person, password);
+  const author = authorOf(person);
+  // What a run rests on never changes, so its bottle is known before either is locked.
+  const bottleId = (await openRun(services, runId))?.state.setUp.bottle.id;
+  if (bottleId === undefined) throw new AppError('not-found', 'There is no such run.');
+  await durably(services.db, async (tx) => {
+    const inside = { ...services, db: tx };
+    const opened = await lockAndOpen(inside, [
+      { id: runId, kind: 'run' },
+      { id: bottleId, kind: 'bottle' },
+    ]);
+    const run = foldLoaded(recordOf(opened.records, runId));
+    if (!run) throw new RangeError(`run ${runId} vanished while it was being locked`);
+    const known = run.facts.find(({ id }) => id === factId);
+    if (known) {
+      const isSame =
+        known.kind === 'run.certificate-withdrawn' &&
+        known.authorId === person.id &&
+        known.body.number === number &&
+        known.body.reason === reason;
+      if (isSame) return;
+      throw factIdReused();
+    }
+    refuseStale(basedOn, run.state.version);
+    refuseUnexplained(checkWithdrawing(run.state, number, author), { reason });
+    const facts = [
+      makeServerFact(services, person.id, {
+        ...device,
+        id: factId,
+        recordId: runId,
+        recordKind: 'run',
+        kind: 'run.certificate-withdrawn',
+        body: { number, reason },
+        basedOn,
+      }),
+      makeServerFact(services, person.id, {
+        ...device,
+        id: bottleFactId,
+        recordId: bottleId,
+        recordKind: 'bottle',
+        kind: 'bottle.certificate-withdrawn',
+        body: { runId, certificateNumber: number, reason },
+      }),
+    ];
+    await storeNext(inside, author, facts, opened);
+  });
+}
