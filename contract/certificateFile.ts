@@ -82,7 +82,7 @@ export interface CertificateFile {
 
 export const certificateFileSchema = v.strictObject({
   format: v.literal('vine-measure-certificate'),
-  formatVersion: v.picklist([1, 2]),
+  formatVersion: v.union([v.literal(1), v.literal(2)]),
   certificate: certificateAnswer,
   document: v.exactOptional(documentSchema),
   figures,

@@ -290,6 +290,17 @@ export const ROUTES: readonly Route[] = [
   },
   {
     method: 'post',
+    path: '/laboratory/logo',
+    summary:
+      'Sets the picture on certificates: the file itself as the body, PNG or JPEG, at most 1 MB.',
+    needsSession: true,
+    body: null,
+    parameters: { name: { in: 'query', meaning: 'name of the file' } },
+    answers: { 201: json('The file as it was stored.', storedFileSchema) },
+    problems: ['not-allowed', 'unsupported-media-type', 'too-large', 'wrong-origin'],
+  },
+  {
+    method: 'post',
     path: '/runs/{runId}/flasks/{flask}/photographs',
     summary:
       'Attaches a photograph of a flask: the file itself as the body, PNG or JPEG, at most 8 MB.',

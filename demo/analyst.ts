@@ -1,9 +1,11 @@
-import { roundHalfEven } from '#core/measurement';
+import { addDecimals, decimalText, roundHalfEven } from '#core/measurement';
+import { netMassG } from '#core/metrology';
 import { suggestValidUntil } from '#core/reagent';
 import type { NextStep } from '#core/titration/guidance';
 import type { Flask, RunState } from '#core/titration/run';
 import { amountIn, plainDeterminationOf } from '#core/titration/figures';
 import { nextStep, planRun } from '#core/titration/guidance';
+import type { Judgement } from '#core/titration/judging';
 import { judgeRun } from '#core/titration/judging';
 import { flaskOf, isBlank, readingToCarryOver, titreMl } from '#core/titration/run';
 import { arrangementOf } from '#core/titration/setUp';
@@ -26,11 +28,7 @@ export async function workSeries(bench: Bench, series: PlannedSeries): Promise<v
     const next = nextStep(run, judgement);
     if (next.action === 'certify') {
       const validUntil = suggestValidUntil(run.references.bottle, bench.today());
-      const isSelective = judgement.replicates.some((item) => item.verdict === 'set-aside');
-      const reason = isSelective
-        ? 'The one set aside was run faster than the others; its scatter stays in s.'
-        : null;
-      if (validUntil !== null) await bench.certify(run, validUntil, reason);
+      if (validUntil !== null) await bench.certify(run, validUntil, reasonFor(judgement));
       return;
     }
     if (next.flask === null) {
@@ -41,6 +39,40 @@ export async function workSeries(bench: Bench, series: PlannedSeries): Promise<v
       return;
     }
     await takeStep(bench, series, run, next, next.flask);
+  }
+}
+
+/** Why a series is certified in spite of what is unusual about it; null where nothing is. */
+function reasonFor({ replicates, result }: Judgement): string | null {
+  if (replicates.some(({ verdict }) => verdict === 'set-aside')) {
+    return 'The one set aside was run faster than the others; its scatter stays in s.';
+  }
+  return result?.pooling?.pooled.isTooLarge === true
+    ? 'No slip was found in the readings and masses; its own scatter counts.'
+    : null;
+}
+
+/** Puts right a mass that was copied wrongly, once its certificate has been issued, and has it certified anew. */
+export async function putRight(
+  bench: Bench,
+  { flask: number, byG }: NonNullable<PlannedSeries['putRight']>,
+): Promise<void> {
+  const certified = await bench.look();
+  const issued = certified.certificate;
+  if (!issued) throw new Error('the demo has no certificate to withdraw');
+  const why = `the mass of flask ${String(number)} is not what the balance printed`;
+  await bench.withdraw(certified, issued.number, why);
+  const open = await bench.look();
+  const portion = flaskOf(open, number)?.portion;
+  if (portion?.value.kind !== 'mass') throw new Error(`flask ${String(number)} was not weighed`);
+  const massG = addDecimals(netMassG(portion.value.weighing), decimalText(byG));
+  const weighing = { mode: 'tared', massG } as const;
+  const body = { corrects: portion.factId, weighing, reason: 'two digits changed places' };
+  await bench.enter({ kind: 'run.weighing-corrected', body }, open.version);
+  const corrected = await bench.look();
+  const validUntil = suggestValidUntil(open.references.bottle, bench.today());
+  if (validUntil !== null) {
+    await bench.certify(corrected, validUntil, reasonFor(judgeRun(corrected)));
   }
 }
 

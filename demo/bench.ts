@@ -11,6 +11,8 @@ export interface Bench {
   /** Enters a fact of the run; some minutes pass. */
   readonly enter: (fact: NewFact, basedOn?: number) => Promise<void>;
   readonly certify: (run: RunState, validUntil: PlainDate, reason: string | null) => Promise<void>;
+  /** Withdraws the certificate that the run has issued. */
+  readonly withdraw: (run: RunState, number: string, reason: string) => Promise<void>;
   /** The run as the server has it. */
   readonly look: () => Promise<RunState>;
   readonly today: () => PlainDate;

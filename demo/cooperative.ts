@@ -17,6 +17,9 @@ export const LABORATORY = {
   timeZone: 'Europe/Vienna',
 };
 
+/** Under its name on what it issues. */
+export const LETTERHEAD = ['At the press house 4, Ambergrund', 'laboratory@ambergrund.example'];
+
 /** Made-up people. Their passwords open nothing: the demo signs them in with one click. */
 export const PEOPLE = [
   { key: 'mirela', name: 'Mirela Aschbach', roles: ALL_WORK },
@@ -356,6 +359,8 @@ export interface PlannedSeries {
   /** Phthalate whose pH is followed, the rough titration excepted. */
   readonly electrode?: true;
   readonly incident?: 'bubble' | 'misread' | 'overshot' | 'brown' | 'read-twice';
+  /** On a later day a mass turns out to have been copied wrongly: the certificate is withdrawn, and issued anew. */
+  readonly putRight?: { readonly day: number; readonly flask: number; readonly byG: string };
 }
 
 /** One bottle: how it was made up and what happened to it since. */
@@ -505,6 +510,7 @@ export const BOTTLES: readonly PlannedBottle[] = [
         method: 'permanganate-by-sodium-oxalate',
         against: { lot: 'oxalate' },
         incident: 'brown',
+        putRight: { day: -2, flask: 2, byG: '0.0002' },
       },
     ],
   },

@@ -11,16 +11,17 @@ import type { PersonState } from '#core/people';
 import type { ClientFactBody, NewFact } from '#contract';
 import { DEMO_PASSWORD, newId, proposedFactSchema } from '#contract';
 import { appendFact, foundLaboratory } from '../server/ledger/append';
-import { findProjection } from '../server/ledger/queries';
+import { findLaboratory, findProjection } from '../server/ledger/queries';
 import { findRun } from '../server/ledger/references';
 import { addPerson } from '../server/people/accounts';
 import { bottlePreparation } from '../server/preparations/bottle';
 import type { Issuing } from '../server/runs/certify';
 import { certifyRun } from '../server/runs/certify';
 import { signRun } from '../server/runs/sign';
+import { withdrawCertificate } from '../server/runs/withdraw';
 import type { Services } from '../server/services';
 import type { Bench } from './bench';
-import { workSeries } from './analyst';
+import { putRight, workSeries } from './analyst';
 import type { PersonKey, PlannedBottle, PlannedPreparation, PlannedSeries } from './cooperative';
 import {
   BALANCES,
@@ -31,6 +32,7 @@ import {
   GLASSWARE,
   HEATERS,
   LABORATORY,
+  LETTERHEAD,
   LOTS,
   PEOPLE,
   PREPARATIONS,
@@ -109,6 +111,12 @@ export async function loadDemo(
     await enter(people.mirela, recordId, fact);
     return recordId;
   };
+  const founded = await findLaboratory(db);
+  if (founded) {
+    const body = { lines: LETTERHEAD, reason: 'as it stands on our paper' };
+    const fact = { kind: 'laboratory.letterhead-set', body } as const;
+    await enter(people.mirela, founded.id, fact, founded.version);
+  }
   const ids = new Map<string, Id>();
   for (const [key, lot] of Object.entries(LOTS)) {
     const body = {
@@ -188,6 +196,7 @@ export async function loadDemo(
     return { id, version: (await findProjection(db, kind, id))?.version ?? 1 };
   };
 
+  const benches = new Map<PlannedSeries, Bench>();
   const standardize = async (
     bottle: Pick<PlannedBottle, 'code' | 'nominalMolarity' | 'preparedDay' | 'offsetPercent'>,
     series: PlannedSeries,
@@ -208,6 +217,12 @@ export async function loadDemo(
       enter: (fact, basedOn) => enter(analyst, runId, fact, basedOn),
       look,
       today,
+      withdraw: (run, number, reason) =>
+        withdrawCertificate(services, people[series.certifiedBy], runId, {
+          ...{ factId: newId(now), bottleFactId: newId(now), password: DEMO_PASSWORD },
+          ...{ deviceId: null, deviceTime: new Date(now).toISOString(), clockOffsetMs: null },
+          ...{ basedOn: run.version, number, reason },
+        }),
       certify: async (run, validUntil, reason) => {
         const draft = draftDigest(run, judgeRun(run));
         const stamp = () => ({
@@ -266,6 +281,7 @@ export async function loadDemo(
       },
     });
     await workSeries(bench, series);
+    benches.set(series, bench);
   };
 
   const guided = async (planned: PlannedPreparation): Promise<void> => {
@@ -300,19 +316,29 @@ export async function loadDemo(
     });
   };
 
+  const standardizations = ({
+    bottle,
+    series,
+  }: Pick<(typeof FURTHER_SERIES)[number], 'bottle' | 'series'>) => {
+    const { putRight: later } = series;
+    const correct = async (planned: NonNullable<PlannedSeries['putRight']>): Promise<void> => {
+      goTo(planned.day);
+      const bench = benches.get(series);
+      if (bench) await putRight(bench, planned);
+    };
+    return [
+      { day: series.day, play: () => standardize(bottle, series) },
+      ...(later ? [{ day: later.day, play: () => correct(later) }] : []),
+    ];
+  };
+
   const events = [
     ...PREPARATIONS.map((planned) => ({ day: planned.day, play: () => guided(planned) })),
     ...BOTTLES.flatMap((bottle) => [
       { day: bottle.preparedDay, play: () => prepare(bottle) },
-      ...bottle.series.map((series) => ({
-        day: series.day,
-        play: () => standardize(bottle, series),
-      })),
+      ...bottle.series.flatMap((series) => standardizations({ bottle, series })),
     ]),
-    ...FURTHER_SERIES.map(({ bottle, series }) => ({
-      day: series.day,
-      play: () => standardize(bottle, series),
-    })),
+    ...FURTHER_SERIES.flatMap(standardizations),
   ];
   for (const event of events.toSorted((a, b) => a.day - b.day)) await event.play();
 

@@ -31,6 +31,7 @@ import {
 test('what is decided names what it rests on; what was seen is never refused for somebody else being quicker', () => {
   const decisions = FACT_KINDS.filter((kind) => !isObservation(kind) && !beginsRecord(kind));
   expect(decisions.toSorted()).toEqual([
+    'bottle.certificate-withdrawn',
     'bottle.certified',
     'bottle.corrected',
     'bottle.returned',

@@ -120,6 +120,18 @@ export function labelledMolarity(bottle: BottleState): DecimalText | null {
   return knownMolarity(bottle)?.molarity ?? bottle.nominalMolarity;
 }
 
+/**
+ * Whether the last label that was made of a bottle states what holds no longer: a certificate has been withdrawn since. One that is
+ * renewed in time says its own last day, so that nobody is misled by it.
+ */
+export function isLabelOld({
+  labels,
+  certificatesWithdrawn,
+}: Pick<BottleState, 'labels' | 'certificatesWithdrawn'>): boolean {
+  const labelledAt = labels.at(-1)?.at ?? '';
+  return certificatesWithdrawn.some(({ at }) => at > labelledAt);
+}
+
 /** Days from the beginning of a validity to its end, at least one. */
 function lifetimeDays({ since, until }: Pick<KnownMolarity, 'since' | 'until'>): number | null {
   return until && Math.max(1, daysBetween(since, until));

@@ -20,6 +20,7 @@ export {
   bottleStanding,
   certificateInForce,
   freshnessOf,
+  isLabelOld,
   knownMolarity,
   labelledMolarity,
   mayBeUsed,

@@ -8,7 +8,8 @@ import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
 import { durably } from '../database/durably';
 import { AppError } from '../http/appError';
-import { lockAndOpen, makeServerFact, storeNext } from '../ledger/append';
+import { lockAndOpen, makeServerFact, refuseUnlessMay, storeNext } from '../ledger/append';
+import { findLaboratory } from '../ledger/queries';
 import { recordOf } from '../ledger/references';
 import type { AppParts } from '../parts';
 import { bytesOfFiles, insertFile } from './queries';
@@ -29,6 +30,14 @@ export const PHOTOGRAPH: Accepted = {
   wanted: 'A photograph is a picture as PNG or JPEG; nothing was stored.',
 };
 
+export const LOGO: Accepted = {
+  types: ['image/png', 'image/jpeg'],
+  wanted: 'A logo is a picture as PNG or JPEG, not a drawing such as SVG; nothing was stored.',
+};
+
+/** It is printed an inch or two wide. */
+export const LOGO_BYTES = 1024 * 1024;
+
 /** Largest file, bytes. */
 export const FILE_BYTES = 8 * 1024 * 1024;
 
@@ -43,7 +52,7 @@ type FileParts = Pick<AppParts, 'services' | 'fileQuotaBytes'>;
 /** What a file is attached to, and what it may be. */
 interface Attachment {
   readonly recordId: Id;
-  readonly recordKind: 'lot' | 'run';
+  readonly recordKind: 'lot' | 'run' | 'laboratory';
   readonly accepted: Accepted;
   /** The fact that says so. */
   readonly fact: (file: StoredFile) => Pick<Fact, 'kind' | 'body'>;
@@ -115,6 +124,36 @@ export function attachPhotograph(
     recordKind: 'run',
     accepted: PHOTOGRAPH,
     fact: (file) => ({ kind: 'run.flask-photographed', body: { flask, ...file } }),
+  };
+  return attach(parts, person, attachment, sent);
+}
+
+/**
+ * Sets the picture on whatever the laboratory issues; it is printed once to see whether it can be.
+ *
+ * @throws AppError as `attach`; `unsupported-media-type` for a picture that does not print
+ */
+export async function attachLogo(
+  parts: FileParts & Pick<AppParts, 'printer'>,
+  person: PersonState,
+  sent: Sent,
+): Promise<StoredFile> {
+  const laboratory = await findLaboratory(parts.services.db);
+  if (!laboratory) throw new AppError('not-found', 'There is no laboratory yet.');
+  refuseUnlessMay(authorOf(person), 'manage');
+  const type = await typeOf(sent.name, sent.content, LOGO);
+  const picture = { type, content: sent.content };
+  await parts.printer.print(person.id, { kind: 'trial', picture }).catch((error: unknown) => {
+    if (error instanceof AppError) throw error;
+    const message =
+      'This picture cannot be printed: save it as JPEG, or as PNG without interlacing. Nothing was stored.';
+    throw new AppError('unsupported-media-type', message);
+  });
+  const attachment: Attachment = {
+    recordId: laboratory.id,
+    recordKind: 'laboratory',
+    accepted: LOGO,
+    fact: (file) => ({ kind: 'laboratory.logo-attached', body: file }),
   };
   return attach(parts, person, attachment, sent);
 }

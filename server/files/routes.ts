@@ -7,11 +7,22 @@ import { idParameter } from '../http/problems';
 import { requirePerson } from '../http/session';
 import type { AppParts } from '../parts';
 import type { Accepted, Sent } from './files';
-import { attachCertificate, attachPhotograph, CERTIFICATE, FILE_BYTES, PHOTOGRAPH } from './files';
+import {
+  attachCertificate,
+  attachLogo,
+  attachPhotograph,
+  CERTIFICATE,
+  FILE_BYTES,
+  LOGO,
+  LOGO_BYTES,
+  PHOTOGRAPH,
+} from './files';
 import { findFile } from './queries';
 
-/** Certificates of lots and photographs of flasks, kept in the database. */
-export function fileRoutes(parts: Pick<AppParts, 'services' | 'fileQuotaBytes'>): Router {
+/** Certificates of lots, photographs of flasks and the logo, kept in the database. */
+export function fileRoutes(
+  parts: Pick<AppParts, 'services' | 'printer' | 'fileQuotaBytes'>,
+): Router {
   const { services } = parts;
   const router = Router();
   // Eight megabytes are read of those only who may send them.
@@ -46,6 +57,16 @@ export function fileRoutes(parts: Pick<AppParts, 'services' | 'fileQuotaBytes'>)
     },
   );
 
+  router.post(
+    '/laboratory/logo',
+    signedIn,
+    rawFile(LOGO, LOGO_BYTES),
+    async (request, response) => {
+      const person = await requirePerson(services, request);
+      response.status(201).json(await attachLogo(parts, person, sentFile(request, LOGO)));
+    },
+  );
+
   router.get('/files/:fileId', async (request, response) => {
     await requirePerson(services, request);
     const file = await findFile(services.db, idParameter(request, 'fileId'));
@@ -57,8 +78,8 @@ export function fileRoutes(parts: Pick<AppParts, 'services' | 'fileQuotaBytes'>)
   return router;
 }
 
-function rawFile({ types }: Accepted): RequestHandler {
-  return express.raw({ type: [...types], limit: FILE_BYTES });
+function rawFile({ types }: Accepted, limit = FILE_BYTES): RequestHandler {
+  return express.raw({ type: [...types], limit });
 }
 
 /** @throws AppError for a file without a name, and for one that `rawFile` left unread because of its type. */

@@ -230,7 +230,7 @@ function createRouters(): readonly Router[] {
     ...parts.map((routes) => routes(services)),
     peopleRoutes({ services, ...open, ...limits }),
     runRoutes({ services, printer, ...open, ...limits }),
-    fileRoutes({ services, fileQuotaBytes: 0 }),
+    fileRoutes({ services, printer, fileQuotaBytes: 0 }),
     labelRoutes({ services, printer, publicUrl: null }),
   ];
 }

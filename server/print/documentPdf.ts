@@ -9,6 +9,12 @@ import type { Block, Document, Shown } from '#core/document';
 import { FONT, inFonts, pdfmake } from './fonts';
 import { reactionText } from './formula';
 
+/** A picture, PNG or JPEG. */
+export interface Picture {
+  readonly type: string;
+  readonly content: Uint8Array;
+}
+
 /** A document with what is printed on it and goes with it. */
 export interface PrintedDocument {
   readonly document: Document;
@@ -16,8 +22,7 @@ export interface PrintedDocument {
   readonly source: { readonly name: string; readonly content: Uint8Array; readonly sha256: string };
   /** Where its page is. */
   readonly link: string;
-  /** A picture, PNG or JPEG. */
-  readonly logo: { readonly type: string; readonly content: Uint8Array } | null;
+  readonly logo: Picture | null;
   readonly issuedAt: string;
 }
 
@@ -95,6 +100,11 @@ export async function documentPdf(printed: PrintedDocument): Promise<Buffer> {
     ],
   };
   return pdfmake.createPdf(definition as TDocumentDefinitions).getBuffer();
+}
+
+/** A picture by itself. @throws Error for one that cannot be printed */
+export function picturePdf({ type, content }: Picture): Promise<Buffer> {
+  return pdfmake.createPdf({ content: [{ image: dataUrl(type, content) }] }).getBuffer();
 }
 
 /** Files within a document, which the types of the library do not know in full. */

@@ -1,6 +1,6 @@
 import type { LabelSheet } from '#core/label';
-import type { PrintedDocument } from './documentPdf';
-import { documentPdf } from './documentPdf';
+import type { Picture, PrintedDocument } from './documentPdf';
+import { documentPdf, picturePdf } from './documentPdf';
 import type { PrintedLabel } from './labelsPdf';
 import { labelsPdf } from './labelsPdf';
 
@@ -12,7 +12,9 @@ export type PrintTask =
       readonly sheet: LabelSheet;
       readonly startAt: number;
     }
-  | { readonly kind: 'document'; readonly printed: PrintedDocument };
+  | { readonly kind: 'document'; readonly printed: PrintedDocument }
+  /** A picture by itself, to see whether it can be printed. */
+  | { readonly kind: 'trial'; readonly picture: Picture };
 
 /** Runs in a thread of its own, so that nobody waits for a PDF but who asked for it. */
 export default function makePdf(task: PrintTask): Promise<Uint8Array> {
@@ -21,5 +23,7 @@ export default function makePdf(task: PrintTask): Promise<Uint8Array> {
       return labelsPdf(task.labels, task.sheet, task.startAt);
     case 'document':
       return documentPdf(task.printed);
+    case 'trial':
+      return picturePdf(task.picture);
   }
 }
