@@ -1,4 +1,6 @@
+import { readFileSync } from 'node:fs';
 import { expect } from '@playwright/test';
+import { DEMO_PASSWORD } from '#contract';
 import {
   certify,
   choose,
@@ -97,12 +99,14 @@ test('a half-done run is finished by keyboard, judged, certified and labelled', 
   await expectAccessible(page);
 
   // The molarity of the bottle is near 0.1017 mol/L: the final readings follow from the masses on the screen.
+  let lastReading = 0;
   for (const flask of [3, 4]) {
     await enter(page, new RegExp(`initial reading, flask ${String(flask)}`), '0,10');
     const sentence = await page.getByText(/The end point is expected at/).innerText();
     const expected = /expected at (\d+\.\d+)/.exec(sentence)?.[1] ?? '';
     await expectNoScrolling(page);
     await enter(page, new RegExp(`final reading, flask ${String(flask)}`), expected);
+    lastReading = Number(expected);
   }
   await expect(page.getByText(/^You may stop: 3 titrations agree within/)).toBeVisible();
   await expect(page.getByText('all entries kept')).toBeVisible();
@@ -155,6 +159,59 @@ test('a half-done run is finished by keyboard, judged, certified and labelled', 
   await expectAccessible(page);
   await page.getByRole('link', { name: 'Shelf' }).click();
   await expect(page.getByRole('link', { name: /bottle 0417.*certified/ })).toBeVisible();
+
+  // The certificate itself: on paper, as a file, computed again.
+  await page.getByRole('link', { name: /bottle 0417.*certified/ }).click();
+  await page.getByRole('link', { name: 'certificate 0417-1' }).first().click();
+  await expect(page.getByText('It holds to')).toBeVisible();
+  const proof = page.getByRole('complementary', { name: 'Proof' });
+  await expect(proof).toContainText('The file is as it was issued.');
+  await proof.getByRole('button', { name: 'Compute it again' }).click();
+  await expect(proof).toContainText(/Identical: \d+ figures/);
+  await expectAccessible(page);
+  const saving = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Save the PDF' }).click();
+  const saved = readFileSync(await (await saving).path());
+  expect(saved.subarray(0, 5).toString()).toBe('%PDF-');
+  const sha256 = /[0-9a-f]{64}/.exec(await proof.innerText())?.[0] ?? '';
+  await page.goto(`${page.url()}#${sha256}`);
+  await expect(proof).toContainText('The code on the paper is that of this certificate.');
+
+  // The day after: flask 4 was not read as it stands.
+  await page.getByRole('button', { name: 'Withdraw it…' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('What was wrong').fill('Flask 4 was read too low.');
+  await dialog.getByLabel('Your password').fill(DEMO_PASSWORD);
+  await dialog.getByRole('button', { name: 'Withdraw it' }).click();
+  await expect(page.getByText('Withdrawn by Jasna Orlik')).toBeVisible();
+  await page.getByRole('link', { name: 'To the judgement' }).click();
+  const putRight = page.getByRole('region', { name: 'Put right' });
+  await expect(putRight).toContainText('No entry has been put right yet');
+  await expectAccessible(page);
+  await putRight.getByRole('link', { name: 'Put it right at the bench' }).click();
+  await page.getByRole('button', { name: /Correct the final reading of flask 4/ }).click();
+  await dialog.getByLabel('It should be').fill((lastReading + 0.02).toFixed(2));
+  await dialog.getByLabel('Why').fill('Read too low.');
+  await dialog.getByRole('button', { name: 'Correct it' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(page.getByText('all entries kept')).toBeVisible();
+  await page.goto(`${page.url()}/judge`);
+  await expect(putRight).toContainText(/moved by [+−]\d+\.\d+ %/);
+  await showTo(page, 'Mirela');
+  await signPerformed(page);
+  await showTo(page, 'Jasna');
+  await certify(page);
+  await page.getByRole('link', { name: 'The whole certificate' }).click();
+  await expect(page.getByText('Takes the place of')).toBeVisible();
+  await page.goto(page.url().replace('0417-2', '0417-1'));
+  await expect(
+    page.getByRole('link', { name: 'Certificate 0417-2 takes its place' }),
+  ).toBeVisible();
+  await page.goto('/');
+  await page.getByRole('link', { name: /bottle 0417.*certified/ }).click();
+  await expect(
+    page.getByText('The label on the bottle states what holds no longer.'),
+  ).toBeVisible();
 });
 
 test('who may not certify is told who may', async ({ page }) => {

@@ -61,18 +61,22 @@ async function misfitsOfDialogs(page: Page): Promise<string[]> {
 
 /** The addresses of one record of each kind that has a page. */
 async function recordPages(page: Page): Promise<string[]> {
-  const idOf = async (kind: string, query = ''): Promise<string> => {
+  const firstOf = async (kind: string, query = '') => {
     const answer = await page.request.get(`/api/records/${kind}?${query}`);
-    const { records } = (await answer.json()) as { records: { id: string }[] };
-    return records[0]?.id ?? '';
+    const { records } = (await answer.json()) as {
+      records: { id: string; certificate?: { number: string } | null }[];
+    };
+    return records[0] ?? { id: '' };
   };
+  const idOf = async (kind: string, query = ''): Promise<string> => (await firstOf(kind, query)).id;
   const open = await idOf('run', 'standing=open');
-  const certified = await idOf('run', 'standing=certified');
+  const certified = await firstOf('run', 'standing=certified');
   const bottle = await idOf('bottle', 'standing=certified');
   const preparing = await idOf('preparation', 'standing=open');
   return [
     ...[`/runs/${open}`, `/runs/${open}/judge`, `/runs/${open}/sheet`],
-    ...[`/runs/${certified}`, `/runs/${certified}/judge`],
+    ...[`/runs/${certified.id}`, `/runs/${certified.id}/judge`],
+    `/runs/${certified.id}/certificates/${certified.certificate?.number ?? ''}`,
     ...[`/bottles/${bottle}`, `/bottles/${bottle}/label`, `/preparations/${preparing}`],
     ...[`/lots/${await idOf('lot')}`, `/equipment/${await idOf('equipment')}`],
   ];

@@ -18,6 +18,10 @@ export const PAGES: readonly PageOf[] = [
   ['/runs/:runId/sheet', async () => (await import('../titrate/SheetPage')).SheetPage],
   ['/judge', async () => (await import('../judge/JudgeListPage')).JudgeListPage],
   ['/runs/:runId/judge', async () => (await import('../judge/JudgePage')).JudgePage],
+  [
+    '/runs/:runId/certificates/:number',
+    async () => (await import('../judge/CertificatePage')).CertificatePage,
+  ],
   ['/lots', async () => (await import('../stock/LotsPage')).LotsPage],
   ['/lots/:lotId', async () => (await import('../stock/LotPage')).LotPage],
   ['/equipment', async () => (await import('../stock/EquipmentPage')).EquipmentPage],

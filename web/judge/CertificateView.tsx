@@ -6,6 +6,7 @@ import { recompute } from '#core/titration/judging';
 import { correctionsText } from '#core/wording';
 import type { Certificate, RunState } from '#core/titration/run';
 import { usePersonName } from '../app/records';
+import { ButtonLink } from '../ui/Button';
 import { Facts } from '../ui/Facts';
 import { capitalized, dateText, Molarity } from '../ui/typeset';
 
@@ -34,13 +35,12 @@ export function CertificateView({ run, certificate, result }: CertificateViewPro
         </ul>
       )}
       <p className="mt-3">
-        <a
-          href={`/api/runs/${run.id}/certificate`}
-          className="font-semibold text-violet underline underline-offset-4"
-          download
+        <ButtonLink
+          look="primary"
+          to={`/runs/${run.id}/certificates/${encodeURIComponent(certificate.number)}`}
         >
-          Save it with all entries, as JSON
-        </a>
+          The whole certificate
+        </ButtonLink>
       </p>
       <ComputedAgain certificate={certificate} now={recompute(run, certificate, result)} />
     </section>

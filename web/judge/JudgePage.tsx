@@ -31,6 +31,7 @@ import { CorrectionsLine } from './CorrectionsLine';
 import { Explanations } from './Explanations';
 import { FiguresWorking } from './FiguresWorking';
 import { MonteCarlo } from './MonteCarlo';
+import { PutRight } from './PutRight';
 import { CurveView } from '../titrate/CurveView';
 import { ReplicateTable } from './ReplicateTable';
 import { SigningPanel } from './SigningPanel';
@@ -172,6 +173,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
     <div className="grid grid-cols-1 gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
       <section>
         <ResultLine run={run} judgement={judgement} result={result} />
+        {run.status === 'open' && <PutRight run={run} result={result} />}
         <Deviations run={run} />
         <DoubtfulTimes run={run} />
         <Explanations run={run} judgement={judgement} />

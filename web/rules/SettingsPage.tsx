@@ -11,6 +11,7 @@ import { QuantityField, SelectField } from '../ui/fields';
 import { numberIn } from '../ui/numberIn';
 import { Page } from '../ui/Page';
 import { AnswersForm, AnswersInForce } from './AnswersForm';
+import { LetterheadSection } from './LetterheadSection';
 import { ruleValues } from './RuleControl';
 
 /** How the program works for this laboratory; no result follows from it. */
@@ -23,7 +24,10 @@ export function SettingsPage() {
       lead="Hours, times, reminders and the look of dates. No result follows from them; what does is a house rule."
     >
       {may(person, 'manage') ? (
-        <SettingsForm key={laboratory.version} />
+        <>
+          <SettingsForm key={laboratory.version} />
+          <LetterheadSection />
+        </>
       ) : (
         <>
           <AnswersInForce groups={SETTING_GROUPS} values={laboratory.settings} />

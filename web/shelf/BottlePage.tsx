@@ -6,7 +6,8 @@ import { hazardsOfBottle } from '#core/label';
 import type { Settings } from '#core/laboratory';
 import { ownKeepingDays } from '#core/laboratory';
 import type { BottleState } from '#core/reagent';
-import { historyOf, readyFrom, whyKept, whyLeft } from '#core/reagent';
+import { historyOf, isLabelOld, readyFrom, whyKept, whyLeft } from '#core/reagent';
+import { endOfSentence } from '#core/wording';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecord, useRuns } from '../app/records';
 import { NotFound } from '../app/RouteError';
@@ -207,6 +208,7 @@ function Certificates({ bottle }: { readonly bottle: BottleState }) {
   return (
     <>
       <h2 className="mb-2 text-lg font-bold">Certificates</h2>
+      <OldLabel bottle={bottle} />
       {bottle.certified.length === 0 && (
         <p className="text-ink-soft">
           <Marked text={withoutCertificate(bottle)} />
@@ -229,11 +231,12 @@ function Certificates({ bottle }: { readonly bottle: BottleState }) {
               {dateText(certified.certifiedOn)} to {dateText(certified.validUntil)} ·{' '}
               <Link
                 className="font-semibold text-violet underline"
-                to={`/runs/${certified.runId}/judge`}
+                to={`/runs/${certified.runId}/certificates/${encodeURIComponent(certified.certificateNumber)}`}
               >
                 certificate {certified.certificateNumber}
               </Link>
             </p>
+            <Withdrawn bottle={bottle} number={certified.certificateNumber} />
             {underTodaysRule !== null && (
               <p className="text-sm text-ink-soft">
                 {figureText(underTodaysRule)} mol/L as the house rule corrects today
@@ -249,6 +252,32 @@ function Certificates({ bottle }: { readonly bottle: BottleState }) {
         ))}
       </ol>
     </>
+  );
+}
+
+/** Why a certificate holds no longer. */
+function Withdrawn({ bottle, number }: { readonly bottle: BottleState; readonly number: string }) {
+  const withdrawn = bottle.certificatesWithdrawn.find(
+    ({ certificateNumber }) => certificateNumber === number,
+  );
+  if (!withdrawn) return null;
+  return (
+    <p className="mt-1 border-l-4 border-blush pl-2 text-sm">
+      <b className="text-blush">Withdrawn:</b> {endOfSentence(withdrawn.reason)}
+    </p>
+  );
+}
+
+/** Whether the label on the bottle says what holds: the last one was made before the last certificate, or before that was withdrawn. */
+function OldLabel({ bottle }: { readonly bottle: BottleState }) {
+  if (!isLabelOld(bottle)) return null;
+  return (
+    <p className="mb-3 border-l-4 border-blush bg-blush-wash px-3 py-1.5">
+      The label on the bottle states what holds no longer.{' '}
+      <ButtonLink look="link" to={`/bottles/${bottle.id}/label`}>
+        Print a new one
+      </ButtonLink>
+    </p>
   );
 }
 

@@ -65,7 +65,7 @@ export function statisticsSection({ setUp: { rules } }: RunState, judgement: Jud
       [
         'Standard deviation s',
         !few &&
-          `${figureText(roundHalfEven(accurate.sampleSd ?? 0, 6))} mol/L (n - 1), of all accurate ones`,
+          `${figureText(roundHalfEven(accurate.sampleSd ?? 0, 6))} mol/L (n − 1), of all accurate ones`,
       ],
       [
         'Relative standard deviation',

@@ -1,3 +1,5 @@
+export type { CertificateStatus } from './certificateStatus';
+export { certificateStatus } from './certificateStatus';
 export type { CertifiedFigures } from './certifiedFigures';
 export { certifiedFigures } from './certifiedFigures';
 export { certificationFindings, deviationsOf, percentFromNominal } from './certificationChecks';
