@@ -8,6 +8,7 @@ import * as shape from './migrations/009_shape';
 import * as edges from './migrations/010_edges';
 import * as people from './migrations/011_people';
 import * as lists from './migrations/012_lists';
+import * as history from './migrations/013_history';
 import type { Progress } from '../ledger/project';
 import { PROJECTIONS_SHAPE, rebuildProjections } from '../ledger/project';
 
@@ -30,6 +31,7 @@ const MIGRATIONS: readonly (Knex.Migration & { name: string })[] = [
   { name: '010_edges', up: edges.up, down: edges.down },
   { name: '011_people', up: people.up, down: people.down },
   { name: '012_lists', up: lists.up, down: lists.down },
+  { name: '013_history', up: history.up, down: history.down },
 ];
 
 /** The migrations, oldest first. */
