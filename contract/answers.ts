@@ -8,6 +8,7 @@ import { methodSchema } from './catalogue';
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema } from './houseRules';
 import type {
+  HistoryAnswer,
   ListAnswer,
   ListKind,
   LiveEvent,
@@ -171,6 +172,23 @@ export const certificateAnswer = v.strictObject({
   coreVersion: text,
   catalogueVersion: text,
 }) satisfies SchemaOf<Certificate>;
+
+export const historyAnswer = v.strictObject({
+  lines: v.array(v.strictObject({ fact: factSchema, name: text, about: v.nullable(text) })),
+  next: v.nullable(text),
+}) satisfies SchemaOf<HistoryAnswer>;
+
+/** What verifying the log of everything found. */
+export const auditVerdictAnswer = v.variant('kind', [
+  v.strictObject({
+    kind: v.literal('whole'),
+    entries: number,
+    hash: text,
+    otherSpellings: number,
+    acceptedBreaks: number,
+  }),
+  v.strictObject({ kind: v.literal('broken'), sequence: number, why: text, found: text }),
+]);
 
 /** The data of a server-sent event. */
 export const liveEvent = v.variant('kind', [

@@ -16,6 +16,9 @@ export {
 export type {
   BottlingRequest,
   CertifyRequest,
+  HistoryAnswer,
+  HistoryLine,
+  HistoryRequest,
   SignRequest,
   WithdrawRequest,
   ListAnswer,
@@ -35,6 +38,7 @@ export type {
 export {
   bottlingSchema,
   certifyRequestSchema,
+  historyRequestSchema,
   withdrawRequestSchema,
   DEMO_PASSWORD,
   signRequestSchema,
@@ -50,7 +54,9 @@ export {
   signInSchema,
 } from './messages';
 export {
+  auditVerdictAnswer,
   descriptionAnswer,
+  historyAnswer,
   LIST_ANSWERS,
   liveEvent,
   preparationAnswer,

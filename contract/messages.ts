@@ -4,9 +4,10 @@ import type { LabelSheet } from '#core/label';
 import { fitsOnPage } from '#core/label';
 import type { Laboratory, LaboratoryState } from '#core/laboratory';
 import type { ClientFactKind, RecordKind } from '#core/ledger';
-import { recordKindOf } from '#core/ledger';
+import { RECORD_KINDS, recordKindOf } from '#core/ledger';
 import type { PersonState } from '#core/people';
 import type { PreparationRecords } from '#core/preparation';
+import type { Fact } from '#core/record';
 import type { RunFact } from '#core/titration/record';
 import type { RunReferences } from '#core/titration/setUp';
 import type { ClientFactBody } from './records';
@@ -229,6 +230,34 @@ export const listRequestSchema = v.object({
   after: v.optional(v.pipe(v.string(), v.maxLength(2000))),
 });
 export type ListRequest = v.InferOutput<typeof listRequestSchema>;
+
+/** `GET /api/history`: what was entered, the newest first. */
+export const historyRequestSchema = v.object({
+  recordId: v.optional(id),
+  recordKind: v.optional(v.picklist(RECORD_KINDS)),
+  by: v.optional(id),
+  signed: v.optional(v.picklist(['yes', 'no']), 'no'),
+  from: v.optional(plainDate),
+  to: v.optional(plainDate),
+  after: v.optional(v.pipe(v.string(), v.maxLength(200))),
+});
+export type HistoryRequest = v.InferOutput<typeof historyRequestSchema>;
+
+/** One thing that was entered, with what the record is called that it belongs to. */
+export interface HistoryLine {
+  readonly fact: Fact;
+  /** Empty for a record without a name of its own. */
+  readonly name: string;
+  /** What the record is about, such as the bottle of a run; null where it is about nothing else. */
+  readonly about: string | null;
+}
+
+/** As many lines as go into one answer. */
+export interface HistoryAnswer {
+  readonly lines: readonly HistoryLine[];
+  /** Where it goes on; null at the beginning of all. */
+  readonly next: string | null;
+}
 
 /** `GET /api/records/:kind`: as many records as go into one answer. */
 export interface ListAnswer<K extends ListKind> {

@@ -1,5 +1,7 @@
 import type * as v from 'valibot';
 import {
+  auditVerdictAnswer,
+  historyAnswer,
   anyListAnswer,
   anyRecordAnswer,
   certificateAnswer,
@@ -200,6 +202,34 @@ export const ROUTES: readonly Route[] = [
     parameters: {},
     answers: { 200: json('g of solids, mL of solutions, by id.', stockAnswer) },
     problems: [],
+  },
+  {
+    method: 'get',
+    path: '/history',
+    summary: 'What was entered, the newest first: of a record, a person, a kind, between two days.',
+    needsSession: true,
+    body: null,
+    parameters: {
+      recordId: { in: 'query', meaning: 'of one record' },
+      recordKind: { in: 'query', meaning: 'of one kind of record' },
+      by: { in: 'query', meaning: 'id of a person' },
+      signed: { in: 'query', meaning: 'yes for signatures only' },
+      from: { in: 'query', meaning: 'first day' },
+      to: { in: 'query', meaning: 'last day' },
+      after: { in: 'query', meaning: 'where the answer before it ended' },
+    },
+    answers: { 200: json('Facts, with the names of their records.', historyAnswer) },
+    problems: [],
+  },
+  {
+    method: 'post',
+    path: '/audit/verification',
+    summary: 'Verifies the log from its first entry, with all that it vouches for.',
+    needsSession: true,
+    body: null,
+    parameters: {},
+    answers: { 200: json('Whole, or the first break.', auditVerdictAnswer) },
+    problems: ['not-allowed', 'too-many-requests'],
   },
   {
     method: 'get',

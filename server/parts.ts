@@ -23,6 +23,8 @@ export interface AppParts {
   readonly isSecure: boolean;
   /** Whether the demo's people may be offered for one click. */
   readonly isOfThisMachine: boolean;
+  /** File in which the end of the audit log is noted; null for nowhere. */
+  readonly auditHeadsFile: string | null;
   /** All attached files together may take so many bytes. */
   readonly fileQuotaBytes: number;
   /** Waits so many milliseconds: whoever guesses is slowed down. */

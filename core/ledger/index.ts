@@ -21,6 +21,7 @@ export {
   isObservation,
   isReadable,
   isRecordKind,
+  isSigned,
   RECORD_KINDS,
   recordKindOf,
   referencesOf,

@@ -139,11 +139,18 @@ export const FILE_KINDS: readonly string[] = [...KNOWN]
   .filter(([, { definition }]) => definition.file !== undefined)
   .map(([kind]) => kind);
 
+/** Whether a kind of fact is made with the password of its author. */
+export function isSigned(kind: string): boolean {
+  return KNOWN.get(kind)?.definition.isSigned === true;
+}
+
 /** A fact in a few words. */
 export function sentenceOf(fact: Pick<Fact, 'kind' | 'schemaVersion' | 'body'>): string {
-  return isReadable(fact)
-    ? known(fact.kind).definition.sentence(fact.body)
-    : 'an entry of another version of the program.';
+  if (!isReadable(fact)) return 'an entry of another version of the program.';
+  // A reason may have been typed with its stop.
+  return known(fact.kind)
+    .definition.sentence(fact.body)
+    .replace(/([.!?])\.$/, '$1');
 }
 
 /** The other records that a fact names. */

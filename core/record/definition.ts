@@ -49,6 +49,8 @@ export interface FactDefinition<
   readonly needsServer?: true;
   /** Its check says itself whose it is; else it takes somebody who enters, where such facts are entered at all. */
   readonly saysWho?: true;
+  /** Made with the password of whoever made it: a signature. */
+  readonly isSigned?: true;
   /** Comes to a record that is closed, and opens it again. */
   readonly reopens?: true;
   /** What its check asks for that costs a look of its own: what is left, whether something rests on it, who has a name. */

@@ -14,6 +14,7 @@ const OPEN_TO: Readonly<Record<Action, readonly Role[]>> = {
   'manage-people': ['technical-manager', 'quality-manager'],
   deviate: ['technical-manager'],
   'abandon-anothers-run': ['technical-manager'],
+  'verify-log': ['technical-manager', 'quality-manager', 'auditor'],
 };
 
 test.each(Object.entries(OPEN_TO) as [Action, readonly Role[]][])(

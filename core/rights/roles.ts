@@ -19,7 +19,9 @@ export type Action =
   /** Beginning a run that does not follow the house rules. */
   | 'deviate'
   /** Giving up a run that somebody else began. */
-  | 'abandon-anothers-run';
+  | 'abandon-anothers-run'
+  /** Having the log of everything verified. */
+  | 'verify-log';
 
 interface RoleEntry {
   readonly name: string;
@@ -58,17 +60,25 @@ const TABLE = {
   'technical-manager': {
     name: 'technical manager',
     means: 'House rules, methods, lots, equipment and people; a run by other rules.',
-    may: ['enter', 'register', 'manage', 'manage-people', 'deviate', 'abandon-anothers-run'],
+    may: [
+      'enter',
+      'register',
+      'manage',
+      'manage-people',
+      'deviate',
+      'abandon-anothers-run',
+      'verify-log',
+    ],
   },
   'quality-manager': {
     name: 'quality manager',
-    means: 'Sees everything and keeps the roles of people; changes no result.',
-    may: ['manage-people'],
+    means: 'Sees everything, verifies the log and keeps the roles of people; changes no result.',
+    may: ['manage-people', 'verify-log'],
   },
   auditor: {
     name: 'auditor',
-    means: 'Reads everything and changes nothing, until a date.',
-    may: [],
+    means: 'Reads everything, verifies the log and changes nothing, until a date.',
+    may: ['verify-log'],
   },
 } as const satisfies Readonly<Record<string, RoleEntry>>;
 
@@ -101,6 +111,7 @@ const WHY_NOT: Readonly<Record<Action, string>> = {
   manage: 'House rules, methods and entries of the catalogue are set by a technical manager.',
   'manage-people': 'People and their roles are kept by a technical or a quality manager.',
   deviate: 'Only a technical manager can begin such a run.',
+  'verify-log': 'The log is verified by a technical manager, a quality manager or an auditor.',
   'abandon-anothers-run': 'Somebody else began this run: ask them, or a technical manager.',
 };
 

@@ -22,7 +22,7 @@ import { requestLog } from './requestLog';
 import { csrfProtection, sameOriginOnly, sessions } from './session';
 
 /** The parts of the work, each with its routes. */
-const PARTS = [ledgerRoutes, preparationRoutes, auditRoutes];
+const PARTS = [ledgerRoutes, preparationRoutes];
 
 /** The whole HTTP application. It keeps nothing between requests; all state is in PostgreSQL. */
 export function createApp(parts: AppParts): Express {
@@ -59,6 +59,7 @@ function api(parts: AppParts): express.Router {
   router.use(csrfProtection);
   router.use(peopleRoutes(parts));
   for (const routes of PARTS) router.use(routes(services));
+  router.use(auditRoutes(parts));
   router.use(runRoutes(parts));
   router.use(fileRoutes(parts));
   router.use(labelRoutes(parts));

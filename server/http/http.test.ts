@@ -222,13 +222,14 @@ test('every route is described, and no request made from the description brings 
 /** The addresses that the routers really have, in the description's words. */
 function createRouters(): readonly Router[] {
   const services = { db: laboratory.database.db, now: () => new Date() };
-  const parts = [ledgerRoutes, preparationRoutes, auditRoutes];
+  const parts = [ledgerRoutes, preparationRoutes];
   const printer = new Printer(PRINT_WORKER);
   const open = { publicUrl: null, isSecure: false, isOfThisMachine: true };
   const limits = { sessionSigningKey: 'test key', pause: () => Promise.resolve() };
   return [
     ...parts.map((routes) => routes(services)),
     peopleRoutes({ services, ...open, ...limits }),
+    auditRoutes({ services, auditHeadsFile: null }),
     runRoutes({ services, printer, ...open, ...limits }),
     fileRoutes({ services, printer, fileQuotaBytes: 0 }),
     labelRoutes({ services, printer, publicUrl: null }),

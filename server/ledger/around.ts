@@ -125,9 +125,14 @@ function todayIn(services: Services, laboratory: LaboratoryState | null): PlainD
 export async function laboratoryNow(
   tx: Knex,
   services: Services,
-): Promise<{ readonly today: PlainDate; readonly settings: Settings }> {
+): Promise<{
+  readonly today: PlainDate;
+  readonly timeZone: string;
+  readonly settings: Settings;
+}> {
   const laboratory = founded(await findLaboratory(tx));
-  return { today: todayIn(services, laboratory), settings: laboratory.settings };
+  const { timeZone, settings } = laboratory;
+  return { today: todayIn(services, laboratory), timeZone, settings };
 }
 
 function founded(laboratory: LaboratoryState | null): LaboratoryState {

@@ -90,6 +90,61 @@ async function withRunsFigures(db: Knex, facts: readonly Fact[]): Promise<readon
   });
 }
 
+/** What of the history is asked for. */
+export interface HistoryWanted {
+  readonly recordId: string | null;
+  readonly authorId: string | null;
+  /** Kinds of fact; null for every one. */
+  readonly kinds: readonly string[] | null;
+  /** Plain dates in the laboratory, both counted in. */
+  readonly from: string | null;
+  readonly to: string | null;
+  readonly timeZone: string;
+}
+
+/** A place in the history. */
+export interface HistoryPlace {
+  readonly at: string;
+  readonly id: string;
+}
+
+/** Facts with what their records are called, the newest first, beyond a place. */
+export async function listHistory(
+  db: Knex,
+  { recordId, authorId, kinds, from, to, timeZone }: HistoryWanted,
+  after: HistoryPlace | null,
+  atMost: number,
+): Promise<{ fact: Fact; name: string; about: string | null }[]> {
+  const asked = factsWithKind(db)
+    .leftJoin('projections', 'projections.record_id', 'facts.record_id')
+    .leftJoin('projections as about', 'about.record_id', 'projections.about_id')
+    .select({ name: 'projections.name', about: 'about.name' })
+    .orderBy([
+      { column: 'facts.recorded_at', order: 'desc' },
+      { column: 'facts.id', order: 'desc' },
+    ])
+    .limit(atMost);
+  const beginning = '(?::date)::timestamp AT TIME ZONE ?';
+  const end = '(?::date + 1)::timestamp AT TIME ZONE ?';
+  if (recordId !== null) void asked.where('facts.record_id', recordId);
+  if (authorId !== null) void asked.where('facts.author_id', authorId);
+  if (kinds !== null) void asked.whereIn('facts.kind', [...kinds]);
+  if (from !== null) void asked.whereRaw(`facts.recorded_at >= ${beginning}`, [from, timeZone]);
+  if (to !== null) void asked.whereRaw(`facts.recorded_at < ${end}`, [to, timeZone]);
+  if (after) {
+    void asked.whereRaw('(facts.recorded_at, facts.id) < (?::timestamptz, ?::uuid)', [
+      after.at,
+      after.id,
+    ]);
+  }
+  const rows = (await asked) as (FactRow & { name: string | null; about: string | null })[];
+  return rows.map(({ name, about, ...row }) => ({
+    fact: toFact(row),
+    name: name ?? '',
+    about,
+  }));
+}
+
 /** The facts of the laboratory, in order. */
 export async function listLaboratoryFacts(db: Knex): Promise<LaboratoryFact[]> {
   const rows = (await factsWithKind(db)

@@ -1,12 +1,13 @@
 import { Router } from 'express';
 import type { ListKind } from '#contract';
 import { isRecordKind } from '#core/ledger';
-import { listRequestSchema, proposedFactSchema } from '#contract';
+import { historyRequestSchema, listRequestSchema, proposedFactSchema } from '#contract';
 import { AppError } from '../http/appError';
 import { idParameter, parseBody, parseQuery } from '../http/problems';
 import { requirePerson } from '../http/session';
 import type { Services } from '../services';
 import { Batch } from './batch';
+import { readHistory } from './history';
 import { readPage, readRecord, readStock } from './lists';
 import { inTodaysShape } from './sent';
 
@@ -32,6 +33,11 @@ export function ledgerRoutes(services: Services): Router {
     await requirePerson(services, request);
     const kind = kindOf(request.params.kind);
     response.json(await readRecord(services, kind, idParameter(request, 'recordId')));
+  });
+
+  router.get('/history', async (request, response) => {
+    await requirePerson(services, request);
+    response.json(await readHistory(services, parseQuery(request, historyRequestSchema)));
   });
 
   router.get('/stock', async (request, response) => {

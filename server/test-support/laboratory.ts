@@ -116,6 +116,7 @@ export async function startTestApp(
     publicUrl: null,
     isSecure: false,
     isOfThisMachine: true,
+    auditHeadsFile: null,
     fileQuotaBytes: 64 * 1024 * 1024,
     pause: () => Promise.resolve(),
     requestsPerMinute: 100_000,

@@ -94,6 +94,7 @@ export const COURSE_FACTS: RunFactTable<
   'run.certified': {
     nature: 'decision',
     needsServer: true,
+    isSigned: true,
     earlier: EARLIER_CERTIFICATES,
     check: () => [],
     apply: (draft, fact) => {
@@ -108,6 +109,7 @@ export const COURSE_FACTS: RunFactTable<
   'run.certificate-withdrawn': {
     nature: 'decision',
     needsServer: true,
+    isSigned: true,
     reopens: true,
     check: ({ body: { number } }, run, around) =>
       checkWithdrawing(run, number, around?.author ?? null),

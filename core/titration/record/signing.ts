@@ -27,6 +27,7 @@ function signing<K extends 'run.performed' | 'run.checked'>(
   return {
     nature: 'decision',
     needsServer: true,
+    isSigned: true,
     check: () => [],
     apply: (draft, fact) => {
       const signature = { ...provenance(fact), means, draft: fact.body.draft };
