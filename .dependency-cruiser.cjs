@@ -101,7 +101,7 @@ module.exports = {
     {
       name: 'these-pages-know-no-others',
       severity: 'error',
-      from: { path: '^web/(interface|people|rules|signIn|stock|verification)/' },
+      from: { path: '^web/(history|interface|people|rules|signIn|stock|verification)/' },
       to: {
         path: '^web/(interface|judge|people|prepare|rules|shelf|signIn|stock|titrate|verification)/',
         pathNot: '^web/$1/',

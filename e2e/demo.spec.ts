@@ -27,11 +27,20 @@ test('every screen of the demo opens, moves focus to its heading, and axe finds 
     ['Equipment', 'Equipment'],
     ['Verification', 'Verification'],
     ['People', 'People'],
+    ['History', 'History'],
   ] as const) {
     await page.getByRole('link', { name: link, exact: true }).click();
     await expect(page.getByRole('heading', { level: 1, name: heading })).toBeFocused();
     await expectAccessible(page);
   }
+  await page.getByLabel('Which entries').selectOption('signatures');
+  const entries = page.getByRole('list', { name: 'Entries' });
+  await expect(entries.getByRole('listitem').filter({ hasNotText: 'signed' })).toHaveCount(0);
+  await expect(entries).toContainText('certificate 0414-1 withdrawn');
+  await page.getByRole('button', { name: 'Verify the log' }).click();
+  await expect(page.getByText(/^Whole: \d+ entries\.$/)).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'People', exact: true }).click();
   await page.getByRole('button', { name: 'Add a person' }).click();
   await expectAccessible(page);
   for (const [path, heading] of [

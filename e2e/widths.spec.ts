@@ -27,6 +27,7 @@ const PAGES = [
   '/words',
   '/people',
   '/account',
+  '/history',
   '/verification',
   '/interface',
 ] as const;

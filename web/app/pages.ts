@@ -40,6 +40,7 @@ export const PAGES: readonly PageOf[] = [
   ['/methods/:methodId', async () => (await import('../rules/MethodPage')).MethodPage],
   ['/catalogue', async () => (await import('../catalogue/CataloguePage')).CataloguePage],
   ['/catalogue/:entryId', async () => (await import('../catalogue/EntryPage')).EntryPage],
+  ['/history', async () => (await import('../history/HistoryPage')).HistoryPage],
   ['/people', async () => (await import('../people/PeoplePage')).PeoplePage],
   ['/account', async () => (await import('../people/AccountPage')).AccountPage],
 ];

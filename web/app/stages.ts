@@ -16,6 +16,7 @@ export const KEPT_BELOW = [
   { name: 'House rules', to: '/rules' },
   { name: 'Settings', to: '/settings' },
   { name: 'People', to: '/people' },
+  { name: 'History', to: '/history' },
   { name: 'Verification', to: '/verification' },
 ] as const;
 

@@ -5,6 +5,7 @@ import { CATALOGUE, headOfEntry } from '#core/chemistry';
 import type { RecordVersion } from '#core/record';
 import { Loading } from '../app/Loading';
 import { useRecords } from '../app/records';
+import { HistoryLink } from '../app/HistoryLink';
 import { UseSwitch } from '../app/UseSwitch';
 import { newRecord } from '../app/useWriting';
 import { Page } from '../ui/Page';
@@ -35,6 +36,7 @@ export function EntryPage() {
       {known && (
         <div className="mb-6">
           <UseSwitch kind="entry" {...known} />
+          <HistoryLink of={known.id} />
         </div>
       )}
       <EntryForm entry={entry} record={known ?? fresh} />

@@ -14,6 +14,7 @@ import {
 } from '#core/titration/judging';
 import { describeStandard, standardSubstance } from '#core/titration/setUp';
 import { faultText, stepText } from '#core/wording';
+import { HistoryLink } from '../app/HistoryLink';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRunsOf } from '../app/records';
 import { useSession } from '../app/session';
@@ -182,6 +183,9 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
         <SeriesVerdict judgement={judgement} />
         <Corrections run={run} />
         <MonteCarlo key={run.version} result={result} />
+        <p className="mt-4">
+          <HistoryLink of={run.id} />
+        </p>
       </section>
       <section className="flex flex-col gap-6">
         {run.certificate ? (

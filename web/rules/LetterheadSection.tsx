@@ -106,7 +106,7 @@ function Logo() {
             input.current?.click();
           }}
         >
-          {logo ? 'Another picture…' : 'Choose a picture…'}
+          {logo ? 'Attach another…' : 'Attach a picture…'}
         </Button>
         {logo && (
           <AskingWhy

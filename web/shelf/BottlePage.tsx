@@ -22,6 +22,7 @@ import { Facts } from '../ui/Facts';
 import { HazardMarks } from '../ui/HazardMarks';
 import { Page } from '../ui/Page';
 import { StandingMark } from '../ui/Standing';
+import { HistoryLink } from '../app/HistoryLink';
 import { UseSwitch } from '../app/UseSwitch';
 import { capitalized, dateText, Molarity } from '../ui/typeset';
 import { Marked, Term } from '../ui/Term';
@@ -136,6 +137,7 @@ function AsMadeUp({ item, names }: AsMadeUpProps) {
           version={bottle.version}
           withdrawn={bottle.withdrawn}
         />
+        <HistoryLink of={bottle.id} />
       </div>
       <CorrectionList
         corrections={bottle.corrections}

@@ -13,6 +13,7 @@ import { CorrectionList } from '../ui/CorrectionList';
 import { Page } from '../ui/Page';
 import { Table } from '../ui/Table';
 import { dateText } from '../ui/typeset';
+import { HistoryLink } from '../app/HistoryLink';
 import { UseSwitch } from '../app/UseSwitch';
 import { EquipmentFormOf } from './EquipmentFormOf';
 import { CalibrationForm } from './CalibrationForm';
@@ -71,6 +72,7 @@ function ItemView({ state }: ItemProps) {
         version={state.version}
         withdrawn={state.withdrawn}
       />
+      <HistoryLink of={state.id} />
       <CorrectionList
         corrections={state.corrections}
         nameOf={nameOf}

@@ -15,6 +15,7 @@ import { useAddToRecord } from '../app/entering';
 import { usePersonName, useRecord } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { useSession } from '../app/session';
+import { HistoryLink } from '../app/HistoryLink';
 import { UseSwitch } from '../app/UseSwitch';
 import { Asking } from '../ui/Asking';
 import { Button, ButtonLink } from '../ui/Button';
@@ -165,6 +166,7 @@ function AsReceived({ state, left }: LotViewProps) {
           {(close) => <CountDialog state={state} onClose={close} />}
         </Asking>
         <UseSwitch kind="lot" id={state.id} version={state.version} withdrawn={state.withdrawn} />
+        <HistoryLink of={state.id} />
       </div>
     </section>
   );

@@ -1,0 +1,10 @@
+import { ButtonLink } from '../ui/Button';
+
+/** To everything that was entered into a record. */
+export function HistoryLink({ of }: { readonly of: string }) {
+  return (
+    <ButtonLink look="link" to={`/history?recordId=${of}`}>
+      Its history
+    </ButtonLink>
+  );
+}
