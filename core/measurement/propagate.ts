@@ -43,6 +43,8 @@ export interface Correlation {
 export interface EvaluationOptions {
   /** Inputs that keep their value and lose their uncertainty. */
   readonly isMuted?: (input: Input) => boolean;
+  /** By what the standard uncertainty of an input is multiplied, to see what would change; 1 unless given. */
+  readonly scale?: (input: Input) => number;
   /** Beside what correlates by being the same input. */
   readonly correlations?: readonly Correlation[];
   /** In place of the one from the effective degrees of freedom. */
@@ -61,17 +63,24 @@ export interface EvaluationOptions {
 export function propagate(
   root: Expression,
   unit: Unit,
-  { isMuted = () => false, correlations = [], coverageFactor: fixedFactor }: EvaluationOptions = {},
+  {
+    isMuted = () => false,
+    scale = () => 1,
+    correlations = [],
+    coverageFactor: fixedFactor,
+  }: EvaluationOptions = {},
 ): Evaluation {
   const values = evaluateNodes(root);
   const lines = [...inputSensitivities(root, values)].map(([input, coherent]) => {
-    const standardUncertainty = isMuted(input) ? 0 : combineComponents(input.components);
+    const factor = isMuted(input) ? 0 : scale(input);
+    const standardUncertainty = factor * combineComponents(input.components);
     const sensitivity = (coherent * input.unit.toCoherent) / unit.toCoherent;
     return {
       input,
       standardUncertainty,
       sensitivity,
       contribution: sensitivity * standardUncertainty,
+      factor,
     };
   });
   const squares = lines.reduce((total, line) => total + line.contribution ** 2, 0);
@@ -88,7 +97,7 @@ export function propagate(
     effectiveDegreesOfFreedom: freedom,
     coverageFactor,
     expandedUncertainty: coverageFactor * combined,
-    budget: lines.map((line) => ({
+    budget: lines.map(({ factor: _factor, ...line }) => ({
       ...line,
       share: squares > 0 ? line.contribution ** 2 / squares : 0,
     })),
@@ -114,16 +123,15 @@ export function combineContributions(
   return Math.sqrt(Math.max(0, squares + crossTerms));
 }
 
-type Line = Omit<BudgetLine, 'share'>;
+type Line = Omit<BudgetLine, 'share'> & { readonly factor: number };
 
 /**
  * Effective degrees of freedom of what is not known. A difference that is known and was not corrected would count as endlessly sure
  * and make k smaller, so that U fell where the room gets warmer; it is left out.
  */
 function freedomOf(lines: readonly Line[], correlations: readonly Correlation[]): number {
-  const unknown = lines.map(({ input, standardUncertainty, sensitivity }) => {
-    const isMuted = standardUncertainty === 0;
-    const part = isMuted ? 0 : sensitivity * combineComponents(unknownComponents(input.components));
+  const unknown = lines.map(({ input, factor, sensitivity }) => {
+    const part = factor * sensitivity * combineComponents(unknownComponents(input.components));
     return { input, part };
   });
   const combined = combineContributions(

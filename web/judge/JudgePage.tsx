@@ -36,6 +36,7 @@ import { PutRight } from './PutRight';
 import { CurveView } from '../titrate/CurveView';
 import { ReplicateTable } from './ReplicateTable';
 import { SigningPanel } from './SigningPanel';
+import { WhatIf } from './WhatIf';
 import { WorkingView } from './WorkingView';
 
 /** What a series came to: which titrations count, the result with its budget and working, and its certificate. */
@@ -182,6 +183,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
         <Statistics judgement={judgement} />
         <SeriesVerdict judgement={judgement} />
         <Corrections run={run} />
+        <WhatIf run={run} judgement={judgement} result={result} />
         <MonteCarlo key={run.version} result={result} />
         <p className="mt-4">
           <HistoryLink of={run.id} />

@@ -1,5 +1,6 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { renderToStaticMarkup } from 'react-dom/server';
+import { MemoryRouter } from 'react-router';
 import { expect, test } from 'vitest';
 import { plainDate } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
@@ -41,11 +42,13 @@ function certificateText(
   });
   const markup = renderToStaticMarkup(
     <QueryClientProvider client={new QueryClient()}>
-      <CertificateView
-        run={state}
-        certificate={{ ...certificate, ...earlier }}
-        result={judgement.result}
-      />
+      <MemoryRouter>
+        <CertificateView
+          run={state}
+          certificate={{ ...certificate, ...earlier }}
+          result={judgement.result}
+        />
+      </MemoryRouter>
     </QueryClientProvider>,
   );
   return markup.replace(/<[^>]+>/g, ' ').replace(/\s+/g, ' ');
