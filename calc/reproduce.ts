@@ -1,7 +1,9 @@
 import * as v from 'valibot';
+import { upcast } from '#core/ledger';
 import { Unanswerable } from '#core/problem';
 import type { CertifiedFigures } from '#core/titration/judging';
 import { certifiedFigures, comesToTheSame, judgeRun, SAME_WITHIN } from '#core/titration/judging';
+import type { RunFact } from '#core/titration/record';
 import { foldRun } from '#core/titration/record';
 import { certificateFileSchema } from '#contract';
 import { compare } from './compare';
@@ -23,7 +25,8 @@ export function reproduce(file: unknown): Reproduced {
   }
   const { certificate, figures, source } = parsed.output;
   try {
-    const run = foldRun(source.facts, source.references);
+    // An earlier version of the program may have kept the file; its facts are a run's, whatever their shape.
+    const run = foldRun(source.facts.map(upcast) as RunFact[], source.references);
     const judgement = run && judgeRun(run);
     if (!run || !judgement?.result) {
       return { kind: 'refused', sentence: 'Its entries come to no result.' };

@@ -185,8 +185,10 @@ export const bottleState = v.strictObject({
       corrections: certifiedCorrections,
     }),
   ),
-  certificatesWithdrawn: v.array(
-    v.strictObject({ ...said, runId: id, certificateNumber: text, reason: text }),
+  // A certificate's file that was kept before there were any has none.
+  certificatesWithdrawn: v.optional(
+    v.array(v.strictObject({ ...said, runId: id, certificateNumber: text, reason: text })),
+    [],
   ),
   corrections: corrections(v.strictObject(whatIsPutRight)),
   labels: v.array(v.strictObject({ ...said, sheet: text })),
