@@ -20,6 +20,7 @@ export default defineConfig({
         audit: 'server/commands/audit.ts',
         prepare: 'server/commands/prepare.ts',
         measureFold: 'server/commands/measureFold.ts',
+        measureCertificate: 'server/commands/measureCertificate.ts',
         record: 'server/commands/record.ts',
         rebuild: 'server/commands/rebuild.ts',
         demo: 'demo/load.ts',

@@ -345,7 +345,7 @@ await runCommand(async () => {
     if (process.argv.includes('--pages')) return;
     const session = await signIn(base);
     const headers = { cookie: session.cookie };
-    /** @type {{ records: { id: string, status: string }[] }} */
+    /** @type {{ records: { id: string, status: string, certificate: { number: string } | null }[] }} */
     const { records } = await (await fetch(`${base}/api/records/run`, { headers })).json();
     const run = await (
       await fetch(`${base}/api/runs/${records.find(({ status }) => status === 'open')?.id ?? ''}`, {
@@ -430,6 +430,24 @@ await runCommand(async () => {
     print(`the bench usable from a cold load at ${LONG_RUN} facts against 2 s`, {
       ratio: round(typing.coldMs / 2000),
       coldMs: Math.round(typing.coldMs),
+    });
+
+    const certified = records.find(({ status }) => status === 'certified');
+    const file = await (
+      await fetch(
+        `${base}/api/runs/${certified?.id ?? ''}/certificates/${certified?.certificate?.number ?? ''}`,
+        { headers },
+      )
+    ).json();
+    const certificate = await measure('measureCertificate', [], file);
+    print('a certificate as PDF against an empty PDF of the same library', {
+      ratio: round(certificate.certificateMs / certificate.emptyMs),
+      certificateMs: Math.round(certificate.certificateMs),
+      peakMb: certificate.peakMb,
+    });
+    print('20 titrations judged against 4 (5 is linear)', {
+      ratio: round(certificate.judgeTwentyMs / certificate.judgeFourMs),
+      judgeTwentyMs: round(certificate.judgeTwentyMs),
     });
 
     const fold = await measure('measureFold', [], run);
