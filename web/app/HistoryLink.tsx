@@ -3,7 +3,7 @@ import { ButtonLink } from '../ui/Button';
 /** To everything that was entered into a record. */
 export function HistoryLink({ of }: { readonly of: string }) {
   return (
-    <ButtonLink look="link" to={`/history?recordId=${of}`}>
+    <ButtonLink look="link" className="ml-3" to={`/history?recordId=${of}`}>
       Its history
     </ButtonLink>
   );
