@@ -5,6 +5,9 @@ import type { PrintTask } from './printWorker';
 /** A sheet of a hundred labels takes a second or two. */
 const LONGEST_MS = 10_000;
 
+/** A certificate takes a second; on a machine that is busy nobody is refused theirs for that. */
+const LONGEST_DOCUMENT_MS = 60_000;
+
 /** Jobs that one person may have waiting. */
 const WAITING_AT_MOST = 8;
 
@@ -20,14 +23,17 @@ interface Job {
  */
 export class Printer {
   readonly #pool: Piscina<PrintTask, Uint8Array>;
-  readonly #longestMs: number;
+  readonly #longestMs: Readonly<Record<PrintTask['kind'], number>>;
   /** By person, whose turn is next first. */
   readonly #waiting = new Map<string, Job[]>();
   #isPrinting = false;
 
   /** @param workerFile the built `printWorker` */
   constructor(workerFile: string, longestMs = LONGEST_MS) {
-    this.#longestMs = longestMs;
+    this.#longestMs = {
+      ...{ labels: longestMs, trial: longestMs },
+      document: Math.max(longestMs, LONGEST_DOCUMENT_MS),
+    };
     this.#pool = new Piscina({
       filename: workerFile,
       minThreads: 0,
@@ -71,11 +77,14 @@ export class Printer {
   }
 
   async #print({ task, resolve, reject }: Job): Promise<void> {
-    const signal = AbortSignal.timeout(this.#longestMs);
+    const signal = AbortSignal.timeout(this.#longestMs[task.kind]);
     try {
       resolve(Buffer.from(await this.#pool.run(task, { signal })));
     } catch (error) {
-      const message = 'This takes too long to make. Of labels, ask for fewer at a time.';
+      const message =
+        task.kind === 'labels'
+          ? 'These labels take too long to make: ask for fewer at a time.'
+          : 'This takes too long to print; nothing was stored. Try it again.';
       reject(signal.aborted ? new AppError('too-large', message) : error);
     }
   }

@@ -29,7 +29,7 @@ function away(reach: Exclude<Reach, 'reached'> = 'away'): AwayError {
 
 /** A server that has not answered by then is away; files take longer on their way, ms. */
 const ANSWER_MS = 20_000;
-const FILE_MS = 180_000;
+export const FILE_MS = 180_000;
 
 let csrfToken = '';
 
@@ -40,9 +40,19 @@ export function rememberCsrfToken(token: string): void {
 
 type Method = 'GET' | 'POST' | 'DELETE';
 
-/** Tells the server something whose answer says no more than that it was taken. @throws as `ask` */
-export async function tell(method: Method, path: string, body?: unknown): Promise<void> {
-  await request(method, path, asJson(body));
+/**
+ * Tells the server something whose answer says no more than that it was taken.
+ *
+ * @param longestMs where the server makes a file of it first
+ * @throws as `ask`
+ */
+export async function tell(
+  method: Method,
+  path: string,
+  body?: unknown,
+  longestMs = ANSWER_MS,
+): Promise<void> {
+  await request(method, path, asJson(body), longestMs);
 }
 
 /**

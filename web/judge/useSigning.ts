@@ -2,7 +2,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { Signing } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
 import type { CertifyRequest, SignRequest } from '#contract';
-import { tell } from '../app/api';
+import { FILE_MS, tell } from '../app/api';
 import { deviceStamp } from '../app/device';
 import { useReadAnew } from '../app/useReadAnew';
 
@@ -25,12 +25,12 @@ export function useSigning<Path extends keyof Requests>(
   const readAnew = useReadAnew();
   return useMutation({
     mutationFn: (asked: Omit<Requests[Path], Common>) =>
-      tell('POST', `/runs/${run.id}/${path}`, {
-        ...deviceStamp(),
-        basedOn: run.version,
-        draft,
-        ...asked,
-      }),
+      tell(
+        'POST',
+        `/runs/${run.id}/${path}`,
+        { ...deviceStamp(), basedOn: run.version, draft, ...asked },
+        FILE_MS,
+      ),
     onSettled: () =>
       Promise.all([client.invalidateQueries({ queryKey: ['run', run.id] }), readAnew()]),
   });
