@@ -14,6 +14,8 @@ import type { Pin, PreparationPlan } from '#core/preparation';
 import type { CorrectedBottle, Lot, PreparedBottle } from '#core/reagent';
 import { ROLES } from '#core/rights';
 import type { RunSetUp } from '#core/titration/setUp';
+import type { VoidCause } from '#core/wording';
+import { VOID_CAUSES } from '#core/wording';
 import { hazardCode, methodSchema, own, ownEntrySchema } from './catalogue';
 import {
   count,
@@ -550,7 +552,11 @@ export const FACT_SCHEMAS = {
     reason,
   }),
   'run.conflict-settled': v.strictObject({ keeps: id, reason }),
-  'run.flask-voided': v.strictObject({ flask, reason }),
+  'run.flask-voided': v.strictObject({
+    flask,
+    reason,
+    cause: v.exactOptional(v.picklist(Object.keys(VOID_CAUSES) as VoidCause[])),
+  }),
   'run.record-adopted': v.strictObject({
     kind: v.picklist(['method', 'lot', 'bottle', 'equipment']),
     ...recordVersion.entries,

@@ -70,6 +70,7 @@ test('a correction keeps the old figure with who, when and why; a void flask kee
   await page.keyboard.press('Escape');
 
   await flask.getByRole('button', { name: /^Void/ }).click();
+  await dialog.getByLabel('For what').selectOption('Something happened to the flask');
   await dialog.getByLabel('Why').fill('knocked over');
   await dialog.getByRole('button', { name: 'Void it' }).click();
   await expect(flask).toContainText('knocked over');
@@ -118,6 +119,7 @@ test('a decision on what somebody else has changed is refused and says so', asyn
   await expect(page.getByText('all entries kept')).toBeVisible();
 
   await other.getByRole('button', { name: /^Void/ }).click();
+  await other.getByLabel('For what').selectOption('Another reason');
   await other.getByRole('dialog').getByLabel('Why').fill('wrong flask');
   await other.getByRole('dialog').getByRole('button', { name: 'Void it' }).click();
   await other.context().setOffline(false);

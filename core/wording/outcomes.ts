@@ -9,9 +9,20 @@ export const CURVE_WAYS = {
   gran: 'Gran’s line',
 } as const;
 
+/** For what a titration is rejected. The keys stand in facts. */
+export const VOID_CAUSES = {
+  incident: 'something happened to the flask',
+  weighing: 'a fault of weighing or pipetting',
+  reading: 'a reading that cannot be mended',
+  'end-point': 'the end point was missed',
+  outlier: 'no fault is known; it stands out by the house rule’s test',
+  other: 'another reason',
+} as const;
+export type VoidCause = keyof typeof VOID_CAUSES;
+
 /** Why a flask counts or does not, as far as that needs saying. */
 export type OutcomeSaid =
-  | { readonly code: 'voided'; readonly reason: string }
+  | { readonly code: 'voided'; readonly reason: string; readonly cause?: VoidCause }
   | { readonly code: 'disputed'; readonly place: PlaceKind }
   | { readonly code: 'set-aside'; readonly limit: string }
   | { readonly code: 'by-curve'; readonly endMl: number; readonly way: keyof typeof CURVE_WAYS }
@@ -31,7 +42,9 @@ const PLAIN = {
 export function outcomeText(said: OutcomeSaid): string {
   switch (said.code) {
     case 'voided':
-      return said.reason;
+      return said.cause === undefined || said.cause === 'other'
+        ? said.reason
+        : `${VOID_CAUSES[said.cause]}: ${said.reason}`;
     case 'disputed':
       return `two different entries for its ${PLACE_NAMES[said.place]}: settle which one stands`;
     case 'set-aside':

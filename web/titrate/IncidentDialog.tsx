@@ -70,7 +70,7 @@ export function IncidentDialog({ run, judgement, flask: first, onClose }: Incide
     const body = { flask: number, incidentId, measured, ...circumstancesOf(typed), remark };
     const voided = {
       kind: 'run.flask-voided',
-      body: { flask: number, reason: `${name}.` },
+      body: { flask: number, reason: `${name}.`, cause: 'incident' },
     } as const;
     entering.mutate([{ kind: 'run.incident-noted', body }, ...(isVoid ? [voided] : [])]);
   };

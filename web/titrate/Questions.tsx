@@ -14,6 +14,7 @@ import { PauseDialog } from './PauseDialog';
 import { PhotographDialog } from './PhotographDialog';
 import { SettleDialog } from './SettleDialog';
 import { useEnter } from './useRun';
+import { VoidDialog } from './VoidDialog';
 
 /** What the bench asks in a dialog. */
 export type Question =
@@ -21,11 +22,11 @@ export type Question =
   | { readonly kind: 'settle'; readonly conflict: Conflict }
   | { readonly kind: 'incident' | 'curve'; readonly flask: number }
   | { readonly kind: 'burette' | Exclude<BenchQuestion, 'abandon'> }
+  | { readonly kind: 'void'; readonly flask: number }
   | Step;
 
 /** A step that is taken with a reason. */
-type Step =
-  { readonly kind: 'void' | 'take-back'; readonly flask: number } | { readonly kind: 'abandon' };
+type Step = { readonly kind: 'take-back'; readonly flask: number } | { readonly kind: 'abandon' };
 
 interface QuestionsProps {
   readonly run: RunState;
@@ -59,6 +60,7 @@ export function Questions({ run, judgement, question, onClose }: QuestionsProps)
     case 'keys':
       return <KeysDialog onClose={onClose} />;
     case 'void':
+      return <VoidDialog {...common} judgement={judgement} flask={question.flask} />;
     case 'take-back':
     case 'abandon':
       return <StepDialog {...common} step={question} />;
@@ -90,14 +92,6 @@ interface StepWords {
 
 function wordsOf(step: Step): StepWords {
   switch (step.kind) {
-    case 'void':
-      return {
-        title: `Void flask ${String(step.flask)}`,
-        description:
-          'The titration is rejected: it stays on record with your reason, and out of the mean. This cannot be undone.',
-        confirm: 'Void it',
-        factOf: (reason) => ({ kind: 'run.flask-voided', body: { flask: step.flask, reason } }),
-      };
     case 'take-back':
       return {
         title: `The end point of flask ${String(step.flask)} was not reached`,

@@ -132,7 +132,7 @@ describe('what becomes of each flask, and why', () => {
     for (const flask of [2, 3, 4]) script.titrate(flask, '0.4800', '0.00', '23.50');
     script.titrate(5, '0.4800', '0.00', '23.90');
     script.titrate(6, '0.4800', '0.00', '23.50');
-    script.add('run.flask-voided', { flask: 6, reason: 'spilt' });
+    script.add('run.flask-voided', { flask: 6, reason: 'spilt', cause: 'incident' });
     script.add('run.blank-made', { flask: 7 });
     const atLast = judgeRun(script.weigh(8, '0.4800').state);
     const found = atLast.replicates.map(({ verdict, why }) => [verdict, why]);
@@ -142,7 +142,7 @@ describe('what becomes of each flask, and why', () => {
       ['counts', null],
       ['counts', null],
       ['set-aside', { code: 'set-aside', limit: '0.3 %' }],
-      ['void', { code: 'voided', reason: 'spilt' }],
+      ['void', { code: 'voided', reason: 'spilt', cause: 'incident' }],
       // A blank that waits is open like any other flask.
       ['open', { code: 'not-titrated' }],
       ['open', { code: 'not-titrated' }],

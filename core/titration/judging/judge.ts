@@ -201,8 +201,9 @@ function replicateOf(
 ): Replicate {
   const base = { flask, titreMl: titreMl(flask), molarity: flaskMolarity(run, flask) };
   if (flask.voided) {
-    const { reason } = flask.voided;
-    return { ...base, verdict: 'void', why: { code: 'voided', reason } };
+    const { reason, cause } = flask.voided;
+    const why = { code: 'voided', reason, ...(cause && { cause }) } as const;
+    return { ...base, verdict: 'void', why };
   }
   if (disputed) {
     return { ...base, verdict: 'disputed', why: { code: 'disputed', place: disputed.at } };

@@ -5,6 +5,7 @@ import type { Certificate, Pause, RunState } from '../run';
 import { FINAL, flaskOf, INITIAL, pauseOf } from '../run';
 import type { Adopted } from '../setUp';
 import { namedRecords } from '../setUp';
+import type { VoidCause } from '../../wording';
 import type { RunFactTable } from './draft';
 import { draftAt } from './draft';
 import { EARLIER_CERTIFICATES } from './earlierRuns';
@@ -15,7 +16,12 @@ export interface CourseBodies {
   /** Left for later, or to somebody who is named. */
   'run.paused': Pause;
   'run.resumed': { readonly remark: string };
-  'run.flask-voided': { readonly flask: number; readonly reason: string };
+  'run.flask-voided': {
+    readonly flask: number;
+    readonly reason: string;
+    /** Absent where nobody was asked for it. */
+    readonly cause?: VoidCause;
+  };
   /** A record that the run rests on was put right: it goes on with the new version. */
   'run.record-adopted': Adopted & { readonly reason: string };
   'run.abandoned': { readonly reason: string };
@@ -62,7 +68,8 @@ export const COURSE_FACTS: RunFactTable<
     },
     apply: (draft, fact) => {
       const flask = draft.flasks.get(fact.body.flask);
-      if (flask) flask.voided ??= { ...provenance(fact), reason: fact.body.reason };
+      const { flask: _flask, ...why } = fact.body;
+      if (flask) flask.voided ??= { ...provenance(fact), ...why };
     },
     sentence: ({ flask }) => `flask ${String(flask)} void.`,
   },

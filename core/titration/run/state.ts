@@ -1,6 +1,7 @@
 import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Fact, Provenance, StoredFile } from '../../record';
+import type { VoidCause } from '../../wording';
 import type { RunReferences, RunSetUp } from '../setUp';
 import type { Certificate } from './certificate';
 import type { Portion } from './portion';
@@ -120,7 +121,7 @@ export interface Flask {
   };
   /** What happened to it, in the order of noting. */
   readonly incidents: readonly (Provenance & NotedIncident & { readonly flask: number })[];
-  readonly voided: (Provenance & { readonly reason: string }) | null;
+  readonly voided: (Provenance & { readonly reason: string; readonly cause?: VoidCause }) | null;
 }
 
 /** A certificate as it was issued, and what became of it. */
