@@ -1,12 +1,12 @@
 import type { Content } from 'pdfmake/interfaces';
 import { balance, parseEquation, parseFormula } from '#core/chemistry';
 
-/** A formula with its subscripts and charges. */
+/** A formula with its subscripts and charges, which the library makes smaller. */
 export function formulaText(formula: string, fontSize: number, bold = false): Content[] {
   return parseFormula(formula).pieces.map(({ text, level }) => ({
     text,
     bold,
-    fontSize: level === 'line' ? fontSize : fontSize * 0.7,
+    fontSize,
     ...(level === 'subscript' ? { sub: true } : {}),
     ...(level === 'superscript' ? { sup: true } : {}),
   }));
