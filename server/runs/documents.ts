@@ -4,10 +4,11 @@ import { decimalMarkOf, DEFAULT_SETTINGS } from '#core/laboratory';
 import { withFigures } from '#core/measurement';
 import type { PersonState } from '#core/people';
 import type { StoredFile } from '#core/record';
-import { certificateDocument, certificateLink } from '#core/titration/document';
+import { certificateDocument } from '#core/titration/document';
 import type { Judgement } from '#core/titration/judging';
 import { certifiedFigures, judgeRun } from '#core/titration/judging';
 import type { Certificate } from '#core/titration/run';
+import { certificateLink } from '#core/titration/run';
 import { namedRecords } from '#core/titration/setUp';
 import type { CertificateFile } from '#contract';
 import { newId } from '#contract';
@@ -139,7 +140,7 @@ async function documentOf(
       issuer: [laboratory?.name ?? '', ...(laboratory?.letterhead ?? [])],
       bottle: own < 0 ? bottle : { ...bottle, certified: bottle.certified.slice(0, own) },
       equipment,
-      auditHead: auditHead && { sequence: auditHead.sequence, hash: auditHead.hash },
+      auditHead,
       nameOf: (id) => people.get(id)?.name ?? 'somebody',
       dateText,
       instantText: instantTextIn(laboratory?.timeZone ?? 'UTC'),

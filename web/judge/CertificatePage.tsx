@@ -1,9 +1,11 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useLocation, useParams } from 'react-router';
+import type { Id } from '#core/grammar';
 import { digestOf } from '#core/record';
 import type { CertificateStatus } from '#core/titration/judging';
 import { certificateStatus } from '#core/titration/judging';
 import type { IssuedCertificate, RunState } from '#core/titration/run';
+import { certificateLink } from '#core/titration/run';
 import { endOfSentence } from '#core/wording';
 import type { CertificateFile } from '#contract';
 import { certificateFileSchema } from '#contract';
@@ -74,7 +76,7 @@ function Issued({ run, issued }: { readonly run: RunState; readonly issued: Issu
           </p>
           <div className="grid grid-cols-1 items-start gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.7fr)_minmax(0,1fr)]">
             <div>{data.file.document && <DocumentView document={data.file.document} />}</div>
-            <Proof issued={issued} at={data} href={`/api/runs/${run.id}/certificates/${number}`} />
+            <Proof issued={issued} at={data} href={certificateLink('/api', run.id, number)} />
           </div>
         </>
       ) : (
@@ -85,9 +87,9 @@ function Issued({ run, issued }: { readonly run: RunState; readonly issued: Issu
   );
 }
 
-async function readFile(runId: string, number: string): Promise<FileAtHand> {
-  const address = `/runs/${runId}/certificates/${encodeURIComponent(number)}`;
-  const json = JSON.parse(await (await askForFile('GET', address)).text()) as object;
+async function readFile(runId: Id, number: string): Promise<FileAtHand> {
+  const sent = await askForFile('GET', certificateLink('', runId, number));
+  const json = JSON.parse(await sent.text()) as object;
   return { json, file: readAnswer(certificateFileSchema, json), sha256: digestOf(json) };
 }
 
@@ -143,10 +145,7 @@ function Status({ run, issued: { certificate }, status }: StatusProps) {
           </p>
           {status.replacedBy !== null && (
             <p>
-              <ButtonLink
-                look="link"
-                to={`/runs/${run.id}/certificates/${encodeURIComponent(status.replacedBy)}`}
-              >
+              <ButtonLink look="link" to={certificateLink('', run.id, status.replacedBy)}>
                 Certificate {status.replacedBy} takes its place
               </ButtonLink>
             </p>

@@ -5,6 +5,7 @@ import type { Recomputed, Result } from '#core/titration/judging';
 import { recompute } from '#core/titration/judging';
 import { correctionsText } from '#core/wording';
 import type { Certificate, RunState } from '#core/titration/run';
+import { certificateLink } from '#core/titration/run';
 import { usePersonName } from '../app/records';
 import { ButtonLink } from '../ui/Button';
 import { Facts } from '../ui/Facts';
@@ -35,10 +36,7 @@ export function CertificateView({ run, certificate, result }: CertificateViewPro
         </ul>
       )}
       <p className="mt-3">
-        <ButtonLink
-          look="primary"
-          to={`/runs/${run.id}/certificates/${encodeURIComponent(certificate.number)}`}
-        >
+        <ButtonLink look="primary" to={certificateLink('', run.id, certificate.number)}>
           The whole certificate
         </ButtonLink>
       </p>

@@ -1,6 +1,7 @@
 import { figureText, roundHalfEven } from '#core/measurement';
 import type { Result } from '#core/titration/judging';
 import type { IssuedCertificate, RunState } from '#core/titration/run';
+import { certificateLink } from '#core/titration/run';
 import { endOfSentence } from '#core/wording';
 import { useListOn } from '../app/lists';
 import { usePersonName } from '../app/records';
@@ -77,10 +78,7 @@ function Compared({ run, result, last: { certificate }, why }: ComparedProps) {
         <ButtonLink look="link" to={`/runs/${run.id}`}>
           Put it right at the bench
         </ButtonLink>
-        <ButtonLink
-          look="link"
-          to={`/runs/${run.id}/certificates/${encodeURIComponent(certificate.number)}`}
-        >
+        <ButtonLink look="link" to={certificateLink('', run.id, certificate.number)}>
           Certificate {certificate.number}
         </ButtonLink>
       </p>

@@ -6,6 +6,7 @@ import { hazardsOfBottle } from '#core/label';
 import type { Settings } from '#core/laboratory';
 import { ownKeepingDays } from '#core/laboratory';
 import type { BottleState } from '#core/reagent';
+import { certificateLink } from '#core/titration/run';
 import { historyOf, isLabelOld, readyFrom, whyKept, whyLeft } from '#core/reagent';
 import { endOfSentence } from '#core/wording';
 import { Loading } from '../app/Loading';
@@ -233,7 +234,7 @@ function Certificates({ bottle }: { readonly bottle: BottleState }) {
               {dateText(certified.certifiedOn)} to {dateText(certified.validUntil)} ·{' '}
               <Link
                 className="font-semibold text-violet underline"
-                to={`/runs/${certified.runId}/certificates/${encodeURIComponent(certified.certificateNumber)}`}
+                to={certificateLink('', certified.runId, certified.certificateNumber)}
               >
                 certificate {certified.certificateNumber}
               </Link>

@@ -1,7 +1,6 @@
 import type { Document, Row } from '../../document';
 import { rowsOf, sectionOf } from '../../document';
 import { findSubstance } from '../../chemistry';
-import type { Id } from '../../grammar';
 import { paperUnitsOf } from '../../laboratory';
 import { COVERAGE_PROBABILITY, figureText, roundHalfEven } from '../../measurement';
 import { endOfSentence } from '../../wording';
@@ -45,11 +44,6 @@ export function certificateDocument(
     sections: parts.flatMap((part) => part ?? []),
     end: `End of certificate ${certificate.number}.`,
   };
-}
-
-/** Where the page of a certificate is. */
-export function certificateLink(baseUrl: string, runId: Id, number: string): string {
-  return `${baseUrl}/runs/${runId}/certificates/${encodeURIComponent(number)}`;
 }
 
 /** The molarity as the house rule has it stated. */

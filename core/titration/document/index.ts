@@ -1,1 +1,1 @@
-export { certificateDocument, certificateLink } from './certificateDocument';
+export { certificateDocument } from './certificateDocument';

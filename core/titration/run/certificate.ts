@@ -57,6 +57,11 @@ export interface Certificate {
   readonly catalogueVersion: string;
 }
 
+/** Where a certificate is: its page at the laboratory's address, and what the server gives out under that of its interface. */
+export function certificateLink(baseUrl: string, runId: Id, number: string): string {
+  return `${baseUrl}/runs/${runId}/certificates/${encodeURIComponent(number)}`;
+}
+
 /** One flask as the certificate lists it. */
 interface CertifiedReplicate {
   readonly flask: number;

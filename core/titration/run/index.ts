@@ -1,4 +1,5 @@
 export type { Certificate } from './certificate';
+export { certificateLink } from './certificate';
 export type { Conflict } from './conflicts';
 export { entriesAt, openConflicts } from './conflicts';
 export {
