@@ -1,12 +1,12 @@
 import { useMutation } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { sendFile } from '../app/api';
 import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
 import { useReadAnew } from '../app/useReadAnew';
 import { AskingWhy } from '../ui/AskingWhy';
-import { Button } from '../ui/Button';
 import { TextAreaField } from '../ui/fields';
+import { FileButton } from '../ui/FileButton';
 import { FormError } from '../ui/FormError';
 
 /** What stands at the head of certificates, for whoever may set it. */
@@ -68,7 +68,6 @@ function Logo() {
   const { logo, id: recordId, version: basedOn } = laboratory;
   const add = useAddToRecord();
   const readAnew = useReadAnew();
-  const input = useRef<HTMLInputElement>(null);
   const sending = useMutation({
     mutationFn: async (file: File) => {
       await sendFile('/laboratory/logo', file);
@@ -87,27 +86,10 @@ function Logo() {
       ) : (
         <p className="my-2 text-ink-soft">None: a picture as PNG or JPEG, at most 1 MB.</p>
       )}
-      <input
-        ref={input}
-        type="file"
-        aria-label="Logo file"
-        accept="image/png,image/jpeg"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file) sending.mutate(file);
-          event.target.value = '';
-        }}
-      />
       <div className="flex flex-wrap gap-3">
-        <Button
-          onClick={() => {
-            input.current?.click();
-          }}
-        >
+        <FileButton label="Logo file" accept="image/png,image/jpeg" onFile={sending.mutate}>
           {logo ? 'Attach another…' : 'Attach a picture…'}
-        </Button>
+        </FileButton>
         {logo && (
           <AskingWhy
             button="Without one…"

@@ -1,15 +1,13 @@
 import { useMutation } from '@tanstack/react-query';
-import { useRef } from 'react';
 import type { LotState } from '#core/reagent';
 import { sendFile } from '../app/api';
 import { useReadAnew } from '../app/useReadAnew';
-import { Button } from '../ui/Button';
+import { FileButton } from '../ui/FileButton';
 import { FormError } from '../ui/FormError';
 
 /** The certificates as files, and attaching another. */
 export function LotCertificates({ state }: { readonly state: LotState }) {
   const readAnew = useReadAnew();
-  const input = useRef<HTMLInputElement>(null);
   const sending = useMutation({
     mutationFn: async (file: File) => {
       await sendFile(`/lots/${state.id}/certificates`, file);
@@ -23,27 +21,15 @@ export function LotCertificates({ state }: { readonly state: LotState }) {
         <p className="text-ink-soft">None attached: a PDF, or a picture as PNG or JPEG.</p>
       )}
       <Files state={state} />
-      <input
-        ref={input}
-        type="file"
-        aria-label="Certificate file"
-        accept="application/pdf,image/png,image/jpeg"
-        className="sr-only"
-        tabIndex={-1}
-        onChange={(event) => {
-          const [file] = event.target.files ?? [];
-          if (file) sending.mutate(file);
-          event.target.value = '';
-        }}
-      />
-      <Button
-        className="mt-3"
-        onClick={() => {
-          input.current?.click();
-        }}
-      >
-        Attach a file…
-      </Button>
+      <div className="mt-3">
+        <FileButton
+          label="Certificate file"
+          accept="application/pdf,image/png,image/jpeg"
+          onFile={sending.mutate}
+        >
+          Attach a file…
+        </FileButton>
+      </div>
       <FormError message={sending.error?.message} />
     </section>
   );
