@@ -19,7 +19,7 @@ import { Form, FormFoot } from '../ui/Form';
 import { messagesOf } from '../ui/refusal';
 import { useTyped } from '../ui/useTyped';
 import { PasswordField } from './PasswordField';
-import { useSigning } from './useSigning';
+import { useRunRequest } from './useRunRequest';
 
 interface CertifyPanelProps {
   readonly run: RunState;
@@ -41,7 +41,7 @@ export function CertifyPanel({ run, judgement, signing }: CertifyPanelProps) {
   });
   const validUntil = isPlainDate(typed.validUntil) ? typed.validUntil : null;
   const now = useRecordsNow(run.setUp);
-  const certify = useSigning(run, signing, 'certificate');
+  const certify = useRunRequest(run, 'certificate');
   // One decision, one pair of facts: pressing again after a lost answer sends the same.
   const [ids] = useState(() => ({ factId: newId(), bottleFactId: newId() }));
   const findings = [
@@ -59,7 +59,7 @@ export function CertifyPanel({ run, judgement, signing }: CertifyPanelProps) {
         const reason = reasonOrNull(typed.reason);
         if (validUntil === null) return;
         certify.mutate(
-          { ...ids, validUntil, reason, password },
+          { ...ids, draft: signing.draft, validUntil, reason, password },
           {
             onError: () => {
               change({ password: '' });

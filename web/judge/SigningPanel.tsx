@@ -19,7 +19,7 @@ import { capitalized, instantText } from '../ui/typeset';
 import { useTyped } from '../ui/useTyped';
 import { CertifyPanel } from './CertifyPanel';
 import { PasswordField } from './PasswordField';
-import { useSigning } from './useSigning';
+import { useRunRequest } from './useRunRequest';
 
 /** What each signature says, for whoever gives it. */
 const SAYS: Readonly<Record<Exclude<SignatureMeaning, 'authorized'>, string>> = {
@@ -158,7 +158,7 @@ interface SignFormProps {
 /** A signature: what it says, and the password. It goes straight to the server. */
 function SignForm({ run, means, signing }: SignFormProps) {
   const { typed, field, change } = useTyped({ password: '' });
-  const sign = useSigning(run, signing, 'signatures');
+  const sign = useRunRequest(run, 'signatures');
   // Pressing again after a lost answer sends the same.
   const [factId] = useState(newId);
   return (
@@ -167,7 +167,7 @@ function SignForm({ run, means, signing }: SignFormProps) {
       onSubmit={() => {
         const { password } = typed;
         sign.mutate(
-          { factId, means, password },
+          { factId, means, draft: signing.draft, password },
           {
             onError: () => {
               change({ password: '' });

@@ -1,13 +1,9 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { authorOf } from '#core/people';
 import { checkWithdrawing } from '#core/titration/record';
 import type { RunState } from '#core/titration/run';
 import { newId } from '#contract';
-import { tell } from '../app/api';
-import { deviceStamp } from '../app/device';
 import { useSession } from '../app/session';
-import { useReadAnew } from '../app/useReadAnew';
 import { Asking } from '../ui/Asking';
 import { reasonProblem } from '../ui/fieldMessages';
 import { TextAreaField } from '../ui/fields';
@@ -15,6 +11,7 @@ import { FormDialog } from '../ui/Form';
 import { messagesOf } from '../ui/refusal';
 import { useTyped } from '../ui/useTyped';
 import { PasswordField } from './PasswordField';
+import { useRunRequest } from './useRunRequest';
 
 interface WithdrawProps {
   readonly run: RunState;
@@ -39,25 +36,10 @@ function WithdrawDialog({
   number,
   onClose,
 }: WithdrawProps & { readonly onClose: () => void }) {
-  const client = useQueryClient();
-  const readAnew = useReadAnew();
   const { typed, field } = useTyped({ reason: '', password: '' });
   // Pressing again after a lost answer sends the same.
   const [ids] = useState(() => ({ factId: newId(), bottleFactId: newId() }));
-  const withdraw = useMutation({
-    mutationFn: () =>
-      tell('POST', `/runs/${run.id}/withdrawal`, {
-        ...deviceStamp(),
-        ...ids,
-        basedOn: run.version,
-        number,
-        reason: typed.reason.trim(),
-        password: typed.password,
-      }),
-    onSuccess: onClose,
-    onSettled: () =>
-      Promise.all([client.invalidateQueries({ queryKey: ['run', run.id] }), readAnew()]),
-  });
+  const withdraw = useRunRequest(run, 'withdrawal', onClose);
   const messages = messagesOf(withdraw.error);
   return (
     <FormDialog
@@ -69,7 +51,8 @@ function WithdrawDialog({
       }
       error={withdraw.error?.message}
       onSubmit={() => {
-        withdraw.mutate();
+        const { reason, password } = typed;
+        withdraw.mutate({ ...ids, number, reason: reason.trim(), password });
       }}
       onClose={onClose}
     >

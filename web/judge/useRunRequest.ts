@@ -1,25 +1,25 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import type { Signing } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
-import type { CertifyRequest, SignRequest } from '#contract';
+import type { CertifyRequest, SignRequest, WithdrawRequest } from '#contract';
 import { FILE_MS, tell } from '../app/api';
 import { deviceStamp } from '../app/device';
 import { useReadAnew } from '../app/useReadAnew';
 
-/** What each kind of signature is asked for with. */
+/** What each request that takes a password is made with. */
 interface Requests {
   readonly signatures: SignRequest;
   readonly certificate: CertifyRequest;
+  readonly withdrawal: WithdrawRequest;
 }
 
 /** What a request says of the run and of the device. */
-type Common = 'basedOn' | 'draft' | keyof ReturnType<typeof deviceStamp>;
+type Common = 'basedOn' | keyof ReturnType<typeof deviceStamp>;
 
-/** Asks the server for a signature, for the draft that is shown; then the run is read anew. It never waits in the outbox. */
-export function useSigning<Path extends keyof Requests>(
+/** Asks the server for what takes a password; then the run is read anew. It never waits in the outbox. */
+export function useRunRequest<Path extends keyof Requests>(
   run: RunState,
-  { draft }: Signing,
   path: Path,
+  onDone?: () => void,
 ) {
   const client = useQueryClient();
   const readAnew = useReadAnew();
@@ -28,9 +28,10 @@ export function useSigning<Path extends keyof Requests>(
       tell(
         'POST',
         `/runs/${run.id}/${path}`,
-        { ...deviceStamp(), basedOn: run.version, draft, ...asked },
+        { ...deviceStamp(), basedOn: run.version, ...asked },
         FILE_MS,
       ),
+    ...(onDone && { onSuccess: onDone }),
     onSettled: () =>
       Promise.all([client.invalidateQueries({ queryKey: ['run', run.id] }), readAnew()]),
   });
