@@ -1,3 +1,5 @@
+import { roundHalfEven } from './decimal';
+
 /** What may stand between the whole part of a number and the rest. */
 export type DecimalMark = '.' | ',';
 
@@ -30,4 +32,9 @@ export function withFigures<Made>(next: DecimalMark, make: () => Made): Made {
  */
 export function figureText(figure: string | number): string {
   return String(figure).replace('.', mark);
+}
+
+/** By how much something moves, with its sign as it is typeset: `+0.05`, `−0.08`. */
+export function signedText(value: number, places: number): string {
+  return `${value < 0 ? '−' : '+'}${figureText(roundHalfEven(Math.abs(value), places))}`;
 }

@@ -34,7 +34,7 @@ export {
   sum,
 } from './expression';
 export type { DecimalMark } from './figureText';
-export { decimalMark, figureText, withFigures, writeFiguresWith } from './figureText';
+export { decimalMark, figureText, signedText, withFigures, writeFiguresWith } from './figureText';
 export type { KragtenEstimate } from './kragten';
 export { kragten } from './kragten';
 export type { BudgetLine, Correlation, Evaluation, EvaluationOptions } from './propagate';

@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { areSolutionsRelated } from '#core/ledger';
@@ -43,9 +44,10 @@ import { WorkingView } from './WorkingView';
 export function JudgePage() {
   const { runId = '' } = useParams();
   const loaded = useRun(runId);
-  if (!loaded) return <Loading />;
+  // The same until an entry comes: what hangs on it is not computed with every glance.
+  const judgement = useMemo(() => loaded && judgeRun(loaded.run), [loaded]);
+  if (!loaded || !judgement) return <Loading />;
   const { run, isAllKept } = loaded;
-  const judgement = judgeRun(run);
   const { bottle } = run.references;
   const titrant = findSubstance(bottle.substanceId, bottle.own);
   const standard = standardSubstance(run.references.standard);

@@ -1,4 +1,4 @@
-import { figureText, roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven, signedText } from '#core/measurement';
 import type { Result } from '#core/titration/judging';
 import type { IssuedCertificate, RunState } from '#core/titration/run';
 import { certificateLink } from '#core/titration/run';
@@ -89,7 +89,7 @@ function Compared({ run, result, last: { certificate }, why }: ComparedProps) {
 
 function movedText(moved: number, percent: number, ofU: number): string {
   if (moved === 0) return 'No entry has been put right yet: the value is what it was.';
-  const size = `${percent < 0 ? '−' : '+'}${figureText(roundHalfEven(Math.abs(percent), 2))} %`;
+  const size = `${signedText(percent, 2)} %`;
   const against = `${figureText(roundHalfEven(ofU, 1))} of the U that was certified`;
   return `The value has moved by ${size}, ${against}${ofU > 1 ? ': more than was answered for' : ''}.`;
 }

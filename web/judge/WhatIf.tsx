@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { paperUnitsOf } from '#core/laboratory';
-import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
+import { figureText, roundHalfEven, roundSignificant, signedText } from '#core/measurement';
 import type { Judgement, Result } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
 import { inOrder, leavingOut, otherSchools, smallerU } from '#core/titration/whatIf';
@@ -49,11 +49,6 @@ function Unfolding({ of, children }: { readonly of: string; readonly children: (
   );
 }
 
-function signed(value: number, places: number): string {
-  const size = figureText(roundHalfEven(Math.abs(value), places));
-  return `${value < 0 ? '−' : '+'}${size}`;
-}
-
 function Order({ judgement, result }: WhatIfProps) {
   const { points, trend } = inOrder(judgement);
   if (points.length < 2) return <p>One titration has no order.</p>;
@@ -72,15 +67,15 @@ function Order({ judgement, result }: WhatIfProps) {
         {trend === null
           ? 'Fewer than four say nothing of a trend.'
           : trend.isSignificant
-            ? `They drift: ${signed(trend.percentPerTitration, 2)} % with each titration, which chance alone does in ${figureText(roundSignificant(100 * trend.probability, 2))} % of such series. A titrant that takes up air, or a burette that warms, does so.`
-            : `No trend: ${signed(trend.percentPerTitration, 2)} % with each titration is within what chance does.`}
+            ? `They drift: ${signedText(trend.percentPerTitration, 2)} % with each titration, which chance alone does in ${figureText(roundSignificant(100 * trend.probability, 2))} % of such series. A titrant that takes up air, or a burette that warms, does so.`
+            : `No trend: ${signedText(trend.percentPerTitration, 2)} % with each titration is within what chance does.`}
       </p>
     </>
   );
 }
 
 function Without({ run, judgement, result }: WhatIfProps) {
-  const rows = leavingOut(run, judgement, result);
+  const rows = useMemo(() => leavingOut(run, judgement, result), [run, judgement, result]);
   return (
     <>
       <Table
@@ -92,8 +87,8 @@ function Without({ run, judgement, result }: WhatIfProps) {
             cells: [
               `flask ${String(flask)}`,
               `${figureText(value)} ± ${figureText(uncertainty)}`,
-              `${signed(movedPercent, 2)} %`,
-              signed(movedByU, 1),
+              `${signedText(movedPercent, 2)} %`,
+              signedText(movedByU, 1),
               relativeSdPercent === null ? '–' : figureText(roundHalfEven(relativeSdPercent, 3)),
             ],
           }),
@@ -108,7 +103,7 @@ function Without({ run, judgement, result }: WhatIfProps) {
 }
 
 function Smaller({ run, judgement, result }: WhatIfProps) {
-  const changes = smallerU(run, judgement, result);
+  const changes = useMemo(() => smallerU(run, judgement, result), [run, judgement, result]);
   const { molarity } = paperUnitsOf(run.setUp.rules);
   return (
     <Table
@@ -129,7 +124,7 @@ function Smaller({ run, judgement, result }: WhatIfProps) {
 }
 
 function Others({ run, result }: WhatIfProps) {
-  const answers = otherSchools(run, result);
+  const answers = useMemo(() => otherSchools(run, result), [run, result]);
   if (answers.length === 0) return <p>The same: none of their rules changes a figure here.</p>;
   return (
     <>
@@ -142,7 +137,7 @@ function Others({ run, result }: WhatIfProps) {
             says,
             `${figureText(value)} ± ${figureText(uncertainty)}`,
             averaged,
-            signed(movedByU, 1),
+            signedText(movedByU, 1),
           ],
         }))}
       />

@@ -1,8 +1,8 @@
 import { useMemo, useState } from 'react';
-import { figureText, roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven, signedText } from '#core/measurement';
 import type { Judgement } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
-import { leavingOut } from '#core/titration/whatIf';
+import { withoutFlask } from '#core/titration/whatIf';
 import type { VoidCause } from '#core/wording';
 import { VOID_CAUSES } from '#core/wording';
 import { reasonProblem } from '../ui/fieldMessages';
@@ -63,17 +63,16 @@ export function VoidDialog({ run, judgement, flask, onClose }: VoidDialogProps) 
 function Effect({ run, judgement, flask }: Omit<VoidDialogProps, 'onClose'>) {
   const { result } = judgement;
   const without = useMemo(
-    () => result && leavingOut(run, judgement, result).find((one) => one.flask === flask),
+    () => result && withoutFlask(run, judgement, result, flask),
     [run, judgement, result, flask],
   );
   if (!without) return null;
   const { value, uncertainty, movedPercent, movedByU } = without;
-  const sign = movedPercent < 0 ? '−' : '+';
   return (
     <p className="border-l-4 border-straw bg-straw-wash px-3 py-2">
-      Without it: {figureText(value)} ± {figureText(uncertainty)} mol/L, which moves by {sign}
-      {figureText(roundHalfEven(Math.abs(movedPercent), 2))} %,{' '}
-      {figureText(roundHalfEven(Math.abs(movedByU), 1))} of the present <i>U</i>.
+      Without it: {figureText(value)} ± {figureText(uncertainty)} mol/L, which moves by{' '}
+      {signedText(movedPercent, 2)} %, {figureText(roundHalfEven(Math.abs(movedByU), 1))} of the
+      present <i>U</i>.
     </p>
   );
 }

@@ -1,5 +1,6 @@
-import { regress } from '../../statistics';
+import { meanOf, regress } from '../../statistics';
 import type { Judgement } from '../judging';
+import { inTitrationOrder } from './titrationOrder';
 
 /** A series in the order in which it was titrated. */
 export interface InOrder {
@@ -25,17 +26,17 @@ const CONFIDENCE = 0.95;
 
 /** The accurate titrations in their order, and whether they drift: a titrant that takes up air, a burette that warms. */
 export function inOrder({ replicates }: Judgement): InOrder {
-  const points = replicates
-    .filter(({ verdict }) => verdict === 'counts' || verdict === 'set-aside')
-    .toSorted((a, b) => (a.flask.initial?.at ?? '').localeCompare(b.flask.initial?.at ?? ''))
-    .flatMap(({ flask, molarity, verdict }, i) =>
+  const accurate = replicates.filter(
+    ({ verdict }) => verdict === 'counts' || verdict === 'set-aside',
+  );
+  const points = inTitrationOrder(accurate, ({ flask }) => flask).flatMap(
+    ({ flask, molarity, verdict }, i) =>
       molarity === null
         ? []
         : [{ place: i + 1, flask: flask.number, molarity, counts: verdict === 'counts' }],
-    );
+  );
   if (points.length < FEWEST_FOR_A_TREND) return { points, trend: null };
   const molarities = points.map(({ molarity }) => molarity);
-  const mean = molarities.reduce((sum, one) => sum + one, 0) / molarities.length;
   const { slope, slopeProbability, isSlopeSignificant } = regress(
     points.map(({ place }) => place),
     molarities,
@@ -44,7 +45,7 @@ export function inOrder({ replicates }: Judgement): InOrder {
   return {
     points,
     trend: {
-      percentPerTitration: (100 * slope) / mean,
+      percentPerTitration: (100 * slope) / meanOf(molarities),
       probability: slopeProbability,
       isSignificant: isSlopeSignificant,
     },

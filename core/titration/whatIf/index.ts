@@ -1,4 +1,4 @@
 export { inOrder } from './inOrder';
-export { leavingOut } from './leavingOut';
+export { leavingOut, withoutFlask } from './leavingOut';
 export { otherSchools } from './otherSchools';
 export { smallerU } from './smallerU';

@@ -18,26 +18,34 @@ export interface LeftOut {
 /** The effect of leaving out each of the titrations that count, to be known before one is. */
 export function leavingOut(
   run: RunState,
+  judgement: Judgement,
+  result: Result,
+): readonly LeftOut[] {
+  return judgement.replicates.flatMap(
+    ({ flask }) => withoutFlask(run, judgement, result, flask.number) ?? [],
+  );
+}
+
+/** The effect of leaving out one titration; null for one that does not count, or when nothing would be left. */
+export function withoutFlask(
+  run: RunState,
   { replicates }: Judgement,
   { evaluation }: Result,
-): readonly LeftOut[] {
-  return replicates
-    .filter(({ verdict }) => verdict === 'counts')
-    .flatMap(({ flask: { number } }): readonly LeftOut[] => {
-      const { result, accurate } = judgeRun(without(run, number));
-      if (!result) return [];
-      const moved = result.evaluation.value - evaluation.value;
-      return [
-        {
-          flask: number,
-          value: result.rounded.value,
-          uncertainty: result.rounded.uncertainty,
-          movedPercent: (100 * moved) / evaluation.value,
-          movedByU: moved / evaluation.expandedUncertainty,
-          relativeSdPercent: accurate?.relativeSdPercent ?? null,
-        },
-      ];
-    });
+  number: number,
+): LeftOut | null {
+  const one = replicates.find(({ flask }) => flask.number === number);
+  if (one?.verdict !== 'counts') return null;
+  const { result, accurate } = judgeRun(without(run, number));
+  if (!result) return null;
+  const moved = result.evaluation.value - evaluation.value;
+  return {
+    flask: number,
+    value: result.rounded.value,
+    uncertainty: result.rounded.uncertainty,
+    movedPercent: (100 * moved) / evaluation.value,
+    movedByU: moved / evaluation.expandedUncertainty,
+    relativeSdPercent: accurate?.relativeSdPercent ?? null,
+  };
 }
 
 /** The run as if a flask had never been titrated: what it took from the burette stays. */

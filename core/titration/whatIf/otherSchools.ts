@@ -5,6 +5,7 @@ import type { Result } from '../judging';
 import { judgeRun } from '../judging';
 import type { RunState } from '../run';
 import { isBlank } from '../run';
+import { inTitrationOrder } from './titrationOrder';
 
 /** Rules on which schools differ, and by which the same entries may come to something else. */
 const DECIDING: ReadonlySet<keyof HouseRules> = new Set<keyof HouseRules>([
@@ -77,8 +78,6 @@ function under(run: RunState, rules: HouseRules): RunState {
 /** The flask that was titrated first; a blank is never the rough one. */
 function firstTitrated({ flasks }: RunState): number | null {
   const begun = flasks.filter((flask) => flask.initial !== null && !isBlank(flask));
-  const [first] = begun.toSorted((a, b) =>
-    (a.initial?.at ?? '').localeCompare(b.initial?.at ?? ''),
-  );
+  const [first] = inTitrationOrder(begun, (flask) => flask);
   return first?.number ?? null;
 }

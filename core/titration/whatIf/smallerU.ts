@@ -1,6 +1,7 @@
 import type { Input } from '../../measurement';
 import { combineComponents, decimalOf, figureText, propagate } from '../../measurement';
 import { lotPurityComponent } from '../../reagent';
+import { meanOf } from '../../statistics';
 import type { Judgement, Result } from '../judging';
 import type { RunState } from '../run';
 import { isBlank, titreMl } from '../run';
@@ -94,7 +95,7 @@ function portionWay({ references: { burette }, flasks }: RunState): readonly Way
     .flatMap((flask) => titreMl(flask) ?? [])
     .map(Number);
   if (titres.length === 0) return [];
-  const mean = titres.reduce((sum, one) => sum + one, 0) / titres.length;
+  const mean = meanOf(titres);
   const good = GOOD_FILLING * Number(burette.capacityMl);
   const ratio = mean / good;
   if (ratio >= 1) return [];
