@@ -84,6 +84,7 @@ export {
   correctedBottleSchema,
   glasswareSchema,
   heaterSchema,
+  letterheadSchema,
   lotSchema,
   thermometerSchema,
 } from './records';

@@ -386,6 +386,12 @@ export const given = {
 
 const withdrawalSchema = v.strictObject({ reason });
 
+/** What stands under the name of a laboratory, a line each. */
+export const letterheadSchema = v.pipe(
+  v.array(line),
+  v.maxLength(6, 'A letterhead has at most six lines.'),
+);
+
 /**
  * The schema of the body of every kind of fact that a client may send; the compiler sees that none is missing. The others (the
  * founding of the laboratory, certificates) only the server makes.
@@ -410,10 +416,7 @@ export const FACT_SCHEMAS = {
   'equipment.corrected': v.strictObject({ equipment: equipmentSchema, reason }),
   'bottle.corrected': correctedBottleSchema,
   'laboratory.renamed': v.strictObject({ name: line, reason }),
-  'laboratory.letterhead-set': v.strictObject({
-    lines: v.pipe(v.array(line), v.maxLength(6, 'A letterhead has at most six lines.')),
-    reason,
-  }),
+  'laboratory.letterhead-set': v.strictObject({ lines: letterheadSchema, reason }),
   'laboratory.logo-removed': v.strictObject({ reason }),
   'lot.opened': v.strictObject({ openedOn: plainDate }),
   'lot.classified': v.strictObject(classification),

@@ -50,7 +50,7 @@ test('people take turns, whoever asked for how many', async () => {
 
 test('one that does not end is ended, and the next is made all the same', async () => {
   // Long enough for a thread to begin on a busy machine: the next sheet has the same limit.
-  const impatient = new Printer(file, 3_000);
+  const impatient = new Printer(file, { labels: 3_000, document: 3_000, trial: 3_000 });
   const stuck = impatient.print('a', task(13));
   const next = impatient.print('b', task(7));
   await expect(stuck).rejects.toMatchObject({ code: 'too-large' });

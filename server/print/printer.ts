@@ -2,11 +2,16 @@ import { Piscina } from 'piscina';
 import { AppError } from '../http/appError';
 import type { PrintTask } from './printWorker';
 
-/** A sheet of a hundred labels takes a second or two. */
-const LONGEST_MS = 10_000;
+/** How long each kind of task may take, ms. */
+type Longest = Readonly<Record<PrintTask['kind'], number>>;
 
-/** A certificate takes a second; on a machine that is busy nobody is refused theirs for that. */
-const LONGEST_DOCUMENT_MS = 60_000;
+const LONGEST_MS: Longest = {
+  // A sheet of a hundred takes a second or two.
+  labels: 10_000,
+  // On a machine that is busy nobody is refused their certificate for that.
+  document: 60_000,
+  trial: 10_000,
+};
 
 /** Jobs that one person may have waiting. */
 const WAITING_AT_MOST = 8;
@@ -23,17 +28,14 @@ interface Job {
  */
 export class Printer {
   readonly #pool: Piscina<PrintTask, Uint8Array>;
-  readonly #longestMs: Readonly<Record<PrintTask['kind'], number>>;
+  readonly #longestMs: Longest;
   /** By person, whose turn is next first. */
   readonly #waiting = new Map<string, Job[]>();
   #isPrinting = false;
 
   /** @param workerFile the built `printWorker` */
   constructor(workerFile: string, longestMs = LONGEST_MS) {
-    this.#longestMs = {
-      ...{ labels: longestMs, trial: longestMs },
-      document: Math.max(longestMs, LONGEST_DOCUMENT_MS),
-    };
+    this.#longestMs = longestMs;
     this.#pool = new Piscina({
       filename: workerFile,
       minThreads: 0,

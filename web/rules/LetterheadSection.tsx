@@ -1,5 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import * as v from 'valibot';
+import { letterheadSchema } from '#contract';
 import { sendFile } from '../app/api';
 import { useAddToRecord } from '../app/entering';
 import { useSession } from '../app/session';
@@ -35,6 +37,7 @@ function Lines() {
     .split('\n')
     .map((one) => one.trim())
     .filter((one) => one !== '');
+  const refused = v.safeParse(letterheadSchema, lines).issues?.[0].message;
   const { id: recordId, version: basedOn } = laboratory;
   return (
     <div className="flex flex-col items-start gap-3">
@@ -42,13 +45,13 @@ function Lines() {
         <TextAreaField
           label="Lines, such as an address"
           value={typed}
-          error={lines.length > 6 ? 'A letterhead has at most six lines.' : undefined}
+          error={refused}
           onText={setTyped}
         />
       </div>
       <AskingWhy
         button="Set the lines…"
-        disabled={lines.length > 6 || lines.join('\n') === laboratory.letterhead.join('\n')}
+        disabled={refused !== undefined || lines.join('\n') === laboratory.letterhead.join('\n')}
         question={{
           title: 'Set the letterhead?',
           description: 'Certificates that were issued keep theirs.',
