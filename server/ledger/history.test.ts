@@ -3,12 +3,7 @@ import { addToDate, plainDateAt } from '#core/grammar';
 import { isSigned } from '#core/ledger';
 import type { HistoryAnswer, Problem } from '#contract';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
-import {
-  foundTestLaboratory,
-  startRun,
-  stockLaboratory,
-  titrateSeries,
-} from '../test-support/laboratory';
+import { foundStockedLaboratory, startRun, titrateSeries } from '../test-support/laboratory';
 import { signatureOf } from '../test-support/signing';
 
 let laboratory: TestLaboratory;
@@ -18,10 +13,7 @@ let ids: StockIds;
 let runId: string;
 
 beforeAll(async () => {
-  laboratory = await foundTestLaboratory();
-  analyst = await laboratory.signIn(laboratory.analyst);
-  chief = await laboratory.signIn(laboratory.chief);
-  ids = await stockLaboratory(analyst, laboratory.today);
+  ({ laboratory, analyst, chief, ids } = await foundStockedLaboratory());
   for (let made = 0; made < 4; made += 1) {
     runId = await startRun(made % 2 === 0 ? analyst : chief, ids);
     await titrateSeries(analyst, runId);

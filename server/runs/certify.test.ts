@@ -16,9 +16,8 @@ import { findProjection } from '../ledger/queries';
 import { findRun } from '../ledger/references';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
 import {
-  foundTestLaboratory,
+  foundStockedLaboratory,
   startRun,
-  stockLaboratory,
   titrateSeries,
   weighed,
 } from '../test-support/laboratory';
@@ -30,10 +29,7 @@ let chief: Client;
 let ids: StockIds;
 
 beforeAll(async () => {
-  laboratory = await foundTestLaboratory();
-  analyst = await laboratory.signIn(laboratory.analyst);
-  chief = await laboratory.signIn(laboratory.chief);
-  ids = await stockLaboratory(analyst, laboratory.today);
+  ({ laboratory, analyst, chief, ids } = await foundStockedLaboratory());
 });
 afterAll(() => laboratory.close());
 

@@ -21,7 +21,6 @@ import { durably } from '../database/durably';
 import { insertFile } from '../files/queries';
 import { AppError, factIdReused } from '../http/appError';
 import {
-  lockAndOpen,
   makeServerFact,
   refuseStale,
   refuseUnexplained,
@@ -30,11 +29,11 @@ import {
 } from '../ledger/append';
 import { laboratoryNow } from '../ledger/around';
 import { findProjection } from '../ledger/queries';
-import { foldLoaded, recordOf } from '../ledger/references';
 import { confirmSigner } from '../people/accounts';
 import type { Printer } from '../print/printer';
 import type { Services } from '../services';
-import { makeDocuments, openRun } from './documents';
+import { makeDocuments } from './documents';
+import { lockWithBottle, openRun } from './openRun';
 import { signingNow } from './sign';
 
 /** What certifying takes beside the database. */
@@ -69,12 +68,7 @@ export async function certifyRun(
   const documents = await makeDocuments({ services, printer }, person, before, drafted, baseUrl);
   return durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
-    const opened = await lockAndOpen(inside, [
-      { id: runId, kind: 'run' },
-      { id: before.state.setUp.bottle.id, kind: 'bottle' },
-    ]);
-    const run = foldLoaded(recordOf(opened.records, runId));
-    if (!run) throw new RangeError(`run ${runId} vanished while it was being locked`);
+    const { run, opened } = await lockWithBottle(inside, before.state);
     const sentBefore = issuedBefore(run, person, request);
     if (sentBefore) return sentBefore;
     const certificate = await decide(inside, person, run.state, request, at);

@@ -7,12 +7,7 @@ import { reproduce } from '../../calc/reproduce';
 import { listAuditAfter } from '../audit/queries';
 import { verifyAudit } from '../audit/verify';
 import type { Client, TestLaboratory } from '../test-support/laboratory';
-import {
-  foundTestLaboratory,
-  startRun,
-  stockLaboratory,
-  titrateSeries,
-} from '../test-support/laboratory';
+import { foundStockedLaboratory, startRun, titrateSeries } from '../test-support/laboratory';
 import { decisionOf, runNow, signatureOf } from '../test-support/signing';
 
 let laboratory: TestLaboratory;
@@ -20,10 +15,10 @@ let analyst: Client;
 let runId: string;
 
 beforeAll(async () => {
-  laboratory = await foundTestLaboratory();
-  analyst = await laboratory.signIn(laboratory.analyst);
-  const chief = await laboratory.signIn(laboratory.chief);
-  runId = await startRun(analyst, await stockLaboratory(analyst, laboratory.today));
+  const stocked = await foundStockedLaboratory();
+  const { chief, ids } = stocked;
+  ({ laboratory, analyst } = stocked);
+  runId = await startRun(analyst, ids);
   await titrateSeries(analyst, runId);
   await analyst
     .post(`/api/runs/${runId}/signatures`, await signatureOf(laboratory, runId))

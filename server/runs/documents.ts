@@ -17,24 +17,12 @@ import { canonicalText } from '../audit/text';
 import { findFile } from '../files/queries';
 import { aroundOf } from '../ledger/around';
 import { findLaboratory, findProjection } from '../ledger/queries';
-import type { LoadedRun, Opened } from '../ledger/references';
-import { foldLoaded, openRecords, recordOf, referencesFor } from '../ledger/references';
+import { foldLoaded, referencesFor } from '../ledger/references';
 import { listPeople } from '../people/queries';
 import { dateText, instantTextIn } from '../print/inWords';
 import type { Printer } from '../print/printer';
 import type { Services } from '../services';
-
-/** A run with what it refers to, as it is read for a document. */
-export interface RunAtHand extends LoadedRun {
-  readonly surroundings: Opened['surroundings'];
-}
-
-/** A run with what it refers to; null when there is none. */
-export async function openRun(services: Services, id: string): Promise<RunAtHand | null> {
-  const { records, surroundings } = await openRecords(services, [{ id, kind: 'run' }]);
-  const run = foldLoaded(recordOf(records, id));
-  return run && { ...run, surroundings };
-}
+import type { RunAtHand } from './openRun';
 
 /** A run as it was when a certificate was issued. */
 export function asIssued(services: Services, run: RunAtHand, { number }: Certificate): RunAtHand {

@@ -10,7 +10,8 @@ import { idParameter, parseBody } from '../http/problems';
 import { requirePerson } from '../http/session';
 import { findRun } from '../ledger/references';
 import { certifyRun } from './certify';
-import { asIssued, certificateFileOf, openRun } from './documents';
+import { asIssued, certificateFileOf } from './documents';
+import { openRun } from './openRun';
 import { signRun } from './sign';
 import { withdrawCertificate } from './withdraw';
 

@@ -9,10 +9,9 @@ import { reproduce } from '../../calc/reproduce';
 import { findProjection } from '../ledger/queries';
 import type { Client, StockIds, TestLaboratory } from '../test-support/laboratory';
 import {
-  foundTestLaboratory,
+  foundStockedLaboratory,
   PASSWORD,
   startRun,
-  stockLaboratory,
   titrateSeries,
 } from '../test-support/laboratory';
 import { decisionOf, runNow, signatureOf } from '../test-support/signing';
@@ -33,10 +32,7 @@ async function certified(): Promise<Certificate> {
 }
 
 beforeAll(async () => {
-  laboratory = await foundTestLaboratory();
-  analyst = await laboratory.signIn(laboratory.analyst);
-  chief = await laboratory.signIn(laboratory.chief);
-  ids = await stockLaboratory(analyst, laboratory.today);
+  ({ laboratory, analyst, chief, ids } = await foundStockedLaboratory());
   runId = await startRun(analyst, ids);
   await titrateSeries(analyst, runId);
   first = await certified();

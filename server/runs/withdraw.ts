@@ -5,17 +5,10 @@ import { checkWithdrawing } from '#core/titration/record';
 import type { WithdrawRequest } from '#contract';
 import { durably } from '../database/durably';
 import { AppError, factIdReused } from '../http/appError';
-import {
-  lockAndOpen,
-  makeServerFact,
-  refuseStale,
-  refuseUnexplained,
-  storeNext,
-} from '../ledger/append';
-import { foldLoaded, recordOf } from '../ledger/references';
+import { makeServerFact, refuseStale, refuseUnexplained, storeNext } from '../ledger/append';
 import { confirmSigner } from '../people/accounts';
 import type { Services } from '../services';
-import { openRun } from './documents';
+import { lockWithBottle, openRun } from './openRun';
 
 /**
  * Withdraws the certificate in force of a run, by somebody who gives their password: it holds no longer, on the run and on its
@@ -31,17 +24,11 @@ export async function withdrawCertificate(
 ): Promise<void> {
   await confirmSigner(services, person, password);
   const author = authorOf(person);
-  // What a run rests on never changes, so its bottle is known before either is locked.
-  const bottleId = (await openRun(services, runId))?.state.setUp.bottle.id;
-  if (bottleId === undefined) throw new AppError('not-found', 'There is no such run.');
+  const before = await openRun(services, runId);
+  if (!before) throw new AppError('not-found', 'There is no such run.');
   await durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
-    const opened = await lockAndOpen(inside, [
-      { id: runId, kind: 'run' },
-      { id: bottleId, kind: 'bottle' },
-    ]);
-    const run = foldLoaded(recordOf(opened.records, runId));
-    if (!run) throw new RangeError(`run ${runId} vanished while it was being locked`);
+    const { run, opened } = await lockWithBottle(inside, before.state);
     const known = run.facts.find(({ id }) => id === factId);
     if (known) {
       const isSame =
@@ -67,7 +54,7 @@ export async function withdrawCertificate(
       makeServerFact(services, person.id, {
         ...device,
         id: bottleFactId,
-        recordId: bottleId,
+        recordId: run.state.setUp.bottle.id,
         recordKind: 'bottle',
         kind: 'bottle.certificate-withdrawn',
         body: { runId, certificateNumber: number, reason },

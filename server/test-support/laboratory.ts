@@ -279,6 +279,23 @@ export function lotBody(today: PlainDate) {
 
 export type StockIds = Awaited<ReturnType<typeof stockLaboratory>>;
 
+/** A laboratory in which an analyst can standardize and a chief can certify. */
+export interface StockedLaboratory {
+  readonly laboratory: TestLaboratory;
+  readonly analyst: Client;
+  readonly chief: Client;
+  readonly ids: StockIds;
+}
+
+/** Founds a laboratory, signs both of its people in, and registers what a standardization takes. */
+export async function foundStockedLaboratory(): Promise<StockedLaboratory> {
+  const laboratory = await foundTestLaboratory();
+  const analyst = await laboratory.signIn(laboratory.analyst);
+  const chief = await laboratory.signIn(laboratory.chief);
+  const ids = await stockLaboratory(analyst, laboratory.today);
+  return { laboratory, analyst, chief, ids };
+}
+
 export function bottleBody(code: string, lotId: string, client: Client, today: PlainDate) {
   return {
     code,
