@@ -46,6 +46,7 @@ export const lotSchema = v.strictObject({
   own,
   lotNumber: line,
   supplier: line,
+  certificateNumber: v.exactOptional(remark),
   purity: decimalUpTo(1, 'Nothing is purer than 100 %.'),
   purityHalfWidth: nonNegativeDecimal,
   purityDistribution: distribution,

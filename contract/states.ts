@@ -7,6 +7,7 @@ import type { PersonState } from '#core/people';
 import type { PreparationState } from '#core/preparation';
 import type { BottleState, LotState, PreparedBottle } from '#core/reagent';
 import type { Fact, Provenance, StoredFile } from '#core/record';
+import { SIGNATURE_MEANINGS } from '#core/titration/run';
 import { STEP_CODES } from '#core/wording';
 import { methodSchema, ownEntries, ownEntrySchema, stepWork } from './catalogue';
 import { decimal, id, plainDate } from './fields';
@@ -251,6 +252,8 @@ const runSummary = v.strictObject({
   startedAt: text,
   closedAt: v.nullable(text),
   titrationsMade: number,
+  signed: v.optional(v.array(v.picklist(SIGNATURE_MEANINGS)), []),
+  isReturned: v.optional(v.boolean(), false),
   taken: v.array(v.strictObject({ id, amount: number })),
   molarity: v.nullable(number),
   next: v.strictObject({

@@ -69,6 +69,7 @@ export const LOTS: Readonly<Record<string, DatedLot>> = {
     ...REFERENCE,
     substanceId: 'potassium-hydrogen-phthalate',
     lotNumber: 'KP-2207',
+    certificateNumber: 'TR 22-0714',
     purity: '0.9998',
     amountReceived: '100',
     receivedOn: -140,

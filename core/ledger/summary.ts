@@ -4,9 +4,9 @@ import type { Listing, Taken } from '../record';
 import { lasting } from '../record';
 import { nextStep } from '../titration/guidance';
 import type { SeriesScatter } from '../titration/judging';
-import { judgeRun, scatterOf } from '../titration/judging';
-import type { Certificate, RunState } from '../titration/run';
-import { takenBy, titreMl } from '../titration/run';
+import { judgeRun, scatterOf, signedSoFar } from '../titration/judging';
+import type { Certificate, RunState, SignatureMeaning } from '../titration/run';
+import { openReturn, takenBy, titreMl } from '../titration/run';
 import type { StepSaid } from '../wording';
 
 /** A run as lists show it. */
@@ -19,6 +19,10 @@ export interface RunSummary {
   readonly startedAt: string;
   readonly closedAt: string | null;
   readonly titrationsMade: number;
+  /** As what it has been signed while it waits for the next signature. */
+  readonly signed: readonly SignatureMeaning[];
+  /** Whether it was given back, and nobody has answered yet. */
+  readonly isReturned: boolean;
   /** From each lot (g) and bottle (mL), void flasks too. */
   readonly taken: ReturnType<typeof takenBy>;
   /** By name. */
@@ -49,6 +53,8 @@ export function summarizeRun(run: RunState): RunSummary {
     startedAt: run.started.at,
     closedAt: run.closed?.at ?? null,
     titrationsMade: run.flasks.filter((flask) => titreMl(flask) !== null).length,
+    signed: signedSoFar(run, judgement),
+    isReturned: openReturn(run) !== null,
     taken: takenBy(run),
     molarity: judgement.averaged?.mean ?? null,
     next: nextStep(run, judgement).says,

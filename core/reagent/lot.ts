@@ -26,6 +26,8 @@ export interface Lot {
   readonly own?: Own;
   readonly lotNumber: string;
   readonly supplier: string;
+  /** As its maker's certificate bears it; absent of a lot that was registered before it was asked. */
+  readonly certificateNumber?: string;
   /**
    * Mass of substance in a gram as received, 0 to 1; of a solution stated by volume, in a millilitre.
    */

@@ -52,14 +52,19 @@ export const LOT_RECORD = defineRecord<
         }
       : null,
   listed: ({ lot, withdrawn }) => {
-    const { substanceId, lotNumber, supplier, store, useBy } = lot;
+    const { substanceId, lotNumber, supplier, certificateNumber, store, useBy } = lot;
     const substance = findSubstance(substanceId, lot.own);
     const standing = { now: 'in-use', lastDay: useBy, after: 'expired', warningDays: null };
     return {
       name: lotNumber,
-      words: [substance?.name, substance?.shortName, substance?.formula, supplier, store].filter(
-        (word) => word !== undefined,
-      ),
+      words: [
+        substance?.name,
+        substance?.shortName,
+        substance?.formula,
+        supplier,
+        certificateNumber,
+        store,
+      ].filter((word) => word !== undefined),
       aboutId: null,
       ...atHand(standing, withdrawn !== null),
     };

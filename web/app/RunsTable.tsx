@@ -51,7 +51,10 @@ export function RunsTable({ runs, isOfOneBottle = false }: RunsTableProps) {
 const LINKS: Readonly<Record<RunSummary['status'], (run: RunSummary) => string>> = {
   certified: ({ certificate }) => `certificate ${certificate?.number ?? ''}`,
   abandoned: () => 'abandoned',
-  open: () => 'judge it',
+  open: ({ isReturned, signed }) => {
+    if (isReturned) return 'given back: answer it';
+    return signed.length > 0 ? `${signed.join(', ')}: sign it` : 'judge it';
+  },
 };
 
 function ResultOf({ run: { certificate, molarity } }: { readonly run: RunSummary }) {

@@ -147,6 +147,7 @@ function emptyLot(today: PlainDate): Plain<Lot> {
     substanceId: CATALOGUE.substances[0]?.id ?? '',
     lotNumber: '',
     supplier: '',
+    certificateNumber: '',
     purity: '',
     purityHalfWidth: '',
     purityDistribution: 'rectangular',
@@ -182,6 +183,11 @@ function SubstanceFields({ form, field, carried }: LotFields & { readonly carrie
       />
       <TextField label="Lot number" {...field('lotNumber')} />
       <TextField label="Supplier" {...field('supplier')} />
+      <TextField
+        label="Number of its certificate"
+        hint="Empty if it has none."
+        {...field('certificateNumber')}
+      />
       <SelectField
         label="It is"
         value={dissolved?.meaning ?? 'solid'}

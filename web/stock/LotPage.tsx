@@ -186,6 +186,7 @@ function factsOf(lot: Lot, left: number | undefined): ComponentProps<typeof Fact
       ? []
       : [['Molarity', `${figureText(roundSignificant(molarity, 3))} mol/L`] as const]),
     ['Molar mass', figure(`${figureText(molarMass)} g/mol`)],
+    ...(lot.certificateNumber ? [['Its certificate', lot.certificateNumber] as const] : []),
     ['Received', dateText(lot.receivedOn)],
     ['Opened', lot.openedOn === null ? 'not yet' : dateText(lot.openedOn)],
     ['Use by', lot.useBy === null ? 'none' : dateText(lot.useBy)],

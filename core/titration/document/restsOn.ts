@@ -77,7 +77,10 @@ function lotRows(
     ['Substance', substance?.name ?? lot.substanceId],
     ['Lot', [lot.lotNumber, lot.supplier].filter((one) => one !== '').join(', ')],
     ['Purity', purityText(lot)],
-    ['Certificate of the lot', files],
+    [
+      'Certificate of the lot',
+      [lot.certificateNumber ?? '', files].filter((one) => one !== '').join(', '),
+    ],
     [
       'Traceability',
       files === ''

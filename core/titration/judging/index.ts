@@ -17,4 +17,4 @@ export type { Recomputed } from './recomputed';
 export { recompute } from './recomputed';
 export { seriesFault } from './seriesFault';
 export type { Signatories, Signing } from './signing';
-export { signatoriesOf, signaturesWith, signingFindings, signingOf } from './signing';
+export { signatoriesOf, signaturesWith, signedSoFar, signingFindings, signingOf } from './signing';

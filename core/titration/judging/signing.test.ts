@@ -12,6 +12,7 @@ import {
   judgeRun,
   reviewOf,
   signaturesWith,
+  signedSoFar,
   signingFindings,
   signingOf,
 } from './index';
@@ -75,6 +76,15 @@ test('a certificate takes the signatures of the house rule, in their order', () 
   expect(against(performed, 'performed', 'ines', ['analyst'])).toEqual(['signed-already']);
   expect(against(series(), 'performed', 'tobin', ['analyst'])).toEqual(['not-performer']);
   expect(against(series(), 'performed', 'ines', [])).toEqual(['not-allowed']);
+});
+
+test('lists say as what a run is signed, and no longer once another entry makes another draft', () => {
+  const script = sign(series(), 'performed');
+  const soFar = ({ state }: RunScript) => signedSoFar(state, judgeRun(state));
+  expect([soFar(series()), soFar(script)]).toEqual([[], ['performed']]);
+  script.titrate(5, '0.4800', '0.00', '23.52');
+  expect(soFar(script)).toEqual([]);
+  expect(soFar(sign(script, 'performed'))).toEqual(['performed']);
 });
 
 test('nobody checks their own work, nor authorizes it where somebody else can', () => {

@@ -49,15 +49,26 @@ export function signingOf(
   if (!judgement.result) return null;
   const draft = draftDigest(run, judgement);
   const needed = neededFor(run, signatories);
-  const given = SIGNATURE_MEANINGS.flatMap(
-    (means) => run.signatures.findLast((one) => one.means === means && one.draft === draft) ?? [],
-  );
+  const given = givenFor(run, draft);
   const isGiven = (means: SignatureMeaning): boolean => given.some((one) => one.means === means);
   const lapsed = SIGNATURE_MEANINGS.filter(
     (means) => run.signatures.some((one) => one.means === means) && !isGiven(means),
   );
   const next = needed.find((means) => !isGiven(means)) ?? 'authorized';
   return { needed, given, lapsed, next, draft, signatories };
+}
+
+/** The latest signature of each meaning for a draft, in the order of signing. */
+function givenFor({ signatures }: RunState, draft: string): readonly Signature[] {
+  return SIGNATURE_MEANINGS.flatMap(
+    (means) => signatures.findLast((one) => one.means === means && one.draft === draft) ?? [],
+  );
+}
+
+/** As what a run is signed that waits for another signature; none once it is certified. */
+export function signedSoFar(run: RunState, judgement: Judgement): readonly SignatureMeaning[] {
+  if (run.status !== 'open' || run.signatures.length === 0 || !judgement.result) return [];
+  return givenFor(run, draftDigest(run, judgement)).map(({ means }) => means);
 }
 
 /** What the house rule asks for; what a trainee had a part in is checked in any case. */
