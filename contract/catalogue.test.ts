@@ -8,7 +8,8 @@ import {
   findSubstance,
   hazardsAt,
   moleRatioOfMethod,
-  ratioOfAnalysis,
+  ratiosOfAnalysis,
+  statedAsOf,
 } from '#core/chemistry';
 import { catalogueSchema } from './index';
 
@@ -40,12 +41,17 @@ describe('the catalogue that ships', () => {
       .filter(({ id }) => id in known)
       .map((method) => [method.id, moleRatioOfMethod(method)]);
     expect(Object.fromEntries(found)).toEqual(known);
-    const ratios = CATALOGUE.analyses.map((one) => [one.id, ratioOfAnalysis(one)]);
+    const ratios = CATALOGUE.analyses.map((one) => [
+      one.id,
+      ratiosOfAnalysis(one, statedAsOf(one, null)),
+    ]);
     expect(Object.fromEntries(ratios)).toMatchObject({
-      'titratable-acidity': 2,
-      'carbonate-by-back-titration': 2,
-      'sulfur-dioxide': 1,
-      'iron-by-dichromate': 1 / 6,
+      'titratable-acidity': { perTitrant: 1 / 2, equivalents: 2 },
+      'carbonate-by-back-titration': { perTitrant: 1 / 2, perExcess: 1 / 2, equivalents: 2 },
+      'sulfur-dioxide': { perTitrant: 1, perExcess: null },
+      'oxalic-acid-by-permanganate': { perTitrant: 5 / 2, equivalents: 2 },
+      'iron-by-dichromate': { perTitrant: 6, equivalents: 1 },
+      'unknown-solid-acid': { perTitrant: 1, equivalents: 1 },
     });
   });
 

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
-import { EQUATION_AT_MOST, HAZARD_STATEMENTS } from '#core/chemistry';
-import type { Catalogue, HazardCode, Own, OwnEntry } from '#core/chemistry';
+import { EQUATION_AT_MOST, HAZARD_STATEMENTS, RESULT_UNIT_KEYS } from '#core/chemistry';
+import type { Catalogue, HazardCode, Own, OwnEntry, ResultUnit } from '#core/chemistry';
 import { id as recordId, line, NOT_FILLED_IN, remark as text, storedInteger } from './fields';
 import { houseRulesSchema } from './houseRules';
 
@@ -20,6 +20,9 @@ const percent = v.pipe(v.number(), v.minValue(0), v.maxValue(100, 'At most 100 %
 const remark = text;
 const sentence = v.pipe(text, v.minLength(1, NOT_FILLED_IN));
 const source = sentence;
+
+/** The unit of a result. */
+export const resultUnit = v.picklist(RESULT_UNIT_KEYS as readonly [ResultUnit, ...ResultUnit[]]);
 
 export const hazardCode = v.picklist(
   Object.keys(HAZARD_STATEMENTS) as [HazardCode, ...HazardCode[]],
@@ -244,32 +247,16 @@ export const ownEntries: v.GenericSchema<unknown, Own> = v.pipe(
 /** What of the laboratory's own a record names. */
 export const own = v.exactOptional(ownEntries);
 
-/** How a titrant is standardized. */
-const method = v.strictObject({
+/** How a titration is done. */
+const procedure = {
   id,
   name: line,
   titrantIds: v.pipe(ids, v.minLength(1, 'Name the titrant.')),
-  standardId: id,
-  inBurette: v.picklist(['titrant', 'standard']),
   excess: v.optional(v.nullable(v.strictObject({ substanceId: id, reagent: reacting })), null),
   equations,
   links,
   titrant: reacting,
-  standard: reacting,
   nominalMolarityMolPerL: positive,
-  portions: v.pipe(
-    v.array(
-      v.variant('kind', [
-        v.strictObject({ kind: v.literal('weighed'), massG: range }),
-        v.strictObject({
-          kind: v.literal('aliquot'),
-          standardMolarityMolPerL: positive,
-          volumeMl: range,
-        }),
-      ]),
-    ),
-    v.minLength(1, 'Choose at least one.'),
-  ),
   indicatorId: v.nullable(id),
   indicatorDrops: v.nullable(positive),
   colours: v.strictObject({ before: colour, endPoint: colour, overshot: colour }),
@@ -284,36 +271,59 @@ const method = v.strictObject({
   needsBlank: v.optional(v.boolean(), false),
   cautions: v.array(sentence),
   source,
+};
+
+const weighed = v.strictObject({ kind: v.literal('weighed'), massG: range });
+
+/** How a titrant is standardized. */
+const method = v.strictObject({
+  ...procedure,
+  standardId: id,
+  inBurette: v.picklist(['titrant', 'standard']),
+  standard: reacting,
+  portions: v.pipe(
+    v.array(
+      v.variant('kind', [
+        weighed,
+        v.strictObject({
+          kind: v.literal('aliquot'),
+          standardMolarityMolPerL: positive,
+          volumeMl: range,
+        }),
+      ]),
+    ),
+    v.minLength(1, 'Choose at least one.'),
+  ),
 });
 
 /** A method of a laboratory's own. */
 export const methodSchema = v.strictObject({ ...method.entries, own });
 
 const analysis = v.strictObject({
-  id,
-  name: line,
-  titrantIds: v.pipe(ids, v.minLength(1, 'Name the titrant.')),
-  excessReagentId: v.nullable(id),
-  analyteFormula: v.nullable(formula),
-  equations,
-  links,
-  analyte: reacting,
-  titrant: reacting,
-  results: v.array(
-    v.picklist([
-      'molarity',
-      'mass-concentration',
-      'mass-fraction',
-      'mass-per-unit',
-      'molar-mass',
-      'equivalent-mass',
-      'normality',
-    ]),
+  ...procedure,
+  analyte: v.pipe(v.string(), v.minLength(1)),
+  statedAs: v.array(
+    v.strictObject({
+      name: line,
+      formula,
+      perFormulaUnit: positive,
+      densityGPerMl: v.nullable(positive),
+    }),
   ),
-  indicatorId: v.nullable(id),
+  units: v.pipe(v.array(resultUnit), v.minLength(1, 'Choose at least one.')),
+  portions: v.pipe(
+    v.array(
+      v.variant('kind', [weighed, v.strictObject({ kind: v.literal('aliquot'), volumeMl: range })]),
+    ),
+    v.minLength(1, 'Choose at least one.'),
+  ),
+  typical: positive,
+  targetUPercent: positive,
   remark: sentence,
-  source,
 });
+
+/** An analysis, as whatever rests on it carries it. */
+export const analysisSchema = v.strictObject({ ...analysis.entries, own });
 
 /**
  * Catalogue entries, those that ship and a laboratory's own alike; a list that is left out is empty. Whether reactions

@@ -10,7 +10,8 @@ import {
   moleRatioOfMethod,
   parseEquation,
   parseFormula,
-  ratioOfAnalysis,
+  ratiosOfAnalysis,
+  statedAsOf,
 } from '#core/chemistry';
 import type { BalancedReaction, MoleRatio, Reaction } from '#core/chemistry';
 import { Unanswerable } from '#core/problem';
@@ -122,7 +123,8 @@ const catalogueTask = task('catalogue', { entries: catalogueSchema }, ({ entries
     })),
     analyses: entries.analyses.map((analysis) => ({
       id: analysis.id,
-      titrant_mol_per_mol_analyte: ratioOfAnalysis(analysis),
+      titrant_mol_per_mol_analyte:
+        1 / ratiosOfAnalysis(analysis, statedAsOf(analysis, null)).perTitrant,
     })),
   };
 });

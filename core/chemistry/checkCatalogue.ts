@@ -2,7 +2,7 @@ import { Unanswerable } from '../problem';
 import type { Finding } from '../record';
 import { impossible } from '../record';
 import type { Catalogue, Indicator, Preparation } from './catalogue/entries';
-import { moleRatioOfMethod, ratioOfAnalysis } from './lookUp';
+import { moleRatioOfMethod, ratiosOfAnalysis } from './lookUp';
 import { molarMass } from './molarMass';
 import { substanceMass } from './otherForms';
 
@@ -61,15 +61,19 @@ export function checkCatalogue(catalogue: Catalogue): readonly Finding[] {
       ...missing(entry.name, 'solventId', [entry.solventId], solvents),
     ]),
     ...catalogue.analyses.flatMap((entry) => [
-      ...attempt(entry.name, 'equations', () => ratioOfAnalysis(entry)),
-      ...attempt(entry.name, 'analyteFormula', () => molarMass(entry.analyteFormula ?? 'H2O')),
+      ...attempt(entry.name, 'equations', () => ratiosOfAnalysis(entry, null)),
+      ...entry.statedAs.flatMap(({ formula }) =>
+        attempt(entry.name, 'statedAs', () => molarMass(formula)),
+      ),
       ...missing(entry.name, 'titrantIds', entry.titrantIds, substances),
+      ...missing(entry.name, 'excess', entry.excess ? [entry.excess.substanceId] : [], substances),
       ...missing(
         entry.name,
         'indicatorId',
         entry.indicatorId ? [entry.indicatorId] : [],
         indicators,
       ),
+      ...missing(entry.name, 'solventId', [entry.solventId], solvents),
     ]),
   ];
 }

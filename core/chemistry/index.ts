@@ -15,8 +15,10 @@ export type {
   OwnEntry,
   Preparation,
   PreparationStep,
+  Procedure,
   SolutionColour,
   Solvent,
+  StatedAs,
   Substance,
 } from './catalogue/entries';
 export type { HazardBand, HazardCode, Pictogram } from './catalogue/hazards';
@@ -53,6 +55,7 @@ export {
   describeEndPoint,
   extendCatalogue,
   findContent,
+  findAnalysis,
   findIndicator,
   findMethod,
   findSolvent,
@@ -64,16 +67,19 @@ export {
   equivalentsOfTitrant,
   excessRatioOfMethod,
   NO_ENTRIES,
-  ratioOfAnalysis,
+  ratiosOfAnalysis,
   recipesOf,
   shortNameOf,
   solventOf,
   lookalikesOf,
+  statedAsOf,
 } from './lookUp';
 export type { MolarMass } from './molarMass';
 export { molarMass } from './molarMass';
 export { otherForms, substanceMass, waterMoreThan } from './otherForms';
 export type { AroundEntries, EntryFactBodies, EntryState } from './ownEntry';
 export { catalogueWith, checkOwn, ENTRY_RECORD, headOfEntry, refersToOwn } from './ownEntry';
+export type { Quantity, ResultUnit } from './resultUnits';
+export { RESULT_UNIT_KEYS, RESULT_UNITS } from './resultUnits';
 export type { MethodFactBodies, MethodState } from './ownMethod';
 export { METHOD_RECORD } from './ownMethod';

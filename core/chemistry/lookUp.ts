@@ -10,8 +10,10 @@ import type {
   Method,
   Own,
   Preparation,
+  Procedure,
   Reacting,
   Solvent,
+  StatedAs,
   Substance,
 } from './catalogue/entries';
 import type { HazardBand } from './catalogue/hazards';
@@ -207,8 +209,8 @@ function titrantPerExcess(method: Method, excess: NonNullable<Method['excess']>)
 
 /** The reactions by which the excess is consumed before the rest is titrated. */
 function upToExcess(
-  { equations, links }: Method,
-  { reagent }: NonNullable<Method['excess']>,
+  { equations, links }: Reactions,
+  { reagent }: NonNullable<Procedure['excess']>,
 ): Reactions {
   const at = links.indexOf(reagent.species);
   if (at < 0) {
@@ -241,7 +243,7 @@ export function equivalentsOfTitrant(method: Method): number {
 
 /** What shows the end point, in words for a plan or certificate: `phenolphthalein, 2 drops`. */
 export function describeEndPoint(
-  method: Method,
+  method: Procedure,
   { indicatorDrops }: Pick<HouseRules, 'indicatorDrops'>,
 ): string {
   if (method.indicatorId === null) return 'no indicator: the titrant shows the end point';
@@ -312,8 +314,57 @@ export function extendCatalogue(base: Catalogue, own: Catalogue): Catalogue {
   };
 }
 
-/** Moles of titrant per mole of analyte; for a back-titration, of what the analyte took of the reagent. */
-export function ratioOfAnalysis(analysis: Analysis): number {
-  const { analyte, titrant } = moleRatioOfReactions(analysis, analysis.analyte, analysis.titrant);
-  return titrant / analyte;
+/** Moles of what an analysis finds that belong to a mole of what it is compared with. */
+interface RatiosOfAnalysis {
+  readonly perTitrant: number;
+  /** Null without an excess. */
+  readonly perExcess: number | null;
+  /** Equivalents in a mole of it: equal equivalents react. */
+  readonly equivalents: number;
+}
+
+const KNOWN_ANALYSES = new WeakMap<Analysis, RatiosOfAnalysis>();
+
+/** Of the species that reacts, one of it in a formula unit. */
+function ratiosOfSpecies(analysis: Analysis): RatiosOfAnalysis {
+  const known = KNOWN_ANALYSES.get(analysis);
+  if (known !== undefined) return known;
+  const { excess, titrant } = analysis;
+  const analyte: Reacting = { species: analysis.analyte, perFormulaUnit: 1 };
+  const whole = moleRatioOfReactions(analysis, analyte, titrant);
+  const part =
+    excess && moleRatioOfReactions(upToExcess(analysis, excess), analyte, excess.reagent);
+  const ratios = {
+    perTitrant: whole.analyte / whole.titrant,
+    perExcess: part && part.analyte / part.titrant,
+    equivalents: whole.titrant / titrant.perFormulaUnit,
+  };
+  KNOWN_ANALYSES.set(analysis, ratios);
+  return ratios;
+}
+
+/**
+ * The mole ratios of an analysis for what its result is stated as; null where that is to be found out, so that it is counted in what
+ * reacts.
+ *
+ * @throws Unanswerable when an equation cannot be read or balanced, or a species does not take part.
+ */
+export function ratiosOfAnalysis(analysis: Analysis, as: StatedAs | null): RatiosOfAnalysis {
+  const { perTitrant, perExcess, equivalents } = ratiosOfSpecies(analysis);
+  const inFormula = as?.perFormulaUnit ?? 1;
+  return {
+    perTitrant: perTitrant / inFormula,
+    perExcess: perExcess && perExcess / inFormula,
+    equivalents: equivalents * inFormula,
+  };
+}
+
+/** An analysis that ships, by its id. */
+export function findAnalysis(id: string): Analysis | undefined {
+  return CATALOGUE.analyses.find((one) => one.id === id);
+}
+
+/** As what an analysis states a content, by its formula; the usual one for null. Null where it is to be found out. */
+export function statedAsOf({ statedAs }: Analysis, formula: string | null): StatedAs | null {
+  return statedAs.find((one) => one.formula === formula) ?? statedAs[0] ?? null;
 }

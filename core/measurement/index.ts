@@ -45,7 +45,7 @@ export type { Simulation, SimulationOptions } from './simulate';
 export { runSimulation, simulate } from './simulate';
 export { parseTypedEquation } from './typedEquation';
 export type { Unit } from './unit';
-export { inSi, plainUnit, UNITS } from './unit';
+export { inSi, plainUnit, scaled, UNITS } from './unit';
 export type { Validation } from './validate';
 export { validate } from './validate';
 export type { Formula, WorkingStep } from './working';

@@ -38,6 +38,11 @@ export const UNITS = {
   gramPerHundredMillilitres: unit('g/100 mL', 10, { mass: 1, volume: -1 }),
 } as const;
 
+/** A unit of the dimension of another one. */
+export function scaled(symbol: string, { dimension }: Unit, toCoherent: number): Unit {
+  return { symbol, toCoherent, dimension };
+}
+
 /** A unit by name only, for an equation whose units are not checked: numbers stay as they are. */
 export function plainUnit(symbol: string): Unit {
   return unit(symbol, 1, {});

@@ -1,6 +1,7 @@
 import type { CalendarDuration } from '../../grammar';
 import type { RuleOverrides } from '../../laboratory';
 import type { RecordVersion } from '../../record';
+import type { ResultUnit } from '../resultUnits';
 import type { HazardBand } from './hazards';
 
 /** How a solid is made ready to be weighed. Temperatures are not to be exceeded. */
@@ -133,14 +134,11 @@ interface MediumReagent {
   readonly molarityMolPerL: number | null;
 }
 
-/** How a titrant is standardized: reaction, conditions, and what the analyst looks for. */
-export interface Method {
+/** How a titration is done: reaction, conditions, and what the analyst looks for. */
+export interface Procedure {
   readonly id: string;
   readonly name: string;
   readonly titrantIds: readonly string[];
-  readonly standardId: string;
-  /** What is in the burette. */
-  readonly inBurette: 'titrant' | 'standard';
   /**
    * For a back-titration: the reagent of which every flask gets a known excess, what is left of it being titrated. Its
    * species links the reactions. Null without one.
@@ -150,11 +148,8 @@ export interface Method {
   readonly equations: readonly string[];
   readonly links: readonly string[];
   readonly titrant: Reacting;
-  readonly standard: Reacting;
   readonly nominalMolarityMolPerL: number;
-  /** A standard weighed into each flask, an aliquot of its solution, or either. */
-  readonly portions: readonly Portion[];
-  /** Null when the titrant shows the end itself. */
+  /** Null when the titrant shows the end itself, or an electrode does. */
   readonly indicatorId: string | null;
   readonly indicatorDrops: number | null;
   readonly colours: {
@@ -182,6 +177,16 @@ export interface Method {
   readonly own?: Own;
 }
 
+/** How a titrant is standardized. */
+export interface Method extends Procedure {
+  readonly standardId: string;
+  /** What is in the burette. */
+  readonly inBurette: 'titrant' | 'standard';
+  readonly standard: Reacting;
+  /** A standard weighed into each flask, an aliquot of its solution, or either. */
+  readonly portions: readonly Portion[];
+}
+
 type Portion =
   | { readonly kind: 'weighed'; readonly massG: readonly [low: number, high: number] }
   | {
@@ -190,31 +195,35 @@ type Portion =
       readonly volumeMl: readonly [low: number, high: number];
     };
 
-/** What a determination of an unknown, or a back-titration, rests on. */
-export interface Analysis {
-  readonly id: string;
+/** As what a content is stated: 6.2 g/L *as tartaric acid*. */
+export interface StatedAs {
   readonly name: string;
-  readonly titrantIds: readonly string[];
-  /** The reagent added in excess, for a back-titration. */
-  readonly excessReagentId: string | null;
-  /** Null when what the sample holds is to be found out. */
-  readonly analyteFormula: string | null;
-  readonly equations: readonly string[];
-  readonly links: readonly string[];
-  readonly analyte: Reacting;
-  readonly titrant: Reacting;
-  readonly results: readonly (
-    | 'molarity'
-    | 'mass-concentration'
-    | 'mass-fraction'
-    | 'mass-per-unit'
-    | 'molar-mass'
-    | 'equivalent-mass'
-    | 'normality'
-  )[];
-  readonly indicatorId: string | null;
+  readonly formula: string;
+  /** How many of the species that react a formula unit stands for. */
+  readonly perFormulaUnit: number;
+  /** Of the pure substance at 20 °C, g/mL, for a content by volume; null where nobody states one. */
+  readonly densityGPerMl: number | null;
+}
+
+/** What goes into a flask of a sample: weighed, or a volume. */
+export type TestPortion =
+  | { readonly kind: 'weighed'; readonly massG: readonly [low: number, high: number] }
+  | { readonly kind: 'aliquot'; readonly volumeMl: readonly [low: number, high: number] };
+
+/** How a content of a sample is determined with a titrant of known molarity, which is in the burette. */
+export interface Analysis extends Procedure {
+  /** The species that reacts, of what the sample holds. */
+  readonly analyte: string;
+  /** As what it may be stated, the usual first; none where what the sample holds is to be found out. */
+  readonly statedAs: readonly StatedAs[];
+  /** In which units, the usual first. */
+  readonly units: readonly ResultUnit[];
+  readonly portions: readonly TestPortion[];
+  /** What such samples usually hold, in the usual unit: what a plan begins with where nobody expects anything. */
+  readonly typical: number;
+  /** The expanded uncertainty that is wanted, % of the content. */
+  readonly targetUPercent: number;
   readonly remark: string;
-  readonly source: string;
 }
 
 /** A piece of work in a preparation; the interface gives each its place, a timer where one waits. */

@@ -1,56 +1,21 @@
-import type { Colour, Method, Reacting } from './entries';
-
-const TEXTBOOK = 'common analytical-chemistry references; mole ratio from the balanced equation';
-
-/** Colours of the flask, each with the word that an analyst would use. */
-const SEEN = {
-  colourless: { word: 'colourless', css: '#f6f8f7' },
-  faintPink: { word: 'faintest pink', css: '#f9dbe4' },
-  pink: { word: 'strong pink', css: '#ee7fa8' },
-  yellow: { word: 'yellow', css: '#f5df6e' },
-  peach: { word: 'orange to peach', css: '#f3b27a' },
-  methylOrangePink: { word: 'pink', css: '#e8747c' },
-  thymolGreen: { word: 'green', css: '#a9c77a' },
-  blue: { word: 'blue', css: '#4a6fb5' },
-  green: { word: 'green', css: '#7fb38a' },
-  red: { word: 'red', css: '#c8434f' },
-  paleViolet: { word: 'first lasting pink', css: '#f0cfe0' },
-  permanganate: { word: 'violet-pink', css: '#b0559c' },
-  chromiumGreen: { word: 'green of chromium(III)', css: '#86ad8f' },
-  violetBlue: { word: 'violet-blue', css: '#5d5aa6' },
-  deepViolet: { word: 'deep violet', css: '#3f2f76' },
-  starchBlue: { word: 'blue', css: '#2f3c74' },
-  firstBlue: { word: 'first lasting blue', css: '#9aa6cf' },
-  wineRed: { word: 'wine red', css: '#9c3b5c' },
-  paleBlue: { word: 'pale blue', css: '#a9c6dd' },
-  redBrown: { word: 'first red-brown', css: '#d9a77e' },
-  brown: { word: 'brown', css: '#a8643f' },
-  firstRed: { word: 'first lasting red', css: '#e5b3a4' },
-  violet: { word: 'violet', css: '#7b5aa6' },
-  blueGreen: { word: 'blue-green', css: '#4f9c9a' },
-  orange: { word: 'orange', css: '#e9a24c' },
-  redViolet: { word: 'red-violet', css: '#b0487c' },
-  iodineBrown: { word: 'brown of iodine', css: '#8f4a1a' },
-  straw: { word: 'pale yellow: starch now', css: '#f3e6a6' },
-  oliveGreen: { word: 'yellow-green: starch now', css: '#c9c877' },
-  wineViolet: { word: 'violet: nearly', css: '#7a5590' },
-  steamed: { word: 'green: boil now, it turns back', css: '#7fb38a' },
-} as const satisfies Readonly<Record<string, Colour>>;
-
-type Shade = keyof typeof SEEN;
-
-function colours(before: Shade, endPoint: Shade, overshot: Shade): Method['colours'] {
-  return { before: SEEN[before], endPoint: SEEN[endPoint], overshot: SEEN[overshot] };
-}
-
-/** What a flask shows on its way, first to last. */
-function course(...shades: readonly Shade[]): Pick<Method, 'course'> {
-  return { course: shades.map((shade) => SEEN[shade]) };
-}
-
-function reacting(species: string, perFormulaUnit = 1): Reacting {
-  return { species, perFormulaUnit };
-}
+import type { Method } from './entries';
+import {
+  ACID_MIXTURE,
+  ACIDIFIED_IODIDE,
+  AMMONIA_BUFFER,
+  CHROMIUM_WASTE,
+  CO2_FREE,
+  colours,
+  course,
+  FILL_BELOW_EYES,
+  holds,
+  HOT_FLASK,
+  HYDROXIDES,
+  INDICATOR_BURNS,
+  OPEN_FLASK,
+  reacting,
+  TEXTBOOK,
+} from './inFlasks';
 
 type Given = Omit<
   Method,
@@ -82,32 +47,8 @@ function method(given: Given): Method {
   };
 }
 
-const FILL_BELOW_EYES = 'Fill the burette below eye level, over a basin; take the funnel out.';
-const INDICATOR_BURNS =
-  'The indicator is dissolved in ethanol, which is flammable: no flame, no open hot plate.';
-const OPEN_FLASK = 'Carbonate and acid give off carbon dioxide: swirl in an open flask.';
-const CHROMIUM_WASTE = 'Chromium(VI) waste is always collected.';
-const HOT_FLASK =
-  'Hot flask: tongs or mitts; never boil it, never stopper it. No flame under acid: it spatters.';
-
-/** Reagents of a medium, in mol/L; a solvent has none. */
-function holds(
-  ...reagents: readonly (readonly [id: string, molarityMolPerL: number | null])[]
-): Pick<Method, 'mediumHolds'> {
-  return { mediumHolds: reagents.map(([id, molarityMolPerL]) => ({ id, molarityMolPerL })) };
-}
-
-/** Nominal, as the media are usually made up. */
-const ACID_MIXTURE = holds(['sulfuric-acid', 2.7], ['phosphoric-acid', 2.2]);
-const ACIDIFIED_IODIDE = holds(['potassium-iodide', 1], ['sulfuric-acid', 1]);
-const AMMONIA_BUFFER = holds(['ammonia', 8], ['ammonium-chloride', 1.3], ['hydrochloric-acid', 6]);
-
-const CO2_FREE = 'about 50 mL water free of carbon dioxide';
 const IODIDE = 'excess potassium iodide and acid';
 const PER_STANDARD = { kind: 'aliquot', volumeMl: [10, 25] } as const;
-
-/** The bases that acids standardize. */
-const HYDROXIDES = ['sodium-hydroxide', 'potassium-hydroxide', 'lithium-hydroxide-monohydrate'];
 
 /** A weak or strong acid titrated with a hydroxide to the first pink of phenolphthalein. */
 const HYDROXIDE_TO_PINK = {
