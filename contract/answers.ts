@@ -17,7 +17,7 @@ import type {
   SessionAnswer,
   StockAnswer,
 } from './messages';
-import type { SchemaOf } from './records';
+import type { SchemaOf } from './fields';
 import { balanceSchema, buretteSchema, thermometerSchema } from './records';
 import {
   bottleState,

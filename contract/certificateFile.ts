@@ -4,7 +4,7 @@ import type { CertifiedFigures } from '#core/titration/judging';
 import type { Certificate } from '#core/titration/run';
 import { certificateAnswer, runAnswer } from './answers';
 import type { RunAnswer } from './messages';
-import type { SchemaOf } from './records';
+import type { SchemaOf } from './fields';
 
 const figure = v.pipe(v.number(), v.finite());
 const quantity = { value: figure, unit: v.string() };

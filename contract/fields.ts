@@ -4,6 +4,9 @@ import { isPlainDate } from '#core/grammar';
 import type { DecimalText } from '#core/measurement';
 import { parseDecimal } from '#core/measurement';
 
+/** A schema whose output is exactly a type of core, checked by the compiler. */
+export type SchemaOf<T> = v.GenericSchema<unknown, T>;
+
 /** Text that PostgreSQL can store and a label can show: no control characters, no half surrogates. */
 function storable(text: string): boolean {
   return !/[\p{Cc}\p{Cs}]/u.test(text.replaceAll('\n', ''));

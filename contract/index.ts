@@ -1,6 +1,7 @@
 export type { CertificateFile } from './certificateFile';
 export { certificateFileSchema } from './certificateFile';
 export { catalogueSchema, methodSchema, ownEntrySchema } from './catalogue';
+export { sampleSchema } from './samples';
 export { houseRulesSchema, settingsSchema } from './houseRules';
 export {
   decimal,

@@ -17,6 +17,7 @@ import type { RunSetUp } from '#core/titration/setUp';
 import type { VoidCause } from '#core/wording';
 import { VOID_CAUSES } from '#core/wording';
 import { hazardCode, methodSchema, own, ownEntrySchema } from './catalogue';
+import type { SchemaOf } from './fields';
 import {
   count,
   decimal,
@@ -33,9 +34,7 @@ import {
   storedInteger,
 } from './fields';
 import { houseRulesSchema, settingsSchema } from './houseRules';
-
-/** A schema whose output is exactly a type of core, checked by the compiler. */
-export type SchemaOf<T> = v.GenericSchema<unknown, T>;
+import { SAMPLE_FACT_SCHEMAS } from './samples';
 
 const optionalReason = v.nullable(reason);
 
@@ -435,6 +434,7 @@ export const FACT_SCHEMAS = {
     ),
   }),
   'lot.taken-out': v.strictObject({}),
+  ...SAMPLE_FACT_SCHEMAS,
   'lot.withdrawn': withdrawalSchema,
   'lot.returned': withdrawalSchema,
   'equipment.calibrated': calibrationSchema,

@@ -7,12 +7,14 @@ import type { PersonState } from '#core/people';
 import type { PreparationState } from '#core/preparation';
 import type { BottleState, LotState, PreparedBottle } from '#core/reagent';
 import type { Fact, Provenance, StoredFile } from '#core/record';
+import type { SampleState } from '#core/sample';
 import { SIGNATURE_MEANINGS } from '#core/titration/run';
 import { STEP_CODES } from '#core/wording';
 import { methodSchema, ownEntries, ownEntrySchema, stepWork } from './catalogue';
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema, settingsSchema } from './houseRules';
-import type { SchemaOf } from './records';
+import type { SchemaOf } from './fields';
+import { dilutionSchema, sampleSchema } from './samples';
 import {
   bottleSchema,
   calibrationSchema,
@@ -243,6 +245,18 @@ const preparationState = v.strictObject({
   closed: v.nullable(v.strictObject({ ...said, reason: v.nullable(text) })),
 }) satisfies SchemaOf<PreparationState>;
 
+const dilution = { ...said, ...dilutionSchema };
+
+export const sampleState = v.strictObject({
+  ...head,
+  received: provenance,
+  sample: sampleSchema,
+  dilutions: v.array(v.strictObject(dilution)),
+  struck: v.array(v.strictObject({ ...dilution, because: text })),
+  corrections: corrections(sampleSchema),
+  disposed: v.nullable(v.strictObject({ ...said, how: text })),
+}) satisfies SchemaOf<SampleState>;
+
 const runSummary = v.strictObject({
   id,
   version: number,
@@ -283,6 +297,7 @@ export const LIST_SCHEMAS = {
   equipment: equipmentState,
   bottle: bottleState,
   preparation: preparationState,
+  sample: sampleState,
   run: runSummary,
 } satisfies {
   readonly [K in keyof ListStates]: SchemaOf<ListStates[K]>;

@@ -78,6 +78,9 @@ test('what is decided names what it rests on; what was seen is never refused for
     'run.returned',
     'run.volume-corrected',
     'run.weighing-corrected',
+    'sample.corrected',
+    'sample.dilution-struck',
+    'sample.disposed',
   ]);
   // Stored names: the first word of a fact's is the kind of its record.
   for (const kind of FACT_KINDS) expect(kind.split('.')[0]).toBe(recordKindOf(kind));

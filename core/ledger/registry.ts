@@ -9,6 +9,8 @@ import { BOTTLE_RECORD, LOT_RECORD } from '../reagent';
 import type { Around, Fact, FactDefinition, Finding, Reference } from '../record';
 import { checkMay, impossible, upcastBy } from '../record';
 import type { Author } from '../rights';
+import type { AroundSample } from '../sample';
+import { SAMPLE_RECORD } from '../sample';
 import type { AroundRun } from '../titration/record';
 import { RUN_RECORD } from '../titration/record';
 
@@ -22,6 +24,7 @@ export const PLAIN_RECORDS = {
   equipment: EQUIPMENT_RECORD,
   bottle: BOTTLE_RECORD,
   preparation: PREPARATION_RECORD,
+  sample: SAMPLE_RECORD,
 } as const;
 
 /** Every kind of record: the one list from which everything else follows. */
@@ -197,6 +200,7 @@ export interface AroundFact extends Around<PlainStates> {
   rulesAt: AroundRun['rulesAt'];
   readonly personNamed: AroundPerson['personNamed'];
   readonly bottleCoded: AroundBottle['bottleCoded'];
+  readonly sampleCoded: AroundSample['sampleCoded'];
 }
 
 /** What a fact of a record that has begun names and what is not there, or never was at that version; null when all is. */
@@ -216,6 +220,7 @@ const ENTERED: ReadonlySet<RecordKind> = new Set([
   'equipment',
   'bottle',
   'preparation',
+  'sample',
   'run',
 ]);
 

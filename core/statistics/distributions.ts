@@ -32,6 +32,11 @@ export function twoSidedTProbability(t: number, degreesOfFreedom: number): numbe
   return 2 * tCdf(-Math.abs(t), degreesOfFreedom);
 }
 
+/** Probability that a variable of Student's t distribution does not exceed t. Infinite degrees of freedom give the normal one. */
+export function studentTCdf(t: number, degreesOfFreedom: number): number {
+  return Number.isFinite(degreesOfFreedom) ? tCdf(t, degreesOfFreedom) : normalCdf(t);
+}
+
 /** Quantile of the standard normal distribution. @throws RangeError unless 0 < probability < 1. */
 export function normalQuantile(probability: number): number {
   requireProbability(probability);

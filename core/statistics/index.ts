@@ -6,7 +6,7 @@ export type { Concordance, ConcordanceLimit } from './concordance';
 export { largestConcordantSet } from './concordance';
 export type { ControlChart, SigmaSource } from './control';
 export { controlChart } from './control';
-export { normalQuantile, studentTQuantile, twoSidedT } from './distributions';
+export { normalQuantile, studentTCdf, studentTQuantile, twoSidedT } from './distributions';
 export type { DixonConfidence, DixonTest, GrubbsTest } from './outliers';
 export {
   DIXON_UP_TO,

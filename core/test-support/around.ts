@@ -29,6 +29,7 @@ export function aroundWith(records: Records = {}, changes: Partial<AroundFact> =
     left: () => undefined,
     personNamed: () => null,
     bottleCoded: () => null,
+    sampleCoded: () => null,
     rulesAt: () => DEFAULT_HOUSE_RULES,
     ...changes,
   };

@@ -1,5 +1,6 @@
 import { PREPARATION_FINDINGS } from './preparationFindings';
 import { RECORD_FINDINGS } from './recordFindings';
+import { SAMPLE_FINDINGS } from './sampleFindings';
 import { SHELF_FINDINGS } from './shelfFindings';
 import { TITRATION_FINDINGS } from './titrationFindings';
 
@@ -7,6 +8,7 @@ import { TITRATION_FINDINGS } from './titrationFindings';
 const FINDINGS = {
   ...RECORD_FINDINGS,
   ...SHELF_FINDINGS,
+  ...SAMPLE_FINDINGS,
   ...PREPARATION_FINDINGS,
   ...TITRATION_FINDINGS,
 };

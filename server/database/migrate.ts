@@ -9,6 +9,7 @@ import * as edges from './migrations/010_edges';
 import * as people from './migrations/011_people';
 import * as lists from './migrations/012_lists';
 import * as history from './migrations/013_history';
+import * as samples from './migrations/014_samples';
 import type { Progress } from '../ledger/project';
 import { PROJECTIONS_SHAPE, rebuildProjections } from '../ledger/project';
 
@@ -32,6 +33,7 @@ const MIGRATIONS: readonly (Knex.Migration & { name: string })[] = [
   { name: '011_people', up: people.up, down: people.down },
   { name: '012_lists', up: lists.up, down: lists.down },
   { name: '013_history', up: history.up, down: history.down },
+  { name: '014_samples', up: samples.up, down: samples.down },
 ];
 
 /** The migrations, oldest first. */

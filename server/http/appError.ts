@@ -44,6 +44,10 @@ const CONSTRAINTS: Readonly<Record<string, () => AppError>> = {
     new AppError('already-exists', 'Another bottle carries this code.', [
       { field: 'body.code', message: 'Another bottle carries this code: choose the next one.' },
     ]),
+  sample_code_unique: () =>
+    new AppError('already-exists', 'Another sample carries this code.', [
+      { field: 'body.code', message: 'Another sample carries this code.' },
+    ]),
   laboratory_only_one: () =>
     new AppError('already-exists', 'The laboratory has been founded already.'),
 };

@@ -102,8 +102,9 @@ export function aroundOf(
       const facts = streamOf(id);
       return facts.length < version ? null : folded(kind, facts.slice(0, version));
     },
-    // An index of the database sees to it.
+    // Indexes of the database see to it.
     bottleCoded: () => null,
+    sampleCoded: () => null,
     personNamed: (name) => named.get(nameKey(name)) ?? null,
     versionAt: (id, time) =>
       streamOf(id).filter(({ recordedAt }) => (recordedAt ?? '') <= time).length,

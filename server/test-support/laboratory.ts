@@ -296,6 +296,47 @@ export async function foundStockedLaboratory(): Promise<StockedLaboratory> {
   return { laboratory, analyst, chief, ids };
 }
 
+/** A wine that is asked for its acidity. */
+export function sampleBody(code: string, today: PlainDate) {
+  return {
+    code,
+    description: 'white wine',
+    source: 'tank 7',
+    customer: 'cellar',
+    sampledBy: '',
+    sampledOn: null,
+    receivedOn: today,
+    condition: '',
+    amount: { value: '100', unit: 'mL' },
+    density: null,
+    unitMass: null,
+    store: '',
+    keepUntil: null,
+    requests: [
+      {
+        analysisId: 'titratable-acidity',
+        unit: 'g/L',
+        as: 'C4H6O6',
+        expected: '6.2',
+        requirement: { kind: 'limits', lower: '3.5', upper: null, rule: 'simple' },
+      },
+    ],
+  } satisfies Plain<ClientFactBody<'sample.received'>>;
+}
+
+/** A pipette or a volumetric flask. */
+export function wareBody(kind: 'one-mark-pipette' | 'volumetric-flask', volumeMl: string) {
+  return {
+    type: 'glassware',
+    name: `${kind} of ${volumeMl} mL`,
+    kind,
+    volumeMl,
+    toleranceMl: '0.02',
+    toleranceDistribution: 'triangular',
+    calibrationDue: null,
+  } satisfies Plain<ClientFactBody<'equipment.registered'>>;
+}
+
 export function bottleBody(code: string, lotId: string, client: Client, today: PlainDate) {
   return {
     code,

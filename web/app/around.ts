@@ -14,9 +14,10 @@ export function useAround(): AroundFact | undefined {
   const methods = useRecords('method');
   const entries = useRecords('entry');
   const people = useRecords('person');
+  const samples = useRecords('sample');
   const client = useQueryClient();
   return useMemo(() => {
-    if (!stock || !methods || !entries || !people) return undefined;
+    if (!stock || !methods || !entries || !people || !samples) return undefined;
     const known: { readonly [K in keyof PlainStates]: readonly PlainStates[K][] } = {
       laboratory: [laboratory],
       method: methods,
@@ -26,6 +27,7 @@ export function useAround(): AroundFact | undefined {
       equipment: stock.equipment,
       preparation: stock.preparations,
       person: people,
+      sample: samples,
     };
     const kinds = Object.keys(known) as readonly PlainRecordKind[];
     const now: AroundFact['now'] = (kind, id) =>
@@ -44,8 +46,9 @@ export function useAround(): AroundFact | undefined {
       isUsed: () => false,
       left: (id) => stock.left.get(id),
       bottleCoded: (code) => stock.bottles.find((one) => one.code === code)?.id ?? null,
+      sampleCoded: (code) => samples.find(({ sample }) => sample.code === code)?.id ?? null,
       personNamed: (name) => people.find((one) => one.nameKey === nameKey(name))?.id ?? null,
       rulesAt: () => laboratory.rules,
     };
-  }, [client, entries, laboratory, methods, people, person, stock, today]);
+  }, [client, entries, laboratory, methods, people, person, samples, stock, today]);
 }

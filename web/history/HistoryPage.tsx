@@ -23,6 +23,7 @@ import { VerifyLog } from './VerifyLog';
 const KINDS: Readonly<Record<RecordKind, { name: string; to: ((id: string) => string) | null }>> = {
   run: { name: 'run', to: (id) => `/runs/${id}/judge` },
   bottle: { name: 'bottle', to: (id) => `/bottles/${id}` },
+  sample: { name: 'sample', to: (id) => `/samples/${id}` },
   preparation: { name: 'preparation', to: (id) => `/preparations/${id}` },
   lot: { name: 'lot', to: (id) => `/lots/${id}` },
   equipment: { name: 'equipment', to: (id) => `/equipment/${id}` },

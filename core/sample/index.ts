@@ -1,0 +1,16 @@
+export type { Decision, Measured, OfAccepted, OfClaim, Verdict } from './decision';
+export { decide, ofAccepted, ofClaim, probabilityOfConformity } from './decision';
+export type {
+  DecisionRule,
+  DilutionState,
+  Requirement,
+  Sample,
+  SampleDilution,
+  SampleFactBodies,
+  SampleRequest,
+  SampleState,
+  Stated,
+} from './sample';
+export { DECISION_RULES, requestFor } from './sample';
+export type { AroundSample } from './sampleRecord';
+export { dilutionText, needsOf, SAMPLE_RECORD } from './sampleRecord';

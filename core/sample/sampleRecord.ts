@@ -1,0 +1,225 @@
+import type { Analysis } from '../chemistry';
+import { findAnalysis, RESULT_UNITS } from '../chemistry';
+import { checkTypedDate } from '../laboratory';
+import { figureText } from '../measurement';
+import type { EquipmentState } from '../metrology';
+import { isPipette } from '../metrology';
+import type { Around, Finding } from '../record';
+import {
+  atHand,
+  corrected,
+  defineRecord,
+  impossible,
+  lasting,
+  provenance,
+  unlikely,
+} from '../record';
+import type {
+  DilutionState,
+  Requirement,
+  Sample,
+  SampleFactBodies,
+  SampleRequest,
+  SampleState,
+} from './sample';
+
+/** What is around a sample. */
+export interface AroundSample extends Around<{ readonly equipment: EquipmentState }> {
+  /** The sample that has a code, as far as that is known here; the database lets no two have the same. */
+  readonly sampleCoded: (code: string) => string | null;
+}
+
+/** A sample: received, diluted, disposed of. */
+export const SAMPLE_RECORD = defineRecord<'sample', SampleFactBodies, SampleState, AroundSample>({
+  kind: 'sample',
+  first: 'sample.received',
+  closed: ({ disposed }) => (disposed ? [impossible('disposed-of', 'sample')] : []),
+  begin: (fact) =>
+    fact.kind === 'sample.received'
+      ? {
+          received: provenance(fact),
+          sample: fact.body,
+          dilutions: [],
+          struck: [],
+          corrections: [],
+          disposed: null,
+        }
+      : null,
+  listed: ({ sample, disposed }) => ({
+    name: sample.code,
+    words: [
+      sample.description,
+      sample.source,
+      sample.customer,
+      ...sample.requests.map(({ analysisId }) => findAnalysis(analysisId)?.name ?? analysisId),
+    ],
+    aboutId: null,
+    ...(disposed
+      ? { standing: lasting('disposed'), atHandUntil: 'over' as const }
+      : atHand(
+          {
+            now: 'received',
+            lastDay: sample.keepUntil,
+            after: 'to-dispose-of',
+            warningDays: null,
+          },
+          false,
+        )),
+  }),
+  facts: {
+    'sample.received': {
+      nature: 'observation',
+      check: ({ body }, _state, around) => checkSample(body, null, around),
+      apply: () => ({}),
+      sentence: ({ code, description }) => `sample ${code}, ${description}.`,
+    },
+    'sample.corrected': {
+      nature: 'decision',
+      check: ({ body: { sample } }, { id }, around) => checkSample(sample, id, around),
+      apply: (state, fact) => ({
+        sample: fact.body.sample,
+        corrections: corrected(state, fact, state.sample),
+      }),
+      sentence: ({ sample: { code }, reason }) => `sample ${code} corrected: ${reason}.`,
+    },
+    'sample.diluted': {
+      nature: 'observation',
+      refersTo: ({ pipette, flask }) => [
+        { field: 'pipette', kind: 'equipment', ...pipette },
+        { field: 'flask', kind: 'equipment', ...flask },
+      ],
+      check: ({ body }, state, around) => checkDilution(body, state, around),
+      apply: ({ dilutions }, fact) => {
+        const { pipette, flask } = fact.body;
+        return { dilutions: [...dilutions, { ...provenance(fact), pipette, flask }] };
+      },
+      sentence: () => 'diluted.',
+    },
+    'sample.dilution-struck': {
+      nature: 'decision',
+      names: ({ dilutionId }) => [dilutionId],
+      check: ({ body: { dilutionId } }, { dilutions }) =>
+        dilutions.at(-1)?.factId === dilutionId ? [] : [impossible('not-last-dilution', 'sample')],
+      apply: ({ dilutions, struck }, { body: { dilutionId, reason } }) => {
+        const gone = dilutions.filter(({ factId }) => factId === dilutionId);
+        return {
+          dilutions: dilutions.filter((one) => !gone.includes(one)),
+          struck: [...struck, ...gone.map((one) => ({ ...one, because: reason }))],
+        };
+      },
+      sentence: ({ reason }) => `dilution struck out: ${reason}.`,
+    },
+    'sample.disposed': {
+      nature: 'decision',
+      check: () => [],
+      apply: (_state, fact) => ({ disposed: { ...provenance(fact), how: fact.body.how } }),
+      sentence: ({ how }) => `disposed of: ${how}.`,
+    },
+  },
+});
+
+function checkSample(
+  sample: Sample,
+  ownId: string | null,
+  { today, sampleCoded }: AroundSample,
+): readonly Finding[] {
+  const { code, sampledOn, receivedOn, keepUntil, requests } = sample;
+  const other = sampleCoded(code);
+  const asked = requests.map(({ analysisId }) => analysisId);
+  return [
+    ...(other === null || other === ownId ? [] : [impossible('sample-code-taken', 'code')]),
+    ...checkTypedDate('sampledOn', sampledOn, 'happened', today),
+    ...checkTypedDate('receivedOn', receivedOn, 'happened', today),
+    ...checkTypedDate('keepUntil', keepUntil, 'to-come', today),
+    ...(sampledOn !== null && sampledOn > receivedOn
+      ? [impossible('received-before-sampled', 'receivedOn')]
+      : []),
+    ...(new Set(asked).size < asked.length ? [impossible('asked-twice', 'requests')] : []),
+    ...requests.flatMap((request, i) => checkRequest(request, `requests.${String(i)}`, sample)),
+  ];
+}
+
+/** What speaks against a request: an analysis that states no such thing, or a sample that cannot be asked for it. */
+function checkRequest(
+  { analysisId, unit, as, requirement }: SampleRequest,
+  field: string,
+  sample: Sample,
+): readonly Finding[] {
+  const analysis = findAnalysis(analysisId);
+  if (!analysis) return [impossible('not-in-catalogue', `${field}.analysisId`, { kind: 'method' })];
+  const isStated =
+    analysis.statedAs.length === 0
+      ? as === null
+      : analysis.statedAs.some(({ formula }) => formula === as);
+  return [
+    ...(analysis.units.includes(unit)
+      ? []
+      : [impossible('other-unit', `${field}.unit`, { units: analysis.units })]),
+    ...(isStated ? [] : [impossible('not-stated-as', `${field}.as`)]),
+    ...needsOf(analysis, unit, sample).map((need) => impossible(need, 'sample')),
+    ...checkLimits(requirement, `${field}.requirement`),
+  ];
+}
+
+/** What a unit needs to be known of the sample, and is not. */
+export function needsOf(
+  { portions }: Analysis,
+  unit: SampleRequest['unit'],
+  { density, unitMass }: Pick<Sample, 'density' | 'unitMass'>,
+): readonly ('density-missing' | 'unit-mass-missing')[] {
+  const { quantity } = RESULT_UNITS[unit];
+  const isPipetted = !portions.some(({ kind }) => kind === 'weighed');
+  if (quantity === 'mass-fraction' && isPipetted && !density) return ['density-missing'];
+  if (quantity === 'mass-per-unit' && !unitMass) return ['unit-mass-missing'];
+  return [];
+}
+
+function checkLimits(requirement: Requirement, field: string): readonly Finding[] {
+  if (requirement.kind !== 'limits') return [];
+  const { lower, upper } = requirement;
+  if (lower === null && upper === null) return [impossible('no-limit', field)];
+  return lower !== null && upper !== null && Number(lower) > Number(upper)
+    ? [impossible('limits-crossed', field)]
+    : [];
+}
+
+/** Below this volume the tolerance of a pipette weighs heavily. */
+const SMALL_ALIQUOT_ML = 5;
+
+function checkDilution(
+  { pipette, flask }: SampleFactBodies['sample.diluted'],
+  { sample, dilutions }: SampleState,
+  around: AroundSample,
+): readonly Finding[] {
+  const from = around.at('equipment', pipette)?.equipment;
+  const into = around.at('equipment', flask)?.equipment;
+  if (!from || !isPipette(from)) return [impossible('not-a', 'pipette', { kind: 'pipette' })];
+  if (into?.type !== 'glassware' || into.kind !== 'volumetric-flask') {
+    return [impossible('not-a', 'flask', { kind: 'volumetric-flask' })];
+  }
+  const [aliquotMl, flaskMl] = [Number(from.volumeMl), Number(into.volumeMl)];
+  if (aliquotMl >= flaskMl) return [impossible('aliquot-fills-flask', 'flask')];
+  const { amount } = sample;
+  const isMoreThanThere =
+    dilutions.length === 0 && amount?.unit === 'mL' && aliquotMl > Number(amount.value);
+  return [
+    ...(isMoreThanThere
+      ? [impossible('aliquot-over-sample', 'pipette', { amountMl: amount.value })]
+      : []),
+    ...(aliquotMl < SMALL_ALIQUOT_ML
+      ? [unlikely('small-aliquot', 'pipette', { aliquotMl: from.volumeMl })]
+      : []),
+  ];
+}
+
+/** A dilution as it is told: `10 mL to 250 mL`. */
+export function dilutionText(
+  { pipette, flask }: Pick<DilutionState, 'pipette' | 'flask'>,
+  equipment: (id: string) => EquipmentState | undefined,
+): string {
+  const volume = (id: string): string => {
+    const one = equipment(id)?.equipment;
+    return one?.type === 'glassware' ? `${figureText(one.volumeMl)} mL` : '…';
+  };
+  return `${volume(pipette.id)} to ${volume(flask.id)}`;
+}

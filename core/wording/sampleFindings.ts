@@ -1,0 +1,22 @@
+/** What speaks against entries about samples. */
+export const SAMPLE_FINDINGS = {
+  'disposed-of': () => 'This sample has been disposed of.',
+  'sample-code-taken': () => 'Another sample has this code.',
+  'received-before-sampled': () => 'It was received before it was taken.',
+  'asked-twice': () => 'The same analysis is asked for twice: keep one.',
+  'other-unit': ({ units }: { units: readonly string[] }) =>
+    `This analysis is stated in ${units.join(', ')}.`,
+  'not-stated-as': () => 'This analysis is not stated as that: choose from its list.',
+  'density-missing': () =>
+    'A content by mass of what is pipetted needs the density of the sample: measure it, or choose another unit.',
+  'unit-mass-missing': () =>
+    'A content of each unit needs the mean mass of one: weigh twenty and divide.',
+  'no-limit': () => 'Give a lower limit, an upper one, or both.',
+  'limits-crossed': () => 'The lower limit lies above the upper one.',
+  'not-last-dilution': () => 'Only the last dilution can be struck out: the others rest on it.',
+  'aliquot-fills-flask': () => 'The aliquot must be smaller than the flask.',
+  'aliquot-over-sample': ({ amountMl }: { amountMl: string }) =>
+    `There are only ${amountMl} mL of the sample.`,
+  'small-aliquot': ({ aliquotMl }: { aliquotMl: string }) =>
+    `Below 5 mL the tolerance of the pipette weighs heavily: ${aliquotMl} mL.`,
+};
