@@ -39,6 +39,8 @@ import {
   THERMOMETERS,
 } from './cooperative';
 import { creamOfTartar, tartarRecipe } from './ownEntries';
+import type { PlannedSample } from './samples';
+import { SAMPLES } from './samples';
 import { followSteps } from './preparer';
 
 const MINUTE_MS = 60_000;
@@ -316,6 +318,20 @@ export async function loadDemo(
     });
   };
 
+  const receive = async ({ sample, receivedDay, by, dilution }: PlannedSample): Promise<void> => {
+    goTo(receivedDay);
+    const recordId = newId(now);
+    ids.set(sample.code, recordId);
+    const [sampledOn, receivedOn] = [dateOf(receivedDay), dateOf(receivedDay)];
+    const body = { ...sample, sampledOn, receivedOn, keepUntil: dateOf(receivedDay + 28) };
+    await enter(people[by], recordId, { kind: 'sample.received', body });
+    if (!dilution) return;
+    const pipette = await atVersion('equipment', dilution.pipette);
+    const flask = await atVersion('equipment', dilution.flask);
+    const diluted = { pipette, flask, reason: null };
+    await enter(people[by], recordId, { kind: 'sample.diluted', body: diluted }, 1);
+  };
+
   const standardizations = ({
     bottle,
     series,
@@ -339,6 +355,7 @@ export async function loadDemo(
       ...bottle.series.flatMap((series) => standardizations({ bottle, series })),
     ]),
     ...FURTHER_SERIES.flatMap(standardizations),
+    ...SAMPLES.map((planned) => ({ day: planned.receivedDay, play: () => receive(planned) })),
   ];
   for (const event of events.toSorted((a, b) => a.day - b.day)) await event.play();
 

@@ -156,6 +156,7 @@ function useFound(search: string): readonly Group[] {
   const list = { order: 'newest', search } as const;
   const bottles = useRecordList('bottle', list);
   const lots = useRecordList('lot', list);
+  const samples = useRecordList('sample', list);
   const equipment = useRecordList('equipment', list);
   const methods = useRecordList('method', list);
   const entries = useRecordList('entry', list);
@@ -176,6 +177,11 @@ function useFound(search: string): readonly Group[] {
         findContent(substanceId, own)?.name ?? substanceId,
         ...(nominalMolarity === null ? [] : [`${figureText(nominalMolarity)} mol/L`]),
       ].join(', '),
+    })),
+    group('Samples', samples?.records, ({ id, sample }) => ({
+      to: `/samples/${id}`,
+      name: sample.code,
+      words: [sample.description, sample.source].filter((one) => one !== '').join(', '),
     })),
     group('Lots', lots?.records, ({ id, lot }) => ({
       to: `/lots/${id}`,

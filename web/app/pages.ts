@@ -22,6 +22,8 @@ export const PAGES: readonly PageOf[] = [
     '/runs/:runId/certificates/:number',
     async () => (await import('../judge/CertificatePage')).CertificatePage,
   ],
+  ['/samples', async () => (await import('../samples/SamplesPage')).SamplesPage],
+  ['/samples/:sampleId', async () => (await import('../samples/SamplePage')).SamplePage],
   ['/lots', async () => (await import('../stock/LotsPage')).LotsPage],
   ['/lots/:lotId', async () => (await import('../stock/LotPage')).LotPage],
   ['/equipment', async () => (await import('../stock/EquipmentPage')).EquipmentPage],

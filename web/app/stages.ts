@@ -9,6 +9,7 @@ export type Stage = (typeof STAGES)[number]['name'];
 
 /** What a laboratory keeps, beside the stages. */
 export const KEPT_BELOW = [
+  { name: 'Samples', to: '/samples' },
   { name: 'Lots', to: '/lots' },
   { name: 'Equipment', to: '/equipment' },
   { name: 'Methods', to: '/methods' },

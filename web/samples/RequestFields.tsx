@@ -1,0 +1,199 @@
+import { CATALOGUE, findAnalysis } from '#core/chemistry';
+import type { Plain } from '#core/grammar';
+import type { Requirement, SampleRequest } from '#core/sample';
+import { DECISION_RULES } from '#core/sample';
+import { Button } from '../ui/Button';
+import {
+  asOptionalQuantity,
+  asQuantity,
+  CheckField,
+  optionsOf,
+  QuantityField,
+  SelectField,
+} from '../ui/fields';
+import type { SampleFields } from './useSampleForm';
+import { RULES } from './wording';
+
+/** A request for the first analysis, as that is usually stated. */
+export function emptyRequest(analysisId = CATALOGUE.analyses[0]?.id ?? ''): Plain<SampleRequest> {
+  const analysis = findAnalysis(analysisId);
+  return {
+    analysisId,
+    unit: analysis?.units[0] ?? 'mol/L',
+    as: analysis?.statedAs[0]?.formula ?? null,
+    expected: null,
+    requirement: { kind: 'none' },
+  };
+}
+
+/** Which analysis, as what and in which unit it is stated, what is expected and what it is held against. */
+export function RequestFields({
+  at,
+  onRemove,
+  ...sample
+}: SampleFields & { readonly at: `requests.${number}`; readonly onRemove: () => void }) {
+  const { form, field } = sample;
+  const { analysisId, unit, requirement } = form.watch(at);
+  const analysis = findAnalysis(analysisId);
+  return (
+    <div className="mb-4 grid grid-cols-1 gap-x-6 gap-y-3 border-l-4 border-rule pl-4 md:grid-cols-3">
+      <div className="md:col-span-2">
+        <SelectField
+          label="Analysis"
+          hint={analysis?.remark}
+          options={optionsOf(CATALOGUE.analyses, ({ name }) => name)}
+          {...field(`${at}.analysisId`)}
+          onText={(id) => {
+            form.setValue(at, emptyRequest(id));
+          }}
+        />
+      </div>
+      <div className="flex items-start md:justify-end md:pt-7">
+        <Button className="text-[15px]" onClick={onRemove}>
+          Leave it out
+        </Button>
+      </div>
+      <SelectField
+        label="Unit"
+        options={(analysis?.units ?? []).map((one) => [one, one])}
+        {...field(`${at}.unit`)}
+      />
+      {analysis && analysis.statedAs.length > 0 && (
+        <SelectField
+          label="As"
+          options={analysis.statedAs.map(({ formula, name }) => [formula, name])}
+          {...field(`${at}.as`)}
+        />
+      )}
+      <QuantityField
+        label="Expected"
+        unit={unit}
+        hint="Empty if nobody knows."
+        {...field(`${at}.expected`, asOptionalQuantity)}
+      />
+      <SelectField
+        label="Held against"
+        value={requirement.kind}
+        options={KINDS}
+        onText={(kind) => {
+          form.setValue(`${at}.requirement`, emptyRequirement(kind));
+        }}
+      />
+      <RequirementFields
+        {...sample}
+        at={`${at}.requirement`}
+        unit={unit}
+        requirement={requirement}
+      />
+    </div>
+  );
+}
+
+const KINDS = [
+  ['none', 'nothing'],
+  ['limits', 'limits'],
+  ['label-claim', 'the claim of a label'],
+  ['accepted-value', 'an accepted value'],
+] as const;
+
+function emptyRequirement(kind: string): Plain<Requirement> {
+  switch (kind) {
+    case 'limits':
+      return { kind, lower: null, upper: null, rule: 'simple' };
+    case 'label-claim':
+      return { kind, claim: '', window: null };
+    case 'accepted-value':
+      return { kind, value: '', expandedUncertainty: null, withinPercent: null };
+    default:
+      return { kind: 'none' };
+  }
+}
+
+function RequirementFields({
+  form,
+  field,
+  errorAt,
+  at,
+  unit,
+  requirement,
+}: SampleFields & {
+  readonly at: `requests.${number}.requirement`;
+  readonly unit: string;
+  readonly requirement: Plain<Requirement>;
+}) {
+  switch (requirement.kind) {
+    case 'none':
+      return null;
+    case 'limits':
+      return (
+        <>
+          <QuantityField
+            label="At least"
+            unit={unit}
+            hint="Empty if open."
+            {...field(`${at}.lower`, asOptionalQuantity)}
+            {...(errorAt(at) !== undefined && { error: errorAt(at) })}
+          />
+          <QuantityField
+            label="At most"
+            unit={unit}
+            hint="Empty if open."
+            {...field(`${at}.upper`, asOptionalQuantity)}
+          />
+          <div className="md:col-span-2">
+            <SelectField
+              label="Decided"
+              hint="Agreed before the measurement, and printed with the result."
+              options={DECISION_RULES.map((rule) => [rule, RULES[rule]])}
+              {...field(`${at}.rule`)}
+            />
+          </div>
+        </>
+      );
+    case 'label-claim':
+      return (
+        <>
+          <QuantityField label="Claim" unit={unit} {...field(`${at}.claim`, asQuantity)} />
+          <CheckField
+            label="A window is allowed"
+            checked={requirement.window !== null}
+            onTick={(isTicked) => {
+              form.setValue(`${at}.window`, isTicked ? { fromPercent: '', toPercent: '' } : null);
+            }}
+          />
+          {requirement.window && (
+            <>
+              <QuantityField
+                label="From"
+                unit="% of it"
+                {...field(`${at}.window.fromPercent`, asQuantity)}
+              />
+              <QuantityField
+                label="To"
+                unit="% of it"
+                {...field(`${at}.window.toPercent`, asQuantity)}
+              />
+            </>
+          )}
+        </>
+      );
+    case 'accepted-value':
+      return (
+        <>
+          <QuantityField label="Accepted value" unit={unit} {...field(`${at}.value`, asQuantity)} />
+          <QuantityField
+            label="Its U, k = 2"
+            unit={unit}
+            hint="Empty if none is stated."
+            {...field(`${at}.expandedUncertainty`, asOptionalQuantity)}
+          />
+          <QuantityField
+            label="Allowed error"
+            unit="%"
+            hint="Empty if nothing is set."
+            {...field(`${at}.withinPercent`, asOptionalQuantity)}
+          />
+        </>
+      );
+  }
+}
