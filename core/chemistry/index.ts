@@ -67,6 +67,7 @@ export {
   equivalentsOfTitrant,
   excessRatioOfMethod,
   NO_ENTRIES,
+  partnerSpecies,
   ratiosOfAnalysis,
   recipesOf,
   shortNameOf,

@@ -62,8 +62,13 @@ export function methodsFor(titrantId: string): readonly Method[] {
 }
 
 /** Whether a reaction makes its own catalyst, so that its first drops are slow: permanganate with oxalate. */
-export function isAutocatalytic({ titrant, standard }: Method): boolean {
-  return titrant.species === 'MnO4^-' && standard.species === 'C2O4^2-';
+export function isAutocatalytic(method: Method | Analysis): boolean {
+  return method.titrant.species === 'MnO4^-' && partnerSpecies(method) === 'C2O4^2-';
+}
+
+/** The species that reacts with the titrant: of a standard, or of what a sample holds. */
+export function partnerSpecies(method: Method | Analysis): string {
+  return 'analyte' in method ? method.analyte : method.standard.species;
 }
 
 /** What names a substance, and carries it where it is the laboratory's own. */

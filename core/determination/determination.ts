@@ -43,7 +43,24 @@ export type Known = WeighedStandard | KnownSolution | MadeUpStandard;
 /** As what something sought is stated, in which unit, and what that needs. */
 export type Content = { readonly unit: Unit } & (
   | { readonly statedAs: 'molarity' | 'molar-mass' }
-  | { readonly statedAs: 'mass-concentration' | 'mass-fraction'; readonly molarMass: Expression }
+  | { readonly statedAs: 'mass-concentration'; readonly molarMass: Expression }
+  | {
+      readonly statedAs: 'mass-fraction';
+      readonly molarMass: Expression;
+      /** Of the sample, where portions of it are volumes; absent where they are weighed. */
+      readonly density?: Expression;
+    }
+  | {
+      readonly statedAs: 'volume-fraction';
+      readonly molarMass: Expression;
+      /** Of what is sought, pure. */
+      readonly pureDensity: Expression;
+    }
+  | {
+      /** Equivalents in a litre. */
+      readonly statedAs: 'equivalents';
+      readonly equivalents: Expression;
+    }
   | {
       readonly statedAs: 'mass-per-unit';
       readonly molarMass: Expression;
@@ -92,6 +109,8 @@ interface ContentOfFlask extends Common {
   readonly soughtIn: 'flask';
   readonly sought: Content;
   readonly dilutions: readonly Dilution[];
+  /** From what the balance shows of a portion to its mass; absent where that is taken for it, or a volume is measured. */
+  readonly massFactor?: Expression;
   readonly known: KnownSolution;
   /** What is left of it is titrated; null without one, and where the blank gives it. */
   readonly excess: Excess | null;
@@ -103,7 +122,8 @@ export type Determination = ContentOfBurette | ContentOfFlask;
 /**
  * The balance of a determination, from which all its figures follow. For a titrant c V = nu n, where n is m b P / M of a weighed
  * standard or c_s V_a of a solution; for what is in the flask x = nu c_s V, or x = nu_e c_e V_e - nu c_s V where an excess is
- * titrated back; x is c V_a, beta V_a / M, w m / M, q m / (M m_unit), m / M or m / (z M_eq).
+ * titrated back; x is c V_a, c_eq V_a / z, beta V_a / M, w m / M or w rho V_a / M, phi rho_pure V_a / M, q m / (M m_unit), m / M or
+ * m / (z M_eq).
  * Source: the balance of amounts at the equivalence point.
  */
 export function balanceOf(determination: Determination): Balance<Expression> {
@@ -117,9 +137,13 @@ export function balanceOf(determination: Determination): Balance<Expression> {
       arithmetic,
     };
   }
-  const { excess, dilutions } = determination;
+  const { excess, dilutions, massFactor } = determination;
   return {
-    sought: [...contentOf(determination.sought), ...diluted(dilutions)],
+    sought: [
+      ...contentOf(determination.sought),
+      ...massFactorOf({ massFactor: massFactor ?? null }),
+      ...diluted(dilutions),
+    ],
     known: [times(soughtPerKnown), ...molarityOf(determination.known), times('titre')],
     excess: excess && [times(excess.soughtPerExcess), times(excess.molarity), times(excess.volume)],
     arithmetic,
@@ -163,9 +187,19 @@ function contentOf(sought: Content): readonly Factor<Expression>[] {
   switch (sought.statedAs) {
     case 'molarity':
       return [times('sought'), portion];
+    case 'equivalents':
+      return [times('sought'), portion, over(sought.equivalents)];
     case 'mass-concentration':
-    case 'mass-fraction':
       return [times('sought'), portion, over(sought.molarMass)];
+    case 'mass-fraction':
+      return [
+        times('sought'),
+        portion,
+        ...(sought.density ? [times(sought.density)] : []),
+        over(sought.molarMass),
+      ];
+    case 'volume-fraction':
+      return [times('sought'), portion, times(sought.pureDensity), over(sought.molarMass)];
     case 'mass-per-unit':
       return [times('sought'), portion, over(sought.molarMass), over(sought.unitMass)];
     case 'molar-mass':
@@ -180,9 +214,12 @@ export function takesMasses(determination: Determination): boolean {
   if (determination.soughtIn === 'burette') return determination.known.kind === 'weighed';
   switch (determination.sought.statedAs) {
     case 'molarity':
+    case 'equivalents':
     case 'mass-concentration':
+    case 'volume-fraction':
       return false;
     case 'mass-fraction':
+      return determination.sought.density === undefined;
     case 'mass-per-unit':
     case 'molar-mass':
     case 'equivalent-mass':

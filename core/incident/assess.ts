@@ -1,5 +1,5 @@
-import type { Method } from '../chemistry';
-import { findSubstance, isAutocatalytic, parseFormula } from '../chemistry';
+import type { Analysis, Method } from '../chemistry';
+import { findSubstance, isAutocatalytic, parseFormula, partnerSpecies } from '../chemistry';
 import type { PlainDetermination } from '../determination';
 import { requirePositive, Unanswerable } from '../problem';
 import type { Incident, IncidentDetails, RunFeature, RunNumbers, Verdict } from './incidents';
@@ -32,8 +32,12 @@ export function incidentsFor(features: ReadonlySet<RunFeature>): readonly Incide
 }
 
 /** What a run by a method is like, as far as incidents go. */
-export function featuresOf(method: Method, portion: 'weighed' | 'aliquot'): Set<RunFeature> {
-  const standard = findSubstance(method.standardId, method.own);
+export function featuresOf(
+  method: Method | Analysis,
+  portion: 'weighed' | 'aliquot',
+): Set<RunFeature> {
+  const standard =
+    'standardId' in method ? findSubstance(method.standardId, method.own) : undefined;
   const isHydrate = parseFormula(standard?.formula ?? 'H2O').pieces.some(
     ({ text }) => text === '·',
   );
@@ -43,7 +47,7 @@ export function featuresOf(method: Method, portion: 'weighed' | 'aliquot'): Set<
     ['standard-solution', portion === 'aliquot'],
     ['hot', method.flaskTemperatureC !== null],
     ['permanganate-oxalate', isAutocatalytic(method)],
-    ['iron-ii', method.standard.species === 'Fe^2+'],
+    ['iron-ii', partnerSpecies(method) === 'Fe^2+'],
     ['indicator', method.indicatorId !== null],
     ['hydrate', isHydrate],
   ];

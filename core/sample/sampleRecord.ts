@@ -161,15 +161,15 @@ function checkRequest(
   ];
 }
 
-/** What a unit needs to be known of the sample, and is not. */
+/** What a unit needs to be known of the sample, and is not; of a portion of any kind that the analysis takes, unless one is given. */
 export function needsOf(
   { portions }: Analysis,
   unit: SampleRequest['unit'],
   { density, unitMass }: Pick<Sample, 'density' | 'unitMass'>,
+  kind = portions[0]?.kind,
 ): readonly ('density-missing' | 'unit-mass-missing')[] {
   const { quantity } = RESULT_UNITS[unit];
-  const isPipetted = !portions.some(({ kind }) => kind === 'weighed');
-  if (quantity === 'mass-fraction' && isPipetted && !density) return ['density-missing'];
+  if (quantity === 'mass-fraction' && kind === 'aliquot' && !density) return ['density-missing'];
   if (quantity === 'mass-per-unit' && !unitMass) return ['unit-mass-missing'];
   return [];
 }

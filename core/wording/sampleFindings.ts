@@ -17,6 +17,19 @@ export const SAMPLE_FINDINGS = {
   'aliquot-fills-flask': () => 'The aliquot must be smaller than the flask.',
   'aliquot-over-sample': ({ amountMl }: { amountMl: string }) =>
     `There are only ${amountMl} mL of the sample.`,
+  'other-titrant': () => 'This analysis is titrated with another solution.',
+  'no-sample': () => 'Choose a sample.',
+  'sample-twice': () => 'The same sample stands there twice: keep one.',
+  'sample-disposed-of': ({ code }: { code: string }) => `Sample ${code} has been disposed of.`,
+  'wrong-test-portion': ({ takes }: { takes: 'weighed' | 'aliquot' }) =>
+    takes === 'weighed'
+      ? 'This analysis takes aliquots: choose a pipette.'
+      : 'This analysis takes weighed portions: choose a balance.',
+  'other-dilutions': ({ code }: { code: string }) =>
+    `Sample ${code} was not diluted so: choose its steps as they are on record.`,
+  'dilution-weighed': ({ code }: { code: string }) =>
+    `A dilution is pipetted: sample ${code} cannot be weighed then.`,
+  'which-sample': () => 'Say of which sample the portion is.',
   'small-aliquot': ({ aliquotMl }: { aliquotMl: string }) =>
     `Below 5 mL the tolerance of the pipette weighs heavily: ${aliquotMl} mL.`,
 };

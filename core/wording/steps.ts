@@ -158,18 +158,21 @@ const STEPS = {
     volumeMl,
     isFixed,
     bottleCode,
+    from = 'bottle',
     excess,
   }: OfFlask & {
     why: WhyAnother;
     volumeMl: number;
     isFixed: boolean;
     bottleCode: string;
+    /** What has that code; a bottle where nothing is said. */
+    from?: 'bottle' | 'sample' | 'the diluted sample';
     excess: Excess | null;
   }) => {
     const volume = isFixed
       ? figureText(volumeMl)
       : `about ${figureText(roundHalfEven(volumeMl, 0))}`;
-    const what = `${volume} mL of bottle ${bottleCode}`;
+    const what = `${volume} mL of ${from} ${bottleCode}`;
     const into = `into flask ${String(flask)}`;
     // The excess goes in before what it is to take up, so that nothing of that escapes.
     return excess

@@ -157,7 +157,8 @@ export const ANALYSES: readonly Analysis[] = [
     indicatorId: 'bromothymol-blue',
     indicatorDrops: 5,
     colours: colours('yellow', 'green', 'blue'),
-    medium: 'carbon dioxide driven out under vacuum or by warming; a little water; to pH 7.0',
+    medium:
+      'a little water, once carbon dioxide is driven out under vacuum or by warming; to pH 7.0',
     typical: 6,
     targetUPercent: 3,
     remark:

@@ -206,7 +206,7 @@ export interface StatedAs {
 }
 
 /** What goes into a flask of a sample: weighed, or a volume. */
-export type TestPortion =
+type TestPortion =
   | { readonly kind: 'weighed'; readonly massG: readonly [low: number, high: number] }
   | { readonly kind: 'aliquot'; readonly volumeMl: readonly [low: number, high: number] };
 
