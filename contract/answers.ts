@@ -3,8 +3,12 @@ import type { PreparationRecords } from '#core/preparation';
 import type { RunFact } from '#core/titration/record';
 import type { Certificate } from '#core/titration/run';
 import { SIGNATURE_MEANINGS } from '#core/titration/run';
-import type { RunReferences } from '#core/titration/setUp';
-import { methodSchema } from './catalogue';
+import type {
+  AnalysisReferences,
+  RunReferences,
+  StandardizationReferences,
+} from '#core/titration/setUp';
+import { analysisSchema, methodSchema } from './catalogue';
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema } from './houseRules';
 import type {
@@ -28,6 +32,7 @@ import {
   LIST_SCHEMAS,
   lotState,
   personState,
+  sampleState,
 } from './states';
 
 const text = v.string();
@@ -101,22 +106,43 @@ const calibration = v.nullable(
   ),
 );
 
-const references = v.strictObject({
-  method: methodSchema,
-  bottle: bottleState,
-  standard: v.variant('kind', [
-    v.strictObject({
-      kind: v.literal('lot'),
-      lot: lotState,
-      balance: v.strictObject({ ...balanceSchema.entries, calibration }),
-    }),
-    v.strictObject({ kind: v.literal('bottle'), bottle: bottleState, vessel: equipmentState }),
-  ]),
+const calibratedBalance = v.strictObject({ ...balanceSchema.entries, calibration });
+
+/** What every run rests on. */
+const ofRun = {
   excess: v.nullable(v.strictObject({ bottle: bottleState, vessel: equipmentState })),
   burette: v.strictObject({ ...buretteSchema.entries, calibration }),
   thermometer: v.nullable(v.strictObject({ ...thermometerSchema.entries, calibration })),
   rulesInForce: houseRulesSchema,
-}) satisfies SchemaOf<RunReferences>;
+};
+
+const ofStandardization = v.strictObject({
+  method: methodSchema,
+  bottle: bottleState,
+  standard: v.variant('kind', [
+    v.strictObject({ kind: v.literal('lot'), lot: lotState, balance: calibratedBalance }),
+    v.strictObject({ kind: v.literal('bottle'), bottle: bottleState, vessel: equipmentState }),
+  ]),
+  ...ofRun,
+}) satisfies SchemaOf<StandardizationReferences>;
+
+const ofAnalysis = v.strictObject({
+  method: analysisSchema,
+  titrant: bottleState,
+  samples: v.array(
+    v.strictObject({
+      state: sampleState,
+      dilutions: v.array(v.strictObject({ pipette: equipmentState, flask: equipmentState })),
+    }),
+  ),
+  portioning: v.variant('kind', [
+    v.strictObject({ kind: v.literal('weighed'), balance: calibratedBalance }),
+    v.strictObject({ kind: v.literal('aliquot'), vessel: equipmentState }),
+  ]),
+  ...ofRun,
+}) satisfies SchemaOf<AnalysisReferences>;
+
+const references = v.union([ofStandardization, ofAnalysis]) satisfies SchemaOf<RunReferences>;
 
 /** A run: whoever reads it folds the facts; those of kinds that they do not know they pass over. */
 export const runAnswer = v.strictObject({

@@ -13,7 +13,7 @@ import type {
 import type { Pin, PreparationPlan } from '#core/preparation';
 import type { CorrectedBottle, Lot, PreparedBottle } from '#core/reagent';
 import { ROLES } from '#core/rights';
-import type { RunSetUp } from '#core/titration/setUp';
+import type { AnalysisSetUp, RunSetUp, StandardizationSetUp } from '#core/titration/setUp';
 import type { VoidCause } from '#core/wording';
 import { VOID_CAUSES } from '#core/wording';
 import { hazardCode, methodSchema, own, ownEntrySchema } from './catalogue';
@@ -273,15 +273,11 @@ const pins = v.pipe(
   v.readonly(),
 ) satisfies SchemaOf<readonly Pin[]>;
 
-const runSetUpSchema = v.strictObject({
+/** What every run is set up with. */
+const circumstances = {
   method: v.variant('kind', [
     v.strictObject({ kind: v.literal('catalogue'), id: line }),
     v.strictObject({ kind: v.literal('own'), ...recordVersion.entries }),
-  ]),
-  bottle: recordVersion,
-  standard: v.variant('kind', [
-    v.strictObject({ kind: v.literal('lot'), lot: recordVersion, balance: recordVersion }),
-    v.strictObject({ kind: v.literal('bottle'), bottle: recordVersion, vessel: recordVersion }),
   ]),
   excess: v.nullable(v.strictObject({ bottle: recordVersion, vessel: recordVersion })),
   burette: recordVersion,
@@ -321,7 +317,49 @@ const runSetUpSchema = v.strictObject({
     }),
   ),
   reason: optionalReason,
-}) satisfies SchemaOf<RunSetUp>;
+};
+
+const standardizationSetUp = v.strictObject({
+  ...circumstances,
+  bottle: recordVersion,
+  standard: v.variant('kind', [
+    v.strictObject({ kind: v.literal('lot'), lot: recordVersion, balance: recordVersion }),
+    v.strictObject({ kind: v.literal('bottle'), bottle: recordVersion, vessel: recordVersion }),
+  ]),
+}) satisfies SchemaOf<StandardizationSetUp>;
+
+/** As many samples as a run may hold at two flasks each. */
+const MOST_SAMPLES = 30;
+
+const analysisSetUp = v.strictObject({
+  ...circumstances,
+  titrant: recordVersion,
+  samples: v.pipe(
+    v.array(
+      v.strictObject({
+        sample: recordVersion,
+        dilutions: v.array(v.strictObject({ pipette: recordVersion, flask: recordVersion })),
+      }),
+    ),
+    v.minLength(1, 'Choose a sample.'),
+    v.maxLength(MOST_SAMPLES, `At most ${String(MOST_SAMPLES)} samples in one run: begin another.`),
+    v.readonly(),
+  ),
+  portioning: v.variant('kind', [
+    v.strictObject({ kind: v.literal('weighed'), balance: recordVersion }),
+    v.strictObject({ kind: v.literal('aliquot'), vessel: recordVersion }),
+  ]),
+}) satisfies SchemaOf<AnalysisSetUp>;
+
+/** By what is in it: what is wrong with the one kind is not said of the other. */
+const runSetUpSchema: SchemaOf<RunSetUp> = v.lazy((input) =>
+  isOfSamples(input) ? analysisSetUp : standardizationSetUp,
+);
+
+/** Whether something names samples. */
+function isOfSamples(input: unknown): boolean {
+  return typeof input === 'object' && input !== null && 'samples' in input;
+}
 
 const weighingSchema = v.variant('mode', [
   v.strictObject({ mode: v.literal('tared'), massG: decimal }),
@@ -471,11 +509,13 @@ export const FACT_SCHEMAS = {
   'run.started': runSetUpSchema,
   'run.flask-weighed': v.strictObject({
     flask,
+    sampleId: v.exactOptional(id),
     weighing: weighingSchema,
     reason: optionalReason,
   }),
   'run.flask-pipetted': v.strictObject({
     flask,
+    sampleId: v.exactOptional(id),
     volumeMl: decimal,
     reason: optionalReason,
   }),
@@ -562,7 +602,7 @@ export const FACT_SCHEMAS = {
     cause: v.exactOptional(v.picklist(Object.keys(VOID_CAUSES) as VoidCause[])),
   }),
   'run.record-adopted': v.strictObject({
-    kind: v.picklist(['method', 'lot', 'bottle', 'equipment']),
+    kind: v.picklist(['method', 'lot', 'bottle', 'equipment', 'sample']),
     ...recordVersion.entries,
     reason,
   }),

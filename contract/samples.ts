@@ -40,7 +40,7 @@ const requirement = v.variant('kind', [
   }),
 ]) satisfies SchemaOf<Requirement>;
 
-export const sampleRequestSchema = v.strictObject({
+const sampleRequestSchema = v.strictObject({
   analysisId: line,
   unit: resultUnit,
   as: v.nullable(line),

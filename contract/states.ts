@@ -270,6 +270,10 @@ const runSummary = v.strictObject({
   isReturned: v.optional(v.boolean(), false),
   taken: v.array(v.strictObject({ id, amount: number })),
   molarity: v.nullable(number),
+  samples: v.optional(
+    v.array(v.strictObject({ id, code: text, content: v.nullable(number), unit: text })),
+    [],
+  ),
   next: v.strictObject({
     code: v.picklist(STEP_CODES),
     values: v.record(v.string(), v.unknown()),

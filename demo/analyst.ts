@@ -7,7 +7,13 @@ import { amountIn, plainDeterminationOf } from '#core/titration/figures';
 import { nextStep, planRun } from '#core/titration/guidance';
 import type { Judgement } from '#core/titration/judging';
 import { judgeRun } from '#core/titration/judging';
-import { flaskOf, isBlank, readingToCarryOver, titreMl } from '#core/titration/run';
+import {
+  flaskOf,
+  isBlank,
+  readingToCarryOver,
+  standardizationOf,
+  titreMl,
+} from '#core/titration/run';
 import { arrangementOf } from '#core/titration/setUp';
 import type { NewFact } from '#contract';
 import { stepText } from '#core/wording';
@@ -27,7 +33,7 @@ export async function workSeries(bench: Bench, series: PlannedSeries): Promise<v
     const judgement = judgeRun(run);
     const next = nextStep(run, judgement);
     if (next.action === 'certify') {
-      const validUntil = suggestValidUntil(run.references.bottle, bench.today());
+      const validUntil = suggestValidUntil(standardizationOf(run).references.bottle, bench.today());
       if (validUntil !== null) await bench.certify(run, validUntil, reasonFor(judgement));
       return;
     }
@@ -70,7 +76,7 @@ export async function putRight(
   const body = { corrects: portion.factId, weighing, reason: 'two digits changed places' };
   await bench.enter({ kind: 'run.weighing-corrected', body }, open.version);
   const corrected = await bench.look();
-  const validUntil = suggestValidUntil(open.references.bottle, bench.today());
+  const validUntil = suggestValidUntil(standardizationOf(open).references.bottle, bench.today());
   if (validUntil !== null) {
     await bench.certify(corrected, validUntil, reasonFor(judgeRun(corrected)));
   }

@@ -10,7 +10,7 @@ import {
 import type { Judgement } from '../titration/judging';
 import type { Flask, Reading, RunState } from '../titration/run';
 import { stretchesOf } from '../titration/run';
-import { arrangementOf, standardLookalikes, soughtOf } from '../titration/setUp';
+import { arrangementOf, isAnalysis, soughtOf, standardLookalikes } from '../titration/setUp';
 import type { Diagnosis } from './explain';
 import { explain } from './explain';
 
@@ -25,6 +25,8 @@ function endOnScaleMl(run: RunState, flask: Flask, final: Reading): number {
  * while no accurate titration gives a result.
  */
 export function explainRun(run: RunState, judgement: Judgement): Diagnosis | null {
+  // What explains a molarity that is off is not what explains a content: of that nobody knows what it should be.
+  if (isAnalysis(run.references)) return null;
   const { standard, bottle, method, burette } = run.references;
   const { portion, excess } = arrangementOf(run.references);
   const replicates = judgement.replicates.flatMap(({ flask, verdict }) => {

@@ -4,8 +4,8 @@ import { findIndicator, findSolvent, findSubstance, shortNameOf } from '../chemi
 import type { HouseRules } from '../laboratory';
 import type { BottleState } from '../reagent';
 import { labelledMolarity } from '../reagent';
-import type { RunReferences } from '../titration/setUp';
-import { standardSubstance } from '../titration/setUp';
+import type { AnalysisReferences, StandardizationReferences } from '../titration/setUp';
+import { isAnalysis, standardSubstance } from '../titration/setUp';
 import type { Hazards } from './classification';
 import { hazardsOfBottle, hazardsOfLot, hazardsOfSolution } from './classification';
 
@@ -16,24 +16,16 @@ export interface HazardousThing {
   readonly hazards: Hazards;
 }
 
-type OnTheBench = Pick<RunReferences, 'method' | 'bottle' | 'standard' | 'excess'>;
+type OnTheBench =
+  | Pick<StandardizationReferences, 'method' | 'bottle' | 'standard' | 'excess'>
+  | Pick<AnalysisReferences, 'method' | 'titrant' | 'samples' | 'excess'>;
 
-/** The hazards of all that a run has at hand, of each at its own concentration. */
-export function hazardsAtHand({
-  method,
-  bottle,
-  standard,
-  excess,
-}: OnTheBench): readonly HazardousThing[] {
+/** The hazards of all that a run has at hand, of each at its own concentration. What a sample holds nobody knows. */
+export function hazardsAtHand(references: OnTheBench): readonly HazardousThing[] {
+  const { method, excess } = references;
   const indicator = findIndicator(method.indicatorId ?? '', method.own);
   return [
-    ofBottle(bottle),
-    standard.kind === 'lot'
-      ? {
-          name: `${shortNameOf(standard.lot.lot)}, as received`,
-          hazards: hazardsOfLot(standard.lot),
-        }
-      : ofBottle(standard.bottle),
+    ...solutionsIn(references),
     ...(excess ? [ofBottle(excess.bottle)] : []),
     ...(method.mediumHolds ?? []).map(({ id, molarityMolPerL }) => ({
       name:
@@ -50,6 +42,20 @@ export function hazardsAtHand({
           },
         ]
       : []),
+  ];
+}
+
+function solutionsIn(references: OnTheBench): readonly HazardousThing[] {
+  if (isAnalysis(references)) return [ofBottle(references.titrant)];
+  const { bottle, standard } = references;
+  return [
+    ofBottle(bottle),
+    standard.kind === 'lot'
+      ? {
+          name: `${shortNameOf(standard.lot.lot)}, as received`,
+          hazards: hazardsOfLot(standard.lot),
+        }
+      : ofBottle(standard.bottle),
   ];
 }
 
@@ -99,15 +105,12 @@ export function waysOut(
 }
 
 /** The substances that a run leaves behind. */
-export function substancesOf({
-  method,
-  bottle,
-  standard,
-  excess,
-}: OnTheBench): readonly Substance[] {
+export function substancesOf(references: OnTheBench): readonly Substance[] {
+  const { method, excess } = references;
+  const bottle = isAnalysis(references) ? references.titrant : references.bottle;
   const found = [
     findSubstance(bottle.substanceId, bottle.own),
-    standardSubstance(standard),
+    isAnalysis(references) ? null : standardSubstance(references.standard),
     excess && findSubstance(excess.bottle.substanceId, excess.bottle.own),
     ...(method.mediumHolds ?? []).map(({ id }) => findSubstance(id)),
   ].flatMap((one) => one ?? []);

@@ -271,7 +271,7 @@ describe('what was mistyped', () => {
     expect(found('lot-khp', 2)).toEqual([]);
     expect(found('lot-khp', 7)).toEqual(['unknown-reference']);
     const { setUp } = run.add('run.record-adopted', adopted('lot-khp', 2)).state;
-    expect(setUp.standard).toMatchObject({ lot: { id: 'lot-khp', version: 2 } });
+    expect(setUp).toMatchObject({ standard: { lot: { id: 'lot-khp', version: 2 } } });
     expect(found('lot-khp', 2)).toEqual(['no-newer']);
   });
 });

@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest';
 import type { Counted, Fact } from '#core/record';
 import type { LotState } from '#core/reagent';
+import { standardizationOf } from '../titration/run';
 import { judgeRun } from '#core/titration/judging';
 import { titrantTakenMl } from '#core/titration/run';
 import {
@@ -188,7 +189,7 @@ test('stock falls by what preparations and titrations took since the last count,
 });
 
 test('two solutions of a back-titration are related when one was standardized against the other', () => {
-  const base = concordantSeries().state.references;
+  const { references: base } = standardizationOf(concordantSeries().state);
   const certifiedBy = (runId: string) => ({
     runId,
     certificateNumber: '0415-1',

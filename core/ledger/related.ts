@@ -1,5 +1,5 @@
 import type { BottleState } from '../reagent';
-import type { RunReferences } from '../titration/setUp';
+import type { StandardizationReferences } from '../titration/setUp';
 import type { RunSummary } from './summary';
 
 /**
@@ -7,7 +7,7 @@ import type { RunSummary } from './summary';
  * off together, and what is left of an excess takes that off again: counted as independent, they make U too large.
  */
 export function areSolutionsRelated(
-  { standard, excess }: Pick<RunReferences, 'standard' | 'excess'>,
+  { standard, excess }: Pick<StandardizationReferences, 'standard' | 'excess'>,
   runs: readonly RunSummary[],
 ): boolean {
   if (standard.kind !== 'bottle' || !excess) return false;

@@ -2,11 +2,12 @@ import type { Id } from '../grammar';
 import type { DecimalText } from '../measurement';
 import type { Listing, Taken } from '../record';
 import { lasting } from '../record';
-import { nextStep } from '../titration/guidance';
-import type { SeriesScatter } from '../titration/judging';
+import { nextStep, workedOn } from '../titration/guidance';
+import type { Judgement, SeriesScatter } from '../titration/judging';
 import { judgeRun, scatterOf, signedSoFar } from '../titration/judging';
 import type { Certificate, RunState, SignatureMeaning } from '../titration/run';
-import { openReturn, takenBy, titreMl } from '../titration/run';
+import { isStandardization, openReturn, seriesOf, takenBy, titreMl } from '../titration/run';
+import { isAnalysis, sampleOf, soughtOf } from '../titration/setUp';
 import type { StepSaid } from '../wording';
 
 /** A run as lists show it. */
@@ -27,8 +28,15 @@ export interface RunSummary {
   readonly taken: ReturnType<typeof takenBy>;
   /** By name. */
   readonly method: string;
-  /** Unrounded mean of what counts so far, mol/L. */
+  /** Unrounded mean of what counts so far of a standardization, mol/L. */
   readonly molarity: number | null;
+  /** What is analysed, and the unrounded mean of what counts so far of each; none in a standardization. */
+  readonly samples: readonly {
+    readonly id: Id;
+    readonly code: string;
+    readonly content: number | null;
+    readonly unit: string;
+  }[];
   /** `stepText` makes the sentence. */
   readonly next: StepSaid;
   /** What was certified; null before. */
@@ -43,26 +51,42 @@ export interface RunSummary {
 
 /** Summarizes a run for lists. */
 export function summarizeRun(run: RunState): RunSummary {
-  const judgement = judgeRun(run);
+  const judged = seriesOf(run).map((series) => ({ series, judgement: judgeRun(series) }));
+  const current = workedOn(run);
+  const now = judged.find(({ series }) => series === current)?.judgement ?? judgeRun(current);
   return {
     id: run.id,
     version: run.version,
-    bottleId: run.setUp.bottle.id,
+    bottleId: arrangedAbout(run),
     status: run.status,
     startedBy: run.started.by,
     startedAt: run.started.at,
     closedAt: run.closed?.at ?? null,
     titrationsMade: run.flasks.filter((flask) => titreMl(flask) !== null).length,
-    signed: signedSoFar(run, judgement),
+    signed: isStandardization(run) ? signedSoFar(run, now) : [],
     isReturned: openReturn(run) !== null,
     taken: takenBy(run),
-    molarity: judgement.averaged?.mean ?? null,
-    next: nextStep(run, judgement).says,
+    molarity: isStandardization(run) ? (now.averaged?.mean ?? null) : null,
+    samples: judged.flatMap(({ series, judgement }) => sampleFound(series, judgement)),
+    next: nextStep(current, now).says,
     certificate: run.certificate && statedBy(run.certificate),
     method: run.references.method.name,
     temperatureC: run.setUp.temperatureC,
-    scatter: scatterOf(run, judgement),
+    scatter: isStandardization(run) ? scatterOf(run, now) : null,
   };
+}
+
+/** The bottle that a run is about: the one that is standardized, or that samples are titrated with. */
+function arrangedAbout({ setUp }: RunState): Id {
+  return isAnalysis(setUp) ? setUp.titrant.id : setUp.bottle.id;
+}
+
+/** What of a sample has been found so far; nothing of a standardization. */
+function sampleFound({ references }: RunState, { averaged }: Judgement): RunSummary['samples'] {
+  if (!isAnalysis(references)) return [];
+  const { id, sample } = sampleOf(references).state;
+  const { unit } = soughtOf(references).as;
+  return [{ id, code: sample.code, content: averaged?.mean ?? null, unit: unit.symbol }];
 }
 
 function statedBy(certificate: Certificate): NonNullable<RunSummary['certificate']> {
@@ -71,10 +95,10 @@ function statedBy(certificate: Certificate): NonNullable<RunSummary['certificate
 }
 
 /** What lists order, filter and search a run by. */
-export function listedRun({ bottleId, status, method, certificate }: RunSummary): Listing {
+export function listedRun({ bottleId, status, method, certificate, samples }: RunSummary): Listing {
   return {
     name: certificate?.number ?? '',
-    words: [method],
+    words: [method, ...samples.map(({ code }) => code)],
     aboutId: bottleId,
     standing: lasting(status),
     atHandUntil: status === 'open' ? null : 'over',

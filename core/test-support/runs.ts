@@ -14,7 +14,7 @@ import type { RunFact, RunFactBodies } from '#core/titration/record';
 import { foldRun } from '#core/titration/record';
 import type { RunState } from '#core/titration/run';
 import { readingToCarryOver } from '#core/titration/run';
-import type { RunReferences, RunSetUp } from '#core/titration/setUp';
+import type { RunReferences, RunSetUp, StandardizationReferences } from '#core/titration/setUp';
 import { idOf, stored } from './stored';
 
 /** What we ship, with nothing corrected and nothing pooled, so that a result is calculated by hand in one line. */
@@ -125,10 +125,10 @@ export function references({
   lot: lotChanges = {},
   balance: otherBalance = balance,
   ...changes
-}: Partial<Omit<Plain<RunReferences>, 'standard'>> & {
+}: Partial<Omit<Plain<StandardizationReferences>, 'standard'>> & {
   readonly lot?: Partial<Plain<Lot>>;
   readonly balance?: CalibratedBalance;
-} = {}): RunReferences {
+} = {}): StandardizationReferences {
   return stored({
     method: methodOf('naoh-by-khp'),
     bottle,
@@ -179,11 +179,16 @@ export class RunScript {
   readonly references: RunReferences;
 
   /** A run with rules of its own follows the house, unless that is said to have others. */
-  constructor(given: RunReferences = references(), changes: Partial<Plain<RunSetUp>> = {}) {
+  constructor(
+    given: RunReferences = references(),
+    changes: Partial<Plain<RunSetUp>> = {},
+    whole: Plain<RunSetUp> = setUp,
+  ) {
     const { rules = PLAIN_RULES } = stored<Partial<RunSetUp>>(changes);
     const isSaid = given.rulesInForce !== PLAIN_RULES;
     this.references = isSaid ? given : { ...given, rulesInForce: rules };
-    this.add('run.started', { ...setUp, ...changes });
+    // Changes are of the same kind of run as the whole.
+    this.add('run.started', { ...whole, ...changes });
   }
 
   propose<K extends keyof RunFactBodies>(kind: K, body: Plain<RunFactBodies[K]>): RunFact {

@@ -19,7 +19,7 @@ import { forecastFlask } from './figures';
 import { cooledToC, lossPerMinute, minutesUntil, nextStep } from './guidance';
 import { judgeRun } from './judging';
 import { checkRunFact, checkRunStart } from './record';
-import { takenBy, titreMl } from './run';
+import { standardizationOf, takenBy, titreMl } from './run';
 
 function pipetted(script: RunScript, flask: number, from: string, to: string): RunScript {
   return script
@@ -83,7 +83,8 @@ describe('arrangements, by hand calculation', () => {
 
   test('a calibrated pipette counts with its own volume, in the flask’s figure as in the result', () => {
     const oxalic = bottleOf('oxalic-acid-dihydrate', made('0.05000'));
-    const { references: refs, facts } = aliquots('naoh-by-oxalic-acid', oxalic, hydroxide);
+    const { state, facts } = aliquots('naoh-by-oxalic-acid', oxalic, hydroxide);
+    const { references: refs } = standardizationOf(state);
     if (refs.standard.kind !== 'bottle' || facts[0]?.kind !== 'run.started') throw new Error();
     const points = [{ nominal: '25', deviation: '-0.02', expandedUncertainty: '0.005' }];
     const found = { kind: 'points', points } as const;
@@ -101,7 +102,8 @@ describe('arrangements, by hand calculation', () => {
 
   test('one burette for the aliquot and the titre: its tolerance is one input', () => {
     const oxalic = bottleOf('oxalic-acid-dihydrate', made('0.05000'));
-    const { references: refs, facts } = aliquots('naoh-by-oxalic-acid', oxalic, hydroxide);
+    const { state, facts } = aliquots('naoh-by-oxalic-acid', oxalic, hydroxide);
+    const { references: refs } = standardizationOf(state);
     if (refs.standard.kind !== 'bottle' || facts[0]?.kind !== 'run.started') throw new Error();
     const setUp = facts[0].body;
     const vessel = { ...refs.standard.vessel, ...setUp.burette, equipment: refs.burette };

@@ -3,7 +3,7 @@ import type { Knex } from 'knex';
 import type { PlainStates } from '#core/ledger';
 import type { Fact, StoredFile } from '#core/record';
 import type { RunFact } from '#core/titration/record';
-import type { Certificate, RunState } from '#core/titration/run';
+import type { Certificate, RunState, StandardizationRun } from '#core/titration/run';
 import type { RunSetUp } from '#core/titration/setUp';
 import {
   certificationFindings,
@@ -33,7 +33,7 @@ import { confirmSigner } from '../people/accounts';
 import type { Printer } from '../print/printer';
 import type { Services } from '../services';
 import { makeDocuments } from './documents';
-import { lockWithBottle, openRun } from './openRun';
+import { certifiable, lockWithBottle, openRun } from './openRun';
 import { signingNow } from './sign';
 
 /** What certifying takes beside the database. */
@@ -64,14 +64,14 @@ export async function certifyRun(
   const known = issuedBefore(before, person, request);
   if (known) return known;
   const at = services.now().toISOString();
-  const drafted = await decide(services, person, before.state, request, at);
+  const drafted = await decide(services, person, certifiable(before.state), request, at);
   const documents = await makeDocuments({ services, printer }, person, before, drafted, baseUrl);
   return durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
-    const { run, opened } = await lockWithBottle(inside, before.state);
+    const { run, opened } = await lockWithBottle(inside, certifiable(before.state));
     const sentBefore = issuedBefore(run, person, request);
     if (sentBefore) return sentBefore;
-    const certificate = await decide(inside, person, run.state, request, at);
+    const certificate = await decide(inside, person, certifiable(run.state), request, at);
     if (canonicalText(certificate) !== canonicalText(drafted)) throw staleVersion();
     for (const { stored, content } of documents) {
       const { fileId: id, name, type, sha256 } = stored;
@@ -108,7 +108,7 @@ function issuedBefore(
 async function decide(
   services: Services,
   person: PersonState,
-  run: RunState,
+  run: StandardizationRun,
   request: CertifyRequest,
   at: string,
 ): Promise<Certificate> {
@@ -191,7 +191,7 @@ function certifiedFacts(
     makeServerFact(services, person.id, {
       ...device,
       id: request.bottleFactId,
-      recordId: run.setUp.bottle.id,
+      recordId: certifiable(run).setUp.bottle.id,
       recordKind: 'bottle',
       kind: 'bottle.certified',
       body: {

@@ -8,7 +8,7 @@ import { certificateDocument } from '#core/titration/document';
 import type { Judgement } from '#core/titration/judging';
 import { certifiedFigures, judgeRun } from '#core/titration/judging';
 import type { Certificate } from '#core/titration/run';
-import { certificateLink } from '#core/titration/run';
+import { certificateLink, standardizationOf } from '#core/titration/run';
 import { namedRecords } from '#core/titration/setUp';
 import type { CertificateFile } from '#contract';
 import { newId } from '#contract';
@@ -109,9 +109,9 @@ async function documentOf(
   auditHead: { readonly sequence: number; readonly hash: string } | null,
 ): Promise<Document> {
   const { db } = services;
+  const { setUp, references } = standardizationOf(state);
   const laboratory = await findLaboratory(db);
-  const bottle =
-    (await findProjection(db, 'bottle', state.setUp.bottle.id)) ?? state.references.bottle;
+  const bottle = (await findProjection(db, 'bottle', setUp.bottle.id)) ?? references.bottle;
   const own = bottle.certified.findIndex(
     ({ certificateNumber }) => certificateNumber === certificate.number,
   );

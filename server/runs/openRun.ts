@@ -1,7 +1,9 @@
-import type { RunState } from '#core/titration/run';
+import type { RunState, StandardizationRun } from '#core/titration/run';
+import { isStandardization } from '#core/titration/run';
 import { lockAndOpen } from '../ledger/append';
 import type { LoadedRun, Opened } from '../ledger/references';
 import { foldLoaded, openRecords, recordOf } from '../ledger/references';
+import { AppError } from '../http/appError';
 import type { Services } from '../services';
 
 /** A run with what it refers to. */
@@ -22,7 +24,7 @@ export async function openRun(services: Services, id: string): Promise<RunAtHand
  */
 export async function lockWithBottle(
   services: Services,
-  { id, setUp }: Pick<RunState, 'id' | 'setUp'>,
+  { id, setUp }: Pick<StandardizationRun, 'id' | 'setUp'>,
 ): Promise<{ readonly run: LoadedRun; readonly opened: Opened }> {
   const opened = await lockAndOpen(services, [
     { id, kind: 'run' },
@@ -31,4 +33,13 @@ export async function lockWithBottle(
   const run = foldLoaded(recordOf(opened.records, id));
   if (!run) throw new RangeError(`run ${id} vanished while it was being locked`);
   return { run, opened };
+}
+
+/** A run as a standardization. @throws AppError where samples are analysed: their results are no certificate of a bottle */
+export function certifiable(run: RunState): StandardizationRun {
+  if (isStandardization(run)) return run;
+  throw new AppError(
+    'invalid-request',
+    'Samples are analysed in this run: it certifies no titrant.',
+  );
 }

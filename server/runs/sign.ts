@@ -21,6 +21,7 @@ import { foldLoaded, recordOf } from '../ledger/references';
 import { confirmSigner } from '../people/accounts';
 import { listHere } from '../people/queries';
 import type { Services } from '../services';
+import { certifiable } from './openRun';
 
 /** What speaks against signing can give way to no reason. */
 const NO_REASON = { reason: null };
@@ -49,7 +50,8 @@ export async function signRun(
       throw factIdReused();
     }
     refuseStale(basedOn, run.state.version);
-    await signingNow(tx, run.state, judgeRun(run.state), { means, draft, author });
+    const standardization = certifiable(run.state);
+    await signingNow(tx, standardization, judgeRun(standardization), { means, draft, author });
     const fact = makeServerFact(services, person.id, {
       ...device,
       id: factId,

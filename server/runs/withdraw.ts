@@ -8,7 +8,7 @@ import { AppError, factIdReused } from '../http/appError';
 import { makeServerFact, refuseStale, refuseUnexplained, storeNext } from '../ledger/append';
 import { confirmSigner } from '../people/accounts';
 import type { Services } from '../services';
-import { lockWithBottle, openRun } from './openRun';
+import { certifiable, lockWithBottle, openRun } from './openRun';
 
 /**
  * Withdraws the certificate in force of a run, by somebody who gives their password: it holds no longer, on the run and on its
@@ -26,9 +26,10 @@ export async function withdrawCertificate(
   const author = authorOf(person);
   const before = await openRun(services, runId);
   if (!before) throw new AppError('not-found', 'There is no such run.');
+  const standardization = certifiable(before.state);
   await durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
-    const { run, opened } = await lockWithBottle(inside, before.state);
+    const { run, opened } = await lockWithBottle(inside, standardization);
     const known = run.facts.find(({ id }) => id === factId);
     if (known) {
       const isSame =
@@ -54,7 +55,7 @@ export async function withdrawCertificate(
       makeServerFact(services, person.id, {
         ...device,
         id: bottleFactId,
-        recordId: run.state.setUp.bottle.id,
+        recordId: standardization.setUp.bottle.id,
         recordKind: 'bottle',
         kind: 'bottle.certificate-withdrawn',
         body: { runId, certificateNumber: number, reason },

@@ -1,5 +1,5 @@
 import type { RunSummary } from '#core/ledger';
-import { figureText, roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
 import type { PagedList } from './lists';
 import { PagedTable } from './PagedTable';
 import { usePersonName } from './records';
@@ -51,15 +51,33 @@ export function RunsTable({ runs, isOfOneBottle = false }: RunsTableProps) {
 const LINKS: Readonly<Record<RunSummary['status'], (run: RunSummary) => string>> = {
   certified: ({ certificate }) => `certificate ${certificate?.number ?? ''}`,
   abandoned: () => 'abandoned',
-  open: ({ isReturned, signed }) => {
+  open: ({ isReturned, signed, samples }) => {
+    if (samples.length > 0) return 'see it';
     if (isReturned) return 'given back: answer it';
     return signed.length > 0 ? `${signed.join(', ')}: sign it` : 'judge it';
   },
 };
 
-function ResultOf({ run: { certificate, molarity } }: { readonly run: RunSummary }) {
+function ResultOf({ run: { certificate, molarity, samples } }: { readonly run: RunSummary }) {
+  if (samples.length > 0) return <Contents of={samples} />;
   if (certificate) {
     return <Molarity value={certificate.molarity} uncertainty={certificate.expandedUncertainty} />;
   }
   return molarity === null ? 'none yet' : `${figureText(roundHalfEven(molarity, 4))} mol/L so far`;
+}
+
+/** What has been found so far of each sample of a run. */
+function Contents({ of: samples }: { readonly of: RunSummary['samples'] }) {
+  return (
+    <ul>
+      {samples.map(({ id, code, content, unit }) => (
+        <li key={id}>
+          <span className="font-mono">{code}</span>{' '}
+          {content === null
+            ? 'to be titrated'
+            : `${figureText(roundSignificant(content, 4))} ${unit} so far`}
+        </li>
+      ))}
+    </ul>
+  );
 }

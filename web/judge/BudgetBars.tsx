@@ -31,7 +31,7 @@ export function BudgetBars({ result }: { readonly result: Result }) {
                   {figureText(roundHalfEven(100 * group.share, 1))} %
                 </span>
               </summary>
-              <Inputs lines={group.lines} />
+              <Inputs lines={group.lines} unit={result.evaluation.unit.symbol} />
             </details>
           </li>
         ))}
@@ -40,7 +40,7 @@ export function BudgetBars({ result }: { readonly result: Result }) {
   );
 }
 
-function Inputs({ lines }: { readonly lines: readonly BudgetLine[] }) {
+function Inputs({ lines, unit }: { readonly lines: readonly BudgetLine[]; readonly unit: string }) {
   return (
     <table className="mb-3 w-full text-sm">
       <thead>
@@ -55,7 +55,7 @@ function Inputs({ lines }: { readonly lines: readonly BudgetLine[] }) {
             <i>u</i>
           </th>
           <th scope="col" className="font-normal">
-            adds / (mol/L)
+            adds / ({unit})
           </th>
         </tr>
       </thead>

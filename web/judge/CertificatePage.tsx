@@ -5,7 +5,7 @@ import { digestOf } from '#core/record';
 import type { CertificateStatus } from '#core/titration/judging';
 import { certificateStatus } from '#core/titration/judging';
 import type { IssuedCertificate, RunState } from '#core/titration/run';
-import { certificateLink } from '#core/titration/run';
+import { certificateLink, standardizationOf } from '#core/titration/run';
 import { endOfSentence } from '#core/wording';
 import type { CertificateFile } from '#contract';
 import { certificateFileSchema } from '#contract';
@@ -43,7 +43,7 @@ export function CertificatePage() {
 function Issued({ run, issued }: { readonly run: RunState; readonly issued: IssuedCertificate }) {
   const { today } = useSession();
   const { number } = issued.certificate;
-  const bottle = useRecord('bottle', run.setUp.bottle.id)?.record;
+  const bottle = useRecord('bottle', standardizationOf(run).setUp.bottle.id)?.record;
   const { data, error } = useQuery({
     queryKey: ['certificate', run.id, number],
     // What was issued never changes.

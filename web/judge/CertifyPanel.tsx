@@ -1,3 +1,4 @@
+import { standardizationOf } from '#core/titration/run';
 import { useState } from 'react';
 import { isPlainDate } from '#core/grammar';
 import { ownKeepingDays } from '#core/laboratory';
@@ -30,7 +31,7 @@ interface CertifyPanelProps {
 /** The last signature: freezes the result and writes it on the bottle, or says what speaks against it. */
 export function CertifyPanel({ run, judgement, signing }: CertifyPanelProps) {
   const { today, laboratory } = useSession();
-  const { bottle } = run.references;
+  const { bottle } = standardizationOf(run).references;
   const ownDays = ownKeepingDays(laboratory.settings, bottle.substanceId);
   const suggested = suggestValidUntil(bottle, today, ownDays);
   const { typed, field, change } = useTyped({

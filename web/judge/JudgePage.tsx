@@ -4,7 +4,8 @@ import { findSubstance } from '#core/chemistry';
 import { areSolutionsRelated } from '#core/ledger';
 import { figureText, roundHalfEven, roundToUncertainty } from '#core/measurement';
 import type { Judgement, Result } from '#core/titration/judging';
-import type { RunState } from '#core/titration/run';
+import type { RunState, StandardizationRun } from '#core/titration/run';
+import { isStandardization } from '#core/titration/run';
 import { nextStep } from '#core/titration/guidance';
 import {
   deviationsOf,
@@ -36,18 +37,34 @@ import { MonteCarlo } from './MonteCarlo';
 import { PutRight } from './PutRight';
 import { CurveView } from '../titrate/CurveView';
 import { ReplicateTable } from './ReplicateTable';
+import { SamplesJudged } from './SamplesJudged';
 import { SigningPanel } from './SigningPanel';
 import { WhatIf } from './WhatIf';
 import { WorkingView } from './WorkingView';
 
-/** What a series came to: which titrations count, the result with its budget and working, and its certificate. */
+/** What a run came to: a molarity with its certificate, or the content of each of its samples. */
 export function JudgePage() {
   const { runId = '' } = useParams();
   const loaded = useRun(runId);
-  // The same until an entry comes: what hangs on it is not computed with every glance.
-  const judgement = useMemo(() => loaded && judgeRun(loaded.run), [loaded]);
-  if (!loaded || !judgement) return <Loading />;
+  if (!loaded) return <Loading />;
   const { run, isAllKept } = loaded;
+  return isStandardization(run) ? (
+    <Standardized run={run} isAllKept={isAllKept} />
+  ) : (
+    <SamplesJudged run={run} />
+  );
+}
+
+/** What a series came to: which titrations count, the result with its budget and working, and its certificate. */
+function Standardized({
+  run,
+  isAllKept,
+}: {
+  readonly run: StandardizationRun;
+  readonly isAllKept: boolean;
+}) {
+  // The same until an entry comes: what hangs on it is not computed with every glance.
+  const judgement = useMemo(() => judgeRun(run), [run]);
   const { bottle } = run.references;
   const titrant = findSubstance(bottle.substanceId, bottle.own);
   const standard = standardSubstance(run.references.standard);
@@ -60,9 +77,14 @@ export function JudgePage() {
         <>
           <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>
           {run.certificate && (
-            <ButtonLink look="primary" to={`/bottles/${bottle.id}/label`}>
-              Print a label
-            </ButtonLink>
+            <>
+              <ButtonLink to={`/titrate/samples?titrant=${bottle.id}`}>
+                Titrate samples with it
+              </ButtonLink>
+              <ButtonLink look="primary" to={`/bottles/${bottle.id}/label`}>
+                Print a label
+              </ButtonLink>
+            </>
           )}
         </>
       }
@@ -87,14 +109,20 @@ function NothingYet({ run, judgement }: { readonly run: RunState; readonly judge
           To the bench
         </ButtonLink>
       </div>
-      <ReplicateTable judgement={judgement} />
+      <ReplicateTable run={run} judgement={judgement} />
       <Corrections run={run} />
     </section>
   );
 }
 
 /** Says where two standards of one run have a common origin, which the budget does not know: they were certified before that was kept. */
-function RelatedSolutions({ run, result }: { readonly run: RunState; readonly result: Result }) {
+function RelatedSolutions({
+  run,
+  result,
+}: {
+  readonly run: StandardizationRun;
+  readonly result: Result;
+}) {
   const { standard, excess } = run.references;
   const solutions = standard.kind === 'bottle' && excess ? [standard.bottle, excess.bottle] : [];
   const runs = useRunsOf(solutions.flatMap(({ certified }) => certified.at(-1)?.runId ?? []));
@@ -166,7 +194,7 @@ function Curves({ run }: { readonly run: RunState }) {
 }
 
 interface JudgedProps {
-  readonly run: RunState;
+  readonly run: StandardizationRun;
   readonly judgement: Judgement;
   readonly result: Result;
   readonly isAllKept: boolean;
@@ -181,7 +209,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
         <Deviations run={run} />
         <DoubtfulTimes run={run} />
         <Explanations run={run} judgement={judgement} />
-        <ReplicateTable judgement={judgement} />
+        <ReplicateTable run={run} judgement={judgement} />
         <Statistics judgement={judgement} />
         <SeriesVerdict judgement={judgement} />
         <Corrections run={run} />

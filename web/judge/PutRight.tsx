@@ -1,7 +1,7 @@
 import { figureText, roundHalfEven, signedText } from '#core/measurement';
 import type { Result } from '#core/titration/judging';
 import type { IssuedCertificate, RunState } from '#core/titration/run';
-import { certificateLink } from '#core/titration/run';
+import { certificateLink, standardizationOf } from '#core/titration/run';
 import { endOfSentence } from '#core/wording';
 import { useListOn } from '../app/lists';
 import { usePersonName } from '../app/records';
@@ -82,7 +82,7 @@ function Compared({ run, result, last: { certificate }, why }: ComparedProps) {
           Certificate {certificate.number}
         </ButtonLink>
       </p>
-      <RestedOnIt bottleId={run.setUp.bottle.id} runId={run.id} />
+      <RestedOnIt bottleId={standardizationOf(run).setUp.bottle.id} runId={run.id} />
     </section>
   );
 }

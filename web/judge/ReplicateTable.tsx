@@ -1,8 +1,10 @@
 import { findIncident } from '#core/incident';
-import { figureText, roundHalfEven } from '#core/measurement';
+import { figureText } from '#core/measurement';
 import type { Judgement } from '#core/titration/judging';
+import type { RunState } from '#core/titration/run';
 import { portionText } from '#core/titration/run';
 import { outcomeText } from '#core/wording';
+import { foundHead, foundText } from '../titrate/found';
 import { VERDICTS } from '../titrate/wording';
 import { Table } from '../ui/Table';
 
@@ -13,11 +15,18 @@ function nameOf(incidentId: string): string {
 }
 
 /** Which titrations count, and why the others do not. */
-export function ReplicateTable({ judgement }: { readonly judgement: Judgement }) {
+export function ReplicateTable({
+  run,
+  judgement,
+}: {
+  /** The series that was judged. */
+  readonly run: RunState;
+  readonly judgement: Judgement;
+}) {
   return (
     <Table
       caption="Titrations"
-      heads={['Flask', 'Portion', 'Titre / mL', 'c / (mol/L)', 'Verdict']}
+      heads={['Flask', 'Portion', 'Titre / mL', foundHead(run), 'Verdict']}
       rows={judgement.replicates.map(({ flask, titreMl, molarity, verdict, why }) => ({
         key: String(flask.number),
         cells: [
@@ -32,7 +41,7 @@ export function ReplicateTable({ judgement }: { readonly judgement: Judgement })
             key="c"
             className={`font-mono ${verdict === 'counts' ? 'font-semibold' : 'text-ink-soft'}`}
           >
-            {figureText(molarity === null ? '–' : roundHalfEven(molarity, 5))}
+            {molarity === null ? '–' : foundText(run, molarity)}
           </span>,
           <span key="v" className="flex flex-wrap items-baseline gap-2">
             <span

@@ -18,7 +18,9 @@ function text(markup: string): string {
 }
 
 test('every flask stands in the table with its verdict and the reason', () => {
-  const shown = text(renderToStaticMarkup(<ReplicateTable judgement={judgement} />));
+  const shown = text(
+    renderToStaticMarkup(<ReplicateTable run={script.state} judgement={judgement} />),
+  );
   expect(shown).toContain('rough titration, left out by the house rule');
   expect(shown).toContain('spilt a little');
   expect(shown.match(/counts/g)).toHaveLength(2);

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { NextStep } from '#core/titration/guidance';
 import type { RunState } from '#core/titration/run';
+import { isAnalysis } from '#core/titration/setUp';
 import { flaskOf, openConflicts } from '#core/titration/run';
 import { stepText } from '#core/wording';
 import { Button, ButtonLink } from '../ui/Button';
@@ -156,7 +157,11 @@ function Choices({ run, step, onDetour, ask }: ActionProps) {
       )}
       {(step.action === 'certify' || step.action === 'stop' || step.action === 'closed') && (
         <ButtonLink look="primary" to={`/runs/${run.id}/judge`}>
-          {run.status === 'open' ? 'Judge and certify' : 'See the result'}
+          {run.status !== 'open'
+            ? 'See the result'
+            : isAnalysis(run.references)
+              ? 'See the contents'
+              : 'Judge and certify'}
         </ButtonLink>
       )}
     </div>

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { useParams } from 'react-router';
+import type { Id } from '#core/grammar';
 import { judgeRun } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
 import { flaskOf, openConflicts } from '#core/titration/run';
@@ -18,6 +19,7 @@ import { Flasks } from './Flasks';
 import { LargeFigures } from './LargeFigures';
 import type { Question } from './Questions';
 import { Questions } from './Questions';
+import { SampleStrip, seriesAtHand } from './SampleStrip';
 import { SoFar } from './SoFar';
 import type { Way } from './useKeys';
 import { useRun } from './useRun';
@@ -31,8 +33,10 @@ export function BenchPage() {
   return loaded ? <Bench key={runId} run={loaded.run} /> : <Loading />;
 }
 
-function Bench({ run }: { readonly run: RunState }) {
+function Bench({ run: whole }: { readonly run: RunState }) {
   useWakeLock();
+  const [chosenId, setChosenId] = useState<Id>();
+  const run = seriesAtHand(whole, chosenId);
   const bench = useBench(run);
   const { step, judgement, onBurette, isLarge, ask, askAboutIncident, toggleLarge } = bench;
   return (
@@ -66,6 +70,7 @@ function Bench({ run }: { readonly run: RunState }) {
             onIncident={run.flasks.length > 0 ? askAboutIncident : null}
           />
         </BenchHeader>
+        <SampleStrip run={whole} series={run} onChoose={setChosenId} />
         <Warnings run={run} />
         <Action run={run} step={step} {...bench.action} />
         {isLarge ? (

@@ -1,8 +1,9 @@
 import { Link } from 'react-router';
-import type { Own } from '#core/chemistry';
+import type { Own, Procedure } from '#core/chemistry';
 import { findSubstance, shortNameOf } from '#core/chemistry';
 import type { EquipmentState } from '#core/metrology';
-import { equipmentChoice } from '../app/choices';
+import type { BottleState } from '#core/reagent';
+import { bottleChoice, equipmentChoice } from '../app/choices';
 import type { Choice } from '../ui/ChoiceField';
 import { ChoiceField } from '../ui/ChoiceField';
 import type { MethodOption } from './methodOptions';
@@ -70,3 +71,54 @@ export function Missing({
     </p>
   );
 }
+
+interface ExcessChoiceProps {
+  /** Of a method or an analysis; nothing is asked without one. */
+  readonly excess: Procedure['excess'];
+  readonly own: Own | undefined;
+  readonly bottles: readonly BottleState[];
+  readonly bottle: BottleState | undefined;
+  readonly pipettes: readonly EquipmentState[];
+  readonly pipette: EquipmentState | undefined;
+  readonly around: Parameters<typeof bottleChoice>[1];
+  readonly errorAt: (field: string) => string | undefined;
+  readonly onChoose: (changes: { readonly excessId?: string; readonly pipetteId?: string }) => void;
+}
+
+/** For a back-titration, what is added in excess and with what. */
+export function ExcessChoice({ excess, own, bottles, bottle, ...props }: ExcessChoiceProps) {
+  const { pipettes, pipette, around, errorAt, onChoose } = props;
+  if (!excess) return null;
+  if (!bottle) return <Missing takes="bottle" name={substanceName(excess.substanceId, own)} />;
+  return (
+    <>
+      <ChoiceField
+        label="In excess"
+        items={bottles.map((one) => bottleChoice(one, around))}
+        chosenId={bottle.id}
+        error={errorAt('excess')}
+        onChoose={(excessId) => {
+          onChoose({ excessId });
+        }}
+      />
+      <InstrumentField
+        label="Excess with"
+        what="A pipette"
+        items={pipettes}
+        chosen={pipette}
+        error={errorAt('pipette')}
+        onChoose={(pipetteId) => {
+          onChoose({ pipetteId });
+        }}
+      />
+    </>
+  );
+}
+
+/** A temperature that nobody measures. */
+export const NOT_MEASURED: Choice = {
+  id: 'not-measured',
+  name: 'not measured',
+  text: 'not measured',
+  words: 'as warm as the room',
+};

@@ -1,3 +1,4 @@
+import { arrangementOf } from '#core/titration/setUp';
 import type { RefObject } from 'react';
 import { useEffect, useRef, useState } from 'react';
 import type { Balance } from '#core/metrology';
@@ -131,8 +132,8 @@ function way(key: string, name: string, go: () => void): Way {
 /** In the demo, the stand-in of the balance that the run weighs with, while something is weighed. */
 function useSimulatedBalance({ run, step }: EntryPanelProps) {
   const { isDemo } = useSession().person;
-  const { standard } = run.references;
-  return isDemo && step.action === 'weigh' && standard.kind === 'lot' ? standard.balance : null;
+  const { measuredWith } = arrangementOf(run.references).portion;
+  return isDemo && step.action === 'weigh' && measuredWith.type === 'balance' ? measuredWith : null;
 }
 
 /** Nothing to type: the blank is made, and that is said. */

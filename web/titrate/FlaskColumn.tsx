@@ -1,3 +1,5 @@
+import { foundText, foundUnit } from './found';
+import { isAnalysis } from '#core/titration/setUp';
 import { useEffect, useRef } from 'react';
 import { figureText, roundHalfEven } from '#core/measurement';
 import type { Replicate } from '#core/titration/judging';
@@ -87,25 +89,33 @@ export function FlaskColumn(props: FlaskColumnProps) {
           actions={actions}
         />
         {isAlone && timer}
-        <Molarity replicate={replicate} />
+        <Found run={run} replicate={replicate} />
       </div>
     </section>
   );
 }
 
-/** What a titration gives, mol/L. */
-function Molarity({ replicate: { flask, verdict, molarity } }: { readonly replicate: Replicate }) {
+/** What a titration gives: mol/L of a titrant, a content of a sample. */
+function Found({
+  run,
+  replicate: { flask, verdict, molarity },
+}: {
+  readonly run: RunState;
+  readonly replicate: Replicate;
+}) {
   const look = verdict === 'disputed' ? 'text-ink-soft' : 'font-semibold';
   return (
     <p className={`ml-auto font-mono text-[21px] ${look} ${flask.voided ? 'line-through' : ''}`}>
-      <span className="sr-only">molarity in mol/L: </span>
+      <span className="sr-only">
+        {isAnalysis(run.references) ? 'content' : 'molarity'} in {foundUnit(run)}:{' '}
+      </span>
       <span data-testid={`molarity-${String(flask.number)}`}>
         {molarity === null ? (
           <span className="text-base font-normal text-ink-soft">
             {verdict === 'blank' ? 'subtracted' : '–'}
           </span>
         ) : (
-          figureText(roundHalfEven(molarity, 5))
+          foundText(run, molarity)
         )}
       </span>
     </p>

@@ -82,7 +82,12 @@ export function FlaskEntries(props: FlaskEntriesProps) {
 /** How much of the standard is in it, or that there is none of it. */
 function PortionRow({ run, replicate: { flask }, onCorrectPortion }: FlaskEntriesProps) {
   const { portion } = arrangementOf(run.references);
-  const name = <ShortName of={portion.substanceId} own={portion.own} />;
+  const name =
+    portion.substanceId === null ? (
+      'sample'
+    ) : (
+      <ShortName of={portion.substanceId} own={portion.own} />
+    );
   if (isBlank(flask)) {
     return (
       <Row name="blank">

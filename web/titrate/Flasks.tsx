@@ -1,6 +1,6 @@
+import { foundText } from './found';
 import { Tabs } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
-import { roundHalfEven } from '#core/measurement';
 import type { Judgement, Replicate } from '#core/titration/judging';
 import { flaskColour } from '#core/titration/guidance';
 import type { RunState } from '#core/titration/run';
@@ -142,7 +142,7 @@ function FlaskTab({ run, replicate, isCurrent, isShown }: FlaskTabProps) {
         <b>{flask.number}</b>
       </span>
       <span className={`text-[15px] whitespace-nowrap ${molarity === null ? '' : 'font-mono'}`}>
-        {molarity === null || flask.voided ? word : roundHalfEven(molarity, 5)}
+        {molarity === null || flask.voided ? word : foundText(run, molarity)}
         <span className="sr-only">, {word}</span>
       </span>
     </Tabs.Trigger>

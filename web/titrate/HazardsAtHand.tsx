@@ -3,7 +3,7 @@ import type { RunReferences } from '#core/titration/setUp';
 import { HazardMarks } from '../ui/HazardMarks';
 
 interface HazardsAtHandProps {
-  readonly references: Pick<RunReferences, 'method' | 'bottle' | 'standard' | 'excess'>;
+  readonly references: RunReferences;
 }
 
 /** The hazards of all that stands on the bench. */

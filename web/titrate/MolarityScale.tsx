@@ -17,10 +17,16 @@ interface Shown {
 interface MolarityScaleProps {
   readonly judgement: Judgement;
   readonly nominal: number;
+  /** What is found, with its unit: `molarity / (mol/L)`. */
+  readonly found?: string;
 }
 
 /** The molarities found so far on a line, with the band in which they must agree. */
-export function MolarityScale({ judgement, nominal }: MolarityScaleProps) {
+export function MolarityScale({
+  judgement,
+  nominal,
+  found = 'molarity / (mol/L)',
+}: MolarityScaleProps) {
   const shown = judgement.replicates.flatMap((replicate): Shown[] =>
     replicate.molarity === null || replicate.verdict === 'void'
       ? []
@@ -87,8 +93,7 @@ export function MolarityScale({ judgement, nominal }: MolarityScaleProps) {
         ))}
       </svg>
       <figcaption className="text-center text-[13px] text-ink-soft">
-        molarity found / (mol/L), and the band in which titrations must agree:{' '}
-        {figureText(judgement.limit)}
+        {found} found, and the band in which titrations must agree: {figureText(judgement.limit)}
       </figcaption>
     </figure>
   );

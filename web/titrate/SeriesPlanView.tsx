@@ -3,7 +3,7 @@ import type { HouseRules } from '#core/laboratory';
 import { figureText, roundHalfEven } from '#core/measurement';
 import type { RunReferences } from '#core/titration/setUp';
 import { blanksAsked, planRun, whyPortion } from '#core/titration/guidance';
-import { arrangementOf, standardSubstance } from '#core/titration/setUp';
+import { arrangementOf, isAnalysis, standardSubstance } from '#core/titration/setUp';
 import { useStock } from '../app/stock';
 import { ShortName } from '../ui/ShortName';
 import { ReactionEquations } from '../ui/typeset';
@@ -20,7 +20,9 @@ export function SeriesPlanView({ references, rules }: SeriesPlanViewProps) {
   const { method } = references;
   const { inBurette, portion, excess } = arrangementOf(references);
   const plan = planRun(references, rules);
-  const drying = standardSubstance(references.standard)?.drying ?? null;
+  const drying = isAnalysis(references)
+    ? null
+    : (standardSubstance(references.standard)?.drying ?? null);
   return (
     <section aria-labelledby="plan">
       <h2 id="plan" className="text-lg font-bold">
@@ -73,8 +75,14 @@ function Portion({ references, plan }: PlanProps) {
       <p className="text-[34px] leading-tight font-bold">
         {portion.fixedMl === null && 'about '}
         <span className="font-mono">{figure(plan.portion.suggested)}</span> {portion.unit}{' '}
-        <ShortName of={portion.substanceId} own={portion.own} />
-        {!isWeighed && ' solution'}{' '}
+        {portion.substanceId === null ? (
+          'of the sample'
+        ) : (
+          <>
+            <ShortName of={portion.substanceId} own={portion.own} />
+            {!isWeighed && ' solution'}
+          </>
+        )}{' '}
         <span className="text-base font-normal">
           <Why of="this portion" because={whyPortion(references, plan)} />
         </span>
@@ -92,7 +100,8 @@ function Titre({
 }: PlanProps & { readonly figure: (value: number) => string }) {
   const { fixedMl, unit } = arrangementOf(references).portion;
   const { suggested, least, most } = titreMl;
-  const isOff = suggested < least || suggested > most;
+  // Small titres are daily work where samples are analysed: what matters there is U.
+  const isOff = suggested > most || (suggested < least && !isAnalysis(references));
   const range = `${figureText(roundHalfEven(least, 0))} to ${figureText(roundHalfEven(most, 0))} mL`;
   return (
     <p className={`mt-1 ${isOff ? 'font-semibold text-blush' : ''}`}>
@@ -111,10 +120,11 @@ function Titre({
 /** How much the series takes from the burette's bottle, and for what. */
 function Needed({ references, plan }: PlanProps) {
   const { soughtIn } = arrangementOf(references);
+  const isTitrant = soughtIn === 'burette' || isAnalysis(references);
   return (
     <table className="mt-4 w-full max-w-md">
       <caption className="pb-1 text-left font-bold">
-        {soughtIn === 'burette' ? 'Titrant' : 'Standard solution'} that the series needs
+        {isTitrant ? 'Titrant' : 'Standard solution'} that the series needs
       </caption>
       <tbody>
         {plan.titrant.map(({ what, volumeMl }) => (

@@ -17,7 +17,6 @@ import { useRuns } from '../app/records';
 import { useSession } from '../app/session';
 import { bottleChoice, equipmentChoice, lotChoice } from '../app/choices';
 import { Cautions } from '../ui/Cautions';
-import type { Choice } from '../ui/ChoiceField';
 import { ChoiceField } from '../ui/ChoiceField';
 import type { FieldMessages } from '../ui/fieldMessages';
 import { reasonOrNull } from '../ui/fieldMessages';
@@ -25,7 +24,14 @@ import { CheckField, QuantityField, TextAreaField } from '../ui/fields';
 import { Form, FormFoot } from '../ui/Form';
 import { messagesOf } from '../ui/refusal';
 import { useTyped } from '../ui/useTyped';
-import { InstrumentField, methodChoice, Missing, substanceName } from './Choices';
+import {
+  ExcessChoice,
+  InstrumentField,
+  methodChoice,
+  Missing,
+  NOT_MEASURED,
+  substanceName,
+} from './Choices';
 import { HazardsAtHand } from './HazardsAtHand';
 import type { Chosen, OnTheBench, Stores } from './onTheBench';
 import { at, onTheBench } from './onTheBench';
@@ -87,7 +93,13 @@ export function SetUpForm(stores: Stores) {
         <TitrantFields {...choices} titrants={stores.titrants} />
         <MethodField {...choices} rules={rules} />
         <StandardFields {...choices} />
-        <ExcessFields {...choices} />
+        <ExcessChoice
+          {...choices}
+          {...bench.excess}
+          excess={method.excess}
+          own={method.own}
+          bottles={bench.option.excesses}
+        />
         <CircumstanceFields {...choices} field={field} errors={errors} />
         <RoughField rules={rules} rulesInForce={rulesInForce} onChange={setFirstIsRough} />
         {findings.length > 0 && (
@@ -292,42 +304,6 @@ function StandardFields({ bench, around, errorAt, onChoose }: FieldsProps) {
   );
 }
 
-/** For a back-titration, what is added in excess and with what. */
-function ExcessFields({
-  bench: { method, option, excess },
-  around,
-  errorAt,
-  onChoose,
-}: FieldsProps) {
-  if (!method.excess) return null;
-  if (!excess.bottle) {
-    return <Missing takes="bottle" name={substanceName(method.excess.substanceId, method.own)} />;
-  }
-  return (
-    <>
-      <ChoiceField
-        label="In excess"
-        items={option.excesses.map((one) => bottleChoice(one, around))}
-        chosenId={excess.bottle.id}
-        error={errorAt('excess')}
-        onChoose={(excessId) => {
-          onChoose({ excessId });
-        }}
-      />
-      <InstrumentField
-        label="Excess with"
-        what="A pipette"
-        items={excess.pipettes}
-        chosen={excess.pipette}
-        error={errorAt('pipette')}
-        onChoose={(pipetteId) => {
-          onChoose({ pipetteId });
-        }}
-      />
-    </>
-  );
-}
-
 interface CircumstanceProps extends FieldsProps {
   readonly field: ReturnType<typeof useTyped<Typed>>['field'];
   readonly errors: FieldMessages;
@@ -384,13 +360,6 @@ function CircumstanceFields({
     </div>
   );
 }
-
-const NOT_MEASURED: Choice = {
-  id: 'not-measured',
-  name: 'not measured',
-  text: 'not measured',
-  words: 'as warm as the room',
-};
 
 /** What becomes of the volumes. */
 function temperatureHint(rules: HouseRules, isMeasured: boolean): string {

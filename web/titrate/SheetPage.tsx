@@ -10,12 +10,14 @@ import type { Flask, Reading, RunState } from '#core/titration/run';
 import { forecastFlask } from '#core/titration/figures';
 import { plannedTitrations, planRun } from '#core/titration/guidance';
 import { judgeRun } from '#core/titration/judging';
-import { isBlank, portionText } from '#core/titration/run';
+import { isBlank, portionText, sampleIdOf, seriesOf } from '#core/titration/run';
 import {
   arrangementOf,
   buretteChecks,
   describeInstruments,
   describeStandard,
+  describeTitrant,
+  isAnalysis,
   standardSubstance,
 } from '#core/titration/setUp';
 import { outcomeText } from '#core/wording';
@@ -26,6 +28,8 @@ import { Corrections } from '../judge/Corrections';
 import { ButtonLink, PrintButton } from '../ui/Button';
 import { Page } from '../ui/Page';
 import { capitalized, instantText, ReactionEquations } from '../ui/typeset';
+import { nameOfSeries } from './BenchHeader';
+import { foundHead, foundText, foundUnit } from './found';
 import { gradeName } from './Grade';
 import { useRun } from './useRun';
 import { VERDICTS } from './wording';
@@ -38,15 +42,14 @@ export function SheetPage() {
 }
 
 function Sheet({ run }: { readonly run: RunState }) {
-  const { bottle, method } = run.references;
-  const judgement = judgeRun(run);
-  const titrant = findSubstance(bottle.substanceId, bottle.own);
-  const units = paperUnitsOf(run.setUp.rules);
+  const { method } = run.references;
+  const series = seriesOf(run);
+  const names = series.map(nameOfSeries).join(', ');
   return (
     <Page
-      title={`Run sheet: bottle ${bottle.code}`}
-      tabTitle={`Run sheet, bottle ${bottle.code}`}
-      lead={`${capitalized(titrant?.name ?? '')} ${figureText(bottle.nominalMolarity ?? '')} ${units.molarity} against ${standardSubstance(run.references.standard)?.name ?? ''}`}
+      title={`Run sheet: ${names}`}
+      tabTitle={`Run sheet, ${names}`}
+      lead={leadOf(run)}
       actions={
         <span className="flex gap-3 print:hidden">
           <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>
@@ -54,9 +57,9 @@ function Sheet({ run }: { readonly run: RunState }) {
         </span>
       }
     >
-      <Particulars run={run} judgement={judgement} />
-      <FlaskTable run={run} judgement={judgement} />
-      <Outcome run={run} judgement={judgement} />
+      {series.map((one, i) => (
+        <SeriesOnPaper key={sampleIdOf(one) ?? 'bottle'} series={one} isFirst={i === 0} />
+      ))}
       <Corrections run={run} />
       <HouseRulesFollowed run={run} />
       {run.flasks.every(({ final }) => !final) && <Checklist run={run} />}
@@ -72,6 +75,35 @@ function Sheet({ run }: { readonly run: RunState }) {
       </div>
     </Page>
   );
+}
+
+/** What stands on paper of one series; what all share stands above the first. */
+function SeriesOnPaper({
+  series,
+  isFirst,
+}: {
+  readonly series: RunState;
+  readonly isFirst: boolean;
+}) {
+  const judgement = judgeRun(series);
+  return (
+    <>
+      {isFirst && <Particulars run={series} judgement={judgement} />}
+      {isAnalysis(series.references) && <h2 className="mt-4 font-bold">{nameOfSeries(series)}</h2>}
+      <FlaskTable run={series} judgement={judgement} />
+      <Outcome run={series} judgement={judgement} />
+    </>
+  );
+}
+
+/** What is titrated with what, below the heading. */
+function leadOf({ references, setUp }: RunState): string {
+  if (isAnalysis(references))
+    return `${capitalized(references.method.name)}, ${describeTitrant(references)}`;
+  const { bottle, standard } = references;
+  const titrant = findSubstance(bottle.substanceId, bottle.own);
+  const unit = paperUnitsOf(setUp.rules).molarity;
+  return `${capitalized(titrant?.name ?? '')} ${figureText(bottle.nominalMolarity ?? '')} ${unit} against ${standardSubstance(standard)?.name ?? ''}`;
 }
 
 interface JudgedProps {
@@ -93,10 +125,14 @@ function Particulars({ run, judgement }: JudgedProps) {
         {method.name}
         {setUp.method.kind === 'own' && `, version ${String(setUp.method.version)}`}
       </Fact>
-      <Fact name="Standard">
-        {arrangement.soughtIn === 'flask' && 'in the burette, '}
-        {describeStandard(references)}
-      </Fact>
+      {isAnalysis(references) ? (
+        <Fact name="Titrant">{describeTitrant(references)}</Fact>
+      ) : (
+        <Fact name="Standard">
+          {arrangement.soughtIn === 'flask' && 'in the burette, '}
+          {describeStandard(references)}
+        </Fact>
+      )}
       <Fact name="Reaction">
         <ReactionEquations of={method.equations} />
       </Fact>
@@ -120,9 +156,10 @@ function Particulars({ run, judgement }: JudgedProps) {
 }
 
 /** What the run came to so far, or why it was given up. */
-function Outcome({ run: { setUp, certificate, status, closed }, judgement }: JudgedProps) {
+function Outcome({ run, judgement }: JudgedProps) {
+  const { setUp, certificate, status, closed } = run;
   const { result, averaged } = judgement;
-  const unit = paperUnitsOf(setUp.rules).molarity;
+  const unit = isAnalysis(run.references) ? foundUnit(run) : paperUnitsOf(setUp.rules).molarity;
   return (
     <>
       {result && (
@@ -177,7 +214,7 @@ function FlaskTable({ run, judgement }: JudgedProps) {
               `Start / ${units.volume}`,
               `End / ${units.volume}`,
               `Titre / ${units.volume}`,
-              `c / (${units.molarity})`,
+              isAnalysis(run.references) ? foundHead(run) : `c / (${units.molarity})`,
               'Remarks',
             ].map((head) => (
               <th key={head} scope="col" className="py-1.5 pr-3">
@@ -228,9 +265,7 @@ function FlaskRow({
           figureText(titreMl)
         )}
       </td>
-      <td className="py-2 pr-3 font-mono">
-        {molarity === null ? '' : figureText(roundHalfEven(molarity, 5))}
-      </td>
+      <td className="py-2 pr-3 font-mono">{molarity === null ? '' : foundText(run, molarity)}</td>
       <td className="py-2 pr-3">
         {remarks.filter((text) => text !== null && text !== '').join('; ')}
       </td>

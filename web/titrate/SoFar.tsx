@@ -1,10 +1,11 @@
+import { foundUnit } from './found';
 import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { explainRun } from '#core/explanation';
 import { figureText, roundHalfEven } from '#core/measurement';
 import type { Judgement } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
-import { soughtOf } from '#core/titration/setUp';
+import { isAnalysis, soughtOf } from '#core/titration/setUp';
 import { CorrectionsLine } from '../judge/CorrectionsLine';
 import { Term } from '../ui/Term';
 import { MolarityScale } from './MolarityScale';
@@ -18,7 +19,11 @@ interface SoFarProps {
 export function SoFar({ run, judgement }: SoFarProps) {
   return (
     <div className="grid grid-cols-1 items-center gap-6 pt-2 xl:grid-cols-[minmax(0,1fr)_300px]">
-      <MolarityScale judgement={judgement} nominal={soughtOf(run.references).expected} />
+      <MolarityScale
+        judgement={judgement}
+        nominal={soughtOf(run.references).expected}
+        {...(isAnalysis(run.references) && { found: `content / (${foundUnit(run)})` })}
+      />
       <div className="text-[15px] leading-snug">
         <InWords run={run} judgement={judgement} />
       </div>
@@ -34,7 +39,8 @@ function InWords({ run, judgement }: SoFarProps) {
   return (
     <>
       <p className="text-lg font-bold">
-        <span className="font-mono">{figureText(result.rounded.value)}</span> mol/L so far
+        <span className="font-mono">{figureText(result.rounded.value)}</span> {foundUnit(run)} so
+        far
       </p>
       <p className="text-ink-soft">
         <Term of="expanded-uncertainty">

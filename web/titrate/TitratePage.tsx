@@ -1,4 +1,6 @@
 import { figureText } from '#core/measurement';
+import type { RunSetUp } from '#core/titration/setUp';
+import { isAnalysis } from '#core/titration/setUp';
 import { stepText } from '#core/wording';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
@@ -22,7 +24,7 @@ export function TitratePage() {
   );
   const bottles = useRecordsOf('bottle', [
     ...(open ?? []).map(({ bottleId }) => bottleId),
-    ...begunHere.map(({ body }) => body.bottle.id),
+    ...begunHere.map(({ body }) => aboutOf(body)),
   ]);
   if (!open) return <Loading />;
   return (
@@ -31,14 +33,18 @@ export function TitratePage() {
       tabTitle="Titrate"
       lead="Runs on the bench"
       actions={
-        <ButtonLink to="/titrate/set-up" look={open.length === 0 ? 'primary' : 'plain'}>
-          Standardize a bottle
-        </ButtonLink>
+        <>
+          <ButtonLink to="/titrate/set-up" look={open.length === 0 ? 'primary' : 'plain'}>
+            Standardize a bottle
+          </ButtonLink>
+          <ButtonLink to="/titrate/samples">Titrate samples</ButtonLink>
+        </>
       }
     >
       {open.length + begunHere.length === 0 && (
         <p className="text-lg text-ink-soft">
-          No run is open. Choose a bottle and a standard, and the plan says what to weigh.
+          No run is open. Standardize a bottle against a standard, or titrate samples with one that
+          is certified: the plan says what to weigh.
         </p>
       )}
       <ul className="flex flex-col gap-4">
@@ -46,7 +52,7 @@ export function TitratePage() {
           <RunCard
             key={recordId}
             id={recordId}
-            title={titleOf(bottles.find(({ id }) => id === body.bottle.id)?.code)}
+            title={titleOf(bottles.find(({ id }) => id === aboutOf(body))?.code)}
           >
             begun on this device; the server does not know of it yet
           </RunCard>
@@ -57,7 +63,11 @@ export function TitratePage() {
             <RunCard
               key={run.id}
               id={run.id}
-              title={`Bottle ${bottle?.code ?? ''}, ${figureText(bottle?.nominalMolarity ?? '')} mol/L`}
+              title={
+                run.samples.length > 0
+                  ? `${run.samples.length === 1 ? 'Sample' : 'Samples'} ${run.samples.map(({ code }) => code).join(', ')}: ${run.method}`
+                  : `Bottle ${bottle?.code ?? ''}, ${figureText(bottle?.nominalMolarity ?? '')} mol/L`
+              }
               next={stepText(run.next)}
             >
               begun {instantText(run.startedAt, laboratory.timeZone)} by {nameOf(run.startedBy)} ·
@@ -68,6 +78,11 @@ export function TitratePage() {
       </ul>
     </Page>
   );
+}
+
+/** The bottle that a run is about: the one that is standardized, or that samples are titrated with. */
+function aboutOf(setUp: RunSetUp): string {
+  return isAnalysis(setUp) ? setUp.titrant.id : setUp.bottle.id;
 }
 
 /** A bottle whose code somebody else gave as well has none until it takes another. */

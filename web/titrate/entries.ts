@@ -1,6 +1,6 @@
 import type { NextStep } from '#core/titration/guidance';
 import type { RunState } from '#core/titration/run';
-import { flaskOf, readingToCarryOver } from '#core/titration/run';
+import { flaskOf, readingToCarryOver, sampleIdOf } from '#core/titration/run';
 import type { NewFact } from '#contract';
 import type { WeighingMode } from '../ui/WeighingModeChoice';
 
@@ -70,6 +70,8 @@ export function entryOf(
   reason: string | null,
 ): NewFact {
   const body = { flask: number, reason };
+  const sampleId = sampleIdOf(run);
+  const portion = sampleId === undefined ? body : { ...body, sampleId };
   const readingMl = first;
   switch (action) {
     case 'weigh': {
@@ -77,10 +79,10 @@ export function entryOf(
         mode === 'tared'
           ? ({ mode, massG: first } as const)
           : ({ mode, beforeG: first, afterG: second } as const);
-      return { kind: 'run.flask-weighed', body: { ...body, weighing } };
+      return { kind: 'run.flask-weighed', body: { ...portion, weighing } };
     }
     case 'pipette':
-      return { kind: 'run.flask-pipetted', body: { ...body, volumeMl: first } };
+      return { kind: 'run.flask-pipetted', body: { ...portion, volumeMl: first } };
     case 'blank':
       return { kind: 'run.blank-made', body: { flask: number } };
     case 'take-temperature':

@@ -10,9 +10,8 @@ import { nextStep } from '#core/titration/guidance';
 import { judgeRun } from '#core/titration/judging';
 import { checkRunFact, foldRun } from '#core/titration/record';
 import { flaskOf } from '#core/titration/run';
-import { buretteLiquid } from '#core/titration/setUp';
+import { buretteLiquid, soughtOf } from '#core/titration/setUp';
 import { isObservation } from '#core/ledger';
-import { nominalMolPerL } from '#core/reagent';
 import { factsSeenBy } from '#core/record';
 import { attempts, bodyOf, SCRIPTS } from '../../core/test-support/attempts';
 import type { RunScript } from '../../core/test-support/runs';
@@ -65,8 +64,8 @@ function draw(run: RunState): string {
           actions={ACTIONS}
         />
       ))}
-      <MolarityScale judgement={judgement} nominal={nominalMolPerL(run.references.bottle)} />
-      <ReplicateTable judgement={judgement} />
+      <MolarityScale judgement={judgement} nominal={soughtOf(run.references).expected} />
+      <ReplicateTable run={run} judgement={judgement} />
     </MemoryRouter>,
   );
 }

@@ -4,7 +4,7 @@ import type { HouseRules } from '#core/laboratory';
 import { withOverrides } from '#core/laboratory';
 import type { BottleState, LotState } from '#core/reagent';
 import type { RecordVersion } from '#core/record';
-import type { RunReferences, StandardChoice } from '#core/titration/setUp';
+import type { RunStandard, StandardChoice, StandardizationReferences } from '#core/titration/setUp';
 import type { MethodOption, Shelf } from './methodOptions';
 import { methodOptionsFor } from './methodOptions';
 import { pipettesOf, vesselsFor } from './vessels';
@@ -53,7 +53,7 @@ export function onTheBench(chosen: Chosen, { titrants, shelf, equipment, rules }
   const thermometers = equipment.filter((item) => item.equipment.type === 'thermometer');
   const thermometer = thermometers.find(({ id }) => id === chosen.thermometerId);
   const rulesInForce = withOverrides(rules, method.rules);
-  const references: RunReferences | null = standard && {
+  const references: StandardizationReferences | null = standard && {
     method,
     bottle,
     standard: standard.record,
@@ -85,7 +85,7 @@ function instrumentsFor(
 ): readonly EquipmentState[] {
   return option.takes === 'lot'
     ? equipment.filter((item) => item.equipment.type === 'balance')
-    : vesselsFor(option, equipment);
+    : vesselsFor(option.method, equipment);
 }
 
 /** What is added in excess and with which pipette, as far as the laboratory has them. */
@@ -106,7 +106,7 @@ export function at({ id, version }: RecordVersion): RecordVersion {
 function standardOf(
   record: LotState | BottleState | undefined,
   instrument: EquipmentState | undefined,
-): { readonly choice: StandardChoice; readonly record: RunReferences['standard'] } | null {
+): { readonly choice: StandardChoice; readonly record: RunStandard } | null {
   if (!record || !instrument) return null;
   if (!('lot' in record)) {
     return {

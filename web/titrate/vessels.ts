@@ -1,6 +1,6 @@
+import type { Analysis, Method } from '#core/chemistry';
 import type { EquipmentState } from '#core/metrology';
 import { isPipette } from '#core/metrology';
-import type { MethodOption } from './methodOptions';
 
 /** The pipettes, the largest first. */
 export function pipettesOf(equipment: readonly EquipmentState[]): readonly EquipmentState[] {
@@ -9,9 +9,14 @@ export function pipettesOf(equipment: readonly EquipmentState[]): readonly Equip
     .toSorted((a, b) => volumeOf(b.equipment) - volumeOf(a.equipment));
 }
 
-/** The pipette whose volume lies in what the method takes, else any; then burettes, which measure an aliquot too. */
-export function vesselsFor({ method }: MethodOption, equipment: readonly EquipmentState[]) {
-  const portion = method.portions.find(({ kind }) => kind === 'aliquot');
+/** What a method or an analysis says of its portions. */
+interface TakingPortions {
+  readonly portions: Method['portions'] | Analysis['portions'];
+}
+
+/** The pipette whose volume lies in what is taken, else any; then burettes, which measure an aliquot too. */
+export function vesselsFor({ portions }: TakingPortions, equipment: readonly EquipmentState[]) {
+  const portion = [...portions].find(({ kind }) => kind === 'aliquot');
   const [low, high] = portion?.kind === 'aliquot' ? portion.volumeMl : [0, Infinity];
   const pipettes = pipettesOf(equipment);
   const fits = ({ equipment: one }: EquipmentState): boolean =>

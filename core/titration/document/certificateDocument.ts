@@ -1,3 +1,4 @@
+import { standardizationOf } from '../run';
 import type { Document, Row } from '../../document';
 import { rowsOf, sectionOf } from '../../document';
 import { findSubstance } from '../../chemistry';
@@ -67,7 +68,7 @@ function resultSection(
   { evaluation }: Result,
   context: DocumentContext,
 ) {
-  const { bottle } = run.references;
+  const { bottle } = standardizationOf(run).references;
   const { molarity, expandedUncertainty, coverageFactor, corrections, normality, rules } =
     certificate;
   const units = paperUnitsOf(rules);
@@ -169,10 +170,8 @@ const CONTAINERS = {
 } as const;
 
 /** Under what the molarity holds until its last day. */
-function conditionsText(
-  { references: { bottle } }: RunState,
-  { indicator, corrections }: Certificate,
-): string {
+function conditionsText(run: RunState, { indicator, corrections }: Certificate): string {
+  const { bottle } = standardizationOf(run).references;
   const at = corrections ? `, taken as a volume at ${figureText(corrections.referenceC)} °C` : '';
   return endOfSentence(
     `the bottle is kept closed, ${CONTAINERS[bottle.container]}, and is used with the same end point (${indicator})${at}`,

@@ -1,3 +1,4 @@
+import { standardizationOf } from '../run';
 import type { Block, Row } from '../../document';
 import { rowsOf, sectionOf } from '../../document';
 import { excessRatioOfMethod, findSubstance, moleRatioOfMethod } from '../../chemistry';
@@ -10,7 +11,7 @@ import { namedRecords } from '../setUp';
 import type { DocumentContext } from './context';
 
 export function methodSection(run: RunState, { indicator, catalogueVersion }: Certificate) {
-  const { method } = run.references;
+  const { method } = standardizationOf(run).references;
   const choice = run.setUp.method;
   const excess = excessRatioOfMethod(method);
   const reactions: Block = {
@@ -48,10 +49,8 @@ export function methodSection(run: RunState, { indicator, catalogueVersion }: Ce
 }
 
 /** What its molarity goes back to: the lot that was weighed, or the solution that was measured out. */
-export function standardSection(
-  { references: { standard, excess } }: RunState,
-  context: DocumentContext,
-) {
+export function standardSection(run: RunState, context: DocumentContext) {
+  const { standard, excess } = standardizationOf(run).references;
   return sectionOf('Standard', [
     rowsOf(
       standard.kind === 'lot'

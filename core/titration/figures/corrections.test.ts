@@ -3,7 +3,7 @@ import type { Plain } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
 import type { CalibratedThermometer } from '#core/metrology';
 import { waterDensityKgPerM3 } from '#core/metrology';
-import type { RunReferences, RunSetUp } from '#core/titration/setUp';
+import type { RunSetUp, RunStandard } from '#core/titration/setUp';
 import { PLAIN_RULES, methodOf, references, RunScript, thermometer } from '../../test-support/runs';
 import { stored } from '../../test-support/stored';
 import type { Result } from '../judging';
@@ -178,7 +178,7 @@ test('the certificate of the balance corrects a mass, and stands in place of its
   const point = (nominal: number, deviation: number) => ({
     ...{ nominal, deviation, expandedUncertainty: 0.0004, repeatability: null },
   });
-  const { standard } = references() as { readonly standard: RunReferences['standard'] };
+  const { standard } = references() as { readonly standard: RunStandard };
   if (standard.kind !== 'lot') throw new Error('the standard is weighed');
   // 0.0010 g too little at 1 g, so 0.00048 g at 0.48 g.
   const balance = { ...standard.balance, calibration: [point(0, 0), point(1, 0.001)] };

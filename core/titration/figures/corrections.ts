@@ -12,7 +12,7 @@ import {
 } from '../../metrology';
 import type { CorrectionHow } from '../../wording';
 import type { RunState } from '../run';
-import { standardSubstance } from '../setUp';
+import { arrangementOf, isAnalysis, standardSubstance } from '../setUp';
 
 /** What the corrections of a run hang on. */
 type Corrected = Pick<RunState, 'id' | 'setUp' | 'references'>;
@@ -42,10 +42,10 @@ export function massFactorOf(run: Corrected): Expression | null {
   return massFactor(weighedDensity(run), air === null ? null : Number(air), rules);
 }
 
-/** Density of a standard that is weighed, g/cm³; null where none is, and for one of which it is not known. */
-function weighedDensity({ references: { standard } }: Corrected): number | null {
-  if (standard.kind !== 'lot') return null;
-  return standardSubstance(standard)?.densityGPerCm3 ?? null;
+/** Density of a standard that is weighed, g/cm³; null where none is, and for what it is not known of, as of a sample. */
+function weighedDensity({ references }: Corrected): number | null {
+  if (isAnalysis(references) || references.standard.kind !== 'lot') return null;
+  return standardSubstance(references.standard)?.densityGPerCm3 ?? null;
 }
 
 /**
@@ -77,16 +77,21 @@ export interface Corrections {
 /** What is corrected in a result of a run: that of a weighed standard is as the mass, and against the volume. */
 export function correctionsOf(run: Corrected, result: number): Corrections {
   const { rules, temperatureC: read, airDensityKgPerM3: air } = run.setUp;
-  const { standard } = run.references;
+  const { portion, soughtIn } = arrangementOf(run.references);
   const referenceC = Number(rules.referenceTemperatureC);
   const titrant = titrantOf(run);
   const thermometer = correctingThermometer(titrant, rules);
   const atC = thermometer ? correctedTemperatureC(thermometer, Number(read)) : Number(read);
   const density = weighedDensity(run);
   const temperature: CorrectionSize | null =
-    standard.kind === 'lot'
+    portion.unit === 'g'
       ? {
-          percent: 100 * (1 / volumeAtReference(titrant.liquid, atC, referenceC) - 1),
+          // A titrant is the weaker for a larger volume of it, a sample the richer.
+          percent:
+            100 *
+            (volumeAtReference(titrant.liquid, atC, referenceC) **
+              (soughtIn === 'burette' ? -1 : 1) -
+              1),
           how: thermometer ? 'corrected' : 'carried',
         }
       : null;

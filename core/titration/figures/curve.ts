@@ -1,4 +1,5 @@
-import type { Method } from '../../chemistry';
+import type { Analysis, Method } from '../../chemistry';
+import { partnerSpecies } from '../../chemistry';
 import type { HouseRules } from '../../laboratory';
 import { Unanswerable } from '../../problem';
 import type { ElectrodeQuantity, Flask } from '../run';
@@ -39,8 +40,8 @@ const NOISE: Readonly<Record<ElectrodeQuantity, number>> = { pH: 0.02, mV: 2 };
 const FEWEST_OF_LINE = 3;
 
 /** Whether the electrode shows a pH or a potential: acids and bases a pH, all else a potential. */
-export function electrodeQuantityOf({ titrant, standard }: Method): ElectrodeQuantity {
-  const isAcidOrBase = [titrant.species, standard.species].some(
+export function electrodeQuantityOf(method: Method | Analysis): ElectrodeQuantity {
+  const isAcidOrBase = [method.titrant.species, partnerSpecies(method)].some(
     (species) => species === 'H^+' || species === 'OH^-',
   );
   return isAcidOrBase ? 'pH' : 'mV';
@@ -70,7 +71,7 @@ export function curveOf(flask: Flask): readonly CurvePoint[] {
 export function endsOfCurve(
   points: readonly CurvePoint[],
   given: {
-    readonly method: Method;
+    readonly method: Method | Analysis;
     readonly fromMl: number;
     readonly flaskVolumeMl: number | null;
     readonly rule: HouseRules['endPointOfCurve'];
@@ -170,8 +171,9 @@ function whyNoGran(kind: GranKind | null, flaskVolumeMl: number | null): string 
 }
 
 /** The Gran function of an excess of what is in the burette; null where no pH tells it. */
-function granKindOf({ inBurette, titrant, standard }: Method): GranKind | null {
-  const { species } = inBurette === 'titrant' ? titrant : standard;
+function granKindOf(method: Method | Analysis): GranKind | null {
+  const isReversed = 'inBurette' in method && method.inBurette === 'standard';
+  const { species } = isReversed ? method.standard : method.titrant;
   if (species === 'OH^-') return 'base-after';
   return species === 'H^+' ? 'acid-after' : null;
 }

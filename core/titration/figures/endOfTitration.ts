@@ -1,5 +1,5 @@
 import type { Flask, RunState } from '../run';
-import { isBlank, titreMl } from '../run';
+import { isBlank, referencesFor, titreMl } from '../run';
 import { soughtOf } from '../setUp';
 import type { CurveEnd, CurveEnds } from './curve';
 import { curveOf, endsOfCurve } from './curve';
@@ -13,10 +13,11 @@ const NO_CURVE: CurveEnds = { ends: [], counts: null, remark: null };
 
 /** The end points of the curve that an electrode gave of a flask; the last step of an acid that has several. */
 export function curveEndsOf(
-  { references, setUp }: Pick<RunState, 'references' | 'setUp'>,
+  { references: ofRun, setUp }: Pick<RunState, 'references' | 'setUp'>,
   flask: Flask,
 ): CurveEnds {
   if (flask.electrode.length === 0) return NO_CURVE;
+  const references = referencesFor(ofRun, flask);
   const expectedMl = isBlank(flask)
     ? 0
     : plainDeterminationOf(references).titreMl(

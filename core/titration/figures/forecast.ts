@@ -2,7 +2,7 @@ import type { EndOnBurette } from '../../determination';
 import { endOnBurette } from '../../determination';
 import { summarize } from '../../statistics';
 import type { Flask, RunState } from '../run';
-import { deliveriesMl, isBlank, titreMl } from '../run';
+import { deliveriesMl, isBlank, seriesWith, titreMl } from '../run';
 import { soughtOf } from '../setUp';
 import { isOvershot } from './endOfTitration';
 import { deliveredIn } from './portions';
@@ -61,9 +61,10 @@ function expectation(run: RunState): {
       basis: 'rough',
     };
   }
+  const { expected, believedWithin } = soughtOf(run.references);
   return {
-    molarity: soughtOf(run.references).expected,
-    relativeHalfBand: Number(run.setUp.rules.nominalTolerancePercent) / 100,
+    molarity: expected,
+    relativeHalfBand: believedWithin ?? Number(run.setUp.rules.nominalTolerancePercent) / 100,
     basis: 'nominal',
   };
 }
@@ -108,7 +109,8 @@ function expectedOfBlank(run: RunState): Expected {
  * Forecasts the titration of a flask from where its burette stands: at its initial reading or after its last refill, or at
  * `levelMl` when it has not begun.
  */
-export function forecastFlask(run: RunState, flask: Flask, levelMl: number | null): Forecast {
+export function forecastFlask(ofRun: RunState, flask: Flask, levelMl: number | null): Forecast {
+  const run = seriesWith(ofRun, flask);
   const refill = flask.refills.at(-1);
   const from = refill ? refill.restart : flask.initial;
   const level = from ? Number(from.value) : refill ? null : levelMl;

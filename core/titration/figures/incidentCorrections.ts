@@ -4,8 +4,8 @@ import { assessIncident } from '../../incident';
 import { combineComponents } from '../../measurement';
 import { buretteReading, weighingRepeatability } from '../../metrology';
 import type { Flask, MeasuredIncident, NotedIncident, RunState } from '../run';
-import { isBlank, titreMl } from '../run';
-import { soughtOf } from '../setUp';
+import { isBlank, referencesFor, titreMl } from '../run';
+import { arrangementOf, soughtOf } from '../setUp';
 import { endPointOf } from './endOfTitration';
 import { deliveredIn } from './portions';
 import { plainDeterminationOf } from './runDetermination';
@@ -64,10 +64,11 @@ export function incidentCorrections(run: RunState, flask: Flask): readonly Incid
   if (flask.incidents.length === 0 || read === null) return [];
   const titre = Number(read) + endPointOf(run, flask).correctionMl;
   if (titre <= 0) return [];
+  const references = referencesFor(run.references, flask);
   const numbers = {
-    determination: plainDeterminationOf(run.references),
+    determination: plainDeterminationOf(references),
     titreMl: titre,
-    molarityMolPerL: soughtOf(run.references).expected,
+    molarityMolPerL: soughtOf(references).expected,
   };
   return flask.incidents.flatMap((noted): readonly IncidentCorrection[] => {
     const { measured, factId } = noted;
@@ -104,14 +105,15 @@ const HALF_A_COUNT = 0.5 / Math.sqrt(3);
 
 /** How sure the measured size of an incident is, in its own unit: as two readings of the burette, or two weighings. */
 function measuringUncertainty({ references }: RunState, { what }: MeasuredIncident): number {
-  const { burette, standard } = references;
   switch (what) {
     case 'volumeMl':
-      return Math.SQRT2 * combineComponents(buretteReading(burette));
-    case 'massG':
-      return standard.kind === 'lot'
-        ? combineComponents(weighingRepeatability(standard.balance))
+      return Math.SQRT2 * combineComponents(buretteReading(references.burette));
+    case 'massG': {
+      const { measuredWith } = arrangementOf(references).portion;
+      return measuredWith.type === 'balance'
+        ? combineComponents(weighingRepeatability(measuredWith))
         : 0;
+    }
     case 'drops':
     case 'alkalinityMmolPerL':
       return HALF_A_COUNT;

@@ -15,7 +15,13 @@ import {
   sum,
   UNITS,
 } from '../../measurement';
-import type { Burette, CalibratedBurette, EquipmentState, Glassware } from '../../metrology';
+import type {
+  Burette,
+  CalibratedBalance,
+  CalibratedBurette,
+  EquipmentState,
+  Glassware,
+} from '../../metrology';
 import {
   buretteReading,
   calibratedPointOf,
@@ -26,10 +32,11 @@ import {
   weighingDeviation,
   weighingRepeatability,
 } from '../../metrology';
+import type { RecordVersion } from '../../record';
 import type { Flask, Reading, RunState } from '../run';
 import { endsDelivery, placeKey, placeName, readingsOf } from '../run';
-import type { RunSetUp, RunStandard } from '../setUp';
-import { pipetteVolumeMl } from '../setUp';
+import type { Portioning, RunSetUp, RunStandard } from '../setUp';
+import { isAnalysis, pipetteVolumeMl } from '../setUp';
 import { volumeFactorOf } from './corrections';
 import { endPointOf, lastAdditionMl } from './endOfTitration';
 import { incidentCorrections } from './incidentCorrections';
@@ -165,10 +172,10 @@ export function portionInputs(
   flasks: readonly Flask[],
   atReference: Expression,
 ): (flask: Flask) => Expression {
-  const { standard } = run.references;
-  if (standard.kind === 'lot') return weighedInputs(run, flasks, standard);
+  const measured = measuringOf(run);
+  if (measured.with === 'balance') return weighedInputs(flasks, measured);
   const portion = { symbol: 'V_a', name: 'aliquot', effect: 'Aliquot' };
-  return pipettedInputs(run.setUp, standard.vessel, portion, amountIn, atReference);
+  return pipettedInputs(run.setUp, measured.vessel, portion, amountIn, atReference);
 }
 
 /** The volume of the excess in each flask; null without one. */
@@ -182,10 +189,40 @@ export function excessInputs(
   return pipettedInputs(setUp, excess.vessel, added, () => nominalMl, atReference);
 }
 
+type Measuring =
+  | {
+      readonly with: 'balance';
+      readonly balance: CalibratedBalance;
+      readonly at: RecordVersion;
+      /** What is weighed. */
+      readonly what: 'standard' | 'sample';
+    }
+  | { readonly with: 'vessel'; readonly vessel: EquipmentState };
+
+/** With what portions are measured, of a standard or of samples. */
+function measuringOf({ setUp, references }: RunState): Measuring {
+  if (isAnalysis(setUp) && isAnalysis(references)) {
+    const [chosen, record] = [setUp.portioning, references.portioning];
+    return chosen.kind === 'weighed' && record.kind === 'weighed'
+      ? { with: 'balance', balance: record.balance, at: chosen.balance, what: 'sample' }
+      : { with: 'vessel', vessel: vesselIn(record) };
+  }
+  if (isAnalysis(setUp) || isAnalysis(references))
+    throw new RangeError('a run is one or the other');
+  const [chosen, record] = [setUp.standard, references.standard];
+  return chosen.kind === 'lot' && record.kind === 'lot'
+    ? { with: 'balance', balance: record.balance, at: chosen.balance, what: 'standard' }
+    : { with: 'vessel', vessel: vesselIn(record) };
+}
+
+function vesselIn(measured: Portioning | RunStandard): EquipmentState {
+  if ('vessel' in measured) return measured.vessel;
+  throw new RangeError('portions are weighed');
+}
+
 function weighedInputs(
-  run: RunState,
   flasks: readonly Flask[],
-  { balance }: Extract<RunStandard, { kind: 'lot' }>,
+  { balance, at, what }: Extract<Measuring, { with: 'balance' }>,
 ): (flask: Flask) => Expression {
   // One input for all flasks, as for the burette: that of the one of which least is known.
   const [widest] = flasks
@@ -193,7 +230,8 @@ function weighedInputs(
     .toSorted((a, b) => combineComponents(b.components) - combineComponents(a.components));
   if (!widest) throw new RangeError('a result needs a flask');
   const deviation = commonInput({
-    id: balanceDeviationId(run),
+    // What one balance shows wrong is the same in every run that weighs on it.
+    id: `equipment:${at.id}/linearity@${String(at.version)}`,
     symbol: 'δm_lin',
     name: widest.isCertified ? 'calibration of the balance' : 'linearity of the balance',
     effect: 'Balance',
@@ -207,7 +245,7 @@ function weighedInputs(
     const mass = ownInput({
       id: `fact:${flask.portion.factId}/mass`,
       symbol: `m_${i}`,
-      name: `mass of standard in flask ${i}`,
+      name: `mass of ${what} in flask ${i}`,
       effect: 'Balance',
       value: amountIn(flask),
       unit: UNITS.gram,
@@ -223,12 +261,6 @@ function weighedInputs(
     );
     return sum([plus(mass), ...(correctionG === 0 ? [] : [plus(correction)]), plus(deviation)]);
   };
-}
-
-/** What one balance shows wrong is the same in every run that weighs on it. */
-function balanceDeviationId({ setUp: { standard } }: RunState): string {
-  if (standard.kind !== 'lot') throw new RangeError('only a lot is weighed');
-  return `equipment:${standard.balance.id}/linearity@${String(standard.balance.version)}`;
 }
 
 /** How a volume that is pipetted into every flask appears in the equation and the budget. */

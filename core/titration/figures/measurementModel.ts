@@ -3,7 +3,8 @@ import { balanceOf, solve } from '../../determination';
 import type { Expression, Input } from '../../measurement';
 import { combineComponents, define, input, mean, product, UNITS } from '../../measurement';
 import type { Flask, RunState } from '../run';
-import { soughtOf } from '../setUp';
+import { sampleIdOf } from '../run';
+import { isAnalysis, soughtOf } from '../setUp';
 import { massFactorOf } from './corrections';
 import { buretteInputs, excessInputs, portionInputs, titreInput } from './inputs';
 import { determinationOf } from './runDetermination';
@@ -40,14 +41,20 @@ export function measurementModel(
   const determination = determinationOf(run.references, burette.blank, massFactorOf(run));
   const portionIn = portionInputs(run, flasks, burette.thermalFactor);
   const excessIn = excessInputs(run, burette.thermalFactor);
-  const molarities = flasks.map((flask) => {
+  const [symbol, each] = isAnalysis(run.references) ? ['x', 'content'] : ['c', 'molarity'];
+  const found = flasks.map((flask) => {
     const balance = balanceOf(withExcess(determination, excessIn(flask)));
     const given = { titre: titreInput(run, flask, burette), portion: portionIn(flask) };
     const i = String(flask.number);
-    return define(`c_${i}`, `molarity from flask ${i}`, unit, solve(balance, 'sought', given));
+    return define(
+      `${symbol}_${i}`,
+      `${each} from flask ${i}`,
+      unit,
+      solve(balance, 'sought', given),
+    );
   });
   const factor = input({
-    id: `run:${run.id}/repeatability`,
+    id: `run:${[run.id, sampleIdOf(run)].filter(Boolean).join('/')}/repeatability`,
     symbol: 'f_rep',
     name: 'repeatability of the mean',
     effect: 'Repeatability',
@@ -65,7 +72,7 @@ export function measurementModel(
     source: repeatability.source,
     variation: 'common',
   });
-  return define(sought.symbol, sought.name, unit, product([mean(molarities), factor]));
+  return define(sought.symbol, sought.name, unit, product([mean(found), factor]));
 }
 
 /** The same determination with the volume of the excess as one flask got it. */

@@ -1,51 +1,131 @@
-import { excessRatioOfMethod, moleRatioOfMethod } from '../../chemistry';
+import { excessRatioOfMethod, moleRatioOfMethod, ratiosOfAnalysis } from '../../chemistry';
 import type {
   Blank,
   Determination,
+  Dilution,
   Excess,
   KnownSolution,
   WeighedStandard,
 } from '../../determination';
-import { PlainDetermination } from '../../determination';
+import { MOLARITY, PlainDetermination } from '../../determination';
 import type { Expression } from '../../measurement';
-import { exact, UNITS } from '../../measurement';
+import { commonInput, exact, UNITS } from '../../measurement';
 import type { EquipmentState } from '../../metrology';
-import { calibratedPointOf } from '../../metrology';
+import {
+  calibratedPointOf,
+  calibrationComponents,
+  deliveryRepeatability,
+  volumeTolerance,
+} from '../../metrology';
 import { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from '../../reagent';
-import type { RunReferences } from '../setUp';
-import { pipetteVolumeMl, soughtIn, soughtOf } from '../setUp';
+import type {
+  AnalysisReferences,
+  RunReferences,
+  RunSample,
+  StandardizationReferences,
+} from '../setUp';
+import { isAnalysis, pipetteVolumeMl, sampleOf, soughtIn, soughtOf, statedBy } from '../setUp';
 
-/** The records that a determination rests on. */
-export type DeterminingRecords = Pick<RunReferences, 'bottle' | 'standard' | 'method' | 'excess'>;
+/** The records that a determination rests on: of a standardization, or of a series of an analysis. */
+export type DeterminingRecords =
+  | Pick<StandardizationReferences, 'bottle' | 'standard' | 'method' | 'excess'>
+  | Pick<AnalysisReferences, 'titrant' | 'samples' | 'portioning' | 'method' | 'excess'>;
 
 /**
  * What a run determines, from what and how: what of its records enters the balance. `massFactor` makes masses of what the balance
- * shows of a weighed standard; null before there is a run.
+ * shows of a weighed portion; null before there is a run.
  */
 export function determinationOf(
   records: DeterminingRecords,
   blank: Blank,
   massFactor: Expression | null = null,
 ): Determination {
+  return isAnalysis(records)
+    ? contentDetermination(records, blank, massFactor)
+    : molarityDetermination(records, blank, massFactor);
+}
+
+type StandardizingRecords = Exclude<DeterminingRecords, { readonly samples: unknown }>;
+type AnalysingRecords = Extract<DeterminingRecords, { readonly samples: unknown }>;
+
+function molarityDetermination(
+  records: StandardizingRecords,
+  blank: Blank,
+  massFactor: Expression | null,
+): Determination {
   const { method, excess } = records;
   const known = knownOf(records, massFactor);
   const soughtPerKnown = exact(moleRatioOfMethod(method));
-  const common = { sought: soughtOf(records).as, soughtPerKnown, blank };
+  const common = { sought: MOLARITY, soughtPerKnown, blank };
   if (known.kind === 'weighed' || soughtIn(records.standard, method) === 'burette') {
     return { ...common, soughtIn: 'burette', known, excess: null };
   }
-  const isMeasured = excess !== null && blank.kind !== 'gives-the-excess';
   return {
     ...common,
     soughtIn: 'flask',
     known,
     dilutions: [],
-    excess: isMeasured ? excessOf(records, excess) : null,
+    excess: measuredExcess(excess, blank, excessRatioOfMethod(method)),
   };
 }
 
+/** A content of a sample, by a titrant of known molarity. */
+function contentDetermination(
+  records: AnalysingRecords,
+  blank: Blank,
+  massFactor: Expression | null,
+): Determination {
+  const { method, titrant, portioning, excess } = records;
+  const { state, dilutions } = sampleOf(records);
+  const { perTitrant, perExcess } = ratiosOfAnalysis(method, statedBy(method, state).as);
+  return {
+    soughtIn: 'flask',
+    sought: soughtOf(records).as,
+    soughtPerKnown: exact(perTitrant),
+    blank,
+    known: {
+      kind: 'solution',
+      molarity: bottleMolarityInput(titrant, 'c_t', 'Titrant'),
+      dilutions: [],
+    },
+    dilutions: dilutionInputs(dilutions),
+    ...(massFactor && portioning.kind === 'weighed' && { massFactor }),
+    excess: measuredExcess(excess, blank, perExcess),
+  };
+}
+
+/** What a sample was diluted by: each vessel as it is calibrated, within what is known of it. */
+function dilutionInputs(dilutions: RunSample['dilutions']): readonly Dilution[] {
+  return dilutions.map(({ pipette, flask }, i) => {
+    const step = String(i + 1);
+    return {
+      aliquot: vesselInput(pipette, `V_p,${step}`, `aliquot of dilution ${step}`),
+      flask: vesselInput(flask, `V_f,${step}`, `flask of dilution ${step}`),
+    };
+  });
+}
+
+function vesselInput(state: EquipmentState, symbol: string, name: string): Expression {
+  const { equipment, id, version } = state;
+  if (equipment.type !== 'glassware') throw new RangeError(`${equipment.name} holds no volume`);
+  const point = calibratedPointOf(state);
+  return commonInput({
+    id: `equipment:${id}/tolerance@${String(version)}/${symbol}`,
+    symbol,
+    name,
+    effect: 'Dilution',
+    value: Number(equipment.volumeMl) + (point?.deviation ?? 0),
+    unit: UNITS.millilitre,
+    components: [
+      ...(point ? calibrationComponents(point) : volumeTolerance(equipment)),
+      ...deliveryRepeatability(equipment, point),
+    ],
+    source: equipment.name,
+  });
+}
+
 function knownOf(
-  { standard }: DeterminingRecords,
+  { standard }: StandardizingRecords,
   massFactor: Expression | null,
 ): WeighedStandard | KnownSolution {
   return standard.kind === 'lot'
@@ -62,14 +142,18 @@ function knownOf(
       };
 }
 
-function excessOf(
-  { method }: DeterminingRecords,
-  { bottle, vessel }: NonNullable<RunReferences['excess']>,
-): Excess {
+/** The excess as it was measured; null without one, and where a blank tells what it takes. */
+function measuredExcess(
+  excess: RunReferences['excess'],
+  blank: Blank,
+  soughtPerExcess: number | null,
+): Excess | null {
+  if (excess === null || blank.kind === 'gives-the-excess') return null;
+  const { bottle, vessel } = excess;
   return {
     molarity: bottleMolarityInput(bottle, 'c_e', 'Excess'),
     volume: exact(pipetteVolumeMl(vessel) + deviationMl(vessel), UNITS.millilitre),
-    soughtPerExcess: exact(excessRatioOfMethod(method) ?? 0),
+    soughtPerExcess: exact(soughtPerExcess ?? 0),
   };
 }
 

@@ -4,7 +4,7 @@ import { exact, UNITS } from '../../measurement';
 import type { CalibratedBurette, DeliveryCorrection } from '../../metrology';
 import { deliveryCorrection } from '../../metrology';
 import type { Flask, RunState } from '../run';
-import { isBlank, openConflicts, stretchesOf, titreMl } from '../run';
+import { isBlank, openConflicts, seriesWith, stretchesOf, titreMl } from '../run';
 import { plainMassFactor } from './corrections';
 import { endPointOf } from './endOfTitration';
 import { incidentCorrections } from './incidentCorrections';
@@ -35,41 +35,36 @@ function meanBlank(run: RunState): RunBlank {
   return { kind: isBack ? 'gives-the-excess' : 'subtracted', volumeMl };
 }
 
-interface Computed {
-  readonly blank: RunBlank;
-  readonly plain: PlainDetermination;
-}
-
 /** Every titration of a run asks for its blank; a state never changes, so it is calculated once. */
-const COMPUTED = new WeakMap<RunState, Computed>();
+const BLANKS = new WeakMap<RunState, RunBlank>();
+const PLAIN = new WeakMap<RunState, PlainDetermination>();
 
-function computedOf(run: RunState): Computed {
-  const known = COMPUTED.get(run);
+/** What the blanks of a run say. */
+export function blankOf(run: RunState): RunBlank {
+  const known = BLANKS.get(run);
   if (known !== undefined) return known;
   const blank = meanBlank(run);
+  BLANKS.set(run, blank);
+  return blank;
+}
+
+/** The determination of a run in plain numbers, with what its blanks say of an excess. */
+export function plainDeterminationOfRun(run: RunState): PlainDetermination {
+  const known = PLAIN.get(run);
+  if (known !== undefined) return known;
+  const blank = blankOf(run);
   const volume = exact(blank.volumeMl, UNITS.millilitre);
   const said: Blank =
     blank.kind === 'gives-the-excess' ? { kind: blank.kind, volume } : { kind: 'none' };
   const plain = new PlainDetermination(determinationOf(run.references, said, plainMassFactor(run)));
-  const computed = { blank, plain };
-  COMPUTED.set(run, computed);
-  return computed;
-}
-
-/** What the blanks of a run say. */
-export function blankOf(run: RunState): RunBlank {
-  return computedOf(run).blank;
+  PLAIN.set(run, plain);
+  return plain;
 }
 
 /** What is subtracted from every titre, mL. */
 export function subtractedMl(run: RunState): number {
   const { kind, volumeMl } = blankOf(run);
   return kind === 'subtracted' ? volumeMl : 0;
-}
-
-/** The determination of a run in plain numbers, with what its blanks say of an excess. */
-export function plainDeterminationOfRun(run: RunState): PlainDetermination {
-  return computedOf(run).plain;
 }
 
 /** What a millilitre more or less of a titre is worth, relative to the molarity. */
@@ -111,11 +106,11 @@ export function netTitreMl(run: RunState, flask: Flask): number | null {
   return net > 0 ? net : null;
 }
 
-/** Molarity that one flask gives, mol/L; null until it is titrated, and where more was left of an excess than was added. */
+/** What one flask gives, in the unit of what is sought: mol/L of a titrant; null until it is titrated, and where more was left of an excess than was added. */
 export function flaskMolarity(run: RunState, flask: Flask): number | null {
   const net = netTitreMl(run, flask);
   const amount = deliveredIn(run.references, flask);
   if (net === null || amount <= 0) return null;
-  const molarity = plainDeterminationOfRun(run).found(amount, net);
+  const molarity = plainDeterminationOfRun(seriesWith(run, flask)).found(amount, net);
   return molarity > 0 ? molarity : null;
 }

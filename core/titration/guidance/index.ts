@@ -11,3 +11,4 @@ export {
 } from './plan';
 export { flaskColour } from './flaskColour';
 export { whyExpected, whyPortion } from './why';
+export { workedOn } from './workedOn';

@@ -6,7 +6,7 @@ import { seriesFault } from '../judging';
 import type { Flask, RunState } from '../run';
 import { flaskUnderBurette, isBlank, openConflicts, openRefill, pauseOf } from '../run';
 import type { Arrangement } from '../setUp';
-import { arrangementOf, standardSubstance } from '../setUp';
+import { arrangementOf, isAnalysis, sampleOf, standardSubstance } from '../setUp';
 import { blanksAsked, plannedTitrations, planRun } from './plan';
 
 /** What the analyst does next. */
@@ -137,13 +137,28 @@ export function portionStep(run: RunState, judgement: Judgement, isExtra: boolea
   const { portion: planned } = planRun(run.references, run.setUp.rules, judgement.accurate?.mean);
   const { portion, excess } = arrangementOf(run.references);
   if (portion.unit === 'g') {
-    const substance = standardSubstance(run.references.standard)?.shortName ?? 'the standard';
+    const substance = weighedName(run);
     return step('weigh', flask, 'weigh', { flask, why, massG: planned.suggested, substance });
   }
   return step('pipette', flask, 'pipette', {
     ...{ flask, why, volumeMl: planned.suggested, excess: excessSaid(excess) },
     ...{ isFixed: portion.fixedMl !== null, bottleCode: portion.bottleCode ?? '' },
+    ...pipettedFrom(run),
   });
+}
+
+/** What is pipetted, where that is no bottle. */
+function pipettedFrom({ references }: RunState): Pick<StepValues<'pipette'>, 'from'> {
+  if (!isAnalysis(references)) return {};
+  const isDiluted = sampleOf(references).dilutions.length > 0;
+  return { from: isDiluted ? 'the diluted sample' : 'sample' };
+}
+
+/** What is weighed, as a step names it: the standard, or a sample by its code. */
+function weighedName({ references }: RunState): string {
+  return isAnalysis(references)
+    ? `sample ${sampleOf(references).state.sample.code}`
+    : (standardSubstance(references.standard)?.shortName ?? 'the standard');
 }
 
 function excessSaid(excess: Arrangement['excess']): StepValues<'blank'>['excess'] {
@@ -157,8 +172,8 @@ export function blankStep(run: RunState): NextStep {
   return step('blank', flask, 'blank', { flask, excess: excessSaid(excess) });
 }
 
-function nextFlask(run: RunState): number {
-  return Math.max(0, ...run.flasks.map((flask) => flask.number)) + 1;
+function nextFlask({ lastFlask }: RunState): number {
+  return lastFlask + 1;
 }
 
 /** What keeps the series from being finished. */

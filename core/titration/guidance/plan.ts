@@ -1,4 +1,4 @@
-import type { Method } from '../../chemistry';
+import type { Method, Procedure } from '../../chemistry';
 import { CATALOGUE, moleRatioOfMethod } from '../../chemistry';
 import { MOLARITY, PlainDetermination, solutionOf } from '../../determination';
 import type { HouseRules } from '../../laboratory';
@@ -43,12 +43,12 @@ const ONE_BLANK: BlankNeed = { blanks: 1, eachMl: 1 };
  * Blanks that a method asks for: what is taken off every titre alike is not known from one, and a slip in it would show
  * nowhere.
  */
-export function blanksAsked({ needsBlank }: Pick<Method, 'needsBlank'>): number {
+export function blanksAsked({ needsBlank }: Pick<Procedure, 'needsBlank'>): number {
   return needsBlank ? 2 : 0;
 }
 
 /** The blanks of a series and what they take: all that an excess takes, if there is one and a blank with it. */
-function blankNeed(method: Method, { excessTitreMl }: PlainDetermination): BlankNeed {
+function blankNeed(method: Procedure, { excessTitreMl }: PlainDetermination): BlankNeed {
   const asked = blanksAsked(method);
   if (excessTitreMl !== null) return { blanks: asked, eachMl: excessTitreMl };
   return { ...ONE_BLANK, blanks: Math.max(ONE_BLANK.blanks, asked) };

@@ -4,7 +4,7 @@ import type { Forecast } from '../figures';
 import type { Flask, RunState } from '../run';
 import { isBlank } from '../run';
 import type { RunReferences } from '../setUp';
-import { arrangementOf, soughtOf } from '../setUp';
+import { arrangementOf, isAnalysis, soughtOf } from '../setUp';
 import type { SeriesPlan } from './plan';
 
 /** Why so much goes into a flask, and why its titre is expected there: sentence by sentence. */
@@ -13,16 +13,28 @@ export function whyPortion(
   { portion, titreMl }: SeriesPlan,
 ): readonly string[] {
   const { portion: into, excess } = arrangementOf(references);
-  const expected = roundSignificant(soughtOf(references).expected, 4);
   const amount = `${figureText(roundSignificant(portion.suggested, 4))} ${into.unit}`;
   const titre = `${figureText(roundHalfEven(titreMl.suggested, 1))} mL`;
   return [
     into.fixedMl === null
       ? `A titre of ${titre} is a little under half of what the burette holds (${figureText(references.burette.capacityMl)} mL): two titrations come out of one filling, and readings still weigh little.`
       : `The portion is what the pipette holds: ${amount}.`,
-    `By the balanced equation, with ${shortNameOf(references.bottle)} of ${figureText(expected)} mol/L as its label has it, ${amount} takes ${titre}${excess ? ' after the excess has had its share' : ''}.`,
-    ...(into.unit === 'g' ? ['Molar mass and purity of the lot are in it.'] : []),
+    `By the balanced equation, with ${whatIsExpected(references)}, ${amount} takes ${titre}${excess ? ' after the excess has had its share' : ''}.`,
+    ...(into.unit === 'g' && !isAnalysis(references)
+      ? ['Molar mass and purity of the lot are in it.']
+      : []),
   ];
+}
+
+/** What a plan goes by: the label of a bottle, or what somebody expects of a sample. */
+function whatIsExpected(references: RunReferences): string {
+  const { expected, as, believedWithin } = soughtOf(references);
+  const figure = figureText(roundSignificant(expected, 4));
+  if (!isAnalysis(references)) {
+    return `${shortNameOf(references.bottle)} of ${figure} mol/L as its label has it`;
+  }
+  const within = `${figureText(String(100 * (believedWithin ?? 0)))} %`;
+  return `a content of ${figure} ${as.unit.symbol} expected, within ${within}`;
 }
 
 /** Why the end point of a flask is expected where it is. */
@@ -46,7 +58,9 @@ export function whyExpected(
 
 const BASES: Readonly<Record<Forecast['basis'], (run: RunState) => string>> = {
   nominal: ({ references, setUp }) =>
-    `No titration tells it yet: the molarity is the label’s, ${figureText(roundSignificant(soughtOf(references).expected, 4))} mol/L, believed within ${figureText(setUp.rules.nominalTolerancePercent)} %.`,
+    isAnalysis(references)
+      ? `No titration tells it yet: ${whatIsExpected(references)}.`
+      : `No titration tells it yet: the molarity is the label’s, ${figureText(roundSignificant(soughtOf(references).expected, 4))} mol/L, believed within ${figureText(setUp.rules.nominalTolerancePercent)} %.`,
   rough: () =>
     'The molarity is what the rough titration gave; it may have gone over by a few drops.',
   replicates: () =>

@@ -4,7 +4,7 @@ import { knownMolarity, lastsUntil, suggestValidUntil } from '../../reagent';
 import type { Finding } from '../../record';
 import { impossible, unlikely } from '../../record';
 import type { Certificate, RunState } from '../run';
-import { openConflicts } from '../run';
+import { openConflicts, standardizationOf } from '../run';
 import { buretteChecks, soughtOf } from '../setUp';
 import { unresolvedIncidents } from './incidents';
 import type { Judgement, Result } from './judge';
@@ -74,7 +74,7 @@ export function certificationFindings(
   if (decision.validUntil < decision.certifiedOn) {
     findings.push(impossible('valid-before-certified', 'validUntil'));
   }
-  const { bottle } = run.references;
+  const { bottle } = standardizationOf(run).references;
   const lastDay = lastsUntil(bottle);
   if (lastDay !== null && lastDay < decision.certifiedOn) {
     return [...findings, unlikely('too-old', 'run', { lastDay })];
@@ -117,7 +117,7 @@ function testedBy(run: RunState, judgement: Judgement, result: Result): readonly
     case 'label':
       return farther(percentFromNominal(run, result), null);
     case 'accepted-value': {
-      const accepted = knownMolarity(run.references.bottle)?.molarity;
+      const accepted = knownMolarity(standardizationOf(run).references.bottle)?.molarity;
       if (accepted !== undefined) {
         const percent = 100 * (result.evaluation.value / Number(accepted) - 1);
         return farther(percent, accepted);

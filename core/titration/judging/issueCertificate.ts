@@ -12,7 +12,7 @@ import { digestOf } from '../../record';
 import { CORRECTION_DECIMALS, CURVE_WAYS, outcomeText } from '../../wording';
 import { curveEndOf } from '../figures';
 import type { Certificate, RunState } from '../run';
-import { portionText, titreMl } from '../run';
+import { portionText, standardizationOf, titreMl } from '../run';
 import { arrangementOf, describeInstruments, describeStandard } from '../setUp';
 import type { CertificationDecision } from './certificationChecks';
 import { deviationsOf } from './certificationChecks';
@@ -124,7 +124,7 @@ function statedOf(run: RunState, judgement: Judgement): Stated {
     })),
     indicator: endPointText(run, judgement),
     temperatureC: run.setUp.temperatureC,
-    standard: describeStandard(run.references),
+    standard: describeStandard(standardizationOf(run).references),
     measuredWith: describeInstruments(arrangementOf(run.references)),
     burette: burette.calibration ? `${burette.name}, calibrated` : burette.name,
     analystIds: analystsOf(run),
@@ -156,7 +156,7 @@ function endPointText(run: RunState, judgement: Judgement): string {
 }
 
 function normalityOf(run: RunState, { evaluation, rounded }: Result): Certificate['normality'] {
-  const equivalentsPerMole = equivalentsOfTitrant(run.references.method);
+  const equivalentsPerMole = equivalentsOfTitrant(standardizationOf(run).references.method);
   const value = equivalentsPerMole * evaluation.value;
   return { equivalentsPerMole, value: roundHalfEven(value, decimalPlaces(rounded.value)) };
 }

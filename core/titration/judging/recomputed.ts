@@ -1,7 +1,7 @@
 import type { DecimalText } from '../../measurement';
-import type { Certificate, RunState } from '../run';
+import type { Certificate, RunState, StandardizationRun } from '../run';
 import { endPointOf, incidentCorrections } from '../figures';
-import { isBlank, titreMl } from '../run';
+import { isBlank, standardizationOf, titreMl } from '../run';
 import { comesToTheSame } from './issueCertificate';
 import type { Result } from './judge';
 
@@ -10,7 +10,7 @@ interface Mistake {
   /** The last core that made it. */
   readonly untilCore: number;
   /** Whether a run's figures change by it. */
-  readonly touches: (run: RunState) => boolean;
+  readonly touches: (run: StandardizationRun) => boolean;
   readonly sentence: string;
 }
 
@@ -77,7 +77,8 @@ export type Recomputed =
     };
 
 /** Computes a certificate again. The certificate itself never changes. */
-export function recompute(run: RunState, certificate: Certificate, result: Result): Recomputed {
+export function recompute(ofRun: RunState, certificate: Certificate, result: Result): Recomputed {
+  const run = standardizationOf(ofRun);
   const { evaluation, rounded } = result;
   if (comesToTheSame(certificate, evaluation)) return { isSame: true };
   const because = MISTAKES.filter(

@@ -5,7 +5,7 @@ import { isLotExpired, knownMolarity } from '../../reagent';
 import { figureText } from '../../measurement';
 import { endOfSentence, outcomeText } from '../../wording';
 import type { RunState } from '../run';
-import { placeName, portionText, readingsOf } from '../run';
+import { placeName, portionText, readingsOf, standardizationOf } from '../run';
 import { deviationsOf } from './certificationChecks';
 import type { Judgement, Replicate } from './judge';
 import type { RecordsNow } from './recordsNow';
@@ -119,7 +119,8 @@ function overdue(run: RunState, now: RecordsNow, day: PlainDate): readonly Revie
 /** What it rests on that is out of use, or had run out. */
 function ofParents(run: RunState, now: RecordsNow, day: PlainDate): readonly ReviewPoint[] {
   const isPart = isPartOf(run.setUp);
-  const isParent = (one: { readonly id: string }) => isPart(one) && one.id !== run.setUp.bottle.id;
+  const isParent = (one: { readonly id: string }) =>
+    isPart(one) && one.id !== standardizationOf(run).setUp.bottle.id;
   const lots = now.lots
     .filter((one) => isParent(one) && isLotExpired(one.lot, day))
     .map(({ lot }) => `Lot ${lot.lotNumber} had run out.`);

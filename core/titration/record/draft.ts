@@ -5,7 +5,7 @@ import { isTimeDoubtful, provenance } from '../../record';
 import type { Entry, Flask, Portion, Reading, ReadingPlace, Refill, RunState } from '../run';
 import { endsDelivery, FINAL, INITIAL, isSamePlace } from '../run';
 import type { Adopted, RunReferences, RunSetUp } from '../setUp';
-import { withAdopted } from '../setUp';
+import { isAnalysis, withAdopted } from '../setUp';
 
 /** Working state of the fold: entries by fact, flasks by number. */
 export interface Draft {
@@ -49,6 +49,8 @@ export interface ReadingDraft extends Contested {
 
 export interface FlaskDraft {
   readonly portion: Contested;
+  /** Null where a run has one sample or none, and of a blank. */
+  readonly sampleId: Id | null;
   /** In the order of arrival. */
   readings: readonly ReadingDraft[];
   provisional: readonly string[];
@@ -138,7 +140,16 @@ export function finish(
   references: RunReferences,
 ): RunState {
   const numbers = [...draft.flasks.keys()].toSorted((a, b) => a - b);
-  const roughFlask = setUp.rules.firstIsRough ? firstTitrated(draft, numbers) : null;
+  const samples = isAnalysis(references) ? references.samples.map(({ state }) => state.id) : [null];
+  const holds = (number: number): Id | null => sampleIn(draft, number, samples);
+  const rough = setUp.rules.firstIsRough
+    ? samples.map((sample) =>
+        firstTitrated(
+          draft,
+          numbers.filter((number) => holds(number) === sample),
+        ),
+      )
+    : [];
   const valueOf = (factId: string): DecimalText => entryOf(draft.readings, factId).value;
   return {
     id,
@@ -148,7 +159,10 @@ export function finish(
     started,
     setUp: withAdopted(setUp, draft.adopted),
     references,
-    flasks: numbers.map((number) => finishFlask(draft, number, number === roughFlask)),
+    flasks: numbers.map((number) =>
+      finishFlask(draft, number, holds(number), rough.includes(number)),
+    ),
+    lastFlask: numbers.at(-1) ?? 0,
     level: draft.lastRead && {
       readingMl: valueOf(draft.lastRead.factId),
       flask: draft.lastRead.flask,
@@ -174,12 +188,24 @@ function inForce(certificates: Draft['certificates']): RunState['certificate'] {
 
 const NO_RIVALS: Flask['rivals'] = { portion: NONE, readings: NONE };
 
-function finishFlask(draft: Draft, number: number, isRough: boolean): Flask {
+function isBlankIn(draft: Draft, number: number): boolean {
+  const { portion } = entryOf(draft.flasks, number);
+  return entryOf(draft.portions, portion.factId).value.kind === 'blank';
+}
+
+/** The sample that a flask holds: the one that was named, else the only one; null for a blank, and where there are none. */
+function sampleIn(draft: Draft, number: number, samples: readonly (Id | null)[]): Id | null {
+  if (isBlankIn(draft, number)) return null;
+  return entryOf(draft.flasks, number).sampleId ?? samples[0] ?? null;
+}
+
+function finishFlask(draft: Draft, number: number, sampleId: Id | null, isRough: boolean): Flask {
   const flask = entryOf(draft.flasks, number);
   const { portion, electrode, photographs, temperatures, grade, incidents, voided } = flask;
   return {
     number,
     isRough,
+    ...(sampleId !== null && { sampleId }),
     portion: entryOf(draft.portions, portion.factId),
     initial: finishReading(draft, flask, INITIAL),
     refills: finishRefills(draft, flask),
@@ -234,13 +260,13 @@ function finishRivals(draft: Draft, { portion, readings }: FlaskDraft): Flask['r
   };
 }
 
-/** The flask titrated first; before any is, the lowest number that is not void. A blank is never the rough one. */
+/** Of some flasks the one titrated first; before any is, the lowest number that is not void. A blank is never the rough one. */
 function firstTitrated(draft: Draft, numbers: readonly number[]): number | null {
-  const isBlank = (number: number): boolean =>
-    entryOf(draft.portions, entryOf(draft.flasks, number).portion.factId).value.kind === 'blank';
   return (
-    draft.titrationOrder.find((number) => !isBlank(number)) ??
-    numbers.find((number) => entryOf(draft.flasks, number).voided === null && !isBlank(number)) ??
+    draft.titrationOrder.find((number) => numbers.includes(number) && !isBlankIn(draft, number)) ??
+    numbers.find(
+      (number) => entryOf(draft.flasks, number).voided === null && !isBlankIn(draft, number),
+    ) ??
     null
   );
 }

@@ -1,3 +1,4 @@
+import { arrangementOf, isAnalysis } from '../setUp';
 import type { DecimalText } from '../../measurement';
 import type { Weighing } from '../../metrology';
 import { checkWeighing, netMassG } from '../../metrology';
@@ -14,11 +15,11 @@ const TOO_SMALL_PART = 0.1;
 
 /** What speaks against a mass: sign, range and digits of the balance, and the titre that it would take. */
 export function checkWeighingOf(run: RunState, weighing: Weighing): readonly Finding[] {
-  const { standard } = run.references;
-  if (standard.kind !== 'lot') {
+  const { measuredWith } = arrangementOf(run.references).portion;
+  if (measuredWith.type !== 'balance') {
     return [impossible('not-weighed', 'massG')];
   }
-  const found = checkWeighing(weighing, standard.balance);
+  const found = checkWeighing(weighing, measuredWith);
   if (found.some(({ severity }) => severity === 'impossible')) return found;
   const field = weighing.mode === 'tared' ? 'massG' : 'afterG';
   return [...found, ...checkAgainstPlan(run, Number(netMassG(weighing)), 'mass', field)];
@@ -26,11 +27,10 @@ export function checkWeighingOf(run: RunState, weighing: Weighing): readonly Fin
 
 /** What speaks against a volume: the vessel, and the titre that it would take. */
 export function checkAliquot(run: RunState, volumeMl: DecimalText): readonly Finding[] {
-  const { standard } = run.references;
-  if (standard.kind !== 'bottle') {
+  const vessel = arrangementOf(run.references).portion.measuredWith;
+  if (vessel.type === 'balance') {
     return [impossible('not-pipetted', 'volumeMl')];
   }
-  const vessel = standard.vessel.equipment;
   if (Number(volumeMl) <= 0) {
     return [impossible('no-volume', 'volumeMl')];
   }
@@ -63,7 +63,8 @@ function checkAgainstPlan(
     const isTenfold = titre > TENFOLD * capacityMl;
     return [unlikely('portion-too-large', field, { what, titreMl: titre, capacityMl, isTenfold })];
   }
-  if (titre >= TOO_SMALL_PART * capacityMl) return [];
+  // Small titres are daily work where samples are analysed: what matters there is U.
+  if (titre >= TOO_SMALL_PART * capacityMl || (titre > 0 && isAnalysis(run.references))) return [];
   const code = run.references.excess ? 'excess-used-up' : 'portion-too-small';
   return [unlikely(code, field, { what, titreMl: titre })];
 }

@@ -1,5 +1,5 @@
 import type { MethodState } from '../../chemistry';
-import { findMethod } from '../../chemistry';
+import { findAnalysis, findMethod } from '../../chemistry';
 import type { HouseRules, RuleOverrides } from '../../laboratory';
 import { checkRules, describeDeviations, deviatingRules, withOverrides } from '../../laboratory';
 import type { EquipmentState } from '../../metrology';
@@ -13,8 +13,19 @@ import type { BottleState, LotState } from '../../reagent';
 import type { Around, Fact, FactDefinition, Finding, Whose } from '../../record';
 import { enteredAt, impossible } from '../../record';
 import { may } from '../../rights';
-import type { RunReferences, RunSetUp } from '../setUp';
-import { namedRecords } from '../setUp';
+import type { SampleState } from '../../sample';
+import type {
+  AnalysisReferences,
+  AnalysisSetUp,
+  Portioning,
+  RunReferences,
+  RunSample,
+  RunSetUp,
+  RunStandard,
+  StandardizationReferences,
+  StandardizationSetUp,
+} from '../setUp';
+import { isAnalysis, namedRecords } from '../setUp';
 import { EARLIER_SET_UPS } from './earlierRuns';
 import { checkRunStart } from './startChecks';
 
@@ -24,6 +35,7 @@ interface Rested {
   readonly bottle: BottleState;
   readonly lot: LotState;
   readonly equipment: EquipmentState;
+  readonly sample: SampleState;
 }
 
 /** What is around a run that begins. */
@@ -78,6 +90,8 @@ function checkDeviations(
 /** What of a set-up has been taken out of use, as its record says now. */
 function withdrawnOf(setUp: RunSetUp, around: AroundRun): readonly Finding[] {
   return namedRecords(setUp).flatMap(({ field, kind, at }) => {
+    // A sample is disposed of, not withdrawn: its own record says no more is entered of it.
+    if (kind === 'sample') return [];
     const withdrawn = around.now(kind, at.id)?.withdrawn;
     return withdrawn
       ? [impossible('part-out-of-use', field, { field, reason: withdrawn.reason })]
@@ -105,6 +119,28 @@ function rulesInForceFor(fact: RunStart, overrides: RuleOverrides, around: Aroun
 /** The records that a run's start names, at the versions that it names; else what is not there. */
 export function resolveRun(fact: RunStart, around: AroundRun): RunReferences | Finding {
   const setUp = fact.body;
+  const buretteState = around.at('equipment', setUp.burette);
+  if (!buretteState) return notAtThisVersion('burette');
+  const burette = calibratedBurette(buretteState);
+  if (!burette) return impossible('not-a', 'burette', { kind: 'burette' });
+  const excess = setUp.excess && resolveExcess(setUp.excess, around);
+  if (excess && 'severity' in excess) return excess;
+  const thermometer = setUp.thermometer && resolveThermometer(setUp.thermometer, around);
+  if (thermometer && 'severity' in thermometer) return thermometer;
+  const own = isAnalysis(setUp)
+    ? resolveAnalysis(setUp, around)
+    : resolveStandardization(setUp, around);
+  if ('severity' in own) return own;
+  const rulesInForce = rulesInForceFor(fact, own.method.rules, around);
+  return { ...own, excess, burette, thermometer, rulesInForce };
+}
+
+type Own<References> = Omit<References, 'excess' | 'burette' | 'thermometer' | 'rulesInForce'>;
+
+function resolveStandardization(
+  setUp: StandardizationSetUp,
+  around: AroundRun,
+): Own<StandardizationReferences> | Finding {
   const method =
     setUp.method.kind === 'catalogue'
       ? findMethod(setUp.method.id)
@@ -117,24 +153,65 @@ export function resolveRun(fact: RunStart, around: AroundRun): RunReferences | F
   }
   const bottle = around.at('bottle', setUp.bottle);
   if (!bottle) return notAtThisVersion('bottle');
-  const buretteState = around.at('equipment', setUp.burette);
-  if (!buretteState) return notAtThisVersion('burette');
-  const burette = calibratedBurette(buretteState);
-  if (!burette) return impossible('not-a', 'burette', { kind: 'burette' });
   const standard = resolveStandard(setUp, around);
-  if ('severity' in standard) return standard;
-  const excess = setUp.excess && resolveExcess(setUp.excess, around);
-  if (excess && 'severity' in excess) return excess;
-  const thermometer = setUp.thermometer && resolveThermometer(setUp.thermometer, around);
-  if (thermometer && 'severity' in thermometer) return thermometer;
-  const rulesInForce = rulesInForceFor(fact, method.rules, around);
-  return { method, bottle, standard, excess, burette, thermometer, rulesInForce };
+  return 'severity' in standard ? standard : { method, bottle, standard };
+}
+
+function resolveAnalysis(
+  setUp: AnalysisSetUp,
+  around: AroundRun,
+): Own<AnalysisReferences> | Finding {
+  const method = setUp.method.kind === 'catalogue' ? findAnalysis(setUp.method.id) : undefined;
+  if (!method) return impossible('not-in-catalogue', 'method', { kind: 'method' });
+  const titrant = around.at('bottle', setUp.titrant);
+  if (!titrant) return notAtThisVersion('titrant');
+  const samples = setUp.samples.map((choice) => resolveSample(choice, around));
+  const missing = samples.find((one) => 'severity' in one);
+  if (missing && 'severity' in missing) return missing;
+  const portioning = resolvePortioning(setUp.portioning, around);
+  if ('severity' in portioning) return portioning;
+  return {
+    ...{ method, titrant, portioning },
+    samples: samples.flatMap((one) => ('severity' in one ? [] : [one])),
+  };
+}
+
+function resolveSample(
+  { sample, dilutions }: AnalysisSetUp['samples'][number],
+  around: AroundRun,
+): RunSample | Finding {
+  const state = around.at('sample', sample);
+  if (!state) return notAtThisVersion('samples');
+  const ware = dilutions.flatMap((one) => {
+    const pipette = around.at('equipment', one.pipette);
+    const flask = around.at('equipment', one.flask);
+    return pipette && flask ? [{ pipette, flask }] : [];
+  });
+  return ware.length < dilutions.length ? notAtThisVersion('dilution') : { state, dilutions: ware };
+}
+
+function resolvePortioning(
+  choice: AnalysisSetUp['portioning'],
+  around: AroundRun,
+): Portioning | Finding {
+  const instrument = choice.kind === 'weighed' ? choice.balance : choice.vessel;
+  const state = around.at('equipment', instrument);
+  if (!state) return notAtThisVersion('instrument');
+  if (choice.kind === 'weighed') {
+    const balance = calibratedBalance(state);
+    return balance
+      ? { kind: 'weighed', balance }
+      : impossible('not-a', 'instrument', { kind: 'balance' });
+  }
+  return isPipette(state.equipment) || state.equipment.type === 'burette'
+    ? { kind: 'aliquot', vessel: state }
+    : impossible('aliquot-not-measured', 'instrument');
 }
 
 function resolveStandard(
-  { standard }: RunSetUp,
+  { standard }: StandardizationSetUp,
   around: AroundRun,
-): RunReferences['standard'] | Finding {
+): RunStandard | Finding {
   if (standard.kind === 'lot') {
     const lot = around.at('lot', standard.lot);
     if (!lot) return notAtThisVersion('standard.lot');

@@ -7,15 +7,21 @@ import { freshnessOf, isLotExpired, mayBeUsed } from '../../reagent';
 import type { Finding } from '../../record';
 import { impossible, unlikely } from '../../record';
 import { plainDeterminationOf } from '../figures';
-import type { RunReferences } from '../setUp';
-import { arrangementOf, soughtOf, standardSubstanceId } from '../setUp';
+import { needsOf } from '../../sample';
+import type {
+  AnalysisReferences,
+  RunReferences,
+  RunSample,
+  StandardizationReferences,
+} from '../setUp';
+import { arrangementOf, isAnalysis, soughtOf, standardSubstanceId, statedBy } from '../setUp';
 
 /**
  * What a house rule recommends instead of a run: a titrant that is itself a primary standard, as dichromate is, is made up by
  * weight. Null where it has nothing to say.
  */
 export function adviceAgainst(
-  { bottle, method }: Pick<RunReferences, 'bottle' | 'method'>,
+  { bottle, method }: Pick<StandardizationReferences, 'bottle' | 'method'>,
   { primaryTitrants }: HouseRules,
 ): string | null {
   const substance = findSubstance(bottle.substanceId, bottle.own);
@@ -26,15 +32,7 @@ export function adviceAgainst(
 
 /** What speaks against starting a run with these records today. */
 export function checkRunStart(references: RunReferences, today: PlainDate): readonly Finding[] {
-  const { method, bottle, standard, burette, thermometer } = references;
-  const findings: Finding[] = [];
-  if (!method.titrantIds.includes(bottle.substanceId)) {
-    findings.push(impossible('wrong-titrant', 'bottle'));
-  }
-  if (method.standardId !== standardSubstanceId(standard)) {
-    findings.push(impossible('wrong-standard', 'standard'));
-  }
-  findings.push(...checkStandard(references, today), ...checkExcess(references, today));
+  const { burette, thermometer } = references;
   const { portion, excess } = arrangementOf(references);
   const instruments = [
     ['instrument', portion.measuredWith] as const,
@@ -42,25 +40,88 @@ export function checkRunStart(references: RunReferences, today: PlainDate): read
     ['burette', burette] as const,
     ...(thermometer ? [['thermometer', thermometer] as const] : []),
   ];
-  for (const [field, item] of instruments) {
-    if (isCalibrationOverdue(item, today)) {
-      findings.push(
+  return [
+    ...(isAnalysis(references)
+      ? checkAnalysisStart(references, today)
+      : checkStandardizationStart(references, today)),
+    ...instruments
+      .filter(([, item]) => isCalibrationOverdue(item, today))
+      .map(([field, item]) =>
         unlikely('calibration-overdue', field, { name: item.name, due: item.calibrationDue ?? '' }),
-      );
-    }
-  }
-  const solvent = solventOf(method.solventId);
-  if (!solvent.isWater && !thermometer && standard.kind === 'lot') {
-    const percentPerK = 100 * solvent.cubicExpansionPerK;
-    findings.push(
-      unlikely('other-solvent-not-measured', 'thermometer', { solvent: solvent.name, percentPerK }),
-    );
-  }
-  return findings;
+      ),
+    ...checkSolvent(references),
+  ];
+}
+
+/** In a solvent that expands much, a volume against a mass needs the temperature. */
+function checkSolvent(references: RunReferences): readonly Finding[] {
+  const solvent = solventOf(references.method.solventId);
+  const isAgainstMass = arrangementOf(references).portion.unit === 'g';
+  if (solvent.isWater || references.thermometer || !isAgainstMass) return [];
+  const percentPerK = 100 * solvent.cubicExpansionPerK;
+  return [
+    unlikely('other-solvent-not-measured', 'thermometer', { solvent: solvent.name, percentPerK }),
+  ];
+}
+
+function checkStandardizationStart(
+  references: StandardizationReferences,
+  today: PlainDate,
+): readonly Finding[] {
+  const { method, bottle, standard } = references;
+  return [
+    ...(method.titrantIds.includes(bottle.substanceId)
+      ? []
+      : [impossible('wrong-titrant', 'bottle')]),
+    ...(method.standardId === standardSubstanceId(standard)
+      ? []
+      : [impossible('wrong-standard', 'standard')]),
+    ...checkStandard(references, today),
+    ...checkExcess(references, bottle, today),
+  ];
+}
+
+/** What speaks against samples and the titrant that is to measure them. */
+function checkAnalysisStart(references: AnalysisReferences, today: PlainDate): readonly Finding[] {
+  const { method, titrant, samples, portioning } = references;
+  const ids = samples.map(({ state }) => state.id);
+  return [
+    ...(method.titrantIds.includes(titrant.substanceId)
+      ? checkKnownSolution(titrant, null, 'titrant', today)
+      : [impossible('other-titrant', 'titrant')]),
+    ...(samples.length === 0 ? [impossible('no-sample', 'samples')] : []),
+    ...(new Set(ids).size < ids.length ? [impossible('sample-twice', 'samples')] : []),
+    ...(method.portions.some(({ kind }) => kind === portioning.kind)
+      ? []
+      : [impossible('wrong-test-portion', 'instrument', { takes: portioning.kind })]),
+    ...samples.flatMap((sample) => checkSampleStart(references, sample)),
+    ...checkExcess(references, titrant, today),
+  ];
+}
+
+function checkSampleStart(
+  { method, portioning }: AnalysisReferences,
+  { state, dilutions }: RunSample,
+): readonly Finding[] {
+  const { code } = state.sample;
+  if (state.disposed) return [impossible('sample-disposed-of', 'samples', { code })];
+  const isAsMade = dilutions.every(
+    ({ pipette, flask }, i) =>
+      pipette.id === state.dilutions[i]?.pipette.id && flask.id === state.dilutions[i].flask.id,
+  );
+  return [
+    ...(isAsMade ? [] : [impossible('other-dilutions', 'samples', { code })]),
+    ...(portioning.kind === 'weighed' && dilutions.length > 0
+      ? [impossible('dilution-weighed', 'samples', { code })]
+      : []),
+    ...needsOf(method, statedBy(method, state).unit, state.sample, portioning.kind).map((need) =>
+      impossible(need, 'samples'),
+    ),
+  ];
 }
 
 function checkStandard(
-  { method, bottle, standard }: RunReferences,
+  { method, bottle, standard }: StandardizationReferences,
   today: PlainDate,
 ): readonly Finding[] {
   const takes = standard.kind === 'lot' ? 'weighed' : 'aliquot';
@@ -81,12 +142,12 @@ function checkStandard(
 /** What speaks against a solution whose molarity the run takes for granted. */
 function checkKnownSolution(
   solution: BottleState,
-  titrant: BottleState,
-  field: 'standard' | 'excess',
+  titrant: BottleState | null,
+  field: 'standard' | 'excess' | 'titrant',
   today: PlainDate,
 ): readonly Finding[] {
   const { code, id } = solution;
-  if (id === titrant.id) {
+  if (id === titrant?.id) {
     return [impossible('same-bottle', field)];
   }
   const freshness = freshnessOf(solution, today);
@@ -98,8 +159,12 @@ function checkKnownSolution(
 }
 
 /** What speaks against the excess of a back-titration: that there is none, or that it does not suffice. */
-function checkExcess(references: RunReferences, today: PlainDate): readonly Finding[] {
-  const { method, bottle, excess } = references;
+function checkExcess(
+  references: RunReferences,
+  bottle: BottleState,
+  today: PlainDate,
+): readonly Finding[] {
+  const { method, excess } = references;
   if (method.excess === null) {
     return excess ? [impossible('no-excess-wanted', 'excess')] : [];
   }
@@ -111,6 +176,8 @@ function checkExcess(references: RunReferences, today: PlainDate): readonly Find
   const found = checkKnownSolution(excess.bottle, bottle, 'excess', today);
   const aliquotMl = arrangementOf(references).portion.fixedMl;
   if (aliquotMl === null || found.some(({ severity }) => severity === 'impossible')) return found;
+  // A content is not known beforehand: what is left of the excess, the bench tells.
+  if (isAnalysis(references)) return found;
   const left = plainDeterminationOf(references).titreMl(aliquotMl, soughtOf(references).expected);
   if (left > 0) return found;
   return [

@@ -24,6 +24,9 @@ export {
 export type { Portion } from './portion';
 export { portionAmount, portionText } from './portion';
 export type { Return, Signature, SignatureMeaning } from './signature';
+export { referencesFor, sampleIdOf, seriesOf, seriesWith } from './series';
+export type { StandardizationRun } from './standardization';
+export { isStandardization, standardizationOf } from './standardization';
 export { openReturn, SIGNATURE_MEANINGS } from './signature';
 export type {
   BuretteLook,

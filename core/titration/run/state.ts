@@ -97,6 +97,8 @@ export interface ElectrodeReading extends Provenance {
 export interface Flask {
   readonly number: number;
   readonly isRough: boolean;
+  /** The sample of which it holds a portion; absent in a standardization, and of a blank. */
+  readonly sampleId?: Id;
   readonly portion: Entry<Portion>;
   readonly initial: Reading | null;
   readonly refills: readonly Refill[];
@@ -145,6 +147,8 @@ export interface RunState {
   readonly setUp: RunSetUp;
   readonly references: RunReferences;
   readonly flasks: readonly Flask[];
+  /** The highest number that a flask has, of any series; 0 before the first. */
+  readonly lastFlask: number;
   /** The last reading taken of the burette, and the flask it belongs to. */
   readonly level: { readonly readingMl: DecimalText; readonly flask: number } | null;
   /** First readings after a filling of the burette, in mL; each filling took the rest from the bottle. */

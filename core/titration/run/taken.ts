@@ -13,15 +13,19 @@ export function titrantTakenMl(run: RunState): number {
   return run.fillings.reduce((total, first) => total + capacity - Number(first), rinses);
 }
 
-/** What a run took from each lot (g) and bottle (mL), void flasks too. */
+/** What a run took from each lot (g), bottle and sample (mL or g), void flasks too. */
 export function takenBy(
   run: RunState,
 ): readonly { readonly id: string; readonly amount: number }[] {
   const { inBurette, portion, excess } = arrangementOf(run.references);
-  const portions = run.flasks.map((flask) => Number(portionAmount(flask.portion.value)));
+  const amountOf = (flasks: RunState['flasks']): number =>
+    flasks.reduce((total, flask) => total + Number(portionAmount(flask.portion.value)), 0);
+  // What is left of a sample that was diluted first nobody counts here.
+  const portions =
+    portion.recordId === null ? [] : [{ id: portion.recordId, amount: amountOf(run.flasks) }];
   return [
     { id: inBurette.id, amount: titrantTakenMl(run) },
-    { id: portion.recordId, amount: portions.reduce((total, one) => total + one, 0) },
+    ...portions,
     ...(excess ? [{ id: excess.recordId, amount: run.flasks.length * excess.fixedMl }] : []),
   ];
 }

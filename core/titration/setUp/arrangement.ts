@@ -5,14 +5,16 @@ import type { Id } from '../../grammar';
 import type { Equipment, EquipmentState } from '../../metrology';
 import type { BottleState } from '../../reagent';
 import { knownMolarity } from '../../reagent';
-import type { RunReferences, RunStandard } from './references';
+import type { AnalysisReferences, RunStandard, StandardizationReferences } from './references';
+import { isAnalysis } from './references';
 
 /** Something that every flask gets: what of, from which record, and with what it is measured. */
 interface Ingredient {
-  readonly substanceId: string;
+  /** Null for a sample: what it holds is to be found out. */
+  readonly substanceId: string | null;
   readonly own: Own;
-  /** Of the lot or bottle. */
-  readonly recordId: Id;
+  /** Of the lot, bottle or sample; null where the samples of a run take turns. */
+  readonly recordId: Id | null;
   /** Its code; null for a lot. */
   readonly bottleCode: string | null;
   readonly unit: 'g' | 'mL';
@@ -27,7 +29,13 @@ export interface Arrangement {
   readonly inBurette: BottleState;
   readonly portion: Ingredient;
   /** Goes in before the portion, so that nothing of that escapes; null without one. */
-  readonly excess: (Ingredient & { readonly fixedMl: number }) | null;
+  readonly excess:
+    | (Ingredient & {
+        readonly substanceId: string;
+        readonly recordId: Id;
+        readonly fixedMl: number;
+      })
+    | null;
 }
 
 /** Where what is sought is: a weighed standard is always in the flask, a solution where the method says. */
@@ -39,20 +47,48 @@ export function soughtIn(
 }
 
 /** How the records of a run are arranged. */
-export function arrangementOf({
-  method,
-  bottle,
-  standard,
-  excess,
-}: Pick<RunReferences, 'method' | 'bottle' | 'standard' | 'excess'>): Arrangement {
+export function arrangementOf(
+  references: Pick<StandardizationReferences, Arranged> | Pick<AnalysisReferences, ArrangedSamples>,
+): Arrangement {
+  const { excess } = references;
+  const added = excess && {
+    ...aliquotOf(excess.bottle, excess.vessel),
+    fixedMl: pipetteVolumeMl(excess.vessel),
+  };
+  if (isAnalysis(references)) return { ...samplesIn(references), excess: added };
+  const { method, bottle, standard } = references;
   const place = soughtIn(standard, method);
+  return { soughtIn: place, ...placesOf(place, bottle, standard), excess: added };
+}
+
+type Arranged = 'method' | 'bottle' | 'standard' | 'excess';
+type ArrangedSamples = 'titrant' | 'samples' | 'portioning' | 'excess';
+
+/** Samples in the flasks, the titrant in the burette. */
+function samplesIn({
+  titrant,
+  samples,
+  portioning,
+}: Pick<AnalysisReferences, ArrangedSamples>): Omit<Arrangement, 'excess'> {
+  const [only, ...others] = samples;
+  const isOne = only !== undefined && others.length === 0;
+  const source = {
+    ...{ substanceId: null, own: [] },
+    recordId: isOne ? only.state.id : null,
+    bottleCode: isOne ? only.state.sample.code : null,
+  };
+  const portion: Ingredient =
+    portioning.kind === 'weighed'
+      ? { ...source, unit: 'g', measuredWith: portioning.balance, fixedMl: null }
+      : { ...source, unit: 'mL', ...measuredIn(portioning.vessel) };
+  return { soughtIn: 'flask', inBurette: titrant, portion };
+}
+
+/** With what a volume is measured, and the volume where it leaves no choice. */
+function measuredIn({ equipment }: EquipmentState): Pick<Ingredient, 'measuredWith' | 'fixedMl'> {
   return {
-    soughtIn: place,
-    ...placesOf(place, bottle, standard),
-    excess: excess && {
-      ...aliquotOf(excess.bottle, excess.vessel),
-      fixedMl: pipetteVolumeMl(excess.vessel),
-    },
+    measuredWith: equipment,
+    fixedMl: equipment.type === 'glassware' ? Number(equipment.volumeMl) : null,
   };
 }
 
@@ -75,11 +111,11 @@ function placesOf(
 
 function aliquotOf(
   { id, code, substanceId, own = [] }: BottleState,
-  { equipment }: EquipmentState,
-): Ingredient {
+  vessel: EquipmentState,
+): Ingredient & { readonly substanceId: string; readonly recordId: Id } {
   return {
-    ...{ substanceId, own, recordId: id, bottleCode: code, unit: 'mL', measuredWith: equipment },
-    fixedMl: equipment.type === 'glassware' ? Number(equipment.volumeMl) : null,
+    ...{ substanceId, own, recordId: id, bottleCode: code, unit: 'mL' },
+    ...measuredIn(vessel),
   };
 }
 
@@ -119,12 +155,23 @@ function whatNames(standard: RunStandard): Pick<BottleState, 'substanceId' | 'ow
 export function describeStandard({
   standard,
   excess,
-}: Pick<RunReferences, 'standard' | 'excess'>): string {
+}: Pick<StandardizationReferences, 'standard' | 'excess'>): string {
   if (standard.kind === 'lot') return `lot ${standard.lot.lot.lotNumber}`;
-  const added = excess
+  return `${describeBottle(standard.bottle)}${describeExcess(excess)}`;
+}
+
+/** What samples are titrated with: `bottle 0416 (0416-2)`, and an excess. */
+export function describeTitrant({
+  titrant,
+  excess,
+}: Pick<AnalysisReferences, 'titrant' | 'excess'>): string {
+  return `${describeBottle(titrant)}${describeExcess(excess)}`;
+}
+
+function describeExcess(excess: AnalysisReferences['excess']): string {
+  return excess
     ? `, excess of ${String(pipetteVolumeMl(excess.vessel))} mL of ${describeBottle(excess.bottle)}`
     : '';
-  return `${describeBottle(standard.bottle)}${added}`;
 }
 
 function describeBottle(bottle: BottleState): string {

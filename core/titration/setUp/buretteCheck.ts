@@ -18,7 +18,7 @@ const EDGES: Readonly<Record<HouseRules['darkMeniscus'], string>> = {
  * Source: common practice of volumetric analysis; a reading taken before the tip is full is wrong.
  */
 export function buretteChecks(
-  references: Pick<RunReferences, 'method' | 'bottle' | 'standard' | 'excess'>,
+  references: RunReferences,
   rules: Pick<HouseRules, 'rinses' | 'darkMeniscus'>,
 ): readonly BuretteCheck[] {
   const { readAt } = buretteLiquid(references, rules);

@@ -2,7 +2,6 @@ import { luminanceOf } from '../../equilibrium';
 import type { HouseRules } from '../../laboratory';
 import { appearanceOf, labelledMolarity } from '../../reagent';
 import { arrangementOf } from './arrangement';
-import type { RunReferences } from './references';
 
 /** What a burette holds, as an eye sees it. */
 export interface BuretteLiquid {
@@ -19,7 +18,7 @@ const DARK = 0.1;
 
 /** The liquid in the burette of a run: its colour at its own strength, and where its meniscus is read. */
 export function buretteLiquid(
-  references: Pick<RunReferences, 'method' | 'bottle' | 'standard' | 'excess'>,
+  references: Parameters<typeof arrangementOf>[0],
   { darkMeniscus }: Pick<HouseRules, 'darkMeniscus'>,
 ): BuretteLiquid {
   const { inBurette } = arrangementOf(references);

@@ -3,6 +3,7 @@ export {
   arrangementOf,
   describeInstruments,
   describeStandard,
+  describeTitrant,
   fillVerb,
   standardLookalikes,
   pipetteVolumeMl,
@@ -14,7 +15,25 @@ export { buretteChecks } from './buretteCheck';
 export type { BuretteLiquid } from './buretteLiquid';
 export { buretteLiquid } from './buretteLiquid';
 export { namedRecords } from './namedRecords';
-export type { RunReferences, RunStandard } from './references';
-export type { Adopted, EarlierSeries, MethodChoice, RunSetUp, StandardChoice } from './setUp';
+export type {
+  AnalysisReferences,
+  Portioning,
+  RunReferences,
+  RunSample,
+  RunStandard,
+  StandardizationReferences,
+} from './references';
+export { isAnalysis } from './references';
+export type {
+  Adopted,
+  AnalysisSetUp,
+  EarlierSeries,
+  MethodChoice,
+  PortioningChoice,
+  RunSetUp,
+  SampleChoice,
+  StandardChoice,
+  StandardizationSetUp,
+} from './setUp';
 export { withAdopted } from './setUp';
-export { soughtOf } from './sought';
+export { sampleOf, soughtOf, statedBy } from './sought';

@@ -1,4 +1,4 @@
-import type { Method } from '../../chemistry';
+import type { Analysis, Method } from '../../chemistry';
 import type { HouseRules } from '../../laboratory';
 import type {
   CalibratedBalance,
@@ -7,17 +7,15 @@ import type {
   EquipmentState,
 } from '../../metrology';
 import type { BottleState, LotState } from '../../reagent';
+import type { SampleState } from '../../sample';
 
 /** The standard of a run, as its records say: the lot that is weighed, or the solution whose molarity is known. */
 export type RunStandard =
   | { readonly kind: 'lot'; readonly lot: LotState; readonly balance: CalibratedBalance }
   | { readonly kind: 'bottle'; readonly bottle: BottleState; readonly vessel: EquipmentState };
 
-/** The records that a run rests on, each at the version that its set-up names. */
-export interface RunReferences {
-  readonly method: Method;
-  readonly bottle: BottleState;
-  readonly standard: RunStandard;
+/** What every run rests on. */
+interface Common {
   /** The solution of which every flask gets a pipette full, for a back-titration; null without one. */
   readonly excess: RunExcess | null;
   readonly burette: CalibratedBurette;
@@ -27,8 +25,47 @@ export interface RunReferences {
   readonly rulesInForce: HouseRules;
 }
 
+/** The records that a standardization rests on, each at the version that its set-up names. */
+export interface StandardizationReferences extends Common {
+  readonly method: Method;
+  readonly bottle: BottleState;
+  readonly standard: RunStandard;
+}
+
+/** What measures portions of samples. */
+export type Portioning =
+  | { readonly kind: 'weighed'; readonly balance: CalibratedBalance }
+  | { readonly kind: 'aliquot'; readonly vessel: EquipmentState };
+
+/** A sample in a run. */
+export interface RunSample {
+  readonly state: SampleState;
+  /** The ware of the dilutions that what is titrated went through, in their order. */
+  readonly dilutions: readonly {
+    readonly pipette: EquipmentState;
+    readonly flask: EquipmentState;
+  }[];
+}
+
+/** The records that an analysis of samples rests on. A series of it has one sample. */
+export interface AnalysisReferences extends Common {
+  readonly method: Analysis;
+  readonly titrant: BottleState;
+  readonly samples: readonly RunSample[];
+  readonly portioning: Portioning;
+}
+
+export type RunReferences = StandardizationReferences | AnalysisReferences;
+
 /** The reagent of a back-titration, and the pipette that measures it. */
 interface RunExcess {
   readonly bottle: BottleState;
   readonly vessel: EquipmentState;
+}
+
+/** Whether samples are titrated, and not a titrant standardized. */
+export function isAnalysis<T extends object>(
+  of: T,
+): of is Extract<T, { readonly samples: readonly unknown[] }> {
+  return 'samples' in of;
 }

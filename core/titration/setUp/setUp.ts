@@ -22,11 +22,9 @@ export interface EarlierSeries {
   readonly degreesOfFreedom: number;
 }
 
-/** What was chosen before the first flask. `bottle` is the one whose molarity is wanted. */
-export interface RunSetUp {
+/** What was chosen before the first flask, whatever is sought. */
+interface Circumstances {
   readonly method: MethodChoice;
-  readonly bottle: RecordVersion;
-  readonly standard: StandardChoice;
   /** For a back-titration: the bottle of known molarity of which each flask gets an excess, and its pipette. */
   readonly excess: { readonly bottle: RecordVersion; readonly vessel: RecordVersion } | null;
   readonly burette: RecordVersion;
@@ -47,9 +45,35 @@ export interface RunSetUp {
   readonly reason: string | null;
 }
 
+/** A titrant is standardized: `bottle` is the one whose molarity is wanted. */
+export interface StandardizationSetUp extends Circumstances {
+  readonly bottle: RecordVersion;
+  readonly standard: StandardChoice;
+}
+
+/** How portions of samples are measured into the flasks. */
+export type PortioningChoice =
+  | { readonly kind: 'weighed'; readonly balance: RecordVersion }
+  | { readonly kind: 'aliquot'; readonly vessel: RecordVersion };
+
+/** A sample that is titrated, and how it was diluted before: the first of its dilutions, or none of them. */
+export interface SampleChoice {
+  readonly sample: RecordVersion;
+  readonly dilutions: readonly { readonly pipette: RecordVersion; readonly flask: RecordVersion }[];
+}
+
+/** Samples are titrated with a bottle of known molarity; `method` names the analysis. */
+export interface AnalysisSetUp extends Circumstances {
+  readonly titrant: RecordVersion;
+  readonly samples: readonly SampleChoice[];
+  readonly portioning: PortioningChoice;
+}
+
+export type RunSetUp = StandardizationSetUp | AnalysisSetUp;
+
 /** A record whose newer version a run goes on with. */
 export interface Adopted extends RecordVersion {
-  readonly kind: 'method' | 'lot' | 'bottle' | 'equipment';
+  readonly kind: 'method' | 'lot' | 'bottle' | 'equipment' | 'sample';
 }
 
 /** A set-up with the versions that were adopted since. */
@@ -59,17 +83,40 @@ export function withAdopted(setUp: RunSetUp, adopted: readonly Adopted[]): RunSe
     ...named,
     version: latest.get(named.id) ?? named.version,
   });
-  const { method, bottle, standard, excess, burette, thermometer } = setUp;
+  const { method, excess, burette, thermometer } = setUp;
+  const circumstances = {
+    method: method.kind === 'own' ? at(method) : method,
+    excess: excess && { bottle: at(excess.bottle), vessel: at(excess.vessel) },
+    burette: at(burette),
+    thermometer: thermometer && at(thermometer),
+  };
+  if ('samples' in setUp) {
+    const { titrant, samples, portioning } = setUp;
+    return {
+      ...setUp,
+      ...circumstances,
+      titrant: at(titrant),
+      samples: samples.map(({ sample, dilutions }) => ({
+        sample: at(sample),
+        dilutions: dilutions.map(({ pipette, flask }) => ({
+          pipette: at(pipette),
+          flask: at(flask),
+        })),
+      })),
+      portioning:
+        portioning.kind === 'weighed'
+          ? { kind: 'weighed', balance: at(portioning.balance) }
+          : { kind: 'aliquot', vessel: at(portioning.vessel) },
+    };
+  }
+  const { bottle, standard } = setUp;
   return {
     ...setUp,
-    method: method.kind === 'own' ? at(method) : method,
+    ...circumstances,
     bottle: at(bottle),
     standard:
       standard.kind === 'lot'
         ? { ...standard, lot: at(standard.lot), balance: at(standard.balance) }
         : { ...standard, bottle: at(standard.bottle), vessel: at(standard.vessel) },
-    excess: excess && { bottle: at(excess.bottle), vessel: at(excess.vessel) },
-    burette: at(burette),
-    thermometer: thermometer && at(thermometer),
   };
 }

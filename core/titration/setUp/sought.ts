@@ -1,30 +1,218 @@
-import { findSubstance } from '../../chemistry';
-import { MOLARITY } from '../../determination';
+import type { Analysis, ResultUnit, StatedAs } from '../../chemistry';
+import {
+  findSubstance,
+  molarMass,
+  ratiosOfAnalysis,
+  RESULT_UNITS,
+  statedAsOf,
+} from '../../chemistry';
+import type { Content } from '../../determination';
+import { MOLARITY, PlainDetermination, solutionOf } from '../../determination';
+import type { Expression } from '../../measurement';
+import { commonInput, decimalText, exact, UNITS, ZERO } from '../../measurement';
 import { nominalMolPerL } from '../../reagent';
-import type { RunReferences } from './references';
+import type { SampleState, SampleRequest, Stated } from '../../sample';
+import { requestFor } from '../../sample';
+import type { AnalysisReferences, RunSample, StandardizationReferences } from './references';
+import { isAnalysis } from './references';
 
 /** What a run finds out. */
 interface Sought {
   /** As what it is stated, and in which unit. */
-  readonly as: typeof MOLARITY;
+  readonly as: Content;
   /** In the words of the measurement equation. */
   readonly name: string;
   readonly symbol: string;
-  /** What it should come to by its label, in that unit. */
+  /** What it should come to, in that unit. */
   readonly expected: number;
+  /** It may be so far off, relative; null where the house rule says how far a label is believed. */
+  readonly believedWithin: number | null;
 }
 
+/** What somebody expects of a sample is believed so far; what such samples usually hold, so far. Relative. */
+const BELIEVED = { expected: 0.2, usual: 0.6 } as const;
+
 /**
- * What the records of a run seek. Nothing else asks of what it is: forecast, plan, model, judgement and explanation take it from
- * here.
+ * What the records of a run, or of a series of it, seek. Nothing else asks of what it is: forecast, plan, model, judgement and
+ * explanation take it from here.
  *
- * @throws RangeError for a bottle without a molarity, which a run cannot begin with
+ * @throws RangeError for a bottle without a molarity, which a run cannot begin with, and for several samples at once
  */
-export function soughtOf({ bottle }: Pick<RunReferences, 'bottle'>): Sought {
+export function soughtOf(
+  references:
+    | Pick<StandardizationReferences, 'bottle'>
+    | Pick<AnalysisReferences, 'method' | 'samples' | 'portioning'>,
+): Sought {
+  if (isAnalysis(references)) return contentSought(references);
+  const { bottle } = references;
   return {
     as: MOLARITY,
     name: 'molarity of the titrant',
     symbol: `c_${findSubstance(bottle.substanceId, bottle.own)?.shortName ?? 'titrant'}`,
     expected: nominalMolPerL(bottle),
+    believedWithin: null,
   };
+}
+
+/** The one sample of a series. @throws RangeError where a run has several, of which each has its own result */
+export function sampleOf({ samples }: Pick<AnalysisReferences, 'samples'>): RunSample {
+  const [sample] = samples;
+  if (!sample || samples.length > 1) throw new RangeError('a batch has as many results as samples');
+  return sample;
+}
+
+/** As what and in which unit a sample is reported by an analysis: as it was asked for, else as is usual. */
+export function statedBy(
+  analysis: Analysis,
+  { sample }: Pick<SampleState, 'sample'>,
+): Pick<SampleRequest, 'unit' | 'expected' | 'requirement'> & { readonly as: StatedAs | null } {
+  const request = requestFor(sample, analysis.id);
+  return {
+    unit: request?.unit ?? analysis.units[0] ?? 'mol/L',
+    as: statedAsOf(analysis, request?.as ?? null),
+    expected: request?.expected ?? null,
+    requirement: request?.requirement ?? { kind: 'none' },
+  };
+}
+
+function contentSought({
+  method,
+  ...series
+}: Pick<AnalysisReferences, 'method' | 'samples' | 'portioning'>): Sought {
+  const { state } = sampleOf(series);
+  const { unit, as, expected } = statedBy(method, state);
+  const isWeighed = series.portioning.kind === 'weighed';
+  const content = contentOf(method, state, unit, as, isWeighed);
+  return {
+    as: content,
+    name: as ? `content of ${as.name}` : 'equivalent mass of the acid',
+    symbol: SYMBOLS[RESULT_UNITS[unit].quantity],
+    expected:
+      expected === null ? usualContent(method, state, content, as, isWeighed) : Number(expected),
+    believedWithin: expected === null ? BELIEVED.usual : BELIEVED.expected,
+  };
+}
+
+/** As IUPAC writes them. */
+const SYMBOLS = {
+  molarity: 'c',
+  equivalents: 'c_eq',
+  'mass-concentration': 'γ',
+  'mass-fraction': 'w',
+  'volume-fraction': 'φ',
+  'mass-per-unit': 'm_unit',
+  'equivalent-mass': 'M_eq',
+} as const;
+
+/** A content in a unit, with what that needs of the sample and of what it is stated as. */
+function contentOf(
+  analysis: Analysis,
+  sample: SampleState,
+  key: ResultUnit,
+  as: StatedAs | null,
+  isWeighed: boolean,
+): Content {
+  const { quantity, unit } = RESULT_UNITS[key];
+  const mass = (): Expression =>
+    exact(molarMass(as?.formula ?? 'H').valueGPerMol, UNITS.gramPerMole);
+  switch (quantity) {
+    case 'molarity':
+      return { statedAs: 'molarity', unit };
+    case 'equivalents':
+      return {
+        statedAs: 'equivalents',
+        unit,
+        equivalents: exact(ratiosOfAnalysis(analysis, as).equivalents),
+      };
+    case 'mass-concentration':
+      return { statedAs: 'mass-concentration', unit, molarMass: mass() };
+    case 'mass-fraction':
+      return {
+        ...{ statedAs: 'mass-fraction', unit, molarMass: mass() },
+        ...(isWeighed ? {} : { density: statedInput(sample, 'density') }),
+      };
+    case 'volume-fraction':
+      return {
+        ...{ statedAs: 'volume-fraction', unit, molarMass: mass() },
+        pureDensity: exact(as?.densityGPerMl ?? 1, GRAM_PER_ML),
+      };
+    case 'mass-per-unit':
+      return {
+        ...{ statedAs: 'mass-per-unit', unit, molarMass: mass() },
+        unitMass: statedInput(sample, 'unitMass'),
+      };
+    case 'equivalent-mass':
+      return { statedAs: 'equivalent-mass', unit, equivalents: exact(1) };
+  }
+}
+
+const GRAM_PER_ML = { ...UNITS.gramPerLitre, symbol: 'g/mL', toCoherent: 1000 };
+
+const OF_SAMPLE = {
+  density: { symbol: 'ρ', name: 'density of the sample', effect: 'Density', unit: GRAM_PER_ML },
+  unitMass: { symbol: 'm̄', name: 'mean mass of one', effect: 'Mass of one', unit: UNITS.gram },
+} as const;
+
+/** A quantity that was stated of a sample, the same in all flasks of it. */
+function statedInput(
+  { id, version, sample }: SampleState,
+  key: keyof typeof OF_SAMPLE,
+): Expression {
+  const stated: Stated | null = sample[key];
+  if (!stated) throw new RangeError(`the ${key} of sample ${sample.code} is not stated`);
+  return commonInput({
+    ...OF_SAMPLE[key],
+    id: `sample:${id}/${key}@${String(version)}`,
+    value: Number(stated.value),
+    components: [
+      { name: 'as stated, 95 %', distribution: 'normal', halfWidth: Number(stated.plusMinus) },
+    ],
+    source: `sample ${sample.code}`,
+  });
+}
+
+/** Near enough for a plan, where a usual content goes by something that nobody stated: g/mL, g. */
+const NEAR_ENOUGH: Readonly<Record<keyof typeof OF_SAMPLE, string>> = {
+  density: '1',
+  unitMass: '0.5',
+};
+
+/** A sample with what is not stated of it taken near enough. */
+function roughly({ sample, ...state }: SampleState): SampleState {
+  const { density, unitMass } = sample;
+  const near = (key: keyof typeof OF_SAMPLE): Stated => ({
+    value: decimalText(NEAR_ENOUGH[key]),
+    plusMinus: ZERO,
+  });
+  return {
+    ...state,
+    sample: {
+      ...sample,
+      density: density ?? near('density'),
+      unitMass: unitMass ?? near('unitMass'),
+    },
+  };
+}
+
+/** What such samples usually hold, in another unit than the usual one: by way of the amount in a portion. */
+function usualContent(
+  analysis: Analysis,
+  sample: SampleState,
+  wanted: Content,
+  as: StatedAs | null,
+  isWeighed: boolean,
+): number {
+  const [usualUnit = 'mol/L'] = analysis.units;
+  const usualAs = statedAsOf(analysis, null);
+  const counted = (content: Content, stated: StatedAs | null): PlainDetermination =>
+    new PlainDetermination({
+      ...{ soughtIn: 'flask', sought: content, known: solutionOf(0.1), dilutions: [] },
+      soughtPerKnown: exact(ratiosOfAnalysis(analysis, stated).perTitrant),
+      ...{ blank: { kind: 'none' }, excess: null },
+    });
+  const usual = counted(
+    contentOf(analysis, roughly(sample), usualUnit, usualAs, isWeighed),
+    usualAs,
+  );
+  return counted(wanted, as).found(1, usual.titreMl(1, analysis.typical));
 }

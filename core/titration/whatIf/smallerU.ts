@@ -1,3 +1,4 @@
+import { isAnalysis } from '../setUp';
 import type { Input } from '../../measurement';
 import { combineComponents, decimalOf, figureText, propagate } from '../../measurement';
 import { lotPurityComponent } from '../../reagent';
@@ -131,8 +132,9 @@ function buretteWay({ references: { burette } }: RunState): readonly Way[] {
   ];
 }
 
-function lotWay({ references: { standard } }: RunState): readonly Way[] {
-  if (standard.kind !== 'lot') return [];
+function lotWay({ references }: RunState): readonly Way[] {
+  if (isAnalysis(references) || references.standard.kind !== 'lot') return [];
+  const { standard } = references;
   const halfWidth = Number(standard.lot.lot.purityHalfWidth);
   if (halfWidth <= REFERENCE_MATERIAL) return [];
   const known = combineComponents([lotPurityComponent(standard.lot.lot)]);

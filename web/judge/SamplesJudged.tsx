@@ -1,0 +1,245 @@
+import { useMemo } from 'react';
+import { Link } from 'react-router';
+import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
+import type { Measured, Requirement } from '#core/sample';
+import { decide, ofAccepted, ofClaim } from '#core/sample';
+import type { Judgement, Result } from '#core/titration/judging';
+import { judgeRun } from '#core/titration/judging';
+import { nextStep } from '#core/titration/guidance';
+import type { RunState } from '#core/titration/run';
+import { sampleIdOf, seriesOf } from '#core/titration/run';
+import type { AnalysisReferences } from '#core/titration/setUp';
+import { describeTitrant, isAnalysis, sampleOf, soughtOf, statedBy } from '#core/titration/setUp';
+import { stepText } from '#core/wording';
+import { HistoryLink } from '../app/HistoryLink';
+import { requirementText } from '../samples/wording';
+import { foundUnit } from '../titrate/found';
+import { RunWaysOut } from '../titrate/HazardsDialog';
+import { ButtonLink } from '../ui/Button';
+import { Page } from '../ui/Page';
+import { Sentence } from '../ui/ShortName';
+import { Term } from '../ui/Term';
+import { capitalized, Symbol } from '../ui/typeset';
+import { BudgetBars } from './BudgetBars';
+import { Corrections } from './Corrections';
+import { ReplicateTable } from './ReplicateTable';
+import { WorkingView } from './WorkingView';
+
+/** What an analysis came to: a content for each of its samples, and what it is held against. */
+export function SamplesJudged({ run }: { readonly run: RunState }) {
+  const { references } = run;
+  if (!isAnalysis(references)) return null;
+  const series = seriesOf(run);
+  const codes = references.samples.map(({ state }) => state.sample.code).join(', ');
+  return (
+    <Page
+      title={`${series.length === 1 ? 'Sample' : 'Samples'} ${codes}`}
+      tabTitle={`Judge ${codes}`}
+      lead={`${capitalized(references.method.name)}, ${describeTitrant(references)}`}
+      actions={<ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>}
+    >
+      {series.map((one) => (
+        <SampleJudged key={sampleIdOf(one)} series={one} />
+      ))}
+      <Corrections run={run} />
+      <div className="mt-6 flex flex-col gap-4">
+        <p className="max-w-2xl text-ink-soft">
+          <i>U</i> covers the titration of the test portion only: not sampling, homogeneity or a
+          bias of the method.
+        </p>
+        {run.status !== 'open' && <RunWaysOut run={run} />}
+        <p>
+          <HistoryLink of={run.id} />
+        </p>
+      </div>
+    </Page>
+  );
+}
+
+function SampleJudged({ series }: { readonly series: RunState }) {
+  const judgement = useMemo(() => judgeRun(series), [series]);
+  const { references } = series;
+  if (!isAnalysis(references)) return null;
+  const { id, sample } = sampleOf(references).state;
+  const { result } = judgement;
+  return (
+    <section
+      aria-labelledby={`sample-${id}`}
+      className="mb-8 border-b border-rule pb-8 last-of-type:border-b-0"
+    >
+      <h2 id={`sample-${id}`} className="mb-2 text-lg font-bold">
+        <Link to={`/samples/${id}`} className="font-mono text-violet underline">
+          {sample.code}
+        </Link>{' '}
+        {sample.description}
+        {sample.source !== '' && `, ${sample.source}`}
+      </h2>
+      <div className="grid grid-cols-1 gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
+        <div>
+          {result ? (
+            <>
+              <ContentLine series={series} references={references} result={result} />
+              <HeldAgainst references={references} result={result} />
+            </>
+          ) : (
+            <p className="mb-3 text-lg">No titration counts yet.</p>
+          )}
+          <NextOf series={series} judgement={judgement} />
+          {series.flasks.length > 0 && <ReplicateTable run={series} judgement={judgement} />}
+        </div>
+        {result && <BudgetBars result={result} />}
+        {result && (
+          <details className="col-span-full">
+            <summary className="flex min-h-12 items-center font-semibold text-violet underline underline-offset-4 lg:min-h-10">
+              The working
+            </summary>
+            <WorkingView steps={result.working} />
+          </details>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** The content in large figures, as what it is stated, and how sure it is. */
+function ContentLine({
+  series,
+  references,
+  result,
+}: {
+  readonly series: RunState;
+  readonly references: AnalysisReferences;
+  readonly result: Result;
+}) {
+  const { evaluation, rounded } = result;
+  const { as } = statedBy(references.method, sampleOf(references).state);
+  const percent = (100 * evaluation.expandedUncertainty) / evaluation.value;
+  const { targetUPercent } = references.method;
+  return (
+    <div className="mb-3">
+      <p className="text-[22px] leading-tight font-bold md:text-[34px]">
+        <Symbol of={soughtOf(references).symbol} /> ={' '}
+        <span className="font-mono">{figureText(rounded.value)}</span>
+        <span className="mx-2 font-normal">±</span>
+        <span className="font-mono font-normal">{figureText(rounded.uncertainty)}</span>{' '}
+        <span className="text-2xl">{foundUnit(series)}</span>
+        {as && <span className="text-lg font-normal"> as {as.name}</span>}
+      </p>
+      <p className="text-ink-soft">
+        <Term of="expanded-uncertainty">
+          <i>U</i>
+        </Term>{' '}
+        with{' '}
+        <Term of="coverage-factor">
+          <i>k</i>
+        </Term>{' '}
+        = {figureText(roundHalfEven(evaluation.coverageFactor, 2))} for 95 %, of the original
+      </p>
+      {percent > targetUPercent && (
+        <p className="border-l-4 border-straw bg-straw-wash px-3 py-1.5">
+          <i>U</i> is {figureText(roundHalfEven(percent, 1))} % of the content; this analysis aims
+          at {figureText(String(targetUPercent))} %: a smaller burette, a weaker titrant or more
+          sample.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function measuredOf({ evaluation }: Result): Measured {
+  return {
+    value: evaluation.value,
+    standardUncertainty: evaluation.combinedStandardUncertainty,
+    expandedUncertainty: evaluation.expandedUncertainty,
+    degreesOfFreedom: evaluation.effectiveDegreesOfFreedom,
+  };
+}
+
+/** What the result is held against, by the rule that was agreed before, and what that says. */
+function HeldAgainst({
+  references,
+  result,
+}: {
+  readonly references: AnalysisReferences;
+  readonly result: Result;
+}) {
+  const { requirement, unit } = statedBy(references.method, sampleOf(references).state);
+  if (requirement.kind === 'none') return null;
+  const { text, isGood } = saidOf(requirement, measuredOf(result));
+  const look =
+    isGood === null ? 'border-rule-strong' : isGood ? 'border-leaf' : 'border-blush bg-blush-wash';
+  return (
+    <p className={`mb-3 border-l-4 px-3 py-1.5 ${look}`}>
+      <b>{text}</b>
+      <span className="block text-[15px] text-ink-soft">{requirementText(requirement, unit)}</span>
+    </p>
+  );
+}
+
+const VERDICT_WORDS = {
+  pass: 'Passes',
+  'conditional-pass': 'Passes conditionally',
+  'conditional-fail': 'Fails conditionally',
+  fail: 'Fails',
+} as const;
+
+/** The verdict in words; whether it is a good one is null where nothing is decided. */
+function saidOf(
+  requirement: Exclude<Requirement, { kind: 'none' }>,
+  measured: Measured,
+): { readonly text: string; readonly isGood: boolean | null } {
+  const percent = (value: number, places = 1): string =>
+    `${figureText(roundHalfEven(value, places))} %`;
+  switch (requirement.kind) {
+    case 'limits': {
+      const { verdict, probability } = decide(measured, requirement);
+      const chance = `probability of conformity ${chanceText(probability)}`;
+      return verdict === null
+        ? { text: capitalized(chance), isGood: null }
+        : {
+            text: `${VERDICT_WORDS[verdict]}: ${chance}`,
+            isGood: verdict === 'pass' || verdict === 'conditional-pass',
+          };
+    }
+    case 'label-claim': {
+      const { percent: found, expandedPercent, isWithin } = ofClaim(measured, requirement);
+      const of = `${percent(found)} ± ${percent(expandedPercent)} of the claim`;
+      return { text: within(of, isWithin), isGood: isWithin };
+    }
+    case 'accepted-value': {
+      const { relativeErrorPercent, isWithin, en } = ofAccepted(measured, requirement);
+      const number = en === null ? '' : `, normalized error ${figureText(roundSignificant(en, 2))}`;
+      const sign = relativeErrorPercent < 0 ? '−' : '+';
+      const error = `Relative error ${sign}${percent(Math.abs(relativeErrorPercent), 2)}${number}`;
+      return { text: within(error, isWithin), isGood: isWithin };
+    }
+  }
+}
+
+/** A probability in whole per cent; nothing is quite sure. */
+function chanceText(probability: number): string {
+  const percent = Math.round(100 * probability);
+  if (percent >= 100) return 'above 99 %';
+  return percent <= 0 ? 'below 1 %' : `${String(percent)} %`;
+}
+
+function within(text: string, isWithin: boolean | null): string {
+  if (isWithin === null) return text;
+  return `${text}: ${isWithin ? 'within' : 'outside'} what is allowed`;
+}
+
+/** What the series asks for next, while it is not done. */
+function NextOf({
+  series,
+  judgement,
+}: {
+  readonly series: RunState;
+  readonly judgement: Judgement;
+}) {
+  if (series.status !== 'open' || judgement.isConcordant) return null;
+  return (
+    <p className="mb-3 border-l-4 border-straw bg-straw-wash px-3 py-1.5">
+      <Sentence text={stepText(nextStep(series, judgement).says)} />
+    </p>
+  );
+}
