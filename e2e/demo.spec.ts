@@ -23,6 +23,7 @@ test('every screen of the demo opens, moves focus to its heading, and axe finds 
     ['Prepare', 'Prepare'],
     ['Titrate', 'Titrate'],
     ['Judge', 'Judge'],
+    ['Samples', 'Samples'],
     ['Lots', 'Lots'],
     ['Equipment', 'Equipment'],
     ['Verification', 'Verification'],

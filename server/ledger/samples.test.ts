@@ -1,8 +1,19 @@
 import { afterAll, beforeAll, expect, test } from 'vitest';
+import * as v from 'valibot';
+import { findAnalysis } from '#core/chemistry';
+import { addToDate } from '#core/grammar';
+import { DEFAULT_HOUSE_RULES, withOverrides } from '#core/laboratory';
 import type { Problem } from '#contract';
-import { newId } from '#contract';
+import { newId, runAnswer } from '#contract';
 import type { StockedLaboratory } from '../test-support/laboratory';
-import { foundStockedLaboratory, sampleBody, wareBody } from '../test-support/laboratory';
+import {
+  bottleBody,
+  foundStockedLaboratory,
+  lotBody,
+  PASSWORD,
+  sampleBody,
+  wareBody,
+} from '../test-support/laboratory';
 import { findProjection } from './queries';
 
 let stocked: StockedLaboratory;
@@ -59,4 +70,101 @@ test('a sample is received, diluted, struck and disposed of; a second one with i
     body: { sample: body, reason: 'too late' },
   } as const;
   await analyst.send(corrected, sample, { basedOn: 4 }).expect(422);
+});
+
+test('a batch is titrated with a bottle of known molarity: each sample has its content, and certifies no bottle', async () => {
+  const { laboratory, analyst, chief, ids } = stocked;
+  const { today } = laboratory;
+  const [first, second, pipette] = [newId(), newId(), newId()];
+  const code = (text: string) =>
+    ({ kind: 'sample.received', body: sampleBody(text, today) }) as const;
+  await analyst.send(code('B-1'), first).expect(201);
+  await analyst.send(code('B-2'), second).expect(201);
+  const ware = wareBody('one-mark-pipette', '25');
+  await chief.send({ kind: 'equipment.registered', body: ware }, pipette).expect(201);
+  const rules = withOverrides(DEFAULT_HOUSE_RULES, findAnalysis('titratable-acidity')?.rules ?? {});
+  const begun = (titrant: string, samples: readonly string[]) =>
+    ({
+      kind: 'run.started',
+      body: {
+        method: { kind: 'catalogue', id: 'titratable-acidity' },
+        titrant: { id: titrant, version: 1 },
+        samples: samples.map((id) => ({ sample: { id, version: 1 }, dilutions: [] })),
+        portioning: { kind: 'aliquot', vessel: { id: pipette, version: 1 } },
+        excess: null,
+        burette: { id: ids.burette, version: 1 },
+        rules,
+        temperatureC: '20',
+        temperatureVariationK: '2',
+        thermometer: null,
+        airDensityKgPerM3: null,
+        methodRepeatabilityPercent: null,
+        earlierSeries: null,
+        reason: null,
+      },
+    }) as const;
+  // The stocked bottle was never standardized; a sample stands in a run once; an unknown one not at all.
+  const nominal = await analyst.send(begun(ids.bottle, [first]), newId()).expect(422);
+  expect((nominal.body as Problem).fields[0]?.field).toBe('body.titrant');
+  const [lot, titrant] = [newId(), newId()];
+  const bought = {
+    ...lotBody(today),
+    ...{ substanceId: 'sodium-hydroxide', lotNumber: 'V-1', purity: '1' },
+    dissolved: { meaning: 'by-molarity', molarity: '0.1' },
+  } as const;
+  await chief.send({ kind: 'lot.registered', body: bought }, lot).expect(201);
+  const standard = {
+    ...bottleBody('0077', lot, analyst, today),
+    made: {
+      ...{ molarity: '0.1000', expandedUncertainty: '0.0002', coverageFactor: '2.00' },
+      unrounded: null,
+    },
+    useBy: addToDate(today, { days: 20 }),
+    purpose: 'standard',
+  } as const;
+  await analyst.send({ kind: 'bottle.prepared', body: standard }, titrant).expect(201);
+  await analyst.send(begun(titrant, [first, first]), newId()).expect(422);
+  await analyst.send(begun(titrant, [newId()]), newId()).expect(422);
+
+  const run = newId();
+  await analyst.send(begun(titrant, [first, second]), run).expect(201);
+  const pipetted = (flask: number, sampleId?: string) =>
+    ({
+      kind: 'run.flask-pipetted',
+      body: { flask, volumeMl: '25', reason: null, ...(sampleId && { sampleId }) },
+    }) as const;
+  await analyst.send(pipetted(1), run, { basedOn: 1 }).expect(422);
+  await analyst.send(pipetted(1, newId()), run, { basedOn: 1 }).expect(422);
+  await analyst.send(pipetted(1, first), run, { basedOn: 1 }).expect(201);
+  await analyst.send(pipetted(2, second), run, { basedOn: 2 }).expect(201);
+  const read = (flask: number, moment: 'initial' | 'final', readingMl: string) =>
+    ({
+      kind: 'run.burette-read',
+      body: { flask, moment, readingMl, carriedFrom: null, reason: null },
+    }) as const;
+  const readings = [
+    read(1, 'initial', '0.00'),
+    read(1, 'final', '20.65'),
+    read(2, 'initial', '20.65'),
+    read(2, 'final', '43.15'),
+  ];
+  for (const [i, reading] of readings.entries()) {
+    await analyst.send(reading, run, { basedOn: 3 + i }).expect(201);
+  }
+  const summary = await findProjection(laboratory.database.db, 'run', run);
+  // 0.1 x 20.65 / 2 x 150.087 / 25, and with 22.50 mL.
+  expect(summary?.samples.map(({ code: of, content }) => [of, content?.toFixed(3)])).toEqual([
+    ['B-1', '6.199'],
+    ['B-2', '6.754'],
+  ]);
+  const answer = await analyst.get(`/api/runs/${run}`).expect(200);
+  expect(v.is(runAnswer, answer.body)).toBe(true);
+  const signed = await analyst
+    .post(`/api/runs/${run}/signatures`, {
+      ...{ means: 'performed', draft: 'a'.repeat(64), password: PASSWORD },
+      ...{ factId: newId(), basedOn: 7, deviceId: null, clockOffsetMs: null },
+      deviceTime: new Date().toISOString(),
+    })
+    .expect(400);
+  expect((signed.body as Problem).title).toContain('certifies no titrant');
 });

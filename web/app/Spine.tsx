@@ -58,7 +58,7 @@ export function Spine() {
             key={to}
             to={to}
             className={({ isActive }) =>
-              `flex min-h-6.5 items-center rounded-md hover:bg-shade pointer-coarse:min-h-8 ${isActive ? 'font-bold text-violet' : 'text-ink-soft'}`
+              `flex min-h-6 items-center rounded-md hover:bg-shade pointer-coarse:min-h-8 ${isActive ? 'font-bold text-violet' : 'text-ink-soft'}`
             }
           >
             {name}

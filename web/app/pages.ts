@@ -14,6 +14,7 @@ export const PAGES: readonly PageOf[] = [
   ['/preparations/:preparationId', async () => (await import('../prepare/GuidedPage')).GuidedPage],
   ['/titrate', async () => (await import('../titrate/TitratePage')).TitratePage],
   ['/titrate/set-up', async () => (await import('../titrate/SetUpPage')).SetUpPage],
+  ['/titrate/samples', async () => (await import('../titrate/SampleSetUpPage')).SampleSetUpPage],
   ['/runs/:runId', async () => (await import('../titrate/BenchPage')).BenchPage],
   ['/runs/:runId/sheet', async () => (await import('../titrate/SheetPage')).SheetPage],
   ['/judge', async () => (await import('../judge/JudgeListPage')).JudgeListPage],

@@ -1,12 +1,12 @@
 import { useState } from 'react';
+import { figureText } from '#core/measurement';
 import { isPipette } from '#core/metrology';
+import type { EquipmentState } from '#core/metrology';
 import type { SampleState } from '#core/sample';
 import { useAddToRecord } from '../app/entering';
-import { equipmentChoice } from '../app/choices';
 import { useRecords } from '../app/records';
-import { ChoiceField } from '../ui/ChoiceField';
 import { reasonOrNull } from '../ui/fieldMessages';
-import { TextAreaField } from '../ui/fields';
+import { optionsOf, SelectField, TextAreaField } from '../ui/fields';
 import { FormDialog } from '../ui/Form';
 import { messagesOf } from '../ui/refusal';
 import { useTyped } from '../ui/useTyped';
@@ -58,21 +58,28 @@ export function DilutionDialog({
       }}
       onClose={onClose}
     >
-      <ChoiceField
+      <SelectField
         label="Pipette"
-        items={pipettes.map(equipmentChoice)}
-        chosenId={pipette.id}
+        options={optionsOf(pipettes, nameOf)}
+        value={pipette.id}
         error={errors.pipette}
-        onChoose={setPipetteId}
+        onText={setPipetteId}
       />
-      <ChoiceField
+      <SelectField
         label="Made up to the mark of"
-        items={flasks.map(equipmentChoice)}
-        chosenId={flask.id}
+        options={optionsOf(flasks, nameOf)}
+        value={flask.id}
         error={errors.flask}
-        onChoose={setFlaskId}
+        onText={setFlaskId}
       />
       {add.error && <TextAreaField label="Why it goes on all the same" {...field('reason')} />}
     </FormDialog>
   );
+}
+
+/** A vessel with what it holds. */
+function nameOf({ equipment }: EquipmentState): string {
+  return equipment.type === 'glassware'
+    ? `${equipment.name}, ${figureText(equipment.volumeMl)} mL`
+    : equipment.name;
 }

@@ -32,7 +32,7 @@ export function RequestFields({
   onRemove,
   ...sample
 }: SampleFields & { readonly at: `requests.${number}`; readonly onRemove: () => void }) {
-  const { form, field } = sample;
+  const { form, field, errorAt } = sample;
   const { analysisId, unit, requirement } = form.watch(at);
   const analysis = findAnalysis(analysisId);
   return (
@@ -42,7 +42,8 @@ export function RequestFields({
           label="Analysis"
           hint={analysis?.remark}
           options={optionsOf(CATALOGUE.analyses, ({ name }) => name)}
-          {...field(`${at}.analysisId`)}
+          value={analysisId}
+          error={errorAt(`${at}.analysisId`)}
           onText={(id) => {
             form.setValue(at, emptyRequest(id));
           }}

@@ -7,9 +7,11 @@ import type { Sample, SampleState } from '#core/sample';
 import { dilutionText } from '#core/sample';
 import { useAddToRecord } from '../app/entering';
 import { HistoryLink } from '../app/HistoryLink';
+import { useListOn } from '../app/lists';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecord, useRecordsOf } from '../app/records';
 import { NotFound } from '../app/RouteError';
+import { RunsTable } from '../app/RunsTable';
 import { useSession } from '../app/session';
 import { Asking } from '../ui/Asking';
 import { AskingWhy } from '../ui/AskingWhy';
@@ -45,6 +47,11 @@ function SampleView({ state }: { readonly state: SampleState }) {
       actions={
         <>
           <ButtonLink to="/samples">All samples</ButtonLink>
+          {isOpen && sample.requests.length > 0 && (
+            <ButtonLink look="primary" to={`/titrate/samples?sample=${state.id}`}>
+              Titrate it
+            </ButtonLink>
+          )}
           {isOpen && (
             <Button
               onClick={() => {
@@ -90,7 +97,20 @@ function SampleView({ state }: { readonly state: SampleState }) {
           />
         </section>
       </div>
+      <Titrated sampleId={state.id} />
     </Page>
+  );
+}
+
+/** The runs in which it was titrated, with what was found. */
+function Titrated({ sampleId }: { readonly sampleId: string }) {
+  const runs = useListOn('run', sampleId);
+  if (!runs || runs.records.length === 0) return null;
+  return (
+    <section className="mt-8">
+      <h2 className="mb-2 text-lg font-bold">Titrated</h2>
+      <RunsTable runs={runs} />
+    </section>
   );
 }
 

@@ -1,0 +1,130 @@
+import type { Analysis, ResultUnit } from '#core/chemistry';
+import { findAnalysis } from '#core/chemistry';
+import type { Plain } from '#core/grammar';
+import { DEFAULT_HOUSE_RULES, withOverrides } from '#core/laboratory';
+import type { EquipmentState, Glassware } from '#core/metrology';
+import type { BottleState } from '#core/reagent';
+import type { Requirement, Sample, SampleState } from '#core/sample';
+import type { AnalysisReferences, RunSample } from '#core/titration/setUp';
+import { balance, bottleOf, burette, made, pipetteOf, RunScript } from './runs';
+import { stored } from './stored';
+
+/** An analysis of the catalogue. */
+function analysisOf(id: string): Analysis {
+  const analysis = findAnalysis(id);
+  if (!analysis) throw new Error(`the catalogue lacks ${id}`);
+  return analysis;
+}
+
+/** What a sample is asked for by one analysis, and what belongs to it. */
+export interface GivenSample {
+  readonly code?: string;
+  readonly unit: ResultUnit;
+  readonly as: string | null;
+  readonly expected?: string;
+  readonly requirement?: Plain<Requirement>;
+  readonly density?: string;
+  readonly unitMass?: string;
+  /** mL to mL. */
+  readonly dilutions?: readonly (readonly [aliquotMl: string, flaskMl: string])[];
+}
+
+function volumetricFlask(volumeMl: string): EquipmentState {
+  const pipette = pipetteOf(volumeMl);
+  return stored({
+    ...pipette,
+    id: `flask-${volumeMl}`,
+    // A pipette of ours is glassware, and so is a flask.
+    equipment: {
+      ...(pipette.equipment as Glassware),
+      ...{ kind: 'volumetric-flask', name: `F${volumeMl}` },
+    },
+  });
+}
+
+function sampleFor(analysisId: string, given: GivenSample): RunSample {
+  const {
+    code = 'W-1',
+    unit,
+    as,
+    expected,
+    requirement,
+    density,
+    unitMass,
+    dilutions = [],
+  } = given;
+  const ware = dilutions.map(([aliquotMl, flaskMl]) => ({
+    pipette: pipetteOf(aliquotMl),
+    flask: volumetricFlask(flaskMl),
+  }));
+  const at = ({ id, version }: EquipmentState) => ({ id, version });
+  const sample: Plain<Sample> = {
+    ...{ code, description: 'made up', source: '', customer: '', sampledBy: '', sampledOn: null },
+    ...{ receivedOn: '2026-03-02', condition: '', amount: null, store: '', keepUntil: null },
+    density: density === undefined ? null : { value: density, plusMinus: '0.001' },
+    unitMass: unitMass === undefined ? null : { value: unitMass, plusMinus: '0.001' },
+    requests: [
+      {
+        ...{ analysisId, unit, as, expected: expected ?? null },
+        requirement: requirement ?? { kind: 'none' },
+      },
+    ],
+  };
+  const said = { factId: 'f0', by: 'ines', at: '2026-03-02T07:00:00.000Z' };
+  return stored({
+    state: {
+      ...{ id: `sample-${code}`, version: 1, factIds: ['f0'], received: said, sample },
+      dilutions: ware.map(({ pipette, flask }) => ({
+        ...said,
+        pipette: at(pipette),
+        flask: at(flask),
+      })),
+      ...{ struck: [], corrections: [], disposed: null },
+    } satisfies Plain<SampleState>,
+    dilutions: ware,
+  });
+}
+
+/** A run that analyses samples with a titrant of exactly known molarity, portions weighed or from a pipette. */
+export function analysisScript(
+  analysisId: string,
+  titrant: { readonly substanceId: string; readonly molarity: string },
+  portioning: 'weighed' | { readonly pipetteMl: string },
+  ...given: readonly GivenSample[]
+): RunScript {
+  const method = analysisOf(analysisId);
+  const bottle: BottleState = bottleOf(titrant.substanceId, made(titrant.molarity));
+  const samples = given.map((one) => sampleFor(analysisId, one));
+  const vessel = portioning === 'weighed' ? null : pipetteOf(portioning.pipetteMl);
+  const rules = withOverrides(DEFAULT_HOUSE_RULES, method.rules);
+  const references: AnalysisReferences = {
+    ...{ method, titrant: bottle, samples, burette, excess: null, thermometer: null },
+    portioning: vessel ? { kind: 'aliquot', vessel } : { kind: 'weighed', balance },
+    rulesInForce: rules,
+  };
+  return new RunScript(
+    references,
+    {},
+    {
+      method: { kind: 'catalogue', id: analysisId },
+      titrant: { id: bottle.id, version: 1 },
+      samples: samples.map(({ state }) => ({
+        sample: { id: state.id, version: 1 },
+        dilutions: state.dilutions.map(({ pipette, flask }) => ({ pipette, flask })),
+      })),
+      portioning: vessel
+        ? { kind: 'aliquot', vessel: { id: vessel.id, version: 1 } }
+        : { kind: 'weighed', balance: { id: 'balance-1', version: 1 } },
+      excess: null,
+      burette: { id: 'burette-1', version: 1 },
+      rules,
+      temperatureC: '20',
+      temperatureVariationK: '3',
+      thermometer: null,
+      airDensityKgPerM3: null,
+      methodRepeatabilityPercent: null,
+      earlierSeries: null,
+      reason: null,
+    },
+  );
+}

@@ -1,0 +1,240 @@
+import { describe, expect, test } from 'vitest';
+import type { GivenSample } from '../test-support/analyses';
+import { analysisScript } from '../test-support/analyses';
+import type { RunScript } from '../test-support/runs';
+import { minus, plus, propagate, sum, UNITS } from '../measurement';
+import { forecastFlask } from './figures';
+import { nextStep, workedOn } from './guidance';
+import { judgeRun } from './judging';
+import { seriesOf } from './run';
+
+/** Pipettes into a flask and titrates it from zero. */
+function pipette(
+  script: RunScript,
+  flask: number,
+  volumeMl: string,
+  finalMl: string,
+  sampleId?: string,
+): RunScript {
+  return script
+    .add('run.flask-pipetted', { flask, volumeMl, reason: null, ...(sampleId && { sampleId }) })
+    .read(flask, 'initial', '0.00')
+    .read(flask, 'final', finalMl);
+}
+
+const HYDROXIDE = { substanceId: 'sodium-hydroxide', molarity: '0.1000' };
+
+function resultOf(script: RunScript) {
+  const { result } = judgeRun(script.state);
+  if (!result) throw new Error('there is no result');
+  return result.evaluation;
+}
+
+describe('a content comes out as by hand', () => {
+  interface Case {
+    readonly analysis: string;
+    readonly titrant: { readonly substanceId: string; readonly molarity: string };
+    /** A mass in g, or a volume in mL. */
+    readonly portion: { readonly massG: string } | { readonly volumeMl: string };
+    readonly sample: GivenSample;
+    readonly finalMl: string;
+    /** In the unit of the sample. */
+    readonly byHand: number;
+  }
+  test.each<[string, Case]>([
+    [
+      // 0.1 mol/L x 8.26 mL x 1/2 x 150.087 g/mol / 10 mL
+      'titratable acidity as tartaric acid',
+      {
+        ...{ analysis: 'titratable-acidity', titrant: HYDROXIDE, portion: { volumeMl: '10' } },
+        sample: { unit: 'g/L', as: 'C4H6O6' },
+        ...{ finalMl: '8.26', byHand: (0.1 * 8.26 * 0.5 * 150.087) / 10 },
+      },
+    ],
+    [
+      'the same as sulfuric acid',
+      {
+        ...{ analysis: 'titratable-acidity', titrant: HYDROXIDE, portion: { volumeMl: '10' } },
+        sample: { unit: 'g/L', as: 'H2SO4' },
+        ...{ finalMl: '8.26', byHand: (0.1 * 8.26 * 0.5 * 98.072) / 10 },
+      },
+    ],
+    [
+      'the same in milliequivalents',
+      {
+        ...{ analysis: 'titratable-acidity', titrant: HYDROXIDE, portion: { volumeMl: '10' } },
+        sample: { unit: 'meq/L', as: 'C4H6O6' },
+        ...{ finalMl: '8.26', byHand: 82.6 },
+      },
+    ],
+    [
+      'an impure solid, % by mass',
+      {
+        ...{ analysis: 'khp-purity', titrant: HYDROXIDE, portion: { massG: '1.0000' } },
+        sample: { unit: '% m/m', as: 'C8H5KO4' },
+        ...{ finalMl: '24.48', byHand: 100 * 0.1 * 0.02448 * 204.221 },
+      },
+    ],
+    [
+      'acetic acid by mass, with the density of the vinegar',
+      {
+        ...{ analysis: 'acetic-acid-in-vinegar', titrant: HYDROXIDE, portion: { volumeMl: '2' } },
+        sample: { unit: '% m/m', as: 'CH3COOH', density: '1.0060' },
+        ...{ finalMl: '17.00', byHand: (100 * 0.1 * 0.017 * 60.052) / (2 * 1.006) },
+      },
+    ],
+    [
+      'acetic acid by volume, with the density of the pure acid',
+      {
+        ...{ analysis: 'acetic-acid-in-vinegar', titrant: HYDROXIDE, portion: { volumeMl: '2' } },
+        sample: { unit: '% V/V', as: 'CH3COOH' },
+        ...{ finalMl: '17.00', byHand: (100 * 0.1 * 0.017 * 60.052) / (2 * 1.049) },
+      },
+    ],
+    [
+      'a cleaner diluted 10 to 250, of the original',
+      {
+        ...{
+          analysis: 'acid-in-cleaning-product',
+          titrant: HYDROXIDE,
+          portion: { volumeMl: '10' },
+        },
+        sample: { unit: 'mol/L', as: 'HCl', dilutions: [['10', '250']] },
+        ...{ finalMl: '12.40', byHand: (0.1 * 12.4 * 25) / 10 },
+      },
+    ],
+    [
+      'a tablet, mg in one',
+      {
+        ...{ analysis: 'acid-drug-in-tablets', titrant: HYDROXIDE, portion: { massG: '0.5000' } },
+        sample: { unit: 'mg/unit', as: 'C9H8O4', unitMass: '0.6000' },
+        ...{ finalMl: '23.10', byHand: (0.1 * 23.1 * 180.158 * 0.6) / 0.5 },
+      },
+    ],
+    [
+      'the equivalent mass of an unknown acid',
+      {
+        ...{ analysis: 'unknown-solid-acid', titrant: HYDROXIDE, portion: { massG: '0.2000' } },
+        sample: { unit: 'g/mol', as: null },
+        ...{ finalMl: '26.65', byHand: 0.2 / (0.1 * 0.02665) },
+      },
+    ],
+    [
+      'oxalic acid by permanganate',
+      {
+        analysis: 'oxalic-acid-by-permanganate',
+        titrant: { substanceId: 'potassium-permanganate', molarity: '0.0200' },
+        portion: { volumeMl: '25' },
+        sample: { unit: 'mol/L', as: 'H2C2O4' },
+        ...{ finalMl: '25.10', byHand: (0.02 * 25.1 * 2.5) / 25 },
+      },
+    ],
+    [
+      'iron by dichromate, in equivalents',
+      {
+        analysis: 'iron-by-dichromate',
+        titrant: { substanceId: 'potassium-dichromate', molarity: '0.0167' },
+        portion: { volumeMl: '20' },
+        sample: { unit: 'eq/L', as: 'Fe' },
+        ...{ finalMl: '21.30', byHand: (0.0167 * 21.3 * 6) / 20 },
+      },
+    ],
+    [
+      'hardness in German degrees',
+      {
+        analysis: 'total-hardness',
+        titrant: { substanceId: 'disodium-edta-dihydrate', molarity: '0.0100' },
+        portion: { volumeMl: '100' },
+        sample: { unit: 'German degrees', as: 'CaCO3' },
+        ...{ finalMl: '26.00', byHand: 2.6 * 5.6077 },
+      },
+    ],
+  ])('%s', (_, { analysis, titrant, portion, sample, finalMl, byHand }) => {
+    const portioning = 'massG' in portion ? 'weighed' : { pipetteMl: portion.volumeMl };
+    const script = analysisScript(analysis, titrant, portioning, sample);
+    for (const flask of [1, 2, 3]) {
+      if ('massG' in portion) script.titrate(flask, portion.massG, '0.00', finalMl);
+      else pipette(script, flask, portion.volumeMl, finalMl);
+    }
+    const { value, combinedStandardUncertainty: u } = resultOf(script);
+    expect(value / byHand).toBeCloseTo(1, 4);
+    // Burette, portion, titrant and end point: some parts in a thousand.
+    expect(u / value).toBeGreaterThan(0.0005);
+    expect(u / value).toBeLessThan(0.01);
+  });
+
+  test('the U of a dilution is that of its vessels, and dilutes what the pipette of the aliquot does not', () => {
+    const of = (dilutions: GivenSample['dilutions']) => {
+      const sample = { unit: 'mol/L', as: 'HCl', ...(dilutions && { dilutions }) } as const;
+      const script = analysisScript(
+        'acid-in-cleaning-product',
+        HYDROXIDE,
+        { pipetteMl: '10' },
+        sample,
+      );
+      pipette(pipette(script, 1, '10', '12.40'), 2, '10', '12.40');
+      return resultOf(script);
+    };
+    const [plain, diluted] = [of(undefined), of([['10', '250']])];
+    expect(diluted.value / plain.value).toBeCloseTo(25, 9);
+    const relative = ({ value, combinedStandardUncertainty: u }: typeof plain): number => u / value;
+    const byDilution = Math.sqrt(relative(diluted) ** 2 - relative(plain) ** 2);
+    // The pipette of 10 mL is known to 0.02 / sqrt(6) and fills to some thousandths, the flask of 250 mL far better.
+    expect(byDilution).toBeGreaterThan(0.02 / Math.sqrt(6) / 10);
+    expect(byDilution).toBeLessThan(0.003);
+  });
+});
+
+describe('a batch', () => {
+  const batch = () =>
+    analysisScript(
+      ...(['titratable-acidity', HYDROXIDE, { pipetteMl: '10' }] as const),
+      { code: 'W-1', unit: 'g/L', as: 'C4H6O6', expected: '6' },
+      { code: 'W-2', unit: 'g/L', as: 'C4H6O6' },
+    );
+
+  test('has a result for each sample, and the differences are surer than the contents', () => {
+    const script = batch();
+    pipette(pipette(script, 1, '10', '8.26', 'sample-W-1'), 2, '10', '8.28', 'sample-W-1');
+    pipette(pipette(script, 3, '10', '9.00', 'sample-W-2'), 4, '10', '9.02', 'sample-W-2');
+    const results = seriesOf(script.state).map((series) => judgeRun(series).result);
+    const [one, other] = results;
+    if (!one || !other) throw new Error('each sample has a result');
+    expect(one.evaluation.value).toBeCloseTo(6.206, 3);
+    expect(other.evaluation.value).toBeCloseTo(6.761, 3);
+    const difference = propagate(sum([plus(other.model), minus(one.model)]), UNITS.gramPerLitre);
+    expect(difference.value).toBeCloseTo(0.555, 3);
+    const byItself = Math.hypot(
+      ...[one, other].map(({ evaluation }) => evaluation.combinedStandardUncertainty),
+    );
+    expect(difference.combinedStandardUncertainty).toBeLessThan(0.9 * byItself);
+    // The whole has none: nothing is averaged over samples.
+    expect(() => judgeRun(script.state)).toThrow('as many results as samples');
+  });
+
+  test('is worked through sample after sample, flasks numbered on, each forecast by its own sample', () => {
+    const script = batch();
+    const next = () => {
+      const { state } = script;
+      const series = workedOn(state);
+      const step = nextStep(series, judgeRun(series));
+      return [step.action, step.flask, seriesOf(state).indexOf(series)];
+    };
+    expect(next()).toEqual(['pipette', 1, 0]);
+    pipette(script, 1, '10', '8.26', 'sample-W-1');
+    pipette(script, 2, '10', '8.28', 'sample-W-1');
+    expect(next()).toEqual(['pipette', 3, 1]);
+    script.add('run.flask-pipetted', {
+      flask: 3,
+      volumeMl: '10',
+      reason: null,
+      sampleId: 'sample-W-2',
+    });
+    const [, , flask] = script.state.flasks;
+    if (!flask) throw new Error('flask 3 is filled');
+    expect(forecastFlask(script.state, flask, 0)).toMatchObject({ basis: 'nominal' });
+    script.read(3, 'initial', '0.00').read(3, 'final', '9.00');
+    pipette(script, 4, '10', '9.02', 'sample-W-2');
+    expect(next()[0]).toBe('certify');
+  });
+});

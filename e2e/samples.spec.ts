@@ -1,0 +1,106 @@
+import { expect } from '@playwright/test';
+import { choose, enter, expectAccessible, signInToDemo, test } from './laboratory';
+
+/** The molarity of the bottle that is chosen as titrant, as the set-up tells it. */
+async function titrantMolarity(text: string): Promise<number> {
+  const found = /(\d\.\d+) ± /.exec(text)?.[1];
+  expect(found, text).toBeDefined();
+  return Promise.resolve(Number(found));
+}
+
+test('a vinegar is received, titrated with a certified titrant, and held against its limit', async ({
+  page,
+}) => {
+  await signInToDemo(page, 'Jasna');
+  await page.getByRole('link', { name: 'Samples', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Samples' })).toBeFocused();
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Receive a sample' }).click();
+  await page.getByLabel('Code').fill('V-900');
+  await page.getByLabel('What it is').fill('wine vinegar');
+  await page.getByLabel('Its density is known').check();
+  await page.getByLabel('Density', { exact: true }).fill('1,006');
+  await page.getByLabel('Plus or minus').fill('0.001');
+  await page.getByRole('button', { name: 'Add an analysis' }).click();
+  await page.getByLabel('Analysis').selectOption('acetic acid in vinegar');
+  await page.getByLabel('Unit', { exact: true }).selectOption('% m/m');
+  await page.getByLabel('Expected').fill('6');
+  await page.getByLabel('Held against').selectOption('limits');
+  await page.getByLabel('At least').fill('5.9');
+  await page.getByLabel('Decided').selectOption('passes only if it is inside by U');
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'Receive it' }).click();
+  await page.getByRole('link', { name: 'V-900' }).click();
+  await expect(page.getByText('6 expected')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Dilute…' }).click();
+  const dilution = page.getByRole('dialog');
+  await dilution.getByLabel('Pipette').selectOption('Pipette V10, 10 mL');
+  await dilution.getByLabel('Made up to the mark of').selectOption('Flask F1, 100 mL');
+  await page.getByRole('button', { name: 'It is diluted' }).click();
+  await expect(page.getByText('10 mL to 100 mL')).toBeVisible();
+  await page.getByRole('link', { name: 'Titrate it' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Titrate samples' })).toBeFocused();
+  await choose(page, 'Portions with', /Pipette V25/);
+  const titrant = page.getByRole('button', { name: /Titrant/ });
+  const molPerL = await titrantMolarity(await titrant.innerText());
+  await expectAccessible(page);
+  await page.getByRole('button', { name: 'To the bench' }).click();
+
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Sample V-900');
+  await expect(page.getByText('Pipette 25 mL of the diluted sample V-900')).toBeVisible();
+  for (const flask of [1, 2]) await enter(page, new RegExp(`volume, flask ${String(flask)}`), '25');
+  for (const [flask, finalMl] of [
+    [1, '24.60'],
+    [2, '24.64'],
+  ] as const) {
+    await enter(page, new RegExp(`initial reading, flask ${String(flask)}`), '0.00');
+    await enter(page, new RegExp(`final reading, flask ${String(flask)}`), finalMl);
+  }
+  await expect(page.getByText(/^You may stop: 2 titrations agree within/)).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'See the contents' }).click();
+  // c V M / (V_a rho), ten times diluted, in per cent.
+  const byHand = (100 * molPerL * 24.62e-3 * 60.052 * 10) / (25 * 1.006);
+  const content = await page.getByText(/^w =/).innerText();
+  const found = Number(/= (\d+\.\d+)/.exec(content.replace(/\s+/g, ' '))?.[1]);
+  expect(Math.abs(found / byHand - 1)).toBeLessThan(0.001);
+  await expect(page.getByText('as acetic acid')).toBeVisible();
+  await expect(page.getByText(/probability of conformity/)).toBeVisible();
+  await expect(page.getByText('passes only if it is inside by U')).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'V-900' }).click();
+  await expect(page.getByRole('table', { name: 'Runs' })).toContainText('so far');
+});
+
+test('two wines are titrated as a batch, one after the other, each with its own content', async ({
+  page,
+}) => {
+  await signInToDemo(page, 'Tobin');
+  await page.goto('/titrate/samples?analysis=titratable-acidity');
+  await page.getByLabel(/^QC-W/).check();
+  await page.getByLabel(/^W-311/).check();
+  await choose(page, 'Portions with', /Pipette V10/);
+  await page.getByRole('button', { name: 'To the bench' }).click();
+  const batch = page.getByRole('navigation', { name: 'Samples of the batch' });
+  await expect(batch.getByRole('button')).toHaveCount(2);
+  const heading = page.getByRole('heading', { level: 1 });
+  const first = (await heading.innerText()).includes('QC-W') ? 'QC-W' : 'W-311';
+  const finals = ['8.06', '8.08', '8.26', '8.30'];
+  for (const [i, finalMl] of finals.entries()) {
+    const flask = String(i + 1);
+    if (i % 2 === 0) {
+      await enter(page, new RegExp(`volume, flask ${flask}`), '10');
+      await enter(page, new RegExp(`volume, flask ${String(i + 2)}`), '10');
+    }
+    await enter(page, new RegExp(`initial reading, flask ${flask}`), '0.00');
+    await enter(page, new RegExp(`final reading, flask ${flask}`), finalMl);
+  }
+  await expect(heading).not.toContainText(first);
+  await expect(batch).not.toContainText('to be titrated');
+  await batch.getByRole('button', { name: new RegExp(`^${first}`) }).click();
+  await expect(heading).toContainText(first);
+  await page.getByRole('link', { name: 'See the contents' }).click();
+  await expect(page.getByText('as tartaric acid')).toHaveCount(2);
+  await expectAccessible(page);
+});

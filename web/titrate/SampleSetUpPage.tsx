@@ -1,0 +1,341 @@
+import { useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { parseDecimal } from '#core/measurement';
+import type { Finding } from '#core/record';
+import type { SampleState } from '#core/sample';
+import { requestFor } from '#core/sample';
+import { checkRunStart } from '#core/titration/record';
+import { findingText } from '#core/wording';
+import type { NewFact } from '#contract';
+import { bottleChoice, equipmentChoice } from '../app/choices';
+import { useBeginRecord } from '../app/entering';
+import { Loading } from '../app/Loading';
+import { NotAllHere } from '../app/NotAllHere';
+import { useRecords, useRecordsOf } from '../app/records';
+import { useSession } from '../app/session';
+import { useStock } from '../app/stock';
+import { requirementText, statedText } from '../samples/wording';
+import { ButtonLink } from '../ui/Button';
+import { Cautions } from '../ui/Cautions';
+import { ChoiceField } from '../ui/ChoiceField';
+import { reasonOrNull } from '../ui/fieldMessages';
+import { CheckField, QuantityField, TextAreaField } from '../ui/fields';
+import { Form, FormFoot } from '../ui/Form';
+import { Page } from '../ui/Page';
+import { messagesOf } from '../ui/refusal';
+import { useTyped } from '../ui/useTyped';
+import { ExcessChoice, InstrumentField, Missing, NOT_MEASURED, substanceName } from './Choices';
+import { HazardsAtHand } from './HazardsAtHand';
+import { at } from './onTheBench';
+import type { ChosenSamples, SampleBench, SampleStores } from './sampleBench';
+import { analysesAsked, sampleBench } from './sampleBench';
+import { SeriesPlanView } from './SeriesPlanView';
+
+/** Choosing which samples are titrated, for what and with which titrant. */
+export function SampleSetUpPage() {
+  const stores = useStores();
+  if (!stores) return <Loading />;
+  const isAsked = analysesAsked(stores.samples).length > 0;
+  return (
+    <Page
+      title="Titrate samples"
+      tabTitle="Titrate samples"
+      lead="A titrant of known molarity is in the burette, the samples are in the flasks: their content is sought."
+    >
+      {isAsked ? (
+        <SetUp {...stores} />
+      ) : (
+        <section>
+          <p className="mb-4 text-lg">No sample that is here is asked for anything.</p>
+          <ButtonLink to="/samples" look="primary">
+            To the samples
+          </ButtonLink>
+        </section>
+      )}
+    </Page>
+  );
+}
+
+function useStores(): SampleStores | undefined {
+  const stock = useStock();
+  const samples = useRecords('sample');
+  const { laboratory, today } = useSession();
+  const [search] = useSearchParams();
+  const askedId = search.get('sample');
+  const asked = useRecordsOf('sample', askedId === null ? [] : [askedId]);
+  if (!stock || !samples) return undefined;
+  const all = [...asked.filter((one) => !samples.includes(one)), ...samples.toReversed()];
+  return {
+    samples: all.filter(({ disposed }) => disposed === null),
+    bottles: stock.bottles,
+    equipment: stock.equipment.filter(({ withdrawn }) => withdrawn === null),
+    ...{ rules: laboratory.rules, today },
+  };
+}
+
+const TYPED = { temperatureC: '', readC: '', temperatureVariationK: '3', reason: '' };
+
+function SetUp(stores: SampleStores) {
+  const [search] = useSearchParams();
+  const sampleId = search.get('sample');
+  const asked = stores.samples.find(({ id }) => id === sampleId);
+  const [chosen, setChosen] = useState<ChosenSamples>({
+    ...{ instrumentId: null, excessId: null, pipetteId: null, buretteId: null },
+    analysisId: search.get('analysis') ?? asked?.sample.requests[0]?.analysisId ?? null,
+    sampleIds: asked ? [asked.id] : null,
+    titrantId: search.get('titrant'),
+    thermometerId: null,
+  });
+  const bench = sampleBench(chosen, stores);
+  const { start, findings, errors, errorAt, isBusy, error } = useStart(bench);
+  const { roomTemperatureC } = useSession().laboratory.settings;
+  const { typed, field } = useTyped({ ...TYPED, temperatureC: roomTemperatureC }, errors);
+  const onChoose = (changes: Partial<ChosenSamples>): void => {
+    setChosen({ ...chosen, ...changes });
+  };
+  const { analysis, references } = bench;
+  return (
+    <div className="grid grid-cols-1 gap-12 xl:grid-cols-[minmax(0,560px)_minmax(0,1fr)]">
+      <Form
+        className="grid grid-cols-1 content-start gap-x-6 gap-y-3 md:grid-cols-2"
+        onSubmit={() => {
+          start(typed);
+        }}
+      >
+        <div className="col-span-full">
+          <ChoiceField
+            label="Analysis"
+            items={analysesAsked(stores.samples).map((one) => ({
+              ...{ id: one.id, name: one.name, text: one.name, words: one.remark },
+            }))}
+            chosenId={analysis.id}
+            error={errorAt('method')}
+            onChoose={(analysisId) => {
+              onChoose({ analysisId, sampleIds: null, titrantId: null, instrumentId: null });
+            }}
+          />
+        </div>
+        <SampleChoices bench={bench} error={errorAt('samples')} onChoose={onChoose} />
+        <TitrantFields bench={bench} today={stores.today} errorAt={errorAt} onChoose={onChoose} />
+        <Circumstances bench={bench} field={field} onChoose={onChoose} />
+        {findings.length > 0 && (
+          <div className="col-span-full">
+            <TextAreaField label="Why it goes on all the same" {...field('reason')} />
+          </div>
+        )}
+        <FormFoot submit="To the bench" isDisabled={isBusy || !bench.isComplete} error={error} />
+        <div className="col-span-full">
+          <NotAllHere kind="sample" what="samples" />
+          <Cautions cautions={analysis.cautions} />
+          {references && (
+            <details className="mt-3">
+              <summary className="flex min-h-12 items-center font-semibold text-violet underline underline-offset-4 lg:min-h-10">
+                Hazards of what is at hand
+              </summary>
+              <HazardsAtHand references={references} />
+            </details>
+          )}
+        </div>
+      </Form>
+      <div className="border-rule xl:border-l xl:pl-10">
+        <PlanOfFirst bench={bench} />
+        {references && references.samples.length > 1 && (
+          <p className="mt-3 text-ink-soft">
+            The plan is for the first sample; the others take as many titrations each.
+          </p>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function PlanOfFirst({ bench: { references, rulesInForce } }: { readonly bench: SampleBench }) {
+  const [first] = references?.samples ?? [];
+  if (!references || !first) return null;
+  return <SeriesPlanView references={{ ...references, samples: [first] }} rules={rulesInForce} />;
+}
+
+interface FieldsProps {
+  readonly bench: SampleBench;
+  readonly onChoose: (changes: Partial<ChosenSamples>) => void;
+}
+
+/** The samples that are asked for the analysis, each with what it is to be stated as. */
+function SampleChoices({
+  bench: { analysis, asked, picked },
+  error,
+  onChoose,
+}: FieldsProps & { readonly error: string | undefined }) {
+  return (
+    <fieldset className="col-span-full">
+      <legend className="mb-1 font-semibold">Samples</legend>
+      {asked.map((state) => (
+        <CheckField
+          key={state.id}
+          label={`${state.sample.code}, ${state.sample.description}`}
+          hint={wordsOf(state, analysis.id)}
+          checked={picked.includes(state)}
+          onTick={(isTicked) => {
+            const ids = picked.map(({ id }) => id as string);
+            onChoose({
+              sampleIds: isTicked ? [...ids, state.id] : ids.filter((id) => id !== state.id),
+            });
+          }}
+        />
+      ))}
+      {error !== undefined && (
+        <p role="alert" className="text-sm font-semibold text-blush">
+          {error}
+        </p>
+      )}
+    </fieldset>
+  );
+}
+
+function wordsOf({ sample, dilutions }: SampleState, analysisId: string): string {
+  const request = requestFor(sample, analysisId);
+  if (!request) return '';
+  const steps = dilutions.length === 0 ? [] : ['as diluted'];
+  return [statedText(request), requirementText(request.requirement, request.unit), ...steps].join(
+    '; ',
+  );
+}
+
+function TitrantFields({
+  bench,
+  today,
+  errorAt,
+  onChoose,
+}: FieldsProps & {
+  readonly today: SampleStores['today'];
+  readonly errorAt: (field: string) => string | undefined;
+}) {
+  const stock = useStock();
+  const { analysis, titrants, titrant, burettes, burette, instruments, instrument } = bench;
+  const around = { today, left: stock?.left ?? new Map<string, number>() };
+  const isWeighed = instrument?.equipment.type === 'balance';
+  return (
+    <>
+      {titrant ? (
+        <ChoiceField
+          label="Titrant"
+          items={titrants.map((one) => bottleChoice(one, around))}
+          chosenId={titrant.id}
+          error={errorAt('titrant')}
+          onChoose={(titrantId) => {
+            onChoose({ titrantId });
+          }}
+        />
+      ) : (
+        <Missing takes="bottle" name={substanceName(analysis.titrantIds[0] ?? '', analysis.own)} />
+      )}
+      <InstrumentField
+        label="Burette"
+        what="A burette"
+        items={burettes}
+        chosen={burette}
+        error={errorAt('burette')}
+        onChoose={(buretteId) => {
+          onChoose({ buretteId });
+        }}
+      />
+      <InstrumentField
+        label={isWeighed ? 'Portions on' : 'Portions with'}
+        what={isWeighed ? 'A balance' : 'A pipette'}
+        items={instruments}
+        chosen={instrument}
+        error={errorAt('instrument')}
+        onChoose={(instrumentId) => {
+          onChoose({ instrumentId });
+        }}
+      />
+      <ExcessChoice
+        excess={analysis.excess}
+        own={analysis.own}
+        bottles={bench.excesses}
+        bottle={bench.excessBottle}
+        pipettes={bench.pipettes}
+        pipette={bench.pipette}
+        around={around}
+        errorAt={errorAt}
+        onChoose={onChoose}
+      />
+    </>
+  );
+}
+
+function Circumstances({
+  bench: { thermometers, thermometer },
+  field,
+  onChoose,
+}: FieldsProps & { readonly field: ReturnType<typeof useTyped<typeof TYPED>>['field'] }) {
+  return (
+    <div className="col-span-full grid grid-cols-1 gap-4 sm:grid-cols-3">
+      {thermometers.length > 0 && (
+        <ChoiceField
+          label="Temperature of the titrant"
+          items={[NOT_MEASURED, ...thermometers.map(equipmentChoice)]}
+          chosenId={thermometer?.id ?? NOT_MEASURED.id}
+          onChoose={(id) => {
+            onChoose({ thermometerId: id === NOT_MEASURED.id ? null : id });
+          }}
+        />
+      )}
+      <QuantityField
+        label={thermometer ? 'Reading' : 'Room temperature'}
+        unit="°C"
+        {...field(thermometer ? 'readC' : 'temperatureC')}
+      />
+      <QuantityField label="Plus or minus" unit="K" {...field('temperatureVariationK')} />
+    </div>
+  );
+}
+
+/** Begins the run, and says at each field what speaks against it. */
+function useStart(bench: SampleBench) {
+  const { today } = useSession();
+  const begin = useBeginRecord();
+  const navigate = useNavigate();
+  const findings: readonly Finding[] = bench.references
+    ? checkRunStart(bench.references, today)
+    : [];
+  const errors = messagesOf(begin.error);
+  return {
+    findings,
+    errors,
+    isBusy: begin.isPending,
+    error: begin.error?.message,
+    errorAt: (field: string): string | undefined => {
+      const found = findings.find((finding) => finding.field === field);
+      return found ? findingText(found) : errors[field];
+    },
+    start: (typed: typeof TYPED): void => {
+      const fact = startOf(bench, typed);
+      if (fact) begin.mutate(fact, { onSuccess: (id) => void navigate(`/runs/${id}`) });
+    },
+  };
+}
+
+/** The first fact of the run; null while something is missing. */
+function startOf(bench: SampleBench, typed: typeof TYPED): NewFact | null {
+  const { analysis, titrant, burette, thermometer, portioning, excess, samples } = bench;
+  if (!titrant || !burette || !portioning) return null;
+  const figure = (text: string): string => parseDecimal(text) ?? text;
+  return {
+    kind: 'run.started',
+    body: {
+      method: { kind: 'catalogue', id: analysis.id },
+      titrant: at(titrant),
+      ...{ samples, portioning },
+      excess:
+        analysis.excess && excess ? { bottle: at(excess.bottle), vessel: at(excess.vessel) } : null,
+      burette: at(burette),
+      rules: bench.rulesInForce,
+      temperatureC: figure(thermometer ? typed.readC : typed.temperatureC),
+      temperatureVariationK: figure(typed.temperatureVariationK),
+      thermometer: thermometer ? at(thermometer) : null,
+      ...{ airDensityKgPerM3: null, methodRepeatabilityPercent: null, earlierSeries: null },
+      reason: reasonOrNull(typed.reason),
+    },
+  };
+}

@@ -1,0 +1,175 @@
+import type { Analysis } from '#core/chemistry';
+import { CATALOGUE } from '#core/chemistry';
+import type { PlainDate } from '#core/grammar';
+import type { HouseRules } from '#core/laboratory';
+import { withOverrides } from '#core/laboratory';
+import type { EquipmentState } from '#core/metrology';
+import { calibratedBalance, calibratedBurette, calibratedThermometer } from '#core/metrology';
+import type { BottleState } from '#core/reagent';
+import { freshnessOf, knownMolarity, mayBeUsed } from '#core/reagent';
+import type { SampleState } from '#core/sample';
+import { requestFor } from '#core/sample';
+import type {
+  AnalysisReferences,
+  Portioning,
+  PortioningChoice,
+  RunSample,
+  SampleChoice,
+} from '#core/titration/setUp';
+import { at } from './onTheBench';
+import { pipettesOf, vesselsFor } from './vessels';
+
+/** What was chosen; the first of its kind where nothing was. */
+export interface ChosenSamples {
+  readonly analysisId: string | null;
+  readonly sampleIds: readonly string[] | null;
+  readonly titrantId: string | null;
+  readonly instrumentId: string | null;
+  readonly excessId: string | null;
+  readonly pipetteId: string | null;
+  readonly buretteId: string | null;
+  readonly thermometerId: string | null;
+}
+
+/** What the laboratory has. */
+export interface SampleStores {
+  readonly samples: readonly SampleState[];
+  readonly bottles: readonly BottleState[];
+  readonly equipment: readonly EquipmentState[];
+  readonly rules: HouseRules;
+  readonly today: PlainDate;
+}
+
+function pick<T extends { readonly id: string }>(
+  items: readonly T[],
+  id: string | null,
+): T | undefined {
+  return items.find((item) => item.id === id) ?? items[0];
+}
+
+/** What stands on the bench for an analysis by a choice. */
+export function sampleBench(chosen: ChosenSamples, stores: SampleStores) {
+  const { samples, bottles, equipment, rules, today } = stores;
+  const analysis = analysisOf(chosen, samples);
+  const asked = samples.filter(({ sample }) => requestFor(sample, analysis.id) !== null);
+  const ids = chosen.sampleIds ?? asked.slice(0, 1).map(({ id }) => id);
+  const picked = asked.filter(({ id }) => ids.includes(id));
+  const titrants = knownSolutions(bottles, analysis.titrantIds, today);
+  const titrant = pick(titrants, chosen.titrantId);
+  const burettes = equipment.filter((one) => one.equipment.type === 'burette');
+  const burette = pick(burettes, chosen.buretteId);
+  const instruments = instrumentsFor(analysis, equipment);
+  const instrument = pick(instruments, chosen.instrumentId);
+  const excesses = analysis.excess
+    ? knownSolutions(bottles, [analysis.excess.substanceId], today)
+    : [];
+  const excessBottle = pick(excesses, chosen.excessId);
+  const pipettes = pipettesOf(equipment);
+  const pipette = pick(pipettes, chosen.pipetteId);
+  const excess = excessBottle && pipette ? { bottle: excessBottle, vessel: pipette } : null;
+  const thermometers = equipment.filter((one) => one.equipment.type === 'thermometer');
+  const thermometer = thermometers.find(({ id }) => id === chosen.thermometerId);
+  const rulesInForce = withOverrides(rules, analysis.rules);
+  const portioning = instrument && portioningBy(instrument);
+  const delivering = burette && calibratedBurette(burette);
+  const chosenSamples = picked.map((state) => ({ state, ...dilutedBy(state, equipment) }));
+  const references: AnalysisReferences | null =
+    titrant && delivering && portioning && picked.length > 0
+      ? {
+          ...{ method: analysis, titrant, portioning: portioning.record, burette: delivering },
+          samples: chosenSamples.map(({ state, dilutions }): RunSample => ({ state, dilutions })),
+          excess: analysis.excess ? excess : null,
+          thermometer: (thermometer && calibratedThermometer(thermometer)) ?? null,
+          rulesInForce,
+        }
+      : null;
+  return {
+    ...{ analysis, asked, picked, titrants, titrant, burettes, burette, instruments, instrument },
+    ...{ excesses, excessBottle, pipettes, pipette, excess, thermometers, thermometer },
+    ...{ rulesInForce, references, portioning: portioning?.choice ?? null },
+    samples: chosenSamples.map(({ state, steps }): SampleChoice => ({
+      sample: at(state),
+      dilutions: steps,
+    })),
+    isComplete: references !== null && (analysis.excess === null || excess !== null),
+  };
+}
+
+export type SampleBench = ReturnType<typeof sampleBench>;
+
+/** The chosen analysis, else the first that a sample is asked for. */
+function analysisOf({ analysisId }: ChosenSamples, samples: readonly SampleState[]): Analysis {
+  const analyses = analysesAsked(samples);
+  const found = pick(analyses, analysisId) ?? pick(CATALOGUE.analyses, analysisId);
+  if (!found) throw new RangeError('the catalogue has analyses');
+  return found;
+}
+
+/** The analyses that samples are asked for, in the order of the catalogue. */
+export function analysesAsked(samples: readonly SampleState[]): readonly Analysis[] {
+  return CATALOGUE.analyses.filter((one) =>
+    samples.some(({ sample }) => requestFor(sample, one.id) !== null),
+  );
+}
+
+/** Bottles of some solutions whose molarity is known, those in date first. */
+function knownSolutions(
+  bottles: readonly BottleState[],
+  substanceIds: readonly string[],
+  today: PlainDate,
+): readonly BottleState[] {
+  const isOver = (bottle: BottleState): number => Number(!mayBeUsed(freshnessOf(bottle, today)));
+  return bottles
+    .filter(
+      (bottle) =>
+        substanceIds.includes(bottle.substanceId) &&
+        bottle.withdrawn === null &&
+        knownMolarity(bottle) !== null,
+    )
+    .toReversed()
+    .toSorted((a, b) => isOver(a) - isOver(b));
+}
+
+/** Balances where portions are weighed, vessels where they are measured; both where either will do. */
+function instrumentsFor(
+  analysis: Analysis,
+  equipment: readonly EquipmentState[],
+): readonly EquipmentState[] {
+  const takes = (kind: 'weighed' | 'aliquot'): boolean =>
+    analysis.portions.some((portion) => portion.kind === kind);
+  return [
+    ...(takes('weighed') ? equipment.filter((one) => one.equipment.type === 'balance') : []),
+    ...(takes('aliquot') ? vesselsFor(analysis, equipment) : []),
+  ];
+}
+
+function portioningBy(
+  instrument: EquipmentState,
+): { readonly choice: PortioningChoice; readonly record: Portioning } | null {
+  if (instrument.equipment.type !== 'balance') {
+    return {
+      choice: { kind: 'aliquot', vessel: at(instrument) },
+      record: { kind: 'aliquot', vessel: instrument },
+    };
+  }
+  const balance = calibratedBalance(instrument);
+  return (
+    balance && {
+      choice: { kind: 'weighed', balance: at(instrument) },
+      record: { kind: 'weighed', balance },
+    }
+  );
+}
+
+/** What a sample was diluted by, as it is titrated after all of its steps. */
+function dilutedBy(
+  { dilutions }: SampleState,
+  equipment: readonly EquipmentState[],
+): Pick<RunSample, 'dilutions'> & { readonly steps: SampleChoice['dilutions'] } {
+  const found = dilutions.flatMap(({ pipette, flask }) => {
+    const from = equipment.find(({ id }) => id === pipette.id);
+    const into = equipment.find(({ id }) => id === flask.id);
+    return from && into ? [{ pipette: from, flask: into }] : [];
+  });
+  return { dilutions: found, steps: dilutions.map(({ pipette, flask }) => ({ pipette, flask })) };
+}
