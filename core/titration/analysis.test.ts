@@ -2,11 +2,24 @@ import { describe, expect, test } from 'vitest';
 import type { GivenSample } from '../test-support/analyses';
 import { analysisScript } from '../test-support/analyses';
 import type { RunScript } from '../test-support/runs';
-import { minus, plus, propagate, sum, UNITS } from '../measurement';
+import { pipetteOf } from '../test-support/runs';
+import {
+  budgetByEffect,
+  combineComponents,
+  minus,
+  plus,
+  propagate,
+  sum,
+  UNITS,
+} from '../measurement';
+import { deliveryRepeatability } from '../metrology';
 import { forecastFlask } from './figures';
 import { nextStep, workedOn } from './guidance';
 import { judgeRun } from './judging';
+import type { RunFact } from './record';
+import { checkRunFact } from './record';
 import { seriesOf } from './run';
+import { asPlanned } from './whatIf';
 
 /** Pipettes into a flask and titrates it from zero. */
 function pipette(
@@ -163,7 +176,7 @@ describe('a content comes out as by hand', () => {
     expect(u / value).toBeLessThan(0.01);
   });
 
-  test('the U of a dilution is that of its vessels, and dilutes what the pipette of the aliquot does not', () => {
+  test('a pipette that diluted and then took the aliquots is off the same way in both', () => {
     const of = (dilutions: GivenSample['dilutions']) => {
       const sample = { unit: 'mol/L', as: 'HCl', ...(dilutions && { dilutions }) } as const;
       const script = analysisScript(
@@ -177,11 +190,19 @@ describe('a content comes out as by hand', () => {
     };
     const [plain, diluted] = [of(undefined), of([['10', '250']])];
     expect(diluted.value / plain.value).toBeCloseTo(25, 9);
+    const inputs = diluted.budget.map(({ input }) => input.name);
+    expect(inputs.filter((name) => name === 'calibration of P10')).toHaveLength(1);
     const relative = ({ value, combinedStandardUncertainty: u }: typeof plain): number => u / value;
     const byDilution = Math.sqrt(relative(diluted) ** 2 - relative(plain) ** 2);
-    // The pipette of 10 mL is known to 0.02 / sqrt(6) and fills to some thousandths, the flask of 250 mL far better.
-    expect(byDilution).toBeGreaterThan(0.02 / Math.sqrt(6) / 10);
-    expect(byDilution).toBeLessThan(0.003);
+    // 0.03 mL / sqrt(6) of 10 mL, twice in the same direction: (2 t)² - t²; beside it the flask, and two fillings.
+    const t = 0.03 / Math.sqrt(6);
+    const filling = (volumeMl: string): number => {
+      const { equipment } = pipetteOf(volumeMl);
+      if (equipment.type !== 'glassware') throw new Error('a pipette is glassware');
+      return combineComponents(deliveryRepeatability(equipment, null)) / Number(volumeMl);
+    };
+    const byHand = Math.hypot((Math.sqrt(3) * t) / 10, t / 250, filling('10'), filling('250'));
+    expect(byDilution / byHand).toBeCloseTo(1, 3);
   });
 });
 
@@ -237,4 +258,49 @@ describe('a batch', () => {
     pipette(script, 4, '10', '9.02', 'sample-W-2');
     expect(next()[0]).toBe('certify');
   });
+});
+
+test('whatever is entered of a batch is checked by its own sample, with the whole of it at hand', () => {
+  const script = analysisScript(
+    ...(['titratable-acidity', HYDROXIDE, { pipetteMl: '10' }] as const),
+    { code: 'W-1', unit: 'g/L', as: 'C4H6O6', expected: '6' },
+    { code: 'W-2', unit: 'g/L', as: 'C4H6O6', expected: '12' },
+  );
+  pipette(script, 1, '10', '8.26', 'sample-W-1');
+  const second = { flask: 2, volumeMl: '10', reason: null, sampleId: 'sample-W-2' };
+  script.add('run.flask-pipetted', second).read(2, 'initial', '0.00');
+  const { state } = script;
+  const codes = (fact: RunFact): readonly string[] =>
+    checkRunFact(state, fact).map(({ code }) => code);
+  const portion = state.flasks[1]?.portion.factId ?? '';
+  const correction = { corrects: portion, volumeMl: '10.1', reason: 'another pipette' };
+  expect(codes(script.propose('run.volume-corrected', correction))).toEqual([]);
+  const final = { flask: 2, moment: 'final', carriedFrom: null, reason: null } as const;
+  expect(codes(script.propose('run.burette-read', { ...final, readingMl: '16.50' }))).toEqual([]);
+  // 12 g/L of it are expected, twice as much as of the first: 2 x 12 x 10 / (0.1 x 150.087) mL.
+  const [, flask] = state.flasks;
+  expect(flask && forecastFlask(state, flask, 0).titreMl).toBeCloseTo(15.991, 2);
+  expect(codes(script.propose('run.blank-made', { flask: 3 }))).toEqual([]);
+  const incident = { measured: null, waterMl: null, volumetricFlaskMl: null, remark: '' };
+  const noted = { flask: 2, incidentId: 'overshot', ...incident };
+  expect(() => codes(script.propose('run.incident-noted', noted))).not.toThrow();
+});
+
+test('what U will come to is told beforehand, and is what the series then has', () => {
+  const given = { unit: 'g/L', as: 'C4H6O6', expected: '6.2' } as const;
+  const script = analysisScript('titratable-acidity', HYDROXIDE, { pipetteMl: '10' }, given);
+  const { setUp, references } = script.state;
+  const planned = asPlanned(setUp, references);
+  // c V M / 2 V_a = 6.2 g/L at 8.26 mL.
+  pipette(pipette(script, 1, '10', '8.26'), 2, '10', '8.26');
+  const { value, expandedUncertainty, budget } = resultOf(script);
+  expect(planned?.value).toBeCloseTo(value, 9);
+  expect(planned?.expandedUncertainty).toBeCloseTo(expandedUncertainty, 9);
+  expect(planned?.effects[0]?.effect).toBe(budgetByEffect(budget)[0]?.effect);
+  const shares = planned?.effects.map(({ share }) => share) ?? [];
+  expect(shares.reduce((sum, one) => sum + one, 0)).toBeGreaterThanOrEqual(0.8);
+  // Much more than a burette holds is not planned.
+  const strong = { ...given, expected: '600' };
+  const beyond = analysisScript('titratable-acidity', HYDROXIDE, { pipetteMl: '10' }, strong).state;
+  expect(asPlanned(beyond.setUp, beyond.references)).toBeNull();
 });

@@ -1,10 +1,19 @@
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { parseDecimal } from '#core/measurement';
+import {
+  decimalText,
+  figureText,
+  parseDecimal,
+  roundHalfEven,
+  roundSignificant,
+} from '#core/measurement';
 import type { Finding } from '#core/record';
 import type { SampleState } from '#core/sample';
 import { requestFor } from '#core/sample';
 import { checkRunStart } from '#core/titration/record';
+import type { AnalysisReferences, AnalysisSetUp } from '#core/titration/setUp';
+import { soughtOf } from '#core/titration/setUp';
+import { asPlanned } from '#core/titration/whatIf';
 import { findingText } from '#core/wording';
 import type { NewFact } from '#contract';
 import { bottleChoice, equipmentChoice } from '../app/choices';
@@ -149,10 +158,65 @@ function SetUp(stores: SampleStores) {
   );
 }
 
-function PlanOfFirst({ bench: { references, rulesInForce } }: { readonly bench: SampleBench }) {
+/** What the first of the samples takes, and how sure its result will be. */
+function PlanOfFirst({ bench }: { readonly bench: SampleBench }) {
+  const { references, rulesInForce } = bench;
   const [first] = references?.samples ?? [];
   if (!references || !first) return null;
-  return <SeriesPlanView references={{ ...references, samples: [first] }} rules={rulesInForce} />;
+  const series = { ...references, samples: [first] };
+  return (
+    <>
+      <SeriesPlanView references={series} rules={rulesInForce} />
+      <ExpectedU bench={bench} series={series} />
+    </>
+  );
+}
+
+/** What U will come to, what most of it comes from, and whether that is what the analysis aims at. */
+function ExpectedU({
+  bench,
+  series,
+}: {
+  readonly bench: SampleBench;
+  readonly series: AnalysisReferences;
+}) {
+  const setUp = plannedSetUp(bench);
+  const planned = setUp && asPlanned(setUp, series);
+  if (!planned) return null;
+  const { value, expandedUncertainty, effects } = planned;
+  const percent = (100 * expandedUncertainty) / value;
+  const { targetUPercent } = series.method;
+  const isTooLarge = percent > targetUPercent;
+  const from = effects.map(({ effect }) => effect.toLowerCase()).join(', ');
+  return (
+    <p
+      className={`mt-4 border-l-4 px-3 py-1.5 ${isTooLarge ? 'border-straw bg-straw-wash' : 'border-leaf'}`}
+    >
+      <i>U</i> will come to about ± {figureText(roundSignificant(expandedUncertainty, 2))}{' '}
+      {soughtOf(series).as.unit.symbol}, {figureText(roundHalfEven(percent, 1))} % of the content;
+      most of it from: {from}. The analysis aims at {figureText(String(targetUPercent))} %
+      {isTooLarge
+        ? ': take a smaller burette, a weaker titrant, more sample or another pipette.'
+        : '.'}
+    </p>
+  );
+}
+
+/** The run as it would begin, at the temperature of reference. */
+function plannedSetUp(bench: SampleBench): AnalysisSetUp | null {
+  const { analysis, titrant, burette, portioning, excess, samples, rulesInForce } = bench;
+  if (!titrant || !burette || !portioning) return null;
+  return {
+    method: { kind: 'catalogue', id: analysis.id },
+    titrant: at(titrant),
+    ...{ samples: samples.slice(0, 1), portioning, burette: at(burette), rules: rulesInForce },
+    excess:
+      analysis.excess && excess ? { bottle: at(excess.bottle), vessel: at(excess.vessel) } : null,
+    temperatureC: decimalText(rulesInForce.referenceTemperatureC),
+    temperatureVariationK: decimalText(TYPED.temperatureVariationK),
+    ...{ thermometer: null, airDensityKgPerM3: null, methodRepeatabilityPercent: null },
+    ...{ earlierSeries: null, reason: null },
+  };
 }
 
 interface FieldsProps {
@@ -318,23 +382,18 @@ function useStart(bench: SampleBench) {
 
 /** The first fact of the run; null while something is missing. */
 function startOf(bench: SampleBench, typed: typeof TYPED): NewFact | null {
-  const { analysis, titrant, burette, thermometer, portioning, excess, samples } = bench;
-  if (!titrant || !burette || !portioning) return null;
+  const planned = plannedSetUp(bench);
+  if (!planned) return null;
+  const { thermometer, samples } = bench;
   const figure = (text: string): string => parseDecimal(text) ?? text;
   return {
     kind: 'run.started',
     body: {
-      method: { kind: 'catalogue', id: analysis.id },
-      titrant: at(titrant),
-      ...{ samples, portioning },
-      excess:
-        analysis.excess && excess ? { bottle: at(excess.bottle), vessel: at(excess.vessel) } : null,
-      burette: at(burette),
-      rules: bench.rulesInForce,
+      ...planned,
+      samples,
       temperatureC: figure(thermometer ? typed.readC : typed.temperatureC),
       temperatureVariationK: figure(typed.temperatureVariationK),
       thermometer: thermometer ? at(thermometer) : null,
-      ...{ airDensityKgPerM3: null, methodRepeatabilityPercent: null, earlierSeries: null },
       reason: reasonOrNull(typed.reason),
     },
   };

@@ -1,4 +1,4 @@
-import type { Blank } from '../../determination';
+import type { Blank, Dilution } from '../../determination';
 import type { HouseRules } from '../../laboratory';
 import type { Expression, Input, Term } from '../../measurement';
 import {
@@ -36,7 +36,7 @@ import type { RecordVersion } from '../../record';
 import type { Flask, Reading, RunState } from '../run';
 import { endsDelivery, placeKey, placeName, readingsOf } from '../run';
 import type { Portioning, RunSetUp, RunStandard } from '../setUp';
-import { isAnalysis, pipetteVolumeMl } from '../setUp';
+import { isAnalysis, pipetteVolumeMl, sampleOf } from '../setUp';
 import { volumeFactorOf } from './corrections';
 import { endPointOf, lastAdditionMl } from './endOfTitration';
 import { incidentCorrections } from './incidentCorrections';
@@ -278,24 +278,12 @@ function pipettedInputs(
   volumeMlIn: (flask: Flask) => number,
   atReference: Expression,
 ): (flask: Flask) => Expression {
-  const { equipment, id, version } = vessel;
+  const { equipment } = vessel;
   if (equipment.type !== 'glassware' && equipment.type !== 'burette') {
     throw new RangeError(`${equipment.name} measures no volume`);
   }
   const point = calibratedPointOf(vessel);
-  const deviation = commonInput({
-    // The tolerance of a burette that serves for both the aliquot and the titre is one and the same.
-    id: `equipment:${id}/tolerance@${String(version)}`,
-    symbol: `δ${symbol}`,
-    name: `calibration of ${equipment.name}`,
-    effect,
-    value: point?.deviation ?? 0,
-    unit: UNITS.millilitre,
-    components: point ? calibrationComponents(point) : toleranceOf(equipment, rules),
-    source: point
-      ? `${equipment.name}, calibrated`
-      : `${equipment.name}, ± ${figureText(equipment.toleranceMl)} mL`,
-  });
+  const deviation = vesselDeviation(vessel, rules, { symbol, effect });
   return (flask) => {
     const i = String(flask.number);
     const read = ownInput({
@@ -310,6 +298,62 @@ function pipettedInputs(
     });
     return product([sum([plus(read), plus(deviation)]), atReference]);
   };
+}
+
+/**
+ * What is not known of a vessel, or was found by its calibration: one and the same wherever that vessel measures, in flasks, in a
+ * dilution, or as a burette that serves for both aliquot and titre.
+ */
+function vesselDeviation(
+  vessel: EquipmentState,
+  rules: HouseRules,
+  { symbol, effect }: Pick<PipettedVolume, 'symbol' | 'effect'>,
+): Expression {
+  const { equipment, id, version } = vessel;
+  if (equipment.type !== 'glassware' && equipment.type !== 'burette') {
+    throw new RangeError(`${equipment.name} measures no volume`);
+  }
+  const point = calibratedPointOf(vessel);
+  return commonInput({
+    id: `equipment:${id}/tolerance@${String(version)}`,
+    symbol: `δ${symbol}`,
+    name: `calibration of ${equipment.name}`,
+    effect,
+    value: point?.deviation ?? 0,
+    unit: UNITS.millilitre,
+    components: point ? calibrationComponents(point) : toleranceOf(equipment, rules),
+    source: point
+      ? `${equipment.name}, calibrated`
+      : `${equipment.name}, ± ${figureText(equipment.toleranceMl)} mL`,
+  });
+}
+
+/** The volumes of the dilutions of a sample, each made once and the same for all flasks; none in a standardization. */
+export function dilutionInputs({ setUp: { rules }, references }: RunState): readonly Dilution[] {
+  if (!isAnalysis(references)) return [];
+  return sampleOf(references).dilutions.map(({ pipette, flask }, i) => {
+    const step = String(i + 1);
+    const measured = (vessel: EquipmentState, symbol: string, name: string): Expression => {
+      const { equipment } = vessel;
+      if (equipment.type !== 'glassware') throw new RangeError(`${equipment.name} holds no volume`);
+      const filled = commonInput({
+        id: `sample:${sampleOf(references).state.id}/dilution-${step}/${symbol}`,
+        symbol,
+        name: `${name} of dilution ${step}`,
+        effect: 'Dilution',
+        value: Number(equipment.volumeMl),
+        unit: UNITS.millilitre,
+        components: deliveryRepeatability(equipment, calibratedPointOf(vessel)),
+        source: equipment.name,
+      });
+      const deviation = vesselDeviation(vessel, rules, { symbol, effect: 'Dilution' });
+      return sum([plus(filled), plus(deviation)]);
+    };
+    return {
+      aliquot: measured(pipette, `V_p,${step}`, 'aliquot'),
+      flask: measured(flask, `V_f,${step}`, 'flask'),
+    };
+  });
 }
 
 /** The tolerance of what measures a volume, distributed as the house rule takes it. */

@@ -1,4 +1,4 @@
-import type { Determination } from '../../determination';
+import type { Determination, Dilution } from '../../determination';
 import { balanceOf, solve } from '../../determination';
 import type { Expression, Input } from '../../measurement';
 import { combineComponents, define, input, mean, product, UNITS } from '../../measurement';
@@ -6,7 +6,7 @@ import type { Flask, RunState } from '../run';
 import { sampleIdOf } from '../run';
 import { isAnalysis, soughtOf } from '../setUp';
 import { massFactorOf } from './corrections';
-import { buretteInputs, excessInputs, portionInputs, titreInput } from './inputs';
+import { buretteInputs, dilutionInputs, excessInputs, portionInputs, titreInput } from './inputs';
 import { determinationOf } from './runDetermination';
 
 /** The repeatability of the mean, relative, when it enters the budget in place of the inputs it covers. */
@@ -38,7 +38,10 @@ export function measurementModel(
   const sought = soughtOf(run.references);
   const { unit } = sought.as;
   const burette = buretteInputs(run, flasks);
-  const determination = determinationOf(run.references, burette.blank, massFactorOf(run));
+  const determination = withDilutions(
+    determinationOf(run.references, burette.blank, massFactorOf(run)),
+    dilutionInputs(run),
+  );
   const portionIn = portionInputs(run, flasks, burette.thermalFactor);
   const excessIn = excessInputs(run, burette.thermalFactor);
   const [symbol, each] = isAnalysis(run.references) ? ['x', 'content'] : ['c', 'molarity'];
@@ -73,6 +76,14 @@ export function measurementModel(
     variation: 'common',
   });
   return define(sought.symbol, sought.name, unit, product([mean(found), factor]));
+}
+
+/** The same determination with the volumes of its dilutions as they were measured. */
+function withDilutions(
+  determination: Determination,
+  dilutions: readonly Dilution[],
+): Determination {
+  return determination.soughtIn === 'flask' ? { ...determination, dilutions } : determination;
 }
 
 /** The same determination with the volume of the excess as one flask got it. */

@@ -2,28 +2,17 @@ import { excessRatioOfMethod, moleRatioOfMethod, ratiosOfAnalysis } from '../../
 import type {
   Blank,
   Determination,
-  Dilution,
   Excess,
   KnownSolution,
   WeighedStandard,
 } from '../../determination';
 import { MOLARITY, PlainDetermination } from '../../determination';
 import type { Expression } from '../../measurement';
-import { commonInput, exact, UNITS } from '../../measurement';
+import { exact, UNITS } from '../../measurement';
 import type { EquipmentState } from '../../metrology';
-import {
-  calibratedPointOf,
-  calibrationComponents,
-  deliveryRepeatability,
-  volumeTolerance,
-} from '../../metrology';
+import { calibratedPointOf } from '../../metrology';
 import { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from '../../reagent';
-import type {
-  AnalysisReferences,
-  RunReferences,
-  RunSample,
-  StandardizationReferences,
-} from '../setUp';
+import type { AnalysisReferences, RunReferences, StandardizationReferences } from '../setUp';
 import { isAnalysis, pipetteVolumeMl, sampleOf, soughtIn, soughtOf, statedBy } from '../setUp';
 
 /** The records that a determination rests on: of a standardization, or of a series of an analysis. */
@@ -88,40 +77,13 @@ function contentDetermination(
       molarity: bottleMolarityInput(titrant, 'c_t', 'Titrant'),
       dilutions: [],
     },
-    dilutions: dilutionInputs(dilutions),
+    dilutions: dilutions.map(({ pipette, flask }) => ({
+      aliquot: deliveredBy(pipette),
+      flask: deliveredBy(flask),
+    })),
     ...(massFactor && portioning.kind === 'weighed' && { massFactor }),
     excess: measuredExcess(excess, blank, perExcess),
   };
-}
-
-/** What a sample was diluted by: each vessel as it is calibrated, within what is known of it. */
-function dilutionInputs(dilutions: RunSample['dilutions']): readonly Dilution[] {
-  return dilutions.map(({ pipette, flask }, i) => {
-    const step = String(i + 1);
-    return {
-      aliquot: vesselInput(pipette, `V_p,${step}`, `aliquot of dilution ${step}`),
-      flask: vesselInput(flask, `V_f,${step}`, `flask of dilution ${step}`),
-    };
-  });
-}
-
-function vesselInput(state: EquipmentState, symbol: string, name: string): Expression {
-  const { equipment, id, version } = state;
-  if (equipment.type !== 'glassware') throw new RangeError(`${equipment.name} holds no volume`);
-  const point = calibratedPointOf(state);
-  return commonInput({
-    id: `equipment:${id}/tolerance@${String(version)}/${symbol}`,
-    symbol,
-    name,
-    effect: 'Dilution',
-    value: Number(equipment.volumeMl) + (point?.deviation ?? 0),
-    unit: UNITS.millilitre,
-    components: [
-      ...(point ? calibrationComponents(point) : volumeTolerance(equipment)),
-      ...deliveryRepeatability(equipment, point),
-    ],
-    source: equipment.name,
-  });
 }
 
 function knownOf(
@@ -152,9 +114,14 @@ function measuredExcess(
   const { bottle, vessel } = excess;
   return {
     molarity: bottleMolarityInput(bottle, 'c_e', 'Excess'),
-    volume: exact(pipetteVolumeMl(vessel) + deviationMl(vessel), UNITS.millilitre),
+    volume: deliveredBy(vessel),
     soughtPerExcess: exact(soughtPerExcess ?? 0),
   };
+}
+
+/** What a vessel holds or delivers, as its calibration found; how well that is known stands in the model of a run. */
+function deliveredBy(vessel: EquipmentState): Expression {
+  return exact(pipetteVolumeMl(vessel) + deviationMl(vessel), UNITS.millilitre);
 }
 
 /** What a vessel delivers beyond its nominal volume, mL, as its calibration found. */

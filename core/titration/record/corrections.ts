@@ -6,7 +6,7 @@ import { weighingText } from '../../metrology';
 import type { Fact, Finding } from '../../record';
 import { provenance } from '../../record';
 import type { Entry, Portion, RunState } from '../run';
-import { entriesAt, flaskOf, INITIAL, openConflicts } from '../run';
+import { entriesAt, flaskOf, INITIAL, openConflicts, seriesWith } from '../run';
 import type { Contested, Draft, ReadingDraft, RunFactTable } from './draft';
 import { beginsFilling, draftAt, entryOf } from './draft';
 import { checkAliquot, checkWeighingOf } from './portionChecks';
@@ -38,10 +38,12 @@ export const CORRECTION_FACTS: RunFactTable<CorrectionBodies> = {
   'run.weighing-corrected': {
     nature: 'decision',
     names: ({ corrects }) => [corrects],
-    check: ({ body: { corrects, weighing } }, run) =>
-      hasPortion(run, corrects, 'mass')
-        ? impossibleOnly(checkWeighingOf(run, weighing))
-        : [unknownEntry('weighing')],
+    check: ({ body: { corrects, weighing } }, run) => {
+      const series = seriesOfPortion(run, corrects, 'mass');
+      return series
+        ? impossibleOnly(checkWeighingOf(series, weighing))
+        : [unknownEntry('weighing')];
+    },
     apply: (draft, fact) => {
       const { corrects, weighing } = fact.body;
       correctPortion(draft, corrects, { kind: 'mass', weighing }, fact);
@@ -51,10 +53,10 @@ export const CORRECTION_FACTS: RunFactTable<CorrectionBodies> = {
   'run.volume-corrected': {
     nature: 'decision',
     names: ({ corrects }) => [corrects],
-    check: ({ body: { corrects, volumeMl } }, run) =>
-      hasPortion(run, corrects, 'volume')
-        ? impossibleOnly(checkAliquot(run, volumeMl))
-        : [unknownEntry('volumeMl')],
+    check: ({ body: { corrects, volumeMl } }, run) => {
+      const series = seriesOfPortion(run, corrects, 'volume');
+      return series ? impossibleOnly(checkAliquot(series, volumeMl)) : [unknownEntry('volumeMl')];
+    },
     apply: (draft, fact) => {
       const { corrects, volumeMl } = fact.body;
       correctPortion(draft, corrects, { kind: 'volume', volumeMl }, fact);
@@ -86,8 +88,12 @@ export const CORRECTION_FACTS: RunFactTable<CorrectionBodies> = {
   },
 };
 
-function hasPortion(run: RunState, factId: string, kind: 'mass' | 'volume'): boolean {
-  return run.flasks.some(({ portion }) => portion.factId === factId && portion.value.kind === kind);
+/** The series with a portion of a kind that an entry wrote down; null where there is none. */
+function seriesOfPortion(run: RunState, factId: string, kind: 'mass' | 'volume'): RunState | null {
+  const flask = run.flasks.find(
+    ({ portion }) => portion.factId === factId && portion.value.kind === kind,
+  );
+  return flask ? seriesWith(run, flask) : null;
 }
 
 /** A correction brings its own reason, so only what cannot be is held against it. */
