@@ -8,10 +8,10 @@ import { Loading } from '../app/Loading';
 import { usePersonName, useRecordsOf, useRuns } from '../app/records';
 import { useSession } from '../app/session';
 import { useWaiting } from '../outbox/useOutbox';
-import { ButtonLink } from '../ui/Button';
 import { Page } from '../ui/Page';
 import { Sentence } from '../ui/ShortName';
 import { instantText } from '../ui/typeset';
+import { TwoWays } from './TwoWays';
 
 /** The runs on the bench, and the way to a new one. */
 export function TitratePage() {
@@ -28,24 +28,9 @@ export function TitratePage() {
   ]);
   if (!open) return <Loading />;
   return (
-    <Page
-      title="Titrate"
-      tabTitle="Titrate"
-      lead="Runs on the bench"
-      actions={
-        <>
-          <ButtonLink to="/titrate/set-up" look={open.length === 0 ? 'primary' : 'plain'}>
-            Standardize a bottle
-          </ButtonLink>
-          <ButtonLink to="/titrate/samples">Titrate samples</ButtonLink>
-        </>
-      }
-    >
+    <Page title="Titrate" tabTitle="Titrate" lead="Runs on the bench">
       {open.length + begunHere.length === 0 && (
-        <p className="text-lg text-ink-soft">
-          No run is open. Standardize a bottle against a standard, or titrate samples with one that
-          is certified: the plan says what to weigh.
-        </p>
+        <p className="text-lg text-ink-soft">No run is open.</p>
       )}
       <ul className="flex flex-col gap-4">
         {begunHere.map(({ recordId, body }) => (
@@ -76,6 +61,7 @@ export function TitratePage() {
           );
         })}
       </ul>
+      <TwoWays />
     </Page>
   );
 }
