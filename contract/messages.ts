@@ -345,8 +345,8 @@ const UUID = '[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}';
 
 /** The pages that there are; a record's carries its id. */
 const PAGES = new RegExp(
-  `^/(?:|interface|prepare(?:/write-down|/day)?|titrate(?:/set-up)?|judge|lots|equipment|verification|rules|methods|catalogue|people|account` +
-    `|bottles/${UUID}(?:/label)?|preparations/${UUID}|runs/${UUID}(?:/sheet|/judge)?|lots/${UUID}|equipment/${UUID}|(?:methods|catalogue)/(?:new|${UUID}|[a-z0-9-]+))$`,
+  `^/(?:|interface|prepare(?:/write-down|/day)?|titrate(?:/set-up|/samples)?|judge|samples|lots|equipment|verification|rules|words|settings|methods|catalogue|history|people|account` +
+    `|bottles/${UUID}(?:/label)?|preparations/${UUID}|runs/${UUID}(?:/sheet|/judge|/certificates/[^/]{1,120})?|samples/${UUID}|lots/${UUID}|equipment/${UUID}|(?:methods|catalogue)/(?:new|${UUID}|[a-z0-9-]+))$`,
 );
 
 /** `POST /api/prints`: a page was printed. */
