@@ -72,44 +72,29 @@ await picture('method');
 await page.goto(`${base}/catalogue`);
 await page.getByRole('table', { name: 'Own entries' }).waitFor();
 await picture('catalogue');
-// A hot titration of its own, left on the bench.
-await page.goto(`${base}/titrate/set-up`);
-await choose('Bottle', '0414, KMnO4 0.02 mol/L');
+// A batch of two wines of its own, left on the bench.
+await page.goto(`${base}/titrate/samples?analysis=titratable-acidity`);
+await page.getByLabel(/^W-311/).check();
+await choose('Portions with', 'Pipette V10');
+await picture('samples');
 await page.getByRole('button', { name: 'To the bench' }).click();
-/** @type {readonly (readonly [RegExp, string])[]} */
-const masses = [
-  [/net mass, flask 1/, '0.2101'],
-  [/net mass, flask 2/, '0.2088'],
-  [/net mass, flask 3/, '0.2115'],
-  [/net mass, flask 4/, '0.2092'],
-];
-/** @type {readonly (readonly [RegExp, string])[]} */
-const readings = [
-  [/initial reading, flask 1/, '0.10'],
-  [/final reading, flask 1/, '31.12'],
-  [/initial reading, flask 2/, '0.20'],
-];
-/** @param {readonly (readonly [RegExp, string])[]} entries */
-async function enter(entries) {
-  for (const [name, figure] of entries) {
-    await page.getByRole('textbox', { name }).fill(figure);
-    await page.keyboard.press('Enter');
+/** @param {string} name @param {string} figure */
+async function enter(name, figure) {
+  await page.getByRole('textbox', { name }).fill(figure);
+  await page.keyboard.press('Enter');
+}
+const finals = ['8.02', '8.04', '8.24', '8.21'];
+for (const [i, finalMl] of finals.entries()) {
+  const flask = i + 1;
+  if (i % 2 === 0) {
+    for (const one of [flask, flask + 1]) await enter(`volume, flask ${String(one)}`, '10');
   }
+  await enter(`initial reading, flask ${String(flask)}`, '0.00');
+  await enter(`final reading, flask ${String(flask)}`, finalMl);
 }
-await enter(masses);
-for (const flask of ['5', '6']) {
-  await page.getByText(`Make a blank as flask ${flask}`).first().waitFor();
-  await page.getByRole('button', { name: 'The blank is ready' }).click();
-}
-await enter(readings);
-await page.getByRole('textbox', { name: /final reading, flask 2/ }).waitFor();
-await page.keyboard.press('h');
-await page.getByRole('textbox', { name: /temperature, flask 2/ }).fill('78');
-await page.keyboard.press('Enter');
-await page.getByText(/min until 60/).waitFor();
-await picture('hot');
-await page.goto(`${page.url()}/sheet`);
-await picture('sheet');
+await page.getByRole('link', { name: 'See the contents' }).click();
+await page.getByRole('heading', { name: /^Samples/ }).waitFor();
+await picture('contents');
 await page.goto(`${base}/judge`);
 await page.getByRole('link', { name: 'certificate 0416-1' }).click();
 await page.getByRole('heading', { name: 'Certified' }).waitFor();
