@@ -156,22 +156,42 @@ function checkRequest(
       ? []
       : [impossible('other-unit', `${field}.unit`, { units: analysis.units })]),
     ...(isStated ? [] : [impossible('not-stated-as', `${field}.as`)]),
-    ...needsOf(analysis, unit, sample).map((need) => impossible(need, 'sample')),
+    ...neededByAny(analysis, unit, sample).map((need) => impossible(need, 'sample')),
     ...checkLimits(requirement, `${field}.requirement`),
   ];
 }
 
-/** What a unit needs to be known of the sample, and is not; of a portion of any kind that the analysis takes, unless one is given. */
-export function needsOf(
+type Need = 'density-missing' | 'unit-mass-missing' | 'volume-needed';
+
+/** What lacks whichever portion the analysis takes: nothing, as long as one kind of them answers. */
+function neededByAny(
   { portions }: Analysis,
   unit: SampleRequest['unit'],
+  sample: Sample,
+): readonly Need[] {
+  const needs = portions.map(({ kind }) => needsOf(unit, sample, kind));
+  return needs.find((one) => one.length === 0) ?? needs[0] ?? [];
+}
+
+/** What a result in a unit needs of the sample or of its portion, and does not have. */
+export function needsOf(
+  unit: SampleRequest['unit'],
   { density, unitMass }: Pick<Sample, 'density' | 'unitMass'>,
-  kind = portions[0]?.kind,
-): readonly ('density-missing' | 'unit-mass-missing')[] {
-  const { quantity } = RESULT_UNITS[unit];
-  if (quantity === 'mass-fraction' && kind === 'aliquot' && !density) return ['density-missing'];
-  if (quantity === 'mass-per-unit' && !unitMass) return ['unit-mass-missing'];
-  return [];
+  portion: 'weighed' | 'aliquot',
+): readonly Need[] {
+  switch (RESULT_UNITS[unit].quantity) {
+    case 'mass-fraction':
+      return portion === 'aliquot' && !density ? ['density-missing'] : [];
+    case 'mass-per-unit':
+      return unitMass ? [] : ['unit-mass-missing'];
+    case 'molarity':
+    case 'equivalents':
+    case 'mass-concentration':
+    case 'volume-fraction':
+      return portion === 'weighed' ? ['volume-needed'] : [];
+    case 'equivalent-mass':
+      return [];
+  }
 }
 
 function checkLimits(requirement: Requirement, field: string): readonly Finding[] {

@@ -1,4 +1,6 @@
 import { describe, expect, test } from 'vitest';
+import { CATALOGUE, RESULT_UNITS } from '../chemistry';
+import type { PlainDate } from '../grammar';
 import type { GivenSample } from '../test-support/analyses';
 import { analysisScript } from '../test-support/analyses';
 import type { RunScript } from '../test-support/runs';
@@ -17,8 +19,9 @@ import { forecastFlask } from './figures';
 import { nextStep, workedOn } from './guidance';
 import { judgeRun } from './judging';
 import type { RunFact } from './record';
-import { checkRunFact } from './record';
+import { checkRunFact, checkRunStart } from './record';
 import { seriesOf } from './run';
+import { isAnalysis, soughtOf } from './setUp';
 import { asPlanned } from './whatIf';
 
 /** Pipettes into a flask and titrates it from zero. */
@@ -284,6 +287,53 @@ test('whatever is entered of a batch is checked by its own sample, with the whol
   const incident = { measured: null, waterMl: null, volumetricFlaskMl: null, remark: '' };
   const noted = { flask: 2, incidentId: 'overshot', ...incident };
   expect(() => codes(script.propose('run.incident-noted', noted))).not.toThrow();
+});
+
+describe('each way to state an analysis, of each portion that it takes', () => {
+  const known = { density: '1.05', unitMass: '0.6' };
+  const ways = CATALOGUE.analyses.flatMap((analysis) =>
+    analysis.portions.flatMap(({ kind }) =>
+      analysis.units.flatMap((unit) =>
+        (analysis.statedAs.length > 0 ? analysis.statedAs : [null]).map((as) => ({
+          ...{ analysis, kind, unit, as: as?.formula ?? null },
+        })),
+      ),
+    ),
+  );
+
+  function benchFor({ analysis, kind, unit, as }: (typeof ways)[number], sample: object = known) {
+    const [substanceId = ''] = analysis.titrantIds;
+    const molarity = String(analysis.nominalMolarityMolPerL);
+    return analysisScript(
+      ...([analysis.id, { substanceId, molarity }] as const),
+      kind === 'weighed' ? 'weighed' : { pipetteMl: '25' },
+      { unit, as, ...sample },
+    ).state;
+  }
+  function against(way: (typeof ways)[number], sample?: object): readonly string[] {
+    const findings = checkRunStart(benchFor(way, sample).references, '2026-03-02' as PlainDate);
+    return findings.map(({ code }) => code).filter((code) => NEEDS.includes(code));
+  }
+  const NEEDS = ['volume-needed', 'density-missing', 'unit-mass-missing'];
+
+  test.each(
+    ways.map((way) => [
+      `${way.analysis.id}, ${way.kind}, ${way.unit}, ${way.as ?? 'as it is'}`,
+      way,
+    ]),
+  )('%s: has a figure, or is refused', (_, way) => {
+    const isByVolume = RESULT_UNITS[way.unit].unit.dimension.volume < 0;
+    expect(against(way)).toEqual(way.kind === 'weighed' && isByVolume ? ['volume-needed'] : []);
+    if (against(way).length > 0) return;
+    const { setUp, references } = benchFor(way);
+    expect(isAnalysis(references) && soughtOf(references).expected).toBeGreaterThan(0);
+    if (way.analysis.excess === null) expect(() => asPlanned(setUp, references)).not.toThrow();
+  });
+
+  test('and says what is missing of the sample for it', () => {
+    const missing = new Set(ways.flatMap((way) => against(way, {})));
+    expect([...missing].toSorted()).toEqual(NEEDS.toSorted());
+  });
 });
 
 test('what U will come to is told beforehand, and is what the series then has', () => {

@@ -11,6 +11,8 @@ export const SAMPLE_FINDINGS = {
     'A content by mass of what is pipetted needs the density of the sample: measure it, or choose another unit.',
   'unit-mass-missing': () =>
     'A content of each unit needs the mean mass of one: weigh twenty and divide.',
+  'volume-needed': () =>
+    'A content by volume needs a pipetted portion: choose a pipette, or ask for a content by mass.',
   'no-limit': () => 'Give a lower limit, an upper one, or both.',
   'limits-crossed': () => 'The lower limit lies above the upper one.',
   'not-last-dilution': () => 'Only the last dilution can be struck out: the others rest on it.',

@@ -97,6 +97,8 @@ function SetUp(stores: SampleStores) {
   });
   const bench = sampleBench(chosen, stores);
   const { start, findings, errors, errorAt, isBusy, error } = useStart(bench);
+  // What cannot be titrated has no plan either.
+  const isImpossible = findings.some(({ severity }) => severity === 'impossible');
   const { roomTemperatureC } = useSession().laboratory.settings;
   const { typed, field } = useTyped({ ...TYPED, temperatureC: roomTemperatureC }, errors);
   const onChoose = (changes: Partial<ChosenSamples>): void => {
@@ -147,7 +149,7 @@ function SetUp(stores: SampleStores) {
         </div>
       </Form>
       <div className="border-rule xl:border-l xl:pl-10">
-        <PlanOfFirst bench={bench} />
+        {!isImpossible && <PlanOfFirst bench={bench} />}
         {references && references.samples.length > 1 && (
           <p className="mt-3 text-ink-soft">
             The plan is for the first sample; the others take as many titrations each.

@@ -114,8 +114,8 @@ function checkSampleStart(
     ...(portioning.kind === 'weighed' && dilutions.length > 0
       ? [impossible('dilution-weighed', 'samples', { code })]
       : []),
-    ...needsOf(method, statedBy(method, state).unit, state.sample, portioning.kind).map((need) =>
-      impossible(need, 'samples'),
+    ...needsOf(statedBy(method, state).unit, state.sample, portioning.kind).map((need) =>
+      impossible(need, need === 'volume-needed' ? 'instrument' : 'samples'),
     ),
   ];
 }

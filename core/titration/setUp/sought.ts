@@ -114,7 +114,7 @@ function contentOf(
 ): Content {
   const { quantity, unit } = RESULT_UNITS[key];
   const mass = (): Expression =>
-    exact(molarMass(as?.formula ?? 'H').valueGPerMol, UNITS.gramPerMole);
+    exact(molarMass(givenOf(as, 'formula')).valueGPerMol, UNITS.gramPerMole);
   switch (quantity) {
     case 'molarity':
       return { statedAs: 'molarity', unit };
@@ -134,7 +134,7 @@ function contentOf(
     case 'volume-fraction':
       return {
         ...{ statedAs: 'volume-fraction', unit, molarMass: mass() },
-        pureDensity: exact(as?.densityGPerMl ?? 1, GRAM_PER_ML),
+        pureDensity: exact(givenOf(as, 'densityGPerMl'), GRAM_PER_ML),
       };
     case 'mass-per-unit':
       return {
@@ -144,6 +144,13 @@ function contentOf(
     case 'equivalent-mass':
       return { statedAs: 'equivalent-mass', unit, equivalents: exact(1) };
   }
+}
+
+/** What the catalogue gives of what an analysis is stated as. @throws RangeError where it gives nothing */
+function givenOf<K extends keyof StatedAs>(as: StatedAs | null, key: K): NonNullable<StatedAs[K]> {
+  const given = as?.[key] ?? null;
+  if (given === null) throw new RangeError(`the catalogue gives no ${key}`);
+  return given;
 }
 
 const GRAM_PER_ML = { ...UNITS.gramPerLitre, symbol: 'g/mL', toCoherent: 1000 };
