@@ -13,6 +13,7 @@ import {
   propagate,
   sum,
   UNITS,
+  withFigures,
 } from '../measurement';
 import { deliveryRepeatability } from '../metrology';
 import { forecastFlask } from './figures';
@@ -334,6 +335,17 @@ describe('each way to state an analysis, of each portion that it takes', () => {
     const missing = new Set(ways.flatMap((way) => against(way, {})));
     expect([...missing].toSorted()).toEqual(NEEDS.toSorted());
   });
+});
+
+test('a judgement is made once, and again when figures are written otherwise', () => {
+  const given = { unit: 'g/L', as: 'C4H6O6' } as const;
+  const script = analysisScript('titratable-acidity', HYDROXIDE, { pipetteMl: '10' }, given);
+  const { state } = pipette(script, 1, '10', '8.26');
+  const sources = () => JSON.stringify(judgeRun(state).result?.evaluation.budget);
+  expect(judgeRun(state)).toBe(judgeRun(state));
+  expect(sources()).toContain('± 0.05 mL');
+  expect(withFigures(',', sources)).toContain('± 0,05 mL');
+  expect(sources()).toContain('± 0.05 mL');
 });
 
 test('what U will come to is told beforehand, and is what the series then has', () => {

@@ -49,6 +49,7 @@ function withTitrations(count: number): RunState {
 const [few, many] = [withTitrations(4), withTitrations(20)];
 const attached = { name: 'source.json', content: Buffer.from(text), sha256: '0'.repeat(64) };
 const printed = { document, source: attached, link: 'http://localhost/', logo: null };
+// A judged state is remembered: each turn judges a copy.
 console.log(
   JSON.stringify({
     certificateMs: await bestMs(10, () =>
@@ -57,8 +58,8 @@ console.log(
     emptyMs: await bestMs(10, () =>
       pdfmake.createPdf({ content: [' '], defaultStyle: { font: FONT } }).getBuffer(),
     ),
-    judgeFourMs: await bestMs(50, () => judgeRun(few)),
-    judgeTwentyMs: await bestMs(50, () => judgeRun(many)),
+    judgeFourMs: await bestMs(50, () => judgeRun({ ...few })),
+    judgeTwentyMs: await bestMs(50, () => judgeRun({ ...many })),
     peakMb: Math.round(process.resourceUsage().maxRSS / 1024),
   }),
 );

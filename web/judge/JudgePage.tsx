@@ -1,4 +1,3 @@
-import { useMemo } from 'react';
 import { useParams } from 'react-router';
 import { findSubstance } from '#core/chemistry';
 import { areSolutionsRelated } from '#core/ledger';
@@ -64,7 +63,7 @@ function Standardized({
   readonly isAllKept: boolean;
 }) {
   // The same until an entry comes: what hangs on it is not computed with every glance.
-  const judgement = useMemo(() => judgeRun(run), [run]);
+  const judgement = judgeRun(run);
   const { bottle } = run.references;
   const titrant = findSubstance(bottle.substanceId, bottle.own);
   const standard = standardSubstance(run.references.standard);

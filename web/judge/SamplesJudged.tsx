@@ -1,4 +1,3 @@
-import { useMemo } from 'react';
 import { Link } from 'react-router';
 import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
 import type { Measured, Requirement } from '#core/sample';
@@ -57,7 +56,7 @@ export function SamplesJudged({ run }: { readonly run: RunState }) {
 }
 
 function SampleJudged({ series }: { readonly series: RunState }) {
-  const judgement = useMemo(() => judgeRun(series), [series]);
+  const judgement = judgeRun(series);
   const { references } = series;
   if (!isAnalysis(references)) return null;
   const { id, sample } = sampleOf(references).state;

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { useParams } from 'react-router';
 import type { Id } from '#core/grammar';
 import { judgeRun } from '#core/titration/judging';
@@ -106,7 +106,7 @@ function useBench(run: RunState) {
   const [mode, onMode] = useState<WeighingMode>(run.setUp.rules.weighing);
   const [previewMl, onPreview] = useState<number | null>(null);
   const [isLarge, setLarge] = useState(false);
-  const judgement = useMemo(() => judgeRun(run), [run]);
+  const judgement = judgeRun(run);
   const step = takeDetour(run, judgement, detour);
   const askAboutIncident = (): void => {
     ask({ kind: 'incident', flask: flaskAtHand(run, step) });

@@ -1,12 +1,19 @@
 import type { HouseRules } from '../../laboratory';
 import type {
   Correlation,
+  DecimalMark,
   DecimalText,
   Evaluation,
   Expression,
   WorkingStep,
 } from '../../measurement';
-import { correlationsIn, propagate, roundToUncertainty, working } from '../../measurement';
+import {
+  correlationsIn,
+  decimalMark,
+  propagate,
+  roundToUncertainty,
+  working,
+} from '../../measurement';
 import type { Summary } from '../../statistics';
 import {
   DIXON_UP_TO,
@@ -112,6 +119,21 @@ interface Titrated {
  * choosing the closest would understate it.
  */
 export function judgeRun(run: RunState): Judgement {
+  const mark = decimalMark();
+  const known = JUDGED.get(run);
+  if (known?.mark === mark) return known.judgement;
+  const judgement = judged(run);
+  JUDGED.set(run, { mark, judgement });
+  return judgement;
+}
+
+/** A state never changes, and lists, bench and pages ask for the same one many times; its words hold figures as they are written now. */
+const JUDGED = new WeakMap<
+  RunState,
+  { readonly mark: DecimalMark; readonly judgement: Judgement }
+>();
+
+function judged(run: RunState): Judgement {
   const { rules } = run.setUp;
   const disputed = new Map(openConflicts(run).map(({ flask, place }) => [flask, place]));
   const titrated = run.flasks
