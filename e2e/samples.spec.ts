@@ -2,10 +2,10 @@ import { expect } from '@playwright/test';
 import { choose, enter, expectAccessible, signInToDemo, test } from './laboratory';
 
 /** The molarity of the bottle that is chosen as titrant, as the set-up tells it. */
-async function titrantMolarity(text: string): Promise<number> {
+function titrantMolarity(text: string): number {
   const found = /(\d\.\d+) ± /.exec(text)?.[1];
   expect(found, text).toBeDefined();
-  return Promise.resolve(Number(found));
+  return Number(found);
 }
 
 test('a vinegar is received, titrated with a certified titrant, and held against its limit', async ({
@@ -43,7 +43,7 @@ test('a vinegar is received, titrated with a certified titrant, and held against
   await expect(page.getByRole('heading', { level: 1, name: 'Titrate samples' })).toBeFocused();
   await choose(page, 'Portions with', /Pipette V25/);
   const titrant = page.getByRole('button', { name: /Titrant/ });
-  const molPerL = await titrantMolarity(await titrant.innerText());
+  const molPerL = titrantMolarity(await titrant.innerText());
   await expectAccessible(page);
   await page.getByRole('button', { name: 'To the bench' }).click();
 

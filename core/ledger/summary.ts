@@ -7,7 +7,7 @@ import type { Judgement, SeriesScatter } from '../titration/judging';
 import { judgeRun, scatterOf, signedSoFar } from '../titration/judging';
 import type { Certificate, RunState, SignatureMeaning } from '../titration/run';
 import { isStandardization, openReturn, seriesOf, takenBy, titreMl } from '../titration/run';
-import { isAnalysis, sampleOf, soughtOf } from '../titration/setUp';
+import { bottleIdOf, isAnalysis, sampleOf, soughtOf } from '../titration/setUp';
 import type { StepSaid } from '../wording';
 
 /** A run as lists show it. */
@@ -57,7 +57,7 @@ export function summarizeRun(run: RunState): RunSummary {
   return {
     id: run.id,
     version: run.version,
-    bottleId: arrangedAbout(run),
+    bottleId: bottleIdOf(run.setUp),
     status: run.status,
     startedBy: run.started.by,
     startedAt: run.started.at,
@@ -74,11 +74,6 @@ export function summarizeRun(run: RunState): RunSummary {
     temperatureC: run.setUp.temperatureC,
     scatter: isStandardization(run) ? scatterOf(run, now) : null,
   };
-}
-
-/** The bottle that a run is about: the one that is standardized, or that samples are titrated with. */
-function arrangedAbout({ setUp }: RunState): Id {
-  return isAnalysis(setUp) ? setUp.titrant.id : setUp.bottle.id;
 }
 
 /** What of a sample has been found so far; nothing of a standardization. */

@@ -1,4 +1,3 @@
-import { standardizationOf } from '#core/titration/run';
 import { useState } from 'react';
 import { isPlainDate } from '#core/grammar';
 import { ownKeepingDays } from '#core/laboratory';
@@ -8,6 +7,7 @@ import { suggestValidUntil } from '#core/reagent';
 import type { Judgement, Signing } from '#core/titration/judging';
 import { certificationFindings, outOfUseFindings } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
+import { standardizationOf } from '#core/titration/run';
 import { newId } from '#contract';
 import { findingText } from '#core/wording';
 import { useRecordsNow } from '../app/records';

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
+import { figureText, roundHalfEven, roundSignificant, signedText } from '#core/measurement';
 import type { Measured, Requirement } from '#core/sample';
 import { decide, ofAccepted, ofClaim } from '#core/sample';
 import type { Judgement, Result } from '#core/titration/judging';
@@ -187,8 +187,7 @@ function saidOf(
   requirement: Exclude<Requirement, { kind: 'none' }>,
   measured: Measured,
 ): { readonly text: string; readonly isGood: boolean | null } {
-  const percent = (value: number, places = 1): string =>
-    `${figureText(roundHalfEven(value, places))} %`;
+  const percent = (value: number): string => `${figureText(roundHalfEven(value, 1))} %`;
   switch (requirement.kind) {
     case 'limits': {
       const { verdict, probability } = decide(measured, requirement);
@@ -208,8 +207,7 @@ function saidOf(
     case 'accepted-value': {
       const { relativeErrorPercent, isWithin, en } = ofAccepted(measured, requirement);
       const number = en === null ? '' : `, normalized error ${figureText(roundSignificant(en, 2))}`;
-      const sign = relativeErrorPercent < 0 ? '−' : '+';
-      const error = `Relative error ${sign}${percent(Math.abs(relativeErrorPercent), 2)}${number}`;
+      const error = `Relative error ${signedText(relativeErrorPercent, 2)} %${number}`;
       return { text: within(error, isWithin), isGood: isWithin };
     }
   }

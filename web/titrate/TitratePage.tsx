@@ -1,6 +1,5 @@
 import { figureText } from '#core/measurement';
-import type { RunSetUp } from '#core/titration/setUp';
-import { isAnalysis } from '#core/titration/setUp';
+import { bottleIdOf } from '#core/titration/setUp';
 import { stepText } from '#core/wording';
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
@@ -24,7 +23,7 @@ export function TitratePage() {
   );
   const bottles = useRecordsOf('bottle', [
     ...(open ?? []).map(({ bottleId }) => bottleId),
-    ...begunHere.map(({ body }) => aboutOf(body)),
+    ...begunHere.map(({ body }) => bottleIdOf(body)),
   ]);
   if (!open) return <Loading />;
   return (
@@ -37,7 +36,7 @@ export function TitratePage() {
           <RunCard
             key={recordId}
             id={recordId}
-            title={titleOf(bottles.find(({ id }) => id === aboutOf(body))?.code)}
+            title={titleOf(bottles.find(({ id }) => id === bottleIdOf(body))?.code)}
           >
             begun on this device; the server does not know of it yet
           </RunCard>
@@ -64,11 +63,6 @@ export function TitratePage() {
       <TwoWays />
     </Page>
   );
-}
-
-/** The bottle that a run is about: the one that is standardized, or that samples are titrated with. */
-function aboutOf(setUp: RunSetUp): string {
-  return isAnalysis(setUp) ? setUp.titrant.id : setUp.bottle.id;
 }
 
 /** A bottle whose code somebody else gave as well has none until it takes another. */

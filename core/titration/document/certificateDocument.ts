@@ -1,4 +1,3 @@
-import { standardizationOf } from '../run';
 import type { Document, Row } from '../../document';
 import { rowsOf, sectionOf } from '../../document';
 import { findSubstance } from '../../chemistry';
@@ -7,6 +6,7 @@ import { COVERAGE_PROBABILITY, figureText, roundHalfEven } from '../../measureme
 import { endOfSentence } from '../../wording';
 import type { Judgement, Result } from '../judging';
 import type { Certificate, RunState } from '../run';
+import { standardizationOf } from '../run';
 import type { DocumentContext } from './context';
 import { equipmentSection, methodSection, standardSection } from './restsOn';
 import { replicatesSection, statisticsSection } from './series';

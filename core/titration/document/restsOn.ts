@@ -1,4 +1,3 @@
-import { standardizationOf } from '../run';
 import type { Block, Row } from '../../document';
 import { rowsOf, sectionOf } from '../../document';
 import { excessRatioOfMethod, findSubstance, moleRatioOfMethod } from '../../chemistry';
@@ -7,6 +6,7 @@ import type { EquipmentState } from '../../metrology';
 import type { BottleState, LotState } from '../../reagent';
 import { knownMolarity, lotMolarMass, purityText } from '../../reagent';
 import type { Certificate, RunState } from '../run';
+import { standardizationOf } from '../run';
 import { namedRecords } from '../setUp';
 import type { DocumentContext } from './context';
 

@@ -1,4 +1,5 @@
 import type { StandardizationReferences, StandardizationSetUp } from '../setUp';
+import { isAnalysis } from '../setUp';
 import type { RunState } from './state';
 
 /** A run that standardizes a titrant. */
@@ -9,7 +10,7 @@ export interface StandardizationRun extends RunState {
 
 /** Whether a run standardizes a titrant, and does not analyse samples. */
 export function isStandardization(run: RunState): run is StandardizationRun {
-  return 'bottle' in run.references && 'bottle' in run.setUp;
+  return !isAnalysis(run.references) && !isAnalysis(run.setUp);
 }
 
 /** A run as a standardization. @throws RangeError for one that analyses samples: of that no certificate of a bottle is asked */

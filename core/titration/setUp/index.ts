@@ -35,5 +35,5 @@ export type {
   StandardChoice,
   StandardizationSetUp,
 } from './setUp';
-export { withAdopted } from './setUp';
+export { bottleIdOf, withAdopted } from './setUp';
 export { sampleOf, soughtOf, statedBy } from './sought';

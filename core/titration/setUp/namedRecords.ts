@@ -1,4 +1,5 @@
 import type { RecordVersion } from '../../record';
+import { isAnalysis } from './references';
 import type { AnalysisSetUp, RunSetUp, StandardizationSetUp } from './setUp';
 
 /** A record that a set-up names: its kind, and where the set-up names it. */
@@ -13,7 +14,7 @@ export function namedRecords(setUp: RunSetUp): readonly NamedRecord[] {
   const { method, excess, burette, thermometer } = setUp;
   return [
     ...(method.kind === 'own' ? [named('method', 'method', method)] : []),
-    ...('samples' in setUp ? namedByAnalysis(setUp) : namedByStandardization(setUp)),
+    ...(isAnalysis(setUp) ? namedByAnalysis(setUp) : namedByStandardization(setUp)),
     ...(excess
       ? [named('excess', 'bottle', excess.bottle), named('pipette', 'equipment', excess.vessel)]
       : []),

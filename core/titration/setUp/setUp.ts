@@ -1,6 +1,8 @@
 import type { HouseRules } from '../../laboratory';
+import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { RecordVersion } from '../../record';
+import { isAnalysis } from './references';
 
 /** A method that ships, or one of the laboratory's own at the version that was in force. */
 export type MethodChoice =
@@ -90,7 +92,7 @@ export function withAdopted(setUp: RunSetUp, adopted: readonly Adopted[]): RunSe
     burette: at(burette),
     thermometer: thermometer && at(thermometer),
   };
-  if ('samples' in setUp) {
+  if (isAnalysis(setUp)) {
     const { titrant, samples, portioning } = setUp;
     return {
       ...setUp,
@@ -119,4 +121,9 @@ export function withAdopted(setUp: RunSetUp, adopted: readonly Adopted[]): RunSe
         ? { ...standard, lot: at(standard.lot), balance: at(standard.balance) }
         : { ...standard, bottle: at(standard.bottle), vessel: at(standard.vessel) },
   };
+}
+
+/** The bottle that a run is about: the one that is standardized, or that samples are titrated with. */
+export function bottleIdOf(setUp: RunSetUp): Id {
+  return isAnalysis(setUp) ? setUp.titrant.id : setUp.bottle.id;
 }
