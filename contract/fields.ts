@@ -137,3 +137,6 @@ export const localMinute = v.pipe(
 );
 
 export const distribution = v.picklist(['rectangular', 'triangular', 'normal', 'arcsine']);
+
+/** A record as it was at a version. */
+export const recordVersion = v.strictObject({ id, version: storedInteger(1) });

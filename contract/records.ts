@@ -30,8 +30,8 @@ import {
   plainDate,
   positiveDecimal,
   reason,
+  recordVersion,
   remark,
-  storedInteger,
 } from './fields';
 import { houseRulesSchema, settingsSchema } from './houseRules';
 import { SAMPLE_FACT_SCHEMAS } from './samples';
@@ -261,8 +261,6 @@ export const planSchema = v.strictObject({
 const stepId = v.pipe(v.string(), v.regex(/^[a-z-]{1,30}(-\d{1,2})?$/, 'This is no step.'));
 
 const flask = count(1, 99);
-
-const recordVersion = v.strictObject({ id, version: storedInteger(1) });
 
 /** What a step of a preparation rests on. */
 const pins = v.pipe(

@@ -10,12 +10,10 @@ import {
   plainDate,
   positiveDecimal,
   reason,
+  recordVersion,
   remark,
-  storedInteger,
 } from './fields';
 import type { SchemaOf } from './fields';
-
-const recordVersion = v.strictObject({ id, version: storedInteger(1) });
 
 const requirement = v.variant('kind', [
   v.strictObject({ kind: v.literal('none') }),

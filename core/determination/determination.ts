@@ -141,7 +141,7 @@ export function balanceOf(determination: Determination): Balance<Expression> {
   return {
     sought: [
       ...contentOf(determination.sought),
-      ...massFactorOf({ massFactor: massFactor ?? null }),
+      ...massFactorOf(massFactor),
       ...diluted(dilutions),
     ],
     known: [times(soughtPerKnown), ...molarityOf(determination.known), times('titre')],
@@ -153,23 +153,26 @@ export function balanceOf(determination: Determination): Balance<Expression> {
 /** The amount of a standard in a portion of it. */
 function portionOf(known: Known): readonly Factor<Expression>[] {
   return known.kind === 'weighed'
-    ? [times('portion'), ...massFactorOf(known), times(known.purity), over(known.molarMass)]
+    ? [
+        times('portion'),
+        ...massFactorOf(known.massFactor),
+        times(known.purity),
+        over(known.molarMass),
+      ]
     : [...molarityOf(known), times('portion')];
 }
 
-function massFactorOf({
-  massFactor,
-}: Pick<WeighedStandard, 'massFactor'>): readonly Factor<Expression>[] {
+function massFactorOf(massFactor: Expression | null = null): readonly Factor<Expression>[] {
   return massFactor ? [times(massFactor)] : [];
 }
 
 function molarityOf(solution: KnownSolution | MadeUpStandard): readonly Factor<Expression>[] {
   const steps = diluted(solution.dilutions);
   if (solution.kind === 'solution') return [times(solution.molarity), ...steps];
-  const { mass, purity, molarMass, volume } = solution;
+  const { mass, massFactor, purity, molarMass, volume } = solution;
   return [
     times(mass),
-    ...massFactorOf(solution),
+    ...massFactorOf(massFactor),
     times(purity),
     over(molarMass),
     over(volume),
