@@ -28,7 +28,7 @@ function fileOf(): string {
   });
   const file = JSON.stringify({
     ...{ format: 'vine-measure-certificate', formatVersion: 1, certificate },
-    figures: certifiedFigures(state, judgement),
+    figures: certifiedFigures(judgement),
     // The scripts write today's shapes.
     source: {
       facts: facts.map((fact) => ({ ...fact, schemaVersion: currentSchemaVersion(fact.kind) })),

@@ -1,14 +1,14 @@
 import * as v from 'valibot';
 import type { PreparationRecords } from '#core/preparation';
 import type { RunFact } from '#core/titration/record';
-import type { Certificate } from '#core/titration/run';
-import { SIGNATURE_MEANINGS } from '#core/titration/run';
+import type { Certificate, Report } from '#core/titration/run';
+import { REPORT_FORMS, SIGNATURE_MEANINGS } from '#core/titration/run';
 import type {
   AnalysisReferences,
   RunReferences,
   StandardizationReferences,
 } from '#core/titration/setUp';
-import { analysisSchema, methodSchema } from './catalogue';
+import { analysisSchema, methodSchema, resultUnit } from './catalogue';
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema } from './houseRules';
 import type {
@@ -23,6 +23,7 @@ import type {
 } from './messages';
 import type { SchemaOf } from './fields';
 import { balanceSchema, buretteSchema, thermometerSchema } from './records';
+import { requirement } from './samples';
 import {
   bottleState,
   certifiedCorrections,
@@ -198,6 +199,55 @@ export const certificateAnswer = v.strictObject({
   coreVersion: text,
   catalogueVersion: text,
 }) satisfies SchemaOf<Certificate>;
+
+export const reportAnswer = v.strictObject({
+  number: text,
+  form: v.picklist(REPORT_FORMS),
+  analysisId: text,
+  analysis: text,
+  results: v.array(
+    v.strictObject({
+      sampleId: id,
+      code: text,
+      unit: resultUnit,
+      as: v.nullable(text),
+      stated: text,
+      value: decimal,
+      expandedUncertainty: decimal,
+      coverageFactor: decimal,
+      unrounded: v.strictObject({ value: number, standardUncertainty: number }),
+      effectiveDegreesOfFreedom: v.nullable(number),
+      titrationsAveraged: number,
+      titrationsMade: number,
+      requirement,
+      held: v.nullable(v.strictObject({ text, isGood: v.nullable(v.boolean()) })),
+    }),
+  ),
+  notFound: v.array(text),
+  titrant: v.strictObject({
+    bottleId: id,
+    described: text,
+    molarity: decimal,
+    expandedUncertainty: decimal,
+    certificateNumber: v.nullable(text),
+  }),
+  endPoint: text,
+  temperatureC: decimal,
+  measuredWith: text,
+  burette: text,
+  analystIds: v.array(id),
+  rules: houseRulesSchema,
+  deviations: v.array(text),
+  amends: v.nullable(text),
+  signatures: v.array(v.strictObject({ means: v.picklist(SIGNATURE_MEANINGS), by: id, at: text })),
+  isIndependent: v.boolean(),
+  issuedById: id,
+  issuedOn: plainDate,
+  reason: v.nullable(text),
+  runVersion: number,
+  coreVersion: text,
+  catalogueVersion: text,
+}) satisfies SchemaOf<Report>;
 
 export const historyAnswer = v.strictObject({
   lines: v.array(v.strictObject({ fact: factSchema, name: text, about: v.nullable(text) })),

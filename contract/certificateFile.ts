@@ -9,23 +9,24 @@ import type { SchemaOf } from './fields';
 const figure = v.pipe(v.number(), v.finite());
 const quantity = { value: figure, unit: v.string() };
 
-const figures = v.strictObject({
-  molarity: v.strictObject({
-    ...quantity,
-    standardUncertainty: figure,
-    expandedUncertainty: figure,
-    coverageFactor: figure,
-    coverageProbability: figure,
-    effectiveDegreesOfFreedom: v.nullable(figure),
-  }),
-  replicates: v.array(
-    v.strictObject({
-      flask: figure,
-      verdict: v.string(),
-      titre: v.nullable(v.strictObject(quantity)),
-      molarity: v.nullable(v.strictObject(quantity)),
-    }),
-  ),
+const result = v.strictObject({
+  ...quantity,
+  standardUncertainty: figure,
+  expandedUncertainty: figure,
+  coverageFactor: figure,
+  coverageProbability: figure,
+  effectiveDegreesOfFreedom: v.nullable(figure),
+});
+
+/** The parts of the figures of whatever is issued. */
+export const figureSchemas = {
+  result,
+  replicate: {
+    flask: figure,
+    verdict: v.string(),
+    titre: v.nullable(v.strictObject(quantity)),
+  },
+  replicateResult: v.nullable(v.strictObject(quantity)),
   budget: v.array(
     v.strictObject({
       ...quantity,
@@ -36,6 +37,17 @@ const figures = v.strictObject({
       share: figure,
     }),
   ),
+};
+
+const figures = v.strictObject({
+  molarity: result,
+  replicates: v.array(
+    v.strictObject({
+      ...figureSchemas.replicate,
+      molarity: figureSchemas.replicateResult,
+    }),
+  ),
+  budget: figureSchemas.budget,
 }) satisfies SchemaOf<CertifiedFigures>;
 
 const shown = v.variant('kind', [
@@ -56,7 +68,7 @@ const block = v.variant('kind', [
   v.strictObject({ kind: v.literal('sentences'), sentences: v.array(v.string()) }),
 ]);
 
-const documentSchema = v.strictObject({
+export const documentSchema = v.strictObject({
   title: v.string(),
   number: v.string(),
   headline: v.string(),

@@ -1,5 +1,7 @@
 export type { CertificateFile } from './certificateFile';
 export { certificateFileSchema } from './certificateFile';
+export type { ReportFile } from './reportFile';
+export { reportFileSchema } from './reportFile';
 export { catalogueSchema, methodSchema, ownEntrySchema } from './catalogue';
 export { sampleSchema } from './samples';
 export { houseRulesSchema, settingsSchema } from './houseRules';
@@ -17,10 +19,12 @@ export {
 export type {
   BottlingRequest,
   CertifyRequest,
+  ReportRequest,
   HistoryAnswer,
   HistoryLine,
   HistoryRequest,
   SignRequest,
+  WithdrawReportRequest,
   WithdrawRequest,
   ListAnswer,
   ListKind,
@@ -39,6 +43,8 @@ export type {
 export {
   bottlingSchema,
   certifyRequestSchema,
+  reportRequestSchema,
+  withdrawReportRequestSchema,
   historyRequestSchema,
   withdrawRequestSchema,
   DEMO_PASSWORD,

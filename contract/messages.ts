@@ -9,6 +9,7 @@ import type { PersonState } from '#core/people';
 import type { PreparationRecords } from '#core/preparation';
 import type { Fact } from '#core/record';
 import type { RunFact } from '#core/titration/record';
+import { REPORT_FORMS } from '#core/titration/run';
 import type { RunReferences } from '#core/titration/setUp';
 import type { ClientFactBody } from './records';
 import { isCommonPassword } from './commonPasswords';
@@ -105,15 +106,32 @@ export const certifyRequestSchema = v.strictObject({
 });
 export type CertifyRequest = v.InferOutput<typeof certifyRequestSchema>;
 
-/** `POST /api/runs/:runId/withdrawal`: the certificate in force holds no longer. */
-export const withdrawRequestSchema = v.strictObject({
+/** `POST /api/runs/:runId/report` */
+export const reportRequestSchema = v.strictObject({
   factId: id,
-  bottleFactId: id,
+  ...device,
+  basedOn: version,
+  form: v.picklist(REPORT_FORMS),
+  reason: v.nullable(reason),
+  ...signed,
+});
+export type ReportRequest = v.InferOutput<typeof reportRequestSchema>;
+
+/** `POST /api/runs/:runId/report-withdrawal`: the report in force holds no longer. */
+export const withdrawReportRequestSchema = v.strictObject({
+  factId: id,
   ...device,
   basedOn: version,
   number: v.pipe(v.string(), v.maxLength(100)),
   reason,
   password: signed.password,
+});
+export type WithdrawReportRequest = v.InferOutput<typeof withdrawReportRequestSchema>;
+
+/** `POST /api/runs/:runId/withdrawal`: the certificate in force holds no longer. */
+export const withdrawRequestSchema = v.strictObject({
+  ...withdrawReportRequestSchema.entries,
+  bottleFactId: id,
 });
 export type WithdrawRequest = v.InferOutput<typeof withdrawRequestSchema>;
 
@@ -346,7 +364,7 @@ const UUID = '[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}';
 /** The pages that there are; a record's carries its id. */
 const PAGES = new RegExp(
   `^/(?:|interface|prepare(?:/write-down|/day)?|titrate(?:/set-up|/samples)?|judge|samples|lots|equipment|verification|rules|words|settings|methods|catalogue|history|people|account` +
-    `|bottles/${UUID}(?:/label)?|preparations/${UUID}|runs/${UUID}(?:/sheet|/judge|/certificates/[^/]{1,120})?|samples/${UUID}|lots/${UUID}|equipment/${UUID}|(?:methods|catalogue)/(?:new|${UUID}|[a-z0-9-]+))$`,
+    `|bottles/${UUID}(?:/label)?|preparations/${UUID}|runs/${UUID}(?:/sheet|/judge|/(?:certificates|reports)/[^/]{1,120})?|samples/${UUID}|lots/${UUID}|equipment/${UUID}|(?:methods|catalogue)/(?:new|${UUID}|[a-z0-9-]+))$`,
 );
 
 /** `POST /api/prints`: a page was printed. */

@@ -5,6 +5,7 @@ import {
   anyListAnswer,
   anyRecordAnswer,
   certificateAnswer,
+  reportAnswer,
   descriptionAnswer,
   liveEvent,
   preparationAnswer,
@@ -14,11 +15,14 @@ import {
   stockAnswer,
 } from './answers';
 import { certificateFileSchema } from './certificateFile';
+import { reportFileSchema } from './reportFile';
 import type { ProblemCode } from './problem';
 import { factSchema, LIST_SCHEMAS, personState, preparedBottle, storedFileSchema } from './states';
 import {
   bottlingSchema,
   certifyRequestSchema,
+  reportRequestSchema,
+  withdrawReportRequestSchema,
   withdrawRequestSchema,
   signRequestSchema,
   changePasswordSchema,
@@ -282,6 +286,39 @@ export const ROUTES: readonly Route[] = [
     parameters: RUN_ID,
     answers: { 204: { meaning: 'Withdrawn.' } },
     problems: ['wrong-credentials', 'too-many-requests', 'not-allowed', ...DECIDED],
+  },
+  {
+    method: 'get',
+    path: '/runs/{runId}/reports/{number}',
+    summary:
+      'A report of samples as a file: what it states, its figures in SI units, and all that was entered, to be computed again.',
+    needsSession: true,
+    body: null,
+    parameters: { ...RUN_ID, number: { in: 'path', meaning: 'number of a report' } },
+    answers: { 200: json('The report.', reportFileSchema) },
+    problems: [],
+  },
+  {
+    method: 'post',
+    path: '/runs/{runId}/report',
+    summary:
+      'Reports what was found of the samples of a run, with the password of whoever signs last.',
+    needsSession: true,
+    body: reportRequestSchema,
+    parameters: RUN_ID,
+    answers: { 201: json('The report.', reportAnswer) },
+    problems: [...DECIDED, 'wrong-credentials', 'not-allowed', 'too-many-requests'],
+  },
+  {
+    method: 'post',
+    path: '/runs/{runId}/report-withdrawal',
+    summary:
+      'Withdraws the report in force: what it states of each sample holds no longer, and the run is open to be amended.',
+    needsSession: true,
+    body: withdrawReportRequestSchema,
+    parameters: RUN_ID,
+    answers: { 204: { meaning: 'It is withdrawn.' } },
+    problems: [...DECIDED, 'wrong-credentials', 'not-allowed', 'too-many-requests'],
   },
   {
     method: 'get',

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { ClientFactKind } from '#core/ledger';
 import type { Requirement, Sample, SampleFactBodies, SampleRequest } from '#core/sample';
 import { DECISION_RULES } from '#core/sample';
 import { resultUnit } from './catalogue';
@@ -15,7 +16,7 @@ import {
 } from './fields';
 import type { SchemaOf } from './fields';
 
-const requirement = v.variant('kind', [
+export const requirement = v.variant('kind', [
   v.strictObject({ kind: v.literal('none') }),
   v.strictObject({
     kind: v.literal('limits'),
@@ -87,4 +88,6 @@ export const SAMPLE_FACT_SCHEMAS = {
   'sample.diluted': v.strictObject({ ...dilutionSchema, reason: v.nullable(reason) }),
   'sample.dilution-struck': v.strictObject({ dilutionId: id, reason }),
   'sample.disposed': v.strictObject({ how: reason }),
-} satisfies { readonly [K in keyof SampleFactBodies]: SchemaOf<SampleFactBodies[K]> };
+} satisfies {
+  readonly [K in keyof SampleFactBodies & ClientFactKind]: SchemaOf<SampleFactBodies[K]>;
+};

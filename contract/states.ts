@@ -10,7 +10,7 @@ import type { Fact, Provenance, StoredFile } from '#core/record';
 import type { SampleState } from '#core/sample';
 import { SIGNATURE_MEANINGS } from '#core/titration/run';
 import { STEP_CODES } from '#core/wording';
-import { methodSchema, ownEntries, ownEntrySchema, stepWork } from './catalogue';
+import { methodSchema, ownEntries, ownEntrySchema, resultUnit, stepWork } from './catalogue';
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema, settingsSchema } from './houseRules';
 import type { SchemaOf } from './fields';
@@ -255,13 +255,29 @@ export const sampleState = v.strictObject({
   struck: v.array(v.strictObject({ ...dilution, because: text })),
   corrections: corrections(sampleSchema),
   disposed: v.nullable(v.strictObject({ ...said, how: text })),
+  // Of before there were reports nothing was reported.
+  reported: v.optional(
+    v.array(
+      v.strictObject({
+        runId: id,
+        reportNumber: text,
+        analysisId: text,
+        unit: resultUnit,
+        as: v.nullable(text),
+        stated: text,
+        reportedOn: plainDate,
+        withdrawn: v.nullable(withReason),
+      }),
+    ),
+    [],
+  ),
 }) satisfies SchemaOf<SampleState>;
 
 const runSummary = v.strictObject({
   id,
   version: number,
   bottleId: id,
-  status: v.picklist(['open', 'certified', 'abandoned']),
+  status: v.picklist(['open', 'certified', 'reported', 'abandoned']),
   startedBy: text,
   startedAt: text,
   closedAt: v.nullable(text),
@@ -270,8 +286,17 @@ const runSummary = v.strictObject({
   isReturned: v.optional(v.boolean(), false),
   taken: v.array(v.strictObject({ id, amount: number })),
   molarity: v.nullable(number),
+  analysisId: v.optional(v.nullable(text), null),
   samples: v.optional(
-    v.array(v.strictObject({ id, code: text, content: v.nullable(number), unit: text })),
+    v.array(
+      v.strictObject({
+        id,
+        code: text,
+        content: v.nullable(number),
+        unit: text,
+        range: v.optional(v.nullable(number), null),
+      }),
+    ),
     [],
   ),
   next: v.strictObject({
@@ -279,6 +304,10 @@ const runSummary = v.strictObject({
     values: v.record(v.string(), v.unknown()),
   }),
   certificate: v.nullable(v.strictObject({ ...stated, number: text })),
+  report: v.optional(
+    v.nullable(v.strictObject({ number: text, titrantCertificate: v.nullable(text) })),
+    null,
+  ),
   method: text,
   temperatureC: decimal,
   scatter: v.nullable(

@@ -1,4 +1,4 @@
-import { draftDigest, judgeRun } from '#core/titration/judging';
+import { draftDigest } from '#core/titration/judging';
 import * as v from 'valibot';
 import { findMethod } from '#core/chemistry';
 import type { Id, Plain, PlainDate } from '#core/grammar';
@@ -15,10 +15,11 @@ import { findLaboratory, findProjection } from '../server/ledger/queries';
 import { findRun } from '../server/ledger/references';
 import { addPerson } from '../server/people/accounts';
 import { bottlePreparation } from '../server/preparations/bottle';
-import type { Issuing } from '../server/runs/certify';
-import { certifyRun } from '../server/runs/certify';
+import { CERTIFICATE } from '../server/runs/certify';
+import type { Issuing } from '../server/runs/issue';
+import { issue } from '../server/runs/issue';
 import { signRun } from '../server/runs/sign';
-import { withdrawCertificate } from '../server/runs/withdraw';
+import { OF_CERTIFICATE, withdraw } from '../server/runs/withdraw';
 import type { Services } from '../server/services';
 import type { Bench } from './bench';
 import { putRight, workSeries } from './analyst';
@@ -220,13 +221,13 @@ export async function loadDemo(
       look,
       today,
       withdraw: (run, number, reason) =>
-        withdrawCertificate(services, people[series.certifiedBy], runId, {
+        withdraw(OF_CERTIFICATE, services, people[series.certifiedBy], runId, {
           ...{ factId: newId(now), bottleFactId: newId(now), password: DEMO_PASSWORD },
           ...{ deviceId: null, deviceTime: new Date(now).toISOString(), clockOffsetMs: null },
           ...{ basedOn: run.version, number, reason },
         }),
       certify: async (run, validUntil, reason) => {
-        const draft = draftDigest(run, judgeRun(run));
+        const draft = draftDigest(run) ?? '';
         const stamp = () => ({
           ...{ password: DEMO_PASSWORD, draft, factId: newId(now) },
           ...{ deviceId: null, deviceTime: new Date(now).toISOString(), clockOffsetMs: null },
@@ -237,7 +238,7 @@ export async function loadDemo(
           basedOn: run.version,
         });
         const issuing = { services, printer, baseUrl };
-        await certifyRun(issuing, people[series.certifiedBy], runId, {
+        await issue(CERTIFICATE, issuing, people[series.certifiedBy], runId, {
           ...stamp(),
           bottleFactId: newId(now),
           basedOn: run.version + 1,

@@ -7,7 +7,7 @@ const BAD_INPUT = 2;
 
 const [file, ...others] = process.argv.slice(2);
 if (file === undefined || others.length > 0) {
-  refuse('Usage: npm run reproduce -- FILE.json (a certificate as Judge saves it)');
+  refuse('Usage: npm run reproduce -- FILE.json (a certificate or report as Judge saves it)');
 } else {
   try {
     tell(file, readJson(file));

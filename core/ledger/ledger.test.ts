@@ -75,6 +75,8 @@ test('what is decided names what it rests on; what was seen is never refused for
     'run.performed',
     'run.reading-corrected',
     'run.record-adopted',
+    'run.report-withdrawn',
+    'run.reported',
     'run.resumed',
     'run.returned',
     'run.volume-corrected',
@@ -82,6 +84,8 @@ test('what is decided names what it rests on; what was seen is never refused for
     'sample.corrected',
     'sample.dilution-struck',
     'sample.disposed',
+    'sample.report-withdrawn',
+    'sample.reported',
   ]);
   // Stored names: the first word of a fact's is the kind of its record.
   for (const kind of FACT_KINDS) expect(kind.split('.')[0]).toBe(recordKindOf(kind));

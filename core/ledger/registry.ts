@@ -252,7 +252,7 @@ export function checkFact(
   if (fact.kind === record.first && definition.repeats !== true) {
     return [impossible('exists-already', 'id')];
   }
-  const closed = definition.reopens === true ? [] : (record.closed?.(state) ?? []);
+  const closed = definition.comesAlways === true ? [] : (record.closed?.(state) ?? []);
   return closed.length > 0
     ? closed
     : (missingFor(fact, around) ?? definition.check(fact, state, around));

@@ -6,7 +6,14 @@ import { nextStep, workedOn } from '../titration/guidance';
 import type { Judgement, SeriesScatter } from '../titration/judging';
 import { judgeRun, scatterOf, signedSoFar } from '../titration/judging';
 import type { Certificate, RunState, SignatureMeaning } from '../titration/run';
-import { isStandardization, openReturn, seriesOf, takenBy, titreMl } from '../titration/run';
+import {
+  isAnalysisRun,
+  isStandardization,
+  openReturn,
+  seriesOf,
+  takenBy,
+  titreMl,
+} from '../titration/run';
 import { bottleIdOf, isAnalysis, sampleOf, soughtOf } from '../titration/setUp';
 import type { StepSaid } from '../wording';
 
@@ -30,12 +37,16 @@ export interface RunSummary {
   readonly method: string;
   /** Unrounded mean of what counts so far of a standardization, mol/L. */
   readonly molarity: number | null;
+  /** Id of the analysis; null for a standardization. */
+  readonly analysisId: string | null;
   /** What is analysed, and the unrounded mean of what counts so far of each; none in a standardization. */
   readonly samples: readonly {
     readonly id: Id;
     readonly code: string;
     readonly content: number | null;
     readonly unit: string;
+    /** Between the highest and the lowest of what counts, where that is two or more. */
+    readonly range: number | null;
   }[];
   /** `stepText` makes the sentence. */
   readonly next: StepSaid;
@@ -44,6 +55,11 @@ export interface RunSummary {
     Certificate,
     'number' | 'molarity' | 'expandedUncertainty' | 'coverageFactor'
   > | null;
+  /** What was reported of its samples, and by which certificate of the titrant; null before. */
+  readonly report: {
+    readonly number: string;
+    readonly titrantCertificate: string | null;
+  } | null;
   readonly temperatureC: DecimalText;
   /** How it scattered; null while it tells nothing of that. */
   readonly scatter: SeriesScatter | null;
@@ -63,13 +79,18 @@ export function summarizeRun(run: RunState): RunSummary {
     startedAt: run.started.at,
     closedAt: run.closed?.at ?? null,
     titrationsMade: run.flasks.filter((flask) => titreMl(flask) !== null).length,
-    signed: isStandardization(run) ? signedSoFar(run, now) : [],
+    signed: signedSoFar(run),
     isReturned: openReturn(run) !== null,
     taken: takenBy(run),
     molarity: isStandardization(run) ? (now.averaged?.mean ?? null) : null,
+    analysisId: isAnalysisRun(run) ? run.references.method.id : null,
     samples: judged.flatMap(({ series, judgement }) => sampleFound(series, judgement)),
     next: nextStep(current, now).says,
     certificate: run.certificate && statedBy(run.certificate),
+    report: run.report && {
+      number: run.report.number,
+      titrantCertificate: run.report.titrant.certificateNumber,
+    },
     method: run.references.method.name,
     temperatureC: run.setUp.temperatureC,
     scatter: isStandardization(run) ? scatterOf(run, now) : null,
@@ -81,7 +102,13 @@ function sampleFound({ references }: RunState, { averaged }: Judgement): RunSumm
   if (!isAnalysis(references)) return [];
   const { id, sample } = sampleOf(references).state;
   const { unit } = soughtOf(references).as;
-  return [{ id, code: sample.code, content: averaged?.mean ?? null, unit: unit.symbol }];
+  const { mean = null, n = 0, range = null } = averaged ?? {};
+  return [
+    {
+      ...{ id, code: sample.code, content: mean, unit: unit.symbol },
+      range: n > 1 ? range : null,
+    },
+  ];
 }
 
 function statedBy(certificate: Certificate): NonNullable<RunSummary['certificate']> {
@@ -90,9 +117,16 @@ function statedBy(certificate: Certificate): NonNullable<RunSummary['certificate
 }
 
 /** What lists order, filter and search a run by. */
-export function listedRun({ bottleId, status, method, certificate, samples }: RunSummary): Listing {
+export function listedRun({
+  bottleId,
+  status,
+  method,
+  certificate,
+  report,
+  samples,
+}: RunSummary): Listing {
   return {
-    name: certificate?.number ?? '',
+    name: (certificate ?? report)?.number ?? '',
     words: [method, ...samples.map(({ code }) => code)],
     aboutId: bottleId,
     standing: lasting(status),

@@ -51,8 +51,8 @@ export interface FactDefinition<
   readonly saysWho?: true;
   /** Made with the password of whoever made it: a signature. */
   readonly isSigned?: true;
-  /** Comes to a record that is closed, and opens it again. */
-  readonly reopens?: true;
+  /** Comes to a record that is closed too. */
+  readonly comesAlways?: true;
   /** What its check asks for that costs a look of its own: what is left, whether something rests on it, who has a name. */
   readonly asks?: 'stock' | 'use' | 'name';
   /** From each earlier shape of the body to the next, the oldest first. */

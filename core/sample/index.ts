@@ -1,9 +1,13 @@
 export type { Decision, Measured, OfAccepted, OfClaim, Verdict } from './decision';
 export { decide, ofAccepted, ofClaim, probabilityOfConformity } from './decision';
+export type { Held } from './held';
+export { holdAgainst } from './held';
+export { requirementText, RULE_WORDS } from './requirementText';
 export type {
   DecisionRule,
   DilutionState,
   Requirement,
+  ReportedContent,
   Sample,
   SampleDilution,
   SampleFactBodies,

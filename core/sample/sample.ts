@@ -1,5 +1,5 @@
 import type { ResultUnit } from '../chemistry';
-import type { PlainDate } from '../grammar';
+import type { Id, PlainDate } from '../grammar';
 import type { DecimalText } from '../measurement';
 import type { Correction, Provenance, RecordHead, RecordVersion } from '../record';
 
@@ -90,6 +90,19 @@ export interface SampleDilution {
   readonly flask: RecordVersion;
 }
 
+/** What a report stated of a sample: so much that whoever opens the sample needs no run. */
+export interface ReportedContent {
+  readonly runId: Id;
+  readonly reportNumber: string;
+  readonly analysisId: string;
+  readonly unit: ResultUnit;
+  /** The formula as which it is stated; null where that was to be found out. */
+  readonly as: string | null;
+  /** As the report states it, with its U and unit in words. */
+  readonly stated: string;
+  readonly reportedOn: PlainDate;
+}
+
 export interface SampleFactBodies {
   'sample.received': Sample;
   /** What was mistyped, put right: the whole sample as it should have been written down. */
@@ -98,6 +111,13 @@ export interface SampleFactBodies {
   /** A step that was never made, or made otherwise. */
   'sample.dilution-struck': { readonly dilutionId: string; readonly reason: string };
   'sample.disposed': { readonly how: string };
+  /** Made by the server, as a report is issued. */
+  'sample.reported': ReportedContent;
+  'sample.report-withdrawn': {
+    readonly runId: Id;
+    readonly reportNumber: string;
+    readonly reason: string;
+  };
 }
 
 /** A dilution as it stands. */
@@ -112,6 +132,11 @@ export interface SampleState extends RecordHead {
   /** Oldest first. */
   readonly corrections: readonly Correction<Sample>[];
   readonly disposed: (Provenance & { readonly how: string }) | null;
+  /** Every result that was reported, oldest first. */
+  readonly reported: readonly (ReportedContent & {
+    /** Null while it holds. */
+    readonly withdrawn: (Provenance & { readonly reason: string }) | null;
+  })[];
 }
 
 /** The request for an analysis; null where nobody asked for it. */

@@ -30,7 +30,13 @@ export interface AroundSample extends Around<{ readonly equipment: EquipmentStat
 }
 
 /** A sample: received, diluted, disposed of. */
-export const SAMPLE_RECORD = defineRecord<'sample', SampleFactBodies, SampleState, AroundSample>({
+export const SAMPLE_RECORD = defineRecord<
+  'sample',
+  SampleFactBodies,
+  SampleState,
+  AroundSample,
+  'sample.reported' | 'sample.report-withdrawn'
+>({
   kind: 'sample',
   first: 'sample.received',
   closed: ({ disposed }) => (disposed ? [impossible('disposed-of', 'sample')] : []),
@@ -43,9 +49,10 @@ export const SAMPLE_RECORD = defineRecord<'sample', SampleFactBodies, SampleStat
           struck: [],
           corrections: [],
           disposed: null,
+          reported: [],
         }
       : null,
-  listed: ({ sample, disposed }) => ({
+  listed: ({ sample, disposed, reported }) => ({
     name: sample.code,
     words: [
       sample.description,
@@ -58,7 +65,7 @@ export const SAMPLE_RECORD = defineRecord<'sample', SampleFactBodies, SampleStat
       ? { standing: lasting('disposed'), atHandUntil: 'over' as const }
       : atHand(
           {
-            now: 'received',
+            now: isReported(sample, reported) ? 'reported' : 'received',
             lastDay: sample.keepUntil,
             after: 'to-dispose-of',
             warningDays: null,
@@ -115,8 +122,43 @@ export const SAMPLE_RECORD = defineRecord<'sample', SampleFactBodies, SampleStat
       apply: (_state, fact) => ({ disposed: { ...provenance(fact), how: fact.body.how } }),
       sentence: ({ how }) => `disposed of: ${how}.`,
     },
+    'sample.reported': {
+      nature: 'decision',
+      needsServer: true,
+      // What was measured in time is reported whenever it is ready.
+      comesAlways: true,
+      refersTo: ({ runId }) => [{ field: 'runId', kind: 'run', id: runId, version: null }],
+      check: () => [],
+      apply: ({ reported }, { body }) => ({
+        reported: [...reported, { ...body, withdrawn: null }],
+      }),
+      sentence: ({ reportNumber, stated }) => `reported in ${reportNumber}: ${stated}.`,
+    },
+    'sample.report-withdrawn': {
+      nature: 'decision',
+      needsServer: true,
+      comesAlways: true,
+      check: () => [],
+      apply: ({ reported }, fact) => ({
+        reported: reported.map((one) =>
+          one.reportNumber === fact.body.reportNumber
+            ? { ...one, withdrawn: { ...provenance(fact), reason: fact.body.reason } }
+            : one,
+        ),
+      }),
+      sentence: ({ reportNumber, reason }) => `report ${reportNumber} withdrawn: ${reason}.`,
+    },
   },
 });
+
+/** Whether every request has a result in a report that holds. */
+function isReported({ requests }: Sample, reported: SampleState['reported']): boolean {
+  const holding = reported.filter(({ withdrawn }) => withdrawn === null);
+  return (
+    requests.length > 0 &&
+    requests.every(({ analysisId }) => holding.some((one) => one.analysisId === analysisId))
+  );
+}
 
 function checkSample(
   sample: Sample,

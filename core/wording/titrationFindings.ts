@@ -24,7 +24,7 @@ const NOT_FOLLOWED = {
 
 /** What speaks against entries of a run, and against its certificate. */
 export const TITRATION_FINDINGS = {
-  'no-result': () => 'No titration counts yet, so there is nothing to certify.',
+  'no-result': () => 'No titration counts yet, so there is nothing to sign for.',
   'conflict-open': () =>
     'Two entries for one place contradict each other. Settle which one stands first.',
   'rules-deviate': () =>
@@ -53,6 +53,23 @@ export const TITRATION_FINDINGS = {
   'nothing-to-return': () => 'Nobody has signed for it yet, so there is nothing to give back.',
   'own-remarks': () => 'You remarked it: somebody who did the work answers.',
   'not-in-force': ({ number }: { number: string }) => `Certificate ${number} is not in force.`,
+  'report-not-in-force': ({ number }: { number: string }) => `Report ${number} is not in force.`,
+  'titrant-certificate-withdrawn': ({ number }: { number: string }) =>
+    `Certificate ${number} of the titrant was withdrawn: go on with the one that replaces it.`,
+  'sample-not-found': ({ code }: { code: string }) =>
+    `Sample ${code} has no result: titrate it, or say why it is left out.`,
+  'request-changed': ({ code }: { code: string }) =>
+    `What is asked of sample ${code} was changed after the run had begun: the result is held against what was agreed before. Say so.`,
+  'sample-not-concordant': ({
+    code,
+    atLeast,
+    limit,
+  }: {
+    code: string;
+    atLeast: number;
+    limit: string;
+  }) =>
+    `Sample ${code}: the house rule asks for ${String(atLeast)} titrations within ${figureText(limit)}. To report it without them, give a reason.`,
   'nothing-to-answer': () => 'Nobody has given it back.',
   'not-concordant': ({ atLeast, limit }: { atLeast: number; limit: string }) =>
     `The house rule asks for ${String(atLeast)} titrations within ${figureText(limit)}. To certify without them, give a reason.`,

@@ -136,7 +136,7 @@ export async function listStrayProjections(db: Knex): Promise<string[]> {
  * Raised when what lists read of a record has another shape than before: every start compares it. A new lot of house rules
  * raises it too.
  */
-export const PROJECTIONS_SHAPE = 13 + LATEST_RULES;
+export const PROJECTIONS_SHAPE = 14 + LATEST_RULES;
 
 /** Is told how many of all records have been folded. */
 export type Progress = (done: number, total: number) => void;

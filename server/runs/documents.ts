@@ -4,13 +4,15 @@ import { decimalMarkOf, DEFAULT_SETTINGS } from '#core/laboratory';
 import { withFigures } from '#core/measurement';
 import type { PersonState } from '#core/people';
 import type { StoredFile } from '#core/record';
-import { certificateDocument } from '#core/titration/document';
+import type { DocumentContext } from '#core/titration/document';
+import { certificateDocument, reportDocument } from '#core/titration/document';
 import type { Judgement } from '#core/titration/judging';
-import { certifiedFigures, judgeRun } from '#core/titration/judging';
-import type { Certificate } from '#core/titration/run';
-import { certificateLink, standardizationOf } from '#core/titration/run';
+import { certifiedFigures, judgeRun, reportedFigures } from '#core/titration/judging';
+import type { RunFact } from '#core/titration/record';
+import type { Certificate, Report } from '#core/titration/run';
+import { analysisOf, certificateLink, reportLink, standardizationOf } from '#core/titration/run';
 import { namedRecords } from '#core/titration/setUp';
-import type { CertificateFile } from '#contract';
+import type { CertificateFile, ReportFile } from '#contract';
 import { newId } from '#contract';
 import { getAuditHead } from '../audit/queries';
 import { canonicalText } from '../audit/text';
@@ -20,26 +22,22 @@ import { findLaboratory, findProjection } from '../ledger/queries';
 import { foldLoaded, referencesFor } from '../ledger/references';
 import { listPeople } from '../people/queries';
 import { dateText, instantTextIn } from '../print/inWords';
-import type { Printer } from '../print/printer';
 import type { Services } from '../services';
+import type { IssuedFile, Issuing } from './issue';
 import type { RunAtHand } from './openRun';
 
-/** A run as it was when a certificate was issued. */
-export function asIssued(services: Services, run: RunAtHand, { number }: Certificate): RunAtHand {
-  const end = run.facts.findIndex(
-    (fact) => fact.kind === 'run.certified' && fact.body.certificate.number === number,
-  );
+/** A run as it was when a fact issued something of it. */
+export function asIssued(
+  services: Services,
+  run: RunAtHand,
+  isIssuing: (fact: RunFact) => boolean,
+): RunAtHand {
+  const end = run.facts.findIndex(isIssuing);
   const facts = run.facts.slice(0, end);
   const references = referencesFor(facts, aroundOf(services, run.surroundings));
   const before = foldLoaded({ id: run.state.id, kind: 'run', facts, references });
-  if (!before) throw new RangeError(`run ${run.state.id} never issued ${number}`);
+  if (!before) throw new RangeError(`run ${run.state.id} never issued it`);
   return { ...before, surroundings: run.surroundings };
-}
-
-/** A file that is issued with a certificate: what its fact says of it, and its bytes. */
-export interface IssuedFile {
-  readonly stored: StoredFile;
-  readonly content: Buffer;
 }
 
 /**
@@ -47,30 +45,40 @@ export interface IssuedFile {
  * file and the head of the audit log before the issue.
  */
 export async function makeDocuments(
-  { services, printer }: { readonly services: Services; readonly printer: Pick<Printer, 'print'> },
+  { services, printer, baseUrl }: Issuing,
   person: PersonState,
   run: RunAtHand,
   certificate: Certificate,
-  baseUrl: string,
 ): Promise<readonly IssuedFile[]> {
-  const { db } = services;
-  const file = await certificateFileOf(services, run, certificate, await getAuditHead(db));
+  const file = await certificateFileOf(services, run, certificate, await getAuditHead(services.db));
   const json = issuedFile(
     `${certificate.number}.json`,
     'application/json',
     Buffer.from(canonicalText(file)),
   );
-  const pdf = await printer.print(person.id, {
+  const link = certificateLink(baseUrl, run.state.id, certificate.number);
+  const pdf = await paperOf({ services, printer }, person, file.document, json, link);
+  return [json, issuedFile(`${certificate.number}.pdf`, 'application/pdf', pdf)];
+}
+
+/** A document on paper, with the file of its figures. */
+async function paperOf(
+  { services, printer }: Pick<Issuing, 'services' | 'printer'>,
+  person: PersonState,
+  document: Document,
+  { stored, content }: IssuedFile,
+  link: string,
+): Promise<Buffer> {
+  return printer.print(person.id, {
     kind: 'document',
     printed: {
-      document: file.document,
-      source: { name: json.stored.name, content: json.content, sha256: json.stored.sha256 },
-      link: certificateLink(baseUrl, run.state.id, certificate.number),
+      document,
+      source: { name: stored.name, content, sha256: stored.sha256 },
+      link,
       logo: await logoOf(services),
       issuedAt: services.now().toISOString(),
     },
   });
-  return [json, issuedFile(`${certificate.number}.pdf`, 'application/pdf', pdf)];
 }
 
 function issuedFile(name: string, type: StoredFile['type'], content: Buffer): IssuedFile {
@@ -88,7 +96,7 @@ export async function certificateFileOf(
   services: Services,
   run: RunAtHand,
   certificate: Certificate,
-  auditHead: { readonly sequence: number; readonly hash: string } | null,
+  auditHead: AuditHead,
 ): Promise<CertificateFile & { readonly document: Document }> {
   const judgement = judgeRun(run.state);
   return {
@@ -96,37 +104,55 @@ export async function certificateFileOf(
     formatVersion: 2,
     certificate,
     document: await documentOf(services, run, judgement, certificate, auditHead),
-    figures: certifiedFigures(run.state, judgement),
+    figures: certifiedFigures(judgement),
     source: { facts: run.facts, references: run.references },
   };
 }
 
 async function documentOf(
   services: Services,
-  { state, surroundings }: RunAtHand,
+  run: RunAtHand,
   judgement: Judgement,
   certificate: Certificate,
-  auditHead: { readonly sequence: number; readonly hash: string } | null,
+  auditHead: AuditHead,
 ): Promise<Document> {
-  const { db } = services;
+  const { state } = run;
   const { setUp, references } = standardizationOf(state);
-  const laboratory = await findLaboratory(db);
-  const bottle = (await findProjection(db, 'bottle', setUp.bottle.id)) ?? references.bottle;
+  const bottle =
+    (await findProjection(services.db, 'bottle', setUp.bottle.id)) ?? references.bottle;
   const own = bottle.certified.findIndex(
     ({ certificateNumber }) => certificateNumber === certificate.number,
   );
+  const { analystIds, certifiedById, signatures } = certificate;
+  const ids = [...analystIds, certifiedById, ...signatures.map(({ by }) => by)];
+  return inWords(services, run, ids, auditHead, (context) =>
+    certificateDocument(state, judgement, certificate, {
+      ...context,
+      bottle: own < 0 ? bottle : { ...bottle, certified: bottle.certified.slice(0, own) },
+    }),
+  );
+}
+
+type AuditHead = { readonly sequence: number; readonly hash: string } | null;
+
+/** What is made with all that documents say of a run, with figures as the laboratory writes them. */
+async function inWords<Made>(
+  services: Services,
+  { state, surroundings }: RunAtHand,
+  personIds: readonly string[],
+  auditHead: AuditHead,
+  make: (context: DocumentContext) => Made,
+): Promise<Made> {
+  const { db } = services;
+  const laboratory = await findLaboratory(db);
   const around = aroundOf(services, surroundings);
   const equipment = namedRecords(state.setUp).flatMap(({ kind, at }) =>
     kind === 'equipment' ? (around.at('equipment', at) ?? []) : [],
   );
-  const { analystIds, certifiedById, signatures } = certificate;
-  const ids = [...analystIds, certifiedById, ...signatures.map(({ by }) => by)];
-  const people = await listPeople(db, [...new Set(ids)]);
-  const mark = decimalMarkOf(laboratory?.settings ?? DEFAULT_SETTINGS);
-  return withFigures(mark, () =>
-    certificateDocument(state, judgement, certificate, {
+  const people = await listPeople(db, [...new Set(personIds)]);
+  return withFigures(decimalMarkOf(laboratory?.settings ?? DEFAULT_SETTINGS), () =>
+    make({
       issuer: [laboratory?.name ?? '', ...(laboratory?.letterhead ?? [])],
-      bottle: own < 0 ? bottle : { ...bottle, certified: bottle.certified.slice(0, own) },
       equipment,
       auditHead,
       nameOf: (id) => people.get(id)?.name ?? 'somebody',
@@ -134,4 +160,47 @@ async function documentOf(
       instantText: instantTextIn(laboratory?.timeZone ?? 'UTC'),
     }),
   );
+}
+
+/** The report on paper, for the batch or for each sample, and the file of its figures that is attached to each. */
+export async function makeReportDocuments(
+  { services, printer, baseUrl }: Issuing,
+  person: PersonState,
+  run: RunAtHand,
+  report: Report,
+): Promise<readonly IssuedFile[]> {
+  const file = await reportFileOf(services, run, report, await getAuditHead(services.db));
+  const { number } = report;
+  const json = issuedFile(`${number}.json`, 'application/json', Buffer.from(canonicalText(file)));
+  const link = reportLink(baseUrl, run.state.id, number);
+  const papers: IssuedFile[] = [];
+  for (const document of file.documents) {
+    const pdf = await paperOf({ services, printer }, person, document, json, link);
+    papers.push(issuedFile(`${document.number.replace('/', '-')}.pdf`, 'application/pdf', pdf));
+  }
+  return [json, ...papers];
+}
+
+/** A report as a file, made from the entries. */
+async function reportFileOf(
+  services: Services,
+  run: RunAtHand,
+  report: Report,
+  auditHead: AuditHead,
+): Promise<ReportFile> {
+  const state = analysisOf(run.state);
+  const { analystIds, issuedById, signatures, results, form } = report;
+  const ids = [...analystIds, issuedById, ...signatures.map(({ by }) => by)];
+  const each =
+    form === 'each' ? results.map(({ sampleId }, i) => ({ sampleId, place: i + 1 })) : [null];
+  return {
+    format: 'vine-measure-report',
+    formatVersion: 1,
+    report,
+    documents: await inWords(services, run, ids, auditHead, (context) =>
+      each.map((of) => reportDocument(state, report, of, context)),
+    ),
+    figures: reportedFigures(state),
+    source: { facts: run.facts, references: run.references },
+  };
 }

@@ -1,5 +1,7 @@
-import type { RunState, StandardizationRun } from '#core/titration/run';
-import { isStandardization } from '#core/titration/run';
+import type { Id } from '#core/grammar';
+import type { RecordKind } from '#core/ledger';
+import type { AnalysisRun, RunState, StandardizationRun } from '#core/titration/run';
+import { isAnalysisRun, isStandardization } from '#core/titration/run';
 import { lockAndOpen } from '../ledger/append';
 import type { LoadedRun, Opened } from '../ledger/references';
 import { foldLoaded, openRecords, recordOf } from '../ledger/references';
@@ -19,17 +21,15 @@ export async function openRun(services: Services, id: string): Promise<RunAtHand
 }
 
 /**
- * A run, locked together with the bottle whose molarity it seeks, so that something comes to both or to neither. What a run rests on
- * never changes, so its bottle is known before either is locked.
+ * A run, locked together with other records, so that something comes to all of them or to none. What a run rests on never changes, so
+ * they are known before any is locked.
  */
-export async function lockWithBottle(
+export async function lockWith(
   services: Services,
-  { id, setUp }: Pick<StandardizationRun, 'id' | 'setUp'>,
+  id: Id,
+  others: readonly { readonly id: string; readonly kind: RecordKind }[],
 ): Promise<{ readonly run: LoadedRun; readonly opened: Opened }> {
-  const opened = await lockAndOpen(services, [
-    { id, kind: 'run' },
-    { id: setUp.bottle.id, kind: 'bottle' },
-  ]);
+  const opened = await lockAndOpen(services, [{ id, kind: 'run' }, ...others]);
   const run = foldLoaded(recordOf(opened.records, id));
   if (!run) throw new RangeError(`run ${id} vanished while it was being locked`);
   return { run, opened };
@@ -42,4 +42,10 @@ export function certifiable(run: RunState): StandardizationRun {
     'invalid-request',
     'Samples are analysed in this run: it certifies no titrant.',
   );
+}
+
+/** A run as an analysis of samples. @throws AppError where a titrant is standardized: there is nothing to report */
+export function reportable(run: RunState): AnalysisRun {
+  if (isAnalysisRun(run)) return run;
+  throw new AppError('invalid-request', 'This run certifies a titrant: it has no samples.');
 }

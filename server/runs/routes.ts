@@ -1,6 +1,12 @@
 import { Router } from 'express';
 import type { RunAnswer } from '#contract';
-import { certifyRequestSchema, signRequestSchema, withdrawRequestSchema } from '#contract';
+import {
+  certifyRequestSchema,
+  reportRequestSchema,
+  signRequestSchema,
+  withdrawReportRequestSchema,
+  withdrawRequestSchema,
+} from '#contract';
 import type { AppParts } from '../parts';
 import { findFile } from '../files/queries';
 import { AppError } from '../http/appError';
@@ -9,11 +15,13 @@ import { passwordLimits } from '../http/limits';
 import { idParameter, parseBody } from '../http/problems';
 import { requirePerson } from '../http/session';
 import { findRun } from '../ledger/references';
-import { certifyRun } from './certify';
+import { CERTIFICATE } from './certify';
 import { asIssued, certificateFileOf } from './documents';
+import { issue } from './issue';
 import { openRun } from './openRun';
+import { REPORT } from './report';
 import { signRun } from './sign';
-import { withdrawCertificate } from './withdraw';
+import { OF_CERTIFICATE, OF_REPORT, withdraw } from './withdraw';
 
 type RunParts = Pick<
   AppParts,
@@ -46,7 +54,17 @@ export function runRoutes(parts: RunParts): Router {
     const file = kept && (await findFile(services.db, kept.fileId));
     response.attachment(`${certificate.number}.json`).type('application/json');
     const made = () =>
-      certificateFileOf(services, asIssued(services, run, certificate), certificate, null);
+      certificateFileOf(
+        services,
+        asIssued(
+          services,
+          run,
+          (fact) =>
+            fact.kind === 'run.certified' && fact.body.certificate.number === certificate.number,
+        ),
+        certificate,
+        null,
+      );
     response.send(file?.content ?? JSON.stringify(await made()));
   });
 
@@ -60,7 +78,7 @@ export function runRoutes(parts: RunParts): Router {
   router.post('/runs/:runId/withdrawal', ...limits, async (request, response) => {
     const person = await requirePerson(services, request);
     const wanted = parseBody(request, withdrawRequestSchema);
-    await withdrawCertificate(services, person, idParameter(request, 'runId'), wanted);
+    await withdraw(OF_CERTIFICATE, services, person, idParameter(request, 'runId'), wanted);
     response.status(204).end();
   });
 
@@ -69,7 +87,32 @@ export function runRoutes(parts: RunParts): Router {
     const decision = parseBody(request, certifyRequestSchema);
     const runId = idParameter(request, 'runId');
     const issuing = { services, printer, baseUrl: baseUrlOf(request, publicUrl) };
-    response.status(201).json(await certifyRun(issuing, person, runId, decision));
+    response.status(201).json(await issue(CERTIFICATE, issuing, person, runId, decision));
+  });
+
+  router.post('/runs/:runId/report', ...limits, async (request, response) => {
+    const person = await requirePerson(services, request);
+    const decision = parseBody(request, reportRequestSchema);
+    const runId = idParameter(request, 'runId');
+    const issuing = { services, printer, baseUrl: baseUrlOf(request, publicUrl) };
+    response.status(201).json(await issue(REPORT, issuing, person, runId, decision));
+  });
+
+  router.post('/runs/:runId/report-withdrawal', ...limits, async (request, response) => {
+    const person = await requirePerson(services, request);
+    const wanted = parseBody(request, withdrawReportRequestSchema);
+    await withdraw(OF_REPORT, services, person, idParameter(request, 'runId'), wanted);
+    response.status(204).end();
+  });
+
+  router.get('/runs/:runId/reports/:number', async (request, response) => {
+    await requirePerson(services, request);
+    const run = await openRun(services, idParameter(request, 'runId'));
+    const issued = run?.state.reports.find(({ report }) => report.number === request.params.number);
+    const kept = issued?.documents.find(({ type }) => type === 'application/json');
+    const file = kept && (await findFile(services.db, kept.fileId));
+    if (!file) throw new AppError('not-found', 'There is no such report.');
+    response.attachment(file.name).type('application/json').send(file.content);
   });
 
   return router;

@@ -4,8 +4,8 @@ import type { Fact } from '#core/record';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
 import type { Author } from '#core/rights';
-import type { Judgement, Signing } from '#core/titration/judging';
-import { judgeRun, signatoriesOf, signingFindings, signingOf } from '#core/titration/judging';
+import type { Signing } from '#core/titration/judging';
+import { signatoriesOf, signingFindings, signingOf } from '#core/titration/judging';
 import type { RunState, SignatureMeaning } from '#core/titration/run';
 import type { SignRequest } from '#contract';
 import { durably } from '../database/durably';
@@ -21,7 +21,6 @@ import { foldLoaded, recordOf } from '../ledger/references';
 import { confirmSigner } from '../people/accounts';
 import { listHere } from '../people/queries';
 import type { Services } from '../services';
-import { certifiable } from './openRun';
 
 /** What speaks against signing can give way to no reason. */
 const NO_REASON = { reason: null };
@@ -50,8 +49,7 @@ export async function signRun(
       throw factIdReused();
     }
     refuseStale(basedOn, run.state.version);
-    const standardization = certifiable(run.state);
-    await signingNow(tx, standardization, judgeRun(standardization), { means, draft, author });
+    await signingNow(tx, run.state, { means, draft, author });
     const fact = makeServerFact(services, person.id, {
       ...device,
       id: factId,
@@ -83,11 +81,10 @@ function isSame(
 export async function signingNow(
   tx: Knex,
   run: RunState,
-  judgement: Judgement,
   { means, draft, author }: { means: SignatureMeaning; draft: string; author: Author },
 ): Promise<Signing> {
-  const signing = signingOf(run, judgement, signatoriesOf(await listHere(tx)));
-  refuseUnexplained(signingFindings(run, judgement, signing, means, author), NO_REASON);
+  const signing = signingOf(run, signatoriesOf(await listHere(tx)));
+  refuseUnexplained(signingFindings(run, signing, means, author), NO_REASON);
   if (signing?.draft !== draft) {
     throw new AppError(
       'stale-version',

@@ -1,7 +1,7 @@
 import { addToDate } from '#core/grammar';
-import { draftDigest, judgeRun } from '#core/titration/judging';
+import { draftDigest } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
-import type { CertifyRequest, SignRequest } from '#contract';
+import type { CertifyRequest, ReportRequest, SignRequest } from '#contract';
 import { newId } from '#contract';
 import { findRun } from '../ledger/references';
 import type { TestLaboratory } from './laboratory';
@@ -24,7 +24,7 @@ export async function signatureOf(
 ): Promise<SignRequest> {
   const run = await runNow(where, runId);
   return {
-    ...{ factId: newId(), password: PASSWORD, draft: draftDigest(run, judgeRun(run)) },
+    ...{ factId: newId(), password: PASSWORD, draft: draftDigest(run) ?? '' },
     ...{ deviceId: null, deviceTime: new Date().toISOString(), clockOffsetMs: null },
     means: 'performed',
     basedOn: run.version,
@@ -41,4 +41,14 @@ export async function decisionOf(
   const { means: _, ...signed } = await signatureOf(where, runId);
   const validUntil = addToDate(where.today, { months: 1 });
   return { ...signed, bottleFactId: newId(), validUntil, reason: null, ...changes };
+}
+
+/** What reports the samples of a run as it stands now. */
+export async function reportOf(
+  where: Where,
+  runId: string,
+  changes: Partial<ReportRequest> = {},
+): Promise<ReportRequest> {
+  const { means: _, ...signed } = await signatureOf(where, runId);
+  return { ...signed, form: 'batch', reason: null, ...changes };
 }

@@ -50,32 +50,44 @@ export function RunsTable({ runs, isOfOneBottle = false }: RunsTableProps) {
 
 const LINKS: Readonly<Record<RunSummary['status'], (run: RunSummary) => string>> = {
   certified: ({ certificate }) => `certificate ${certificate?.number ?? ''}`,
+  reported: ({ report }) => `report ${report?.number ?? ''}`,
   abandoned: () => 'abandoned',
-  open: ({ isReturned, signed, samples }) => {
-    if (samples.length > 0) return 'see it';
+  open: ({ isReturned, signed }) => {
     if (isReturned) return 'given back: answer it';
     return signed.length > 0 ? `${signed.join(', ')}: sign it` : 'judge it';
   },
 };
 
-function ResultOf({ run: { certificate, molarity, samples } }: { readonly run: RunSummary }) {
-  if (samples.length > 0) return <Contents of={samples} />;
+function ResultOf({
+  run: { certificate, molarity, samples, status },
+}: {
+  readonly run: RunSummary;
+}) {
+  if (samples.length > 0) return <Contents of={samples} isOpen={status === 'open'} />;
   if (certificate) {
     return <Molarity value={certificate.molarity} uncertainty={certificate.expandedUncertainty} />;
   }
   return molarity === null ? 'none yet' : `${figureText(roundHalfEven(molarity, 4))} mol/L so far`;
 }
 
-/** What has been found so far of each sample of a run. */
-function Contents({ of: samples }: { readonly of: RunSummary['samples'] }) {
+/** What has been found of each sample of a run. */
+function Contents({
+  of: samples,
+  isOpen,
+}: {
+  readonly of: RunSummary['samples'];
+  readonly isOpen: boolean;
+}) {
   return (
     <ul>
       {samples.map(({ id, code, content, unit }) => (
         <li key={id}>
           <span className="font-mono">{code}</span>{' '}
           {content === null
-            ? 'to be titrated'
-            : `${figureText(roundSignificant(content, 4))} ${unit} so far`}
+            ? isOpen
+              ? 'to be titrated'
+              : 'not found'
+            : `${figureText(roundSignificant(content, 4))} ${unit}${isOpen ? ' so far' : ''}`}
         </li>
       ))}
     </ul>

@@ -1,7 +1,6 @@
 import { useState } from 'react';
 import { isPlainDate } from '#core/grammar';
 import { ownKeepingDays } from '#core/laboratory';
-import type { Finding } from '#core/record';
 import { impossible } from '#core/record';
 import { suggestValidUntil } from '#core/reagent';
 import type { Judgement, Signing } from '#core/titration/judging';
@@ -9,7 +8,6 @@ import { certificationFindings, outOfUseFindings } from '#core/titration/judging
 import type { RunState } from '#core/titration/run';
 import { standardizationOf } from '#core/titration/run';
 import { newId } from '#contract';
-import { findingText } from '#core/wording';
 import { useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
 import { DateField } from '../ui/DateField';
@@ -19,6 +17,7 @@ import { isLetThrough } from '../ui/Findings';
 import { Form, FormFoot } from '../ui/Form';
 import { messagesOf } from '../ui/refusal';
 import { useTyped } from '../ui/useTyped';
+import { Against } from './Against';
 import { PasswordField } from './PasswordField';
 import { useRunRequest } from './useRunRequest';
 
@@ -86,22 +85,5 @@ export function CertifyPanel({ run, judgement, signing }: CertifyPanelProps) {
         />
       </div>
     </Form>
-  );
-}
-
-/** What speaks against a certificate. */
-function Against({ findings }: { readonly findings: readonly Finding[] }) {
-  if (findings.length === 0) return null;
-  return (
-    <ul className="mb-3 space-y-1">
-      {findings.map((finding) => (
-        <li
-          key={findingText(finding)}
-          className={`border-l-4 pl-3 ${finding.severity === 'impossible' ? 'border-blush font-semibold text-blush' : 'border-straw'}`}
-        >
-          {findingText(finding)}
-        </li>
-      ))}
-    </ul>
   );
 }

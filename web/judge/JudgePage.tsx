@@ -50,7 +50,7 @@ export function JudgePage() {
   return isStandardization(run) ? (
     <Standardized run={run} isAllKept={isAllKept} />
   ) : (
-    <SamplesJudged run={run} />
+    <SamplesJudged run={run} isAllKept={isAllKept} />
   );
 }
 
@@ -222,9 +222,7 @@ function Judged({ run, judgement, result, isAllKept }: JudgedProps) {
         {run.certificate ? (
           <CertificateView run={run} certificate={run.certificate} result={result} />
         ) : (
-          run.status === 'open' && (
-            <SigningPanel run={run} judgement={judgement} isAllKept={isAllKept} />
-          )
+          run.status === 'open' && <SigningPanel run={run} isAllKept={isAllKept} />
         )}
         {run.status !== 'open' && <RunWaysOut run={run} />}
         <BudgetBars result={result} />

@@ -1,17 +1,15 @@
 import { Link } from 'react-router';
-import { figureText, roundHalfEven, roundSignificant, signedText } from '#core/measurement';
-import type { Measured, Requirement } from '#core/sample';
-import { decide, ofAccepted, ofClaim } from '#core/sample';
+import { figureText, roundHalfEven } from '#core/measurement';
+import { holdAgainst, requirementText } from '#core/sample';
 import type { Judgement, Result } from '#core/titration/judging';
-import { judgeRun } from '#core/titration/judging';
+import { judgeRun, measuredOf } from '#core/titration/judging';
 import { nextStep } from '#core/titration/guidance';
 import type { RunState } from '#core/titration/run';
-import { sampleIdOf, seriesOf } from '#core/titration/run';
+import { reportLink, sampleIdOf, seriesOf } from '#core/titration/run';
 import type { AnalysisReferences } from '#core/titration/setUp';
 import { describeTitrant, isAnalysis, sampleOf, soughtOf, statedBy } from '#core/titration/setUp';
-import { stepText } from '#core/wording';
+import { endOfSentence, stepText } from '#core/wording';
 import { HistoryLink } from '../app/HistoryLink';
-import { requirementText } from '../samples/wording';
 import { foundUnit } from '../titrate/found';
 import { RunWaysOut } from '../titrate/HazardsDialog';
 import { ButtonLink } from '../ui/Button';
@@ -22,10 +20,17 @@ import { capitalized, Symbol } from '../ui/typeset';
 import { BudgetBars } from './BudgetBars';
 import { Corrections } from './Corrections';
 import { ReplicateTable } from './ReplicateTable';
+import { SigningPanel } from './SigningPanel';
 import { WorkingView } from './WorkingView';
 
 /** What an analysis came to: a content for each of its samples, and what it is held against. */
-export function SamplesJudged({ run }: { readonly run: RunState }) {
+export function SamplesJudged({
+  run,
+  isAllKept,
+}: {
+  readonly run: RunState;
+  readonly isAllKept: boolean;
+}) {
   const { references } = run;
   if (!isAnalysis(references)) return null;
   const series = seriesOf(run);
@@ -35,8 +40,18 @@ export function SamplesJudged({ run }: { readonly run: RunState }) {
       title={`${series.length === 1 ? 'Sample' : 'Samples'} ${codes}`}
       tabTitle={`Judge ${codes}`}
       lead={`${capitalized(references.method.name)}, ${describeTitrant(references)}`}
-      actions={<ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>}
+      actions={
+        <>
+          <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>
+          {run.report && (
+            <ButtonLink look="primary" to={reportLink('', run.id, run.report.number)}>
+              Report {run.report.number}
+            </ButtonLink>
+          )}
+        </>
+      }
     >
+      <Amended run={run} />
       {series.map((one) => (
         <SampleJudged key={sampleIdOf(one)} series={one} />
       ))}
@@ -46,12 +61,41 @@ export function SamplesJudged({ run }: { readonly run: RunState }) {
           <i>U</i> covers the titration of the test portion only: not sampling, homogeneity or a
           bias of the method.
         </p>
-        {run.status !== 'open' && <RunWaysOut run={run} />}
+        {run.status === 'open' ? (
+          <div className="max-w-2xl">
+            <SigningPanel run={run} isAllKept={isAllKept} />
+          </div>
+        ) : (
+          <RunWaysOut run={run} />
+        )}
         <p>
           <HistoryLink of={run.id} />
         </p>
       </div>
     </Page>
+  );
+}
+
+/** The report that was withdrawn, beside which the results stand as they are now. */
+function Amended({ run }: { readonly run: RunState }) {
+  const last = run.reports.at(-1);
+  if (!last?.withdrawn) return null;
+  const { report, withdrawn } = last;
+  return (
+    <section
+      aria-label="To be amended"
+      className="mb-6 border-l-4 border-blush bg-blush-wash px-3 py-2"
+    >
+      <h2 className="font-bold">Report {report.number} was withdrawn</h2>
+      <p>{endOfSentence(withdrawn.reason)}</p>
+      <ul>
+        {report.results.map(({ sampleId, code, stated }) => (
+          <li key={sampleId}>
+            It stated of <span className="font-mono">{code}</span>: {stated}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -145,15 +189,6 @@ function ContentLine({
   );
 }
 
-function measuredOf({ evaluation }: Result): Measured {
-  return {
-    value: evaluation.value,
-    standardUncertainty: evaluation.combinedStandardUncertainty,
-    expandedUncertainty: evaluation.expandedUncertainty,
-    degreesOfFreedom: evaluation.effectiveDegreesOfFreedom,
-  };
-}
-
 /** What the result is held against, by the rule that was agreed before, and what that says. */
 function HeldAgainst({
   references,
@@ -163,8 +198,9 @@ function HeldAgainst({
   readonly result: Result;
 }) {
   const { requirement, unit } = statedBy(references.method, sampleOf(references).state);
-  if (requirement.kind === 'none') return null;
-  const { text, isGood } = saidOf(requirement, measuredOf(result));
+  const held = holdAgainst(requirement, measuredOf(result));
+  if (!held) return null;
+  const { text, isGood } = held;
   const look =
     isGood === null ? 'border-rule-strong' : isGood ? 'border-leaf' : 'border-blush bg-blush-wash';
   return (
@@ -173,56 +209,6 @@ function HeldAgainst({
       <span className="block text-[15px] text-ink-soft">{requirementText(requirement, unit)}</span>
     </p>
   );
-}
-
-const VERDICT_WORDS = {
-  pass: 'Passes',
-  'conditional-pass': 'Passes conditionally',
-  'conditional-fail': 'Fails conditionally',
-  fail: 'Fails',
-} as const;
-
-/** The verdict in words; whether it is a good one is null where nothing is decided. */
-function saidOf(
-  requirement: Exclude<Requirement, { kind: 'none' }>,
-  measured: Measured,
-): { readonly text: string; readonly isGood: boolean | null } {
-  const percent = (value: number): string => `${figureText(roundHalfEven(value, 1))} %`;
-  switch (requirement.kind) {
-    case 'limits': {
-      const { verdict, probability } = decide(measured, requirement);
-      const chance = `probability of conformity ${chanceText(probability)}`;
-      return verdict === null
-        ? { text: capitalized(chance), isGood: null }
-        : {
-            text: `${VERDICT_WORDS[verdict]}: ${chance}`,
-            isGood: verdict === 'pass' || verdict === 'conditional-pass',
-          };
-    }
-    case 'label-claim': {
-      const { percent: found, expandedPercent, isWithin } = ofClaim(measured, requirement);
-      const of = `${percent(found)} ± ${percent(expandedPercent)} of the claim`;
-      return { text: within(of, isWithin), isGood: isWithin };
-    }
-    case 'accepted-value': {
-      const { relativeErrorPercent, isWithin, en } = ofAccepted(measured, requirement);
-      const number = en === null ? '' : `, normalized error ${figureText(roundSignificant(en, 2))}`;
-      const error = `Relative error ${signedText(relativeErrorPercent, 2)} %${number}`;
-      return { text: within(error, isWithin), isGood: isWithin };
-    }
-  }
-}
-
-/** A probability in whole per cent; nothing is quite sure. */
-function chanceText(probability: number): string {
-  const percent = Math.round(100 * probability);
-  if (percent >= 100) return 'above 99 %';
-  return percent <= 0 ? 'below 1 %' : `${String(percent)} %`;
-}
-
-function within(text: string, isWithin: boolean | null): string {
-  if (isWithin === null) return text;
-  return `${text}: ${isWithin ? 'within' : 'outside'} what is allowed`;
 }
 
 /** What the series asks for next, while it is not done. */

@@ -2,11 +2,17 @@ import { useState } from 'react';
 import { plainDateAt } from '#core/grammar';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
-import type { Judgement, Signing } from '#core/titration/judging';
-import { reviewOf, signatoriesOf, signingFindings, signingOf } from '#core/titration/judging';
+import type { Signing } from '#core/titration/judging';
+import {
+  judgeRun,
+  reviewOf,
+  signatoriesOf,
+  signingFindings,
+  signingOf,
+} from '#core/titration/judging';
 import { checkAnswering, checkReturning } from '#core/titration/record';
 import type { Return, RunState, SignatureMeaning } from '#core/titration/run';
-import { openReturn } from '#core/titration/run';
+import { isAnalysisRun, openReturn } from '#core/titration/run';
 import { findingText } from '#core/wording';
 import { newId } from '#contract';
 import { usePersonName, useRecords, useRecordsNow } from '../app/records';
@@ -19,6 +25,7 @@ import { capitalized, instantText } from '../ui/typeset';
 import { useTyped } from '../ui/useTyped';
 import { CertifyPanel } from './CertifyPanel';
 import { PasswordField } from './PasswordField';
+import { ReportPanel } from './ReportPanel';
 import { useRunRequest } from './useRunRequest';
 
 /** What each signature says, for whoever gives it. */
@@ -29,28 +36,26 @@ const SAYS: Readonly<Record<Exclude<SignatureMeaning, 'authorized'>, string>> = 
 
 interface SigningPanelProps {
   readonly run: RunState;
-  readonly judgement: Judgement;
   /** False while entries of this run wait on this device: the server must have all of them first. */
   readonly isAllKept: boolean;
 }
 
 /** Who has signed for the result, who signs next, and what was given back. */
-export function SigningPanel({ run, judgement, isAllKept }: SigningPanelProps) {
+export function SigningPanel({ run, isAllKept }: SigningPanelProps) {
   const { person } = useSession();
   const people = useRecords('person') ?? [];
-  const signing = signingOf(run, judgement, signatoriesOf(people));
+  const signing = signingOf(run, signatoriesOf(people));
   if (!signing) return null;
   const { next } = signing;
   const isReturned = openReturn(run) !== null;
-  const againstSigning = (one: PersonState) =>
-    signingFindings(run, judgement, signing, next, authorOf(one));
+  const againstSigning = (one: PersonState) => signingFindings(run, signing, next, authorOf(one));
   const [finding] = againstSigning(person);
   return (
     <section aria-label="Signatures" className="rounded-md border border-leaf bg-leaf-wash p-4">
       <h2 className="mb-2 text-lg font-bold">Signatures</h2>
       <Signatures signing={signing} />
       <Returns returns={run.returns} />
-      {next !== 'performed' && <ToLookAt run={run} judgement={judgement} />}
+      {next !== 'performed' && <ToLookAt run={run} />}
       {!isAllKept ? (
         <p className="mt-3 text-sm">Some entries have still to reach the server.</p>
       ) : isReturned ? (
@@ -62,12 +67,21 @@ export function SigningPanel({ run, judgement, isAllKept }: SigningPanelProps) {
           why={findingText(finding)}
         />
       ) : next === 'authorized' ? (
-        <CertifyPanel key={signing.draft} run={run} judgement={judgement} signing={signing} />
+        <Issue key={signing.draft} run={run} signing={signing} />
       ) : (
         <SignForm key={`${next}${signing.draft}`} run={run} means={next} signing={signing} />
       )}
       <GiveBack run={run} />
     </section>
+  );
+}
+
+/** The last signature issues a certificate of the titrant, or a report of the samples. */
+function Issue({ run, signing }: { readonly run: RunState; readonly signing: Signing }) {
+  return isAnalysisRun(run) ? (
+    <ReportPanel run={run} signing={signing} />
+  ) : (
+    <CertifyPanel run={run} judgement={judgeRun(run)} signing={signing} />
   );
 }
 
@@ -106,10 +120,10 @@ function Signatures({ signing: { needed, given, lapsed, next } }: { readonly sig
 }
 
 /** What is out of the ordinary in the run, for whoever signs after its analyst. */
-function ToLookAt({ run, judgement }: Omit<SigningPanelProps, 'isAllKept'>) {
+function ToLookAt({ run }: Pick<SigningPanelProps, 'run'>) {
   const { laboratory } = useSession();
   const now = useRecordsNow(run.setUp);
-  const points = reviewOf(run, judgement, now, plainDateAt(run.started.at, laboratory.timeZone));
+  const points = reviewOf(run, now, plainDateAt(run.started.at, laboratory.timeZone));
   if (points.length === 0) {
     return <p className="mb-3 text-ink-soft">Nothing in the run is out of the ordinary.</p>;
   }

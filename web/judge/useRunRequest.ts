@@ -1,6 +1,12 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { RunState } from '#core/titration/run';
-import type { CertifyRequest, SignRequest, WithdrawRequest } from '#contract';
+import type {
+  CertifyRequest,
+  ReportRequest,
+  SignRequest,
+  WithdrawReportRequest,
+  WithdrawRequest,
+} from '#contract';
 import { FILE_MS, tell } from '../app/api';
 import { deviceStamp } from '../app/device';
 import { useReadAnew } from '../app/useReadAnew';
@@ -10,6 +16,8 @@ interface Requests {
   readonly signatures: SignRequest;
   readonly certificate: CertifyRequest;
   readonly withdrawal: WithdrawRequest;
+  readonly report: ReportRequest;
+  readonly 'report-withdrawal': WithdrawReportRequest;
 }
 
 /** What a request says of the run and of the device. */

@@ -1,7 +1,7 @@
 import { CATALOGUE, findAnalysis } from '#core/chemistry';
 import type { Plain } from '#core/grammar';
 import type { Requirement, SampleRequest } from '#core/sample';
-import { DECISION_RULES } from '#core/sample';
+import { DECISION_RULES, RULE_WORDS } from '#core/sample';
 import { Button } from '../ui/Button';
 import {
   asOptionalQuantity,
@@ -12,7 +12,6 @@ import {
   SelectField,
 } from '../ui/fields';
 import type { SampleFields } from './useSampleForm';
-import { RULES } from './wording';
 
 /** A request for the first analysis, as that is usually stated. */
 export function emptyRequest(analysisId = CATALOGUE.analyses[0]?.id ?? ''): Plain<SampleRequest> {
@@ -145,7 +144,7 @@ function RequirementFields({
             <SelectField
               label="Decided"
               hint="Agreed before the measurement, and printed with the result."
-              options={DECISION_RULES.map((rule) => [rule, RULES[rule]])}
+              options={DECISION_RULES.map((rule) => [rule, RULE_WORDS[rule]])}
               {...field(`${at}.rule`)}
             />
           </div>

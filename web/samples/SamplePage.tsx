@@ -4,7 +4,7 @@ import { useParams } from 'react-router';
 import { figureText } from '#core/measurement';
 import { may } from '#core/rights';
 import type { Sample, SampleState } from '#core/sample';
-import { dilutionText } from '#core/sample';
+import { dilutionText, requirementText } from '#core/sample';
 import { useAddToRecord } from '../app/entering';
 import { HistoryLink } from '../app/HistoryLink';
 import { useListOn } from '../app/lists';
@@ -22,7 +22,7 @@ import { Page } from '../ui/Page';
 import { dateText, instantText } from '../ui/typeset';
 import { DilutionDialog } from './DilutionDialog';
 import { SampleForm } from './SampleForm';
-import { analysisName, requirementText, standingText, statedText } from './wording';
+import { analysisName, standingText, statedText } from './wording';
 
 /** One sample: what it is, what is to be found, how it was diluted. */
 export function SamplePage() {

@@ -9,7 +9,7 @@ import {
 } from '#core/measurement';
 import type { Finding } from '#core/record';
 import type { SampleState } from '#core/sample';
-import { requestFor } from '#core/sample';
+import { requestFor, requirementText } from '#core/sample';
 import { checkRunStart } from '#core/titration/record';
 import type { AnalysisReferences, AnalysisSetUp } from '#core/titration/setUp';
 import { soughtOf } from '#core/titration/setUp';
@@ -23,7 +23,7 @@ import { NotAllHere } from '../app/NotAllHere';
 import { useRecords, useRecordsOf } from '../app/records';
 import { useSession } from '../app/session';
 import { useStock } from '../app/stock';
-import { requirementText, statedText } from '../samples/wording';
+import { statedText } from '../samples/wording';
 import { ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { ChoiceField } from '../ui/ChoiceField';

@@ -7,9 +7,10 @@ import { endOfSentence } from '../../wording';
 import type { Judgement, Result } from '../judging';
 import type { Certificate, RunState } from '../run';
 import { standardizationOf } from '../run';
-import type { DocumentContext } from './context';
+import type { CertificateContext } from './context';
 import { equipmentSection, methodSection, standardSection } from './restsOn';
 import { replicatesSection, statisticsSection } from './series';
+import { recordSection, signaturesSection } from './signed';
 import { uncertaintySection } from './uncertainty';
 
 /**
@@ -21,7 +22,7 @@ export function certificateDocument(
   run: RunState,
   judgement: Judgement,
   certificate: Certificate,
-  context: DocumentContext,
+  context: CertificateContext,
 ): Document {
   const { result } = judgement;
   if (!result) throw new RangeError('a certificate needs a result');
@@ -34,7 +35,7 @@ export function certificateDocument(
     replicatesSection(run, judgement),
     statisticsSection(run, judgement),
     certificate.rules.certificateStates === 'uncertainty' ? uncertaintySection(run, result) : null,
-    signaturesSection(certificate, context),
+    signaturesSection({ ...certificate, signedOnceById: certificate.certifiedById }, context),
     recordSection(run, certificate, context),
   ];
   return {
@@ -66,7 +67,7 @@ function resultSection(
   run: RunState,
   certificate: Certificate,
   { evaluation }: Result,
-  context: DocumentContext,
+  context: CertificateContext,
 ) {
   const { bottle } = standardizationOf(run).references;
   const { molarity, expandedUncertainty, coverageFactor, corrections, normality, rules } =
@@ -139,7 +140,7 @@ function correctionRows({ corrections, temperatureC, rules }: Certificate): read
 /** How far the value has moved since the last certificate of the same bottle, against the U of both. */
 function changeText(
   { unrounded, expandedUncertainty }: Certificate,
-  { bottle, dateText }: DocumentContext,
+  { bottle, dateText }: CertificateContext,
 ): string | null {
   const last = bottle.certified.at(-1);
   if (!last) return null;
@@ -154,7 +155,7 @@ function changeText(
 function replacedText(
   { certificates }: RunState,
   { number }: Certificate,
-  { dateText, instantText }: DocumentContext,
+  { dateText, instantText }: CertificateContext,
 ): string | null {
   const own = certificates.findIndex(({ certificate }) => certificate.number === number);
   const before = own < 0 ? certificates.at(-1) : certificates[own - 1];
@@ -176,51 +177,4 @@ function conditionsText(run: RunState, { indicator, corrections }: Certificate):
   return endOfSentence(
     `the bottle is kept closed, ${CONTAINERS[bottle.container]}, and is used with the same end point (${indicator})${at}`,
   );
-}
-
-const SIGNED_AS = { performed: 'Performed', checked: 'Checked', authorized: 'Authorized' } as const;
-
-function signaturesSection(
-  { signatures, certifiedById, isIndependent, analystIds, deviations, reason }: Certificate,
-  { nameOf, instantText }: DocumentContext,
-) {
-  return sectionOf('Signatures', [
-    rowsOf([
-      ['Weighed and read by', analystIds.map(nameOf).join(', ')],
-      [
-        'Certified by',
-        signatures.length === 0 && `${nameOf(certifiedById)}; signed once, under the earlier rule`,
-      ],
-    ]),
-    {
-      kind: 'table',
-      heads: ['Signed as', 'Name', 'At'],
-      rows: signatures.map(({ means, by, at }) => [SIGNED_AS[means], nameOf(by), instantText(at)]),
-    },
-    rowsOf([
-      ['Independence', isIndependent === false && 'Not independently checked.'],
-      ['Remark', reason && endOfSentence(reason)],
-    ]),
-    {
-      kind: 'sentences',
-      sentences: deviations.map((sentence) => `Not by the house rules: ${sentence}`),
-    },
-  ]);
-}
-
-function recordSection(
-  run: RunState,
-  { coreVersion, catalogueVersion }: Certificate,
-  { auditHead }: DocumentContext,
-) {
-  return sectionOf('Record', [
-    rowsOf([
-      ['Run', run.id],
-      ['Computed by', `core ${coreVersion}, catalogue ${catalogueVersion}`],
-      [
-        'Audit log before the issue',
-        auditHead && `entry ${String(auditHead.sequence)}, ${auditHead.hash}`,
-      ],
-    ]),
-  ]);
 }

@@ -6,8 +6,6 @@ import type { BottleState } from '../../reagent';
 export interface DocumentContext {
   /** Who issues it, a line each. */
   readonly issuer: readonly string[];
-  /** The bottle as it was before this certificate. */
-  readonly bottle: BottleState;
   /** What it was measured with, at the versions that the run rests on. */
   readonly equipment: readonly EquipmentState[];
   /** The head of the audit log before the issue; null where nobody kept it. */
@@ -15,4 +13,10 @@ export interface DocumentContext {
   readonly nameOf: (personId: Id) => string;
   readonly dateText: (date: PlainDate) => string;
   readonly instantText: (instant: string) => string;
+}
+
+/** The same for a certificate. */
+export interface CertificateContext extends DocumentContext {
+  /** The bottle as it was before this certificate. */
+  readonly bottle: BottleState;
 }

@@ -1,1 +1,3 @@
+export type { DocumentContext } from './context';
 export { certificateDocument } from './certificateDocument';
+export { reportDocument } from './reportDocument';

@@ -99,7 +99,7 @@ function lotRows(
   ];
 }
 
-function solutionRows(
+export function solutionRows(
   name: string,
   bottle: BottleState,
   { dateText }: DocumentContext,

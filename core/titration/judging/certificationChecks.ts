@@ -1,13 +1,12 @@
 import type { Id, PlainDate } from '../../grammar';
-import { describeDeviations } from '../../laboratory';
 import { knownMolarity, lastsUntil, suggestValidUntil } from '../../reagent';
 import type { Finding } from '../../record';
 import { impossible, unlikely } from '../../record';
 import type { Certificate, RunState } from '../run';
 import { openConflicts, standardizationOf } from '../run';
-import { buretteChecks, soughtOf } from '../setUp';
-import { unresolvedIncidents } from './incidents';
+import { soughtOf } from '../setUp';
 import type { Judgement, Result } from './judge';
+import { circumstanceFindings, seriesFindings } from './resultChecks';
 
 /** What the person who certifies decides. */
 export interface CertificationDecision {
@@ -39,34 +38,12 @@ export function certificationFindings(
   if (!judgement.result) {
     return [impossible('no-result', 'run')];
   }
-  const findings: Finding[] = [];
-  if (openConflicts(run).length > 0) {
-    findings.push(impossible('conflict-open', 'run'));
-  }
-  findings.push(...testedBy(run, judgement, judgement.result));
-  const { pooling } = judgement.result;
-  if (pooling?.pooled.isTooLarge) {
-    findings.push(
-      unlikely('scatter-too-large', 'run', {
-        ownPercent: 100 * (pooling.ownSd ?? 0),
-        knownPercent: 100 * pooling.known.sd,
-      }),
-    );
-  }
-  if (deviationsOf(run).length > 0) {
-    findings.push(unlikely('rules-deviate', 'run'));
-  }
-  if (judgement.replicates.some((replicate) => replicate.verdict === 'set-aside')) {
-    findings.push(unlikely('set-aside-without-fault', 'run'));
-  }
-  for (const { flask, incident, verdict, reason } of unresolvedIncidents(run, judgement)) {
-    const values = { flask, incident: incident.name, verdict, reason };
-    findings.push(unlikely('incident-unresolved', 'run', values));
-  }
-  for (const { checkId, remark } of run.buretteChecked.at(-1)?.faults ?? []) {
-    const check = buretteChecks(run.references, rules).find(({ id }) => id === checkId);
-    findings.push(unlikely('burette-fault', 'run', { check: check?.text ?? checkId, remark }));
-  }
+  const findings: Finding[] = [
+    ...(openConflicts(run).length > 0 ? [impossible('conflict-open', 'run')] : []),
+    ...testedBy(run, judgement, judgement.result),
+    ...seriesFindings(run, judgement),
+    ...circumstanceFindings(run),
+  ];
   const away = percentFromNominal(run, judgement.result);
   if (Math.abs(away) > Number(rules.farFromNominalReasonPercent)) {
     findings.push(unlikely('far-from-nominal', 'run', { percent: away }));
@@ -84,11 +61,6 @@ export function certificationFindings(
     findings.push(unlikely('valid-too-long', 'validUntil', { until: suggested }));
   }
   return findings;
-}
-
-/** Where a run follows other rules than those in force when it began, in a sentence each. */
-export function deviationsOf({ setUp, references }: RunState): readonly string[] {
-  return describeDeviations(setUp.rules, references.rulesInForce);
 }
 
 /** What the house rule's test of a result says against it. */

@@ -1,13 +1,18 @@
 export type { CertificateStatus } from './certificateStatus';
 export { certificateStatus } from './certificateStatus';
-export type { CertifiedFigures } from './certifiedFigures';
-export { certifiedFigures } from './certifiedFigures';
-export { certificationFindings, deviationsOf, percentFromNominal } from './certificationChecks';
+export type { Figures } from './figuresOf';
+export type { CertifiedFigures, ReportedFigures } from './issuedFigures';
+export { certifiedFigures, reportedFigures } from './issuedFigures';
+export { certificationFindings, percentFromNominal } from './certificationChecks';
 export type { SeriesScatter } from './earlierSeries';
 export { earlierSeriesOf, scatterOf } from './earlierSeries';
 export { outlierText, repeatabilityText, VERDICT_WORDS } from './inWords';
 export { assessFlaskIncident, incidentsOf } from './incidents';
-export { comesToTheSame, draftDigest, issueCertificate, SAME_WITHIN } from './issueCertificate';
+export { comesToTheSame, issueCertificate, SAME_WITHIN } from './issueCertificate';
+export { contentText, holdingText, issueReport, judgedSeries, measuredOf } from './issueReport';
+export type { JudgedSeries, ReportDecision } from './issueReport';
+export { reportFindings } from './reportChecks';
+export { deviationsOf } from './resultChecks';
 export type { Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { CorrectedSince, RecordsNow } from './recordsNow';
@@ -17,4 +22,11 @@ export type { Recomputed } from './recomputed';
 export { recompute } from './recomputed';
 export { seriesFault } from './seriesFault';
 export type { Signatories, Signing } from './signing';
-export { signatoriesOf, signaturesWith, signedSoFar, signingFindings, signingOf } from './signing';
+export {
+  draftDigest,
+  signatoriesOf,
+  signaturesWith,
+  signedSoFar,
+  signingFindings,
+  signingOf,
+} from './signing';

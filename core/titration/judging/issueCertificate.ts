@@ -1,5 +1,4 @@
-import { describeEndPoint, equivalentsOfTitrant } from '../../chemistry';
-import type { Id } from '../../grammar';
+import { equivalentsOfTitrant } from '../../chemistry';
 import {
   decimalOf,
   decimalPlaces,
@@ -9,20 +8,15 @@ import {
   withFigures,
 } from '../../measurement';
 import { digestOf } from '../../record';
-import { CORRECTION_DECIMALS, CURVE_WAYS, outcomeText } from '../../wording';
-import { curveEndOf } from '../figures';
+import { CORRECTION_DECIMALS, outcomeText } from '../../wording';
 import type { Certificate, RunState } from '../run';
 import { portionText, standardizationOf, titreMl } from '../run';
 import { arrangementOf, describeInstruments, describeStandard } from '../setUp';
 import type { CertificationDecision } from './certificationChecks';
-import { deviationsOf } from './certificationChecks';
 import type { Judgement, Result } from './judge';
-
-/** Version of the computing core, written on every certificate. Raised when a figure could change. */
-const CORE_VERSION = '5';
-
-/** Version of the catalogue (substances, methods, atomic weights), written on every certificate. */
-const CATALOGUE_VERSION = '3';
+import { deviationsOf } from './resultChecks';
+import { CATALOGUE_VERSION, CORE_VERSION } from './versions';
+import { analystsOf, endPointText } from './work';
 
 /** Doubles differ in their last bits when a product is calculated in another order: figures are the same within this part. */
 export const SAME_WITHIN = 1e-12;
@@ -82,7 +76,7 @@ export function issueCertificate(
  * The digest of what is signed: what the certificate will state, and on how many entries of the run it rests, so that whatever is
  * entered afterwards makes it another. @throws RangeError when the judgement has no result.
  */
-export function draftDigest(run: RunState, judgement: Judgement): string {
+export function certificateDigest(run: RunState, judgement: Judgement): string {
   return digestOf({ run: run.id, entries: run.entries, states: stated(run, judgement) });
 }
 
@@ -122,7 +116,7 @@ function statedOf(run: RunState, judgement: Judgement): Stated {
       verdict,
       why: why && outcomeText(why),
     })),
-    indicator: endPointText(run, judgement),
+    indicator: endPointText(run, [judgement]),
     temperatureC: run.setUp.temperatureC,
     standard: describeStandard(standardizationOf(run).references),
     measuredWith: describeInstruments(arrangementOf(run.references)),
@@ -131,28 +125,6 @@ function statedOf(run: RunState, judgement: Judgement): Stated {
     rules: run.setUp.rules,
     deviations: deviationsOf(run),
   };
-}
-
-/** Who weighed and read, in the order of their first entry; whoever set the run up, while nobody has. */
-export function analystsOf({ flasks, started }: RunState): readonly Id[] {
-  const entries = flasks.flatMap(({ portion, initial, final, refills }) => [
-    portion,
-    initial,
-    ...refills.flatMap(({ stop, restart }) => [stop, restart]),
-    final,
-  ]);
-  const authors = entries.flatMap((entry) => (entry ? [entry.by] : []));
-  return authors.length > 0 ? [...new Set(authors)] : [started.by];
-}
-
-/** What told the end points that count: the indicator, or an electrode. */
-function endPointText(run: RunState, judgement: Judgement): string {
-  const counting = judgement.replicates.filter(({ verdict }) => verdict === 'counts');
-  const ways = counting.map(({ flask }) => curveEndOf(run, flask)?.way);
-  const isByCurve = ways.every((way) => way !== undefined);
-  return isByCurve
-    ? `electrode, ${[...new Set(ways)].map((way) => CURVE_WAYS[way]).join(' or ')}`
-    : describeEndPoint(run.references.method, run.setUp.rules);
 }
 
 function normalityOf(run: RunState, { evaluation, rounded }: Result): Certificate['normality'] {

@@ -5,9 +5,10 @@ import { isLotExpired, knownMolarity } from '../../reagent';
 import { figureText } from '../../measurement';
 import { endOfSentence, outcomeText } from '../../wording';
 import type { RunState } from '../run';
-import { placeName, portionText, readingsOf, standardizationOf } from '../run';
-import { deviationsOf } from './certificationChecks';
-import type { Judgement, Replicate } from './judge';
+import { isStandardization, placeName, portionText, readingsOf, seriesOf } from '../run';
+import { deviationsOf } from './resultChecks';
+import type { Replicate } from './judge';
+import { judgeRun } from './judge';
 import type { RecordsNow } from './recordsNow';
 import { isPartOf, outOfUse } from './recordsNow';
 
@@ -32,12 +33,7 @@ const LEFT_OUT: ReadonlySet<Replicate['verdict']> = new Set([
  * @param now what it rests on, as it is now
  * @param day on which it was titrated, in the laboratory
  */
-export function reviewOf(
-  run: RunState,
-  judgement: Judgement,
-  now: RecordsNow,
-  day: PlainDate,
-): readonly ReviewPoint[] {
+export function reviewOf(run: RunState, now: RecordsNow, day: PlainDate): readonly ReviewPoint[] {
   return [
     ...ofEntries(run),
     ...run.flasks.flatMap(({ number, incidents }) =>
@@ -46,7 +42,8 @@ export function reviewOf(
         text: `Flask ${String(number)}: ${endOfSentence([findIncident(incidentId)?.name ?? incidentId, remark].filter((one) => one !== '').join('; '))}`,
       })),
     ),
-    ...judgement.replicates
+    ...seriesOf(run)
+      .flatMap((series) => judgeRun(series).replicates)
       .filter(({ verdict }) => LEFT_OUT.has(verdict))
       .map(({ flask, why }) => ({
         about: 'left-out' as const,
@@ -119,8 +116,8 @@ function overdue(run: RunState, now: RecordsNow, day: PlainDate): readonly Revie
 /** What it rests on that is out of use, or had run out. */
 function ofParents(run: RunState, now: RecordsNow, day: PlainDate): readonly ReviewPoint[] {
   const isPart = isPartOf(run.setUp);
-  const isParent = (one: { readonly id: string }) =>
-    isPart(one) && one.id !== standardizationOf(run).setUp.bottle.id;
+  const isSought = (id: string) => isStandardization(run) && run.setUp.bottle.id === id;
+  const isParent = (one: { readonly id: string }) => isPart(one) && !isSought(one.id);
   const lots = now.lots
     .filter((one) => isParent(one) && isLotExpired(one.lot, day))
     .map(({ lot }) => `Lot ${lot.lotNumber} had run out.`);

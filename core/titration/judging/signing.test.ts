@@ -24,12 +24,12 @@ const NOBODY_ELSE: Signatories = { traineeIds: [], authorizingIds: [ANALYST] };
 const TWO: Signatories = { traineeIds: [], authorizingIds: [ANALYST, idOf('mirela')] };
 
 function draftOf({ state }: RunScript): string {
-  return draftDigest(state, judgeRun(state));
+  return draftDigest(state) ?? '';
 }
 
 /** Where its signatures stand. */
 function standing({ state }: RunScript, signatories = TWO): Signing {
-  const signing = signingOf(state, judgeRun(state), signatories);
+  const signing = signingOf(state, signatories);
   if (!signing) throw new Error('it has no result');
   return signing;
 }
@@ -53,9 +53,8 @@ function against(
   signatories: Signatories = TWO,
 ): readonly string[] {
   const signer = { id: idOf(id), roles };
-  const judgement = judgeRun(state);
-  const signing = signingOf(state, judgement, signatories);
-  return signingFindings(state, judgement, signing, means, signer).map(({ code }) => code);
+  const signing = signingOf(state, signatories);
+  return signingFindings(state, signing, means, signer).map(({ code }) => code);
 }
 
 const SIGNATORY = ['authorized-signatory'] as const;
@@ -80,7 +79,7 @@ test('a certificate takes the signatures of the house rule, in their order', () 
 
 test('lists say as what a run is signed, and no longer once another entry makes another draft', () => {
   const script = sign(series(), 'performed');
-  const soFar = ({ state }: RunScript) => signedSoFar(state, judgeRun(state));
+  const soFar = ({ state }: RunScript) => signedSoFar(state);
   expect([soFar(series()), soFar(script)]).toEqual([[], ['performed']]);
   script.titrate(5, '0.4800', '0.00', '23.52');
   expect(soFar(script)).toEqual([]);
@@ -152,7 +151,7 @@ test('whoever looks it through is told what is out of the ordinary, and nothing 
   const now = { bottles: [], lots: [khpLot()], equipment: [] };
   const day = plainDate('2026-03-02');
   const told = ({ state }: RunScript, records = now) =>
-    reviewOf(state, judgeRun(state), records, day).map(({ about, text }) => `${about}: ${text}`);
+    reviewOf(state, records, day).map(({ about, text }) => `${about}: ${text}`);
   expect(told(series())).toEqual([]);
   const script = series();
   const corrects = script.state.flasks[1]?.final?.factId ?? '';

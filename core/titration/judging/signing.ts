@@ -5,9 +5,11 @@ import { checkMay, impossible } from '../../record';
 import type { Author } from '../../rights';
 import { may } from '../../rights';
 import type { RunState, Signature, SignatureMeaning } from '../run';
-import { openConflicts, openReturn, SIGNATURE_MEANINGS } from '../run';
-import { analystsOf, draftDigest } from './issueCertificate';
-import type { Judgement } from './judge';
+import { isAnalysisRun, openConflicts, openReturn, SIGNATURE_MEANINGS, seriesOf } from '../run';
+import { certificateDigest } from './issueCertificate';
+import { reportDigest } from './issueReport';
+import { judgeRun } from './judge';
+import { analystsOf } from './work';
 
 /** What of the people of a laboratory signatures hang on. */
 export interface Signatories {
@@ -27,7 +29,7 @@ export function signatoriesOf(people: readonly PersonState[]): Signatories {
 
 /** Where the signatures of a run stand. */
 export interface Signing {
-  /** The signatures that a certificate takes, in the order of signing. */
+  /** The signatures that it takes, in the order of signing. */
   readonly needed: readonly SignatureMeaning[];
   /** Those given for what the run comes to now; the latest of each meaning. */
   readonly given: readonly Signature[];
@@ -40,14 +42,17 @@ export interface Signing {
   readonly signatories: Signatories;
 }
 
+/** The digest of what is signed: of a certificate, or of a report of samples; null while there is no result to sign for. */
+export function draftDigest(run: RunState): string | null {
+  if (isAnalysisRun(run)) return reportDigest(run);
+  const judgement = judgeRun(run);
+  return judgement.result && certificateDigest(run, judgement);
+}
+
 /** Where the signatures of a run stand; null while it has no result to sign for. */
-export function signingOf(
-  run: RunState,
-  judgement: Judgement,
-  signatories: Signatories,
-): Signing | null {
-  if (!judgement.result) return null;
-  const draft = draftDigest(run, judgement);
+export function signingOf(run: RunState, signatories: Signatories): Signing | null {
+  const draft = draftDigest(run);
+  if (draft === null) return null;
   const needed = neededFor(run, signatories);
   const given = givenFor(run, draft);
   const isGiven = (means: SignatureMeaning): boolean => given.some((one) => one.means === means);
@@ -65,10 +70,11 @@ function givenFor({ signatures }: RunState, draft: string): readonly Signature[]
   );
 }
 
-/** As what a run is signed that waits for another signature; none once it is certified. */
-export function signedSoFar(run: RunState, judgement: Judgement): readonly SignatureMeaning[] {
-  if (run.status !== 'open' || run.signatures.length === 0 || !judgement.result) return [];
-  return givenFor(run, draftDigest(run, judgement)).map(({ means }) => means);
+/** As what a run is signed that waits for another signature; none once it is closed. */
+export function signedSoFar(run: RunState): readonly SignatureMeaning[] {
+  if (run.status !== 'open' || run.signatures.length === 0) return [];
+  const draft = draftDigest(run);
+  return draft === null ? [] : givenFor(run, draft).map(({ means }) => means);
 }
 
 /** What the house rule asks for; what a trainee had a part in is checked in any case. */
@@ -97,7 +103,6 @@ const ACTIONS = { performed: 'perform', checked: 'check', authorized: 'authorize
 /** What speaks against somebody signing a run now, beside what speaks against its result. */
 export function signingFindings(
   run: RunState,
-  judgement: Judgement,
   signing: Signing | null,
   means: SignatureMeaning,
   signer: Author,
@@ -117,17 +122,19 @@ export function signingFindings(
       : []),
     ...(isMissing ? [impossible('not-signed', 'run', { means: next })] : []),
     ...checkPart(run, means, signer, signatories),
-    ...(means === 'authorized' ? checkFew(run, judgement, signer) : []),
+    ...(means === 'authorized' ? checkFew(run, signer) : []),
   ];
 }
 
-/** Fewer titrations than the house rule asks for are a technical manager's to certify, with a reason. */
-function checkFew(
-  { setUp: { rules } }: RunState,
-  { averaged }: Judgement,
-  signer: Author,
-): readonly Finding[] {
-  const isFew = rules.testedBy === 'concordance' && (averaged?.n ?? 0) < rules.agreeAtLeast;
+/** Fewer titrations than the house rule asks for are a technical manager's to sign for, with a reason. */
+function checkFew(run: RunState, signer: Author): readonly Finding[] {
+  const { rules } = run.setUp;
+  const isFew =
+    rules.testedBy === 'concordance' &&
+    seriesOf(run).some((series) => {
+      const { averaged } = judgeRun(series);
+      return averaged !== null && averaged.n < rules.agreeAtLeast;
+    });
   return isFew && !may(signer, 'deviate')
     ? [impossible('too-few-to-authorize', 'run', { atLeast: rules.agreeAtLeast })]
     : [];

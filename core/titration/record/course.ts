@@ -117,7 +117,8 @@ export const COURSE_FACTS: RunFactTable<
     nature: 'decision',
     needsServer: true,
     isSigned: true,
-    reopens: true,
+    // It opens the run again.
+    comesAlways: true,
     check: ({ body: { number } }, run, around) =>
       checkWithdrawing(run, number, around?.author ?? null),
     apply: (draft, fact) => {

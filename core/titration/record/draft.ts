@@ -27,9 +27,10 @@ export interface Draft {
   entries: number;
   signatures: RunState['signatures'];
   returns: RunState['returns'];
-  /** Made for the certificate that comes next. */
+  /** Made for the certificate or report that comes next. */
   documents: readonly StoredFile[];
   certificates: RunState['certificates'];
+  reports: RunState['reports'];
   closed: RunState['closed'];
   late: Fact[];
   doubtfulTimes: RunState['doubtfulTimes'];
@@ -110,6 +111,7 @@ export function newDraft(facts: readonly Fact[]): Draft {
     returns: [],
     documents: [],
     certificates: [],
+    reports: [],
     closed: null,
     late: [],
     doubtfulTimes: facts.filter(isTimeDoubtful).map((fact) => ({
@@ -174,16 +176,21 @@ export function finish(
     signatures: draft.signatures,
     returns: draft.returns,
     certificates: draft.certificates,
-    certificate: inForce(draft.certificates),
+    certificate: inForce(draft.certificates)?.certificate ?? null,
+    reports: draft.reports,
+    report: inForce(draft.reports)?.report ?? null,
     closed: draft.closed,
     late: draft.late,
     doubtfulTimes: draft.doubtfulTimes,
   };
 }
 
-function inForce(certificates: Draft['certificates']): RunState['certificate'] {
-  const last = certificates.at(-1);
-  return last?.withdrawn === null ? last.certificate : null;
+/** The last that was issued, as long as nobody withdrew it. */
+function inForce<Issued extends { readonly withdrawn: object | null }>(
+  issued: readonly Issued[],
+): Issued | null {
+  const last = issued.at(-1);
+  return last?.withdrawn === null ? last : null;
 }
 
 const NO_RIVALS: Flask['rivals'] = { portion: NONE, readings: NONE };

@@ -16,6 +16,8 @@ import type { PortionBodies } from './portions';
 import { PORTION_FACTS } from './portions';
 import type { ReadingBodies } from './readings';
 import { READING_FACTS } from './readings';
+import type { ReportingBodies } from './reporting';
+import { REPORTING_FACTS } from './reporting';
 import type { SigningBodies } from './signing';
 import { SIGNING_FACTS } from './signing';
 import { RUN_STARTED } from './start';
@@ -30,6 +32,7 @@ interface LaterBodies
     NoteBodies,
     CorrectionBodies,
     CourseBodies,
+    ReportingBodies,
     SigningBodies {}
 
 export interface RunFactBodies extends LaterBodies {
@@ -45,6 +48,7 @@ const LATER_FACTS = {
   ...NOTE_FACTS,
   ...CORRECTION_FACTS,
   ...COURSE_FACTS,
+  ...REPORTING_FACTS,
   ...SIGNING_FACTS,
 } satisfies Record<keyof LaterBodies, unknown>;
 
@@ -56,7 +60,7 @@ export function laterFact(kind: string): RunFactDefinition<string, unknown> | un
   return BY_KIND.get(kind);
 }
 
-/** A run: begun, titrated, corrected, paused, abandoned or certified. */
+/** A run: begun, titrated, corrected, paused, abandoned, certified or reported. */
 export const RUN_RECORD = {
   kind: 'run',
   first: 'run.started',

@@ -1,5 +1,6 @@
 export { checkRunFact } from './checks';
 export { checkWithdrawing } from './course';
+export { checkWithdrawingReport } from './reporting';
 export type { RunFact, RunFactBodies } from './facts';
 export { RUN_RECORD } from './facts';
 export { foldRun } from './fold';

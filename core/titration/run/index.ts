@@ -23,10 +23,12 @@ export {
 } from './places';
 export type { Portion } from './portion';
 export { portionAmount, portionText } from './portion';
+export type { Report, ReportedResult, ReportForm } from './report';
+export { REPORT_FORMS, reportLink } from './report';
 export type { Return, Signature, SignatureMeaning } from './signature';
 export { referencesFor, sampleIdOf, seriesOf, seriesWith } from './series';
-export type { StandardizationRun } from './standardization';
-export { isStandardization, standardizationOf } from './standardization';
+export type { AnalysisRun, StandardizationRun } from './kinds';
+export { analysisOf, isAnalysisRun, isStandardization, standardizationOf } from './kinds';
 export { openReturn, SIGNATURE_MEANINGS } from './signature';
 export type {
   BuretteLook,
@@ -36,6 +38,7 @@ export type {
   Entry,
   Flask,
   IssuedCertificate,
+  IssuedReport,
   MeasuredIncident,
   Moment,
   NotedIncident,

@@ -5,6 +5,7 @@ import type { VoidCause } from '../../wording';
 import type { RunReferences, RunSetUp } from '../setUp';
 import type { Certificate } from './certificate';
 import type { Portion } from './portion';
+import type { Report } from './report';
 import type { Return, Signature } from './signature';
 
 /** The first or the last reading of a titration. */
@@ -135,6 +136,15 @@ export interface IssuedCertificate {
   readonly withdrawn: (Provenance & { readonly reason: string }) | null;
 }
 
+/** A report as it was issued, and what became of it. */
+export interface IssuedReport {
+  readonly report: Report;
+  /** On paper, for the batch or for each sample, and as a file. */
+  readonly documents: readonly StoredFile[];
+  /** Null while it holds. */
+  readonly withdrawn: (Provenance & { readonly reason: string }) | null;
+}
+
 /** A run as its facts tell it. */
 export interface RunState {
   readonly id: Id;
@@ -142,7 +152,7 @@ export interface RunState {
   readonly version: number;
   /** How many of them the server has. */
   readonly storedVersion: number;
-  readonly status: 'open' | 'certified' | 'abandoned';
+  readonly status: 'open' | 'certified' | 'reported' | 'abandoned';
   readonly started: Provenance;
   readonly setUp: RunSetUp;
   readonly references: RunReferences;
@@ -167,6 +177,10 @@ export interface RunState {
   readonly certificates: readonly IssuedCertificate[];
   /** The one in force. */
   readonly certificate: Certificate | null;
+  /** Every report of samples that was issued, oldest first: a later one amends one that was withdrawn. */
+  readonly reports: readonly IssuedReport[];
+  /** The one in force. */
+  readonly report: Report | null;
   readonly closed: (Provenance & { readonly reason: string | null }) | null;
   /** Observations that arrived after the run was closed: on record, in no figure. */
   readonly late: readonly Fact[];

@@ -83,6 +83,7 @@ function plannedRun(
     ...{ id: 'planned' as Id, version: 0, storedVersion: 0, status: 'open', started: NOBODY },
     ...{ setUp, references, flasks, lastFlask: flasks.length, level: null, fillings: [] },
     ...{ buretteChecked: [], pauses: [], entries: 0, signatures: [], returns: [] },
-    ...{ certificates: [], certificate: null, closed: null, late: [], doubtfulTimes: [] },
+    ...{ certificates: [], certificate: null, reports: [], report: null },
+    ...{ closed: null, late: [], doubtfulTimes: [] },
   };
 }

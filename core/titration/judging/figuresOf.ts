@@ -1,5 +1,4 @@
 import { COVERAGE_PROBABILITY, inSi, UNITS } from '../../measurement';
-import type { RunState } from '../run';
 import type { Judgement } from './judge';
 
 /** A figure with its SI unit; `1` for a pure number. */
@@ -8,23 +7,26 @@ interface Quantity {
   readonly unit: string;
 }
 
-/** What a certified result rests on in figures, in SI units and unrounded: for whoever computes it again. */
-export interface CertifiedFigures {
-  readonly molarity: Quantity & {
-    readonly standardUncertainty: number;
-    readonly expandedUncertainty: number;
-    readonly coverageFactor: number;
-    readonly coverageProbability: number;
-    /** Null where nothing limits them. */
-    readonly effectiveDegreesOfFreedom: number | null;
-  };
+/** A result with what is known of it. */
+interface ResultFigures extends Quantity {
+  readonly standardUncertainty: number;
+  readonly expandedUncertainty: number;
+  readonly coverageFactor: number;
+  readonly coverageProbability: number;
+  /** Null where nothing limits them. */
+  readonly effectiveDegreesOfFreedom: number | null;
+}
+
+/** What a result rests on in figures, in SI units and unrounded: for whoever computes it again. */
+export interface Figures {
+  readonly result: ResultFigures;
   readonly replicates: readonly {
     readonly flask: number;
     readonly verdict: string;
     readonly titre: Quantity | null;
-    readonly molarity: Quantity | null;
+    readonly result: Quantity | null;
   }[];
-  /** What each input contributes to the standard uncertainty, in the unit of the molarity; `share` is its part of the variance. */
+  /** What each input contributes to the standard uncertainty, in the unit of the result; `share` is its part of the variance. */
   readonly budget: readonly (Quantity & {
     readonly input: string;
     readonly name: string;
@@ -34,20 +36,16 @@ export interface CertifiedFigures {
   })[];
 }
 
-/** The figures of a run as judged. @throws RangeError when the judgement has no result */
-export function certifiedFigures(
-  run: RunState,
-  { replicates, result }: Judgement,
-): CertifiedFigures {
-  if (!result) throw new RangeError(`run ${run.id} has no result`);
+/** The figures of a series as judged. @throws RangeError when it has no result */
+export function figuresOf({ replicates, result }: Judgement): Figures {
+  if (!result) throw new RangeError('a series without a result has no figures');
   const { evaluation } = result;
   const freedom = evaluation.effectiveDegreesOfFreedom;
   const ofResult = inSi(evaluation.unit);
   const ofTitre = inSi(UNITS.millilitre);
-  const molarity = (value: number): Quantity => inUnit(value, ofResult);
   return {
-    molarity: {
-      ...molarity(evaluation.value),
+    result: {
+      ...inUnit(evaluation.value, ofResult),
       standardUncertainty: evaluation.combinedStandardUncertainty * ofResult.factor,
       expandedUncertainty: evaluation.expandedUncertainty * ofResult.factor,
       coverageFactor: evaluation.coverageFactor,
@@ -58,7 +56,7 @@ export function certifiedFigures(
       flask: one.flask.number,
       verdict: one.verdict,
       titre: one.titreMl === null ? null : inUnit(Number(one.titreMl), ofTitre),
-      molarity: one.molarity === null ? null : molarity(one.molarity),
+      result: one.molarity === null ? null : inUnit(one.molarity, ofResult),
     })),
     budget: evaluation.budget.map(({ input, standardUncertainty, contribution, share }) => {
       const si = inSi(input.unit);

@@ -1,4 +1,9 @@
-import type { StandardizationReferences, StandardizationSetUp } from '../setUp';
+import type {
+  AnalysisReferences,
+  AnalysisSetUp,
+  StandardizationReferences,
+  StandardizationSetUp,
+} from '../setUp';
 import { isAnalysis } from '../setUp';
 import type { RunState } from './state';
 
@@ -17,4 +22,21 @@ export function isStandardization(run: RunState): run is StandardizationRun {
 export function standardizationOf(run: RunState): StandardizationRun {
   if (isStandardization(run)) return run;
   throw new RangeError('samples are analysed here, no titrant is standardized');
+}
+
+/** A run, or a series of one, that analyses samples. */
+export interface AnalysisRun extends RunState {
+  readonly setUp: AnalysisSetUp;
+  readonly references: AnalysisReferences;
+}
+
+/** Whether a run analyses samples, and does not standardize a titrant. */
+export function isAnalysisRun(run: RunState): run is AnalysisRun {
+  return !isStandardization(run);
+}
+
+/** A run as an analysis. @throws RangeError for one that standardizes a titrant: it has no samples */
+export function analysisOf(run: RunState): AnalysisRun {
+  if (isAnalysisRun(run)) return run;
+  throw new RangeError('a titrant is standardized here, no samples are analysed');
 }

@@ -1,0 +1,159 @@
+import { figureText, keptFreedom, roundHalfEven, withFigures } from '../../measurement';
+import { knownMolarity } from '../../reagent';
+import { digestOf } from '../../record';
+import type { Measured } from '../../sample';
+import { holdAgainst } from '../../sample';
+import type { AnalysisRun, Report, ReportedResult } from '../run';
+import { analysisOf, seriesOf } from '../run';
+import {
+  arrangementOf,
+  describeInstruments,
+  describeTitrant,
+  sampleOf,
+  soughtOf,
+  statedBy,
+} from '../setUp';
+import type { Judgement, Result } from './judge';
+import { judgeRun } from './judge';
+import { deviationsOf } from './resultChecks';
+import { CATALOGUE_VERSION, CORE_VERSION } from './versions';
+import { analystsOf, endPointText } from './work';
+
+/** What the person who issues a report decides. */
+export type ReportDecision = Pick<
+  Report,
+  'number' | 'form' | 'signatures' | 'isIndependent' | 'issuedById' | 'issuedOn' | 'reason'
+>;
+
+/** A series of a run with what it came to. */
+export interface JudgedSeries {
+  readonly series: AnalysisRun;
+  readonly judgement: Judgement;
+}
+
+/** The series of a run of samples, each judged. */
+export function judgedSeries(run: AnalysisRun): readonly JudgedSeries[] {
+  return seriesOf(run).map((one) => ({ series: analysisOf(one), judgement: judgeRun(one) }));
+}
+
+/** The report of a run of samples. @throws RangeError when none of them has a result */
+export function issueReport(run: AnalysisRun, decision: ReportDecision): Report {
+  return {
+    ...stated(run),
+    ...decision,
+    runVersion: run.version,
+    coreVersion: CORE_VERSION,
+    catalogueVersion: CATALOGUE_VERSION,
+  };
+}
+
+/**
+ * The digest of what is signed: what the report will state, and on how many entries of the run it rests; null while no sample has a
+ * result.
+ */
+export function reportDigest(run: AnalysisRun): string | null {
+  const hasResult = judgedSeries(run).some(({ judgement }) => judgement.result);
+  return hasResult ? digestOf({ run: run.id, entries: run.entries, states: stated(run) }) : null;
+}
+
+/** What a report states before anybody has signed it. */
+type Stated = Omit<
+  Report,
+  keyof ReportDecision | 'runVersion' | 'coreVersion' | 'catalogueVersion'
+>;
+
+/** What is stated, with a decimal point wherever it is made: it is stored and digested. */
+function stated(run: AnalysisRun): Stated {
+  return withFigures('.', () => statedOf(run));
+}
+
+function statedOf(run: AnalysisRun): Stated {
+  const { references, setUp } = run;
+  const { method, titrant, burette } = references;
+  const judged = judgedSeries(run);
+  const known = knownMolarity(titrant);
+  if (!known) throw new RangeError(`the molarity of bottle ${titrant.code} is not known`);
+  return {
+    analysisId: method.id,
+    analysis: method.name,
+    results: judged.flatMap(({ series, judgement }) => reported(series, judgement)),
+    notFound: judged
+      .filter(({ judgement }) => !judgement.result)
+      .map(({ series }) => sampleOf(series.references).state.sample.code),
+    titrant: {
+      bottleId: titrant.id,
+      described: describeTitrant(references),
+      molarity: known.molarity,
+      expandedUncertainty: known.expandedUncertainty,
+      certificateNumber: known.certificateNumber,
+    },
+    endPoint: endPointText(
+      run,
+      judged.map(({ judgement }) => judgement),
+    ),
+    temperatureC: setUp.temperatureC,
+    measuredWith: describeInstruments(arrangementOf(references)),
+    burette: burette.calibration ? `${burette.name}, calibrated` : burette.name,
+    analystIds: analystsOf(run),
+    rules: setUp.rules,
+    deviations: deviationsOf(run),
+    amends: run.reports.at(-1)?.report.number ?? null,
+  };
+}
+
+function reported(
+  series: AnalysisRun,
+  { result, replicates }: Judgement,
+): readonly ReportedResult[] {
+  if (!result) return [];
+  const { state } = sampleOf(series.references);
+  const { unit, as, requirement } = statedBy(series.references.method, state);
+  const { evaluation, rounded } = result;
+  const measured = measuredOf(result);
+  return [
+    {
+      sampleId: state.id,
+      code: state.sample.code,
+      unit,
+      as: as?.formula ?? null,
+      stated: contentText(series, result),
+      value: rounded.value,
+      expandedUncertainty: rounded.uncertainty,
+      coverageFactor: roundHalfEven(evaluation.coverageFactor, 2),
+      unrounded: {
+        value: measured.value,
+        standardUncertainty: measured.standardUncertainty,
+      },
+      effectiveDegreesOfFreedom: keptFreedom(evaluation),
+      titrationsAveraged: replicates.filter(({ verdict }) => verdict === 'counts').length,
+      titrationsMade: replicates.filter(({ verdict }) => verdict !== 'open' && verdict !== 'blank')
+        .length,
+      requirement,
+      held: holdAgainst(requirement, measured),
+    },
+  ];
+}
+
+/** A result as it is held against limits. */
+export function measuredOf({ evaluation }: Result): Measured {
+  return {
+    value: evaluation.value,
+    standardUncertainty: evaluation.combinedStandardUncertainty,
+    expandedUncertainty: evaluation.expandedUncertainty,
+    degreesOfFreedom: evaluation.effectiveDegreesOfFreedom,
+  };
+}
+
+/** What is said of a content by what it is held against; null where nothing is. */
+export function holdingText({ references }: AnalysisRun, result: Result): string | null {
+  const { requirement } = statedBy(references.method, sampleOf(references).state);
+  return holdAgainst(requirement, measuredOf(result))?.text ?? null;
+}
+
+/** A content in a line: `6.20 ± 0.06 g/L as tartaric acid (k = 2.00)`. */
+export function contentText({ references }: AnalysisRun, { rounded, evaluation }: Result): string {
+  const { as } = statedBy(references.method, sampleOf(references).state);
+  const unit = soughtOf(references).as.unit.symbol;
+  const k = figureText(roundHalfEven(evaluation.coverageFactor, 2));
+  return `${figureText(rounded.value)} ± ${figureText(rounded.uncertainty)} ${unit}${as ? ` as ${as.name}` : ''} (k = ${k})`;
+}

@@ -1,0 +1,69 @@
+import type { BottleState } from '../../reagent';
+import { knownMolarity } from '../../reagent';
+import type { Finding } from '../../record';
+import { impossible, sameValue, unlikely } from '../../record';
+import type { SampleState } from '../../sample';
+import { requestFor } from '../../sample';
+import type { AnalysisRun } from '../run';
+import { openConflicts } from '../run';
+import { sampleOf } from '../setUp';
+import type { JudgedSeries } from './issueReport';
+import { judgedSeries } from './issueReport';
+import { circumstanceFindings, seriesFindings } from './resultChecks';
+
+/** Records as they are now; those that a run does not rest on may be among them. */
+interface ReportedNow {
+  readonly bottles: readonly BottleState[];
+  readonly samples: readonly SampleState[];
+}
+
+/** What speaks against reporting the results of a run now. The unlikely ones give way to a reason. */
+export function reportFindings(run: AnalysisRun, now: ReportedNow): readonly Finding[] {
+  if (run.status !== 'open') return [impossible('run-closed', 'run', { status: run.status })];
+  const judged = judgedSeries(run);
+  if (judged.every(({ judgement }) => !judgement.result)) return [impossible('no-result', 'run')];
+  return [
+    ...(openConflicts(run).length > 0 ? [impossible('conflict-open', 'run')] : []),
+    ...titrantFindings(run, now),
+    ...judged.flatMap((one) => sampleFindings(run, one, now)),
+    ...circumstanceFindings(run),
+  ];
+}
+
+/** The certificate by which its titrant was known was withdrawn: nothing is reported by it. */
+function titrantFindings(
+  { references: { titrant } }: AnalysisRun,
+  { bottles }: ReportedNow,
+): readonly Finding[] {
+  const number = knownMolarity(titrant)?.certificateNumber ?? null;
+  const isWithdrawn = bottles
+    .filter(({ id }) => id === titrant.id)
+    .flatMap(({ certificatesWithdrawn }) => certificatesWithdrawn)
+    .some(({ certificateNumber }) => certificateNumber === number);
+  return isWithdrawn && number !== null
+    ? [impossible('titrant-certificate-withdrawn', 'run', { number })]
+    : [];
+}
+
+function sampleFindings(
+  { setUp: { rules }, references: { method } }: AnalysisRun,
+  { series, judgement }: JudgedSeries,
+  { samples }: ReportedNow,
+): readonly Finding[] {
+  const { state } = sampleOf(series.references);
+  const { code } = state.sample;
+  if (!judgement.result) return [unlikely('sample-not-found', 'run', { code })];
+  const sampleNow = samples.find(({ id }) => id === state.id) ?? state;
+  const isRequestSame = sameValue(
+    requestFor(state.sample, method.id),
+    requestFor(sampleNow.sample, method.id),
+  );
+  const values = { code, atLeast: rules.agreeAtLeast, limit: judgement.limit };
+  return [
+    ...(rules.testedBy === 'concordance' && !judgement.isConcordant
+      ? [unlikely('sample-not-concordant', 'run', values)]
+      : []),
+    ...(isRequestSame ? [] : [unlikely('request-changed', 'run', { code })]),
+    ...seriesFindings(series, judgement),
+  ];
+}

@@ -1,0 +1,30 @@
+import { describeEndPoint } from '../../chemistry';
+import type { Id } from '../../grammar';
+import { CURVE_WAYS } from '../../wording';
+import { curveEndOf } from '../figures';
+import type { RunState } from '../run';
+import type { Judgement } from './judge';
+
+/** Who weighed and read, in the order of their first entry; whoever set the run up, while nobody has. */
+export function analystsOf({ flasks, started }: RunState): readonly Id[] {
+  const entries = flasks.flatMap(({ portion, initial, final, refills }) => [
+    portion,
+    initial,
+    ...refills.flatMap(({ stop, restart }) => [stop, restart]),
+    final,
+  ]);
+  const authors = entries.flatMap((entry) => (entry ? [entry.by] : []));
+  return authors.length > 0 ? [...new Set(authors)] : [started.by];
+}
+
+/** What told the end points that count, in all series of a run: the indicator, or an electrode. */
+export function endPointText(run: RunState, judgements: readonly Judgement[]): string {
+  const counting = judgements.flatMap(({ replicates }) =>
+    replicates.filter(({ verdict }) => verdict === 'counts'),
+  );
+  const ways = counting.map(({ flask }) => curveEndOf(run, flask)?.way);
+  const isByCurve = ways.every((way) => way !== undefined);
+  return isByCurve
+    ? `electrode, ${[...new Set(ways)].map((way) => CURVE_WAYS[way]).join(' or ')}`
+    : describeEndPoint(run.references.method, run.setUp.rules);
+}
