@@ -3,8 +3,9 @@ import * as v from 'valibot';
 import { findAnalysis } from '#core/chemistry';
 import { addToDate } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES, withOverrides } from '#core/laboratory';
-import type { Problem } from '#contract';
+import type { ListAnswer, Problem, ReportRequest } from '#contract';
 import { newId, runAnswer } from '#contract';
+import { reproduce } from '../../calc/reproduce';
 import type { StockedLaboratory } from '../test-support/laboratory';
 import {
   bottleBody,
@@ -14,6 +15,7 @@ import {
   sampleBody,
   wareBody,
 } from '../test-support/laboratory';
+import { decisionOf, reportOf, runNow, signatureOf } from '../test-support/signing';
 import { findProjection } from './queries';
 
 let stocked: StockedLaboratory;
@@ -72,7 +74,7 @@ test('a sample is received, diluted, struck and disposed of; a second one with i
   await analyst.send(corrected, sample, { basedOn: 4 }).expect(422);
 });
 
-test('a batch is titrated with a bottle of known molarity: each sample has its content, and certifies no bottle', async () => {
+test('a batch is titrated with a bottle of known molarity: each sample has its content', async () => {
   const { laboratory, analyst, chief, ids } = stocked;
   const { today } = laboratory;
   const [first, second, pipette] = [newId(), newId(), newId()];
@@ -159,12 +161,77 @@ test('a batch is titrated with a bottle of known molarity: each sample has its c
   ]);
   const answer = await analyst.get(`/api/runs/${run}`).expect(200);
   expect(v.is(runAnswer, answer.body)).toBe(true);
-  const signed = await analyst
-    .post(`/api/runs/${run}/signatures`, {
-      ...{ means: 'performed', draft: 'a'.repeat(64), password: PASSWORD },
-      ...{ factId: newId(), basedOn: 7, deviceId: null, clockOffsetMs: null },
-      deviceTime: new Date().toISOString(),
-    })
-    .expect(400);
-  expect((signed.body as Problem).title).toContain('certifies no titrant');
 });
+
+test('its results are signed and reported: frozen on the run and on its samples, on paper and as a file', async () => {
+  const { laboratory, analyst, chief } = stocked;
+  const { db } = laboratory.database;
+  const run = await runOf('B-1');
+  const samples = (await findProjection(db, 'run', run))?.samples.map(({ id }) => id) ?? [];
+  const where = stocked.laboratory;
+  // Not certified, and not by somebody who signed nothing.
+  const certified = await chief.post(`/api/runs/${run}/certificate`, await decisionOf(where, run));
+  expect([certified.status, (certified.body as Problem).title]).toEqual([
+    400,
+    expect.stringContaining('certifies no titrant'),
+  ]);
+  const decision = (changes: Partial<ReportRequest> = {}) => reportOf(where, run, changes);
+  const single = 'one determination was asked for';
+  await chief.post(`/api/runs/${run}/report`, await decision({ reason: single })).expect(422);
+  await analyst.post(`/api/runs/${run}/signatures`, await signatureOf(where, run)).expect(204);
+  const unexplained = await chief.post(`/api/runs/${run}/report`, await decision()).expect(422);
+  expect((unexplained.body as Problem).title).toContain('Sample B-1');
+  await chief
+    .post(`/api/runs/${run}/report`, await decision({ reason: single, password: 'not it at all' }))
+    .expect(401);
+  const asked = await decision({ reason: single, form: 'each' });
+  const issued = await chief.post(`/api/runs/${run}/report`, asked).expect(201);
+  expect(issued.body).toMatchObject({ number: 'B-1-R1', form: 'each', amends: null });
+  const again = await chief.post(`/api/runs/${run}/report`, asked).expect(201);
+  expect(again.body).toEqual(issued.body);
+
+  const state = await runNow(where, run);
+  expect(state).toMatchObject({ status: 'reported', report: { number: 'B-1-R1' } });
+  expect(state.reports[0]?.documents.map(({ name }) => name)).toEqual([
+    'B-1-R1.json',
+    'B-1-R1-1.pdf',
+    'B-1-R1-2.pdf',
+  ]);
+  const [first] = samples;
+  const reported = async () => (await findProjection(db, 'sample', first ?? ''))?.reported ?? [];
+  expect(await reported()).toMatchObject([
+    { reportNumber: 'B-1-R1', analysisId: 'titratable-acidity', withdrawn: null },
+  ]);
+  const file = await analyst.get(`/api/runs/${run}/reports/B-1-R1`).expect(200);
+  expect(reproduce(file.body)).toMatchObject({ kind: 'identical' });
+  const changed = JSON.parse(
+    JSON.stringify(file.body).replace('"readingMl":"20.65"', '"readingMl":"20.66"'),
+  ) as object;
+  expect(reproduce(changed)).toMatchObject({ kind: 'different' });
+  await analyst.get(`/api/runs/${run}/reports/B-1-R9`).expect(404);
+  const paper = state.reports[0]?.documents[1]?.fileId ?? '';
+  const pdf = await analyst.get(`/api/files/${paper}`).expect(200);
+  expect((pdf.body as Buffer).subarray(0, 5).toString()).toBe('%PDF-');
+
+  const withdrawal = {
+    ...{ factId: newId(), number: 'B-1-R1', reason: 'the pipette was another', password: PASSWORD },
+    ...{ deviceId: null, deviceTime: new Date().toISOString(), clockOffsetMs: null },
+    basedOn: state.version,
+  };
+  await analyst.post(`/api/runs/${run}/report-withdrawal`, withdrawal).expect(403);
+  await chief.post(`/api/runs/${run}/report-withdrawal`, withdrawal).expect(204);
+  await chief.post(`/api/runs/${run}/report-withdrawal`, withdrawal).expect(204);
+  expect(await reported()).toMatchObject([{ withdrawn: { reason: 'the pipette was another' } }]);
+  expect(await runNow(where, run)).toMatchObject({ status: 'open', report: null });
+  await analyst.post(`/api/runs/${run}/signatures`, await signatureOf(where, run)).expect(204);
+  const amended = await chief
+    .post(`/api/runs/${run}/report`, await decision({ reason: single }))
+    .expect(201);
+  expect(amended.body).toMatchObject({ number: 'B-1-R2', amends: 'B-1-R1' });
+});
+
+/** The run in which a sample was titrated. */
+async function runOf(code: string): Promise<string> {
+  const answer = await stocked.analyst.get(`/api/records/run?search=${code}`).expect(200);
+  return (answer.body as ListAnswer<'run'>).records[0]?.id ?? '';
+}

@@ -23,6 +23,7 @@ export const PAGES: readonly PageOf[] = [
     '/runs/:runId/certificates/:number',
     async () => (await import('../judge/CertificatePage')).CertificatePage,
   ],
+  ['/runs/:runId/reports/:number', async () => (await import('../judge/ReportPage')).ReportPage],
   ['/samples', async () => (await import('../samples/SamplesPage')).SamplesPage],
   ['/samples/:sampleId', async () => (await import('../samples/SamplePage')).SamplePage],
   ['/lots', async () => (await import('../stock/LotsPage')).LotsPage],

@@ -97,7 +97,10 @@ function movedText(moved: number, percent: number, ofU: number): string {
 /** Other runs that name the bottle: what they came to may have to be looked at again. */
 function RestedOnIt({ bottleId, runId }: { readonly bottleId: string; readonly runId: string }) {
   const runs = useListOn('run', bottleId);
-  const others = runs?.records.filter(({ id, bottleId: own }) => id !== runId && own !== bottleId);
+  const others = runs?.records.filter(
+    ({ id, bottleId: own, analysisId }) =>
+      id !== runId && (own !== bottleId || analysisId !== null),
+  );
   if (!runs || !others || others.length === 0) return null;
   return (
     <div className="mt-3">

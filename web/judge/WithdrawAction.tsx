@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { authorOf } from '#core/people';
-import { checkWithdrawing } from '#core/titration/record';
+import { checkWithdrawing, checkWithdrawingReport } from '#core/titration/record';
 import type { RunState } from '#core/titration/run';
 import { newId } from '#contract';
 import { useSession } from '../app/session';
@@ -25,34 +25,93 @@ export function WithdrawAction({ run, number }: WithdrawProps) {
   return (
     <div className="mt-6">
       <Asking button="Withdraw it…">
-        {(close) => <WithdrawDialog run={run} number={number} onClose={close} />}
+        {(close) => <WithdrawCertificate run={run} number={number} onClose={close} />}
       </Asking>
     </div>
   );
 }
 
-function WithdrawDialog({
-  run,
-  number,
-  onClose,
-}: WithdrawProps & { readonly onClose: () => void }) {
-  const { typed, field } = useTyped({ reason: '', password: '' });
+/** Withdraws a report whose run was wrong, or whose titrant has another molarity by now. */
+export function WithdrawReportAction({ run, number }: WithdrawProps) {
+  const { person } = useSession();
+  if (checkWithdrawingReport(run, number, authorOf(person)).length > 0) return null;
+  return (
+    <div className="mt-6">
+      <Asking button="Withdraw it, to amend it…">
+        {(close) => <WithdrawReport run={run} number={number} onClose={close} />}
+      </Asking>
+    </div>
+  );
+}
+
+interface Open extends WithdrawProps {
+  readonly onClose: () => void;
+}
+
+function WithdrawCertificate({ run, number, onClose }: Open) {
   // Pressing again after a lost answer sends the same.
   const [ids] = useState(() => ({ factId: newId(), bottleFactId: newId() }));
   const withdraw = useRunRequest(run, 'withdrawal', onClose);
-  const messages = messagesOf(withdraw.error);
+  return (
+    <WithdrawDialog
+      what={`certificate ${number}`}
+      description="For a fault of the run itself: a reading, a mass, an incident. The bottle counts as not standardized from now on, the run is open to be put right and signed anew. The certificate stays on record."
+      isPending={withdraw.isPending}
+      refusal={withdraw.error}
+      onWithdraw={(said) => {
+        withdraw.mutate({ ...ids, number, ...said });
+      }}
+      onClose={onClose}
+    />
+  );
+}
+
+function WithdrawReport({ run, number, onClose }: Open) {
+  const [factId] = useState(newId);
+  const withdraw = useRunRequest(run, 'report-withdrawal', onClose);
+  return (
+    <WithdrawDialog
+      what={`report ${number}`}
+      description="What it states of each sample holds no longer. The run is open to be put right; the report that is signed then says which one it amends. This one stays on record: tell whoever has it."
+      isPending={withdraw.isPending}
+      refusal={withdraw.error}
+      onWithdraw={(said) => {
+        withdraw.mutate({ factId, number, ...said });
+      }}
+      onClose={onClose}
+    />
+  );
+}
+
+interface WithdrawDialogProps {
+  readonly what: string;
+  readonly description: string;
+  readonly isPending: boolean;
+  readonly refusal: Error | null;
+  readonly onWithdraw: (said: { readonly reason: string; readonly password: string }) => void;
+  readonly onClose: () => void;
+}
+
+function WithdrawDialog({
+  what,
+  description,
+  isPending,
+  refusal,
+  onWithdraw,
+  onClose,
+}: WithdrawDialogProps) {
+  const { typed, field } = useTyped({ reason: '', password: '' });
+  const messages = messagesOf(refusal);
   return (
     <FormDialog
-      title={`Withdraw certificate ${number}?`}
-      description="For a fault of the run itself: a reading, a mass, an incident. The bottle counts as not standardized from now on, the run is open to be put right and signed anew. The certificate stays on record."
+      title={`Withdraw ${what}?`}
+      description={description}
       submit="Withdraw it"
-      isDisabled={
-        withdraw.isPending || typed.password === '' || reasonProblem(typed.reason) !== undefined
-      }
-      error={withdraw.error?.message}
+      isDisabled={isPending || typed.password === '' || reasonProblem(typed.reason) !== undefined}
+      error={refusal?.message}
       onSubmit={() => {
         const { reason, password } = typed;
-        withdraw.mutate({ ...ids, number, reason: reason.trim(), password });
+        onWithdraw({ reason: reason.trim(), password });
       }}
       onClose={onClose}
     >

@@ -1,0 +1,252 @@
+import { describe, expect, test } from 'vitest';
+import { plainDate } from '../grammar';
+import { withFigures } from '../measurement';
+import type { GivenSample } from '../test-support/analyses';
+import { analysisScript } from '../test-support/analyses';
+import type { RunScript } from '../test-support/runs';
+import { bottleOf } from '../test-support/runs';
+import { idOf, stored } from '../test-support/stored';
+import { reportDocument } from './document';
+import type { ReportDecision } from './judging';
+import {
+  draftDigest,
+  issueReport,
+  judgedSeries,
+  reportedFigures,
+  reportFindings,
+  reviewOf,
+  signedSoFar,
+  signingFindings,
+  signingOf,
+} from './judging';
+import { checkWithdrawingReport } from './record';
+import type { AnalysisRun } from './run';
+import { analysisOf } from './run';
+
+const ACIDITY = { unit: 'g/L', as: 'C4H6O6', expected: '6.2' } as const;
+const AT_LEAST = {
+  kind: 'limits',
+  ...{ lower: '3.5', upper: null, rule: 'guarded-acceptance' },
+} as const;
+
+/** A batch of titratable acidity: 10 mL of each, with hydroxide of 0.1 mol/L. */
+function batch(...given: readonly Partial<GivenSample>[]): RunScript {
+  const samples = given.map((one, i) => ({ ...ACIDITY, code: `W-${String(i + 1)}`, ...one }));
+  return analysisScript(
+    'titratable-acidity',
+    { substanceId: 'sodium-hydroxide', molarity: '0.1000' },
+    { pipetteMl: '10' },
+    ...samples,
+  );
+}
+
+let flask = 0;
+
+/** Titrates a portion of a sample from zero. */
+function titrate(script: RunScript, finalMl: string, code = 'W-1'): RunScript {
+  flask += 1;
+  return script
+    .add('run.flask-pipetted', {
+      ...{ flask, volumeMl: '10', reason: null, sampleId: `sample-${code}` },
+    })
+    .read(flask, 'initial', '0.00')
+    .read(flask, 'final', finalMl);
+}
+
+/** Two wines, each in duplicate. */
+function twoWines(): RunScript {
+  flask = 0;
+  const script = batch({ requirement: AT_LEAST }, {});
+  titrate(script, '8.26');
+  titrate(script, '8.28');
+  titrate(script, '9.00', 'W-2');
+  return titrate(script, '9.02', 'W-2');
+}
+
+const runOf = ({ state }: RunScript): AnalysisRun => analysisOf(state);
+
+const DECISION: ReportDecision = {
+  ...{ number: 'W-1-R1', form: 'batch', signatures: [], isIndependent: true },
+  ...{ issuedById: idOf('mirela'), issuedOn: plainDate('2026-03-02'), reason: null },
+};
+
+const NOW = { bottles: [], samples: [] };
+
+function against(script: RunScript, now: Parameters<typeof reportFindings>[1] = NOW) {
+  return reportFindings(runOf(script), now).map(({ severity, code }) => `${severity}: ${code}`);
+}
+
+test('a report freezes what was found of each sample, with the rule that was agreed', () => {
+  const report = issueReport(runOf(twoWines()), DECISION);
+  // 0.1 x 8.27 / 2 x 150.087 / 10, and with 9.01 mL.
+  const [first, second] = report.results;
+  expect(first?.unrounded.value).toBeCloseTo(6.2061, 4);
+  expect(second?.unrounded.value).toBeCloseTo(6.7614, 4);
+  expect(first).toMatchObject({
+    code: 'W-1',
+    stated: `6.206 ± ${first?.expandedUncertainty ?? ''} g/L as tartaric acid (k = ${first?.coverageFactor ?? ''})`,
+    titrationsAveraged: 2,
+    titrationsMade: 2,
+    held: { text: 'Passes: probability of conformity above 99 %', isGood: true },
+  });
+  expect(second?.held).toBeNull();
+  expect(report).toMatchObject({
+    titrant: { described: 'bottle 0417 (as made)', certificateNumber: null },
+    amends: null,
+    notFound: [],
+  });
+});
+
+test('its file has the figures of each sample in SI units', () => {
+  const [figures] = reportedFigures(runOf(twoWines()));
+  expect(figures?.result.unit).toBe('kg/m3');
+  expect(figures?.result.value).toBeCloseTo(6.2061, 4);
+  const variance = figures?.budget.reduce((sum, { contribution }) => sum + contribution ** 2, 0);
+  expect(Math.sqrt(variance ?? 0)).toBeCloseTo(figures?.result.standardUncertainty ?? 0, 9);
+});
+
+describe('on paper', () => {
+  const context = {
+    ...{ issuer: ['a laboratory'], equipment: [], auditHead: null },
+    nameOf: (id: string) => id,
+    dateText: (date: string) => date,
+    instantText: (instant: string) => instant,
+  };
+  const run = runOf(twoWines());
+  const report = issueReport(run, DECISION);
+  const words = (of: Parameters<typeof reportDocument>[2]): string =>
+    JSON.stringify(reportDocument(run, report, of, context));
+
+  test('a batch has one document, with blanks and flasks of all', () => {
+    const document = reportDocument(run, report, null, context);
+    expect(document.headline).toBe('titratable acidity of must and wine: 2 samples');
+    expect(document.end).toBe('End of report W-1-R1.');
+    const text = words(null);
+    for (const said of [
+      'W-2',
+      'not by this laboratory',
+      'The results relate to the items as received.',
+      'not to be reproduced except in full',
+      'W-1: at least 3.5 g/L; passes only if it is inside by U',
+      'Passes: probability of conformity above 99 %',
+      '0.5 mol of tartaric acid to 1 mol of titrant',
+    ]) {
+      expect(text).toContain(said);
+    }
+  });
+
+  test('a sample has one of its own, which tells nothing of the others', () => {
+    const text = words({ sampleId: idOf('sample-W-2'), place: 2 });
+    expect(text).toContain('W-1-R1/2');
+    expect(text).toContain('W-2: 6.761');
+    expect(text).not.toContain('"W-1"');
+    expect(text).not.toContain('W-1, made up');
+  });
+});
+
+describe('what speaks against a report', () => {
+  test('nothing where every sample was titrated in duplicate', () => {
+    expect(against(twoWines())).toEqual([]);
+  });
+
+  test('no result at all; one sample without a result, or with a single titration', () => {
+    flask = 0;
+    const script = batch({}, {});
+    expect(against(script)).toEqual(['impossible: no-result']);
+    titrate(script, '8.26');
+    expect(against(script)).toEqual([
+      'unlikely: sample-not-concordant',
+      'unlikely: sample-not-found',
+    ]);
+    titrate(script, '8.28');
+    expect(against(script)).toEqual(['unlikely: sample-not-found']);
+    expect(issueReport(runOf(script), DECISION).notFound).toEqual(['W-2']);
+  });
+
+  test('the certificate of its titrant was withdrawn', () => {
+    const run = runOf(twoWines());
+    const { titrant } = run.references;
+    const said = { factId: 'f9', by: 'mirela', at: '2026-03-02T09:00:00.000Z' };
+    const certified = bottleOf('sodium-hydroxide', {
+      certified: [
+        {
+          ...{ runId: 'run-0', certificateNumber: '0417-1', molarity: '0.1000' },
+          ...{ expandedUncertainty: '0.0002', coverageFactor: '2.00', unrounded: null },
+          ...{ certifiedOn: '2026-03-01', validUntil: '2026-03-20', corrections: null },
+        },
+      ],
+    });
+    const gone = (certificateNumber: string) =>
+      stored({
+        ...certified,
+        certificatesWithdrawn: [{ ...said, runId: 'run-0', certificateNumber, reason: 'a slip' }],
+      });
+    const codes = (known: typeof titrant, now: typeof titrant) =>
+      reportFindings(
+        { ...run, references: { ...run.references, titrant: known } },
+        { ...NOW, bottles: [now] },
+      ).map(({ severity, code }) => `${severity}: ${code}`);
+    expect(codes(certified, gone('0417-1'))).toEqual(['impossible: titrant-certificate-withdrawn']);
+    expect(codes(certified, gone('0417-0'))).toEqual([]);
+    // Known from how it was made, it rests on no certificate.
+    expect(codes(titrant, gone('0417-1'))).toEqual([]);
+  });
+
+  test('what is asked for was changed since: it is held against what was agreed', () => {
+    const script = twoWines();
+    const run = runOf(script);
+    const { state } = run.references.samples[0] ?? {};
+    if (!state) throw new Error('there is a sample');
+    const [request] = state.sample.requests;
+    const changed = stored({
+      ...state,
+      sample: { ...state.sample, requests: [{ ...request, requirement: { kind: 'none' } }] },
+    });
+    const findings = reportFindings(run, { bottles: [], samples: [changed] });
+    expect(findings.map(({ code }) => code)).toEqual(['request-changed']);
+    expect(reportFindings(run, { bottles: [], samples: [state] })).toEqual([]);
+    expect(issueReport(run, DECISION).results[0]?.requirement.kind).toBe('limits');
+  });
+});
+
+test('it is signed as a certificate is: for a draft that any further entry changes, by whoever may', () => {
+  const script = twoWines();
+  const signatories = { traineeIds: [], authorizingIds: [idOf('ines'), idOf('mirela')] };
+  const draft = draftDigest(script.state);
+  expect(withFigures(',', () => draftDigest(script.state))).toBe(draft);
+  const signing = () => signingOf(script.state, signatories);
+  expect(signing()?.needed).toEqual(['performed', 'authorized']);
+  const codes = (id: string, means: 'performed' | 'authorized') =>
+    signingFindings(script.state, signing(), means, {
+      ...{ id: idOf(id), roles: ['analyst', 'authorized-signatory'] },
+    }).map(({ code }) => code);
+  expect(codes('mirela', 'authorized')).toEqual(['not-signed']);
+  script.add('run.performed', { draft: draft ?? '' });
+  expect(signedSoFar(script.state)).toEqual(['performed']);
+  expect(codes('mirela', 'authorized')).toEqual([]);
+  expect(codes('ines', 'authorized')).toEqual(['own-work']);
+  titrate(script, '9.01', 'W-2');
+  expect(signedSoFar(script.state)).toEqual([]);
+  expect(
+    reviewOf(script.state, { ...NOW, lots: [], equipment: [] }, plainDate('2026-03-02')),
+  ).toEqual([]);
+});
+
+test('a report closes its run; withdrawn, it opens it again, and the next one amends it', () => {
+  const script = twoWines();
+  const report = issueReport(runOf(script), DECISION);
+  script.add('run.reported', { report });
+  expect(script.state).toMatchObject({ status: 'reported', report: { number: 'W-1-R1' } });
+  expect(against(script)).toEqual(['impossible: run-closed']);
+  const signatory = { id: idOf('mirela'), roles: ['authorized-signatory'] } as const;
+  const checks = (number: string, roles = signatory) =>
+    checkWithdrawingReport(script.state, number, roles).map(({ code }) => code);
+  expect(checks('W-1-R1')).toEqual([]);
+  expect(checks('W-1-R2')).toEqual(['report-not-in-force']);
+  script.add('run.report-withdrawn', { number: 'W-1-R1', reason: 'another bottle' });
+  expect(script.state).toMatchObject({ status: 'open', report: null });
+  titrate(script, '8.27');
+  const amended = issueReport(runOf(script), { ...DECISION, number: 'W-1-R2' });
+  expect(amended.amends).toBe('W-1-R1');
+  expect(judgedSeries(runOf(script))).toHaveLength(2);
+});

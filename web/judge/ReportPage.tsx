@@ -1,0 +1,112 @@
+import { useQuery } from '@tanstack/react-query';
+import { useParams } from 'react-router';
+import type { IssuedReport, RunState } from '#core/titration/run';
+import { reportLink } from '#core/titration/run';
+import { endOfSentence } from '#core/wording';
+import { reportFileSchema } from '#contract';
+import { Loading } from '../app/Loading';
+import { usePersonName } from '../app/records';
+import { NotFound } from '../app/RouteError';
+import { useSession } from '../app/session';
+import { useRun } from '../titrate/useRun';
+import { ButtonLink } from '../ui/Button';
+import { DocumentView } from '../ui/DocumentView';
+import { FormError } from '../ui/FormError';
+import { Page } from '../ui/Page';
+import { dateText, instantText } from '../ui/typeset';
+import { FileLink, Proof, readIssuedFile } from './Proof';
+import { WithdrawReportAction } from './WithdrawAction';
+
+/** A report of samples, whether it still holds, and by what anybody tells whether a paper is the one that was issued. */
+export function ReportPage() {
+  const { runId = '', number = '' } = useParams();
+  const run = useRun(runId)?.run;
+  if (!run) return <Loading />;
+  const issued = run.reports.find(({ report }) => report.number === number);
+  return issued ? <Issued run={run} issued={issued} /> : <NotFound />;
+}
+
+interface IssuedProps {
+  readonly run: RunState;
+  readonly issued: IssuedReport;
+}
+
+function Issued({ run, issued }: IssuedProps) {
+  const { report, documents, withdrawn } = issued;
+  const { number } = report;
+  const { data, error } = useQuery({
+    queryKey: ['report', run.id, number],
+    // What was issued never changes.
+    staleTime: Infinity,
+    queryFn: () => readIssuedFile(reportFileSchema, reportLink('', run.id, number)),
+  });
+  const papers = documents.filter(({ type }) => type === 'application/pdf');
+  const [first] = data?.file.documents ?? [];
+  return (
+    <Page
+      title={`Report ${number}`}
+      tabTitle={`Report ${number}`}
+      lead={first?.issuer.join(' · ')}
+      actions={
+        <>
+          <ButtonLink to={`/runs/${run.id}/judge`}>To the judgement</ButtonLink>
+          {papers.map(({ fileId, name }) => (
+            <FileLink key={fileId} href={`/api/files/${fileId}`}>
+              {papers.length === 1 ? 'Save the PDF' : `Save ${name}`}
+            </FileLink>
+          ))}
+        </>
+      }
+    >
+      <Status run={run} issued={issued} />
+      <FormError message={error?.message} />
+      {data ? (
+        <div className="mt-5 grid grid-cols-1 items-start gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.7fr)_minmax(0,1fr)]">
+          <div>
+            {data.file.documents.map((document) => (
+              <section key={document.number} aria-label={document.number} className="mb-8">
+                <p className="mb-5 text-[22px] leading-tight font-bold md:text-[30px]">
+                  {document.headline}
+                </p>
+                <DocumentView document={document} />
+              </section>
+            ))}
+          </div>
+          <Proof documents={documents} at={data} href={reportLink('/api', run.id, number)} />
+        </div>
+      ) : (
+        !error && <Loading />
+      )}
+      {!withdrawn && <WithdrawReportAction run={run} number={number} />}
+    </Page>
+  );
+}
+
+/** Whether it holds, in a line that is seen first. */
+function Status({ run, issued: { report, withdrawn } }: IssuedProps) {
+  const { laboratory } = useSession();
+  const nameOf = usePersonName();
+  if (!withdrawn) {
+    return (
+      <p className="border-l-4 border-leaf bg-leaf-wash px-3 py-2 text-lg">
+        <b>It holds</b>, issued {dateText(report.issuedOn)}.
+      </p>
+    );
+  }
+  const next = run.reports.find((one) => one.report.amends === report.number);
+  return (
+    <div className="border-l-4 border-blush bg-blush-wash px-3 py-2 text-lg">
+      <p>
+        <b>Withdrawn</b> by {nameOf(withdrawn.by)},{' '}
+        {instantText(withdrawn.at, laboratory.timeZone, true)}: {endOfSentence(withdrawn.reason)}
+      </p>
+      {next && (
+        <p>
+          <ButtonLink look="link" to={reportLink('', run.id, next.report.number)}>
+            Report {next.report.number} amends it
+          </ButtonLink>
+        </p>
+      )}
+    </div>
+  );
+}
