@@ -23,6 +23,7 @@ import type {
 } from './messages';
 import type { SchemaOf } from './fields';
 import { balanceSchema, buretteSchema, thermometerSchema } from './records';
+import { CONTROL_VERDICTS } from '#core/sample';
 import { requirement } from './samples';
 import {
   bottleState,
@@ -221,6 +222,25 @@ export const reportAnswer = v.strictObject({
       titrationsMade: number,
       requirement,
       held: v.nullable(v.strictObject({ text, isGood: v.nullable(v.boolean()) })),
+    }),
+  ),
+  controls: v.array(
+    v.strictObject({
+      code: text,
+      unit: text,
+      standing: v.strictObject({
+        point: v.strictObject({
+          runId: v.nullable(id),
+          at: text,
+          value: number,
+          range: v.nullable(number),
+          isSettled: v.boolean(),
+        }),
+        earlier: number,
+        limits: v.nullable(v.strictObject({ centre: number, sigma: number })),
+        verdict: v.picklist(CONTROL_VERDICTS),
+        onOneSide: v.nullable(number),
+      }),
     }),
   ),
   notFound: v.array(text),

@@ -70,6 +70,7 @@ export const sampleSchema = v.strictObject({
   amount: v.nullable(v.strictObject({ value: positiveDecimal, unit: v.picklist(['mL', 'g']) })),
   density: v.nullable(density),
   unitMass: v.nullable(v.strictObject({ value: positiveDecimal, plusMinus: nonNegativeDecimal })),
+  isControl: v.exactOptional(v.boolean()),
   store: remark,
   keepUntil: v.nullable(plainDate),
   requests: v.pipe(
@@ -81,6 +82,21 @@ export const sampleSchema = v.strictObject({
 
 export const dilutionSchema = { pipette: recordVersion, flask: recordVersion };
 
+/** Earlier points of a control, at most: those of some years. */
+const MOST_POINTS = 500;
+
+export const takenOver = {
+  analysisId: line,
+  unit: resultUnit,
+  points: v.pipe(
+    v.array(v.strictObject({ on: plainDate, value: positiveDecimal })),
+    v.minLength(1, 'Write a day and a value in each line.'),
+    v.maxLength(MOST_POINTS, 'Take over the last 500.'),
+    v.readonly(),
+  ),
+  source: reason,
+};
+
 /** The bodies of the facts of a sample. */
 export const SAMPLE_FACT_SCHEMAS = {
   'sample.received': sampleSchema,
@@ -88,6 +104,7 @@ export const SAMPLE_FACT_SCHEMAS = {
   'sample.diluted': v.strictObject({ ...dilutionSchema, reason: v.nullable(reason) }),
   'sample.dilution-struck': v.strictObject({ dilutionId: id, reason }),
   'sample.disposed': v.strictObject({ how: reason }),
+  'sample.points-taken-over': v.strictObject(takenOver),
 } satisfies {
   readonly [K in keyof SampleFactBodies & ClientFactKind]: SchemaOf<SampleFactBodies[K]>;
 };

@@ -14,7 +14,7 @@ import { methodSchema, ownEntries, ownEntrySchema, resultUnit, stepWork } from '
 import { decimal, id, plainDate } from './fields';
 import { houseRulesSchema, settingsSchema } from './houseRules';
 import type { SchemaOf } from './fields';
-import { dilutionSchema, sampleSchema } from './samples';
+import { dilutionSchema, sampleSchema, takenOver } from './samples';
 import {
   bottleSchema,
   calibrationSchema,
@@ -255,6 +255,7 @@ export const sampleState = v.strictObject({
   struck: v.array(v.strictObject({ ...dilution, because: text })),
   corrections: corrections(sampleSchema),
   disposed: v.nullable(v.strictObject({ ...said, how: text })),
+  takenOver: v.optional(v.array(v.strictObject({ ...said, ...takenOver })), []),
   // Of before there were reports nothing was reported.
   reported: v.optional(
     v.array(

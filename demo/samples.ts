@@ -156,6 +156,7 @@ export const SAMPLES: readonly PlannedSample[] = [
       description: 'control wine',
       source: 'lot 5, bottled here',
       customer: 'this laboratory',
+      isControl: true,
       requests: [
         asks('titratable-acidity', 'g/L', 'C4H6O6', '6.05', {
           ...{ kind: 'accepted-value', value: '6.05' },

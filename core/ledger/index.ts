@@ -1,3 +1,4 @@
+export { controlPoints, controlSaid } from './controlPoints';
 export { applyToRecord, foldRecord } from './fold';
 export { countedOf, listingOf, takenOf } from './listing';
 export { areSolutionsRelated } from './related';

@@ -1,3 +1,5 @@
+export type { ControlLimits, ControlPoint, ControlSaid, ControlStanding } from './control';
+export { BASELINE_POINTS, CONTROL_VERDICTS, controlText, standingOfControl } from './control';
 export type { Decision, Measured, OfAccepted, OfClaim, Verdict } from './decision';
 export { decide, ofAccepted, ofClaim, probabilityOfConformity } from './decision';
 export type { Held } from './held';
@@ -7,6 +9,7 @@ export type {
   DecisionRule,
   DilutionState,
   Requirement,
+  PointsTakenOver,
   ReportedContent,
   Sample,
   SampleDilution,
@@ -17,4 +20,4 @@ export type {
 } from './sample';
 export { DECISION_RULES, requestFor } from './sample';
 export type { AroundSample } from './sampleRecord';
-export { dilutionText, needsOf, SAMPLE_RECORD } from './sampleRecord';
+export { dilutionText, isReported, needsOf, SAMPLE_RECORD } from './sampleRecord';

@@ -79,6 +79,8 @@ export interface Sample {
   readonly density: Stated | null;
   /** Mean mass of one of what is counted, such as a tablet, g. */
   readonly unitMass: Stated | null;
+  /** A control: it is titrated again and again, and its results go on a chart. */
+  readonly isControl?: boolean;
   readonly store: string;
   readonly keepUntil: PlainDate | null;
   readonly requests: readonly SampleRequest[];
@@ -103,6 +105,15 @@ export interface ReportedContent {
   readonly reportedOn: PlainDate;
 }
 
+/** Results of a control from before, in the order of their days. */
+export interface PointsTakenOver {
+  readonly analysisId: string;
+  readonly unit: ResultUnit;
+  readonly points: readonly { readonly on: PlainDate; readonly value: DecimalText }[];
+  /** Where they stood. */
+  readonly source: string;
+}
+
 export interface SampleFactBodies {
   'sample.received': Sample;
   /** What was mistyped, put right: the whole sample as it should have been written down. */
@@ -111,6 +122,8 @@ export interface SampleFactBodies {
   /** A step that was never made, or made otherwise. */
   'sample.dilution-struck': { readonly dilutionId: string; readonly reason: string };
   'sample.disposed': { readonly how: string };
+  /** Earlier results of a control, from a chart that was kept on paper. */
+  'sample.points-taken-over': PointsTakenOver;
   /** Made by the server, as a report is issued. */
   'sample.reported': ReportedContent;
   'sample.report-withdrawn': {
@@ -132,6 +145,8 @@ export interface SampleState extends RecordHead {
   /** Oldest first. */
   readonly corrections: readonly Correction<Sample>[];
   readonly disposed: (Provenance & { readonly how: string }) | null;
+  /** Of a control: its results from before. */
+  readonly takenOver: readonly (Provenance & PointsTakenOver)[];
   /** Every result that was reported, oldest first. */
   readonly reported: readonly (ReportedContent & {
     /** Null while it holds. */

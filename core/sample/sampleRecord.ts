@@ -1,5 +1,6 @@
 import type { Analysis } from '../chemistry';
 import { findAnalysis, RESULT_UNITS } from '../chemistry';
+import type { PlainDate } from '../grammar';
 import { checkTypedDate } from '../laboratory';
 import { figureText } from '../measurement';
 import type { EquipmentState } from '../metrology';
@@ -22,6 +23,7 @@ import type {
   SampleRequest,
   SampleState,
 } from './sample';
+import { requestFor } from './sample';
 
 /** What is around a sample. */
 export interface AroundSample extends Around<{ readonly equipment: EquipmentState }> {
@@ -49,6 +51,7 @@ export const SAMPLE_RECORD = defineRecord<
           struck: [],
           corrections: [],
           disposed: null,
+          takenOver: [],
           reported: [],
         }
       : null,
@@ -122,6 +125,15 @@ export const SAMPLE_RECORD = defineRecord<
       apply: (_state, fact) => ({ disposed: { ...provenance(fact), how: fact.body.how } }),
       sentence: ({ how }) => `disposed of: ${how}.`,
     },
+    'sample.points-taken-over': {
+      nature: 'observation',
+      check: ({ body }, { sample }, { today }) => checkTakenOver(body, sample, today),
+      apply: ({ takenOver }, fact) => ({
+        takenOver: [...takenOver, { ...provenance(fact), ...fact.body }],
+      }),
+      sentence: ({ points, source }) =>
+        `${String(points.length)} earlier points taken over from ${source}.`,
+    },
     'sample.reported': {
       nature: 'decision',
       needsServer: true,
@@ -152,12 +164,28 @@ export const SAMPLE_RECORD = defineRecord<
 });
 
 /** Whether every request has a result in a report that holds. */
-function isReported({ requests }: Sample, reported: SampleState['reported']): boolean {
+export function isReported({ requests }: Sample, reported: SampleState['reported']): boolean {
   const holding = reported.filter(({ withdrawn }) => withdrawn === null);
   return (
     requests.length > 0 &&
     requests.every(({ analysisId }) => holding.some((one) => one.analysisId === analysisId))
   );
+}
+
+/** Points are of a control, of an analysis that it is asked for, and lie in the past. */
+function checkTakenOver(
+  { analysisId, unit, points }: SampleFactBodies['sample.points-taken-over'],
+  sample: Sample,
+  today: PlainDate,
+): readonly Finding[] {
+  const request = requestFor(sample, analysisId);
+  return [
+    ...(sample.isControl === true ? [] : [impossible('no-control', 'sample')]),
+    ...(request?.unit === unit ? [] : [impossible('not-asked-for', 'analysisId')]),
+    ...points.flatMap(({ on }, i) =>
+      checkTypedDate(`points.${String(i)}.on`, on, 'happened', today),
+    ),
+  ];
 }
 
 function checkSample(

@@ -77,3 +77,25 @@ function longestRun(signs: readonly number[]): number {
   });
   return longest;
 }
+
+/** What a chart says of its latest value. */
+export type ControlVerdict = 'in-control' | 'warned' | 'out';
+
+/**
+ * The run rules that are on unless a laboratory chooses others: one beyond 3 sigma is out of control; two of three in a row beyond
+ * 2 sigma on one side warn. The last value of a series is judged.
+ * Source: ISO 7870-2:2013, 7.3; Nordtest TR 569.
+ */
+export function controlVerdict(
+  values: readonly number[],
+  { centre, sigma }: Pick<ControlChart, 'centre' | 'sigma'>,
+): ControlVerdict {
+  const inSigmas = values.slice(-3).map((value) => (value - centre) / sigma);
+  const last = inSigmas.at(-1) ?? 0;
+  if (Math.abs(last) > 3) return 'out';
+  const beyond = inSigmas.filter((one) => Math.abs(one) > 2 && Math.sign(one) === Math.sign(last));
+  return Math.abs(last) > 2 && beyond.length >= 2 ? 'warned' : 'in-control';
+}
+
+/** Upper limit of the range of duplicates in mean ranges (D4 for n = 2). Source: ISO 7870-2:2013, table 2. */
+export const RANGE_LIMIT_D4 = 3.267;

@@ -4,8 +4,8 @@ export type { AnalysisOfVariance } from './anova';
 export { oneWayAnova } from './anova';
 export type { Concordance, ConcordanceLimit } from './concordance';
 export { largestConcordantSet } from './concordance';
-export type { ControlChart, SigmaSource } from './control';
-export { controlChart } from './control';
+export type { ControlChart, ControlVerdict, SigmaSource } from './control';
+export { controlChart, controlVerdict, RANGE_LIMIT_D4 } from './control';
 export { normalQuantile, studentTCdf, studentTQuantile, twoSidedT } from './distributions';
 export type { DixonConfidence, DixonTest, GrubbsTest } from './outliers';
 export {

@@ -79,7 +79,7 @@ function sampleFor(analysisId: string, given: GivenSample): RunSample {
         pipette: at(pipette),
         flask: at(flask),
       })),
-      ...{ struck: [], corrections: [], disposed: null, reported: [] },
+      ...{ struck: [], corrections: [], disposed: null, takenOver: [], reported: [] },
     } satisfies Plain<SampleState>,
     dilutions: ware,
   });

@@ -1,6 +1,9 @@
 import { describe, expect, test } from 'vitest';
+import type { Plain } from '../grammar';
 import { plainDate } from '../grammar';
 import { withFigures } from '../measurement';
+import type { BottleState } from '../reagent';
+import type { Requirement, SampleState } from '../sample';
 import type { GivenSample } from '../test-support/analyses';
 import { analysisScript } from '../test-support/analyses';
 import type { RunScript } from '../test-support/runs';
@@ -24,10 +27,12 @@ import type { AnalysisRun } from './run';
 import { analysisOf } from './run';
 
 const ACIDITY = { unit: 'g/L', as: 'C4H6O6', expected: '6.2' } as const;
-const AT_LEAST = {
+const AT_LEAST: Plain<Requirement> = {
   kind: 'limits',
-  ...{ lower: '3.5', upper: null, rule: 'guarded-acceptance' },
-} as const;
+  lower: '3.5',
+  upper: null,
+  rule: 'guarded-acceptance',
+};
 
 /** A batch of titratable acidity: 10 mL of each, with hydroxide of 0.1 mol/L. */
 function batch(...given: readonly Partial<GivenSample>[]): RunScript {
@@ -66,11 +71,11 @@ function twoWines(): RunScript {
 const runOf = ({ state }: RunScript): AnalysisRun => analysisOf(state);
 
 const DECISION: ReportDecision = {
-  ...{ number: 'W-1-R1', form: 'batch', signatures: [], isIndependent: true },
+  ...{ number: 'W-1-R1', form: 'batch', controls: [], signatures: [], isIndependent: true },
   ...{ issuedById: idOf('mirela'), issuedOn: plainDate('2026-03-02'), reason: null },
 };
 
-const NOW = { bottles: [], samples: [] };
+const NOW = { bottles: [], samples: [], controls: [] };
 
 function against(script: RunScript, now: Parameters<typeof reportFindings>[1] = NOW) {
   return reportFindings(runOf(script), now).map(({ severity, code }) => `${severity}: ${code}`);
@@ -176,7 +181,7 @@ describe('what speaks against a report', () => {
         },
       ],
     });
-    const gone = (certificateNumber: string) =>
+    const gone = (certificateNumber: string): BottleState =>
       stored({
         ...certified,
         certificatesWithdrawn: [{ ...said, runId: 'run-0', certificateNumber, reason: 'a slip' }],
@@ -196,15 +201,15 @@ describe('what speaks against a report', () => {
     const script = twoWines();
     const run = runOf(script);
     const { state } = run.references.samples[0] ?? {};
-    if (!state) throw new Error('there is a sample');
-    const [request] = state.sample.requests;
-    const changed = stored({
+    const [request] = state?.sample.requests ?? [];
+    if (!state || !request) throw new Error('there is a sample');
+    const changed: SampleState = stored({
       ...state,
       sample: { ...state.sample, requests: [{ ...request, requirement: { kind: 'none' } }] },
     });
-    const findings = reportFindings(run, { bottles: [], samples: [changed] });
+    const findings = reportFindings(run, { ...NOW, samples: [changed] });
     expect(findings.map(({ code }) => code)).toEqual(['request-changed']);
-    expect(reportFindings(run, { bottles: [], samples: [state] })).toEqual([]);
+    expect(reportFindings(run, { ...NOW, samples: [state] })).toEqual([]);
     expect(issueReport(run, DECISION).results[0]?.requirement.kind).toBe('limits');
   });
 });

@@ -58,6 +58,8 @@ export const TITRATION_FINDINGS = {
     `Certificate ${number} of the titrant was withdrawn: go on with the one that replaces it.`,
   'sample-not-found': ({ code }: { code: string }) =>
     `Sample ${code} has no result: titrate it, or say why it is left out.`,
+  'control-out': ({ said }: { said: string }) =>
+    `${said}. Decide what becomes of the batch; to report it, say why that is right.`,
   'request-changed': ({ code }: { code: string }) =>
     `What is asked of sample ${code} was changed after the run had begun: the result is held against what was agreed before. Say so.`,
   'sample-not-concordant': ({

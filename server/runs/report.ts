@@ -13,6 +13,7 @@ import { laboratoryNow } from '../ledger/around';
 import { makeReportDocuments } from './documents';
 import type { Deciding, Issue } from './issue';
 import { reportable } from './openRun';
+import { controlsOf } from './controls';
 import { partsNow, partsOf } from './partsNow';
 import { signingNow } from './sign';
 
@@ -44,7 +45,7 @@ async function decide({
 }: Deciding<AnalysisRun, ReportRequest>): Promise<Report> {
   const tx = services.db;
   refuseStale(request.basedOn, run.version);
-  const { today } = await laboratoryNow(tx, services);
+  const { today, settings } = await laboratoryNow(tx, services);
   const { draft, form, reason } = request;
   const signing = await signingNow(tx, run, {
     ...{ means: 'authorized', draft, author: authorOf(person) },
@@ -52,16 +53,18 @@ async function decide({
   const now = await partsNow(tx, run.setUp);
   const samples = await partsOf(tx, run.setUp, 'sample');
   const [first] = samples;
+  const controls = await controlsOf(tx, run, { today, warningDays: settings.warningDays });
   const decision = {
     ...signaturesWith(run, signing, { by: person.id, at }),
     number: `${first?.sample.code ?? ''}-R${String((first?.reported.length ?? 0) + 1)}`,
     form,
+    controls,
     issuedById: person.id,
     issuedOn: today,
     reason,
   };
   const findings = [
-    ...reportFindings(run, { bottles: now.bottles, samples }),
+    ...reportFindings(run, { bottles: now.bottles, samples, controls }),
     ...outOfUseFindings(run.setUp, now),
   ];
   refuseUnexplained(findings, decision);

@@ -12,6 +12,7 @@ import { messagesOf } from '../ui/refusal';
 import { useTyped } from '../ui/useTyped';
 import { Against } from './Against';
 import { PasswordField } from './PasswordField';
+import { useControls } from './useControls';
 import { useRunRequest } from './useRunRequest';
 
 interface ReportPanelProps {
@@ -43,7 +44,11 @@ export function ReportPanel({ run, signing }: ReportPanelProps) {
   // Pressing again after a lost answer sends the same.
   const [factId] = useState(newId);
   const findings = [
-    ...reportFindings(run, { bottles: now.bottles, samples: samplesNow }),
+    ...reportFindings(run, {
+      bottles: now.bottles,
+      samples: samplesNow,
+      controls: useControls(run),
+    }),
     ...outOfUseFindings(run.setUp, now),
   ];
   const mayReport = isLetThrough(findings, typed.reason);

@@ -1,11 +1,11 @@
 import { Link } from 'react-router';
 import { figureText, roundHalfEven } from '#core/measurement';
-import { holdAgainst, requirementText } from '#core/sample';
+import { controlText, holdAgainst, requirementText } from '#core/sample';
 import type { Judgement, Result } from '#core/titration/judging';
 import { judgeRun, measuredOf } from '#core/titration/judging';
 import { nextStep } from '#core/titration/guidance';
-import type { RunState } from '#core/titration/run';
-import { reportLink, sampleIdOf, seriesOf } from '#core/titration/run';
+import type { AnalysisRun, RunState } from '#core/titration/run';
+import { isAnalysisRun, reportLink, sampleIdOf, seriesOf } from '#core/titration/run';
 import type { AnalysisReferences } from '#core/titration/setUp';
 import { describeTitrant, isAnalysis, sampleOf, soughtOf, statedBy } from '#core/titration/setUp';
 import { endOfSentence, stepText } from '#core/wording';
@@ -21,6 +21,8 @@ import { BudgetBars } from './BudgetBars';
 import { Corrections } from './Corrections';
 import { ReplicateTable } from './ReplicateTable';
 import { SigningPanel } from './SigningPanel';
+import { CONTROL_LOOKS } from '../samples/controlLooks';
+import { useControls } from './useControls';
 import { WorkingView } from './WorkingView';
 
 /** What an analysis came to: a content for each of its samples, and what it is held against. */
@@ -55,6 +57,7 @@ export function SamplesJudged({
       {series.map((one) => (
         <SampleJudged key={sampleIdOf(one)} series={one} />
       ))}
+      <Controls run={run} />
       <Corrections run={run} />
       <div className="mt-6 flex flex-col gap-4">
         <p className="max-w-2xl text-ink-soft">
@@ -74,6 +77,23 @@ export function SamplesJudged({
       </div>
     </Page>
   );
+}
+
+/** How the controls of a batch stand on their charts. */
+function Controls({ run }: { readonly run: RunState }) {
+  return isAnalysisRun(run) ? <ControlsOf run={run} /> : null;
+}
+
+function ControlsOf({ run }: { readonly run: AnalysisRun }) {
+  const controls = useControls(run);
+  return controls.map((control) => (
+    <p
+      key={control.code}
+      className={`mb-4 max-w-3xl border-l-4 px-3 py-1.5 ${CONTROL_LOOKS[control.standing.verdict]}`}
+    >
+      {controlText(control)}.
+    </p>
+  ));
 }
 
 /** The report that was withdrawn, beside which the results stand as they are now. */

@@ -90,6 +90,14 @@ export function SampleForm({ corrects, onDone }: SampleFormProps) {
         label="Mean mass of one"
         unit="g"
       />
+      <CheckField
+        label="It is a control"
+        hint="It is titrated again and again; its results go on a chart."
+        checked={form.watch('isControl') ?? false}
+        onTick={(isTicked) => {
+          form.setValue('isControl', isTicked);
+        }}
+      />
       <Requests {...sample} />
     </StockFormFrame>
   );

@@ -5,11 +5,12 @@ import { figureText } from '#core/measurement';
 import { may } from '#core/rights';
 import type { Sample, SampleState } from '#core/sample';
 import { dilutionText, requirementText } from '#core/sample';
+import { reportLink } from '#core/titration/run';
 import { useAddToRecord } from '../app/entering';
 import { HistoryLink } from '../app/HistoryLink';
 import { useListOn } from '../app/lists';
 import { Loading } from '../app/Loading';
-import { usePersonName, useRecord, useRecordsOf } from '../app/records';
+import { usePersonName, useRecord, useRecordsOf, useRuns } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { RunsTable } from '../app/RunsTable';
 import { useSession } from '../app/session';
@@ -19,7 +20,9 @@ import { Button, ButtonLink } from '../ui/Button';
 import { CorrectionList } from '../ui/CorrectionList';
 import { Facts } from '../ui/Facts';
 import { Page } from '../ui/Page';
+import { CellLink, Table } from '../ui/Table';
 import { dateText, instantText } from '../ui/typeset';
+import { ControlCharts } from './ControlCharts';
 import { DilutionDialog } from './DilutionDialog';
 import { SampleForm } from './SampleForm';
 import { analysisName, standingText, statedText } from './wording';
@@ -37,6 +40,7 @@ function SampleView({ state }: { readonly state: SampleState }) {
   const { laboratory, person, today } = useSession();
   const nameOf = usePersonName();
   const [isCorrecting, setCorrecting] = useState(false);
+  const openRuns = useRuns() ?? [];
   const { sample, disposed } = state;
   const isOpen = may(person, 'enter') && !disposed;
   return (
@@ -82,7 +86,7 @@ function SampleView({ state }: { readonly state: SampleState }) {
         <ToBeFound sample={sample} />
         <section>
           <h2 className="mb-2 text-lg font-bold">As received</h2>
-          <Facts rows={factsOf(sample, standingText(state, today))} />
+          <Facts rows={factsOf(sample, standingText(state, today, openRuns))} />
           <div className="mt-4 flex flex-wrap gap-3">
             {isOpen && <Dispose state={state} />}
             <HistoryLink of={state.id} />
@@ -97,8 +101,36 @@ function SampleView({ state }: { readonly state: SampleState }) {
           />
         </section>
       </div>
+      <Reported state={state} />
+      {sample.isControl === true && <ControlCharts state={state} isOpen={isOpen} />}
       <Titrated sampleId={state.id} />
     </Page>
+  );
+}
+
+/** What was stated of it, and in which report. */
+function Reported({ state: { reported } }: { readonly state: SampleState }) {
+  if (reported.length === 0) return null;
+  return (
+    <section className="mt-8">
+      <h2 className="mb-2 text-lg font-bold">Reported</h2>
+      <Table
+        caption="Reported"
+        heads={['Analysis', 'Content', 'On', 'Report']}
+        rows={reported.toReversed().map((one) => ({
+          key: one.reportNumber,
+          cells: [
+            analysisName(one.analysisId),
+            one.withdrawn ? <s key="c">{one.stated}</s> : one.stated,
+            dateText(one.reportedOn),
+            <CellLink key="l" to={reportLink('', one.runId, one.reportNumber)}>
+              {one.reportNumber}
+              {one.withdrawn && ', withdrawn'}
+            </CellLink>,
+          ],
+        }))}
+      />
+    </section>
   );
 }
 

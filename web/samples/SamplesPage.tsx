@@ -1,8 +1,10 @@
 import { useState } from 'react';
+import type { RunSummary } from '#core/ledger';
 import type { SampleState } from '#core/sample';
 import { may } from '#core/rights';
 import { Loading } from '../app/Loading';
 import { useRecordList } from '../app/lists';
+import { useRuns } from '../app/records';
 import { PagedTable } from '../app/PagedTable';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
@@ -18,6 +20,7 @@ export function SamplesPage() {
   const { person, today } = useSession();
   const [search, setSearch] = useState('');
   const list = useRecordList('sample', { order: 'newest', search });
+  const openRuns = useRuns() ?? [];
   const [isAdding, setAdding] = useState(false);
   if (!list) return <Loading />;
   const isEmpty = list.records.length === 0 && search === '';
@@ -64,7 +67,10 @@ export function SamplesPage() {
             many="samples"
             caption="Samples"
             heads={['Sample', 'What', 'From', 'To be found', 'Received', 'Standing']}
-            rows={list.records.map((state) => ({ key: state.id, cells: cellsOf(state, today) }))}
+            rows={list.records.map((state) => ({
+              key: state.id,
+              cells: cellsOf(state, today, openRuns),
+            }))}
           />
         </>
       )}
@@ -72,7 +78,7 @@ export function SamplesPage() {
   );
 }
 
-function cellsOf(state: SampleState, today: string) {
+function cellsOf(state: SampleState, today: string, openRuns: readonly RunSummary[]) {
   const { id, sample } = state;
   return [
     <CellLink key="c" to={`/samples/${id}`} className="font-mono font-semibold whitespace-nowrap">
@@ -84,6 +90,6 @@ function cellsOf(state: SampleState, today: string) {
     <span key="r" className="lg:whitespace-nowrap">
       {dateText(sample.receivedOn)}
     </span>,
-    standingText(state, today),
+    standingText(state, today, openRuns),
   ];
 }

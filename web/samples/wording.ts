@@ -1,5 +1,7 @@
 import { findAnalysis, statedAsOf } from '#core/chemistry';
+import type { RunSummary } from '#core/ledger';
 import type { SampleRequest, SampleState } from '#core/sample';
+import { isReported } from '#core/sample';
 
 /** What an analysis is called. */
 export function analysisName(analysisId: string): string {
@@ -13,8 +15,16 @@ export function statedText({ analysisId, unit, as }: SampleRequest): string {
   return stated ? `${unit} as ${stated.name}` : unit;
 }
 
-/** Where a sample stands, in a word. */
-export function standingText({ disposed, sample }: SampleState, today: string): string {
+/** Where a sample stands, in a word; the open runs tell whether it is in work. */
+export function standingText(
+  { id, disposed, sample, reported }: SampleState,
+  today: string,
+  openRuns: readonly RunSummary[],
+): string {
   if (disposed) return 'disposed of';
-  return sample.keepUntil !== null && sample.keepUntil < today ? 'to dispose of' : 'kept';
+  if (sample.keepUntil !== null && sample.keepUntil < today) return 'to dispose of';
+  if (isReported(sample, reported)) return 'reported';
+  const inWork = openRuns.flatMap(({ samples }) => samples.filter((one) => one.id === id));
+  if (inWork.length === 0) return 'received';
+  return inWork.every(({ content }) => content !== null) ? 'done, to be reported' : 'in work';
 }

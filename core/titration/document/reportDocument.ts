@@ -4,7 +4,7 @@ import { rowsOf, sectionOf } from '../../document';
 import type { Id } from '../../grammar';
 import { paperUnitsOf } from '../../laboratory';
 import { decimalOf, figureText, roundSignificant } from '../../measurement';
-import { requirementText } from '../../sample';
+import { controlText, requirementText } from '../../sample';
 import { outcomeText } from '../../wording';
 import type { JudgedSeries } from '../judging';
 import { contentText, holdingText, judgedSeries, VERDICT_WORDS } from '../judging';
@@ -90,6 +90,7 @@ function resultsSection(
         ];
       }),
     },
+    { kind: 'sentences', sentences: report.controls.map((one) => `${controlText(one)}.`) },
     rowsOf([
       ['Held against', agreedText(judged)],
       ['Amends', report.amends && `report ${report.amends}, which was withdrawn`],

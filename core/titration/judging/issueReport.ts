@@ -22,7 +22,14 @@ import { analystsOf, endPointText } from './work';
 /** What the person who issues a report decides. */
 export type ReportDecision = Pick<
   Report,
-  'number' | 'form' | 'signatures' | 'isIndependent' | 'issuedById' | 'issuedOn' | 'reason'
+  | 'number'
+  | 'form'
+  | 'controls'
+  | 'signatures'
+  | 'isIndependent'
+  | 'issuedById'
+  | 'issuedOn'
+  | 'reason'
 >;
 
 /** A series of a run with what it came to. */

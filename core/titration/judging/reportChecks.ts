@@ -2,8 +2,8 @@ import type { BottleState } from '../../reagent';
 import { knownMolarity } from '../../reagent';
 import type { Finding } from '../../record';
 import { impossible, sameValue, unlikely } from '../../record';
-import type { SampleState } from '../../sample';
-import { requestFor } from '../../sample';
+import type { ControlSaid, SampleState } from '../../sample';
+import { controlText, requestFor } from '../../sample';
 import type { AnalysisRun } from '../run';
 import { openConflicts } from '../run';
 import { sampleOf } from '../setUp';
@@ -11,10 +11,12 @@ import type { JudgedSeries } from './issueReport';
 import { judgedSeries } from './issueReport';
 import { circumstanceFindings, seriesFindings } from './resultChecks';
 
-/** Records as they are now; those that a run does not rest on may be among them. */
+/** What is around a run as it is reported; records that it does not rest on may be among them. */
 interface ReportedNow {
   readonly bottles: readonly BottleState[];
   readonly samples: readonly SampleState[];
+  /** How each control of the batch stands. */
+  readonly controls: readonly ControlSaid[];
 }
 
 /** What speaks against reporting the results of a run now. The unlikely ones give way to a reason. */
@@ -25,6 +27,9 @@ export function reportFindings(run: AnalysisRun, now: ReportedNow): readonly Fin
   return [
     ...(openConflicts(run).length > 0 ? [impossible('conflict-open', 'run')] : []),
     ...titrantFindings(run, now),
+    ...now.controls
+      .filter(({ standing }) => standing.verdict === 'out')
+      .map((control) => unlikely('control-out', 'run', { said: controlText(control) })),
     ...judged.flatMap((one) => sampleFindings(run, one, now)),
     ...circumstanceFindings(run),
   ];

@@ -2,7 +2,7 @@ import type { ResultUnit } from '../../chemistry';
 import type { Id, PlainDate } from '../../grammar';
 import type { HouseRules } from '../../laboratory';
 import type { DecimalText } from '../../measurement';
-import type { Held, Requirement } from '../../sample';
+import type { ControlSaid, Held, Requirement } from '../../sample';
 import type { SignatureMeaning } from './signature';
 
 /** Whether a batch has one document, or each of its samples one of its own. */
@@ -41,6 +41,8 @@ export interface Report {
   readonly analysis: string;
   /** Of every sample that has one, in the order of the run. */
   readonly results: readonly ReportedResult[];
+  /** How each control of the batch stood on its chart. */
+  readonly controls: readonly ControlSaid[];
   /** Codes of samples of the run without a result. */
   readonly notFound: readonly string[];
   readonly titrant: {
