@@ -5,6 +5,7 @@ import type { Figures } from '#core/titration/judging';
 import {
   certifiedFigures,
   comesToTheSame,
+  foundIn,
   judgedSeries,
   judgeRun,
   reportedFigures,
@@ -91,7 +92,9 @@ function ofReport({ report, figures, source }: ReportFile): Reproduced {
     byCode(figures),
     byCode(reportedFigures(run)),
   );
-  const found = judgedSeries(run).flatMap(({ judgement: { result } }) => result ?? []);
+  const found = judgedSeries(run).flatMap(({ series, judgement: { result } }) =>
+    result ? [foundIn(series, result)] : [],
+  );
   const misstated = report.results.flatMap((stated, i) => {
     const result = found[i];
     return result

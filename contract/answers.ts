@@ -24,6 +24,7 @@ import type {
 import type { SchemaOf } from './fields';
 import { balanceSchema, buretteSchema, thermometerSchema } from './records';
 import { CONTROL_VERDICTS } from '#core/sample';
+import { DETECTIONS } from '#core/titration/judging';
 import { requirement } from './samples';
 import {
   bottleState,
@@ -216,7 +217,13 @@ export const reportAnswer = v.strictObject({
       value: decimal,
       expandedUncertainty: decimal,
       coverageFactor: decimal,
-      unrounded: v.strictObject({ value: number, standardUncertainty: number }),
+      detection: v.picklist(DETECTIONS),
+      unrounded: v.strictObject({
+        value: number,
+        standardUncertainty: number,
+        titrationUncertainty: number,
+        methodUncertainty: v.nullable(number),
+      }),
       effectiveDegreesOfFreedom: v.nullable(number),
       titrationsAveraged: number,
       titrationsMade: number,

@@ -226,27 +226,6 @@ const preparation = v.strictObject({
   source,
 });
 
-/** An entry that a laboratory has written itself. */
-export const ownEntrySchema: v.GenericSchema<unknown, OwnEntry> = v.variant('kind', [
-  v.strictObject({
-    kind: v.literal('substance'),
-    substance,
-    keeping: v.nullable(keeping),
-  }),
-  v.strictObject({ kind: v.literal('indicator'), indicator }),
-  v.strictObject({ kind: v.literal('recipe'), recipe: preparation }),
-]);
-
-/** Entries of the laboratory's own. */
-export const ownEntries: v.GenericSchema<unknown, Own> = v.pipe(
-  v.array(v.strictObject({ id: recordId, version: storedInteger(1), entry: ownEntrySchema })),
-  v.maxLength(20, 'It names too many entries.'),
-  v.readonly(),
-);
-
-/** What of the laboratory's own a record names. */
-export const own = v.exactOptional(ownEntries);
-
 /** How a titration is done. */
 const procedure = {
   id,
@@ -296,9 +275,6 @@ const method = v.strictObject({
   ),
 });
 
-/** A method of a laboratory's own. */
-export const methodSchema = v.strictObject({ ...method.entries, own });
-
 const analysis = v.strictObject({
   ...procedure,
   analyte: v.pipe(v.string(), v.minLength(1)),
@@ -319,8 +295,41 @@ const analysis = v.strictObject({
   ),
   typical: positive,
   targetUPercent: positive,
+  performance: v.exactOptional(
+    v.strictObject({
+      methodUncertaintyPercent: v.nullable(positive),
+      repeatabilityPercent: v.nullable(positive),
+      detectionLimit: v.nullable(positive),
+      quantificationLimit: v.nullable(positive),
+    }),
+  ),
   remark: sentence,
 });
+
+/** An entry that a laboratory has written itself. */
+export const ownEntrySchema: v.GenericSchema<unknown, OwnEntry> = v.variant('kind', [
+  v.strictObject({
+    kind: v.literal('substance'),
+    substance,
+    keeping: v.nullable(keeping),
+  }),
+  v.strictObject({ kind: v.literal('indicator'), indicator }),
+  v.strictObject({ kind: v.literal('recipe'), recipe: preparation }),
+  v.strictObject({ kind: v.literal('analysis'), analysis }),
+]);
+
+/** Entries of the laboratory's own. */
+export const ownEntries: v.GenericSchema<unknown, Own> = v.pipe(
+  v.array(v.strictObject({ id: recordId, version: storedInteger(1), entry: ownEntrySchema })),
+  v.maxLength(20, 'It names too many entries.'),
+  v.readonly(),
+);
+
+/** What of the laboratory's own a record names. */
+export const own = v.exactOptional(ownEntries);
+
+/** A method of a laboratory's own. */
+export const methodSchema = v.strictObject({ ...method.entries, own });
 
 /** An analysis, as whatever rests on it carries it. */
 export const analysisSchema = v.strictObject({ ...analysis.entries, own });

@@ -600,7 +600,7 @@ export const FACT_SCHEMAS = {
     cause: v.exactOptional(v.picklist(Object.keys(VOID_CAUSES) as VoidCause[])),
   }),
   'run.record-adopted': v.strictObject({
-    kind: v.picklist(['method', 'lot', 'bottle', 'equipment', 'sample']),
+    kind: v.picklist(['method', 'entry', 'lot', 'bottle', 'equipment', 'sample']),
     ...recordVersion.entries,
     reason,
   }),

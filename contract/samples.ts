@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import type { ClientFactKind } from '#core/ledger';
 import type { Requirement, Sample, SampleFactBodies, SampleRequest } from '#core/sample';
 import { DECISION_RULES } from '#core/sample';
-import { resultUnit } from './catalogue';
+import { own, resultUnit } from './catalogue';
 import {
   decimalUpTo,
   id,
@@ -78,6 +78,7 @@ export const sampleSchema = v.strictObject({
     v.maxLength(MOST_REQUESTS, 'It asks for too much.'),
     v.readonly(),
   ),
+  own,
 }) satisfies SchemaOf<Sample>;
 
 export const dilutionSchema = { pipette: recordVersion, flask: recordVersion };

@@ -1,7 +1,7 @@
 import { Unanswerable } from '../problem';
 import type { Finding } from '../record';
 import { impossible } from '../record';
-import type { Catalogue, Indicator, Preparation } from './catalogue/entries';
+import type { Analysis, Catalogue, Indicator, Preparation } from './catalogue/entries';
 import { moleRatioOfMethod, ratiosOfAnalysis } from './lookUp';
 import { molarMass } from './molarMass';
 import { substanceMass } from './otherForms';
@@ -65,6 +65,7 @@ export function checkCatalogue(catalogue: Catalogue): readonly Finding[] {
       ...entry.statedAs.flatMap(({ formula }) =>
         attempt(entry.name, 'statedAs', () => molarMass(formula)),
       ),
+      ...checkPerformance(entry),
       ...missing(entry.name, 'titrantIds', entry.titrantIds, substances),
       ...missing(entry.name, 'excess', entry.excess ? [entry.excess.substanceId] : [], substances),
       ...missing(
@@ -76,6 +77,14 @@ export function checkCatalogue(catalogue: Catalogue): readonly Finding[] {
       ...missing(entry.name, 'solventId', [entry.solventId], solvents),
     ]),
   ];
+}
+
+/** What is quantified has been detected. */
+function checkPerformance({ name, performance }: Analysis): readonly Finding[] {
+  const { detectionLimit: lod = null, quantificationLimit: loq = null } = performance ?? {};
+  return lod !== null && loq !== null && loq < lod
+    ? [impossible('limits-of-detection-crossed', 'performance', { entry: name })]
+    : [];
 }
 
 /** What each change of an indicator needs: two colours, and a range that goes upwards. */

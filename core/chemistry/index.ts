@@ -13,6 +13,7 @@ export type {
   NamedEntry,
   Own,
   OwnEntry,
+  Performance,
   Preparation,
   PreparationStep,
   Procedure,

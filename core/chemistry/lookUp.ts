@@ -287,6 +287,7 @@ export function catalogueOf(own: Own): Catalogue {
     ...NO_ENTRIES,
     substances: entries.flatMap((one) => (one.kind === 'substance' ? [one.substance] : [])),
     indicators: entries.flatMap((one) => (one.kind === 'indicator' ? [one.indicator] : [])),
+    analyses: entries.flatMap((one) => (one.kind === 'analysis' ? [one.analysis] : [])),
     preparations: entries.flatMap((one) => (one.kind === 'recipe' ? [one.recipe] : [])),
     keeping: entries.flatMap((one) =>
       one.kind === 'substance' && one.keeping ? [one.keeping] : [],
@@ -364,9 +365,13 @@ export function ratiosOfAnalysis(analysis: Analysis, as: StatedAs | null): Ratio
   };
 }
 
-/** An analysis that ships, by its id. */
-export function findAnalysis(id: string): Analysis | undefined {
-  return CATALOGUE.analyses.find((one) => one.id === id);
+/** The analysis of that id, if it ships or is among a laboratory's own. */
+export function findAnalysis(id: string, own: Own = []): Analysis | undefined {
+  return found(
+    ({ analyses }) => analyses,
+    (one) => one.id === id,
+    own,
+  );
 }
 
 /** As what an analysis states a content, by its formula; the usual one for null. Null where it is to be found out. */

@@ -51,6 +51,8 @@ export function headOfEntry(entry: OwnEntry): { readonly id: string; readonly na
       return entry.indicator;
     case 'recipe':
       return entry.recipe;
+    case 'analysis':
+      return entry.analysis;
   }
 }
 
@@ -86,7 +88,7 @@ export function catalogueWith(own: Own): Catalogue {
   return extendCatalogue(CATALOGUE, catalogueOf(own));
 }
 
-/** An entry of a laboratory's own: a substance, an indicator or a recipe; written, as often as it is changed, in and out of use. */
+/** An entry of a laboratory's own: a substance, an indicator, a recipe or an analysis; written, as often as it is changed, in and out of use. */
 export const ENTRY_RECORD = defineRecord<
   'entry',
   EntryFactBodies,
@@ -144,14 +146,15 @@ function checkEntry(
 ): readonly Finding[] {
   const { id, name } = headOfEntry(entry);
   if (id !== recordId) return [impossible('id-not-of-record', 'id')];
-  const shipped = [...CATALOGUE.substances, ...CATALOGUE.indicators, ...CATALOGUE.preparations];
+  const { substances, indicators, preparations, analyses } = CATALOGUE;
+  const shipped = [...substances, ...indicators, ...preparations, ...analyses];
   if (shipped.some((one) => one.name === name)) {
     return [impossible('name-taken-by-entry', 'name', { name })];
   }
   return checkCatalogue(catalogueWith([...own, { id: recordId, version: 1, entry }]));
 }
 
-/** Whether a substance would be another one: what was made of it rests on its formula. */
+/** Whether it would be another thing: what was made of a substance rests on its formula. */
 function isOtherThing(entry: OwnEntry, state: EntryState | null): boolean {
   if (!state) return false;
   const was = state.entry;

@@ -3,6 +3,7 @@ import type { OwnEntry } from '#core/chemistry';
 import {
   CATALOGUE,
   describeEndPoint,
+  headOfEntry,
   keepingOf,
   molarMass,
   otherForms,
@@ -24,8 +25,17 @@ import {
   TARTRATE_RECIPE,
 } from '../test-support/ownEntries';
 import { EQUIPMENT, lotOf, planOf, PreparationScript } from '../test-support/preparations';
-import { bottleOf, methodOf, references, RunScript } from '../test-support/runs';
+import { analysisOf, analysisScript } from '../test-support/analyses';
+import {
+  bottleOf,
+  burette,
+  methodOf,
+  pipetteOf,
+  references,
+  RunScript,
+} from '../test-support/runs';
 import { idOf, stored } from '../test-support/stored';
+import { resolveRun } from '../titration/record/start';
 import type { AroundFact } from './index';
 import { checkFact } from './index';
 
@@ -117,12 +127,7 @@ describe('an entry of the laboratory’s own is written', () => {
       ['no-such-entry'],
     ],
   ])('%s', (_, entry, expected) => {
-    const id =
-      entry.kind === 'substance'
-        ? entry.substance.id
-        : entry.kind === 'recipe'
-          ? entry.recipe.id
-          : entry.indicator.id;
+    const { id } = headOfEntry(entry);
     expect(codes(factOf('entry.written', id, { entry, reason: 'new' }), around)).toEqual(expected);
   });
 
@@ -220,6 +225,80 @@ describe('what names an entry', () => {
     expect(describeEndPoint({ ...method, own }, { indicatorDrops: 3 })).toBe(
       'red cabbage, 2 drops',
     );
+  });
+});
+
+describe('an analysis of its own', () => {
+  const analysis = {
+    ...analysisOf('titratable-acidity'),
+    ...{ id: 'our-acidity', name: 'titratable acidity, ours' },
+    performance: {
+      ...{ methodUncertaintyPercent: 1.5, repeatabilityPercent: 2 },
+      ...{ detectionLimit: 0.1, quantificationLimit: 0.3 },
+    },
+  };
+  const entry: OwnEntry = { kind: 'analysis', analysis };
+  const around = aroundWith({ entry: [entryState(entry, analysis.id)] });
+
+  test('passes the checks of those that ship; what is quantified has been detected', () => {
+    const written = (changes: object) =>
+      factOf('entry.written', analysis.id, {
+        entry: { kind: 'analysis', analysis: { ...analysis, ...changes } },
+        reason: 'from two years of controls',
+      });
+    expect(codes(written({}), around)).toEqual([]);
+    expect(codes(written({ name: analysisOf('khp-purity').name }), around)).toEqual([
+      'name-taken-by-entry',
+    ]);
+    const crossed = { ...analysis.performance, quantificationLimit: 0.05 };
+    expect(codes(written({ performance: crossed }), around)).toEqual([
+      'limits-of-detection-crossed',
+    ]);
+  });
+
+  test('is asked of a sample that carries it, and of none that does not', () => {
+    const wine = (own: typeof OWN) =>
+      factOf('sample.received', 'w', {
+        ...{ code: 'W-1', description: 'wine', source: '', customer: '', sampledBy: '' },
+        ...{ sampledOn: null, receivedOn: '2026-03-02', condition: '', amount: null, store: '' },
+        ...{ density: null, unitMass: null, keepUntil: null },
+        requests: [
+          {
+            ...{ analysisId: analysis.id, unit: 'g/L', as: 'C4H6O6', expected: null },
+            requirement: { kind: 'none' },
+          },
+        ],
+        ...(own.length > 0 && { own }),
+      });
+    expect(codes(wine([namedEntry(entry, analysis.id)]), around)).toEqual([]);
+    expect(codes(wine([]), around)).toEqual(['not-in-catalogue']);
+  });
+
+  test('titrates at the version that the run names', () => {
+    const script = analysisScript(
+      analysis,
+      { substanceId: 'sodium-hydroxide', molarity: '0.1' },
+      { pipetteMl: '10' },
+      { unit: 'g/L', as: 'C4H6O6' },
+    );
+    const { setUp, references } = script.state;
+    if (!('samples' in references) || !('samples' in setUp)) throw new Error('it analyses samples');
+    const known = aroundWith({
+      entry: [entryState(entry, analysis.id)],
+      bottle: [references.titrant],
+      sample: references.samples.map((one) => one.state),
+      equipment: [
+        { ...pipetteOf('10'), id: idOf('burette-1'), equipment: burette },
+        pipetteOf('10'),
+      ],
+    });
+    const started = (version: number) =>
+      factOf('run.started', 'r', {
+        ...setUp,
+        method: { kind: 'own', id: analysis.id, version },
+      }) as Parameters<typeof resolveRun>[0];
+    expect(resolveRun(started(1), known)).toMatchObject({ method: { id: 'our-acidity' } });
+    expect(resolveRun(started(2), known)).toMatchObject({ code: 'unknown-reference' });
   });
 });
 

@@ -38,7 +38,7 @@ export { decimalMark, figureText, signedText, withFigures, writeFiguresWith } fr
 export type { KragtenEstimate } from './kragten';
 export { kragten } from './kragten';
 export type { BudgetLine, Correlation, Evaluation, EvaluationOptions } from './propagate';
-export { COVERAGE_PROBABILITY, keptFreedom, propagate } from './propagate';
+export { COVERAGE_PROBABILITY, coverageFactorFor, keptFreedom, propagate } from './propagate';
 export type { RoundedResult } from './round';
 export { roundSignificant, roundToUncertainty } from './round';
 export type { Simulation, SimulationOptions } from './simulate';

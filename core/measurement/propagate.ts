@@ -209,7 +209,7 @@ export function keptFreedom({ effectiveDegreesOfFreedom: freedom }: Evaluation):
 }
 
 /** k for 95 % coverage from Student's t, degrees of freedom truncated to a whole number, at least 1. */
-function coverageFactorFor(degreesOfFreedom: number): number {
+export function coverageFactorFor(degreesOfFreedom: number): number {
   return studentTQuantile(
     1 - (1 - COVERAGE_PROBABILITY) / 2,
     Number.isFinite(degreesOfFreedom)

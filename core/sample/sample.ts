@@ -1,4 +1,4 @@
-import type { ResultUnit } from '../chemistry';
+import type { Own, ResultUnit } from '../chemistry';
 import type { Id, PlainDate } from '../grammar';
 import type { DecimalText } from '../measurement';
 import type { Correction, Provenance, RecordHead, RecordVersion } from '../record';
@@ -84,6 +84,8 @@ export interface Sample {
   readonly store: string;
   readonly keepUntil: PlainDate | null;
   readonly requests: readonly SampleRequest[];
+  /** Analyses of the laboratory's own that it is asked for, as they were when it was written down. */
+  readonly own?: Own;
 }
 
 /** An aliquot of a sample, or of its last dilution, made up to the mark. */

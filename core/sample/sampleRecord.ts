@@ -1,5 +1,5 @@
-import type { Analysis } from '../chemistry';
-import { findAnalysis, RESULT_UNITS } from '../chemistry';
+import type { Analysis, EntryState } from '../chemistry';
+import { checkOwn, findAnalysis, refersToOwn, RESULT_UNITS } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import { checkTypedDate } from '../laboratory';
 import { figureText } from '../measurement';
@@ -26,7 +26,10 @@ import type {
 import { requestFor } from './sample';
 
 /** What is around a sample. */
-export interface AroundSample extends Around<{ readonly equipment: EquipmentState }> {
+export interface AroundSample extends Around<{
+  readonly equipment: EquipmentState;
+  readonly entry: EntryState;
+}> {
   /** The sample that has a code, as far as that is known here; the database lets no two have the same. */
   readonly sampleCoded: (code: string) => string | null;
 }
@@ -61,7 +64,9 @@ export const SAMPLE_RECORD = defineRecord<
       sample.description,
       sample.source,
       sample.customer,
-      ...sample.requests.map(({ analysisId }) => findAnalysis(analysisId)?.name ?? analysisId),
+      ...sample.requests.map(
+        ({ analysisId }) => findAnalysis(analysisId, sample.own)?.name ?? analysisId,
+      ),
     ],
     aboutId: null,
     ...(disposed
@@ -79,13 +84,21 @@ export const SAMPLE_RECORD = defineRecord<
   facts: {
     'sample.received': {
       nature: 'observation',
-      check: ({ body }, _state, around) => checkSample(body, null, around),
+      refersTo: refersToOwn,
+      check: ({ body }, _state, around) => [
+        ...checkOwn(body, around),
+        ...checkSample(body, null, around),
+      ],
       apply: () => ({}),
       sentence: ({ code, description }) => `sample ${code}, ${description}.`,
     },
     'sample.corrected': {
       nature: 'decision',
-      check: ({ body: { sample } }, { id }, around) => checkSample(sample, id, around),
+      refersTo: ({ sample }) => refersToOwn(sample),
+      check: ({ body: { sample } }, state, around) => [
+        ...checkOwn(sample, around, state.sample),
+        ...checkSample(sample, state.id, around),
+      ],
       apply: (state, fact) => ({
         sample: fact.body.sample,
         corrections: corrected(state, fact, state.sample),
@@ -215,7 +228,7 @@ function checkRequest(
   field: string,
   sample: Sample,
 ): readonly Finding[] {
-  const analysis = findAnalysis(analysisId);
+  const analysis = findAnalysis(analysisId, sample.own);
   if (!analysis) return [impossible('not-in-catalogue', `${field}.analysisId`, { kind: 'method' })];
   const isStated =
     analysis.statedAs.length === 0

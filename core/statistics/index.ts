@@ -1,3 +1,5 @@
+export type { Accepted } from './acceptability';
+export { acceptedResults } from './acceptability';
 export type { FTest, StatedResult, WeightedMean, WelchTest } from './agreement';
 export { fTest, normalizedError, weightedMean, welch } from './agreement';
 export type { AnalysisOfVariance } from './anova';

@@ -10,7 +10,7 @@ import { balance, bottleOf, burette, made, pipetteOf, RunScript } from './runs';
 import { stored } from './stored';
 
 /** An analysis of the catalogue. */
-function analysisOf(id: string): Analysis {
+export function analysisOf(id: string): Analysis {
   const analysis = findAnalysis(id);
   if (!analysis) throw new Error(`the catalogue lacks ${id}`);
   return analysis;
@@ -87,12 +87,13 @@ function sampleFor(analysisId: string, given: GivenSample): RunSample {
 
 /** A run that analyses samples with a titrant of exactly known molarity, portions weighed or from a pipette. */
 export function analysisScript(
-  analysisId: string,
+  analysis: string | Analysis,
   titrant: { readonly substanceId: string; readonly molarity: string },
   portioning: 'weighed' | { readonly pipetteMl: string },
   ...given: readonly GivenSample[]
 ): RunScript {
-  const method = analysisOf(analysisId);
+  const method = typeof analysis === 'string' ? analysisOf(analysis) : analysis;
+  const analysisId = method.id;
   const bottle: BottleState = bottleOf(titrant.substanceId, made(titrant.molarity));
   const samples = given.map((one) => sampleFor(analysisId, one));
   const vessel = portioning === 'weighed' ? null : pipetteOf(portioning.pipetteMl);

@@ -31,6 +31,8 @@ export const SAMPLE_FINDINGS = {
     `Sample ${code} was not diluted so: choose its steps as they are on record.`,
   'dilution-weighed': ({ code }: { code: string }) =>
     `A dilution is pipetted: sample ${code} cannot be weighed then.`,
+  'limits-of-detection-crossed': ({ entry }: { entry: string }) =>
+    `${entry}: the limit of quantification lies below that of detection.`,
   'no-control': () => 'This sample is no control: correct it first, if it is one.',
   'not-asked-for': () => 'The sample is not asked for that analysis in that unit.',
   'which-sample': () => 'Say of which sample the portion is.',

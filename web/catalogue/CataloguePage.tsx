@@ -1,7 +1,14 @@
 import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import type { EntryState, Indicator, OwnEntry, Preparation, Substance } from '#core/chemistry';
+import type {
+  Analysis,
+  EntryState,
+  Indicator,
+  OwnEntry,
+  Preparation,
+  Substance,
+} from '#core/chemistry';
 import {
   CATALOGUE,
   describeDrying,
@@ -29,12 +36,14 @@ const KINDS: readonly { readonly id: Kind; readonly name: string }[] = [
   { id: 'substance', name: 'Substances' },
   { id: 'indicator', name: 'Indicators' },
   { id: 'recipe', name: 'Recipes' },
+  { id: 'analysis', name: 'Analyses' },
 ];
 
 const HEADS: Readonly<Record<Kind, readonly string[]>> = {
   substance: ['Name', 'Formula', 'M in g/mol', 'Drying'],
   indicator: ['Name', 'Changes', 'Made up'],
   recipe: ['Name', 'Makes', 'How', 'Steps'],
+  analysis: ['Name', 'Finds', 'Titrated with', 'Aims at U'],
 };
 
 /** What is known of substances, indicators and recipes: what the laboratory has written itself, then what ships. */
@@ -54,11 +63,11 @@ export function CataloguePage() {
     <Page
       title="Catalogue"
       tabTitle="Catalogue"
-      lead="What is known of substances, indicators and recipes. Write your own beside those that ship, or copy one and change it."
+      lead="What is known of substances, indicators, recipes and analyses. Write your own beside those that ship, or copy one and change it."
       actions={
         mayWrite && (
           <ButtonLink look="primary" to={`/catalogue/new?of=${kind}`}>
-            {kind === 'indicator' ? 'An' : 'A'} {kind} of your own
+            {/^[aeiou]/.test(kind) ? 'An' : 'A'} {kind} of your own
           </ButtonLink>
         )
       }
@@ -138,6 +147,8 @@ function shippedOf(kind: Kind): readonly OwnEntry[] {
       return CATALOGUE.indicators.map((indicator) => ({ kind, indicator }));
     case 'recipe':
       return CATALOGUE.preparations.map((recipe) => ({ kind, recipe }));
+    case 'analysis':
+      return CATALOGUE.analyses.map((analysis) => ({ kind, analysis }));
   }
 }
 
@@ -157,6 +168,8 @@ function cellsOf(entry: OwnEntry, state?: EntryState): readonly ReactNode[] {
       return indicatorCells(entry.indicator);
     case 'recipe':
       return recipeCells(entry.recipe, state);
+    case 'analysis':
+      return analysisCells(entry.analysis, state);
   }
 }
 
@@ -203,6 +216,22 @@ function recipeCells(recipe: Preparation, state?: EntryState): readonly ReactNod
     </span>,
     <span key="s" className="font-mono">
       {steps.length}
+    </span>,
+  ];
+}
+
+function analysisCells(analysis: Analysis, state?: EntryState): readonly ReactNode[] {
+  const { statedAs, units, titrantIds, targetUPercent } = analysis;
+  const named = statedAs.map(({ name }) => name).join(', ');
+  return [
+    <span key="f" className="text-[15px]">
+      {named === '' ? 'what it is' : named}; {units.join(', ')}
+    </span>,
+    <span key="t" className="text-[15px]">
+      {titrantIds.map((id) => findSubstance(id, state?.own)?.shortName ?? id).join(', ')}
+    </span>,
+    <span key="u" className="font-mono">
+      {figureText(String(targetUPercent))} %
     </span>,
   ];
 }

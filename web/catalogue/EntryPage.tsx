@@ -9,6 +9,7 @@ import { HistoryLink } from '../app/HistoryLink';
 import { UseSwitch } from '../app/UseSwitch';
 import { newRecord } from '../app/useWriting';
 import { Page } from '../ui/Page';
+import { AnalysisForm, firstAnalysis } from './AnalysisForm';
 import { IndicatorForm, NO_INDICATOR } from './IndicatorForm';
 import { NO_RECIPE, RecipeForm } from './RecipeForm';
 import { SubstanceForm } from './SubstanceForm';
@@ -48,6 +49,7 @@ const TITLES: Readonly<Record<OwnEntry['kind'], string>> = {
   substance: 'A substance of your own',
   indicator: 'An indicator of your own',
   recipe: 'A recipe of your own',
+  analysis: 'An analysis of your own',
 };
 
 /** What a form begins with: an empty entry, or a copy of one that ships under a name of its own. */
@@ -66,6 +68,10 @@ function beginning(kind: string, from: string | null): OwnEntry {
     case 'recipe': {
       const recipe = copied(CATALOGUE.preparations);
       return recipe ? { kind, recipe } : NO_RECIPE;
+    }
+    case 'analysis': {
+      const analysis = copied(CATALOGUE.analyses);
+      return analysis ? { kind, analysis } : firstAnalysis();
     }
     default: {
       const substance = copied(CATALOGUE.substances);
@@ -88,5 +94,7 @@ function EntryForm({ entry, record }: EntryFormProps) {
       return <IndicatorForm entry={entry} record={record} />;
     case 'recipe':
       return <RecipeForm entry={entry} record={record} />;
+    case 'analysis':
+      return <AnalysisForm entry={entry} record={record} />;
   }
 }

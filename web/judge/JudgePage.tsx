@@ -4,7 +4,7 @@ import { areSolutionsRelated } from '#core/ledger';
 import { figureText, roundHalfEven, roundToUncertainty } from '#core/measurement';
 import type { Judgement, Result } from '#core/titration/judging';
 import type { RunState, StandardizationRun } from '#core/titration/run';
-import { isStandardization } from '#core/titration/run';
+import { analysisOf, isStandardization } from '#core/titration/run';
 import { nextStep } from '#core/titration/guidance';
 import {
   deviationsOf,
@@ -50,7 +50,7 @@ export function JudgePage() {
   return isStandardization(run) ? (
     <Standardized run={run} isAllKept={isAllKept} />
   ) : (
-    <SamplesJudged run={run} isAllKept={isAllKept} />
+    <SamplesJudged run={analysisOf(run)} isAllKept={isAllKept} />
   );
 }
 

@@ -1,13 +1,12 @@
 import { Link } from 'react-router';
-import { figureText, roundHalfEven } from '#core/measurement';
-import { controlText, holdAgainst, requirementText } from '#core/sample';
-import type { Judgement, Result } from '#core/titration/judging';
-import { judgeRun, measuredOf } from '#core/titration/judging';
+import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
+import { controlText, requirementText } from '#core/sample';
+import type { Found, Judgement } from '#core/titration/judging';
+import { contentText, coverageText, foundIn, heldAs, judgeRun } from '#core/titration/judging';
 import { nextStep } from '#core/titration/guidance';
 import type { AnalysisRun, RunState } from '#core/titration/run';
-import { isAnalysisRun, reportLink, sampleIdOf, seriesOf } from '#core/titration/run';
-import type { AnalysisReferences } from '#core/titration/setUp';
-import { describeTitrant, isAnalysis, sampleOf, soughtOf, statedBy } from '#core/titration/setUp';
+import { analysisOf, reportLink, sampleIdOf, seriesOf } from '#core/titration/run';
+import { describeTitrant, sampleOf, soughtOf, statedBy } from '#core/titration/setUp';
 import { endOfSentence, stepText } from '#core/wording';
 import { HistoryLink } from '../app/HistoryLink';
 import { foundUnit } from '../titrate/found';
@@ -30,12 +29,11 @@ export function SamplesJudged({
   run,
   isAllKept,
 }: {
-  readonly run: RunState;
+  readonly run: AnalysisRun;
   readonly isAllKept: boolean;
 }) {
   const { references } = run;
-  if (!isAnalysis(references)) return null;
-  const series = seriesOf(run);
+  const series = seriesOf(run).map(analysisOf);
   const codes = references.samples.map(({ state }) => state.sample.code).join(', ');
   return (
     <Page
@@ -60,10 +58,7 @@ export function SamplesJudged({
       <Controls run={run} />
       <Corrections run={run} />
       <div className="mt-6 flex flex-col gap-4">
-        <p className="max-w-2xl text-ink-soft">
-          <i>U</i> covers the titration of the test portion only: not sampling, homogeneity or a
-          bias of the method.
-        </p>
+        <p className="max-w-2xl text-ink-soft">{coverageText(run)}</p>
         {run.status === 'open' ? (
           <div className="max-w-2xl">
             <SigningPanel run={run} isAllKept={isAllKept} />
@@ -80,11 +75,7 @@ export function SamplesJudged({
 }
 
 /** How the controls of a batch stand on their charts. */
-function Controls({ run }: { readonly run: RunState }) {
-  return isAnalysisRun(run) ? <ControlsOf run={run} /> : null;
-}
-
-function ControlsOf({ run }: { readonly run: AnalysisRun }) {
+function Controls({ run }: { readonly run: AnalysisRun }) {
   const controls = useControls(run);
   return controls.map((control) => (
     <p
@@ -119,10 +110,9 @@ function Amended({ run }: { readonly run: RunState }) {
   );
 }
 
-function SampleJudged({ series }: { readonly series: RunState }) {
+function SampleJudged({ series }: { readonly series: AnalysisRun }) {
   const judgement = judgeRun(series);
   const { references } = series;
-  if (!isAnalysis(references)) return null;
   const { id, sample } = sampleOf(references).state;
   const { result } = judgement;
   return (
@@ -141,8 +131,8 @@ function SampleJudged({ series }: { readonly series: RunState }) {
         <div>
           {result ? (
             <>
-              <ContentLine series={series} references={references} result={result} />
-              <HeldAgainst references={references} result={result} />
+              <ContentLine series={series} found={foundIn(series, result)} />
+              <HeldAgainst series={series} found={foundIn(series, result)} />
             </>
           ) : (
             <p className="mb-3 text-lg">No titration counts yet.</p>
@@ -164,30 +154,34 @@ function SampleJudged({ series }: { readonly series: RunState }) {
   );
 }
 
+interface FoundProps {
+  readonly series: AnalysisRun;
+  readonly found: Found;
+}
+
 /** The content in large figures, as what it is stated, and how sure it is. */
-function ContentLine({
-  series,
-  references,
-  result,
-}: {
-  readonly series: RunState;
-  readonly references: AnalysisReferences;
-  readonly result: Result;
-}) {
-  const { evaluation, rounded } = result;
+function ContentLine({ series, found }: FoundProps) {
+  const { references } = series;
   const { as } = statedBy(references.method, sampleOf(references).state);
-  const percent = (100 * evaluation.expandedUncertainty) / evaluation.value;
+  const percent = (100 * found.expandedUncertainty) / found.value;
   const { targetUPercent } = references.method;
+  const { rounded, titrationUncertainty, methodUncertainty } = found;
   return (
     <div className="mb-3">
-      <p className="text-[22px] leading-tight font-bold md:text-[34px]">
-        <Symbol of={soughtOf(references).symbol} /> ={' '}
-        <span className="font-mono">{figureText(rounded.value)}</span>
-        <span className="mx-2 font-normal">±</span>
-        <span className="font-mono font-normal">{figureText(rounded.uncertainty)}</span>{' '}
-        <span className="text-2xl">{foundUnit(series)}</span>
-        {as && <span className="text-lg font-normal"> as {as.name}</span>}
-      </p>
+      {found.detection === 'quantified' ? (
+        <p className="text-[22px] leading-tight font-bold md:text-[34px]">
+          <Symbol of={soughtOf(references).symbol} /> ={' '}
+          <span className="font-mono">{figureText(rounded.value)}</span>
+          <span className="mx-2 font-normal">±</span>
+          <span className="font-mono font-normal">{figureText(rounded.uncertainty)}</span>{' '}
+          <span className="text-2xl">{foundUnit(series)}</span>
+          {as && <span className="text-lg font-normal"> as {as.name}</span>}
+        </p>
+      ) : (
+        <p className="text-[22px] leading-tight font-bold md:text-[30px]">
+          {contentText(series, found)}
+        </p>
+      )}
       <p className="text-ink-soft">
         <Term of="expanded-uncertainty">
           <i>U</i>
@@ -196,7 +190,13 @@ function ContentLine({
         <Term of="coverage-factor">
           <i>k</i>
         </Term>{' '}
-        = {figureText(roundHalfEven(evaluation.coverageFactor, 2))} for 95 %, of the original
+        = {figureText(roundHalfEven(found.coverageFactor, 2))} for 95 %, of the original
+        {methodUncertainty !== null && (
+          <>
+            ; <i>u</i> of the titration {figureText(roundSignificant(titrationUncertainty, 2))}, of
+            the method {figureText(roundSignificant(methodUncertainty, 2))} {foundUnit(series)}
+          </>
+        )}
       </p>
       {percent > targetUPercent && (
         <p className="border-l-4 border-straw bg-straw-wash px-3 py-1.5">
@@ -210,15 +210,10 @@ function ContentLine({
 }
 
 /** What the result is held against, by the rule that was agreed before, and what that says. */
-function HeldAgainst({
-  references,
-  result,
-}: {
-  readonly references: AnalysisReferences;
-  readonly result: Result;
-}) {
+function HeldAgainst({ series, found }: FoundProps) {
+  const { references } = series;
   const { requirement, unit } = statedBy(references.method, sampleOf(references).state);
-  const held = holdAgainst(requirement, measuredOf(result));
+  const held = heldAs(series, found);
   if (!held) return null;
   const { text, isGood } = held;
   const look =

@@ -45,11 +45,12 @@ interface ChartsProps extends ControlChartsProps {
 }
 
 function Charts({ state, isOpen, request, points }: ChartsProps) {
+  const name = analysisName(request.analysisId, state.sample.own);
   const { symbol } = RESULT_UNITS[request.unit].unit;
   const standing = standingOfControl(points);
   return (
-    <section className="mt-8" aria-label={`Control chart, ${analysisName(request.analysisId)}`}>
-      <h2 className="mb-1 text-lg font-bold">Control chart: {analysisName(request.analysisId)}</h2>
+    <section className="mt-8" aria-label={`Control chart, ${name}`}>
+      <h2 className="mb-1 text-lg font-bold">Control chart: {name}</h2>
       {standing ? (
         <>
           <p className={`mb-3 border-l-4 px-3 py-1.5 ${CONTROL_LOOKS[standing.verdict]}`}>
@@ -173,7 +174,7 @@ function TakeOverDialog({
   return (
     <FormDialog
       title="Take over earlier points"
-      description={`Of this control, by ${analysisName(analysisId)}, in ${unit}. They set limits as those do that were titrated here.`}
+      description={`Of this control, by ${analysisName(analysisId, state.sample.own)}, in ${unit}. They set limits as those do that were titrated here.`}
       submit={`Take over ${String(points?.length ?? 0)} points`}
       isDisabled={points === null || typed.source.trim() === '' || add.isPending}
       error={add.error?.message}

@@ -1,7 +1,9 @@
-import { CATALOGUE, findAnalysis } from '#core/chemistry';
+import type { Analysis } from '#core/chemistry';
+import { CATALOGUE } from '#core/chemistry';
 import type { Plain } from '#core/grammar';
 import type { Requirement, SampleRequest } from '#core/sample';
 import { DECISION_RULES, RULE_WORDS } from '#core/sample';
+import { useCatalogue } from '../app/ownEntries';
 import { Button } from '../ui/Button';
 import {
   asOptionalQuantity,
@@ -14,10 +16,11 @@ import {
 import type { SampleFields } from './useSampleForm';
 
 /** A request for the first analysis, as that is usually stated. */
-export function emptyRequest(analysisId = CATALOGUE.analyses[0]?.id ?? ''): Plain<SampleRequest> {
-  const analysis = findAnalysis(analysisId);
+export function emptyRequest(
+  analysis: Analysis | undefined = CATALOGUE.analyses[0],
+): Plain<SampleRequest> {
   return {
-    analysisId,
+    analysisId: analysis?.id ?? '',
     unit: analysis?.units[0] ?? 'mol/L',
     as: analysis?.statedAs[0]?.formula ?? null,
     expected: null,
@@ -33,18 +36,19 @@ export function RequestFields({
 }: SampleFields & { readonly at: `requests.${number}`; readonly onRemove: () => void }) {
   const { form, field, errorAt } = sample;
   const { analysisId, unit, requirement } = form.watch(at);
-  const analysis = findAnalysis(analysisId);
+  const { analyses } = useCatalogue();
+  const analysis = analyses.find(({ id }) => id === analysisId);
   return (
     <div className="mb-4 grid grid-cols-1 gap-x-6 gap-y-3 border-l-4 border-rule pl-4 md:grid-cols-3">
       <div className="md:col-span-2">
         <SelectField
           label="Analysis"
           hint={analysis?.remark}
-          options={optionsOf(CATALOGUE.analyses, ({ name }) => name)}
+          options={optionsOf(analyses, ({ name }) => name)}
           value={analysisId}
           error={errorAt(`${at}.analysisId`)}
           onText={(id) => {
-            form.setValue(at, emptyRequest(id));
+            form.setValue(at, emptyRequest(analyses.find((one) => one.id === id)));
           }}
         />
       </div>

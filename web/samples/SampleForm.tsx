@@ -1,6 +1,7 @@
 import { useFieldArray } from 'react-hook-form';
 import type { Plain, PlainDate } from '#core/grammar';
 import type { Sample, SampleState } from '#core/sample';
+import { naming, useOwn } from '../app/ownEntries';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import {
@@ -30,6 +31,7 @@ export function SampleForm({ corrects, onDone }: SampleFormProps) {
   const sample = useSampleForm(corrects?.sample ?? emptySample(today));
   const { form, field, showFailure, formError } = sample;
   const { enter, frame } = useRegistering({ corrects, onDone, showFailure });
+  const own = useOwn();
   const amount = form.watch('amount');
   return (
     <StockFormFrame
@@ -37,7 +39,9 @@ export function SampleForm({ corrects, onDone }: SampleFormProps) {
       submit="Receive it"
       {...frame}
       error={formError}
-      onSubmit={form.handleSubmit((written) => {
+      onSubmit={form.handleSubmit((typed) => {
+        const asked = typed.requests.map(({ analysisId }) => analysisId);
+        const written = { ...typed, ...naming(own, asked) };
         enter({ kind: 'sample.received', body: written }, (reason) => ({
           kind: 'sample.corrected',
           body: { sample: written, reason },

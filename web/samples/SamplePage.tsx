@@ -109,7 +109,7 @@ function SampleView({ state }: { readonly state: SampleState }) {
 }
 
 /** What was stated of it, and in which report. */
-function Reported({ state: { reported } }: { readonly state: SampleState }) {
+function Reported({ state: { reported, sample } }: { readonly state: SampleState }) {
   if (reported.length === 0) return null;
   return (
     <section className="mt-8">
@@ -120,7 +120,7 @@ function Reported({ state: { reported } }: { readonly state: SampleState }) {
         rows={reported.toReversed().map((one) => ({
           key: one.reportNumber,
           cells: [
-            analysisName(one.analysisId),
+            analysisName(one.analysisId, sample.own),
             one.withdrawn ? <s key="c">{one.stated}</s> : one.stated,
             dateText(one.reportedOn),
             <CellLink key="l" to={reportLink('', one.runId, one.reportNumber)}>
@@ -146,7 +146,7 @@ function Titrated({ sampleId }: { readonly sampleId: string }) {
   );
 }
 
-function ToBeFound({ sample: { requests } }: { readonly sample: Sample }) {
+function ToBeFound({ sample: { requests, own } }: { readonly sample: Sample }) {
   return (
     <section>
       <h2 className="mb-2 text-lg font-bold">To be found</h2>
@@ -156,9 +156,9 @@ function ToBeFound({ sample: { requests } }: { readonly sample: Sample }) {
       <ul className="flex flex-col gap-4">
         {requests.map((request) => (
           <li key={request.analysisId} className="border-l-4 border-leaf pl-3">
-            <b>{analysisName(request.analysisId)}</b>
+            <b>{analysisName(request.analysisId, own)}</b>
             <br />
-            {statedText(request)}
+            {statedText(request, own)}
             {request.expected !== null && `; ${figureText(request.expected)} expected`}
             <br />
             <span className="text-ink-soft">

@@ -86,7 +86,7 @@ function cellsOf(state: SampleState, today: string, openRuns: readonly RunSummar
     </CellLink>,
     <b key="d">{sample.description}</b>,
     [sample.source, sample.customer].filter((one) => one !== '').join(', '),
-    sample.requests.map(({ analysisId }) => analysisName(analysisId)).join('; '),
+    sample.requests.map(({ analysisId }) => analysisName(analysisId, sample.own)).join('; '),
     <span key="r" className="lg:whitespace-nowrap">
       {dateText(sample.receivedOn)}
     </span>,

@@ -1,16 +1,17 @@
+import type { Own } from '#core/chemistry';
 import { findAnalysis, statedAsOf } from '#core/chemistry';
 import type { RunSummary } from '#core/ledger';
 import type { SampleRequest, SampleState } from '#core/sample';
 import { isReported } from '#core/sample';
 
 /** What an analysis is called. */
-export function analysisName(analysisId: string): string {
-  return findAnalysis(analysisId)?.name ?? analysisId;
+export function analysisName(analysisId: string, own: Own | undefined): string {
+  return findAnalysis(analysisId, own)?.name ?? analysisId;
 }
 
 /** As what and in which unit: `g/L as tartaric acid`. */
-export function statedText({ analysisId, unit, as }: SampleRequest): string {
-  const analysis = findAnalysis(analysisId);
+export function statedText({ analysisId, unit, as }: SampleRequest, own: Own | undefined): string {
+  const analysis = findAnalysis(analysisId, own);
   const stated = analysis && statedAsOf(analysis, as);
   return stated ? `${unit} as ${stated.name}` : unit;
 }

@@ -20,6 +20,7 @@ import { bottleChoice, equipmentChoice } from '../app/choices';
 import { useBeginRecord } from '../app/entering';
 import { Loading } from '../app/Loading';
 import { NotAllHere } from '../app/NotAllHere';
+import { useCatalogue, useOwn } from '../app/ownEntries';
 import { useRecords, useRecordsOf } from '../app/records';
 import { useSession } from '../app/session';
 import { useStock } from '../app/stock';
@@ -44,7 +45,7 @@ import { SeriesPlanView } from './SeriesPlanView';
 export function SampleSetUpPage() {
   const stores = useStores();
   if (!stores) return <Loading />;
-  const isAsked = analysesAsked(stores.samples).length > 0;
+  const isAsked = analysesAsked(stores).length > 0;
   return (
     <Page
       title="Titrate samples"
@@ -69,6 +70,8 @@ function useStores(): SampleStores | undefined {
   const stock = useStock();
   const samples = useRecords('sample');
   const { laboratory, today } = useSession();
+  const own = useOwn();
+  const { analyses } = useCatalogue();
   const [search] = useSearchParams();
   const askedId = search.get('sample');
   const asked = useRecordsOf('sample', askedId === null ? [] : [askedId]);
@@ -78,6 +81,7 @@ function useStores(): SampleStores | undefined {
     samples: all.filter(({ disposed }) => disposed === null),
     bottles: stock.bottles,
     equipment: stock.equipment.filter(({ withdrawn }) => withdrawn === null),
+    ...{ analyses, own },
     ...{ rules: laboratory.rules, today },
   };
 }
@@ -116,7 +120,7 @@ function SetUp(stores: SampleStores) {
         <div className="col-span-full">
           <ChoiceField
             label="Analysis"
-            items={analysesAsked(stores.samples).map((one) => ({
+            items={analysesAsked(stores).map((one) => ({
               ...{ id: one.id, name: one.name, text: one.name, words: one.remark },
             }))}
             chosenId={analysis.id}
@@ -206,10 +210,10 @@ function ExpectedU({
 
 /** The run as it would begin, at the temperature of reference. */
 function plannedSetUp(bench: SampleBench): AnalysisSetUp | null {
-  const { analysis, titrant, burette, portioning, excess, samples, rulesInForce } = bench;
+  const { analysis, method, titrant, burette, portioning, excess, samples, rulesInForce } = bench;
   if (!titrant || !burette || !portioning) return null;
   return {
-    method: { kind: 'catalogue', id: analysis.id },
+    method,
     titrant: at(titrant),
     ...{ samples: samples.slice(0, 1), portioning, burette: at(burette), rules: rulesInForce },
     excess:
@@ -262,9 +266,11 @@ function wordsOf({ sample, dilutions }: SampleState, analysisId: string): string
   const request = requestFor(sample, analysisId);
   if (!request) return '';
   const steps = dilutions.length === 0 ? [] : ['as diluted'];
-  return [statedText(request), requirementText(request.requirement, request.unit), ...steps].join(
-    '; ',
-  );
+  return [
+    statedText(request, sample.own),
+    requirementText(request.requirement, request.unit),
+    ...steps,
+  ].join('; ');
 }
 
 function TitrantFields({

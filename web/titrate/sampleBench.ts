@@ -1,5 +1,4 @@
-import type { Analysis } from '#core/chemistry';
-import { CATALOGUE } from '#core/chemistry';
+import type { Analysis, Own } from '#core/chemistry';
 import type { PlainDate } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
 import { withOverrides } from '#core/laboratory';
@@ -11,6 +10,7 @@ import type { SampleState } from '#core/sample';
 import { requestFor } from '#core/sample';
 import type {
   AnalysisReferences,
+  MethodChoice,
   Portioning,
   PortioningChoice,
   RunSample,
@@ -36,6 +36,10 @@ export interface SampleStores {
   readonly samples: readonly SampleState[];
   readonly bottles: readonly BottleState[];
   readonly equipment: readonly EquipmentState[];
+  /** Those that ship, and the laboratory's own that are in use. */
+  readonly analyses: readonly Analysis[];
+  /** The records of the laboratory's own. */
+  readonly own: Own;
   readonly rules: HouseRules;
   readonly today: PlainDate;
 }
@@ -50,7 +54,11 @@ function pick<T extends { readonly id: string }>(
 /** What stands on the bench for an analysis by a choice. */
 export function sampleBench(chosen: ChosenSamples, stores: SampleStores) {
   const { samples, bottles, equipment, rules, today } = stores;
-  const analysis = analysisOf(chosen, samples);
+  const analysis = analysisOf(chosen, stores);
+  const ownEntry = stores.own.find(({ id }) => id === analysis.id);
+  const method: MethodChoice = ownEntry
+    ? { kind: 'own', ...at(ownEntry) }
+    : { kind: 'catalogue', id: analysis.id };
   const asked = samples.filter(({ sample }) => requestFor(sample, analysis.id) !== null);
   const ids = chosen.sampleIds ?? asked.slice(0, 1).map(({ id }) => id);
   const picked = asked.filter(({ id }) => ids.includes(id));
@@ -84,7 +92,18 @@ export function sampleBench(chosen: ChosenSamples, stores: SampleStores) {
         }
       : null;
   return {
-    ...{ analysis, asked, picked, titrants, titrant, burettes, burette, instruments, instrument },
+    ...{
+      analysis,
+      method,
+      asked,
+      picked,
+      titrants,
+      titrant,
+      burettes,
+      burette,
+      instruments,
+      instrument,
+    },
     ...{ excesses, excessBottle, pipettes, pipette, excess, thermometers, thermometer },
     ...{ rulesInForce, references, portioning: portioning?.choice ?? null },
     samples: chosenSamples.map(({ state, steps }): SampleChoice => ({
@@ -98,16 +117,18 @@ export function sampleBench(chosen: ChosenSamples, stores: SampleStores) {
 export type SampleBench = ReturnType<typeof sampleBench>;
 
 /** The chosen analysis, else the first that a sample is asked for. */
-function analysisOf({ analysisId }: ChosenSamples, samples: readonly SampleState[]): Analysis {
-  const analyses = analysesAsked(samples);
-  const found = pick(analyses, analysisId) ?? pick(CATALOGUE.analyses, analysisId);
+function analysisOf({ analysisId }: ChosenSamples, stores: SampleStores): Analysis {
+  const found = pick(analysesAsked(stores), analysisId) ?? pick(stores.analyses, analysisId);
   if (!found) throw new RangeError('the catalogue has analyses');
   return found;
 }
 
 /** The analyses that samples are asked for, in the order of the catalogue. */
-export function analysesAsked(samples: readonly SampleState[]): readonly Analysis[] {
-  return CATALOGUE.analyses.filter((one) =>
+export function analysesAsked({
+  analyses,
+  samples,
+}: Pick<SampleStores, 'analyses' | 'samples'>): readonly Analysis[] {
+  return analyses.filter((one) =>
     samples.some(({ sample }) => requestFor(sample, one.id) !== null),
   );
 }

@@ -210,6 +210,17 @@ type TestPortion =
   | { readonly kind: 'weighed'; readonly massG: readonly [low: number, high: number] }
   | { readonly kind: 'aliquot'; readonly volumeMl: readonly [low: number, high: number] };
 
+/** What a laboratory knows of how well it does an analysis, from its own data; null where it does not know. */
+export interface Performance {
+  /** Standard uncertainty of the method, % of the content: long-term scatter, bias or recovery, sub-sampling. Source: ISO 11352. */
+  readonly methodUncertaintyPercent: number | null;
+  /** Repeatability limit r, % of the content. Source: ISO 5725-6:1994. */
+  readonly repeatabilityPercent: number | null;
+  /** In the usual unit, as what is usual. */
+  readonly detectionLimit: number | null;
+  readonly quantificationLimit: number | null;
+}
+
 /** How a content of a sample is determined with a titrant of known molarity, which is in the burette. */
 export interface Analysis extends Procedure {
   /** The species that reacts, of what the sample holds. */
@@ -223,6 +234,8 @@ export interface Analysis extends Procedure {
   readonly typical: number;
   /** The expanded uncertainty that is wanted, % of the content. */
   readonly targetUPercent: number;
+  /** Absent where the laboratory has not entered its own data. */
+  readonly performance?: Performance;
   readonly remark: string;
 }
 
@@ -330,7 +343,8 @@ export type OwnEntry =
       readonly keeping: Keeping | null;
     }
   | { readonly kind: 'indicator'; readonly indicator: Indicator }
-  | { readonly kind: 'recipe'; readonly recipe: Preparation };
+  | { readonly kind: 'recipe'; readonly recipe: Preparation }
+  | { readonly kind: 'analysis'; readonly analysis: Analysis };
 
 /** An entry of the laboratory's own, of a version of its record. */
 export interface NamedEntry extends RecordVersion {

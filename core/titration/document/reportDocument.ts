@@ -7,7 +7,14 @@ import { decimalOf, figureText, roundSignificant } from '../../measurement';
 import { controlText, requirementText } from '../../sample';
 import { outcomeText } from '../../wording';
 import type { JudgedSeries } from '../judging';
-import { contentText, holdingText, judgedSeries, VERDICT_WORDS } from '../judging';
+import {
+  contentText,
+  coverageText,
+  foundIn,
+  heldAs,
+  judgedSeries,
+  VERDICT_WORDS,
+} from '../judging';
 import type { AnalysisRun, Report } from '../run';
 import { isBlank, portionText } from '../run';
 import { pipetteVolumeMl, sampleOf, soughtOf, statedBy } from '../setUp';
@@ -48,7 +55,7 @@ export function reportDocument(
     ]),
     equipmentSection(run, context),
     titrationsSection(run, judged),
-    coverageSection(),
+    uncertaintySection(run, report, results),
     signaturesSection({ ...report, signedOnceById: report.issuedById }, context),
     recordSection(run, report, context),
   ];
@@ -82,11 +89,12 @@ function resultsSection(
       rows: judged.map(({ series, judgement }) => {
         const { state } = sampleOf(series.references);
         const { result, averaged } = judgement;
+        const found = result && foundIn(series, result);
         return [
           state.sample.code,
-          result ? contentText(series, result) : 'not found',
+          found ? contentText(series, found) : 'not found',
           String(averaged?.n ?? 0),
-          result ? (holdingText(series, result) ?? '–') : '–',
+          (found && heldAs(series, found)?.text) ?? '–',
         ];
       }),
     },
@@ -223,13 +231,25 @@ function titrationsSection(run: AnalysisRun, judged: readonly JudgedSeries[]) {
   ]);
 }
 
-/** What the figures cover, and what the paper may be used for. */
-function coverageSection() {
+/** What the figures cover, u of the titration and of the method apart, and what the paper may be used for. */
+function uncertaintySection(run: AnalysisRun, { results }: Report, of: Report['results']) {
+  const parts = results
+    .filter((one) => of.includes(one))
+    .map(({ code, unrounded: { titrationUncertainty, methodUncertainty } }) => [
+      code,
+      figureText(roundSignificant(titrationUncertainty, 2)),
+      methodUncertainty === null ? '–' : figureText(roundSignificant(methodUncertainty, 2)),
+    ]);
   return sectionOf('What it covers', [
+    {
+      kind: 'table',
+      heads: ['Sample', 'u of the titration', 'u of the method'],
+      rows: run.references.method.performance?.methodUncertaintyPercent ? parts : [],
+    },
     {
       kind: 'sentences',
       sentences: [
-        'U covers the titration of the test portion only: not sampling, homogeneity or a bias of the method.',
+        coverageText(run),
         'The results relate to the items as received.',
         'This report is not to be reproduced except in full.',
       ],

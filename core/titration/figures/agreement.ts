@@ -2,7 +2,7 @@ import { roundHalfEven } from '../../measurement';
 import type { ConcordanceLimit, Summary } from '../../statistics';
 import type { RunState } from '../run';
 import { isBlank } from '../run';
-import { arrangementOf } from '../setUp';
+import { arrangementOf, isAnalysis } from '../setUp';
 import { amountIn } from './portions';
 import { relativePerMl } from './volumes';
 
@@ -20,9 +20,28 @@ export interface Agreement {
 
 const percent = (value: number): string => `${roundHalfEven(value, 2)} %`;
 
-/** The rule that a run follows: titres of equal aliquots, molarities of portions that differ by design. */
+/** The repeatability limit of its analysis, % of the content; null where the laboratory has entered none. */
+export function repeatabilityLimitPercent({
+  references,
+}: Pick<RunState, 'references'>): number | null {
+  return isAnalysis(references)
+    ? (references.method.performance?.repeatabilityPercent ?? null)
+    : null;
+}
+
+/** The rule that a run follows: the repeatability limit where one is known; titres of equal aliquots, molarities of portions that differ by design. */
 export function agreementOf(run: RunState): Agreement {
   const { rules } = run.setUp;
+  const r = repeatabilityLimitPercent(run);
+  if (r !== null) {
+    return {
+      compares: 'molarities',
+      limit: { maxRelativeRangePercent: r },
+      limitText: `r = ${String(r)} %`,
+      bandPercent: () => r,
+      spreadText: (_, molarities) => percent(molarities.relativeRangePercent),
+    };
+  }
   const aliquotMl = arrangementOf(run.references).portion.fixedMl;
   const isEqual = run.flasks.every((flask) => isBlank(flask) || amountIn(flask) === aliquotMl);
   if (aliquotMl !== null && isEqual) {

@@ -1,19 +1,11 @@
-import { figureText, keptFreedom, roundHalfEven, withFigures } from '../../measurement';
+import { roundHalfEven, withFigures } from '../../measurement';
 import { knownMolarity } from '../../reagent';
 import { digestOf } from '../../record';
-import type { Measured } from '../../sample';
-import { holdAgainst } from '../../sample';
 import type { AnalysisRun, Report, ReportedResult } from '../run';
 import { analysisOf, seriesOf } from '../run';
-import {
-  arrangementOf,
-  describeInstruments,
-  describeTitrant,
-  sampleOf,
-  soughtOf,
-  statedBy,
-} from '../setUp';
-import type { Judgement, Result } from './judge';
+import { arrangementOf, describeInstruments, describeTitrant, sampleOf, statedBy } from '../setUp';
+import { contentText, foundIn, heldAs } from './found';
+import type { Judgement } from './judge';
 import { judgeRun } from './judge';
 import { deviationsOf } from './resultChecks';
 import { CATALOGUE_VERSION, CORE_VERSION } from './versions';
@@ -115,52 +107,27 @@ function reported(
   if (!result) return [];
   const { state } = sampleOf(series.references);
   const { unit, as, requirement } = statedBy(series.references.method, state);
-  const { evaluation, rounded } = result;
-  const measured = measuredOf(result);
+  const found = foundIn(series, result);
+  const { value, standardUncertainty, titrationUncertainty, methodUncertainty } = found;
+  const { rounded, coverageFactor, degreesOfFreedom, detection } = found;
   return [
     {
       sampleId: state.id,
       code: state.sample.code,
       unit,
       as: as?.formula ?? null,
-      stated: contentText(series, result),
+      stated: contentText(series, found),
+      detection,
       value: rounded.value,
       expandedUncertainty: rounded.uncertainty,
-      coverageFactor: roundHalfEven(evaluation.coverageFactor, 2),
-      unrounded: {
-        value: measured.value,
-        standardUncertainty: measured.standardUncertainty,
-      },
-      effectiveDegreesOfFreedom: keptFreedom(evaluation),
+      coverageFactor: roundHalfEven(coverageFactor, 2),
+      unrounded: { value, standardUncertainty, titrationUncertainty, methodUncertainty },
+      effectiveDegreesOfFreedom: Number.isFinite(degreesOfFreedom) ? degreesOfFreedom : null,
       titrationsAveraged: replicates.filter(({ verdict }) => verdict === 'counts').length,
       titrationsMade: replicates.filter(({ verdict }) => verdict !== 'open' && verdict !== 'blank')
         .length,
       requirement,
-      held: holdAgainst(requirement, measured),
+      held: heldAs(series, found),
     },
   ];
-}
-
-/** A result as it is held against limits. */
-export function measuredOf({ evaluation }: Result): Measured {
-  return {
-    value: evaluation.value,
-    standardUncertainty: evaluation.combinedStandardUncertainty,
-    expandedUncertainty: evaluation.expandedUncertainty,
-    degreesOfFreedom: evaluation.effectiveDegreesOfFreedom,
-  };
-}
-
-/** What is said of a content by what it is held against; null where nothing is. */
-export function holdingText({ references }: AnalysisRun, result: Result): string | null {
-  const { requirement } = statedBy(references.method, sampleOf(references).state);
-  return holdAgainst(requirement, measuredOf(result))?.text ?? null;
-}
-
-/** A content in a line: `6.20 ± 0.06 g/L as tartaric acid (k = 2.00)`. */
-export function contentText({ references }: AnalysisRun, { rounded, evaluation }: Result): string {
-  const { as } = statedBy(references.method, sampleOf(references).state);
-  const unit = soughtOf(references).as.unit.symbol;
-  const k = figureText(roundHalfEven(evaluation.coverageFactor, 2));
-  return `${figureText(rounded.value)} ± ${figureText(rounded.uncertainty)} ${unit}${as ? ` as ${as.name}` : ''} (k = ${k})`;
 }

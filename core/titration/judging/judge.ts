@@ -16,6 +16,7 @@ import {
 } from '../../measurement';
 import type { Summary } from '../../statistics';
 import {
+  acceptedResults,
   DIXON_UP_TO,
   dixonCritical,
   dixonQ,
@@ -36,6 +37,7 @@ import {
   isSeenInScatter,
   measurementModel,
   netTitreMl,
+  repeatabilityLimitPercent,
 } from '../figures';
 import type { Flask, Place, RunState } from '../run';
 import { isBlank, openConflicts, titreMl } from '../run';
@@ -148,11 +150,15 @@ function judged(run: RunState): Judgement {
     });
   const molarities = titrated.map((item) => item.molarity);
   const agreement = agreementOf(run);
-  const concordance = largestConcordantSet(
-    agreement.compares === 'titres' ? titrated.map((item) => item.netTitreMl) : molarities,
-    agreement.limit,
-    rules.agreeAtLeast,
-  );
+  const r = repeatabilityLimitPercent(run);
+  const concordance =
+    r === null
+      ? largestConcordantSet(
+          agreement.compares === 'titres' ? titrated.map((item) => item.netTitreMl) : molarities,
+          agreement.limit,
+          rules.agreeAtLeast,
+        )
+      : acceptedResults(molarities, r);
   // Until enough agree, the series is shown as it is: everything accurate is averaged.
   const counting = concordance
     ? concordance.indices.flatMap((index) => titrated[index] ?? [])

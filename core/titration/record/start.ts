@@ -1,4 +1,5 @@
 import type { MethodState } from '../../chemistry';
+import type { Analysis, EntryState } from '../../chemistry';
 import { findAnalysis, findMethod } from '../../chemistry';
 import type { HouseRules, RuleOverrides } from '../../laboratory';
 import { checkRules, describeDeviations, deviatingRules, withOverrides } from '../../laboratory';
@@ -31,6 +32,7 @@ import { checkRunStart } from './startChecks';
 
 /** What a run rests on. */
 interface Rested {
+  readonly entry: EntryState;
   readonly method: MethodState;
   readonly bottle: BottleState;
   readonly lot: LotState;
@@ -102,7 +104,7 @@ function withdrawnOf(setUp: RunSetUp, around: AroundRun): readonly Finding[] {
 /** What of a set-up had been changed when the run began: an instrument calibrated again, a method written again. */
 function supersededOf(fact: RunStart, around: AroundRun): readonly Finding[] {
   return namedRecords(fact.body)
-    .filter(({ kind }) => kind === 'equipment' || kind === 'method')
+    .filter(({ kind }) => kind === 'equipment' || kind === 'method' || kind === 'entry')
     .filter(({ at }) => at.version < around.versionAt(at.id, enteredAt(fact)))
     .map(({ field }) => {
       return impossible('superseded', field, { field });
@@ -161,8 +163,15 @@ function resolveAnalysis(
   setUp: AnalysisSetUp,
   around: AroundRun,
 ): Own<AnalysisReferences> | Finding {
-  const method = setUp.method.kind === 'catalogue' ? findAnalysis(setUp.method.id) : undefined;
-  if (!method) return impossible('not-in-catalogue', 'method', { kind: 'method' });
+  const method =
+    setUp.method.kind === 'catalogue'
+      ? findAnalysis(setUp.method.id)
+      : ownAnalysis(around.at('entry', setUp.method));
+  if (!method) {
+    return setUp.method.kind === 'own'
+      ? notAtThisVersion('method')
+      : impossible('not-in-catalogue', 'method', { kind: 'method' });
+  }
   const titrant = around.at('bottle', setUp.titrant);
   if (!titrant) return notAtThisVersion('titrant');
   const samples = setUp.samples.map((choice) => resolveSample(choice, around));
@@ -174,6 +183,13 @@ function resolveAnalysis(
     ...{ method, titrant, portioning },
     samples: samples.flatMap((one) => ('severity' in one ? [] : [one])),
   };
+}
+
+/** An analysis of the laboratory's own, with what it names of its other entries; null for any other entry. */
+function ownAnalysis(state: EntryState | null): Analysis | null {
+  if (state?.entry.kind !== 'analysis') return null;
+  const { entry, own } = state;
+  return own.length > 0 ? { ...entry.analysis, own } : entry.analysis;
 }
 
 function resolveSample(

@@ -18,11 +18,18 @@ export interface ReportedResult {
   readonly as: string | null;
   /** The content with its U, unit and k in words, as it is stated. */
   readonly stated: string;
+  readonly detection: 'quantified' | 'below-quantification' | 'below-detection';
   readonly value: DecimalText;
   readonly expandedUncertainty: DecimalText;
   readonly coverageFactor: DecimalText;
   /** Unrounded, in the same unit. */
-  readonly unrounded: { readonly value: number; readonly standardUncertainty: number };
+  readonly unrounded: {
+    readonly value: number;
+    readonly standardUncertainty: number;
+    readonly titrationUncertainty: number;
+    /** Null where the laboratory has not entered its own data. */
+    readonly methodUncertainty: number | null;
+  };
   /** Null where nothing limits them. */
   readonly effectiveDegreesOfFreedom: number | null;
   readonly titrationsAveraged: number;

@@ -36,4 +36,4 @@ export type {
   StandardizationSetUp,
 } from './setUp';
 export { bottleIdOf, withAdopted } from './setUp';
-export { sampleOf, soughtOf, statedBy } from './sought';
+export { contentFromUsual, sampleOf, soughtOf, statedBy } from './sought';

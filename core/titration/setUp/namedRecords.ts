@@ -5,7 +5,7 @@ import type { AnalysisSetUp, RunSetUp, StandardizationSetUp } from './setUp';
 /** A record that a set-up names: its kind, and where the set-up names it. */
 export interface NamedRecord {
   readonly field: string;
-  readonly kind: 'method' | 'bottle' | 'lot' | 'equipment' | 'sample';
+  readonly kind: 'method' | 'entry' | 'bottle' | 'lot' | 'equipment' | 'sample';
   readonly at: RecordVersion;
 }
 
@@ -13,7 +13,9 @@ export interface NamedRecord {
 export function namedRecords(setUp: RunSetUp): readonly NamedRecord[] {
   const { method, excess, burette, thermometer } = setUp;
   return [
-    ...(method.kind === 'own' ? [named('method', 'method', method)] : []),
+    ...(method.kind === 'own'
+      ? [named('method', isAnalysis(setUp) ? 'entry' : 'method', method)]
+      : []),
     ...(isAnalysis(setUp) ? namedByAnalysis(setUp) : namedByStandardization(setUp)),
     ...(excess
       ? [named('excess', 'bottle', excess.bottle), named('pipette', 'equipment', excess.vessel)]

@@ -75,7 +75,7 @@ export type RunSetUp = StandardizationSetUp | AnalysisSetUp;
 
 /** A record whose newer version a run goes on with. */
 export interface Adopted extends RecordVersion {
-  readonly kind: 'method' | 'lot' | 'bottle' | 'equipment' | 'sample';
+  readonly kind: 'method' | 'entry' | 'lot' | 'bottle' | 'equipment' | 'sample';
 }
 
 /** A set-up with the versions that were adopted since. */

@@ -201,6 +201,18 @@ function roughly({ sample, ...state }: SampleState): SampleState {
   };
 }
 
+/** A content in the usual unit of an analysis, in the one in which its sample is stated. */
+export function contentFromUsual(
+  { method, ...series }: Pick<AnalysisReferences, 'method' | 'samples' | 'portioning'>,
+  usual: number,
+): number {
+  const { state } = sampleOf(series);
+  const { unit, as } = statedBy(method, state);
+  const isWeighed = series.portioning.kind === 'weighed';
+  const content = contentOf(method, state, unit, as, isWeighed);
+  return usualContent(method, state, content, as, isWeighed, usual);
+}
+
 /** What such samples usually hold, in another unit than the usual one: by way of the amount in a portion. */
 function usualContent(
   analysis: Analysis,
@@ -208,6 +220,7 @@ function usualContent(
   wanted: Content,
   as: StatedAs | null,
   isWeighed: boolean,
+  inUsualUnit = analysis.typical,
 ): number {
   const [usualUnit = 'mol/L'] = analysis.units;
   const usualAs = statedAsOf(analysis, null);
@@ -221,5 +234,5 @@ function usualContent(
     contentOf(analysis, roughly(sample), usualUnit, usualAs, isWeighed),
     usualAs,
   );
-  return counted(wanted, as).found(1, usual.titreMl(1, analysis.typical));
+  return counted(wanted, as).found(1, usual.titreMl(1, inUsualUnit));
 }
