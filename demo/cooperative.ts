@@ -64,7 +64,36 @@ const REFERENCE = {
 } as const;
 const BY_MASS = 'by-mass' as const;
 
+/** A solution that is bought with its certificate. */
+const BOUGHT = {
+  purity: '1',
+  purityHalfWidth: '0.002',
+  amountReceived: '1000',
+  store: 'shelf 2, bought solutions',
+  receivedOn: -20,
+  openedOn: -6,
+  useBy: 200,
+} as const;
+
 export const LOTS: Readonly<Record<string, DatedLot>> = {
+  iodineBought: lot({
+    ...BOUGHT,
+    substanceId: 'iodine',
+    lotNumber: 'IS-4411',
+    dissolved: { meaning: 'by-molarity', molarity: '0.01' },
+  }),
+  edtaBought: lot({
+    ...BOUGHT,
+    substanceId: 'disodium-edta-dihydrate',
+    lotNumber: 'ED-2093',
+    dissolved: { meaning: 'by-molarity', molarity: '0.01' },
+  }),
+  silverBought: lot({
+    ...BOUGHT,
+    substanceId: 'silver-nitrate',
+    lotNumber: 'AG-0632',
+    dissolved: { meaning: 'by-molarity', molarity: '0.02' },
+  }),
   khp: lot({
     ...REFERENCE,
     substanceId: 'potassium-hydrogen-phthalate',
@@ -581,6 +610,30 @@ export const BOTTLES: readonly PlannedBottle[] = [
     note: 'Reserve for the harvest weeks.',
     offsetPercent: 0.4,
     series: [],
+  },
+];
+
+/** Titrants that were bought with their molarity, opened this week. */
+export const BOUGHT_BOTTLES: readonly (Pick<
+  PlannedBottle,
+  'code' | 'substanceId' | 'lot' | 'container' | 'note'
+> & {
+  readonly molarity: string;
+  readonly expandedUncertainty: string;
+})[] = [
+  {
+    ...{ code: 'S030', substanceId: 'iodine', lot: 'iodineBought', container: 'brown-glass' },
+    ...{ molarity: '0.01003', expandedUncertainty: '0.00003', note: 'Sulfur dioxide.' },
+  },
+  {
+    ...{ code: 'S031', substanceId: 'disodium-edta-dihydrate', lot: 'edtaBought' },
+    ...{ container: 'plastic', molarity: '0.01000', expandedUncertainty: '0.00002' },
+    note: 'Hardness.',
+  },
+  {
+    ...{ code: 'S032', substanceId: 'silver-nitrate', lot: 'silverBought' },
+    ...{ container: 'brown-glass', molarity: '0.02001', expandedUncertainty: '0.00004' },
+    note: 'Chloride.',
   },
 ];
 

@@ -1,4 +1,5 @@
 import type { NamedEntry, OwnEntry } from '#core/chemistry';
+import { findAnalysis } from '#core/chemistry';
 import type { Id } from '#core/grammar';
 
 const SOURCE = 'laboratory file 12, and the safety data sheet of the cellar';
@@ -82,6 +83,29 @@ export function tartarRecipe(id: Id, { entry }: NamedEntry): OwnEntry {
       cautions: ['Hot glass looks cold.'],
       sinceEdition: 1,
       source: SOURCE,
+    },
+  };
+}
+
+/** An analysis that ships under a name of the laboratory's own, with what it knows of the method. */
+export function ownAnalysis(
+  id: Id,
+  from: string,
+  {
+    name,
+    methodUncertaintyPercent,
+  }: { readonly name: string; readonly methodUncertaintyPercent: number },
+): OwnEntry {
+  const shipped = findAnalysis(from);
+  if (!shipped) throw new RangeError(`the catalogue lacks ${from}`);
+  return {
+    kind: 'analysis',
+    analysis: {
+      ...{ ...shipped, id, name },
+      performance: {
+        ...{ methodUncertaintyPercent, repeatabilityPercent: null },
+        ...{ detectionLimit: null, quantificationLimit: null },
+      },
     },
   };
 }

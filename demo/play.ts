@@ -1,12 +1,14 @@
-import { draftDigest } from '#core/titration/judging';
+import { draftDigest, judgeRun } from '#core/titration/judging';
 import * as v from 'valibot';
-import { findMethod } from '#core/chemistry';
+import type { NamedEntry } from '#core/chemistry';
+import { findAnalysis, findMethod } from '#core/chemistry';
 import type { Id, Plain, PlainDate } from '#core/grammar';
 import { addToDate, plainDateAt } from '#core/grammar';
 import { DEFAULT_HOUSE_RULES, withOverrides } from '#core/laboratory';
 import { currentSchemaVersion, recordKindOf } from '#core/ledger';
 import { Chance } from '#core/measurement';
 import type { RunState } from '#core/titration/run';
+import { seriesOf } from '#core/titration/run';
 import type { PersonState } from '#core/people';
 import type { ClientFactBody, NewFact } from '#contract';
 import { DEMO_PASSWORD, newId, proposedFactSchema } from '#contract';
@@ -18,14 +20,17 @@ import { bottlePreparation } from '../server/preparations/bottle';
 import { CERTIFICATE } from '../server/runs/certify';
 import type { Issuing } from '../server/runs/issue';
 import { issue } from '../server/runs/issue';
+import { REPORT } from '../server/runs/report';
 import { signRun } from '../server/runs/sign';
 import { OF_CERTIFICATE, withdraw } from '../server/runs/withdraw';
 import type { Services } from '../server/services';
 import type { Bench } from './bench';
 import { putRight, workSeries } from './analyst';
+import { workBatch } from './chemist';
 import type { PersonKey, PlannedBottle, PlannedPreparation, PlannedSeries } from './cooperative';
 import {
   BALANCES,
+  BOUGHT_BOTTLES,
   BOTTLES,
   BURETTES,
   CALIBRATIONS,
@@ -39,15 +44,18 @@ import {
   PREPARATIONS,
   THERMOMETERS,
 } from './cooperative';
-import { creamOfTartar, tartarRecipe } from './ownEntries';
-import type { PlannedSample } from './samples';
-import { SAMPLES } from './samples';
+import { creamOfTartar, ownAnalysis, tartarRecipe } from './ownEntries';
+import type { PlannedBatch, PlannedSample } from './samples';
+import { BATCHES, CONTROL_POINTS, OWN_ANALYSES, SAMPLES } from './samples';
 import { followSteps } from './preparer';
 
 const MINUTE_MS = 60_000;
 
 /** The day, counted from the present, on which the records begin. */
 const BEGINNING = -120;
+
+/** The day on which the bought titrants were opened. */
+const UNPACKED = -6;
 
 /** How long before the present the last day's work began. */
 const TODAY_BEGAN_MS = 70 * MINUTE_MS;
@@ -191,8 +199,27 @@ export async function loadDemo(
     await enter(people[bottle.preparedBy], recordId, { kind: 'bottle.prepared', body });
   };
 
+  const unpack = async (bottle: (typeof BOUGHT_BOTTLES)[number]): Promise<void> => {
+    const { code, substanceId, lot, container, molarity, expandedUncertainty, note } = bottle;
+    const recordId = newId(now);
+    ids.set(code, recordId);
+    const body = {
+      ...{ code, substanceId, container, note, nominalMolarity: molarity, volumeMl: '1000' },
+      purpose: 'standard',
+      parents: [{ kind: 'lot', id: idOf(lot) }],
+      preparationId: null,
+      made: { molarity, expandedUncertainty, coverageFactor: '2.00', unrounded: null },
+      plausibleMolarity: null,
+      dilutionFactor: null,
+      useBy: addToDate(today(), { days: 60 }),
+      preparedOn: today(),
+      preparedBy: people.jasna.id,
+    } satisfies Plain<ClientFactBody<'bottle.prepared'>>;
+    await enter(people.jasna, recordId, { kind: 'bottle.prepared', body });
+  };
+
   const atVersion = async (
-    kind: 'bottle' | 'equipment',
+    kind: 'bottle' | 'equipment' | 'sample',
     key: string,
   ): Promise<{ id: string; version: number }> => {
     const id = idOf(key);
@@ -319,18 +346,108 @@ export async function loadDemo(
     });
   };
 
+  const ownAnalyses: NamedEntry[] = [];
+  for (const [key, { from, reason, ...given }] of Object.entries(OWN_ANALYSES)) {
+    const id = newId(now);
+    const entry = ownAnalysis(id, from, given);
+    ownAnalyses.push({ id, version: 1, entry });
+    ids.set(`own:${key}`, id);
+    await enter(people.mirela, id, { kind: 'entry.written', body: { entry, reason } }, 0);
+  }
+  /** The id of an analysis, of the laboratory's own too. */
+  const ownIdOf = (analysisId: string): string =>
+    analysisId.startsWith('own:') ? idOf(analysisId) : analysisId;
+
   const receive = async ({ sample, receivedDay, by, dilution }: PlannedSample): Promise<void> => {
     goTo(receivedDay);
     const recordId = newId(now);
     ids.set(sample.code, recordId);
     const [sampledOn, receivedOn] = [dateOf(receivedDay), dateOf(receivedDay)];
-    const body = { ...sample, sampledOn, receivedOn, keepUntil: dateOf(receivedDay + 28) };
+    const requests = sample.requests.map((one) => ({
+      ...one,
+      analysisId: ownIdOf(one.analysisId),
+    }));
+    const own = ownAnalyses.filter(({ id }) => requests.some((one) => one.analysisId === id));
+    const body = {
+      ...{ ...sample, requests, sampledOn, receivedOn, keepUntil: dateOf(receivedDay + 28) },
+      ...(own.length > 0 && { own }),
+    };
     await enter(people[by], recordId, { kind: 'sample.received', body });
+    const [request] = requests;
+    if (sample.isControl === true && request) {
+      const points = CONTROL_POINTS.map(([day, value]) => ({ on: dateOf(day), value }));
+      const { analysisId, unit } = request;
+      const taken = { analysisId, unit, points, source: 'the chart on the wall of the laboratory' };
+      await enter(people[by], recordId, { kind: 'sample.points-taken-over', body: taken }, 1);
+    }
     if (!dilution) return;
     const pipette = await atVersion('equipment', dilution.pipette);
     const flask = await atVersion('equipment', dilution.flask);
     const diluted = { pipette, flask, reason: null };
     await enter(people[by], recordId, { kind: 'sample.diluted', body: diluted }, 1);
+  };
+
+  const analyse = async (batch: PlannedBatch): Promise<void> => {
+    goTo(batch.day);
+    const analyst = people[batch.by];
+    const runId = newId(now);
+    const { analysis } = batch;
+    const ownId = typeof analysis === 'string' ? null : idOf(`own:${analysis.own}`);
+    const codes = Object.keys(batch.contents);
+    const samples = [];
+    for (const code of codes) {
+      samples.push({ sample: await atVersion('sample', code), dilutions: [] });
+    }
+    const shipped = findAnalysis(
+      typeof analysis === 'string' ? analysis : OWN_ANALYSES[analysis.own].from,
+    );
+    const look = async (): Promise<RunState> => {
+      const run = await findRun({ db, now: () => new Date() }, runId);
+      if (!run) throw new Error(`the demo run of ${codes.join(', ')} was not stored`);
+      return run.state;
+    };
+    await enter(analyst, runId, {
+      kind: 'run.started',
+      body: {
+        method:
+          ownId === null
+            ? { kind: 'catalogue', id: shipped?.id ?? '' }
+            : { kind: 'own', id: ownId, version: 1 },
+        titrant: await atVersion('bottle', batch.titrant),
+        samples,
+        portioning: { kind: 'aliquot', vessel: await atVersion('equipment', batch.pipette) },
+        excess: null,
+        burette: await atVersion('equipment', 'piston20'),
+        rules: withOverrides(DEFAULT_HOUSE_RULES, shipped?.rules ?? {}),
+        temperatureC: '20.6',
+        temperatureVariationK: '0.5',
+        thermometer: await atVersion('equipment', 'thermometer'),
+        airDensityKgPerM3: null,
+        methodRepeatabilityPercent: null,
+        earlierSeries: null,
+        reason: null,
+      },
+    });
+    const bench = { chance, enter: (fact: NewFact) => enter(analyst, runId, fact), look };
+    await workBatch(
+      bench,
+      codes.map((code) => ({ sampleId: idOf(code), content: batch.contents[code] ?? 0 })),
+    );
+    const run = await look();
+    const stamp = () => ({
+      ...{ password: DEMO_PASSWORD, draft: draftDigest(run) ?? '', factId: newId(now) },
+      ...{ deviceId: null, deviceTime: new Date(now).toISOString(), clockOffsetMs: null },
+    });
+    await signRun(services, analyst, runId, {
+      ...stamp(),
+      means: 'performed',
+      basedOn: run.version,
+    });
+    const issuing = { services, printer, baseUrl };
+    await issue(REPORT, issuing, people[batch.reportedBy], runId, {
+      ...stamp(),
+      ...{ basedOn: run.version + 1, form: 'batch', reason: batch.remark ?? ownScatter(run) },
+    });
   };
 
   const standardizations = ({
@@ -356,7 +473,9 @@ export async function loadDemo(
       ...bottle.series.flatMap((series) => standardizations({ bottle, series })),
     ]),
     ...FURTHER_SERIES.flatMap(standardizations),
+    ...BOUGHT_BOTTLES.map((bottle) => ({ day: UNPACKED, play: () => unpack(bottle) })),
     ...SAMPLES.map((planned) => ({ day: planned.receivedDay, play: () => receive(planned) })),
+    ...BATCHES.map((planned) => ({ day: planned.day, play: () => analyse(planned) })),
   ];
   for (const event of events.toSorted((a, b) => a.day - b.day)) await event.play();
 
@@ -372,6 +491,14 @@ export async function loadDemo(
     own: [tartar],
     reason: 'Cold water does not dissolve it.',
   });
+}
+
+/** Why a batch is reported that scatters more than such titrations usually do; null where none does. */
+function ownScatter(run: RunState): string | null {
+  const isScattered = seriesOf(run).some(
+    (series) => judgeRun(series).result?.pooling?.pooled.isTooLarge === true,
+  );
+  return isScattered ? 'No slip was found in the readings; its own scatter counts.' : null;
 }
 
 async function addPeople(services: Services): Promise<Record<PersonKey, PersonState>> {

@@ -25,7 +25,7 @@ export const KEPT_BELOW = [
 export function stageOf(path: string): Stage | null {
   if (path === '/' || path.startsWith('/bottles')) return 'Shelf';
   if (path.startsWith('/prepar')) return 'Prepare';
-  if (path.endsWith('/judge') || path.includes('/certificates/')) return 'Judge';
+  if (path.endsWith('/judge') || /\/(certificates|reports)\//.test(path)) return 'Judge';
   if (path.startsWith('/titrate') || path.startsWith('/runs')) return 'Titrate';
   return null;
 }

@@ -56,7 +56,7 @@ function Charts({ state, isOpen, request, points }: ChartsProps) {
           <p className={`mb-3 border-l-4 px-3 py-1.5 ${CONTROL_LOOKS[standing.verdict]}`}>
             {controlText({ code: state.sample.code, unit: symbol, standing })}.
           </p>
-          <div className="grid grid-cols-1 gap-x-10 gap-y-4 xl:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]">
+          <div className="flex flex-col gap-x-10 gap-y-4 xl:flex-row [&>figure]:min-w-0 [&>figure]:flex-1">
             <Contents points={points} unit={symbol} limits={standing.limits} />
             <Ranges points={points} unit={symbol} />
           </div>

@@ -60,6 +60,7 @@ export function ControlChart({ name, unit, points, lines }: ControlChartProps) {
             dataKey="value"
             type="number"
             domain={[low - margin, high + margin]}
+            {...(lines.length > 0 && { ticks: lines.map(({ at }) => at) })}
             tickFormatter={(tick: number) => figureText(roundSignificant(tick, 3))}
             width={56}
             stroke="var(--color-ink-soft)"

@@ -1,4 +1,4 @@
-import { ratiosOfAnalysis, statedAsOf } from '../../chemistry';
+import { ratiosOfAnalysis, RESULT_UNITS, statedAsOf } from '../../chemistry';
 import type { Document, Row } from '../../document';
 import { rowsOf, sectionOf } from '../../document';
 import type { Id } from '../../grammar';
@@ -235,11 +235,13 @@ function titrationsSection(run: AnalysisRun, judged: readonly JudgedSeries[]) {
 function uncertaintySection(run: AnalysisRun, { results }: Report, of: Report['results']) {
   const parts = results
     .filter((one) => of.includes(one))
-    .map(({ code, unrounded: { titrationUncertainty, methodUncertainty } }) => [
-      code,
-      figureText(roundSignificant(titrationUncertainty, 2)),
-      methodUncertainty === null ? '–' : figureText(roundSignificant(methodUncertainty, 2)),
-    ]);
+    .map(({ code, unit, unrounded: { titrationUncertainty, methodUncertainty } }) => {
+      const inUnit = (u: number | null): string =>
+        u === null
+          ? '–'
+          : `${figureText(roundSignificant(u, 2))} ${RESULT_UNITS[unit].unit.symbol}`;
+      return [code, inUnit(titrationUncertainty), inUnit(methodUncertainty)];
+    });
   return sectionOf('What it covers', [
     {
       kind: 'table',
