@@ -185,7 +185,7 @@ test('a half-done run is finished by keyboard, judged, certified and labelled', 
   expect(saved.subarray(0, 5).toString()).toBe('%PDF-');
   const sha256 = /[0-9a-f]{64}/.exec(await proof.innerText())?.[0] ?? '';
   await page.goto(`${page.url()}#${sha256}`);
-  await expect(proof).toContainText('The code on the paper is that of this certificate.');
+  await expect(proof).toContainText('The code on the paper is that of this file.');
 
   // The day after: flask 4 was not read as it stands.
   await page.getByRole('button', { name: 'Withdraw it…' }).click();

@@ -9,7 +9,7 @@ import { analysisScript } from '../test-support/analyses';
 import type { RunScript } from '../test-support/runs';
 import { bottleOf } from '../test-support/runs';
 import { idOf, stored } from '../test-support/stored';
-import { reportDocument } from './document';
+import { reportDocument, resultsCsv } from './document';
 import type { ReportDecision } from './judging';
 import {
   draftDigest,
@@ -17,6 +17,7 @@ import {
   judgedSeries,
   reportedFigures,
   reportFindings,
+  restatedTitrant,
   reviewOf,
   signedSoFar,
   signingFindings,
@@ -100,6 +101,20 @@ test('a report freezes what was found of each sample, with the rule that was agr
     amends: null,
     notFound: [],
   });
+});
+
+test('its results are saved as comma-separated values, a line for each sample', () => {
+  const report = issueReport(runOf(twoWines()), DECISION);
+  const [first] = report.results;
+  if (!first) throw new Error('it has results');
+  const odd = { ...first, code: '=W,"1"' };
+  const lines = resultsCsv({ ...report, results: [odd, ...report.results.slice(1)] }).split('\r\n');
+  expect(lines).toHaveLength(4);
+  expect(lines[0]).toMatch(/^report,issued_on,sample,analysis,value,U,k,unit,as,/);
+  expect(lines[1]).toMatch(
+    /^W-1-R1,2026-03-02,"'=W,""1""",titratable acidity of must and wine,6\.206,/,
+  );
+  expect(lines[2]).toContain('W-2,titratable acidity of must and wine,6.761,');
 });
 
 test('its file has the figures of each sample in SI units', () => {
@@ -193,6 +208,22 @@ describe('what speaks against a report', () => {
       ).map(({ severity, code }) => `${severity}: ${code}`);
     expect(codes(certified, gone('0417-1'))).toEqual(['impossible: titrant-certificate-withdrawn']);
     expect(codes(certified, gone('0417-0'))).toEqual([]);
+    // Once another takes its place, the run goes on with that.
+    const [first] = certified.certified;
+    if (!first) throw new Error('it is certified');
+    const again = { ...first, certificateNumber: '0417-2' };
+    const replaced: BottleState = {
+      ...gone('0417-1'),
+      ...{ version: 9, certified: [first, again] },
+    };
+    const offered = (bottle: BottleState) =>
+      restatedTitrant(
+        { ...run, references: { ...run.references, titrant: certified } },
+        { bottles: [bottle] },
+      ).map(({ adopt: { kind, version } }) => [kind, version]);
+    expect(offered(gone('0417-1'))).toEqual([]);
+    expect(offered(replaced)).toEqual([['bottle', 9]]);
+    expect(offered({ ...certified, certified: [first, again] })).toEqual([]);
     // Known from how it was made, it rests on no certificate.
     expect(codes(titrant, gone('0417-1'))).toEqual([]);
   });

@@ -6,9 +6,11 @@ import type { IssuedCertificate, RunState } from '#core/titration/run';
 import { certificateLink, standardizationOf } from '#core/titration/run';
 import { endOfSentence } from '#core/wording';
 import { certificateFileSchema } from '#contract';
+import { useListOn } from '../app/lists';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecord } from '../app/records';
 import { NotFound } from '../app/RouteError';
+import { RunsTable } from '../app/RunsTable';
 import { useSession } from '../app/session';
 import { useRun } from '../titrate/useRun';
 import { ButtonLink } from '../ui/Button';
@@ -74,6 +76,7 @@ function Issued({ run, issued }: { readonly run: RunState; readonly issued: Issu
       ) : (
         !error && <Loading />
       )}
+      {!isInForce && <ReportsByIt bottleId={bottle.id} number={number} />}
       {isInForce && <WithdrawAction run={run} number={number} />}
     </Page>
   );
@@ -127,4 +130,21 @@ function Status({ run, issued: { certificate }, status }: StatusProps) {
         </div>
       );
   }
+}
+
+/** Reports of samples whose titrant was known by a certificate that no longer holds. */
+function ReportsByIt({ bottleId, number }: { readonly bottleId: string; readonly number: string }) {
+  const runs = useListOn('run', bottleId);
+  const reports = runs?.records.filter(({ report }) => report?.titrantCertificate === number) ?? [];
+  if (!runs || reports.length === 0) return null;
+  return (
+    <section className="mt-6">
+      <h2 className="mb-2 text-lg font-bold">Reports that rest on it</h2>
+      <p className="mb-2 text-ink-soft">
+        To compute one anew, withdraw it: its run is open then, and goes on with the certificate
+        that is in force.
+      </p>
+      <RunsTable runs={{ ...runs, records: reports }} />
+    </section>
+  );
 }

@@ -77,7 +77,9 @@ function Standardized({
           <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>
           {run.certificate && (
             <>
-              <ButtonLink to={`/titrate/samples?titrant=${bottle.id}`}>
+              <ButtonLink
+                to={`/titrate/samples?titrant=${bottle.id}&burette=${run.setUp.burette.id}`}
+              >
                 Titrate samples with it
               </ButtonLink>
               <ButtonLink look="primary" to={`/bottles/${bottle.id}/label`}>

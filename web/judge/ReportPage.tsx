@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
+import { resultsCsv } from '#core/titration/document';
 import type { IssuedReport, RunState } from '#core/titration/run';
 import { reportLink } from '#core/titration/run';
 import { endOfSentence } from '#core/wording';
@@ -9,8 +10,9 @@ import { usePersonName } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { useSession } from '../app/session';
 import { useRun } from '../titrate/useRun';
-import { ButtonLink } from '../ui/Button';
+import { Button, ButtonLink } from '../ui/Button';
 import { DocumentView } from '../ui/DocumentView';
+import { saveFile } from '../ui/files';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
 import { dateText, instantText } from '../ui/typeset';
@@ -50,6 +52,13 @@ function Issued({ run, issued }: IssuedProps) {
       actions={
         <>
           <ButtonLink to={`/runs/${run.id}/judge`}>To the judgement</ButtonLink>
+          <Button
+            onClick={() => {
+              saveFile(new Blob([resultsCsv(report)], { type: 'text/csv' }), `${number}.csv`);
+            }}
+          >
+            Results as CSV
+          </Button>
           {papers.map(({ fileId, name }) => (
             <FileLink key={fileId} href={`/api/files/${fileId}`}>
               {papers.length === 1 ? 'Save the PDF' : `Save ${name}`}

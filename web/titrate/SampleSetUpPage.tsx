@@ -93,7 +93,9 @@ function SetUp(stores: SampleStores) {
   const sampleId = search.get('sample');
   const asked = stores.samples.find(({ id }) => id === sampleId);
   const [chosen, setChosen] = useState<ChosenSamples>({
-    ...{ instrumentId: null, excessId: null, pipetteId: null, buretteId: null },
+    ...{ instrumentId: null, excessId: null, pipetteId: null },
+    // After a certification the same burette goes on.
+    buretteId: search.get('burette'),
     analysisId: search.get('analysis') ?? asked?.sample.requests[0]?.analysisId ?? null,
     sampleIds: asked ? [asked.id] : null,
     titrantId: search.get('titrant'),

@@ -1,6 +1,6 @@
 import type { CorrectedSince } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
-import { correctedSince, outOfUse } from '#core/titration/judging';
+import { correctedSince, outOfUse, restatedTitrant } from '#core/titration/judging';
 import { pauseOf } from '#core/titration/run';
 import { findingText } from '#core/wording';
 import { clockOffsetMs } from '../app/device';
@@ -30,7 +30,7 @@ export function Warnings({ run }: { readonly run: RunState }) {
   return (
     <>
       {run.status === 'open' &&
-        correctedSince(run.setUp, records).map((since) => (
+        [...correctedSince(run.setUp, records), ...restatedTitrant(run, records)].map((since) => (
           <Corrected key={since.adopt.id} run={run} since={since} />
         ))}
       {run.status === 'open' &&

@@ -60,7 +60,9 @@ export function ControlChart({ name, unit, points, lines }: ControlChartProps) {
             dataKey="value"
             type="number"
             domain={[low - margin, high + margin]}
-            {...(lines.length > 0 && { ticks: lines.map(({ at }) => at) })}
+            {...(lines.length > 0 && {
+              ticks: lines.map(({ at }) => at).toSorted((a, b) => a - b),
+            })}
             tickFormatter={(tick: number) => figureText(roundSignificant(tick, 3))}
             width={56}
             stroke="var(--color-ink-soft)"

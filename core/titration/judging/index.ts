@@ -18,7 +18,7 @@ export { deviationsOf } from './resultChecks';
 export type { Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { CorrectedSince, RecordsNow } from './recordsNow';
-export { correctedSince, outOfUse, outOfUseFindings } from './recordsNow';
+export { correctedSince, outOfUse, outOfUseFindings, restatedTitrant } from './recordsNow';
 export { reviewOf } from './review';
 export type { Recomputed } from './recomputed';
 export { recompute } from './recomputed';

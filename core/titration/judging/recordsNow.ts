@@ -1,9 +1,12 @@
 import type { EquipmentState } from '../../metrology';
 import type { BottleState, LotState } from '../../reagent';
+import { certificateInForce } from '../../reagent';
 import type { Finding } from '../../record';
 import { unlikely } from '../../record';
+import { endOfSentence } from '../../wording';
+import type { RunState } from '../run';
 import type { Adopted, RunSetUp } from '../setUp';
-import { namedRecords } from '../setUp';
+import { isAnalysis, namedRecords } from '../setUp';
 
 /** Records as they are now; those that a run does not rest on may be among them. */
 export interface RecordsNow {
@@ -72,6 +75,31 @@ export function correctedSince(
     const { version } = named.state;
     return [{ adopt: { kind, id: at.id, version }, name: named.name, reason: last.reason }];
   });
+}
+
+/**
+ * The titrant of a run of samples whose certificate was withdrawn, once another is in force: the run goes on with that, and its
+ * results are computed anew.
+ */
+export function restatedTitrant(
+  { references }: RunState,
+  { bottles }: Pick<RecordsNow, 'bottles'>,
+): readonly CorrectedSince[] {
+  if (!isAnalysis(references)) return [];
+  const { id, ...titrant } = references.titrant;
+  const used = certificateInForce(titrant)?.certificateNumber;
+  const now = bottles.find((one) => one.id === id);
+  if (!now) return [];
+  const current = certificateInForce(now)?.certificateNumber;
+  const gone = now.certificatesWithdrawn.find((one) => one.certificateNumber === used);
+  if (!gone || current === undefined) return [];
+  return [
+    {
+      adopt: { kind: 'bottle', id, version: now.version },
+      name: `Bottle ${now.code}`,
+      reason: `${endOfSentence(gone.reason)} Certificate ${current} takes the place of ${gone.certificateNumber}.`,
+    },
+  ];
 }
 
 function nameOf<S extends { readonly id: string }>(
