@@ -4,7 +4,14 @@ import type { Plain } from '../grammar';
 import type { Requirement } from '../sample';
 import type { GivenSample } from '../test-support/analyses';
 import { analysisOf as shipped, analysisScript } from '../test-support/analyses';
-import { contentText, coverageText, foundIn, heldAs, judgeRun } from './judging';
+import {
+  contentText,
+  coverageText,
+  foundIn,
+  heldAs,
+  judgeRun,
+  molarMassCandidates,
+} from './judging';
 import { analysisOf } from './run';
 
 const UNKNOWN: Performance = {
@@ -120,4 +127,30 @@ describe('with a repeatability limit', () => {
   ])('%s', (_, finals, isConcordant, counts) => {
     expect(counting(1, finals)).toMatchObject({ isConcordant, counts });
   });
+});
+
+test('an unknown acid may have its equivalent mass times each number of protons for a molar mass', () => {
+  const script = analysisScript(
+    'unknown-solid-acid',
+    { substanceId: 'sodium-hydroxide', molarity: '0.1000' },
+    'weighed',
+    { unit: 'g/mol', as: null },
+  );
+  const weighing = { mode: 'tared', massG: '0.2000' } as const;
+  // The first is rough.
+  for (const flask of [1, 2]) {
+    script
+      .add('run.flask-weighed', { flask, weighing, reason: null })
+      .read(flask, 'initial', '0.00')
+      .read(flask, 'final', '26.65');
+  }
+  const series = analysisOf(script.state);
+  const { result } = judgeRun(series);
+  if (!result) throw new Error('there is no result');
+  // 0.2 g / (0.1 mol/L x 26.65 mL) = 75.05 g/mol: tartaric acid, with two protons, has 150.09.
+  const candidates = molarMassCandidates(series, foundIn(series, result));
+  expect(candidates.map(({ protons }) => protons)).toEqual([1, 2, 3, 4]);
+  expect(Number(candidates[1]?.value)).toBeCloseTo(150.1, 0);
+  const wine = acidity({}, ['8.26', '8.26']);
+  expect(molarMassCandidates(wine.series, wine.found)).toEqual([]);
 });

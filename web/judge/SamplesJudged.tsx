@@ -2,7 +2,14 @@ import { Link } from 'react-router';
 import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
 import { controlText, requirementText } from '#core/sample';
 import type { Found, Judgement } from '#core/titration/judging';
-import { contentText, coverageText, foundIn, heldAs, judgeRun } from '#core/titration/judging';
+import {
+  contentText,
+  coverageText,
+  foundIn,
+  heldAs,
+  judgeRun,
+  molarMassCandidates,
+} from '#core/titration/judging';
 import { nextStep } from '#core/titration/guidance';
 import type { AnalysisRun, RunState } from '#core/titration/run';
 import { analysisOf, reportLink, sampleIdOf, seriesOf } from '#core/titration/run';
@@ -198,6 +205,7 @@ function ContentLine({ series, found }: FoundProps) {
           </>
         )}
       </p>
+      <Candidates series={series} found={found} />
       {percent > targetUPercent && (
         <p className="border-l-4 border-straw bg-straw-wash px-3 py-1.5">
           <i>U</i> is {figureText(roundHalfEven(percent, 1))} % of the content; this analysis aims
@@ -206,6 +214,21 @@ function ContentLine({ series, found }: FoundProps) {
         </p>
       )}
     </div>
+  );
+}
+
+/** What an unknown acid may have for a molar mass, by how many protons it gives. */
+function Candidates({ series, found }: FoundProps) {
+  const candidates = molarMassCandidates(series, found);
+  if (candidates.length === 0) return null;
+  const said = candidates.map(
+    ({ protons, value, uncertainty }) =>
+      `${figureText(value)} ± ${figureText(uncertainty)} with ${String(protons)}`,
+  );
+  return (
+    <p className="text-ink-soft">
+      Its molar mass is that times its protons, in g/mol: {said.join(', ')}.
+    </p>
   );
 }
 

@@ -90,6 +90,21 @@ export function contentText({ references }: AnalysisRun, found: Found): string {
   }
 }
 
+/** Protons of an acid that a bench may meet, at most: citric acid has three. */
+const MOST_PROTONS = 4;
+
+/** What an acid of unknown kind may have for a molar mass: its equivalent mass times its protons, g/mol. Empty for other results. */
+export function molarMassCandidates(
+  { references }: Pick<AnalysisRun, 'references'>,
+  { value, expandedUncertainty }: Found,
+): readonly (RoundedResult & { readonly protons: number })[] {
+  if (soughtOf(references).as.statedAs !== 'equivalent-mass') return [];
+  return Array.from({ length: MOST_PROTONS }, (_, i) => {
+    const protons = i + 1;
+    return { protons, ...roundToUncertainty(protons * value, protons * expandedUncertainty) };
+  });
+}
+
 /** What U covers, in a sentence. */
 export function coverageText({ references }: Pick<AnalysisRun, 'references'>): string {
   return (references.method.performance?.methodUncertaintyPercent ?? null) === null

@@ -10,7 +10,14 @@ export { outlierText, repeatabilityText, VERDICT_WORDS } from './inWords';
 export { assessFlaskIncident, incidentsOf } from './incidents';
 export { comesToTheSame, issueCertificate, SAME_WITHIN } from './issueCertificate';
 export type { Found } from './found';
-export { contentText, coverageText, DETECTIONS, foundIn, heldAs } from './found';
+export {
+  contentText,
+  coverageText,
+  DETECTIONS,
+  foundIn,
+  heldAs,
+  molarMassCandidates,
+} from './found';
 export { issueReport, judgedSeries } from './issueReport';
 export type { JudgedSeries, ReportDecision } from './issueReport';
 export { reportFindings } from './reportChecks';
