@@ -3,7 +3,7 @@ import type { Plain } from '../grammar';
 import { plainDate } from '../grammar';
 import { withFigures } from '../measurement';
 import type { BottleState } from '../reagent';
-import type { Requirement, SampleState } from '../sample';
+import type { ReportedContent, Requirement, SampleState } from '../sample';
 import type { GivenSample } from '../test-support/analyses';
 import { analysisScript } from '../test-support/analyses';
 import type { RunScript } from '../test-support/runs';
@@ -15,6 +15,7 @@ import {
   draftDigest,
   issueReport,
   judgedSeries,
+  nextReportNumber,
   reportedFigures,
   reportFindings,
   restatedTitrant,
@@ -101,6 +102,27 @@ test('a report freezes what was found of each sample, with the rule that was agr
     amends: null,
     notFound: [],
   });
+});
+
+test('its number goes by the first sample that it states something of, which counts its reports', () => {
+  const both = runOf(twoWines());
+  const states = both.references.samples.map(({ state }) => state);
+  expect(nextReportNumber(both, states)).toBe('W-1-R1');
+  flask = 0;
+  const second = runOf(titrate(batch({}, {}), '9.00', 'W-2'));
+  expect(nextReportNumber(second, states)).toBe('W-2-R1');
+  const reported = states.map((state) => ({
+    ...state,
+    reported: [{ ...REPORTED, withdrawn: null }],
+  }));
+  expect(nextReportNumber(second, reported)).toBe('W-2-R2');
+  expect(() => nextReportNumber(runOf(batch({}, {})), states)).toThrow(RangeError);
+});
+
+/** What a report stated of a sample before. */
+const REPORTED: ReportedContent = stored({
+  ...{ runId: 'run-0', reportNumber: 'W-1-R1', analysisId: 'titratable-acidity', unit: 'g/L' },
+  ...{ as: 'C4H6O6', stated: '6.2 g/L', reportedOn: '2026-03-01' },
 });
 
 test('its results are saved as comma-separated values, a line for each sample', () => {

@@ -3,6 +3,7 @@ import type { Fact } from '#core/record';
 import type { AnalysisRun, Report, ReportedResult } from '#core/titration/run';
 import {
   issueReport,
+  nextReportNumber,
   outOfUseFindings,
   reportFindings,
   signaturesWith,
@@ -52,11 +53,10 @@ async function decide({
   });
   const now = await partsNow(tx, run.setUp);
   const samples = await partsOf(tx, run.setUp, 'sample');
-  const [first] = samples;
   const controls = await controlsOf(tx, run, { today, warningDays: settings.warningDays });
   const decision = {
     ...signaturesWith(run, signing, { by: person.id, at }),
-    number: `${first?.sample.code ?? ''}-R${String((first?.reported.length ?? 0) + 1)}`,
+    number: nextReportNumber(run, samples),
     form,
     controls,
     issuedById: person.id,

@@ -21,6 +21,12 @@ export function useCatalogue(): Catalogue {
   return useMemo(() => catalogueWith(own), [own]);
 }
 
+/** What a record may name that is put right: what it carries already, as it was, and what else is in use. */
+export function carriedAnd(own: Own, carried: Own = []): Own {
+  const ids = new Set<string>(carried.map(({ id }) => id));
+  return [...carried, ...own.filter(({ id }) => !ids.has(id))];
+}
+
 /** What a record that names entries by these ids carries of them; nothing where all of them ship. */
 export function naming(own: Own, ids: readonly (string | null)[]): { readonly own?: Own } {
   const named = own.filter(({ entry }) => ids.includes(headOfEntry(entry).id));

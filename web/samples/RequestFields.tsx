@@ -3,7 +3,6 @@ import { CATALOGUE } from '#core/chemistry';
 import type { Plain } from '#core/grammar';
 import type { Requirement, SampleRequest } from '#core/sample';
 import { DECISION_RULES, RULE_WORDS } from '#core/sample';
-import { useCatalogue } from '../app/ownEntries';
 import { Button } from '../ui/Button';
 import {
   asOptionalQuantity,
@@ -31,12 +30,16 @@ export function emptyRequest(
 /** Which analysis, as what and in which unit it is stated, what is expected and what it is held against. */
 export function RequestFields({
   at,
+  analyses,
   onRemove,
   ...sample
-}: SampleFields & { readonly at: `requests.${number}`; readonly onRemove: () => void }) {
+}: SampleFields & {
+  readonly at: `requests.${number}`;
+  readonly analyses: readonly Analysis[];
+  readonly onRemove: () => void;
+}) {
   const { form, field, errorAt } = sample;
   const { analysisId, unit, requirement } = form.watch(at);
-  const { analyses } = useCatalogue();
   const analysis = analyses.find(({ id }) => id === analysisId);
   return (
     <div className="mb-4 grid grid-cols-1 gap-x-6 gap-y-3 border-l-4 border-rule pl-4 md:grid-cols-3">

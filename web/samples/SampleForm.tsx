@@ -1,7 +1,9 @@
 import { useFieldArray } from 'react-hook-form';
+import type { Analysis } from '#core/chemistry';
+import { catalogueWith } from '#core/chemistry';
 import type { Plain, PlainDate } from '#core/grammar';
 import type { Sample, SampleState } from '#core/sample';
-import { naming, useOwn } from '../app/ownEntries';
+import { carriedAnd, naming, useOwn } from '../app/ownEntries';
 import { useSession } from '../app/session';
 import { Button } from '../ui/Button';
 import {
@@ -31,7 +33,8 @@ export function SampleForm({ corrects, onDone }: SampleFormProps) {
   const sample = useSampleForm(corrects?.sample ?? emptySample(today));
   const { form, field, showFailure, formError } = sample;
   const { enter, frame } = useRegistering({ corrects, onDone, showFailure });
-  const own = useOwn();
+  // What is out of use is not among those to choose from; the sample that names it carries it.
+  const own = carriedAnd(useOwn(), corrects?.sample.own);
   const amount = form.watch('amount');
   return (
     <StockFormFrame
@@ -102,7 +105,7 @@ export function SampleForm({ corrects, onDone }: SampleFormProps) {
           form.setValue('isControl', isTicked);
         }}
       />
-      <Requests {...sample} />
+      <Requests {...sample} analyses={catalogueWith(own).analyses} />
     </StockFormFrame>
   );
 }
@@ -175,7 +178,10 @@ function WithPlusMinus({
 }
 
 /** What is to be found, one line for each analysis. */
-function Requests(sample: SampleFields) {
+function Requests({
+  analyses,
+  ...sample
+}: SampleFields & { readonly analyses: readonly Analysis[] }) {
   const { form } = sample;
   const { fields, append, remove } = useFieldArray({ control: form.control, name: 'requests' });
   return (
@@ -185,6 +191,7 @@ function Requests(sample: SampleFields) {
         <RequestFields
           key={id}
           {...sample}
+          analyses={analyses}
           at={`requests.${String(i)}` as `requests.${number}`}
           onRemove={() => {
             remove(i);

@@ -18,7 +18,7 @@ export {
   heldAs,
   molarMassCandidates,
 } from './found';
-export { issueReport, judgedSeries } from './issueReport';
+export { issueReport, judgedSeries, nextReportNumber } from './issueReport';
 export type { JudgedSeries, ReportDecision } from './issueReport';
 export { reportFindings } from './reportChecks';
 export { deviationsOf } from './resultChecks';

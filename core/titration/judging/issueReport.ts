@@ -1,6 +1,7 @@
 import { roundHalfEven, withFigures } from '../../measurement';
 import { knownMolarity } from '../../reagent';
 import { digestOf } from '../../record';
+import type { SampleState } from '../../sample';
 import type { AnalysisRun, Report, ReportedResult } from '../run';
 import { analysisOf, seriesOf } from '../run';
 import { arrangementOf, describeInstruments, describeTitrant, sampleOf, statedBy } from '../setUp';
@@ -33,6 +34,19 @@ export interface JudgedSeries {
 /** The series of a run of samples, each judged. */
 export function judgedSeries(run: AnalysisRun): readonly JudgedSeries[] {
   return seriesOf(run).map((one) => ({ series: analysisOf(one), judgement: judgeRun(one) }));
+}
+
+/**
+ * The number of the next report of a run: the code of the first sample that it states something of, which keeps count of its reports.
+ *
+ * @param samples the samples of the run as they are now
+ */
+export function nextReportNumber(run: AnalysisRun, samples: readonly SampleState[]): string {
+  const first = judgedSeries(run).find(({ judgement }) => judgement.result);
+  if (!first) throw new RangeError('a report needs a result');
+  const { state } = sampleOf(first.series.references);
+  const now = samples.find(({ id }) => id === state.id) ?? state;
+  return `${now.sample.code}-R${String(now.reported.length + 1)}`;
 }
 
 /** The report of a run of samples. @throws RangeError when none of them has a result */

@@ -41,7 +41,7 @@ export interface ReportedResult {
 
 /** The results of a run of samples, frozen, with everything that they rest on. */
 export interface Report {
-  /** The code of the first sample, and how many reports it has had. */
+  /** The code of the first sample that has a result, and how many reports it has had. */
   readonly number: string;
   readonly form: ReportForm;
   readonly analysisId: string;
