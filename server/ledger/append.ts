@@ -169,6 +169,15 @@ type Made = Pick<Fact, 'recordId' | 'kind' | 'body'> & {
   readonly recordKind: RecordKind;
 } & Partial<Pick<Fact, 'id' | 'deviceId' | 'deviceTime' | 'clockOffsetMs' | 'basedOn'>>;
 
+/** What a request says of the device that made it. */
+export function deviceOf({
+  deviceId,
+  deviceTime,
+  clockOffsetMs,
+}: Pick<Fact, 'deviceId' | 'deviceTime' | 'clockOffsetMs'>) {
+  return { deviceId, deviceTime, clockOffsetMs };
+}
+
 /**
  * A fact of the server's own making on somebody's behalf, not numbered yet.
  *

@@ -13,6 +13,7 @@ import { durably } from '../database/durably';
 import { AppError, factIdReused } from '../http/appError';
 import {
   lockAndOpen,
+  deviceOf,
   makeServerFact,
   refuseStale,
   refuseUnexplained,
@@ -102,8 +103,8 @@ function bottlingFacts(
   request: BottlingRequest,
   bottle: PreparedBottle,
 ): readonly Fact[] {
-  const { deviceId, deviceTime, clockOffsetMs, basedOn } = request;
-  const device = { deviceId, deviceTime, clockOffsetMs };
+  const { basedOn } = request;
+  const device = deviceOf(request);
   return [
     makeServerFact(services, person.id, {
       ...device,

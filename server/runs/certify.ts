@@ -1,5 +1,4 @@
 import { ownKeepingDays } from '#core/laboratory';
-import { authorOf } from '#core/people';
 import type { Fact } from '#core/record';
 import type { Certificate, StandardizationRun } from '#core/titration/run';
 import {
@@ -7,30 +6,23 @@ import {
   issueCertificate,
   judgeRun,
   outOfUseFindings,
-  signaturesWith,
 } from '#core/titration/judging';
 import type { CertifyRequest } from '#contract';
-import { makeServerFact, refuseStale, refuseUnexplained } from '../ledger/append';
-import { laboratoryNow } from '../ledger/around';
+import { deviceOf, makeServerFact, refuseUnexplained } from '../ledger/append';
 import { findProjection } from '../ledger/queries';
 import { makeDocuments } from './documents';
 import type { Deciding, Issue } from './issue';
 import { certifiable } from './openRun';
 import { partsNow } from './partsNow';
-import { signingNow } from './sign';
 
 /** A certificate of the titrant of a run: its molarity is written on the bottle. */
 export const CERTIFICATE: Issue<StandardizationRun, Certificate, CertifyRequest> = {
   of: certifiable,
   also: ({ setUp }) => [{ id: setUp.bottle.id, kind: 'bottle' }],
-  issuedBy: (fact, person, { basedOn, validUntil, reason }) => {
+  issuedBy: (fact, { validUntil, reason }) => {
     if (fact.kind !== 'run.certified') return null;
     const { certificate } = fact.body;
-    const isSame =
-      fact.authorId === person.id &&
-      fact.basedOn === basedOn &&
-      certificate.validUntil === validUntil &&
-      certificate.reason === reason;
+    const isSame = certificate.validUntil === validUntil && certificate.reason === reason;
     return isSame ? certificate : null;
   },
   decide,
@@ -39,24 +31,19 @@ export const CERTIFICATE: Issue<StandardizationRun, Certificate, CertifyRequest>
 };
 
 async function decide({
-  services,
+  services: { db },
   person,
   run,
   request,
-  at,
+  today,
+  settings,
+  signed,
 }: Deciding<StandardizationRun, CertifyRequest>): Promise<Certificate> {
-  const tx = services.db;
-  refuseStale(request.basedOn, run.version);
-  const bottle = await findProjection(tx, 'bottle', run.setUp.bottle.id);
-  const { today, settings } = await laboratoryNow(tx, services);
+  const bottle = await findProjection(db, 'bottle', run.setUp.bottle.id);
   const ownDays = ownKeepingDays(settings, run.references.bottle.substanceId);
   const judgement = judgeRun(run);
-  const { draft } = request;
-  const signing = await signingNow(tx, run, {
-    ...{ means: 'authorized', draft, author: authorOf(person) },
-  });
   const decision = {
-    ...signaturesWith(run, signing, { by: person.id, at }),
+    ...signed,
     number: `${run.references.bottle.code}-${String((bottle?.certified.length ?? 0) + 1)}`,
     certifiedById: person.id,
     certifiedOn: today,
@@ -65,7 +52,7 @@ async function decide({
   };
   const findings = [
     ...certificationFindings(run, judgement, decision, ownDays),
-    ...outOfUseFindings(run.setUp, await partsNow(tx, run.setUp)),
+    ...outOfUseFindings(run.setUp, await partsNow(db, run.setUp)),
   ];
   refuseUnexplained(findings, decision);
   return issueCertificate(run, judgement, decision);
@@ -76,8 +63,8 @@ function certifiedFacts(
   { services, person, run, request }: Deciding<StandardizationRun, CertifyRequest>,
   certificate: Certificate,
 ): readonly Fact[] {
-  const { deviceId, deviceTime, clockOffsetMs, basedOn } = request;
-  const device = { deviceId, deviceTime, clockOffsetMs };
+  const { basedOn } = request;
+  const device = deviceOf(request);
   const { number, molarity, expandedUncertainty, coverageFactor, certifiedOn, validUntil } =
     certificate;
   const { unrounded, effectiveDegreesOfFreedom, restsOn } = certificate;

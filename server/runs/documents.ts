@@ -8,7 +8,6 @@ import type { DocumentContext } from '#core/titration/document';
 import { certificateDocument, reportDocument } from '#core/titration/document';
 import type { Judgement } from '#core/titration/judging';
 import { certifiedFigures, judgeRun, reportedFigures } from '#core/titration/judging';
-import type { RunFact } from '#core/titration/record';
 import type { Certificate, Report } from '#core/titration/run';
 import { analysisOf, certificateLink, reportLink, standardizationOf } from '#core/titration/run';
 import { namedRecords } from '#core/titration/setUp';
@@ -26,59 +25,78 @@ import type { Services } from '../services';
 import type { IssuedFile, Issuing } from './issue';
 import type { RunAtHand } from './openRun';
 
-/** A run as it was when a fact issued something of it. */
-export function asIssued(
-  services: Services,
-  run: RunAtHand,
-  isIssuing: (fact: RunFact) => boolean,
-): RunAtHand {
-  const end = run.facts.findIndex(isIssuing);
+/** A run as it was when a certificate was issued. */
+export function asIssued(services: Services, run: RunAtHand, { number }: Certificate): RunAtHand {
+  const end = run.facts.findIndex(
+    (fact) => fact.kind === 'run.certified' && fact.body.certificate.number === number,
+  );
   const facts = run.facts.slice(0, end);
   const references = referencesFor(facts, aroundOf(services, run.surroundings));
   const before = foldLoaded({ id: run.state.id, kind: 'run', facts, references });
-  if (!before) throw new RangeError(`run ${run.state.id} never issued it`);
+  if (!before) throw new RangeError(`run ${run.state.id} never issued ${number}`);
   return { ...before, surroundings: run.surroundings };
 }
 
-/**
- * The certificate on paper, and the file of its figures that is attached to it. Both are made once: the paper holds the SHA-256 of the
- * file and the head of the audit log before the issue.
- */
+/** The certificate on paper, and the file of its figures that is attached to it. */
 export async function makeDocuments(
-  { services, printer, baseUrl }: Issuing,
+  issuing: Issuing,
   person: PersonState,
   run: RunAtHand,
   certificate: Certificate,
 ): Promise<readonly IssuedFile[]> {
+  const { services, baseUrl } = issuing;
+  const { number } = certificate;
   const file = await certificateFileOf(services, run, certificate, await getAuditHead(services.db));
-  const json = issuedFile(
-    `${certificate.number}.json`,
-    'application/json',
-    Buffer.from(canonicalText(file)),
-  );
-  const link = certificateLink(baseUrl, run.state.id, certificate.number);
-  const pdf = await paperOf({ services, printer }, person, file.document, json, link);
-  return [json, issuedFile(`${certificate.number}.pdf`, 'application/pdf', pdf)];
+  const link = certificateLink(baseUrl, run.state.id, number);
+  return papersWith(issuing, person, { number, file, documents: [file.document], link });
 }
 
-/** A document on paper, with the file of its figures. */
-async function paperOf(
-  { services, printer }: Pick<Issuing, 'services' | 'printer'>,
+/** The report on paper, for the batch or for each sample, and the file of its figures that is attached to each. */
+export async function makeReportDocuments(
+  issuing: Issuing,
   person: PersonState,
-  document: Document,
-  { stored, content }: IssuedFile,
-  link: string,
-): Promise<Buffer> {
-  return printer.print(person.id, {
-    kind: 'document',
-    printed: {
-      document,
-      source: { name: stored.name, content, sha256: stored.sha256 },
-      link,
-      logo: await logoOf(services),
-      issuedAt: services.now().toISOString(),
-    },
-  });
+  run: RunAtHand,
+  report: Report,
+): Promise<readonly IssuedFile[]> {
+  const { services, baseUrl } = issuing;
+  const { number } = report;
+  const file = await reportFileOf(services, run, report, await getAuditHead(services.db));
+  const link = reportLink(baseUrl, run.state.id, number);
+  return papersWith(issuing, person, { number, file, documents: file.documents, link });
+}
+
+/** What is put on paper, and the file that goes with it. */
+interface Papers {
+  readonly number: string;
+  readonly file: object;
+  readonly documents: readonly Document[];
+  /** Where its page is. */
+  readonly link: string;
+}
+
+/**
+ * The file of what is issued, and its papers. All are made once: each paper holds the SHA-256 of the file, which holds the head of the
+ * audit log before the issue.
+ */
+async function papersWith(
+  { services, printer }: Issuing,
+  person: PersonState,
+  { number, file, documents, link }: Papers,
+): Promise<readonly IssuedFile[]> {
+  const json = issuedFile(`${number}.json`, 'application/json', Buffer.from(canonicalText(file)));
+  const { name, sha256 } = json.stored;
+  const logo = await logoOf(services);
+  const papers: IssuedFile[] = [];
+  for (const document of documents) {
+    const source = { name, content: json.content, sha256 };
+    const issuedAt = services.now().toISOString();
+    const pdf = await printer.print(person.id, {
+      kind: 'document',
+      printed: { document, source, link, logo, issuedAt },
+    });
+    papers.push(issuedFile(`${document.number.replace('/', '-')}.pdf`, 'application/pdf', pdf));
+  }
+  return [json, ...papers];
 }
 
 function issuedFile(name: string, type: StoredFile['type'], content: Buffer): IssuedFile {
@@ -160,25 +178,6 @@ async function inWords<Made>(
       instantText: instantTextIn(laboratory?.timeZone ?? 'UTC'),
     }),
   );
-}
-
-/** The report on paper, for the batch or for each sample, and the file of its figures that is attached to each. */
-export async function makeReportDocuments(
-  { services, printer, baseUrl }: Issuing,
-  person: PersonState,
-  run: RunAtHand,
-  report: Report,
-): Promise<readonly IssuedFile[]> {
-  const file = await reportFileOf(services, run, report, await getAuditHead(services.db));
-  const { number } = report;
-  const json = issuedFile(`${number}.json`, 'application/json', Buffer.from(canonicalText(file)));
-  const link = reportLink(baseUrl, run.state.id, number);
-  const papers: IssuedFile[] = [];
-  for (const document of file.documents) {
-    const pdf = await paperOf({ services, printer }, person, document, json, link);
-    papers.push(issuedFile(`${document.number.replace('/', '-')}.pdf`, 'application/pdf', pdf));
-  }
-  return [json, ...papers];
 }
 
 /** A report as a file, made from the entries. */

@@ -1,4 +1,3 @@
-import { authorOf } from '#core/people';
 import type { Fact } from '#core/record';
 import type { AnalysisRun, Report, ReportedResult } from '#core/titration/run';
 import {
@@ -6,31 +5,23 @@ import {
   nextReportNumber,
   outOfUseFindings,
   reportFindings,
-  signaturesWith,
 } from '#core/titration/judging';
 import type { ReportRequest } from '#contract';
-import { makeServerFact, refuseStale, refuseUnexplained } from '../ledger/append';
-import { laboratoryNow } from '../ledger/around';
+import { deviceOf, makeServerFact, refuseUnexplained } from '../ledger/append';
 import { makeReportDocuments } from './documents';
 import type { Deciding, Issue } from './issue';
 import { reportable } from './openRun';
 import { controlsOf } from './controls';
 import { partsNow, partsOf } from './partsNow';
-import { signingNow } from './sign';
 
 /** A report of the samples of a run: each sample keeps what was stated of it. */
 export const REPORT: Issue<AnalysisRun, Report, ReportRequest> = {
   of: reportable,
   also: ({ setUp }) => setUp.samples.map(({ sample: { id } }) => ({ id, kind: 'sample' as const })),
-  issuedBy: (fact, person, { basedOn, form, reason }) => {
+  issuedBy: (fact, { form, reason }) => {
     if (fact.kind !== 'run.reported') return null;
     const { report } = fact.body;
-    const isSame =
-      fact.authorId === person.id &&
-      fact.basedOn === basedOn &&
-      report.form === form &&
-      report.reason === reason;
-    return isSame ? report : null;
+    return report.form === form && report.reason === reason ? report : null;
   },
   decide,
   documents: makeReportDocuments,
@@ -38,24 +29,19 @@ export const REPORT: Issue<AnalysisRun, Report, ReportRequest> = {
 };
 
 async function decide({
-  services,
+  services: { db },
   person,
   run,
-  request,
-  at,
+  request: { form, reason },
+  today,
+  settings: { warningDays },
+  signed,
 }: Deciding<AnalysisRun, ReportRequest>): Promise<Report> {
-  const tx = services.db;
-  refuseStale(request.basedOn, run.version);
-  const { today, settings } = await laboratoryNow(tx, services);
-  const { draft, form, reason } = request;
-  const signing = await signingNow(tx, run, {
-    ...{ means: 'authorized', draft, author: authorOf(person) },
-  });
-  const now = await partsNow(tx, run.setUp);
-  const samples = await partsOf(tx, run.setUp, 'sample');
-  const controls = await controlsOf(tx, run, { today, warningDays: settings.warningDays });
+  const now = await partsNow(db, run.setUp);
+  const samples = await partsOf(db, run.setUp, 'sample');
+  const controls = await controlsOf(db, run, { today, warningDays });
   const decision = {
-    ...signaturesWith(run, signing, { by: person.id, at }),
+    ...signed,
     number: nextReportNumber(run, samples),
     form,
     controls,
@@ -76,8 +62,8 @@ function reportedFacts(
   { services, person, run, request }: Deciding<AnalysisRun, ReportRequest>,
   report: Report,
 ): readonly Fact[] {
-  const { deviceId, deviceTime, clockOffsetMs, basedOn, factId } = request;
-  const device = { deviceId, deviceTime, clockOffsetMs };
+  const { basedOn, factId } = request;
+  const device = deviceOf(request);
   return [
     makeServerFact(services, person.id, {
       ...device,

@@ -54,17 +54,7 @@ export function runRoutes(parts: RunParts): Router {
     const file = kept && (await findFile(services.db, kept.fileId));
     response.attachment(`${certificate.number}.json`).type('application/json');
     const made = () =>
-      certificateFileOf(
-        services,
-        asIssued(
-          services,
-          run,
-          (fact) =>
-            fact.kind === 'run.certified' && fact.body.certificate.number === certificate.number,
-        ),
-        certificate,
-        null,
-      );
+      certificateFileOf(services, asIssued(services, run, certificate), certificate, null);
     response.send(file?.content ?? JSON.stringify(await made()));
   });
 

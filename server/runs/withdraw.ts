@@ -8,7 +8,13 @@ import type { RunState } from '#core/titration/run';
 import type { WithdrawReportRequest, WithdrawRequest } from '#contract';
 import { durably } from '../database/durably';
 import { AppError, factIdReused } from '../http/appError';
-import { makeServerFact, refuseStale, refuseUnexplained, storeNext } from '../ledger/append';
+import {
+  deviceOf,
+  makeServerFact,
+  refuseStale,
+  refuseUnexplained,
+  storeNext,
+} from '../ledger/append';
 import { confirmSigner } from '../people/accounts';
 import type { Services } from '../services';
 import { certifiable, lockWith, openRun, reportable } from './openRun';
@@ -57,14 +63,6 @@ export const OF_REPORT: Withdrawal<WithdrawReportRequest> = {
       }),
     ),
 };
-
-function deviceOf({
-  deviceId,
-  deviceTime,
-  clockOffsetMs,
-}: Pick<WithdrawReportRequest, 'deviceId' | 'deviceTime' | 'clockOffsetMs'>) {
-  return { deviceId, deviceTime, clockOffsetMs };
-}
 
 /**
  * Withdraws what is in force of a run, by somebody who gives their password: it holds no longer, on the run and beside it, both or
