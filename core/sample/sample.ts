@@ -107,7 +107,7 @@ export interface ReportedContent {
   readonly reportedOn: PlainDate;
 }
 
-/** Results of a control from before, in the order of their days. */
+/** Results of a control from before. */
 export interface PointsTakenOver {
   readonly analysisId: string;
   readonly unit: ResultUnit;

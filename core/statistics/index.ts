@@ -1,4 +1,3 @@
-export type { Accepted } from './acceptability';
 export { acceptedResults } from './acceptability';
 export type { FTest, StatedResult, WeightedMean, WelchTest } from './agreement';
 export { fTest, normalizedError, weightedMean, welch } from './agreement';

@@ -34,17 +34,12 @@ export interface Found extends Measured {
  */
 export function foundIn({ references, setUp }: AnalysisRun, { evaluation }: Result): Found {
   const { value, combinedStandardUncertainty: titrationUncertainty } = evaluation;
-  const percent = references.method.performance?.methodUncertaintyPercent ?? null;
+  const percent = methodUncertaintyPercent(references);
   const methodUncertainty = percent === null ? null : (Math.abs(value) * percent) / 100;
   const standardUncertainty = Math.hypot(titrationUncertainty, methodUncertainty ?? 0);
   const degreesOfFreedom =
     evaluation.effectiveDegreesOfFreedom * (standardUncertainty / titrationUncertainty) ** 4;
-  const coverageFactor =
-    methodUncertainty === null
-      ? evaluation.coverageFactor
-      : setUp.rules.coverage === 'two'
-        ? 2
-        : coverageFactorFor(degreesOfFreedom);
+  const coverageFactor = setUp.rules.coverage === 'two' ? 2 : coverageFactorFor(degreesOfFreedom);
   const expandedUncertainty = coverageFactor * standardUncertainty;
   const { detectionLimit = null, quantificationLimit = null } = references.method.performance ?? {};
   const limitOf = (usual: number | null) => usual && contentFromUsual(references, usual);
@@ -64,6 +59,12 @@ export function foundIn({ references, setUp }: AnalysisRun, { evaluation }: Resu
     detection: detectionOf(value, limits),
     limits,
   };
+}
+
+function methodUncertaintyPercent({
+  method,
+}: Pick<AnalysisRun['references'], 'method'>): number | null {
+  return method.performance?.methodUncertaintyPercent ?? null;
 }
 
 function detectionOf(value: number, { detection, quantification }: Found['limits']): Detection {
@@ -107,7 +108,7 @@ export function molarMassCandidates(
 
 /** What U covers, in a sentence. */
 export function coverageText({ references }: Pick<AnalysisRun, 'references'>): string {
-  return (references.method.performance?.methodUncertaintyPercent ?? null) === null
+  return methodUncertaintyPercent(references) === null
     ? 'U covers the titration of the test portion only: not sampling, homogeneity or a bias of the method.'
     : 'U covers the titration and, from the laboratory’s own long-term data, the method: not sampling.';
 }

@@ -11,12 +11,11 @@ import { digestOf } from '../../record';
 import { CORRECTION_DECIMALS, outcomeText } from '../../wording';
 import type { Certificate, RunState } from '../run';
 import { portionText, standardizationOf, titreMl } from '../run';
-import { arrangementOf, describeInstruments, describeStandard } from '../setUp';
+import { describeStandard } from '../setUp';
 import type { CertificationDecision } from './certificationChecks';
 import type { Judgement, Result } from './judge';
-import { deviationsOf } from './resultChecks';
 import { CATALOGUE_VERSION, CORE_VERSION } from './versions';
-import { analystsOf, endPointText } from './work';
+import { endPointText, workOf } from './work';
 
 /** Doubles differ in their last bits when a product is calculated in another order: figures are the same within this part. */
 export const SAME_WITHIN = 1e-12;
@@ -94,7 +93,6 @@ function statedOf(run: RunState, judgement: Judgement): Stated {
   const { accurate } = judgement;
   const result = resultOf(judgement);
   const { evaluation, rounded } = result;
-  const { burette } = run.references;
   const verdictCount = (verdict: string): number =>
     judgement.replicates.filter((replicate) => replicate.verdict === verdict).length;
   return {
@@ -117,13 +115,8 @@ function statedOf(run: RunState, judgement: Judgement): Stated {
       why: why && outcomeText(why),
     })),
     indicator: endPointText(run, [judgement]),
-    temperatureC: run.setUp.temperatureC,
     standard: describeStandard(standardizationOf(run).references),
-    measuredWith: describeInstruments(arrangementOf(run.references)),
-    burette: burette.calibration ? `${burette.name}, calibrated` : burette.name,
-    analystIds: analystsOf(run),
-    rules: run.setUp.rules,
-    deviations: deviationsOf(run),
+    ...workOf(run),
   };
 }
 

@@ -4,13 +4,12 @@ import { digestOf } from '../../record';
 import type { SampleState } from '../../sample';
 import type { AnalysisRun, Report, ReportedResult } from '../run';
 import { analysisOf, seriesOf } from '../run';
-import { arrangementOf, describeInstruments, describeTitrant, sampleOf, statedBy } from '../setUp';
+import { describeTitrant, sampleOf, statedBy } from '../setUp';
 import { contentText, foundIn, heldAs } from './found';
 import type { Judgement } from './judge';
 import { judgeRun } from './judge';
-import { deviationsOf } from './resultChecks';
 import { CATALOGUE_VERSION, CORE_VERSION } from './versions';
-import { analystsOf, endPointText } from './work';
+import { endPointText, workOf } from './work';
 
 /** What the person who issues a report decides. */
 export type ReportDecision = Pick<
@@ -81,8 +80,8 @@ function stated(run: AnalysisRun): Stated {
 }
 
 function statedOf(run: AnalysisRun): Stated {
-  const { references, setUp } = run;
-  const { method, titrant, burette } = references;
+  const { references } = run;
+  const { method, titrant } = references;
   const judged = judgedSeries(run);
   const known = knownMolarity(titrant);
   if (!known) throw new RangeError(`the molarity of bottle ${titrant.code} is not known`);
@@ -104,12 +103,7 @@ function statedOf(run: AnalysisRun): Stated {
       run,
       judged.map(({ judgement }) => judgement),
     ),
-    temperatureC: setUp.temperatureC,
-    measuredWith: describeInstruments(arrangementOf(references)),
-    burette: burette.calibration ? `${burette.name}, calibrated` : burette.name,
-    analystIds: analystsOf(run),
-    rules: setUp.rules,
-    deviations: deviationsOf(run),
+    ...workOf(run),
     amends: run.reports.at(-1)?.report.number ?? null,
   };
 }

@@ -5,7 +5,7 @@ import type { Finding } from '../../record';
 import { unlikely } from '../../record';
 import { endOfSentence } from '../../wording';
 import type { RunState } from '../run';
-import type { Adopted, RunSetUp } from '../setUp';
+import type { Adopted, AnalysisReferences, RunSetUp } from '../setUp';
 import { isAnalysis, namedRecords } from '../setUp';
 
 /** Records as they are now; those that a run does not rest on may be among them. */
@@ -77,27 +77,33 @@ export function correctedSince(
   });
 }
 
-/**
- * The titrant of a run of samples whose certificate was withdrawn, once another is in force: the run goes on with that, and its
- * results are computed anew.
- */
+/** The certificate by which the titrant of a run of samples is known, if that was withdrawn, and the bottle as it is now; else null. */
+export function titrantWithdrawn(
+  { references: { titrant } }: { readonly references: Pick<AnalysisReferences, 'titrant'> },
+  { bottles }: Pick<RecordsNow, 'bottles'>,
+) {
+  const used = certificateInForce(titrant)?.certificateNumber;
+  const bottle = bottles.find(({ id }) => id === titrant.id);
+  const certificate = bottle?.certificatesWithdrawn.find(
+    ({ certificateNumber }) => certificateNumber === used,
+  );
+  return bottle && certificate ? { bottle, certificate } : null;
+}
+
+/** That certificate, once another is in force: the run goes on with that, and its results are computed anew. */
 export function restatedTitrant(
   { references }: RunState,
-  { bottles }: Pick<RecordsNow, 'bottles'>,
+  now: Pick<RecordsNow, 'bottles'>,
 ): readonly CorrectedSince[] {
-  if (!isAnalysis(references)) return [];
-  const { id, ...titrant } = references.titrant;
-  const used = certificateInForce(titrant)?.certificateNumber;
-  const now = bottles.find((one) => one.id === id);
-  if (!now) return [];
-  const current = certificateInForce(now)?.certificateNumber;
-  const gone = now.certificatesWithdrawn.find((one) => one.certificateNumber === used);
-  if (!gone || current === undefined) return [];
+  const withdrawn = isAnalysis(references) ? titrantWithdrawn({ references }, now) : null;
+  const current = withdrawn && certificateInForce(withdrawn.bottle);
+  if (!withdrawn || !current) return [];
+  const { bottle, certificate } = withdrawn;
   return [
     {
-      adopt: { kind: 'bottle', id, version: now.version },
-      name: `Bottle ${now.code}`,
-      reason: `${endOfSentence(gone.reason)} Certificate ${current} takes the place of ${gone.certificateNumber}.`,
+      adopt: { kind: 'bottle', id: bottle.id, version: bottle.version },
+      name: `Bottle ${bottle.code}`,
+      reason: `${endOfSentence(certificate.reason)} Certificate ${current.certificateNumber} takes the place of ${certificate.certificateNumber}.`,
     },
   ];
 }

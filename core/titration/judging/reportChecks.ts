@@ -1,5 +1,4 @@
 import type { BottleState } from '../../reagent';
-import { knownMolarity } from '../../reagent';
 import type { Finding } from '../../record';
 import { impossible, sameValue, unlikely } from '../../record';
 import type { ControlSaid, SampleState } from '../../sample';
@@ -9,6 +8,7 @@ import { openConflicts } from '../run';
 import { sampleOf } from '../setUp';
 import type { JudgedSeries } from './issueReport';
 import { judgedSeries } from './issueReport';
+import { titrantWithdrawn } from './recordsNow';
 import { circumstanceFindings, seriesFindings } from './resultChecks';
 
 /** What is around a run as it is reported; records that it does not rest on may be among them. */
@@ -35,19 +35,12 @@ export function reportFindings(run: AnalysisRun, now: ReportedNow): readonly Fin
   ];
 }
 
-/** The certificate by which its titrant was known was withdrawn: nothing is reported by it. */
-function titrantFindings(
-  { references: { titrant } }: AnalysisRun,
-  { bottles }: ReportedNow,
-): readonly Finding[] {
-  const number = knownMolarity(titrant)?.certificateNumber ?? null;
-  const isWithdrawn = bottles
-    .filter(({ id }) => id === titrant.id)
-    .flatMap(({ certificatesWithdrawn }) => certificatesWithdrawn)
-    .some(({ certificateNumber }) => certificateNumber === number);
-  return isWithdrawn && number !== null
-    ? [impossible('titrant-certificate-withdrawn', 'run', { number })]
-    : [];
+/** Nothing is reported by a titrant whose certificate was withdrawn. */
+function titrantFindings(run: AnalysisRun, now: ReportedNow): readonly Finding[] {
+  const number = titrantWithdrawn(run, now)?.certificate.certificateNumber;
+  return number === undefined
+    ? []
+    : [impossible('titrant-certificate-withdrawn', 'run', { number })];
 }
 
 function sampleFindings(

@@ -3,7 +3,9 @@ import type { Id } from '../../grammar';
 import { CURVE_WAYS } from '../../wording';
 import { curveEndOf } from '../figures';
 import type { RunState } from '../run';
+import { arrangementOf, describeInstruments } from '../setUp';
 import type { Judgement } from './judge';
+import { deviationsOf } from './resultChecks';
 
 /** Who weighed and read, in the order of their first entry; whoever set the run up, while nobody has. */
 export function analystsOf({ flasks, started }: RunState): readonly Id[] {
@@ -27,4 +29,18 @@ export function endPointText(run: RunState, judgements: readonly Judgement[]): s
   return isByCurve
     ? `electrode, ${[...new Set(ways)].map((way) => CURVE_WAYS[way]).join(' or ')}`
     : describeEndPoint(run.references.method, run.setUp.rules);
+}
+
+/** What whatever is issued says of how a run was worked. */
+export function workOf(run: RunState) {
+  const { setUp, references } = run;
+  const { burette } = references;
+  return {
+    temperatureC: setUp.temperatureC,
+    measuredWith: describeInstruments(arrangementOf(references)),
+    burette: burette.calibration ? `${burette.name}, calibrated` : burette.name,
+    analystIds: analystsOf(run),
+    rules: setUp.rules,
+    deviations: deviationsOf(run),
+  };
 }

@@ -9,6 +9,7 @@ import type { VoidCause } from '../../wording';
 import type { RunFactTable } from './draft';
 import { draftAt } from './draft';
 import { EARLIER_CERTIFICATES } from './earlierRuns';
+import { checkInForce, closeBy, reopenBy } from './issued';
 import { unknownFlask } from './refusals';
 
 /** How a run goes on, and how it ends. */
@@ -105,11 +106,7 @@ export const COURSE_FACTS: RunFactTable<
     earlier: EARLIER_CERTIFICATES,
     check: () => [],
     apply: (draft, fact) => {
-      draft.status = 'certified';
-      const issued = { ...fact.body, documents: draft.documents, withdrawn: null };
-      draft.certificates = [...draft.certificates, issued];
-      draft.documents = [];
-      draft.closed = { ...provenance(fact), reason: null };
+      draft.certificates = [...draft.certificates, closeBy(draft, fact, 'certified')];
     },
     sentence: ({ certificate }) => `certified: ${certificate.number}.`,
   },
@@ -122,29 +119,17 @@ export const COURSE_FACTS: RunFactTable<
     check: ({ body: { number } }, run, around) =>
       checkWithdrawing(run, number, around?.author ?? null),
     apply: (draft, fact) => {
-      const last = draft.certificates.at(-1);
-      if (!last) return;
-      const withdrawn = { ...provenance(fact), reason: fact.body.reason };
-      draft.certificates = [...draft.certificates.slice(0, -1), { ...last, withdrawn }];
-      draft.status = 'open';
-      draft.closed = null;
+      draft.certificates = reopenBy(draft, fact, draft.certificates);
     },
     sentence: ({ number, reason }) => `certificate ${number} withdrawn: ${reason}.`,
   },
 };
 
-/**
- * What speaks against withdrawing a certificate: it must be the one in force, and take somebody who may issue one.
- *
- * @param author null where it is not asked who
- */
+/** What speaks against withdrawing a certificate. @param author null where it is not asked who */
 export function checkWithdrawing(
   { certificate }: RunState,
   number: string,
   author: Author | null,
 ): readonly Finding[] {
-  return [
-    ...(author ? checkMay(author, 'authorize') : []),
-    ...(certificate?.number === number ? [] : [impossible('not-in-force', 'number', { number })]),
-  ];
+  return checkInForce(certificate, number, author, 'not-in-force');
 }

@@ -2,7 +2,16 @@ import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Around, Fact, FactDefinition, Provenance, StoredFile, Whose } from '../../record';
 import { isTimeDoubtful, provenance } from '../../record';
-import type { Entry, Flask, Portion, Reading, ReadingPlace, Refill, RunState } from '../run';
+import type {
+  Entry,
+  Flask,
+  Issued,
+  Portion,
+  Reading,
+  ReadingPlace,
+  Refill,
+  RunState,
+} from '../run';
 import { endsDelivery, FINAL, INITIAL, isSamePlace } from '../run';
 import type { Adopted, RunReferences, RunSetUp } from '../setUp';
 import { isAnalysis, withAdopted } from '../setUp';
@@ -186,9 +195,7 @@ export function finish(
 }
 
 /** The last that was issued, as long as nobody withdrew it. */
-function inForce<Issued extends { readonly withdrawn: object | null }>(
-  issued: readonly Issued[],
-): Issued | null {
+function inForce<One extends Issued>(issued: readonly One[]): One | null {
   const last = issued.at(-1);
   return last?.withdrawn === null ? last : null;
 }

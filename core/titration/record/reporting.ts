@@ -1,8 +1,8 @@
 import type { Finding } from '../../record';
-import { checkMay, impossible, provenance } from '../../record';
 import type { Author } from '../../rights';
 import type { Report, RunState } from '../run';
 import type { RunFactTable } from './draft';
+import { checkInForce, closeBy, reopenBy } from './issued';
 
 /** How the results of samples leave the laboratory. */
 export interface ReportingBodies {
@@ -21,11 +21,7 @@ export const REPORTING_FACTS: RunFactTable<
     isSigned: true,
     check: () => [],
     apply: (draft, fact) => {
-      draft.status = 'reported';
-      const issued = { ...fact.body, documents: draft.documents, withdrawn: null };
-      draft.reports = [...draft.reports, issued];
-      draft.documents = [];
-      draft.closed = { ...provenance(fact), reason: null };
+      draft.reports = [...draft.reports, closeBy(draft, fact, 'reported')];
     },
     sentence: ({ report }) => `reported: ${report.number}.`,
   },
@@ -37,29 +33,17 @@ export const REPORTING_FACTS: RunFactTable<
     check: ({ body: { number } }, run, around) =>
       checkWithdrawingReport(run, number, around?.author ?? null),
     apply: (draft, fact) => {
-      const last = draft.reports.at(-1);
-      if (!last) return;
-      const withdrawn = { ...provenance(fact), reason: fact.body.reason };
-      draft.reports = [...draft.reports.slice(0, -1), { ...last, withdrawn }];
-      draft.status = 'open';
-      draft.closed = null;
+      draft.reports = reopenBy(draft, fact, draft.reports);
     },
     sentence: ({ number, reason }) => `report ${number} withdrawn: ${reason}.`,
   },
 };
 
-/**
- * What speaks against withdrawing a report: it must be the one in force, and take somebody who may issue one.
- *
- * @param author null where it is not asked who
- */
+/** What speaks against withdrawing a report. @param author null where it is not asked who */
 export function checkWithdrawingReport(
   { report }: RunState,
   number: string,
   author: Author | null,
 ): readonly Finding[] {
-  return [
-    ...(author ? checkMay(author, 'authorize') : []),
-    ...(report?.number === number ? [] : [impossible('report-not-in-force', 'number', { number })]),
-  ];
+  return checkInForce(report, number, author, 'report-not-in-force');
 }

@@ -1,5 +1,4 @@
-import type { MethodState } from '../../chemistry';
-import type { Analysis, EntryState } from '../../chemistry';
+import type { Analysis, EntryState, MethodState } from '../../chemistry';
 import { findAnalysis, findMethod } from '../../chemistry';
 import type { HouseRules, RuleOverrides } from '../../laboratory';
 import { checkRules, describeDeviations, deviatingRules, withOverrides } from '../../laboratory';

@@ -37,6 +37,7 @@ export type {
   EndPointGrade,
   Entry,
   Flask,
+  Issued,
   IssuedCertificate,
   IssuedReport,
   MeasuredIncident,

@@ -127,22 +127,22 @@ export interface Flask {
   readonly voided: (Provenance & { readonly reason: string; readonly cause?: VoidCause }) | null;
 }
 
-/** A certificate as it was issued, and what became of it. */
-export interface IssuedCertificate {
-  readonly certificate: Certificate;
+/** What was issued of a run, and what became of it. */
+export interface Issued {
   /** On paper and as a file; none of certificates of before documents were kept. */
   readonly documents: readonly StoredFile[];
   /** Null while it holds. */
   readonly withdrawn: (Provenance & { readonly reason: string }) | null;
 }
 
-/** A report as it was issued, and what became of it. */
-export interface IssuedReport {
+/** A certificate as it was issued. */
+export interface IssuedCertificate extends Issued {
+  readonly certificate: Certificate;
+}
+
+/** A report as it was issued, for the batch or for each of its samples. */
+export interface IssuedReport extends Issued {
   readonly report: Report;
-  /** On paper, for the batch or for each sample, and as a file. */
-  readonly documents: readonly StoredFile[];
-  /** Null while it holds. */
-  readonly withdrawn: (Provenance & { readonly reason: string }) | null;
 }
 
 /** A run as its facts tell it. */
