@@ -20,4 +20,4 @@ export type {
 } from './sample';
 export { DECISION_RULES, requestFor } from './sample';
 export type { AroundSample } from './sampleRecord';
-export { dilutionText, isReported, needsOf, SAMPLE_RECORD } from './sampleRecord';
+export { dilutionText, needsOf, SAMPLE_RECORD, statedWithin, takenText } from './sampleRecord';

@@ -22,6 +22,7 @@ import type {
   SampleFactBodies,
   SampleRequest,
   SampleState,
+  Stated,
 } from './sample';
 import { requestFor } from './sample';
 
@@ -177,7 +178,7 @@ export const SAMPLE_RECORD = defineRecord<
 });
 
 /** Whether every request has a result in a report that holds. */
-export function isReported({ requests }: Sample, reported: SampleState['reported']): boolean {
+function isReported({ requests }: Sample, reported: SampleState['reported']): boolean {
   const holding = reported.filter(({ withdrawn }) => withdrawn === null);
   return (
     requests.length > 0 &&
@@ -313,6 +314,20 @@ function checkDilution(
       ? [unlikely('small-aliquot', 'pipette', { aliquotMl: from.volumeMl })]
       : []),
   ];
+}
+
+/** Who took it and when; `not by this laboratory` where neither is known. */
+export function takenText(
+  { sampledBy, sampledOn }: Pick<Sample, 'sampledBy' | 'sampledOn'>,
+  dateText: (date: PlainDate) => string,
+): string {
+  const taken = [sampledBy, sampledOn === null ? '' : dateText(sampledOn)];
+  return taken.filter((one) => one !== '').join(', ') || 'not by this laboratory';
+}
+
+/** A stated value with its limits: `1.012 ± 0.002 g/mL`. */
+export function statedWithin({ value, plusMinus }: Stated, unit: string): string {
+  return `${figureText(value)} ± ${figureText(plusMinus)} ${unit}`;
 }
 
 /** A dilution as it is told: `10 mL to 250 mL`. */

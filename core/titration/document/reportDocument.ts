@@ -4,22 +4,15 @@ import { rowsOf, sectionOf } from '../../document';
 import type { Id } from '../../grammar';
 import { paperUnitsOf } from '../../laboratory';
 import { decimalOf, figureText, roundSignificant } from '../../measurement';
-import { controlText, requirementText } from '../../sample';
-import { outcomeText } from '../../wording';
+import { controlText, requirementText, statedWithin, takenText } from '../../sample';
 import type { JudgedSeries } from '../judging';
-import {
-  contentText,
-  coverageText,
-  foundIn,
-  heldAs,
-  judgedSeries,
-  VERDICT_WORDS,
-} from '../judging';
+import { contentText, coverageText, foundIn, heldAs, judgedSeries } from '../judging';
 import type { AnalysisRun, Report } from '../run';
 import { isBlank, portionText } from '../run';
 import { pipetteVolumeMl, sampleOf, soughtOf, statedBy } from '../setUp';
 import type { DocumentContext } from './context';
-import { equipmentSection, solutionRows } from './restsOn';
+import { equipmentSection, excessRows, methodBlocks, ratioText, solutionRows } from './restsOn';
+import { verdictText } from './series';
 import { recordSection, signaturesSection } from './signed';
 
 /** Figures of single titrations: one more than most results need. */
@@ -47,15 +40,11 @@ export function reportDocument(
     methodSection(run, report, context),
     sectionOf('Titrant', [
       rowsOf(solutionRows('Titrant', run.references.titrant, context)),
-      rowsOf(
-        run.references.excess
-          ? solutionRows('Added in excess', run.references.excess.bottle, context)
-          : [],
-      ),
+      excessRows(run.references.excess, context),
     ]),
     equipmentSection(run, context),
     titrationsSection(run, judged),
-    uncertaintySection(run, report, results),
+    uncertaintySection(run, results),
     signaturesSection({ ...report, signedOnceById: report.issuedById }, context),
     recordSection(run, report, context),
   ];
@@ -127,8 +116,6 @@ function samplesSection(judged: readonly JudgedSeries[], { dateText }: DocumentC
     judged.map(({ series: { references } }) => {
       const { state, dilutions } = sampleOf(references);
       const { sample } = state;
-      const taken = [sample.sampledBy, sample.sampledOn && dateText(sample.sampledOn)];
-      const named = taken.filter((one) => one !== '' && one !== null);
       const steps = dilutions.map(
         ({ pipette, flask }) =>
           `${figureText(decimalOf(pipetteVolumeMl(pipette)))} mL to ${figureText(decimalOf(pipetteVolumeMl(flask)))} mL`,
@@ -136,19 +123,11 @@ function samplesSection(judged: readonly JudgedSeries[], { dateText }: DocumentC
       const rows: readonly Row[] = [
         ['Sample', [sample.code, sample.description, sample.source].filter(Boolean).join(', ')],
         ['For', sample.customer],
-        ['Taken', named.length > 0 ? named.join(', ') : 'not by this laboratory'],
+        ['Taken', takenText(sample, dateText)],
         ['Received', dateText(sample.receivedOn)],
         ['Condition', sample.condition],
-        [
-          'Density',
-          sample.density &&
-            `${figureText(sample.density.value)} ± ${figureText(sample.density.plusMinus)} g/mL`,
-        ],
-        [
-          'Mean mass of one',
-          sample.unitMass &&
-            `${figureText(sample.unitMass.value)} ± ${figureText(sample.unitMass.plusMinus)} g`,
-        ],
+        ['Density', sample.density && statedWithin(sample.density, 'g/mL')],
+        ['Mean mass of one', sample.unitMass && statedWithin(sample.unitMass, 'g')],
         ['Diluted', steps.length > 0 && `${steps.join(', then ')}; the result is of the original`],
       ];
       return rowsOf(rows);
@@ -162,34 +141,12 @@ function methodSection(
   { instantText }: DocumentContext,
 ) {
   const { method } = run.references;
-  const choice = run.setUp.method;
   const as = statedAsOf(method, null);
   const { perTitrant } = ratiosOfAnalysis(method, as);
   return sectionOf('Method', [
+    ...methodBlocks('Analysis', run, catalogueVersion),
     rowsOf([
-      ['Analysis', method.name],
-      [
-        'Version',
-        choice.kind === 'own'
-          ? `${String(choice.version)} of the laboratory’s own`
-          : `catalogue ${catalogueVersion}`,
-      ],
-      ['Source', method.source],
-    ]),
-    {
-      kind: 'rows',
-      rows: [
-        {
-          name: method.equations.length === 1 ? 'Reaction' : 'Reactions',
-          value: { kind: 'reactions', equations: method.equations },
-        },
-      ],
-    },
-    rowsOf([
-      [
-        'Ratio',
-        `${figureText(decimalOf(Number(roundSignificant(perTitrant, 4))))} mol of ${as?.name ?? 'the acid'} to 1 mol of titrant`,
-      ],
+      ['Ratio', `${ratioText(perTitrant)} mol of ${as?.name ?? 'the acid'} to 1 mol of titrant`],
       ['Medium', method.medium],
       ['End point', endPoint],
       ['Temperature', `${figureText(temperatureC)} °C`],
@@ -205,8 +162,9 @@ function titrationsSection(run: AnalysisRun, judged: readonly JudgedSeries[]) {
   const rows = judged.flatMap(({ series, judgement }) => {
     const { code } = sampleOf(series.references).state.sample;
     const unit = soughtOf(series.references).as.unit.symbol;
-    return judgement.replicates.flatMap(({ flask, titreMl, molarity, verdict, why }) => {
-      if (verdict === 'open' || seen.has(flask.number)) return [];
+    return judgement.replicates.flatMap((one) => {
+      const { flask, titreMl, molarity } = one;
+      if (one.verdict === 'open' || seen.has(flask.number)) return [];
       seen.add(flask.number);
       return [
         [
@@ -217,7 +175,7 @@ function titrationsSection(run: AnalysisRun, judged: readonly JudgedSeries[]) {
           molarity === null
             ? '–'
             : `${figureText(roundSignificant(molarity, CONTENT_FIGURES))} ${unit}`,
-          [VERDICT_WORDS[verdict], ...(why ? [outcomeText(why)] : [])].join(': '),
+          verdictText(one),
         ],
       ];
     });
@@ -232,22 +190,17 @@ function titrationsSection(run: AnalysisRun, judged: readonly JudgedSeries[]) {
 }
 
 /** What the figures cover, u of the titration and of the method apart, and what the paper may be used for. */
-function uncertaintySection(run: AnalysisRun, { results }: Report, of: Report['results']) {
-  const parts = results
-    .filter((one) => of.includes(one))
-    .map(({ code, unit, unrounded: { titrationUncertainty, methodUncertainty } }) => {
-      const inUnit = (u: number | null): string =>
-        u === null
-          ? '–'
-          : `${figureText(roundSignificant(u, 2))} ${RESULT_UNITS[unit].unit.symbol}`;
-      return [code, inUnit(titrationUncertainty), inUnit(methodUncertainty)];
-    });
-  return sectionOf('What it covers', [
-    {
-      kind: 'table',
-      heads: ['Sample', 'u of the titration', 'u of the method'],
-      rows: run.references.method.performance?.methodUncertaintyPercent ? parts : [],
+function uncertaintySection(run: AnalysisRun, results: Report['results']) {
+  const rows = results.flatMap(
+    ({ code, unit, unrounded: { titrationUncertainty, methodUncertainty } }) => {
+      if (methodUncertainty === null) return [];
+      const inUnit = (u: number): string =>
+        `${figureText(roundSignificant(u, 2))} ${RESULT_UNITS[unit].unit.symbol}`;
+      return [[code, inUnit(titrationUncertainty), inUnit(methodUncertainty)]];
     },
+  );
+  return sectionOf('What it covers', [
+    { kind: 'table', heads: ['Sample', 'u of the titration', 'u of the method'], rows },
     {
       kind: 'sentences',
       sentences: [

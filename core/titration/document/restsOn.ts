@@ -12,22 +12,30 @@ import type { DocumentContext } from './context';
 
 export function methodSection(run: RunState, { indicator, catalogueVersion }: Certificate) {
   const { method } = standardizationOf(run).references;
-  const choice = run.setUp.method;
   const excess = excessRatioOfMethod(method);
-  const reactions: Block = {
-    kind: 'rows',
-    rows: [
-      {
-        name: method.equations.length === 1 ? 'Reaction' : 'Reactions',
-        value: { kind: 'reactions', equations: method.equations },
-      },
-    ],
-  };
-  const ratio = (value: number): string =>
-    figureText(decimalOf(Number(roundSignificant(value, 4))));
   return sectionOf('Method', [
+    ...methodBlocks('Method', run, catalogueVersion),
     rowsOf([
-      ['Method', method.name],
+      ['Ratio', `${ratioText(moleRatioOfMethod(method))} mol of titrant to 1 mol of standard`],
+      [
+        'Ratio of the excess',
+        excess !== null && `${ratioText(excess)} mol of titrant to 1 mol of the reagent in excess`,
+      ],
+      ['End point', indicator],
+    ]),
+  ]);
+}
+
+/** What a run went by: its name under a heading, its version and source, and its reactions. */
+export function methodBlocks(
+  heading: string,
+  { references: { method }, setUp }: RunState,
+  catalogueVersion: string,
+): readonly Block[] {
+  const choice = setUp.method;
+  return [
+    rowsOf([
+      [heading, method.name],
       [
         'Version',
         choice.kind === 'own'
@@ -36,16 +44,21 @@ export function methodSection(run: RunState, { indicator, catalogueVersion }: Ce
       ],
       ['Source', method.source],
     ]),
-    reactions,
-    rowsOf([
-      ['Ratio', `${ratio(moleRatioOfMethod(method))} mol of titrant to 1 mol of standard`],
-      [
-        'Ratio of the excess',
-        excess !== null && `${ratio(excess)} mol of titrant to 1 mol of the reagent in excess`,
+    {
+      kind: 'rows',
+      rows: [
+        {
+          name: method.equations.length === 1 ? 'Reaction' : 'Reactions',
+          value: { kind: 'reactions', equations: method.equations },
+        },
       ],
-      ['End point', indicator],
-    ]),
-  ]);
+    },
+  ];
+}
+
+/** A mole ratio as it stands on paper. */
+export function ratioText(ratio: number): string {
+  return figureText(decimalOf(Number(roundSignificant(ratio, 4))));
 }
 
 /** What its molarity goes back to: the lot that was weighed, or the solution that was measured out. */
@@ -57,7 +70,7 @@ export function standardSection(run: RunState, context: DocumentContext) {
         ? lotRows(standard.lot, context)
         : solutionRows('Standard', standard.bottle, context),
     ),
-    rowsOf(excess ? solutionRows('Added in excess', excess.bottle, context) : []),
+    excessRows(excess, context),
   ]);
 }
 
@@ -125,6 +138,14 @@ export function solutionRows(
       known?.certificateNumber ? `Through certificate ${known.certificateNumber}.` : null,
     ],
   ];
+}
+
+/** What was added in excess and titrated back, where anything was. */
+export function excessRows(
+  excess: RunState['references']['excess'],
+  context: DocumentContext,
+): Block {
+  return rowsOf(excess ? solutionRows('Added in excess', excess.bottle, context) : []);
 }
 
 const KINDS = {

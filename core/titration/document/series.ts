@@ -48,7 +48,8 @@ function readingsText(flask: Flask): string {
     .join('; ');
 }
 
-function verdictText({ verdict, why }: Replicate): string {
+/** What became of a flask, and why. */
+export function verdictText({ verdict, why }: Replicate): string {
   return [VERDICT_WORDS[verdict], ...(why ? [outcomeText(why)] : [])].join(': ');
 }
 
