@@ -4,11 +4,10 @@ import type { CertificateStatus } from '#core/titration/judging';
 import { certificateStatus } from '#core/titration/judging';
 import type { IssuedCertificate, RunState } from '#core/titration/run';
 import { certificateLink, standardizationOf } from '#core/titration/run';
-import { endOfSentence } from '#core/wording';
 import { certificateFileSchema } from '#contract';
 import { useListOn } from '../app/lists';
 import { Loading } from '../app/Loading';
-import { usePersonName, useRecord } from '../app/records';
+import { useRecord } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { RunsTable } from '../app/RunsTable';
 import { useSession } from '../app/session';
@@ -17,9 +16,10 @@ import { ButtonLink } from '../ui/Button';
 import { DocumentView } from '../ui/DocumentView';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
-import { dateText, instantText } from '../ui/typeset';
+import { dateText } from '../ui/typeset';
 import { FileLink, Proof, readIssuedFile } from './Proof';
 import { WithdrawAction } from './WithdrawAction';
+import { WithdrawnStatus } from './WithdrawnStatus';
 
 /** A certificate, whether it still holds, and by what anybody tells whether a paper is the one that was issued. */
 export function CertificatePage() {
@@ -90,8 +90,6 @@ interface StatusProps {
 
 /** Whether it holds, in a line that is seen first. */
 function Status({ run, issued: { certificate }, status }: StatusProps) {
-  const { laboratory } = useSession();
-  const nameOf = usePersonName();
   switch (status.kind) {
     case 'holds':
       return (
@@ -114,12 +112,7 @@ function Status({ run, issued: { certificate }, status }: StatusProps) {
       );
     case 'withdrawn':
       return (
-        <div className="border-l-4 border-blush bg-blush-wash px-3 py-2 text-lg">
-          <p>
-            <b>Withdrawn</b> by {nameOf(status.why.by)},{' '}
-            {instantText(status.why.at, laboratory.timeZone, true)}:{' '}
-            {endOfSentence(status.why.reason)}
-          </p>
+        <WithdrawnStatus why={status.why}>
           {status.replacedBy !== null && (
             <p>
               <ButtonLink look="link" to={certificateLink('', run.id, status.replacedBy)}>
@@ -127,7 +120,7 @@ function Status({ run, issued: { certificate }, status }: StatusProps) {
               </ButtonLink>
             </p>
           )}
-        </div>
+        </WithdrawnStatus>
       );
   }
 }

@@ -11,14 +11,8 @@ import { newId } from '#contract';
 import { useRecordsNow } from '../app/records';
 import { useSession } from '../app/session';
 import { DateField } from '../ui/DateField';
-import { reasonOrNull } from '../ui/fieldMessages';
-import { TextAreaField } from '../ui/fields';
-import { isLetThrough } from '../ui/Findings';
-import { Form, FormFoot } from '../ui/Form';
-import { messagesOf } from '../ui/refusal';
 import { useTyped } from '../ui/useTyped';
-import { Against } from './Against';
-import { PasswordField } from './PasswordField';
+import { IssueForm } from './IssueForm';
 import { useRunRequest } from './useRunRequest';
 
 interface CertifyPanelProps {
@@ -27,17 +21,15 @@ interface CertifyPanelProps {
   readonly signing: Signing;
 }
 
-/** The last signature: freezes the result and writes it on the bottle, or says what speaks against it. */
+/** Freezes the result and writes it on the bottle, or says what speaks against it. */
 export function CertifyPanel({ run, judgement, signing }: CertifyPanelProps) {
   const { today, laboratory } = useSession();
   const { bottle } = standardizationOf(run).references;
   const ownDays = ownKeepingDays(laboratory.settings, bottle.substanceId);
   const suggested = suggestValidUntil(bottle, today, ownDays);
-  const { typed, field, change } = useTyped({
+  const { typed, field } = useTyped({
     // A bottle that has outlasted its time is certified for the day, if at all.
     validUntil: String(suggested !== null && suggested > today ? suggested : today),
-    reason: '',
-    password: '',
   });
   const validUntil = isPlainDate(typed.validUntil) ? typed.validUntil : null;
   const now = useRecordsNow(run.setUp);
@@ -50,40 +42,18 @@ export function CertifyPanel({ run, judgement, signing }: CertifyPanelProps) {
       : certificationFindings(run, judgement, { certifiedOn: today, validUntil }, ownDays)),
     ...outOfUseFindings(run.setUp, now),
   ];
-  const mayCertify = isLetThrough(findings, typed.reason);
   return (
-    <Form
-      aria-label="Certify"
-      onSubmit={() => {
-        const { password } = typed;
-        const reason = reasonOrNull(typed.reason);
+    <IssueForm
+      label="Certify"
+      submit="Certify the molarity"
+      findings={findings}
+      request={certify}
+      onIssue={(said, options) => {
         if (validUntil === null) return;
-        certify.mutate(
-          { ...ids, draft: signing.draft, validUntil, reason, password },
-          {
-            onError: () => {
-              change({ password: '' });
-            },
-          },
-        );
+        certify.mutate({ ...ids, draft: signing.draft, validUntil, ...said }, options);
       }}
     >
-      <Against findings={findings} />
-      <div className="grid grid-cols-1 items-start gap-4 sm:grid-cols-2">
-        <DateField label="Valid until" {...field('validUntil')} />
-        <TextAreaField
-          label={findings.length > 0 ? 'Why all the same' : 'Remark'}
-          {...field('reason')}
-        />
-        <PasswordField {...field('password')} error={messagesOf(certify.error).password} />
-      </div>
-      <div className="mt-3">
-        <FormFoot
-          submit="Certify the molarity"
-          isDisabled={certify.isPending || !mayCertify || typed.password === ''}
-          error={certify.error?.message}
-        />
-      </div>
-    </Form>
+      <DateField label="Valid until" {...field('validUntil')} />
+    </IssueForm>
   );
 }

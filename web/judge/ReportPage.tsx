@@ -3,21 +3,19 @@ import { useParams } from 'react-router';
 import { resultsCsv } from '#core/titration/document';
 import type { IssuedReport, RunState } from '#core/titration/run';
 import { reportLink } from '#core/titration/run';
-import { endOfSentence } from '#core/wording';
 import { reportFileSchema } from '#contract';
 import { Loading } from '../app/Loading';
-import { usePersonName } from '../app/records';
 import { NotFound } from '../app/RouteError';
-import { useSession } from '../app/session';
 import { useRun } from '../titrate/useRun';
 import { Button, ButtonLink } from '../ui/Button';
 import { DocumentView } from '../ui/DocumentView';
 import { saveFile } from '../ui/files';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
-import { dateText, instantText } from '../ui/typeset';
+import { dateText } from '../ui/typeset';
 import { FileLink, Proof, readIssuedFile } from './Proof';
 import { WithdrawReportAction } from './WithdrawAction';
+import { WithdrawnStatus } from './WithdrawnStatus';
 
 /** A report of samples, whether it still holds, and by what anybody tells whether a paper is the one that was issued. */
 export function ReportPage() {
@@ -93,8 +91,6 @@ function Issued({ run, issued }: IssuedProps) {
 
 /** Whether it holds, in a line that is seen first. */
 function Status({ run, issued: { report, withdrawn } }: IssuedProps) {
-  const { laboratory } = useSession();
-  const nameOf = usePersonName();
   if (!withdrawn) {
     return (
       <p className="border-l-4 border-leaf bg-leaf-wash px-3 py-2 text-lg">
@@ -104,11 +100,7 @@ function Status({ run, issued: { report, withdrawn } }: IssuedProps) {
   }
   const next = run.reports.find((one) => one.report.amends === report.number);
   return (
-    <div className="border-l-4 border-blush bg-blush-wash px-3 py-2 text-lg">
-      <p>
-        <b>Withdrawn</b> by {nameOf(withdrawn.by)},{' '}
-        {instantText(withdrawn.at, laboratory.timeZone, true)}: {endOfSentence(withdrawn.reason)}
-      </p>
+    <WithdrawnStatus why={withdrawn}>
       {next && (
         <p>
           <ButtonLink look="link" to={reportLink('', run.id, next.report.number)}>
@@ -116,6 +108,6 @@ function Status({ run, issued: { report, withdrawn } }: IssuedProps) {
           </ButtonLink>
         </p>
       )}
-    </div>
+    </WithdrawnStatus>
   );
 }

@@ -4,14 +4,9 @@ import { outOfUseFindings, reportFindings } from '#core/titration/judging';
 import type { AnalysisRun, ReportForm } from '#core/titration/run';
 import { newId } from '#contract';
 import { useRecordsNow, useRecordsOf } from '../app/records';
-import { reasonOrNull } from '../ui/fieldMessages';
-import { SelectField, TextAreaField } from '../ui/fields';
-import { isLetThrough } from '../ui/Findings';
-import { Form, FormFoot } from '../ui/Form';
-import { messagesOf } from '../ui/refusal';
+import { SelectField } from '../ui/fields';
 import { useTyped } from '../ui/useTyped';
-import { Against } from './Against';
-import { PasswordField } from './PasswordField';
+import { IssueForm } from './IssueForm';
 import { useControls } from './useControls';
 import { useRunRequest } from './useRunRequest';
 
@@ -25,15 +20,12 @@ const FORM_OPTIONS: readonly (readonly [ReportForm, string])[] = [
   ['each', 'a paper for each sample'],
 ];
 
-/** The last signature: freezes the results and issues the report, or says what speaks against it. */
+/** Freezes the results and issues the report, or says what speaks against it. */
 export function ReportPanel({ run, signing }: ReportPanelProps) {
   const { samples } = run.references;
   const customers = new Set(samples.map(({ state }) => state.sample.customer));
-  const [isForOne] = useState(customers.size <= 1);
-  const { typed, field, change } = useTyped({
-    form: isForOne ? 'batch' : 'each',
-    reason: '',
-    password: '',
+  const { typed, field } = useTyped<{ readonly form: string }>({
+    form: customers.size <= 1 ? 'batch' : 'each',
   });
   const now = useRecordsNow(run.setUp);
   const samplesNow = useRecordsOf(
@@ -51,39 +43,18 @@ export function ReportPanel({ run, signing }: ReportPanelProps) {
     }),
     ...outOfUseFindings(run.setUp, now),
   ];
-  const mayReport = isLetThrough(findings, typed.reason);
   return (
-    <Form
-      aria-label="Report"
-      onSubmit={() => {
-        const { password } = typed;
+    <IssueForm
+      label="Report"
+      submit={samples.length > 1 ? 'Report the results' : 'Report the result'}
+      findings={findings}
+      request={report}
+      onIssue={(said, options) => {
         const form = typed.form === 'each' ? 'each' : 'batch';
-        report.mutate(
-          { factId, draft: signing.draft, form, reason: reasonOrNull(typed.reason), password },
-          {
-            onError: () => {
-              change({ password: '' });
-            },
-          },
-        );
+        report.mutate({ factId, draft: signing.draft, form, ...said }, options);
       }}
     >
-      <Against findings={findings} />
-      <div className="grid grid-cols-1 items-start gap-4 sm:grid-cols-2">
-        {samples.length > 1 && <SelectField label="As" {...field('form')} options={FORM_OPTIONS} />}
-        <TextAreaField
-          label={findings.length > 0 ? 'Why all the same' : 'Remark'}
-          {...field('reason')}
-        />
-        <PasswordField {...field('password')} error={messagesOf(report.error).password} />
-      </div>
-      <div className="mt-3">
-        <FormFoot
-          submit={samples.length > 1 ? 'Report the results' : 'Report the result'}
-          isDisabled={report.isPending || !mayReport || typed.password === ''}
-          error={report.error?.message}
-        />
-      </div>
-    </Form>
+      {samples.length > 1 && <SelectField label="As" {...field('form')} options={FORM_OPTIONS} />}
+    </IssueForm>
   );
 }

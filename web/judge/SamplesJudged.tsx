@@ -122,6 +122,7 @@ function SampleJudged({ series }: { readonly series: AnalysisRun }) {
   const { references } = series;
   const { id, sample } = sampleOf(references).state;
   const { result } = judgement;
+  const found = result && foundIn(series, result);
   return (
     <section
       aria-labelledby={`sample-${id}`}
@@ -136,10 +137,10 @@ function SampleJudged({ series }: { readonly series: AnalysisRun }) {
       </h2>
       <div className="grid grid-cols-1 gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
         <div>
-          {result ? (
+          {found ? (
             <>
-              <ContentLine series={series} found={foundIn(series, result)} />
-              <HeldAgainst series={series} found={foundIn(series, result)} />
+              <ContentLine series={series} found={found} />
+              <HeldAgainst series={series} found={found} />
             </>
           ) : (
             <p className="mb-3 text-lg">No titration counts yet.</p>

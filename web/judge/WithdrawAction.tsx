@@ -1,5 +1,7 @@
+import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { authorOf } from '#core/people';
+import type { Finding } from '#core/record';
 import { checkWithdrawing, checkWithdrawingReport } from '#core/titration/record';
 import type { RunState } from '#core/titration/run';
 import { newId } from '#contract';
@@ -21,25 +23,39 @@ interface WithdrawProps {
 /** Withdraws a certificate whose run was wrong, for whoever may issue one. */
 export function WithdrawAction({ run, number }: WithdrawProps) {
   const { person } = useSession();
-  if (checkWithdrawing(run, number, authorOf(person)).length > 0) return null;
   return (
-    <div className="mt-6">
-      <Asking button="Withdraw it…">
-        {(close) => <WithdrawCertificate run={run} number={number} onClose={close} />}
-      </Asking>
-    </div>
+    <Offered
+      against={checkWithdrawing(run, number, authorOf(person))}
+      button="Withdraw it…"
+      dialog={(close) => <WithdrawCertificate run={run} number={number} onClose={close} />}
+    />
   );
 }
 
 /** Withdraws a report whose run was wrong, or whose titrant has another molarity by now. */
 export function WithdrawReportAction({ run, number }: WithdrawProps) {
   const { person } = useSession();
-  if (checkWithdrawingReport(run, number, authorOf(person)).length > 0) return null;
+  return (
+    <Offered
+      against={checkWithdrawingReport(run, number, authorOf(person))}
+      button="Withdraw it, to amend it…"
+      dialog={(close) => <WithdrawReport run={run} number={number} onClose={close} />}
+    />
+  );
+}
+
+interface OfferedProps {
+  readonly against: readonly Finding[];
+  readonly button: string;
+  readonly dialog: (close: () => void) => ReactNode;
+}
+
+/** A button to withdraw it, unless anything speaks against that. */
+function Offered({ against, button, dialog }: OfferedProps) {
+  if (against.length > 0) return null;
   return (
     <div className="mt-6">
-      <Asking button="Withdraw it, to amend it…">
-        {(close) => <WithdrawReport run={run} number={number} onClose={close} />}
-      </Asking>
+      <Asking button={button}>{dialog}</Asking>
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { RESULT_UNITS } from '#core/chemistry';
 import { plainDateAt } from '#core/grammar';
 import { controlPoints } from '#core/ledger';
 import { decimalText, figureText } from '#core/measurement';
-import type { ControlPoint, SampleRequest, SampleState } from '#core/sample';
+import type { ControlLimits, ControlPoint, SampleRequest, SampleState } from '#core/sample';
 import { BASELINE_POINTS, controlText, standingOfControl } from '#core/sample';
 import { controlVerdict, meanOf, RANGE_LIMIT_D4 } from '#core/statistics';
 import { useAddToRecord } from '../app/entering';
@@ -88,11 +88,6 @@ function labelOf({ at }: ControlPoint, timeZone: string): string {
   return dateText(at.length > 10 ? plainDateAt(at, timeZone) : at).replace(/ \d{4}$/, '');
 }
 
-interface Limits {
-  readonly centre: number;
-  readonly sigma: number;
-}
-
 function Contents({
   points,
   unit,
@@ -100,7 +95,7 @@ function Contents({
 }: {
   readonly points: readonly ControlPoint[];
   readonly unit: string;
-  readonly limits: Limits | null;
+  readonly limits: ControlLimits | null;
 }) {
   const { laboratory } = useSession();
   const values = points.map(({ value }) => value);
@@ -118,7 +113,7 @@ function Contents({
   );
 }
 
-function lines({ centre, sigma }: Limits): readonly ChartLine[] {
+function lines({ centre, sigma }: ControlLimits): readonly ChartLine[] {
   return [
     { at: centre, kind: 'centre' },
     ...[-2, 2].map((times) => ({ at: centre + times * sigma, kind: 'warning' as const })),

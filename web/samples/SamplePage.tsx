@@ -4,7 +4,7 @@ import { useParams } from 'react-router';
 import { figureText } from '#core/measurement';
 import { may } from '#core/rights';
 import type { Sample, SampleState } from '#core/sample';
-import { dilutionText, requirementText } from '#core/sample';
+import { dilutionText, requirementText, statedWithin, takenText } from '#core/sample';
 import { reportLink } from '#core/titration/run';
 import { useAddToRecord } from '../app/entering';
 import { HistoryLink } from '../app/HistoryLink';
@@ -172,30 +172,15 @@ function ToBeFound({ sample: { requests, own } }: { readonly sample: Sample }) {
 }
 
 function factsOf(sample: Sample, standing: string): ComponentProps<typeof Facts>['rows'] {
-  const { amount, density, unitMass, sampledBy, sampledOn } = sample;
-  const taken = [sampledBy, sampledOn === null ? '' : dateText(sampledOn)];
+  const { amount, density, unitMass } = sample;
   return [
     ['For', sample.customer || '–'],
-    ['Taken', taken.filter((one) => one !== '').join(', ') || 'not by this laboratory'],
+    ['Taken', takenText(sample, dateText)],
     ['Received', dateText(sample.receivedOn)],
     ['Condition', sample.condition || '–'],
     ['Amount', amount ? `${figureText(amount.value)} ${amount.unit}` : 'not measured'],
-    ...(density
-      ? [
-          [
-            'Density',
-            `${figureText(density.value)} ± ${figureText(density.plusMinus)} g/mL`,
-          ] as const,
-        ]
-      : []),
-    ...(unitMass
-      ? [
-          [
-            'Mean mass of one',
-            `${figureText(unitMass.value)} ± ${figureText(unitMass.plusMinus)} g`,
-          ] as const,
-        ]
-      : []),
+    ...(density ? [['Density', statedWithin(density, 'g/mL')] as const] : []),
+    ...(unitMass ? [['Mean mass of one', statedWithin(unitMass, 'g')] as const] : []),
     ['Kept', sample.store || '–'],
     ['Kept until', sample.keepUntil === null ? 'no date set' : dateText(sample.keepUntil)],
     ['Standing', standing],

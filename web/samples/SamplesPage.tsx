@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { PlainDate } from '#core/grammar';
 import type { RunSummary } from '#core/ledger';
 import type { SampleState } from '#core/sample';
 import { may } from '#core/rights';
@@ -78,7 +79,7 @@ export function SamplesPage() {
   );
 }
 
-function cellsOf(state: SampleState, today: string, openRuns: readonly RunSummary[]) {
+function cellsOf(state: SampleState, today: PlainDate, openRuns: readonly RunSummary[]) {
   const { id, sample } = state;
   return [
     <CellLink key="c" to={`/samples/${id}`} className="font-mono font-semibold whitespace-nowrap">

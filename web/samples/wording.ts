@@ -1,8 +1,10 @@
 import type { Own } from '#core/chemistry';
 import { findAnalysis, statedAsOf } from '#core/chemistry';
+import type { PlainDate } from '#core/grammar';
 import type { RunSummary } from '#core/ledger';
+import { listingOf } from '#core/ledger';
+import { standingOn } from '#core/record';
 import type { SampleRequest, SampleState } from '#core/sample';
-import { isReported } from '#core/sample';
 
 /** What an analysis is called. */
 export function analysisName(analysisId: string, own: Own | undefined): string {
@@ -16,16 +18,20 @@ export function statedText({ analysisId, unit, as }: SampleRequest, own: Own | u
   return stated ? `${unit} as ${stated.name}` : unit;
 }
 
+const STANDING_WORDS: Readonly<Record<string, string>> = {
+  disposed: 'disposed of',
+  'to-dispose-of': 'to dispose of',
+};
+
 /** Where a sample stands, in a word; the open runs tell whether it is in work. */
 export function standingText(
-  { id, disposed, sample, reported }: SampleState,
-  today: string,
+  state: SampleState,
+  today: PlainDate,
   openRuns: readonly RunSummary[],
 ): string {
-  if (disposed) return 'disposed of';
-  if (sample.keepUntil !== null && sample.keepUntil < today) return 'to dispose of';
-  if (isReported(sample, reported)) return 'reported';
-  const inWork = openRuns.flatMap(({ samples }) => samples.filter((one) => one.id === id));
+  const standing = standingOn(listingOf('sample', state).standing, today);
+  if (standing !== 'received') return STANDING_WORDS[standing] ?? standing;
+  const inWork = openRuns.flatMap(({ samples }) => samples.filter((one) => one.id === state.id));
   if (inWork.length === 0) return 'received';
   return inWork.every(({ content }) => content !== null) ? 'done, to be reported' : 'in work';
 }

@@ -1,13 +1,6 @@
-import {
-  CartesianGrid,
-  ReferenceLine,
-  ResponsiveContainer,
-  Scatter,
-  ScatterChart,
-  XAxis,
-  YAxis,
-} from 'recharts';
+import { ReferenceLine, Scatter } from 'recharts';
 import { figureText, roundSignificant } from '#core/measurement';
+import { PlacesChart } from './PlacesChart';
 
 /** A value of a chart, and how it is shown. */
 export interface Charted {
@@ -44,44 +37,34 @@ export function ControlChart({ name, unit, points, lines }: ControlChartProps) {
       <p className="mb-1 text-sm text-ink-soft">
         {name} / {unit}
       </p>
-      <ResponsiveContainer width="100%" height={230}>
-        <ScatterChart margin={{ top: 8, right: 12, bottom: 0, left: 12 }}>
-          <CartesianGrid stroke="var(--color-rule)" vertical={false} />
-          <XAxis
-            dataKey="place"
-            type="number"
-            domain={[0.5, points.length + 0.5]}
-            ticks={ticksOf(points.length)}
-            tickFormatter={(place: number) => points[place - 1]?.label ?? ''}
-            stroke="var(--color-ink-soft)"
-            fontSize={13}
+      <PlacesChart
+        height={230}
+        across={{
+          count: points.length,
+          ticks: ticksOf(points.length),
+          text: (place) => points[place - 1]?.label ?? '',
+        }}
+        up={{
+          dataKey: 'value',
+          domain: [low - margin, high + margin],
+          ...(lines.length > 0 && { ticks: lines.map(({ at }) => at).toSorted((a, b) => a - b) }),
+          text: (value) => figureText(roundSignificant(value, 3)),
+          width: 56,
+        }}
+      >
+        {lines.map(({ at, kind }) => (
+          <ReferenceLine key={`${kind} ${String(at)}`} y={at} {...LINES[kind]} />
+        ))}
+        {LOOKS.map(({ look, fill, shape }) => (
+          <Scatter
+            key={look}
+            data={data.filter((point) => point.look === look)}
+            fill={fill}
+            shape={shape}
+            isAnimationActive={false}
           />
-          <YAxis
-            dataKey="value"
-            type="number"
-            domain={[low - margin, high + margin]}
-            {...(lines.length > 0 && {
-              ticks: lines.map(({ at }) => at).toSorted((a, b) => a - b),
-            })}
-            tickFormatter={(tick: number) => figureText(roundSignificant(tick, 3))}
-            width={56}
-            stroke="var(--color-ink-soft)"
-            fontSize={13}
-          />
-          {lines.map(({ at, kind }) => (
-            <ReferenceLine key={`${kind} ${String(at)}`} y={at} {...LINES[kind]} />
-          ))}
-          {LOOKS.map(({ look, fill, shape }) => (
-            <Scatter
-              key={look}
-              data={data.filter((point) => point.look === look)}
-              fill={fill}
-              shape={shape}
-              isAnimationActive={false}
-            />
-          ))}
-        </ScatterChart>
-      </ResponsiveContainer>
+        ))}
+      </PlacesChart>
     </figure>
   );
 }
