@@ -6,11 +6,14 @@ import {
   chainMoleRatio,
   describeEndPoint,
   equivalentsOf,
+  findAnalysis,
   findMethod,
   moleRatioOf,
   molarMass,
   parseEquation,
   parseFormula,
+  ratiosOfAnalysis,
+  statedAsOf,
 } from './index';
 import type { BalancedReaction, FormulaPiece } from './index';
 
@@ -269,4 +272,41 @@ test('an indicator is dosed in drops, a solid one by the spatula', () => {
     'eriochrome black T, a spatula tip of the mixture',
   );
   expect(dosed('naoh-by-khp')).toBe('phenolphthalein, 2 drops');
+});
+
+// Moles of what is stated per mole of titrant, as the references on each determination give them.
+test.each([
+  ['titratable-acidity', 'C4H6O6', 1 / 2],
+  ['volatile-acidity', 'CH3COOH', 1],
+  ['sulfur-dioxide', 'SO2', 1],
+  ['sulfur-dioxide-by-aspiration', 'SO2', 1 / 2],
+  ['disulfite-assay', 'Na2S2O5', 1 / 4],
+  ['assimilable-nitrogen', 'N', 1],
+  ['hydrogencarbonate-assay', 'KHCO3', 1],
+  ['alkalinity-to-4-5', 'CaCO3', 1 / 2],
+  ['hydroxide-beside-carbonate', 'NaOH', 1],
+  ['carbonate-in-lye', 'Na2CO3', 1],
+  ['nitrogen-by-distillation', 'N', 1],
+  ['acid-value', 'KOH', 1],
+  ['saponification-value', 'KOH', 1],
+  ['oxalic-acid-by-permanganate', 'Ca', 5 / 2],
+  ['iron-by-permanganate', 'Fe', 5],
+  ['iron-by-dichromate', 'Fe', 6],
+  ['iron-by-cerium-iv', 'Fe', 1],
+  ['peroxide-by-permanganate', 'H2O2', 5 / 2],
+  ['peroxide-by-cerium-iv', 'H2O2', 1 / 2],
+  ['peracetic-acid', 'CH3COOOH', 1 / 2],
+  ['available-chlorine', 'Cl2', 1 / 2],
+  ['ascorbic-acid', 'C6H8O6', 1],
+  ['ethanol-by-dichromate', 'C2H5OH', 1 / 4],
+  ['total-hardness', 'CaCO3', 1],
+  ['calcium-hardness', 'Ca', 1],
+  ['aluminium', 'Al', 1],
+  ['nickel', 'Ni', 1],
+])('%s finds %s in the ratio %d', (id, formula, ratio) => {
+  const analysis = findAnalysis(id);
+  if (!analysis) throw new Error(`the catalogue lacks ${id}`);
+  const { perTitrant } = ratiosOfAnalysis(analysis, statedAsOf(analysis, formula));
+  expect(statedAsOf(analysis, formula)?.formula).toBe(formula);
+  expect(perTitrant).toBeCloseTo(ratio, 12);
 });

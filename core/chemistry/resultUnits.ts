@@ -32,7 +32,8 @@ const { molePerLitre, gramPerLitre, milligramPerLitre, percent, one, milligram }
 
 /**
  * The units in which results are stated. The keys stand in facts. Hardness: 1 German degree is 10 mg/L calcium oxide, a French one
- * 10 mg/L, an English one 14.254 mg/L calcium carbonate (a grain in an imperial gallon).
+ * 10 mg/L, an English one 14.254 mg/L calcium carbonate (a grain in an imperial gallon). Volumes of oxygen are what a volume of a
+ * peroxide gives off at 0 °C and 101.325 kPa: 1 mol/L gives 22.414 / 2.
  */
 const TABLE = {
   'mol/L': of('molarity', molePerLitre),
@@ -40,6 +41,7 @@ const TABLE = {
   'German degrees': degree('°dH', 10, 'CaO'),
   'French degrees': degree('°fH', 10, 'CaCO3'),
   'English degrees': degree('°eH', 14.254, 'CaCO3'),
+  'volumes of oxygen': of('molarity', scaled('vol', molePerLitre, 2 / 22.414)),
   'eq/L': of('equivalents', scaled('eq/L', molePerLitre, 1)),
   'meq/L': of('equivalents', scaled('meq/L', molePerLitre, 1e-3)),
   'g/L': of('mass-concentration', gramPerLitre),
@@ -47,6 +49,8 @@ const TABLE = {
   'g/100 mL': of('mass-concentration', UNITS.gramPerHundredMillilitres),
   '% m/m': of('mass-fraction', scaled('% (m/m)', percent, 1e-2)),
   'g/kg': of('mass-fraction', scaled('g/kg', one, 1e-3)),
+  'mg/g': of('mass-fraction', scaled('mg/g', one, 1e-3)),
+  'mg/100 g': of('mass-fraction', scaled('mg/100 g', one, 1e-5)),
   'mg/kg': of('mass-fraction', scaled('mg/kg', one, 1e-6)),
   '% V/V': of('volume-fraction', scaled('% (V/V)', percent, 1e-2)),
   'mg/unit': of('mass-per-unit', milligram),

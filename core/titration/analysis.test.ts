@@ -166,6 +166,26 @@ describe('a content comes out as by hand', () => {
         ...{ finalMl: '26.00', byHand: 2.6 * 5.6077 },
       },
     ],
+    [
+      'peroxide in volumes of oxygen: 1 mol/L gives 11.2',
+      {
+        analysis: 'peroxide-by-permanganate',
+        titrant: { substanceId: 'potassium-permanganate', molarity: '0.0200' },
+        portion: { volumeMl: '5' },
+        sample: { unit: 'volumes of oxygen', as: 'H2O2' },
+        ...{ finalMl: '20.00', byHand: ((0.02 * 20 * 2.5) / 5) * 11.207 },
+      },
+    ],
+    [
+      'an acid value, mg of potassium hydroxide for a gram',
+      {
+        analysis: 'acid-value',
+        titrant: { substanceId: 'potassium-hydroxide', molarity: '0.1000' },
+        portion: { massG: '5.0000' },
+        sample: { unit: 'mg/g', as: 'KOH' },
+        ...{ finalMl: '18.00', byHand: (0.1 * 18 * 56.105) / 5 },
+      },
+    ],
   ])('%s', (_, { analysis, titrant, portion, sample, finalMl, byHand }) => {
     const portioning = 'massG' in portion ? 'weighed' : { pipetteMl: portion.volumeMl };
     const script = analysisScript(analysis, titrant, portioning, sample);

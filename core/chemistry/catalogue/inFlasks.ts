@@ -22,6 +22,7 @@ const SEEN = {
   chromiumGreen: { word: 'green of chromium(III)', css: '#86ad8f' },
   violetBlue: { word: 'violet-blue', css: '#5d5aa6' },
   deepViolet: { word: 'deep violet', css: '#3f2f76' },
+  grey: { word: 'grey', css: '#b4b0a8' },
   starchBlue: { word: 'blue', css: '#2f3c74' },
   firstBlue: { word: 'first lasting blue', css: '#9aa6cf' },
   wineRed: { word: 'wine red', css: '#9c3b5c' },

@@ -222,6 +222,17 @@ export const INDICATORS: readonly Indicator[] = [
     ),
     dose: 'a spatula tip of the mixture',
   },
+  {
+    ...byReagent(
+      'calconcarboxylic-acid',
+      'calconcarboxylic acid',
+      'calcium ions at pH 12 to 13',
+      ['blue', 'wine red'],
+      '1 g ground with 100 g of sodium sulfate',
+      inWater(1),
+    ),
+    dose: 'a spatula tip of the mixture',
+  },
   byReagent(
     'xylenol-orange',
     'xylenol orange',
