@@ -186,6 +186,7 @@ export const bottleState = v.strictObject({
       certifiedOn: plainDate,
       validUntil: plainDate,
       corrections: certifiedCorrections,
+      indicatorId: v.exactOptional(v.nullable(text)),
     }),
   ),
   // A certificate's file that was kept before there were any has none.

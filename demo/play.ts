@@ -392,15 +392,13 @@ export async function loadDemo(
     const analyst = people[batch.by];
     const runId = newId(now);
     const { analysis } = batch;
-    const ownId = typeof analysis === 'string' ? null : idOf(`own:${analysis.own}`);
+    const analysisId = ownIdOf(analysis);
+    const own = ownAnalyses.find(({ id }) => id === analysisId);
     const codes = Object.keys(batch.contents);
     const samples = [];
     for (const code of codes) {
       samples.push({ sample: await atVersion('sample', code), dilutions: [] });
     }
-    const shipped = findAnalysis(
-      typeof analysis === 'string' ? analysis : OWN_ANALYSES[analysis.own].from,
-    );
     const look = async (): Promise<RunState> => {
       const run = await findRun({ db, now: () => new Date() }, runId);
       if (!run) throw new Error(`the demo run of ${codes.join(', ')} was not stored`);
@@ -409,23 +407,25 @@ export async function loadDemo(
     await enter(analyst, runId, {
       kind: 'run.started',
       body: {
-        method:
-          ownId === null
-            ? { kind: 'catalogue', id: shipped?.id ?? '' }
-            : { kind: 'own', id: ownId, version: 1 },
+        method: own
+          ? { kind: 'own', id: own.id, version: own.version }
+          : { kind: 'catalogue', id: analysisId },
         titrant: await atVersion('bottle', batch.titrant),
         samples,
         portioning: { kind: 'aliquot', vessel: await atVersion('equipment', batch.pipette) },
         excess: null,
         burette: await atVersion('equipment', 'piston20'),
-        rules: withOverrides(DEFAULT_HOUSE_RULES, shipped?.rules ?? {}),
+        rules: withOverrides(
+          DEFAULT_HOUSE_RULES,
+          findAnalysis(analysisId, ownAnalyses)?.rules ?? {},
+        ),
         temperatureC: '20.6',
         temperatureVariationK: '0.5',
         thermometer: await atVersion('equipment', 'thermometer'),
         airDensityKgPerM3: null,
         methodRepeatabilityPercent: null,
         earlierSeries: null,
-        reason: null,
+        reason: batch.begunBecause ?? null,
       },
     });
     const bench = { chance, enter: (fact: NewFact) => enter(analyst, runId, fact), look };
@@ -444,7 +444,7 @@ export async function loadDemo(
       basedOn: run.version,
     });
     const issuing = { services, printer, baseUrl };
-    await issue(REPORT, issuing, people[batch.reportedBy], runId, {
+    await issue(REPORT, issuing, people.mirela, runId, {
       ...stamp(),
       ...{ basedOn: run.version + 1, form: 'batch', reason: batch.remark ?? ownScatter(run) },
     });

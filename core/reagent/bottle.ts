@@ -86,6 +86,11 @@ export interface CertifiedMolarity extends StatedMolarity {
   readonly validUntil: PlainDate;
   /** Null on certificates of before anything could be corrected. */
   readonly corrections: CertifiedCorrections | null;
+  /**
+   * The indicator that told the end points: what is titrated with it should end by the same. Null where an electrode or the titrant
+   * itself told; absent on certificates of before.
+   */
+  readonly indicatorId?: string | null;
 }
 
 /** A certificate that was taken back: what it stated holds no longer. */

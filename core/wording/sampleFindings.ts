@@ -20,6 +20,10 @@ export const SAMPLE_FINDINGS = {
   'aliquot-over-sample': ({ amountMl }: { amountMl: string }) =>
     `There are only ${amountMl} mL of the sample.`,
   'other-titrant': () => 'This analysis is titrated with another solution.',
+  'other-indicator': ({ number, there, here }: { number: string; there: string; here: string }) =>
+    `Certificate ${number} rests on ${there}, this analysis ends by ${here}: what the end points are off by does not cancel.`,
+  'other-temperature-rule': ({ number }: { number: string }) =>
+    `Volumes are corrected for temperature here otherwise than for certificate ${number}: take the thermometer, or leave it out, as there.`,
   'no-sample': () => 'Choose a sample.',
   'sample-twice': () => 'The same sample stands there twice: keep one.',
   'sample-disposed-of': ({ code }: { code: string }) => `Sample ${code} has been disposed of.`,

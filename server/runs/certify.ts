@@ -4,6 +4,7 @@ import type { Certificate, StandardizationRun } from '#core/titration/run';
 import {
   certificationFindings,
   issueCertificate,
+  indicatorIdOf,
   judgeRun,
   outOfUseFindings,
 } from '#core/titration/judging';
@@ -94,6 +95,7 @@ function certifiedFacts(
         certifiedOn,
         validUntil,
         corrections: certificate.corrections,
+        indicatorId: indicatorIdOf(run, judgeRun(run)),
       },
     }),
   ];

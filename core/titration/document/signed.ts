@@ -52,6 +52,7 @@ export function recordSection(
   return sectionOf('Record', [
     rowsOf([
       ['Run', run.id],
+      ['Begun all the same', run.setUp.reason && endOfSentence(run.setUp.reason)],
       ['Computed by', `core ${coreVersion}, catalogue ${catalogueVersion}`],
       [
         'Audit log before the issue',

@@ -19,16 +19,26 @@ export function analystsOf({ flasks, started }: RunState): readonly Id[] {
   return authors.length > 0 ? [...new Set(authors)] : [started.by];
 }
 
-/** What told the end points that count, in all series of a run: the indicator, or an electrode. */
-export function endPointText(run: RunState, judgements: readonly Judgement[]): string {
+/** In what ways a curve gave the end points that count, in all series of a run; null where one of them was seen. */
+function curveWays(run: RunState, judgements: readonly Judgement[]) {
   const counting = judgements.flatMap(({ replicates }) =>
     replicates.filter(({ verdict }) => verdict === 'counts'),
   );
-  const ways = counting.map(({ flask }) => curveEndOf(run, flask)?.way);
-  const isByCurve = ways.every((way) => way !== undefined);
-  return isByCurve
-    ? `electrode, ${[...new Set(ways)].map((way) => CURVE_WAYS[way]).join(' or ')}`
+  const ways = counting.flatMap(({ flask }) => curveEndOf(run, flask)?.way ?? []);
+  return ways.length === counting.length ? new Set(ways) : null;
+}
+
+/** What told the end points that count: the indicator, or an electrode. */
+export function endPointText(run: RunState, judgements: readonly Judgement[]): string {
+  const ways = curveWays(run, judgements);
+  return ways
+    ? `electrode, ${[...ways].map((way) => CURVE_WAYS[way]).join(' or ')}`
     : describeEndPoint(run.references.method, run.setUp.rules);
+}
+
+/** The indicator that told the end points that count; null where none did. */
+export function indicatorIdOf(run: RunState, judgement: Judgement): string | null {
+  return curveWays(run, [judgement]) ? null : run.references.method.indicatorId;
 }
 
 /** What whatever is issued says of how a run was worked. */

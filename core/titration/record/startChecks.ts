@@ -1,9 +1,9 @@
-import { findSubstance, solventOf } from '../../chemistry';
+import { findIndicator, findSubstance, solventOf } from '../../chemistry';
 import type { PlainDate } from '../../grammar';
 import type { HouseRules } from '../../laboratory';
-import { isCalibrationOverdue } from '../../metrology';
-import type { BottleState } from '../../reagent';
-import { freshnessOf, isLotExpired, mayBeUsed } from '../../reagent';
+import { correctingThermometer, isCalibrationOverdue } from '../../metrology';
+import type { BottleState, CertifiedCorrections } from '../../reagent';
+import { certificateInForce, freshnessOf, isLotExpired, mayBeUsed } from '../../reagent';
 import type { Finding } from '../../record';
 import { impossible, unlikely } from '../../record';
 import { plainDeterminationOf } from '../figures';
@@ -87,7 +87,7 @@ function checkAnalysisStart(references: AnalysisReferences, today: PlainDate): r
   const ids = samples.map(({ state }) => state.id);
   return [
     ...(method.titrantIds.includes(titrant.substanceId)
-      ? checkKnownSolution(titrant, null, 'titrant', today)
+      ? [...checkKnownSolution(titrant, null, 'titrant', today), ...checkSameWay(references)]
       : [impossible('other-titrant', 'titrant')]),
     ...(samples.length === 0 ? [impossible('no-sample', 'samples')] : []),
     ...(new Set(ids).size < ids.length ? [impossible('sample-twice', 'samples')] : []),
@@ -97,6 +97,48 @@ function checkAnalysisStart(references: AnalysisReferences, today: PlainDate): r
     ...samples.flatMap((sample) => checkSampleStart(references, sample)),
     ...checkExcess(references, titrant, today),
   ];
+}
+
+/** Small errors that the standardization and the analysis have in common cancel where both end and are corrected the same way. */
+function checkSameWay(references: AnalysisReferences): readonly Finding[] {
+  const { method, titrant } = references;
+  const certificate = certificateInForce(titrant);
+  if (!certificate) return [];
+  const { certificateNumber: number, indicatorId, corrections } = certificate;
+  const isOtherEnd = indicatorId !== undefined && indicatorId !== method.indicatorId;
+  const isOtherTemperature = corrections !== null && isCorrectedOtherwise(corrections, references);
+  return [
+    ...(isOtherEnd
+      ? [
+          unlikely('other-indicator', 'titrant', {
+            number,
+            there: nameOfEnd(indicatorId, method),
+            here: nameOfEnd(method.indicatorId, method),
+          }),
+        ]
+      : []),
+    ...(isOtherTemperature ? [unlikely('other-temperature-rule', 'titrant', { number })] : []),
+  ];
+}
+
+function nameOfEnd(indicatorId: string | null, { own }: AnalysisReferences['method']): string {
+  if (indicatorId === null) return 'an electrode or the titrant itself';
+  return findIndicator(indicatorId, own)?.name ?? indicatorId;
+}
+
+/** Only against a mass does a correction of the volume count: against another volume it cancels. */
+function isCorrectedOtherwise(
+  { referenceC, temperature }: CertifiedCorrections,
+  references: AnalysisReferences,
+): boolean {
+  const { method, portioning, thermometer, rulesInForce } = references;
+  if (portioning.kind !== 'weighed' || temperature === null) return false;
+  const liquid = solventOf(method.solventId);
+  const isCorrected = correctingThermometer({ liquid, thermometer }, rulesInForce) !== null;
+  return (
+    isCorrected !== (temperature.how === 'corrected') ||
+    Number(referenceC) !== Number(rulesInForce.referenceTemperatureC)
+  );
 }
 
 function checkSampleStart(
