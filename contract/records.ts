@@ -347,6 +347,10 @@ const analysisSetUp = v.strictObject({
     v.strictObject({ kind: v.literal('weighed'), balance: recordVersion }),
     v.strictObject({ kind: v.literal('aliquot'), vessel: recordVersion }),
   ]),
+  levelMl: v.exactOptional(decimal),
+  batch: v.exactOptional(
+    v.strictObject({ runIds: v.pipe(v.array(id), v.minLength(2), v.maxLength(20), v.readonly()) }),
+  ),
 }) satisfies SchemaOf<AnalysisSetUp>;
 
 /** By what is in it: what is wrong with the one kind is not said of the other. */

@@ -2,9 +2,10 @@ import { describe, expect, test } from 'vitest';
 import { CATALOGUE, RESULT_UNITS } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import type { GivenSample } from '../test-support/analyses';
-import { analysisScript } from '../test-support/analyses';
-import type { RunScript } from '../test-support/runs';
-import { pipetteOf } from '../test-support/runs';
+import { analysisOf, analysisScript } from '../test-support/analyses';
+import { pipetteOf, RunScript } from '../test-support/runs';
+import { stored } from '../test-support/stored';
+import type { BottleState } from '../reagent';
 import {
   budgetByEffect,
   combineComponents,
@@ -18,11 +19,11 @@ import {
 import { deliveryRepeatability } from '../metrology';
 import { forecastFlask } from './figures';
 import { nextStep, workedOn } from './guidance';
-import { judgeRun } from './judging';
+import { differenceOf, judgeRun } from './judging';
 import type { RunFact } from './record';
 import { checkRunFact, checkRunStart } from './record';
-import { seriesOf } from './run';
-import { isAnalysis, soughtOf } from './setUp';
+import { analysisOf as analysisRunOf, seriesOf } from './run';
+import { inRuns, isAnalysis, samplesPerRun, soughtOf } from './setUp';
 import { asPlanned } from './whatIf';
 
 /** Pipettes into a flask and titrates it from zero. */
@@ -253,6 +254,14 @@ describe('a batch', () => {
       ...[one, other].map(({ evaluation }) => evaluation.combinedStandardUncertainty),
     );
     expect(difference.combinedStandardUncertainty).toBeLessThan(0.9 * byItself);
+    const [first, second] = seriesOf(script.state).map(analysisRunOf);
+    if (!first || !second) throw new Error('there are two samples');
+    const asShown = differenceOf({ series: second, result: other }, { series: first, result: one });
+    expect(asShown).toMatchObject({ value: expect.stringMatching(/^0\.55/) as string });
+    // Scatter counts once for each sample; what they share has cancelled.
+    expect(Number(asShown?.uncertainty)).toBeLessThan(
+      Math.hypot(one.evaluation.expandedUncertainty, other.evaluation.expandedUncertainty),
+    );
     // The whole has none: nothing is averaged over samples.
     expect(() => judgeRun(script.state)).toThrow('as many results as samples');
   });
@@ -386,3 +395,82 @@ test('what U will come to is told beforehand, and is what the series then has', 
   const beyond = analysisScript('titratable-acidity', HYDROXIDE, { pipetteMl: '10' }, strong).state;
   expect(asPlanned(beyond.setUp, beyond.references)).toBeNull();
 });
+
+describe('a certificate that ends or is corrected otherwise', () => {
+  const CERTIFICATE = {
+    ...{ runId: 'run-0', certificateNumber: '0417-1', molarity: '0.1000', coverageFactor: '2.00' },
+    ...{ expandedUncertainty: '0.0003', unrounded: null },
+    ...{ certifiedOn: '2026-03-01', validUntil: '2026-05-01' },
+  } as const;
+  const how = (percentCorrected: 'corrected' | 'carried', referenceC = '20') => ({
+    ...{ referenceC, asMeasured: '0.1001', buoyancy: null, thermometer: null },
+    temperature: { percent: '0.1', how: percentCorrected },
+  });
+  const against = (
+    certificate: object,
+    analysisId = 'titratable-acidity',
+    portioning: Parameters<typeof analysisScript>[2] = { pipetteMl: '10' },
+  ): readonly string[] => {
+    const { statedAs, units } = analysisOf(analysisId);
+    const as = statedAs[0]?.formula ?? null;
+    const { references } = analysisScript(analysisId, HYDROXIDE, portioning, {
+      ...{ unit: units[0] ?? 'g/L', as },
+    }).state;
+    if (!isAnalysis(references)) throw new Error('samples are titrated here');
+    const certified = stored([{ ...CERTIFICATE, corrections: null, ...certificate }]);
+    const titrant = { ...references.titrant, certified } as BottleState;
+    const findings = checkRunStart({ ...references, titrant }, '2026-03-02' as PlainDate);
+    return findings.map(({ code }) => code);
+  };
+
+  test('asks for a reason where the indicator is another, and where none told one end', () => {
+    expect(against({ indicatorId: 'bromothymol-blue' })).toEqual([]);
+    expect(against({ indicatorId: 'phenolphthalein' })).toEqual(['other-indicator']);
+    expect(against({ indicatorId: null })).toEqual(['other-indicator']);
+    // Nobody wrote it down in those days.
+    expect(against({})).toEqual([]);
+  });
+
+  test('asks for one where a volume stands against a mass, and only there', () => {
+    const weighed = (corrections: object) =>
+      against({ indicatorId: 'phenolphthalein', corrections }, 'khp-purity', 'weighed');
+    expect(weighed(how('carried'))).toEqual([]);
+    expect(weighed(how('corrected'))).toEqual(['other-temperature-rule']);
+    expect(weighed(how('carried', '25'))).toEqual(['other-temperature-rule']);
+    const aliquots = { indicatorId: 'bromothymol-blue', corrections: how('corrected') };
+    expect(against(aliquots)).toEqual([]);
+  });
+});
+
+test('a run goes on from the level of the one before, without an entry of its own', () => {
+  const given = { unit: 'g/L', as: 'C4H6O6' } as const;
+  const { references, setUp } = analysisScript(
+    ...(['titratable-acidity', HYDROXIDE, { pipetteMl: '10' }, given] as const),
+  ).state;
+  const script = new RunScript(references, {}, { ...setUp, levelMl: '12.30' });
+  for (const flask of [1, 2]) {
+    script.add('run.flask-pipetted', { flask, volumeMl: '10', reason: null });
+  }
+  expect(script.state.level).toEqual({ readingMl: '12.30', flask: null });
+  expect(nextStep(script.state, judgeRun(script.state))).toMatchObject({
+    ...{ action: 'read-initial', says: { values: { levelMl: 12.3 } } },
+  });
+  script.read(1, 'initial', '12.30');
+  expect(script.state.level).toEqual({ readingMl: '12.30', flask: 1 });
+});
+
+test.each([
+  [1, 2, false, [1]],
+  [30, 2, false, [30]],
+  [31, 2, false, [16, 15]],
+  [40, 2, false, [20, 20]],
+  [15, 3, true, [15]],
+  [16, 3, true, [8, 8]],
+])(
+  '%d samples of %d determinations each are as many runs as hold them',
+  (samples, atLeast, firstIsRough, sizes) => {
+    const perRun = samplesPerRun({ agreeAtLeast: atLeast, firstIsRough });
+    const runs = inRuns(Array.from({ length: samples }), perRun);
+    expect(runs.map(({ length }) => length)).toEqual(sizes);
+  },
+);

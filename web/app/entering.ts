@@ -108,6 +108,18 @@ export function useBeginRecord() {
   });
 }
 
+/** Begins new records that belong together, in their order, each under the id that it was given. */
+export function useBeginRecords() {
+  const enter = useEntering();
+  return useMutation({
+    mutationFn: async (begun: readonly { readonly recordId: Id; readonly fact: NewFact }[]) => {
+      for (const { recordId, fact } of begun) {
+        await enter({ fact, recordId, basedOn: NOTHING_YET });
+      }
+    },
+  });
+}
+
 /** Adds a fact to a record that is there; rejects with what speaks against it. */
 export function useAddToRecord() {
   return useMutation({ mutationFn: useEntering() });

@@ -78,7 +78,7 @@ function Standardized({
           {run.certificate && (
             <>
               <ButtonLink
-                to={`/titrate/samples?titrant=${bottle.id}&burette=${run.setUp.burette.id}`}
+                to={`/titrate/samples?titrant=${bottle.id}&burette=${run.setUp.burette.id}${run.level ? `&level=${run.level.readingMl}` : ''}`}
               >
                 Titrate samples with it
               </ButtonLink>

@@ -16,6 +16,8 @@ import { analysisOf, reportLink, sampleIdOf, seriesOf } from '#core/titration/ru
 import { describeTitrant, sampleOf, soughtOf, statedBy } from '#core/titration/setUp';
 import { endOfSentence, stepText } from '#core/wording';
 import { HistoryLink } from '../app/HistoryLink';
+import { samplesText } from '../samples/wording';
+import { BatchParts } from '../titrate/BatchParts';
 import { foundUnit } from '../titrate/found';
 import { RunWaysOut } from '../titrate/HazardsDialog';
 import { ButtonLink } from '../ui/Button';
@@ -25,6 +27,7 @@ import { Term } from '../ui/Term';
 import { capitalized, Symbol } from '../ui/typeset';
 import { BudgetBars } from './BudgetBars';
 import { Corrections } from './Corrections';
+import { Differences } from './Differences';
 import { ReplicateTable } from './ReplicateTable';
 import { SigningPanel } from './SigningPanel';
 import { CONTROL_LOOKS } from '../samples/controlLooks';
@@ -41,10 +44,10 @@ export function SamplesJudged({
 }) {
   const { references } = run;
   const series = seriesOf(run).map(analysisOf);
-  const codes = references.samples.map(({ state }) => state.sample.code).join(', ');
+  const codes = samplesText(references.samples.map(({ state }) => state.sample.code));
   return (
     <Page
-      title={`${series.length === 1 ? 'Sample' : 'Samples'} ${codes}`}
+      title={codes}
       tabTitle={`Judge ${codes}`}
       lead={`${capitalized(references.method.name)}, ${describeTitrant(references)}`}
       actions={
@@ -58,10 +61,12 @@ export function SamplesJudged({
         </>
       }
     >
+      <BatchParts run={run} page="/judge" />
       <Amended run={run} />
       {series.map((one) => (
         <SampleJudged key={sampleIdOf(one)} series={one} />
       ))}
+      <Differences series={series} />
       <Controls run={run} />
       <Corrections run={run} />
       <div className="mt-6 flex flex-col gap-4">

@@ -35,3 +35,13 @@ export function standingText(
   if (inWork.length === 0) return 'received';
   return inWork.every(({ content }) => content !== null) ? 'done, to be reported' : 'in work';
 }
+
+/** As many codes as a heading has room for. */
+const CODES_SHOWN = 4;
+
+/** The samples of a run in a heading: `Sample W-311`, `20 samples, W-311 to W-330`. */
+export function samplesText(codes: readonly string[]): string {
+  if (codes.length === 1) return `Sample ${codes.join('')}`;
+  if (codes.length <= CODES_SHOWN) return `Samples ${codes.join(', ')}`;
+  return `${String(codes.length)} samples, ${codes[0] ?? ''} to ${codes.at(-1) ?? ''}`;
+}

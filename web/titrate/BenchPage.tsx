@@ -11,6 +11,7 @@ import type { WeighingMode } from '../ui/WeighingModeChoice';
 import { Action } from './Action';
 import type { Detour } from './atTheBench';
 import { burettePosition, flaskAtHand, takeDetour } from './atTheBench';
+import { BatchParts } from './BatchParts';
 import { BenchHeader } from './BenchHeader';
 import { BenchMenu } from './BenchMenu';
 import { BuretteDrawing } from './BuretteDrawing';
@@ -70,6 +71,7 @@ function Bench({ run: whole }: { readonly run: RunState }) {
             onIncident={run.flasks.length > 0 ? askAboutIncident : null}
           />
         </BenchHeader>
+        <BatchParts run={whole} page="" />
         <SampleStrip run={whole} series={run} onChoose={setChosenId} />
         <Warnings run={run} />
         <Action run={run} step={step} {...bench.action} />

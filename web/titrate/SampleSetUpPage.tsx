@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
+import type { DecimalText } from '#core/measurement';
 import {
   decimalText,
   figureText,
@@ -12,12 +13,14 @@ import type { SampleState } from '#core/sample';
 import { requestFor, requirementText } from '#core/sample';
 import { checkRunStart } from '#core/titration/record';
 import type { AnalysisReferences, AnalysisSetUp } from '#core/titration/setUp';
-import { soughtOf } from '#core/titration/setUp';
+import { FLASKS_AT_MOST, inRuns, samplesPerRun, soughtOf } from '#core/titration/setUp';
 import { asPlanned } from '#core/titration/whatIf';
 import { findingText } from '#core/wording';
+import type { Id } from '#core/grammar';
 import type { NewFact } from '#contract';
+import { newId } from '#contract';
 import { bottleChoice, equipmentChoice } from '../app/choices';
-import { useBeginRecord } from '../app/entering';
+import { useBeginRecords } from '../app/entering';
 import { Loading } from '../app/Loading';
 import { NotAllHere } from '../app/NotAllHere';
 import { useCatalogue, useOwn } from '../app/ownEntries';
@@ -102,7 +105,15 @@ function SetUp(stores: SampleStores) {
     thermometerId: null,
   });
   const bench = sampleBench(chosen, stores);
-  const { start, findings, errors, errorAt, isBusy, error } = useStart(bench);
+  // Of the burette that the run before left; another one stands elsewhere.
+  const left = search.get('level');
+  const levelMl =
+    left !== null && bench.burette?.id === search.get('burette') ? parseDecimal(left) : null;
+  const [goesOn, setGoesOn] = useState(true);
+  const { start, findings, errors, errorAt, isBusy, error } = useStart(
+    bench,
+    goesOn ? levelMl : null,
+  );
   // What cannot be titrated has no plan either.
   const isImpossible = findings.some(({ severity }) => severity === 'impossible');
   const { roomTemperatureC } = useSession().laboratory.settings;
@@ -134,6 +145,16 @@ function SetUp(stores: SampleStores) {
         </div>
         <SampleChoices bench={bench} error={errorAt('samples')} onChoose={onChoose} />
         <TitrantFields bench={bench} today={stores.today} errorAt={errorAt} onChoose={onChoose} />
+        {levelMl !== null && (
+          <div className="col-span-full">
+            <CheckField
+              label={`Go on from ${figureText(levelMl)} mL, where the last titration ended`}
+              hint="Without it the burette is filled anew."
+              checked={goesOn}
+              onTick={setGoesOn}
+            />
+          </div>
+        )}
         <Circumstances bench={bench} field={field} onChoose={onChoose} />
         {findings.length > 0 && (
           <div className="col-span-full">
@@ -159,6 +180,8 @@ function SetUp(stores: SampleStores) {
         {references && references.samples.length > 1 && (
           <p className="mt-3 text-ink-soft">
             The plan is for the first sample; the others take as many titrations each.
+            {inRuns(references.samples, samplesPerRun(bench.rulesInForce)).length > 1 &&
+              ` A run has at most ${String(FLASKS_AT_MOST)} flasks, so the batch begins as several, with a way from one to the next.`}
           </p>
         )}
       </div>
@@ -366,9 +389,9 @@ function Circumstances({
 }
 
 /** Begins the run, and says at each field what speaks against it. */
-function useStart(bench: SampleBench) {
+function useStart(bench: SampleBench, levelMl: DecimalText | null) {
   const { today } = useSession();
-  const begin = useBeginRecord();
+  const begin = useBeginRecords();
   const navigate = useNavigate();
   const findings: readonly Finding[] = bench.references
     ? checkRunStart(bench.references, today)
@@ -384,27 +407,39 @@ function useStart(bench: SampleBench) {
       return found ? findingText(found) : errors[field];
     },
     start: (typed: typeof TYPED): void => {
-      const fact = startOf(bench, typed);
-      if (fact) begin.mutate(fact, { onSuccess: (id) => void navigate(`/runs/${id}`) });
+      const begun = startsOf(bench, typed, levelMl);
+      const [first] = begun;
+      if (!first) return;
+      begin.mutate(begun, { onSuccess: () => void navigate(`/runs/${first.recordId}`) });
     },
   };
 }
 
-/** The first fact of the run; null while something is missing. */
-function startOf(bench: SampleBench, typed: typeof TYPED): NewFact | null {
+/** The runs of a batch, each with its first fact: one, or as many as it takes. None while something is missing. */
+function startsOf(
+  bench: SampleBench,
+  typed: typeof TYPED,
+  levelMl: DecimalText | null,
+): readonly { readonly recordId: Id; readonly fact: NewFact }[] {
   const planned = plannedSetUp(bench);
-  if (!planned) return null;
-  const { thermometer, samples } = bench;
+  if (!planned) return [];
+  const { thermometer, samples, rulesInForce } = bench;
   const figure = (text: string): string => parseDecimal(text) ?? text;
-  return {
-    kind: 'run.started',
-    body: {
+  const parts = inRuns(samples, samplesPerRun(rulesInForce));
+  const runIds = parts.map(() => newId());
+  return parts.flatMap((part, i) => {
+    const recordId = runIds[i];
+    if (recordId === undefined) return [];
+    const body = {
       ...planned,
-      samples,
+      samples: part,
       temperatureC: figure(thermometer ? typed.readC : typed.temperatureC),
       temperatureVariationK: figure(typed.temperatureVariationK),
       thermometer: thermometer ? at(thermometer) : null,
       reason: reasonOrNull(typed.reason),
-    },
-  };
+      ...(i === 0 && levelMl !== null && { levelMl }),
+      ...(parts.length > 1 && { batch: { runIds } }),
+    };
+    return [{ recordId, fact: { kind: 'run.started', body } as const }];
+  });
 }

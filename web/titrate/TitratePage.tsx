@@ -6,6 +6,7 @@ import { Link } from 'react-router';
 import { Loading } from '../app/Loading';
 import { usePersonName, useRecordsOf, useRuns } from '../app/records';
 import { useSession } from '../app/session';
+import { samplesText } from '../samples/wording';
 import { useWaiting } from '../outbox/useOutbox';
 import { Page } from '../ui/Page';
 import { Sentence } from '../ui/ShortName';
@@ -49,7 +50,7 @@ export function TitratePage() {
               id={run.id}
               title={
                 run.samples.length > 0
-                  ? `${run.samples.length === 1 ? 'Sample' : 'Samples'} ${run.samples.map(({ code }) => code).join(', ')}: ${run.method}`
+                  ? `${samplesText(run.samples.map(({ code }) => code))}: ${run.method}`
                   : `Bottle ${bottle?.code ?? ''}, ${figureText(bottle?.nominalMolarity ?? '')} mol/L`
               }
               next={stepText(run.next)}

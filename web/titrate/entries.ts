@@ -107,8 +107,11 @@ export function entryOf(
 /** The last reading, as the first one of the next flask; null where it cannot be carried on. */
 export function carriedOver(run: RunState, flask: number): NewFact | null {
   const last = readingToCarryOver(run);
-  if (!last) return null;
-  const carried = { readingMl: last.value, carriedFrom: last.factId };
+  // That of the run before is no entry of this one.
+  const before = run.level?.flask === null ? run.level.readingMl : null;
+  const readingMl = last?.value ?? before;
+  if (readingMl === null) return null;
+  const carried = { readingMl, carriedFrom: last?.factId ?? null };
   return {
     kind: 'run.burette-read',
     body: { flask, moment: 'initial', ...carried, reason: null },

@@ -1,5 +1,6 @@
 export type { CertificateStatus } from './certificateStatus';
 export { certificateStatus } from './certificateStatus';
+export { differenceOf } from './difference';
 export type { Figures } from './figuresOf';
 export type { CertifiedFigures, ReportedFigures } from './issuedFigures';
 export { certifiedFigures, reportedFigures } from './issuedFigures';
@@ -39,3 +40,4 @@ export {
   signingFindings,
   signingOf,
 } from './signing';
+export { indicatorIdOf } from './work';

@@ -174,10 +174,9 @@ export function finish(
       finishFlask(draft, number, holds(number), rough.includes(number)),
     ),
     lastFlask: numbers.at(-1) ?? 0,
-    level: draft.lastRead && {
-      readingMl: valueOf(draft.lastRead.factId),
-      flask: draft.lastRead.flask,
-    },
+    level: draft.lastRead
+      ? { readingMl: valueOf(draft.lastRead.factId), flask: draft.lastRead.flask }
+      : levelAtStart(setUp),
     fillings: draft.fillings.map(valueOf),
     buretteChecked: draft.buretteChecked,
     pauses: draft.pauses,
@@ -192,6 +191,12 @@ export function finish(
     late: draft.late,
     doubtfulTimes: draft.doubtfulTimes,
   };
+}
+
+/** The level that a run of samples goes on from. */
+function levelAtStart(setUp: RunSetUp): RunState['level'] {
+  const levelMl = isAnalysis(setUp) ? setUp.levelMl : undefined;
+  return levelMl === undefined ? null : { readingMl: levelMl, flask: null };
 }
 
 /** The last that was issued, as long as nobody withdrew it. */

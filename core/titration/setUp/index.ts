@@ -35,5 +35,5 @@ export type {
   StandardChoice,
   StandardizationSetUp,
 } from './setUp';
-export { bottleIdOf, withAdopted } from './setUp';
+export { bottleIdOf, FLASKS_AT_MOST, inRuns, samplesPerRun, withAdopted } from './setUp';
 export { contentFromUsual, sampleOf, soughtOf, statedBy } from './sought';

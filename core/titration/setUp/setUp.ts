@@ -69,6 +69,28 @@ export interface AnalysisSetUp extends Circumstances {
   readonly titrant: RecordVersion;
   readonly samples: readonly SampleChoice[];
   readonly portioning: PortioningChoice;
+  /** Where the burette stands as the run before it ended, mL; absent where it is filled anew. */
+  readonly levelMl?: DecimalText;
+  /** The runs that hold a batch together, in their order, this one among them; absent where it holds in one. */
+  readonly batch?: { readonly runIds: readonly Id[] };
+}
+
+/** As many flasks as a run may have. */
+export const FLASKS_AT_MOST = 60;
+
+/** How many samples fit into a run by its rules: a flask for each determination, and one for a blank. */
+export function samplesPerRun({
+  agreeAtLeast,
+  firstIsRough,
+}: Pick<HouseRules, 'agreeAtLeast' | 'firstIsRough'>): number {
+  return Math.floor(FLASKS_AT_MOST / (agreeAtLeast + Number(firstIsRough)));
+}
+
+/** The samples of a batch, in as few runs as hold them, of like size. */
+export function inRuns<T>(samples: readonly T[], perRun: number): readonly (readonly T[])[] {
+  const runs = Math.ceil(samples.length / perRun);
+  const size = Math.ceil(samples.length / runs);
+  return Array.from({ length: runs }, (_, i) => samples.slice(i * size, (i + 1) * size));
 }
 
 export type RunSetUp = StandardizationSetUp | AnalysisSetUp;
