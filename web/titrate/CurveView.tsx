@@ -1,7 +1,12 @@
 import { lazy, Suspense } from 'react';
-import { figureText, roundHalfEven } from '#core/measurement';
+import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
 import type { Flask, RunState } from '#core/titration/run';
-import { curveEndsOf, curveOf, electrodeQuantityOf } from '#core/titration/figures';
+import {
+  curveEndsOf,
+  curveOf,
+  electrodeQuantityOf,
+  halfEquivalenceOf,
+} from '#core/titration/figures';
 import { CURVE_WAYS } from '#core/wording';
 
 const CurveChart = lazy(async () => ({ default: (await import('./CurveChart')).CurveChart }));
@@ -10,6 +15,7 @@ const CurveChart = lazy(async () => ({ default: (await import('./CurveChart')).C
 export function CurveView({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
   const points = curveOf(flask);
   const { ends, counts, remark } = curveEndsOf(run, flask);
+  const half = halfEquivalenceOf(run, flask);
   return (
     <div>
       <Suspense fallback={<div className="h-[300px]" />}>
@@ -37,6 +43,15 @@ export function CurveView({ run, flask }: { readonly run: RunState; readonly fla
             </div>
           ))}
         </dl>
+      )}
+      {half && (
+        <p className="mt-2">
+          p<i>K</i>
+          <sub>a</sub>′ about {figureText(roundHalfEven(half.pKa, 2))}, ± 0.05 at best, from the pH
+          half way to the end. It is conditional: at {figureText(run.setUp.temperatureC)} °C and an
+          ionic strength of about {figureText(roundSignificant(half.ionicStrengthMolPerL, 1))}{' '}
+          mol/L, for one step of a weak acid or base.
+        </p>
       )}
       {remark !== null && points.length > 0 && <p className="mt-2 text-ink-soft">{remark}</p>}
     </div>

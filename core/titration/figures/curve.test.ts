@@ -6,6 +6,7 @@ import { explainRun } from '../../explanation';
 import { methodOf, PLAIN_RULES, references, RunScript } from '../../test-support/runs';
 import { idOf } from '../../test-support/stored';
 import { endsOfCurve } from './curve';
+import { halfEquivalence } from './halfEquivalence';
 import { curveEndsOf } from './index';
 import { issueCertificate, judgeRun } from '../judging';
 import { checkRunFact } from '../record';
@@ -263,5 +264,46 @@ describe('a curve without a jump', () => {
   test('gives nothing where the line cannot be drawn', () => {
     expect(endsOf(15, null)).toMatchObject({ counts: null, ends: [] });
     expect(endsOf(6)).toMatchObject({ counts: null, ends: [] });
+  });
+});
+
+describe('the acid of a curve, from its pH half way', () => {
+  /** Of 2 mmol in 60 mL by 0.1 mol/L, to and beyond the end at 20 mL. */
+  const curveWith = (pKa: number, isBase = false) => {
+    const start = { name: 'it', totalMolPerL: 2 / 60, pKa: [pKa] };
+    const curve = new AcidBaseCurve({
+      flask: {
+        volumeMl: 60,
+        systems: [
+          isBase
+            ? { ...start, chargeFullyProtonated: 1, protonsAtStart: 0 }
+            : { ...start, chargeFullyProtonated: 0, protonsAtStart: 1 },
+        ],
+      },
+      titrant: { kind: isBase ? 'strong-acid' : 'strong-base', molarityMolPerL: 0.1 },
+      kw: 1e-14,
+      activity: { kind: 'ideal' },
+    });
+    return Array.from({ length: 24 }, (_, i) => ({ volumeMl: i, value: curve.at(i).pH }));
+  };
+  const given = { endMl: 20, titrantMolPerL: 0.1, flaskVolumeMl: 60 } as const;
+
+  test.each([2.5, 4.76, 7, 9.5])('comes back for a weak acid of pKa %d', (pKa) => {
+    const found = halfEquivalence(curveWith(pKa), { ...given, kind: 'base-after' });
+    expect(found?.pKa).toBeCloseTo(pKa, 2);
+  });
+
+  test('and for the acid of ammonia; its ionic strength is that of the salt made so far', () => {
+    const found = halfEquivalence(curveWith(9.25, true), { ...given, kind: 'acid-after' });
+    expect(found?.pKa).toBeCloseTo(9.25, 2);
+    // 1 mmol in 70 mL.
+    expect(found?.ionicStrengthMolPerL).toBeCloseTo(1 / 70, 4);
+  });
+
+  test('is not told of a strong acid, nor by points that begin beyond half way', () => {
+    const kind = 'base-after' as const;
+    expect(halfEquivalence(curveWith(-3), { ...given, kind })).toBeNull();
+    const late = curveWith(4.76).filter(({ volumeMl }) => volumeMl > 10);
+    expect(halfEquivalence(late, { ...given, kind })).toBeNull();
   });
 });

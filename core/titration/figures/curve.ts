@@ -171,7 +171,7 @@ function whyNoGran(kind: GranKind | null, flaskVolumeMl: number | null): string 
 }
 
 /** The Gran function of an excess of what is in the burette; null where no pH tells it. */
-function granKindOf(method: Method | Analysis): GranKind | null {
+export function granKindOf(method: Method | Analysis): GranKind | null {
   const isReversed = 'inBurette' in method && method.inBurette === 'standard';
   const { species } = isReversed ? method.standard : method.titrant;
   if (species === 'OH^-') return 'base-after';

@@ -24,13 +24,18 @@ export function curveEndsOf(
         deliveredIn(references, flask),
         soughtOf(references).expected,
       );
-  const known = flask.electrode.findLast(({ struck, flaskVolumeMl }) => !struck && flaskVolumeMl);
   return endsOfCurve(curveOf(flask), {
     method: references.method,
     fromMl: Math.max(0, BEFORE_LAST_STEP * expectedMl),
-    flaskVolumeMl: known?.flaskVolumeMl ? Number(known.flaskVolumeMl) : null,
+    flaskVolumeMl: flaskVolumeMlOf(flask),
     rule: setUp.rules.endPointOfCurve,
   });
+}
+
+/** What was in a flask at the start, water included, mL; null where nobody said. */
+export function flaskVolumeMlOf({ electrode }: Flask): number | null {
+  const known = electrode.findLast(({ struck, flaskVolumeMl }) => !struck && flaskVolumeMl);
+  return known?.flaskVolumeMl ? Number(known.flaskVolumeMl) : null;
 }
 
 /** The end point that counts of a curve, where the titration went on to it; null otherwise. */

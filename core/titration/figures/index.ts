@@ -3,6 +3,7 @@ export type { Corrections } from './corrections';
 export { correctionsOf, plainMassFactor } from './corrections';
 export type { CurvePoint } from './curve';
 export { curveOf, electrodeQuantityOf } from './curve';
+export { halfEquivalenceOf } from './halfEquivalence';
 export { curveEndOf, curveEndsOf, endPointOf, isOvershot } from './endOfTitration';
 export type { Forecast } from './forecast';
 export { forecastFlask, forecastTitre } from './forecast';
