@@ -94,6 +94,12 @@ export const LOTS: Readonly<Record<string, DatedLot>> = {
     lotNumber: 'AG-0632',
     dissolved: { meaning: 'by-molarity', molarity: '0.02' },
   }),
+  dichromateBought: lot({
+    ...BOUGHT,
+    substanceId: 'potassium-dichromate',
+    lotNumber: 'CR-1187',
+    dissolved: { meaning: 'by-molarity', molarity: '0.0167' },
+  }),
   khp: lot({
     ...REFERENCE,
     substanceId: 'potassium-hydrogen-phthalate',
@@ -634,6 +640,11 @@ export const BOUGHT_BOTTLES: readonly (Pick<
     ...{ code: 'S032', substanceId: 'silver-nitrate', lot: 'silverBought' },
     ...{ container: 'brown-glass', molarity: '0.02001', expandedUncertainty: '0.00004' },
     note: 'Chloride.',
+  },
+  {
+    ...{ code: 'S033', substanceId: 'potassium-dichromate', lot: 'dichromateBought' },
+    ...{ container: 'brown-glass', molarity: '0.01668', expandedUncertainty: '0.00003' },
+    note: 'Iron, ethanol.',
   },
 ];
 

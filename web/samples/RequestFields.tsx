@@ -60,13 +60,16 @@ export function RequestFields({
           Leave it out
         </Button>
       </div>
+      {/* Made anew for another analysis: a list that keeps one of its entries would keep that chosen. */}
       <SelectField
+        key={`unit of ${analysisId}`}
         label="Unit"
         options={(analysis?.units ?? []).map((one) => [one, one])}
         {...field(`${at}.unit`)}
       />
       {analysis && analysis.statedAs.length > 0 && (
         <SelectField
+          key={`as of ${analysisId}`}
           label="As"
           options={analysis.statedAs.map(({ formula, name }) => [formula, name])}
           {...field(`${at}.as`)}

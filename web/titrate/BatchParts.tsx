@@ -11,7 +11,7 @@ export function BatchParts({
   /** Which page of each run: its bench, or its judgement. */
   readonly page: '' | '/judge';
 }) {
-  const runIds = (isAnalysis(setUp) && setUp.batch?.runIds) || [];
+  const runIds = isAnalysis(setUp) ? (setUp.batch?.runIds ?? []) : [];
   if (runIds.length === 0) return null;
   return (
     <nav aria-label="Runs of the batch" className="flex shrink-0 flex-wrap items-center gap-x-4">

@@ -1,0 +1,203 @@
+import type { Page } from '@playwright/test';
+import { expect } from '@playwright/test';
+import { choose, enter, signInToDemo, test } from './laboratory';
+
+/** A sample that is received, titrated with a titrant of the demo, and comes to a figure by hand. */
+interface Case {
+  readonly name: string;
+  readonly code: string;
+  readonly analysis: string;
+  readonly unit?: string;
+  readonly as?: string;
+  readonly expected: string;
+  readonly receive?: (page: Page) => Promise<void>;
+  /** Absent for the balance that is suggested. */
+  readonly instrument?: RegExp;
+  /** Net masses in g, each from a boat before and after; null where the pipette measures. */
+  readonly masses?: readonly string[];
+  readonly temperatureC?: string;
+  readonly finals: readonly string[];
+  /** From the molarity of the titrant and of an excess, mol/L. */
+  readonly byHand: (titrantMolPerL: number, excessMolPerL: number) => number;
+  /** U in per cent of the content, between what it is by hand with and without what the certificate and the titration share. */
+  readonly expandedPercent: readonly [low: number, high: number];
+  readonly judged?: (page: Page) => Promise<void>;
+}
+
+const mean = (...figures: readonly number[]): number =>
+  figures.reduce((total, one) => total + one, 0) / figures.length;
+
+const IRON_RELATIVE = [
+  0.05 / Math.sqrt(6) / 20.12,
+  0.03 / Math.sqrt(6) / 20,
+  0.025 / Math.sqrt(3) / 20.12,
+  0.00003 / 2 / 0.01668,
+  0.021 / Math.sqrt(2) / 20.12,
+];
+
+const CASES: readonly Case[] = [
+  {
+    name: 'tablets from the boat against their claim',
+    code: 'T-901',
+    analysis: 'acetylsalicylic acid in tablets',
+    expected: '500',
+    receive: async (page) => {
+      await page.getByLabel('It is counted, such as tablets').check();
+      await page.getByLabel('Mean mass of one').fill('0.6000');
+      await page.getByLabel('Plus or minus').fill('0.0010');
+      await page.getByLabel('Held against').selectOption('the claim of a label');
+      await page.getByLabel('Claim', { exact: true }).fill('500');
+      await page.getByLabel('A window is allowed').check();
+      await page.getByLabel('From', { exact: true }).fill('95');
+      await page.getByLabel('To', { exact: true }).fill('105');
+    },
+    masses: ['0.5000', '0.5000'],
+    finals: ['23.00', '23.04'],
+    byHand: (c) => (c * 23.02 * 180.158 * 0.6) / 0.5,
+    expandedPercent: [0.2, 1],
+    judged: async (page) => {
+      await expect(page.getByText(/% of the claim/).first()).toBeVisible();
+    },
+  },
+  {
+    name: 'an unknown solid acid: its equivalent mass',
+    code: 'U-902',
+    analysis: 'unknown solid acid',
+    expected: '75',
+    masses: ['0.2000', '0.2000', '0.2000', '0.2000'],
+    finals: ['26.50', '26.60', '26.64', '26.62'],
+    byHand: (c) => (1000 * 0.2) / (c * mean(26.6, 26.64, 26.62)),
+    expandedPercent: [0.1, 0.6],
+    judged: async (page) => {
+      await expect(page.getByText(/times its protons/)).toContainText('with 2');
+    },
+  },
+  {
+    name: 'oxalic acid by permanganate, hot',
+    code: 'O-903',
+    analysis: 'oxalic acid by permanganate',
+    unit: 'mol/L',
+    as: 'oxalic acid',
+    expected: '0.05',
+    instrument: /Pipette V25/,
+    temperatureC: '75',
+    finals: ['25.10', '25.14'],
+    byHand: (c) => (2.5 * c * mean(25.1, 25.14)) / 25,
+    expandedPercent: [0.1, 0.6],
+  },
+  {
+    name: 'iron by dichromate, in equivalents of a litre',
+    code: 'F-904',
+    analysis: 'iron by dichromate',
+    unit: 'eq/L',
+    expected: '0.1',
+    instrument: /Pipette V20/,
+    finals: ['20.10', '20.14'],
+    // Six electrons: the normality of the titrant is six times its molarity.
+    byHand: (c) => (6 * c * mean(20.1, 20.14)) / 20,
+    // Burette 0.05 and pipette 0.03 mL, triangular; half a drop; the titrant as bought; two titrations of 0.021 mL each. Twice 0.18 %.
+    expandedPercent: [
+      0.95 * 200 * Math.hypot(...IRON_RELATIVE),
+      1.05 * 200 * Math.hypot(...IRON_RELATIVE),
+    ],
+  },
+  {
+    name: 'chalk, an excess of acid titrated back',
+    code: 'K-905',
+    analysis: 'carbonate, excess of acid titrated back',
+    expected: '95',
+    masses: ['0.2000', '0.2000'],
+    finals: ['12.40', '12.44'],
+    byHand: (c, excess) => ((excess * 50 - c * 12.42) * 100.086 * 100) / (2 * 1000 * 0.2),
+    expandedPercent: [0.1, 0.8],
+  },
+];
+
+/** The molarity that the set-up tells of what is chosen; not a number where nothing is. */
+async function molarityOf(page: Page, label: string): Promise<number> {
+  const field = page.getByRole('button', { name: new RegExp(`${label}$`) });
+  if ((await field.count()) === 0) return Number.NaN;
+  return Number(/([\d.]+) ± [\d.]+ mol\/L/.exec(await field.innerText())?.[1]);
+}
+
+async function receive(page: Page, given: Case): Promise<void> {
+  await page.goto('/samples');
+  await page.getByRole('button', { name: 'Receive a sample' }).click();
+  await page.getByLabel('Code').fill(given.code);
+  await page.getByLabel('What it is').fill(given.name);
+  await page.getByRole('button', { name: 'Add an analysis' }).click();
+  await page.getByLabel('Analysis').selectOption(given.analysis);
+  if (given.unit) await page.getByLabel('Unit', { exact: true }).selectOption(given.unit);
+  if (given.as) await page.getByLabel('As', { exact: true }).selectOption(given.as);
+  await page.getByLabel('Expected').fill(given.expected);
+  await given.receive?.(page);
+  await page.getByRole('button', { name: 'Receive it' }).click();
+  await page.getByRole('link', { name: given.code }).click();
+  await page.getByRole('link', { name: 'Titrate it' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Titrate samples' })).toBeFocused();
+}
+
+async function fill(page: Page, { masses, finals }: Case): Promise<void> {
+  if (!masses) {
+    for (const flask of finals.keys()) {
+      await page.getByRole('form', { name: 'Next entry' }).press('Enter');
+      await expect(page.getByRole('region', { name: `Flask ${String(flask + 1)}` })).toBeVisible();
+    }
+    return;
+  }
+  await page.getByLabel('by difference').check();
+  let boatG = 12;
+  for (const [i, massG] of masses.entries()) {
+    const flask = String(i + 1);
+    await page.getByRole('textbox', { name: `before, flask ${flask}` }).fill(boatG.toFixed(4));
+    boatG -= Number(massG);
+    await page.getByRole('textbox', { name: `after, flask ${flask}` }).fill(boatG.toFixed(4));
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('region', { name: `Flask ${flask}` })).toContainText(massG);
+  }
+}
+
+for (const given of CASES) {
+  test(`${given.name}: content and U are those of the hand calculation`, async ({ page }) => {
+    await signInToDemo(page, 'Jasna');
+    await receive(page, given);
+    if (given.instrument) await choose(page, 'Portions (on|with)', given.instrument);
+    const titrant = await molarityOf(page, 'Titrant');
+    const excess = await molarityOf(page, 'In excess');
+    await page.getByRole('button', { name: 'To the bench' }).click();
+    await expect(page.getByRole('heading', { level: 1 })).toContainText(given.code);
+    await fill(page, given);
+    for (const [i, finalMl] of given.finals.entries()) {
+      const flask = String(i + 1);
+      await enter(page, new RegExp(`initial reading, flask ${flask}`), '0.00');
+      if (given.temperatureC) {
+        const final = page.getByRole('textbox', {
+          name: new RegExp(`final reading, flask ${flask}`),
+        });
+        await expect(final).toBeFocused();
+        await page.keyboard.press('h');
+        await enter(page, new RegExp(`temperature, flask ${flask}`), given.temperatureC);
+      }
+      await enter(page, new RegExp(`final reading, flask ${flask}`), finalMl);
+      await expect(page.getByRole('region', { name: `Flask ${flask}` })).toContainText(finalMl);
+    }
+    await page.goto(`${page.url()}/judge`);
+    const titrations = page.getByRole('table', { name: 'Titrations' });
+    for (const finalMl of given.finals) await expect(titrations).toContainText(finalMl);
+    const text = await page
+      .getByText(/^\S+ = [\d.]+ ?±/)
+      .first()
+      .innerText();
+    const [, value, uncertainty] =
+      /= (\d+\.?\d*)\s*±\s*(\d+\.?\d*)/.exec(text.replace(/\s+/g, ' ')) ?? [];
+    const byHand = given.byHand(titrant, excess);
+    expect(Math.abs(Number(value) / byHand - 1), `${text}, by hand ${String(byHand)}`).toBeLessThan(
+      0.002,
+    );
+    const percent = (100 * Number(uncertainty)) / Number(value);
+    const [low, high] = given.expandedPercent;
+    expect(percent, text).toBeGreaterThan(low);
+    expect(percent, text).toBeLessThan(high);
+    await given.judged?.(page);
+  });
+}
