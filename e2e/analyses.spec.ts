@@ -201,3 +201,76 @@ for (const given of CASES) {
     await given.judged?.(page);
   });
 }
+
+/** pH of so many mmol of a weak acid in a flask, once so much strong base has run in: the charges balance. */
+function weakAcid(mmol: number, inFlaskMl: number, pKa: number, baseMolPerL: number) {
+  return (volumeMl: number): number => {
+    const all = inFlaskMl + volumeMl;
+    const excess = (pH: number): number =>
+      (baseMolPerL * volumeMl) / all +
+      10 ** -pH -
+      10 ** (pH - 14) -
+      mmol / all / (1 + 10 ** (pKa - pH));
+    let [low, high] = [0, 14];
+    for (let turn = 0; turn < 60; turn += 1) {
+      const middle = (low + high) / 2;
+      // More base than the charges take: the pH is higher.
+      if (excess(middle) > 0) low = middle;
+      else high = middle;
+    }
+    return low;
+  };
+}
+
+test('an unknown acid by electrode: its molarity from the curve, its pKa from half way, its temperature stated', async ({
+  page,
+}) => {
+  await signInToDemo(page, 'Jasna');
+  await receive(page, {
+    ...{ name: 'an acid by electrode', code: 'E-906', analysis: 'acid in a solution' },
+    ...{ unit: 'mol/L', as: 'acetic acid', expected: '0.1', finals: [] },
+    ...{ byHand: () => Number.NaN, expandedPercent: [0, 0] },
+  });
+  await choose(page, 'Portions (on|with)', /Pipette V25/);
+  const titrant = await molarityOf(page, 'Titrant');
+  await page.getByRole('button', { name: 'To the bench' }).click();
+  await page.getByRole('form', { name: 'Next entry' }).press('Enter');
+  await expect(page.getByRole('region', { name: 'Flask 1' })).toBeVisible();
+  await page.keyboard.press('t');
+  await enter(page, /initial reading, flask 1/, '0.00');
+  await expect(page.getByRole('textbox', { name: /final reading, flask 1/ })).toBeFocused();
+  await page.keyboard.press('e');
+  const dialog = page.getByRole('dialog', { name: 'Electrode in flask 1' });
+  // 25 mL of 0.1 mol/L with 50 mL of water.
+  const pH = weakAcid(2.5, 75, 4.76, titrant);
+  const endMl = 2.5 / titrant;
+  await dialog.getByLabel('In the flask at the start').fill('75');
+  await dialog.getByRole('textbox', { name: 'Burette' }).focus();
+  const near = [-0.35, -0.25, -0.15, -0.05, 0.05, 0.15, 0.25, 0.35].map((d) => endMl + d);
+  for (const volumeMl of [0, 6, 12, 13, 18, 22, ...near, 26, 27]) {
+    const readingMl = volumeMl.toFixed(2);
+    await page.keyboard.type(readingMl);
+    await page.keyboard.press('Enter');
+    await expect(dialog.getByRole('textbox', { name: 'pH' })).toBeFocused();
+    await page.keyboard.type(pH(Number(readingMl)).toFixed(2));
+    await page.keyboard.press('Enter');
+    await expect(dialog.getByRole('textbox', { name: 'Burette' })).toBeFocused();
+    await expect(dialog.getByRole('textbox', { name: 'Burette' })).toHaveValue('');
+  }
+  const said = await dialog.innerText();
+  const found = Number(/second derivative\s*counts\s*([\d.]+)/.exec(said)?.[1]);
+  expect(Math.abs(found - endMl), said).toBeLessThan(0.06);
+  const pKa = Number(/about (\d\.\d\d), ± 0.05/.exec(said.replace(/\s+/g, ' '))?.[1]);
+  expect(Math.abs(pKa - 4.76), said).toBeLessThan(0.02);
+  await expect(dialog).toContainText('at 20 °C and an ionic strength of about 0.01 mol/L');
+  await dialog.getByRole('button', { name: /End here/ }).click();
+  await expect(page.getByRole('region', { name: 'Flask 1' })).toContainText('end by its curve');
+  await page.goto(`${page.url()}/judge`);
+  await expect(page.getByRole('table', { name: 'Titrations' })).toContainText('counts');
+  const text = await page
+    .getByText(/^\S+ = [\d.]+ ?±/)
+    .first()
+    .innerText();
+  const content = Number(/= (\d+\.\d+)/.exec(text.replace(/\s+/g, ' '))?.[1]);
+  expect(Math.abs(content / ((titrant * found) / 25) - 1), text).toBeLessThan(0.001);
+});
