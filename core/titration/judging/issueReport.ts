@@ -65,7 +65,21 @@ export function issueReport(run: AnalysisRun, decision: ReportDecision): Report 
  */
 export function reportDigest(run: AnalysisRun): string | null {
   const hasResult = judgedSeries(run).some(({ judgement }) => judgement.result);
-  return hasResult ? digestOf({ run: run.id, entries: run.entries, states: stated(run) }) : null;
+  if (!hasResult) return null;
+  const { results, ...states } = stated(run);
+  return digestOf({
+    ...{ run: run.id, entries: run.entries },
+    states: { ...states, results: results.map(asRounded) },
+  });
+}
+
+/** A result without its unrounded figures: the last bits of those hang on the engine that computed them, in a browser or on the server. */
+function asRounded({
+  unrounded: _unrounded,
+  effectiveDegreesOfFreedom: _degrees,
+  ...rounded
+}: ReportedResult): object {
+  return rounded;
 }
 
 /** What a report states before anybody has signed it. */
