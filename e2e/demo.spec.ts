@@ -156,6 +156,12 @@ test('a half-done run is finished by keyboard, judged, certified and labelled', 
   await expect(certificate).toContainText('3 averaged of 4 made');
   await expect(certificate).toContainText('the same figures');
   await expectAccessible(page);
+  // The same burette goes on with samples, from where it stands.
+  await page.getByRole('link', { name: 'Titrate samples with it' }).click();
+  const goesOn = `Go on from ${lastReading.toFixed(2)} mL, where the last titration ended`;
+  await expect(page.getByLabel(goesOn)).toBeChecked();
+  await expect(page.getByRole('button', { name: /Titrant$/ })).toContainText('0417');
+  await page.goBack();
   await page.getByRole('link', { name: 'Print a label' }).click();
   await expect(page.getByRole('article')).toContainText('use by');
   await expect(page.getByRole('article')).toContainText('0417');

@@ -1,4 +1,5 @@
 import { expect } from '@playwright/test';
+import { v7 as uuidv7 } from 'uuid';
 import { DEMO_PASSWORD } from '../contract/messages';
 import {
   choose,
@@ -115,6 +116,13 @@ test('two wines are titrated as a batch, one after the other, each with its own 
   await page.getByLabel(/^QC-W/).check();
   await page.getByLabel(/^W-311/).check();
   await choose(page, 'Portions with', /Pipette V10/);
+  // Certified with phenolphthalein, which changes beyond pH 7.
+  await expect(
+    page.getByText(/rests on phenolphthalein, this analysis ends by bromo/),
+  ).toBeVisible();
+  await page
+    .getByLabel('Why it goes on all the same')
+    .fill('The control is titrated to the same pH and shows what that does.');
   await page.getByRole('button', { name: 'To the bench' }).click();
   const batch = page.getByRole('navigation', { name: 'Samples of the batch' });
   await expect(batch.getByRole('button')).toHaveCount(2);
@@ -204,4 +212,74 @@ test('what was weighed, and what was diluted 10 to 250: each comes to its conten
     const found = Number(/= (\d+\.\d+)/.exec(content.replace(/\s+/g, ' '))?.[1]);
     expect(Math.abs(found / byHand(molPerL) - 1), content).toBeLessThan(0.003);
   }
+});
+
+test('forty wines are one batch in two runs, and each sample takes few keys', async ({ page }) => {
+  await signInToDemo(page, 'Tobin');
+  const { csrfToken, person } = (await (await page.request.get('/api/session')).json()) as {
+    readonly csrfToken: string;
+    readonly person: { readonly id: string };
+  };
+  const today = new Date().toISOString().slice(0, 10);
+  for (let i = 1; i <= 40; i += 1) {
+    const sample = {
+      ...{ code: `B-${String(900 + i)}`, description: 'wine', source: '', customer: 'cellar' },
+      ...{ sampledBy: '', sampledOn: null, receivedOn: today, condition: '', amount: null },
+      ...{ density: null, unitMass: null, store: '', keepUntil: null },
+      requests: [
+        {
+          ...{ analysisId: 'volatile-acidity', unit: 'g/L', as: 'CH3COOH', expected: '0.5' },
+          requirement: { kind: 'none' },
+        },
+      ],
+    };
+    const sent = await page.request.post('/api/facts', {
+      headers: { 'x-csrf-token': csrfToken },
+      data: {
+        ...{ id: uuidv7(), recordId: uuidv7(), recordKind: 'sample', kind: 'sample.received' },
+        ...{ schemaVersion: 1, body: sample, authorId: person.id, deviceId: null },
+        ...{ deviceTime: new Date().toISOString(), clockOffsetMs: null, basedOn: null },
+      },
+    });
+    expect(sent.status(), await sent.text()).toBe(201);
+  }
+  await page.goto('/titrate/samples?analysis=volatile-acidity');
+  await page.getByRole('button', { name: 'All 40' }).click();
+  await expect(page.getByText('40 chosen')).toBeVisible();
+  await choose(page, 'Portions with', /Pipette V20/);
+  await page.getByRole('button', { name: 'To the bench' }).click();
+
+  const batch = page.getByRole('navigation', { name: 'Samples of the batch' });
+  await expect(batch.getByRole('button')).toHaveCount(20);
+  const parts = page.getByRole('navigation', { name: 'Runs of the batch' });
+  await expect(parts).toContainText('Part 1 of 2');
+  const heading = page.getByRole('heading', { level: 1 });
+  await expect(heading).toContainText('B-901');
+  const entry = page.getByRole('form', { name: 'Next entry' });
+  const said = page.getByRole('main').getByRole('status');
+  await entry.press('Enter');
+  await expect(said).toContainText('flask 2');
+  await entry.press('Enter');
+  await enter(page, /initial reading, flask 1/, '0.00');
+  await enter(page, /final reading, flask 1/, '1.65');
+  await expect(page.getByRole('textbox', { name: /initial reading, flask 2/ })).toBeFocused();
+  await page.keyboard.press('c');
+  await enter(page, /final reading, flask 2/, '3.30');
+  // Two portions and the level carried on: three keys to the first reading of the next sample.
+  await expect(heading).toContainText('B-902');
+  for (const flask of ['4', '5']) {
+    await page.keyboard.press('Enter');
+    await expect(said).not.toContainText(`flask ${String(Number(flask) - 1)}`);
+  }
+  await expect(page.getByRole('textbox', { name: /initial reading, flask 3/ })).toBeFocused();
+  await page.keyboard.press('c');
+  await expect(page.getByRole('textbox', { name: /final reading, flask 3/ })).toBeFocused();
+  await enter(page, /final reading, flask 3/, '4.97');
+  await parts.getByRole('link', { name: 'Part 2 of 2' }).click();
+  await expect(heading).toContainText('B-921');
+  await expect(batch.getByRole('button')).toHaveCount(20);
+  await expect(parts.getByRole('link', { name: 'Part 1 of 2' })).toBeVisible();
+  await expectAccessible(page);
+  const answer = await page.request.get(page.url().replace('/runs/', '/api/runs/'));
+  expect((await answer.body()).length).toBeLessThan(200_000);
 });

@@ -22,7 +22,7 @@ import { nextStep, workedOn } from './guidance';
 import { differenceOf, judgeRun } from './judging';
 import type { RunFact } from './record';
 import { checkRunFact, checkRunStart } from './record';
-import { analysisOf as analysisRunOf, seriesOf } from './run';
+import { analysisOf as analysisRunOf, readingToCarryOver, seriesOf } from './run';
 import { inRuns, isAnalysis, samplesPerRun, soughtOf } from './setUp';
 import { asPlanned } from './whatIf';
 
@@ -278,6 +278,8 @@ describe('a batch', () => {
     pipette(script, 1, '10', '8.26', 'sample-W-1');
     pipette(script, 2, '10', '8.28', 'sample-W-1');
     expect(next()).toEqual(['pipette', 3, 1]);
+    // The burette is one: where the last sample ended, the next goes on.
+    expect(readingToCarryOver(workedOn(script.state))?.value).toBe('8.28');
     script.add('run.flask-pipetted', {
       flask: 3,
       volumeMl: '10',
@@ -451,12 +453,12 @@ test('a run goes on from the level of the one before, without an entry of its ow
   for (const flask of [1, 2]) {
     script.add('run.flask-pipetted', { flask, volumeMl: '10', reason: null });
   }
-  expect(script.state.level).toEqual({ readingMl: '12.30', flask: null });
+  expect(script.state.level).toMatchObject({ readingMl: '12.30', flask: null });
   expect(nextStep(script.state, judgeRun(script.state))).toMatchObject({
     ...{ action: 'read-initial', says: { values: { levelMl: 12.3 } } },
   });
   script.read(1, 'initial', '12.30');
-  expect(script.state.level).toEqual({ readingMl: '12.30', flask: 1 });
+  expect(script.state.level).toMatchObject({ readingMl: '12.30', flask: 1 });
 });
 
 test.each([

@@ -3,6 +3,7 @@ import { findSubstance } from '#core/chemistry';
 import { areSolutionsRelated } from '#core/ledger';
 import { figureText, roundHalfEven, roundToUncertainty } from '#core/measurement';
 import type { Judgement, Result } from '#core/titration/judging';
+import type { PlainDate } from '#core/grammar';
 import type { RunState, StandardizationRun } from '#core/titration/run';
 import { analysisOf, isStandardization } from '#core/titration/run';
 import { nextStep } from '#core/titration/guidance';
@@ -64,6 +65,7 @@ function Standardized({
 }) {
   // The same until an entry comes: what hangs on it is not computed with every glance.
   const judgement = judgeRun(run);
+  const { today } = useSession();
   const { bottle } = run.references;
   const titrant = findSubstance(bottle.substanceId, bottle.own);
   const standard = standardSubstance(run.references.standard);
@@ -77,11 +79,7 @@ function Standardized({
           <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>
           {run.certificate && (
             <>
-              <ButtonLink
-                to={`/titrate/samples?titrant=${bottle.id}&burette=${run.setUp.burette.id}${run.level ? `&level=${run.level.readingMl}` : ''}`}
-              >
-                Titrate samples with it
-              </ButtonLink>
+              <ButtonLink to={samplesLink(run, today)}>Titrate samples with it</ButtonLink>
               <ButtonLink look="primary" to={`/bottles/${bottle.id}/label`}>
                 Print a label
               </ButtonLink>
@@ -97,6 +95,15 @@ function Standardized({
       )}
     </Page>
   );
+}
+
+/** To samples with what was certified: the same burette goes on, on the same day from the level where it stands. */
+function samplesLink(
+  { references, setUp, level, certificate }: StandardizationRun,
+  today: PlainDate,
+): string {
+  const link = `/titrate/samples?titrant=${references.bottle.id}&burette=${setUp.burette.id}`;
+  return level && certificate?.certifiedOn === today ? `${link}&level=${level.readingMl}` : link;
 }
 
 function NothingYet({ run, judgement }: { readonly run: RunState; readonly judgement: Judgement }) {

@@ -28,7 +28,7 @@ import { useRecords, useRecordsOf } from '../app/records';
 import { useSession } from '../app/session';
 import { useStock } from '../app/stock';
 import { statedText } from '../samples/wording';
-import { ButtonLink } from '../ui/Button';
+import { Button, ButtonLink } from '../ui/Button';
 import { Cautions } from '../ui/Cautions';
 import { ChoiceField } from '../ui/ChoiceField';
 import { reasonOrNull } from '../ui/fieldMessages';
@@ -255,6 +255,9 @@ interface FieldsProps {
   readonly onChoose: (changes: Partial<ChosenSamples>) => void;
 }
 
+/** So many samples are ticked one by one. */
+const FEW = 4;
+
 /** The samples that are asked for the analysis, each with what it is to be stated as. */
 function SampleChoices({
   bench: { analysis, asked, picked },
@@ -264,6 +267,27 @@ function SampleChoices({
   return (
     <fieldset className="col-span-full">
       <legend className="mb-1 font-semibold">Samples</legend>
+      {asked.length > FEW && (
+        <p className="mb-1 flex flex-wrap items-center gap-3">
+          <Button
+            className="text-[15px]"
+            onClick={() => {
+              onChoose({ sampleIds: asked.map(({ id }) => id) });
+            }}
+          >
+            All {String(asked.length)}
+          </Button>
+          <Button
+            className="text-[15px]"
+            onClick={() => {
+              onChoose({ sampleIds: [] });
+            }}
+          >
+            None
+          </Button>
+          <span className="text-ink-soft">{String(picked.length)} chosen</span>
+        </p>
+      )}
       {asked.map((state) => (
         <CheckField
           key={state.id}

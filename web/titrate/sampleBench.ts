@@ -61,7 +61,7 @@ export function sampleBench(chosen: ChosenSamples, stores: SampleStores) {
     : { kind: 'catalogue', id: analysis.id };
   const asked = samples.filter(({ sample }) => requestFor(sample, analysis.id) !== null);
   const ids = chosen.sampleIds ?? asked.slice(0, 1).map(({ id }) => id);
-  const picked = asked.filter(({ id }) => ids.includes(id));
+  const picked = inOrder(asked.filter(({ id }) => ids.includes(id)));
   const titrants = knownSolutions(bottles, analysis.titrantIds, today);
   const titrant = pick(titrants, chosen.titrantId);
   const burettes = equipment.filter((one) => one.equipment.type === 'burette');
@@ -115,6 +115,13 @@ export function sampleBench(chosen: ChosenSamples, stores: SampleStores) {
 }
 
 export type SampleBench = ReturnType<typeof sampleBench>;
+
+/** As they are titrated: a control first, then as they were received. */
+function inOrder(samples: readonly SampleState[]): readonly SampleState[] {
+  const place = ({ sample, received }: SampleState): string =>
+    `${sample.isControl === true ? '0' : '1'} ${received.at}`;
+  return samples.toSorted((a, b) => place(a).localeCompare(place(b)));
+}
 
 /** The chosen analysis, else the first that a sample is asked for. */
 function analysisOf({ analysisId }: ChosenSamples, stores: SampleStores): Analysis {

@@ -162,6 +162,9 @@ export function finish(
       )
     : [];
   const valueOf = (factId: string): DecimalText => entryOf(draft.readings, factId).value;
+  const flasks = numbers.map((number) =>
+    finishFlask(draft, number, holds(number), rough.includes(number)),
+  );
   return {
     id,
     version: draft.version,
@@ -170,13 +173,9 @@ export function finish(
     started,
     setUp: withAdopted(setUp, draft.adopted),
     references,
-    flasks: numbers.map((number) =>
-      finishFlask(draft, number, holds(number), rough.includes(number)),
-    ),
+    flasks,
     lastFlask: numbers.at(-1) ?? 0,
-    level: draft.lastRead
-      ? { readingMl: valueOf(draft.lastRead.factId), flask: draft.lastRead.flask }
-      : levelAtStart(setUp),
+    level: draft.lastRead ? levelAfter(draft.lastRead, valueOf, flasks) : levelAtStart(setUp),
     fillings: draft.fillings.map(valueOf),
     buretteChecked: draft.buretteChecked,
     pauses: draft.pauses,
@@ -193,10 +192,19 @@ export function finish(
   };
 }
 
+function levelAfter(
+  { factId, flask }: NonNullable<Draft['lastRead']>,
+  valueOf: (factId: string) => DecimalText,
+  flasks: readonly Flask[],
+): RunState['level'] {
+  const final = flasks.find(({ number }) => number === flask)?.final ?? null;
+  return { readingMl: valueOf(factId), flask, final };
+}
+
 /** The level that a run of samples goes on from. */
 function levelAtStart(setUp: RunSetUp): RunState['level'] {
   const levelMl = isAnalysis(setUp) ? setUp.levelMl : undefined;
-  return levelMl === undefined ? null : { readingMl: levelMl, flask: null };
+  return levelMl === undefined ? null : { readingMl: levelMl, flask: null, final: null };
 }
 
 /** The last that was issued, as long as nobody withdrew it. */

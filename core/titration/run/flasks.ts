@@ -31,5 +31,5 @@ export function openRefill({ refills }: Pick<Flask, 'refills'>): number | null {
 
 /** The final reading at which the burette still stands, so that it can serve as the next initial one. */
 export function readingToCarryOver(run: RunState): Reading | null {
-  return flaskOf(run, run.level?.flask ?? null)?.final ?? null;
+  return run.level?.final ?? null;
 }

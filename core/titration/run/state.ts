@@ -159,8 +159,15 @@ export interface RunState {
   readonly flasks: readonly Flask[];
   /** The highest number that a flask has, of any series; 0 before the first. */
   readonly lastFlask: number;
-  /** The last reading taken of the burette, and the flask it belongs to; null for one of the run before. */
-  readonly level: { readonly readingMl: DecimalText; readonly flask: number | null } | null;
+  /**
+   * The last reading taken of the burette, and the flask it belongs to; null for one of the run before. `final` is that flask's last
+   * reading, where it has one, which the next flask may carry on, of whatever series.
+   */
+  readonly level: {
+    readonly readingMl: DecimalText;
+    readonly flask: number | null;
+    readonly final: Reading | null;
+  } | null;
   /** First readings after a filling of the burette, in mL; each filling took the rest from the bottle. */
   readonly fillings: readonly DecimalText[];
   /** Every look at the burette, oldest first. */
