@@ -350,13 +350,21 @@ const labelSheetSchema = v.pipe(
   v.check(fitsOnPage, 'These labels do not fit on that page: check the millimetres.'),
 ) satisfies v.GenericSchema<unknown, LabelSheet>;
 
-/** `POST /api/labels`: labels of bottles as a PDF. */
-export const labelsSchema = v.strictObject({
-  bottleIds: v.pipe(v.array(id), v.minLength(1, 'Choose a bottle.'), v.maxLength(100)),
-  sheet: labelSheetSchema,
-  /** The first free label on the sheet, from 0: sheets are used up. */
-  startAt: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(899)),
-});
+/** `POST /api/labels`: labels of bottles or samples as a PDF. */
+export const labelsSchema = v.pipe(
+  v.strictObject({
+    /** One as often as it is to have labels. */
+    bottleIds: v.optional(v.pipe(v.array(id), v.maxLength(100)), []),
+    sampleIds: v.optional(v.pipe(v.array(id), v.maxLength(100)), []),
+    sheet: labelSheetSchema,
+    /** The first free label on the sheet, from 0: sheets are used up. */
+    startAt: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(899)),
+  }),
+  v.check(
+    ({ bottleIds, sampleIds }) => bottleIds.length + sampleIds.length > 0,
+    'Choose a bottle or a sample.',
+  ),
+);
 export type LabelsRequest = v.InferOutput<typeof labelsSchema>;
 
 const UUID = '[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}';
@@ -364,7 +372,7 @@ const UUID = '[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}';
 /** The pages that there are; a record's carries its id. */
 const PAGES = new RegExp(
   `^/(?:|interface|prepare(?:/write-down|/day)?|titrate(?:/set-up|/samples)?|judge|samples|lots|equipment|verification|rules|words|settings|methods|catalogue|history|people|account` +
-    `|bottles/${UUID}(?:/label)?|preparations/${UUID}|runs/${UUID}(?:/sheet|/judge|/(?:certificates|reports)/[^/]{1,120})?|samples/${UUID}|lots/${UUID}|equipment/${UUID}|(?:methods|catalogue)/(?:new|${UUID}|[a-z0-9-]+))$`,
+    `|bottles/${UUID}(?:/label)?|preparations/${UUID}|runs/${UUID}(?:/sheet|/judge|/(?:certificates|reports)/[^/]{1,120})?|samples/${UUID}(?:/label)?|lots/${UUID}|equipment/${UUID}|(?:methods|catalogue)/(?:new|${UUID}|[a-z0-9-]+))$`,
 );
 
 /** `POST /api/prints`: a page was printed. */

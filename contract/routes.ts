@@ -394,7 +394,7 @@ export const ROUTES: readonly Route[] = [
   {
     method: 'post',
     path: '/labels',
-    summary: 'Makes labels of bottles as a PDF, and puts on record that they were made.',
+    summary: 'Makes labels of bottles or samples as a PDF, and puts on record that they were made.',
     needsSession: true,
     body: labelsSchema,
     parameters: {},

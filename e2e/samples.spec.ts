@@ -42,6 +42,10 @@ test('a vinegar is received, titrated with a certified titrant, and held against
   await page.getByRole('button', { name: 'Receive it' }).click();
   await page.getByRole('link', { name: 'V-900' }).click();
   await expect(page.getByText('6 expected')).toBeVisible();
+  await page.getByRole('link', { name: 'Label…' }).click();
+  await expect(page.getByRole('article')).toContainText('acetic acid in vinegar');
+  await expectAccessible(page);
+  await page.getByRole('link', { name: 'To the sample' }).click();
 
   await page.getByRole('button', { name: 'Dilute…' }).click();
   const dilution = page.getByRole('dialog');

@@ -4,7 +4,7 @@ export { hazardsAtHand, substancesOf, WASTE_CONTAINERS, waysOut } from './atHand
 export type { Hazards } from './classification';
 export { hazardsOf, hazardsOfBottle, hazardsOfLot, hazardsOfSolution } from './classification';
 export type { Label, LabelContext } from './label';
-export { bottleLink, labelOf } from './label';
+export { bottleLink, labelOf, labelOfSample, sampleLink } from './label';
 export { PICTOGRAM_NAMES, pictogramSvg } from './pictograms';
 export type { LabelSheet } from './sheets';
 export { fitsOnPage, LABEL_SHEETS, placeOnSheet, sheetOf } from './sheets';

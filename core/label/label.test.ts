@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { plainDate } from '#core/grammar';
 import { paperUnitsOf } from '#core/laboratory';
 import { decimalText } from '#core/measurement';
+import { isAnalysis } from '#core/titration/setUp';
+import { analysisScript } from '../test-support/analyses';
 import { standardBottle } from '../test-support/preparations';
 import { references } from '../test-support/runs';
 import type { LabelSheet } from './index';
@@ -9,6 +12,7 @@ import {
   fitsOnPage,
   LABEL_SHEETS,
   labelOf,
+  labelOfSample,
   molarityOfNormality,
   PICTOGRAM_NAMES,
   pictogramSvg,
@@ -22,6 +26,7 @@ const CONTEXT = {
   units: paperUnitsOf({ paperUnits: 'litre', statesNormality: false }),
 };
 const { bottle } = references();
+const HYDROXIDE = { substanceId: 'sodium-hydroxide', molarity: '0.1000' };
 
 test('a label says what is known and how well, or in capitals that it is not', () => {
   const nominal = labelOf(
@@ -35,7 +40,7 @@ test('a label says what is known and how well, or in capitals that it is not', (
   expect(standard).toMatchObject({
     molarity: '2.0012 ± 0.0024 mol/L (k = 2.00)',
     warning: null,
-    useBy: '2026-09-01',
+    lastDay: { says: 'use by', on: '2026-09-01' },
   });
   const decimetres = {
     ...CONTEXT,
@@ -54,6 +59,32 @@ test('a label says what is known and how well, or in capitals that it is not', (
   expect(auxiliary).toMatchObject({ molarity: null, warning: 'auxiliary' });
   expect(auxiliary.lines).toContain('sample, diluted 25 times');
   expect(labelOf({ ...bottle, note: 'x'.repeat(500) }, CONTEXT).lines.at(-1)).toHaveLength(80);
+});
+
+test('the label of a sample says where it is from, for whom, for what, and to when it is kept', () => {
+  const { references: of } = analysisScript(
+    ...(['titratable-acidity', HYDROXIDE, { pipetteMl: '10' }] as const),
+    { unit: 'g/L', as: 'C4H6O6' },
+  ).state;
+  const [one] = isAnalysis(of) ? of.samples : [];
+  if (!one) throw new Error('a sample is titrated here');
+  const { state } = one;
+  const sample = {
+    ...state.sample,
+    ...{ source: 'tank 7', customer: 'cellar', store: 'refrigerator 2' },
+    keepUntil: plainDate('2026-04-01'),
+  };
+  expect(labelOfSample({ ...state, sample }, CONTEXT)).toMatchObject({
+    ...{ code: 'W-1', warning: 'sample', molarity: null },
+    lines: [
+      'tank 7',
+      'received 2026-03-02 for cellar',
+      'kept: refrigerator 2',
+      'titratable acidity of must and wine',
+    ],
+    lastDay: { says: 'keep to', on: '2026-04-01' },
+    hazards: { signal: null, pictograms: [], statements: [] },
+  });
 });
 
 test('every pictogram has its name and is a drawing in a diamond', () => {

@@ -1,11 +1,12 @@
 import { figureText } from '../measurement';
-import { findContent } from '../chemistry';
+import { findAnalysis, findContent } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import type { PaperUnits } from '../laboratory';
 import type { BottleState } from '../reagent';
 import { certificateInForce, knownMolarity, labelledMolarity, readyFrom } from '../reagent';
+import type { SampleState } from '../sample';
 import type { Hazards } from './classification';
-import { hazardsOfBottle } from './classification';
+import { hazardsOf, hazardsOfBottle } from './classification';
 import { normalitiesOf } from './normality';
 
 /** What a label says, line by line; the printer and the screen lay it out. */
@@ -18,7 +19,8 @@ export interface Label {
   /** Said in capitals: it may not be measured with. Null for what is known. */
   readonly warning: string | null;
   readonly lines: readonly string[];
-  readonly useBy: PlainDate | null;
+  /** The last day that counts, and what it is the last day of. */
+  readonly lastDay: { readonly says: 'use by' | 'keep to'; readonly on: PlainDate } | null;
   readonly hazards: Hazards;
 }
 
@@ -91,7 +93,43 @@ export function labelOf(
       ...(clearFrom === null ? [] : [`clear from ${dateText(clearFrom)}`]),
       ...(bottle.note === '' ? [] : [shortened(bottle.note)]),
     ],
-    useBy: known ? known.until : bottle.useBy,
+    lastDay: lastDay('use by', known ? known.until : bottle.useBy),
     hazards: hazardsOfBottle(bottle),
+  };
+}
+
+function lastDay(
+  says: NonNullable<Label['lastDay']>['says'],
+  on: PlainDate | null,
+): Label['lastDay'] {
+  return on && { says, on };
+}
+
+/** What the code on the label of a sample says. */
+export function sampleLink(baseUrl: string, { id, sample }: SampleState): string {
+  return `${baseUrl}/samples/${id}#${sample.code}`;
+}
+
+/** The label of a sample as it was received. What is in it nobody knows yet, so that it bears no hazards. */
+export function labelOfSample(
+  { sample }: SampleState,
+  { dateText }: Pick<LabelContext, 'dateText'>,
+): Label {
+  const { code, description, source, customer, store, condition, receivedOn, keepUntil } = sample;
+  const analyses = sample.requests.map(
+    ({ analysisId }) => findAnalysis(analysisId, sample.own)?.name ?? analysisId,
+  );
+  return {
+    ...{ code, name: description, formula: null, molarity: null },
+    warning: sample.isControl === true ? 'control' : 'sample',
+    lines: [
+      ...(source === '' ? [] : [source]),
+      `received ${dateText(receivedOn)}${customer === '' ? '' : ` for ${customer}`}`,
+      ...(condition === '' ? [] : [condition]),
+      ...(store === '' ? [] : [`kept: ${store}`]),
+      ...(analyses.length === 0 ? [] : [shortened(analyses.join('; '))]),
+    ],
+    lastDay: lastDay('keep to', keepUntil),
+    hazards: hazardsOf([]),
   };
 }

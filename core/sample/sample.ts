@@ -124,6 +124,8 @@ export interface SampleFactBodies {
   /** A step that was never made, or made otherwise. */
   'sample.dilution-struck': { readonly dilutionId: string; readonly reason: string };
   'sample.disposed': { readonly how: string };
+  /** A label was made for it. */
+  'sample.labelled': { readonly sheet: string };
   /** Earlier results of a control, from a chart that was kept on paper. */
   'sample.points-taken-over': PointsTakenOver;
   /** Made by the server, as a report is issued. */

@@ -41,7 +41,7 @@ export const SAMPLE_RECORD = defineRecord<
   SampleFactBodies,
   SampleState,
   AroundSample,
-  'sample.reported' | 'sample.report-withdrawn'
+  'sample.reported' | 'sample.report-withdrawn' | 'sample.labelled'
 >({
   kind: 'sample',
   first: 'sample.received',
@@ -147,6 +147,13 @@ export const SAMPLE_RECORD = defineRecord<
       }),
       sentence: ({ points, source }) =>
         `${String(points.length)} earlier points taken over from ${source}.`,
+    },
+    'sample.labelled': {
+      nature: 'observation',
+      needsServer: true,
+      check: () => [],
+      apply: () => ({}),
+      sentence: ({ sheet }) => `label made: ${sheet}.`,
     },
     'sample.reported': {
       nature: 'decision',

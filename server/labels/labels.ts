@@ -1,6 +1,7 @@
 import { impossible } from '#core/record';
 import type { Knex } from 'knex';
-import { bottleLink, labelOf } from '#core/label';
+import type { Label } from '#core/label';
+import { bottleLink, labelOf, labelOfSample, sampleLink } from '#core/label';
 import {
   decimalMarkOf,
   DEFAULT_HOUSE_RULES,
@@ -12,6 +13,7 @@ import type { BottleState, Parent } from '#core/reagent';
 import type { PersonState } from '#core/people';
 import { authorOf } from '#core/people';
 import type { LabelsRequest } from '#contract';
+import type { AppError } from '../http/appError';
 import { durably } from '../database/durably';
 import { lockAndOpen, makeServerFact, refuseUnlessMay, storeNext } from '../ledger/append';
 import { findLaboratory, findProjection } from '../ledger/queries';
@@ -23,32 +25,31 @@ import type { Printer } from '../print/printer';
 import type { Services } from '../services';
 
 /**
- * Labels of bottles as a PDF; each bottle's record says that one was made, so that a second label is known to be one.
+ * Labels of bottles and samples as a PDF; the record of each says that one was made, so that a second label is known to be one.
  *
- * @throws AppError `unknown-reference` for a bottle that is not there; then no label is made.
+ * @throws AppError `unknown-reference` for a bottle or sample that is not there; then no label is made.
  */
 export async function makeLabels(
   { services, printer }: { readonly services: Services; readonly printer: Printer },
   person: PersonState,
-  { bottleIds, sheet, startAt }: LabelsRequest,
+  { bottleIds, sampleIds, sheet, startAt }: LabelsRequest,
   baseUrl: string,
 ): Promise<Buffer> {
   refuseUnlessMay(authorOf(person), 'enter');
   const labels: PrintedLabel[] = [];
-  for (const id of bottleIds) labels.push(await printedLabel(services.db, id, baseUrl));
+  for (const id of bottleIds) labels.push(await bottleLabel(services.db, id, baseUrl));
+  for (const id of sampleIds) labels.push(await sampleLabel(services.db, id, baseUrl));
   const pdf = await printer.print(person.id, { kind: 'labels', labels, sheet, startAt });
-  const unique = [...new Set(bottleIds)];
+  const labelled = [
+    ...[...new Set(bottleIds)].map((id) => ({ id, kind: 'bottle' as const })),
+    ...[...new Set(sampleIds)].map((id) => ({ id, kind: 'sample' as const })),
+  ];
   await durably(services.db, async (tx) => {
     const inside = { ...services, db: tx };
-    const opened = await lockAndOpen(
-      inside,
-      unique.map((id) => ({ id, kind: 'bottle' })),
-    );
-    const facts = unique.map((recordId) =>
+    const opened = await lockAndOpen(inside, labelled);
+    const facts = labelled.map(({ id, kind }) =>
       makeServerFact(services, person.id, {
-        recordId,
-        recordKind: 'bottle',
-        kind: 'bottle.labelled',
+        ...{ recordId: id, recordKind: kind, kind: `${kind}.labelled` as const },
         body: { sheet: sheet.name },
       }),
     );
@@ -57,12 +58,9 @@ export async function makeLabels(
   return pdf;
 }
 
-async function printedLabel(db: Knex, bottleId: string, baseUrl: string): Promise<PrintedLabel> {
+async function bottleLabel(db: Knex, bottleId: string, baseUrl: string): Promise<PrintedLabel> {
   const bottle = await findProjection(db, 'bottle', bottleId);
-  if (!bottle) {
-    const values = { kind: 'bottle', isAtVersion: false };
-    throw unknownReference(impossible('unknown-reference', 'bottleIds', values));
-  }
+  if (!bottle) throw notThere('bottle');
   const laboratory = await findLaboratory(db);
   const words = {
     units: paperUnitsOf(laboratory?.rules ?? DEFAULT_HOUSE_RULES),
@@ -73,11 +71,30 @@ async function printedLabel(db: Knex, bottleId: string, baseUrl: string): Promis
   const label = withFigures(decimalMarkOf(laboratory?.settings ?? DEFAULT_SETTINGS), () =>
     labelOf(bottle, words),
   );
+  return printed(label, bottleLink(baseUrl, bottle), laboratory);
+}
+
+async function sampleLabel(db: Knex, sampleId: string, baseUrl: string): Promise<PrintedLabel> {
+  const sample = await findProjection(db, 'sample', sampleId);
+  if (!sample) throw notThere('sample');
+  const label = labelOfSample(sample, { dateText });
+  return printed(label, sampleLink(baseUrl, sample), await findLaboratory(db));
+}
+
+function notThere(kind: 'bottle' | 'sample'): AppError {
+  const values = { kind, isAtVersion: false };
+  return unknownReference(impossible('unknown-reference', `${kind}Ids`, values));
+}
+
+function printed(
+  label: Label,
+  link: string,
+  laboratory: { readonly name: string } | undefined | null,
+): PrintedLabel {
+  const { lastDay } = label;
   return {
-    label,
-    link: bottleLink(baseUrl, bottle),
-    laboratory: laboratory?.name ?? '',
-    useByText: label.useBy === null ? null : `use by ${dateText(label.useBy)}`,
+    ...{ label, link, laboratory: laboratory?.name ?? '' },
+    lastDayText: lastDay && `${lastDay.says} ${dateText(lastDay.on)}`,
   };
 }
 

@@ -2,6 +2,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import * as v from 'valibot';
 import { findAnalysis } from '#core/chemistry';
 import { addToDate } from '#core/grammar';
+import { LABEL_SHEETS } from '#core/label';
 import { DEFAULT_HOUSE_RULES, withOverrides } from '#core/laboratory';
 import type { ListAnswer, Problem, ReportRequest } from '#contract';
 import { newId, runAnswer } from '#contract';
@@ -64,14 +65,23 @@ test('a sample is received, diluted, struck and disposed of; a second one with i
     struck: [{ because: 'the wrong flask' }],
   });
 
+  const [sheet] = LABEL_SHEETS;
+  const labels = (sampleIds: readonly string[]) =>
+    analyst.post('/api/labels', { sampleIds, sheet, startAt: 0 });
+  const paper = await labels([sample, sample]).expect(200);
+  expect((paper.body as Buffer).toString('latin1', 0, 5)).toBe('%PDF-');
+  await labels([newId()]).expect(422);
+  await labels([]).expect(400);
+
   const how = 'down the drain with much water';
   const disposed = { kind: 'sample.disposed', body: { how } } as const;
-  await analyst.send(disposed, sample, { basedOn: 3 }).expect(201);
+  // Both labels are one entry of its record.
+  await analyst.send(disposed, sample, { basedOn: 4 }).expect(201);
   const corrected = {
     kind: 'sample.corrected',
     body: { sample: body, reason: 'too late' },
   } as const;
-  await analyst.send(corrected, sample, { basedOn: 4 }).expect(422);
+  await analyst.send(corrected, sample, { basedOn: 5 }).expect(422);
 });
 
 test('a batch is titrated with a bottle of known molarity: each sample has its content', async () => {

@@ -19,7 +19,7 @@ export interface PrintedLabel {
   readonly label: Label;
   readonly link: string;
   readonly laboratory: string;
-  readonly useByText: string | null;
+  readonly lastDayText: string | null;
 }
 
 /** Labels on a sheet, the first of them at a place, as a PDF. */
@@ -55,7 +55,7 @@ export async function labelsPdf(
 }
 
 function labelContent(
-  { label, laboratory, useByText }: PrintedLabel,
+  { label, laboratory, lastDayText }: PrintedLabel,
   qr: string,
   { labelMm: [widthMm, heightMm] }: LabelSheet,
   { xMm, yMm }: { readonly xMm: number; readonly yMm: number },
@@ -95,7 +95,7 @@ function labelContent(
       ? []
       : [{ text: label.warning.toUpperCase(), bold: true, fontSize: base * 1.2 }]),
     ...label.lines.map((line) => ({ text: inFonts(line), fontSize: base })),
-    ...(useByText === null ? [] : [{ text: useByText, bold: true, fontSize: base }]),
+    ...(lastDayText === null ? [] : [{ text: lastDayText, bold: true, fontSize: base }]),
     ...(hazards === ''
       ? []
       : [

@@ -8,6 +8,7 @@ export const PAGES: readonly PageOf[] = [
   ['/', async () => (await import('../shelf/ShelfPage')).ShelfPage],
   ['/bottles/:bottleId', async () => (await import('../shelf/BottlePage')).BottlePage],
   ['/bottles/:bottleId/label', async () => (await import('../shelf/LabelPage')).LabelPage],
+  ['/samples/:sampleId/label', async () => (await import('../shelf/LabelPage')).SampleLabelPage],
   ['/prepare', async () => (await import('../prepare/PreparePage')).PreparePage],
   ['/prepare/write-down', async () => (await import('../prepare/WriteDownPage')).WriteDownPage],
   ['/prepare/day', async () => (await import('../prepare/DayPage')).DayPage],

@@ -51,6 +51,7 @@ function SampleView({ state }: { readonly state: SampleState }) {
       actions={
         <>
           <ButtonLink to="/samples">All samples</ButtonLink>
+          {isOpen && <ButtonLink to={`/samples/${state.id}/label`}>Label…</ButtonLink>}
           {isOpen && sample.requests.length > 0 && (
             <ButtonLink look="primary" to={`/titrate/samples?sample=${state.id}`}>
               Titrate it

@@ -1,8 +1,10 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import type { Label } from '#core/label';
-import { bottleLink, LABEL_SHEETS, labelOf, sheetOf } from '#core/label';
+import { bottleLink, LABEL_SHEETS, labelOf, labelOfSample, sampleLink, sheetOf } from '#core/label';
+import type { Id } from '#core/grammar';
 import { paperUnitsOf } from '#core/laboratory';
 import type { BottleState } from '#core/reagent';
 import { Loading } from '../app/Loading';
@@ -37,23 +39,70 @@ export function LabelPage() {
     dateText,
   });
   return (
+    <LabelView
+      title={`Label of bottle ${bottle.code}`}
+      label={label}
+      link={bottleLink(window.location.origin, bottle)}
+      of={{ bottleIds: bottle.id }}
+      back={<ButtonLink to={`/bottles/${bottle.id}`}>To the bottle</ButtonLink>}
+    >
+      <LabelsMade bottle={bottle} />
+    </LabelView>
+  );
+}
+
+/** The label of a sample. */
+export function SampleLabelPage() {
+  const { sampleId = '' } = useParams();
+  const found = useRecord('sample', sampleId);
+  if (found === undefined) return <Loading />;
+  if (found === null) return <NotFound />;
+  const { record } = found;
+  return (
+    <LabelView
+      title={`Label of sample ${record.sample.code}`}
+      label={labelOfSample(record, { dateText })}
+      link={sampleLink(window.location.origin, record)}
+      of={{ sampleIds: record.id }}
+      back={<ButtonLink to={`/samples/${record.id}`}>To the sample</ButtonLink>}
+    />
+  );
+}
+
+/** Which record a label is of, as it is asked for. */
+type LabelOf = { readonly bottleIds: Id } | { readonly sampleIds: Id };
+
+interface LabelViewProps {
+  readonly title: string;
+  readonly label: Label;
+  readonly link: string;
+  readonly of: LabelOf;
+  readonly back: ReactNode;
+  /** What was made before. */
+  readonly children?: ReactNode;
+}
+
+function LabelView({ title, label, link, of, back, children }: LabelViewProps) {
+  return (
     <div className="print:[&_header]:hidden">
       <Page
-        title={`Label of bottle ${bottle.code}`}
-        tabTitle={`Label ${bottle.code}`}
+        title={title}
+        tabTitle={`Label ${label.code}`}
         lead="90 × 54 mm, shown larger here."
         actions={
           <>
-            <ButtonLink to={`/bottles/${bottle.id}`}>To the bottle</ButtonLink>
+            {back}
             <PrintButton>Print this page</PrintButton>
           </>
         }
       >
         <div className="grid grid-cols-1 gap-8 xl:grid-cols-[610px_minmax(0,1fr)]">
           <div className="h-[220px] sm:h-[370px]">
-            <LabelPreview label={label} link={bottleLink(window.location.origin, bottle)} />
+            <LabelPreview label={label} link={link} />
           </div>
-          <MakePdf bottle={bottle} />
+          <MakePdf of={of} code={label.code}>
+            {children}
+          </MakePdf>
         </div>
       </Page>
     </div>
@@ -104,7 +153,11 @@ function LabelPreview({ label, link }: LabelPreviewProps) {
               {line}
             </p>
           ))}
-          {label.useBy !== null && <p className="font-bold">use by {dateText(label.useBy)}</p>}
+          {label.lastDay !== null && (
+            <p className="font-bold">
+              {label.lastDay.says} {dateText(label.lastDay.on)}
+            </p>
+          )}
           <p className="mt-[1mm] text-[2.1mm]">
             {signal !== null && <b>{signal}. </b>}
             {statements.map(({ code, text }) => `${code} ${text}.`).join(' ')}{' '}
@@ -118,7 +171,7 @@ function LabelPreview({ label, link }: LabelPreviewProps) {
             {code !== undefined && (
               <img
                 className="size-full"
-                alt="code for a camera, which leads to this bottle"
+                alt="code for a camera, which leads to its page"
                 src={code}
               />
             )}
@@ -134,23 +187,27 @@ function LabelPreview({ label, link }: LabelPreviewProps) {
   );
 }
 
-interface MakePdfProps {
-  readonly bottle: BottleState;
-}
-
 /** Asks for which sheet, and makes the PDF; each one is on record. */
-function MakePdf({ bottle }: MakePdfProps) {
+function MakePdf({
+  of,
+  code,
+  children,
+}: {
+  readonly of: LabelOf;
+  readonly code: string;
+  readonly children: ReactNode;
+}) {
   const { settings } = useSession().laboratory;
   const [sheet, setSheet] = useState(() => sheetOf(settings));
   const { typed, field } = useTyped({ first: '1', copies: '1' });
   const making = useMutation({
     mutationFn: async () => {
       const pdf = await askForFile('POST', '/labels', {
-        bottleIds: Array.from({ length: countOf(typed.copies) }, () => bottle.id),
+        ...copiesOf(of, countOf(typed.copies)),
         sheet,
         startAt: countOf(typed.first) - 1,
       });
-      saveFile(pdf, `label-${bottle.code}.pdf`);
+      saveFile(pdf, `label-${code}.pdf`);
     },
   });
   return (
@@ -180,8 +237,14 @@ function MakePdf({ bottle }: MakePdfProps) {
         Make the PDF
       </Button>
       <FormError message={making.error?.message} />
-      <LabelsMade bottle={bottle} />
+      {children}
     </Form>
+  );
+}
+
+function copiesOf(of: LabelOf, copies: number): Readonly<Record<string, readonly Id[]>> {
+  return Object.fromEntries(
+    Object.entries(of).map(([ids, id]) => [ids, Array.from({ length: copies }, () => id)]),
   );
 }
 
@@ -191,7 +254,7 @@ function countOf(text: string): number {
 }
 
 /** The last labels of a bottle. */
-function LabelsMade({ bottle: { labels } }: MakePdfProps) {
+function LabelsMade({ bottle: { labels } }: { readonly bottle: BottleState }) {
   const { laboratory } = useSession();
   const nameOf = usePersonName();
   return (
