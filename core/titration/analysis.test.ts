@@ -4,7 +4,7 @@ import type { PlainDate } from '../grammar';
 import type { GivenSample } from '../test-support/analyses';
 import { analysisOf, analysisScript } from '../test-support/analyses';
 import { pipetteOf, RunScript } from '../test-support/runs';
-import { stored } from '../test-support/stored';
+import { idOf, stored } from '../test-support/stored';
 import type { BottleState } from '../reagent';
 import {
   budgetByEffect,
@@ -16,9 +16,10 @@ import {
   UNITS,
   withFigures,
 } from '../measurement';
+import type { EquipmentState } from '../metrology';
 import { deliveryRepeatability } from '../metrology';
 import { forecastFlask } from './figures';
-import { nextStep, workedOn } from './guidance';
+import { nextStep, proposeDilution, workedOn } from './guidance';
 import { differenceOf, judgeRun } from './judging';
 import type { RunFact } from './record';
 import { checkRunFact, checkRunStart } from './record';
@@ -476,3 +477,34 @@ test.each([
     expect(runs.map(({ length }) => length)).toEqual(sizes);
   },
 );
+
+describe('a dilution', () => {
+  const flaskOf = (volumeMl: string): EquipmentState => {
+    const pipette = pipetteOf(volumeMl);
+    const equipment = { ...pipette.equipment, kind: 'volumetric-flask', name: `F${volumeMl}` };
+    return { ...pipette, id: idOf(`flask-${volumeMl}`), equipment } as EquipmentState;
+  };
+  const WARE = [pipetteOf('2'), pipetteOf('10'), pipetteOf('25'), flaskOf('100'), flaskOf('250')];
+  const proposed = (expected: string, ware = WARE) => {
+    const sample = { unit: 'mol/L', as: 'HCl', expected } as const;
+    const { references } = analysisScript(
+      ...(['acid-in-cleaning-product', HYDROXIDE, { pipetteMl: '25' }, sample] as const),
+    ).state;
+    if (!isAnalysis(references)) throw new Error('samples are titrated here');
+    const found = proposeDilution(references, ware);
+    return found && [found.pipette.equipment.name, found.flask.equipment.name];
+  };
+
+  test('is proposed where the titre goes beyond 45 of 50 mL, by the ware that there is', () => {
+    expect(proposed('0.18')).toBeNull();
+    expect(proposed('0.35')).toEqual(['P25', 'F100']);
+    // 250 mL undiluted: a tenth is 25, a quarter 62.
+    expect(proposed('1')).toEqual(['P10', 'F100']);
+    expect(proposed('2.5')).toEqual(['P10', 'F250']);
+  });
+
+  test('never takes an aliquot below 5 mL, and says nothing where none fits', () => {
+    expect(proposed('10')).toBeNull();
+    expect(proposed('1', [pipetteOf('2'), flaskOf('100')])).toBeNull();
+  });
+});

@@ -8,12 +8,14 @@ import {
   roundHalfEven,
   roundSignificant,
 } from '#core/measurement';
+import type { EquipmentState } from '#core/metrology';
 import type { Finding } from '#core/record';
 import type { SampleState } from '#core/sample';
 import { requestFor, requirementText } from '#core/sample';
+import { proposeDilution } from '#core/titration/guidance';
 import { checkRunStart } from '#core/titration/record';
 import type { AnalysisReferences, AnalysisSetUp } from '#core/titration/setUp';
-import { FLASKS_AT_MOST, inRuns, samplesPerRun, soughtOf } from '#core/titration/setUp';
+import { FLASKS_AT_MOST, inRuns, sampleOf, samplesPerRun, soughtOf } from '#core/titration/setUp';
 import { asPlanned } from '#core/titration/whatIf';
 import { findingText } from '#core/wording';
 import type { Id } from '#core/grammar';
@@ -83,7 +85,7 @@ function useStores(): SampleStores | undefined {
   return {
     samples: all.filter(({ disposed }) => disposed === null),
     bottles: stock.bottles,
-    equipment: stock.equipment.filter(({ withdrawn }) => withdrawn === null),
+    equipment: stock.equipment.filter(isInUse),
     ...{ analyses, own },
     ...{ rules: laboratory.rules, today },
   };
@@ -198,9 +200,36 @@ function PlanOfFirst({ bench }: { readonly bench: SampleBench }) {
   return (
     <>
       <SeriesPlanView references={series} rules={rulesInForce} />
+      <DiluteFirst series={series} />
       <ExpectedU bench={bench} series={series} />
     </>
   );
+}
+
+/** How a sample is best diluted that would take more than the burette holds. */
+function DiluteFirst({ series }: { readonly series: AnalysisReferences }) {
+  const stock = useStock();
+  const proposed = stock && proposeDilution(series, stock.equipment.filter(isInUse));
+  if (!proposed) return null;
+  const { pipette, flask, titreMl } = proposed;
+  const { state } = sampleOf(series);
+  return (
+    <div className="mt-4 border-l-4 border-straw bg-straw-wash px-3 py-1.5">
+      <p>
+        Its titre would be about {figureText(roundHalfEven(titreMl.undiluted, 0))} mL. Dilute it
+        first with {pipette.equipment.name} to the mark of {flask.equipment.name}: then it takes
+        about {figureText(roundHalfEven(titreMl.diluted, 0))} mL, and the result is still that of
+        the original.
+      </p>
+      <ButtonLink className="my-1.5 text-[15px]" to={`/samples/${state.id}`}>
+        Dilute {state.sample.code}
+      </ButtonLink>
+    </div>
+  );
+}
+
+function isInUse({ withdrawn }: EquipmentState): boolean {
+  return withdrawn === null;
 }
 
 /** What U will come to, what most of it comes from, and whether that is what the analysis aims at. */

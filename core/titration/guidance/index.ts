@@ -1,3 +1,4 @@
+export { proposeDilution } from './dilution';
 export { cooledToC, lossPerMinute, minutesUntil } from './cooling';
 export type { NextStep } from './next';
 export { blankStep, nextStep, portionStep, refillStep, titrateStep } from './next';

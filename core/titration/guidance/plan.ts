@@ -28,13 +28,13 @@ interface Range {
 }
 
 /** The burette's good range, as parts of its capacity. */
-const GOOD_RANGE = { least: 0.4, most: 0.9 };
+export const GOOD_RANGE = { least: 0.4, most: 0.9 };
 
 /**
  * The aim within the good range: a little under half the burette, so that two titrations come out of one filling
  * with some titrant to spare, and readings still weigh little in the result.
  */
-const AIM = 0.47;
+export const AIM = 0.47;
 
 /** What a blank takes where the medium takes any, with a drop too much; one is planned for where none is asked for. */
 const ONE_BLANK: BlankNeed = { blanks: 1, eachMl: 1 };
