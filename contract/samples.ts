@@ -45,6 +45,7 @@ const sampleRequestSchema = v.strictObject({
   as: v.nullable(line),
   expected: v.nullable(positiveDecimal),
   requirement,
+  onDryMatter: v.exactOptional(v.boolean()),
 }) satisfies SchemaOf<SampleRequest>;
 
 /** The longest list of requests for one sample. */
@@ -70,6 +71,14 @@ export const sampleSchema = v.strictObject({
   amount: v.nullable(v.strictObject({ value: positiveDecimal, unit: v.picklist(['mL', 'g']) })),
   density: v.nullable(density),
   unitMass: v.nullable(v.strictObject({ value: positiveDecimal, plusMinus: nonNegativeDecimal })),
+  dryMatter: v.exactOptional(
+    v.nullable(
+      v.strictObject({
+        value: decimalUpTo(100, 'Nothing leaves more than 100 % of itself.'),
+        plusMinus: nonNegativeDecimal,
+      }),
+    ),
+  ),
   isControl: v.exactOptional(v.boolean()),
   store: remark,
   keepUntil: v.nullable(plainDate),

@@ -49,6 +49,8 @@ export type Content = { readonly unit: Unit } & (
       readonly molarMass: Expression;
       /** Of the sample, where portions of it are volumes; absent where they are weighed. */
       readonly density?: Expression;
+      /** The dry part of the sample, where the content is that of dry matter. */
+      readonly dryMatter?: Expression;
     }
   | {
       readonly statedAs: 'volume-fraction';
@@ -199,6 +201,7 @@ function contentOf(sought: Content): readonly Factor<Expression>[] {
         times('sought'),
         portion,
         ...(sought.density ? [times(sought.density)] : []),
+        ...(sought.dryMatter ? [times(sought.dryMatter)] : []),
         over(sought.molarMass),
       ];
     case 'volume-fraction':

@@ -171,6 +171,16 @@ describe('a sample', () => {
       ['sample: density-missing'],
     ],
     [
+      'in dry matter that nobody knows',
+      asking({ analysisId: 'khp-purity', unit: '% m/m', as: 'C8H5KO4', onDryMatter: true }),
+      ['sample: dry-matter-missing'],
+    ],
+    [
+      'by volume in dry matter',
+      { ...asking({ onDryMatter: true }), dryMatter: { value: d('90'), plusMinus: d('0.1') } },
+      ['requests.0.unit: dry-matter-by-mass'],
+    ],
+    [
       'by mass with its density',
       {
         ...asking({ analysisId: 'acetic-acid-in-vinegar', unit: '% m/m', as: 'CH3COOH' }),

@@ -53,6 +53,8 @@ export interface SampleRequest {
   /** What it may hold, in that unit; null where nobody knows. */
   readonly expected: DecimalText | null;
   readonly requirement: Requirement;
+  /** Of what a drying leaves of it, not of the sample as received; for contents by mass. */
+  readonly onDryMatter?: boolean;
 }
 
 /** A quantity that belongs to a sample, with the half-width of a 95 % interval. */
@@ -79,6 +81,8 @@ export interface Sample {
   readonly density: Stated | null;
   /** Mean mass of one of what is counted, such as a tablet, g. */
   readonly unitMass: Stated | null;
+  /** What a drying leaves, % of the mass; absent or null where nobody dried any. */
+  readonly dryMatter?: Stated | null;
   /** A control: it is titrated again and again, and its results go on a chart. */
   readonly isControl?: boolean;
   readonly store: string;

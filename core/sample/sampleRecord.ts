@@ -231,11 +231,8 @@ function checkSample(
 }
 
 /** What speaks against a request: an analysis that states no such thing, or a sample that cannot be asked for it. */
-function checkRequest(
-  { analysisId, unit, as, requirement }: SampleRequest,
-  field: string,
-  sample: Sample,
-): readonly Finding[] {
+function checkRequest(request: SampleRequest, field: string, sample: Sample): readonly Finding[] {
+  const { analysisId, unit, as, requirement } = request;
   const analysis = findAnalysis(analysisId, sample.own);
   if (!analysis) return [impossible('not-in-catalogue', `${field}.analysisId`, { kind: 'method' })];
   const isStated =
@@ -247,9 +244,23 @@ function checkRequest(
       ? []
       : [impossible('other-unit', `${field}.unit`, { units: analysis.units })]),
     ...(isStated ? [] : [impossible('not-stated-as', `${field}.as`)]),
+    ...checkDryMatter(request, sample, field),
     ...neededByAny(analysis, unit, sample).map((need) => impossible(need, 'sample')),
     ...checkLimits(requirement, `${field}.requirement`),
   ];
+}
+
+/** A content of dry matter is one by mass, and needs to know how much that is. */
+function checkDryMatter(
+  { onDryMatter, unit }: SampleRequest,
+  { dryMatter }: Sample,
+  field: string,
+): readonly Finding[] {
+  if (onDryMatter !== true) return [];
+  if (RESULT_UNITS[unit].quantity !== 'mass-fraction') {
+    return [impossible('dry-matter-by-mass', `${field}.unit`)];
+  }
+  return dryMatter ? [] : [impossible('dry-matter-missing', 'sample')];
 }
 
 type Need = 'density-missing' | 'unit-mass-missing' | 'volume-needed';

@@ -25,6 +25,8 @@ export interface GivenSample {
   readonly requirement?: Plain<Requirement>;
   readonly density?: string;
   readonly unitMass?: string;
+  /** %; the content is stated of it where it is known. */
+  readonly dryMatter?: string;
   /** mL to mL. */
   readonly dilutions?: readonly (readonly [aliquotMl: string, flaskMl: string])[];
 }
@@ -51,6 +53,7 @@ function sampleFor(analysisId: string, given: GivenSample): RunSample {
     requirement,
     density,
     unitMass,
+    dryMatter,
     dilutions = [],
   } = given;
   const ware = dilutions.map(([aliquotMl, flaskMl]) => ({
@@ -63,10 +66,12 @@ function sampleFor(analysisId: string, given: GivenSample): RunSample {
     ...{ receivedOn: '2026-03-02', condition: '', amount: null, store: '', keepUntil: null },
     density: density === undefined ? null : { value: density, plusMinus: '0.001' },
     unitMass: unitMass === undefined ? null : { value: unitMass, plusMinus: '0.001' },
+    dryMatter: dryMatter === undefined ? null : { value: dryMatter, plusMinus: '0.1' },
     requests: [
       {
         ...{ analysisId, unit, as, expected: expected ?? null },
         requirement: requirement ?? { kind: 'none' },
+        ...(dryMatter !== undefined && { onDryMatter: true }),
       },
     ],
   };

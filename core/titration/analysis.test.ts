@@ -179,6 +179,14 @@ describe('a content comes out as by hand', () => {
       },
     ],
     [
+      'of dry matter, of which there is nine tenths',
+      {
+        ...{ analysis: 'khp-purity', titrant: HYDROXIDE, portion: { massG: '1.0000' } },
+        sample: { unit: '% m/m', as: 'C8H5KO4', dryMatter: '90' },
+        ...{ finalMl: '25.00', byHand: (100 * 0.1 * 0.025 * 204.222) / (1 * 0.9) },
+      },
+    ],
+    [
       'an acid value, mg of potassium hydroxide for a gram',
       {
         analysis: 'acid-value',

@@ -11,6 +11,9 @@ export const SAMPLE_FINDINGS = {
     'A content by mass of what is pipetted needs the density of the sample: measure it, or choose another unit.',
   'unit-mass-missing': () =>
     'A content of each unit needs the mean mass of one: weigh twenty and divide.',
+  'dry-matter-by-mass': () => 'Of dry matter a content is stated by mass: choose such a unit.',
+  'dry-matter-missing': () =>
+    'A content of dry matter needs what a drying leaves of the sample: write it down with it.',
   'volume-needed': () =>
     'A content by volume needs a pipetted portion: choose a pipette, or ask for a content by mass.',
   'no-limit': () => 'Give a lower limit, an upper one, or both.',

@@ -175,7 +175,7 @@ interface FoundProps {
 /** The content in large figures, as what it is stated, and how sure it is. */
 function ContentLine({ series, found }: FoundProps) {
   const { references } = series;
-  const { as } = statedBy(references.method, sampleOf(references).state);
+  const { as, onDryMatter } = statedBy(references.method, sampleOf(references).state);
   const percent = (100 * found.expandedUncertainty) / found.value;
   const { targetUPercent } = references.method;
   const { rounded, titrationUncertainty, methodUncertainty } = found;
@@ -188,7 +188,10 @@ function ContentLine({ series, found }: FoundProps) {
           <span className="mx-2 font-normal">±</span>
           <span className="font-mono font-normal">{figureText(rounded.uncertainty)}</span>{' '}
           <span className="text-2xl">{foundUnit(series)}</span>
-          {as && <span className="text-lg font-normal"> as {as.name}</span>}
+          <span className="text-lg font-normal">
+            {as && ` as ${as.name}`}
+            {onDryMatter && ' in dry matter'}
+          </span>
         </p>
       ) : (
         <p className="text-[22px] leading-tight font-bold md:text-[30px]">

@@ -1,5 +1,5 @@
 import type { Analysis } from '#core/chemistry';
-import { CATALOGUE } from '#core/chemistry';
+import { CATALOGUE, RESULT_UNITS } from '#core/chemistry';
 import type { Plain } from '#core/grammar';
 import type { Requirement, SampleRequest } from '#core/sample';
 import { DECISION_RULES, RULE_WORDS } from '#core/sample';
@@ -39,7 +39,7 @@ export function RequestFields({
   readonly onRemove: () => void;
 }) {
   const { form, field, errorAt } = sample;
-  const { analysisId, unit, requirement } = form.watch(at);
+  const { analysisId, unit, requirement, onDryMatter } = form.watch(at);
   const analysis = analyses.find(({ id }) => id === analysisId);
   return (
     <div className="mb-4 grid grid-cols-1 gap-x-6 gap-y-3 border-l-4 border-rule pl-4 md:grid-cols-3">
@@ -73,6 +73,15 @@ export function RequestFields({
           label="As"
           options={analysis.statedAs.map(({ formula, name }) => [formula, name])}
           {...field(`${at}.as`)}
+        />
+      )}
+      {form.watch('dryMatter') && RESULT_UNITS[unit].quantity === 'mass-fraction' && (
+        <CheckField
+          label="In dry matter"
+          checked={onDryMatter === true}
+          onTick={(isTicked) => {
+            form.setValue(`${at}.onDryMatter`, isTicked);
+          }}
         />
       )}
       <QuantityField

@@ -91,6 +91,14 @@ export function SampleForm({ corrects, onDone }: SampleFormProps) {
       />
       <WithPlusMinus
         {...sample}
+        name="dryMatter"
+        tick="Its dry matter is known"
+        hint="What a drying leaves; for contents in dry matter."
+        label="Dry matter"
+        unit="%"
+      />
+      <WithPlusMinus
+        {...sample}
         name="unitMass"
         tick="It is counted, such as tablets"
         hint="Needed for a content of each."
@@ -128,6 +136,7 @@ function emptySample(today: PlainDate): Plain<Sample> {
     condition: '',
     amount: null,
     density: null,
+    dryMatter: null,
     unitMass: null,
     store: '',
     keepUntil: null,
@@ -145,13 +154,13 @@ function WithPlusMinus({
   label,
   unit,
 }: SampleFields & {
-  readonly name: 'density' | 'unitMass';
+  readonly name: 'density' | 'unitMass' | 'dryMatter';
   readonly tick: string;
   readonly hint: string;
   readonly label: string;
   readonly unit: string;
 }) {
-  const isKnown = form.watch(name) !== null;
+  const isKnown = (form.watch(name) ?? null) !== null;
   return (
     <div className="col-span-full grid grid-cols-1 gap-x-6 gap-y-4 md:grid-cols-3">
       <CheckField

@@ -173,7 +173,7 @@ function ToBeFound({ sample: { requests, own } }: { readonly sample: Sample }) {
 }
 
 function factsOf(sample: Sample, standing: string): ComponentProps<typeof Facts>['rows'] {
-  const { amount, density, unitMass } = sample;
+  const { amount, density, unitMass, dryMatter } = sample;
   return [
     ['For', sample.customer || '–'],
     ['Taken', takenText(sample, dateText)],
@@ -181,6 +181,7 @@ function factsOf(sample: Sample, standing: string): ComponentProps<typeof Facts>
     ['Condition', sample.condition || '–'],
     ['Amount', amount ? `${figureText(amount.value)} ${amount.unit}` : 'not measured'],
     ...(density ? [['Density', statedWithin(density, 'g/mL')] as const] : []),
+    ...(dryMatter ? [['Dry matter', statedWithin(dryMatter, '%')] as const] : []),
     ...(unitMass ? [['Mean mass of one', statedWithin(unitMass, 'g')] as const] : []),
     ['Kept', sample.store || '–'],
     ['Kept until', sample.keepUntil === null ? 'no date set' : dateText(sample.keepUntil)],

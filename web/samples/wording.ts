@@ -12,10 +12,14 @@ export function analysisName(analysisId: string, own: Own | undefined): string {
 }
 
 /** As what and in which unit: `g/L as tartaric acid`. */
-export function statedText({ analysisId, unit, as }: SampleRequest, own: Own | undefined): string {
+export function statedText(
+  { analysisId, unit, as, onDryMatter }: SampleRequest,
+  own: Own | undefined,
+): string {
   const analysis = findAnalysis(analysisId, own);
   const stated = analysis && statedAsOf(analysis, as);
-  return stated ? `${unit} as ${stated.name}` : unit;
+  const of = onDryMatter === true ? ' in dry matter' : '';
+  return stated ? `${unit} as ${stated.name}${of}` : `${unit}${of}`;
 }
 
 const STANDING_WORDS: Readonly<Record<string, string>> = {

@@ -127,6 +127,7 @@ function samplesSection(judged: readonly JudgedSeries[], { dateText }: DocumentC
         ['Received', dateText(sample.receivedOn)],
         ['Condition', sample.condition],
         ['Density', sample.density && statedWithin(sample.density, 'g/mL')],
+        ['Dry matter', sample.dryMatter && statedWithin(sample.dryMatter, '%')],
         ['Mean mass of one', sample.unitMass && statedWithin(sample.unitMass, 'g')],
         ['Diluted', steps.length > 0 && `${steps.join(', then ')}; the result is of the original`],
       ];

@@ -74,8 +74,8 @@ function detectionOf(value: number, { detection, quantification }: Found['limits
 
 /** A content in a line: `6.20 ± 0.06 g/L as tartaric acid (k = 2.00)`, or that there is too little of it. */
 export function contentText({ references }: AnalysisRun, found: Found): string {
-  const { as } = statedBy(references.method, sampleOf(references).state);
-  const unit = `${soughtOf(references).as.unit.symbol}${as ? ` as ${as.name}` : ''}`;
+  const { as, onDryMatter } = statedBy(references.method, sampleOf(references).state);
+  const unit = `${soughtOf(references).as.unit.symbol}${as ? ` as ${as.name}` : ''}${onDryMatter ? ' in dry matter' : ''}`;
   const limit = (value: number | null): string =>
     value === null ? '' : figureText(roundToUncertainty(value, value / 10).value);
   switch (found.detection) {

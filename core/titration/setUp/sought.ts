@@ -65,13 +65,17 @@ export function sampleOf({ samples }: Pick<AnalysisReferences, 'samples'>): RunS
 export function statedBy(
   analysis: Analysis,
   { sample }: Pick<SampleState, 'sample'>,
-): Pick<SampleRequest, 'unit' | 'expected' | 'requirement'> & { readonly as: StatedAs | null } {
+): Pick<SampleRequest, 'unit' | 'expected' | 'requirement'> & {
+  readonly as: StatedAs | null;
+  readonly onDryMatter: boolean;
+} {
   const request = requestFor(sample, analysis.id);
   return {
     unit: request?.unit ?? analysis.units[0] ?? 'mol/L',
     as: statedAsOf(analysis, request?.as ?? null),
     expected: request?.expected ?? null,
     requirement: request?.requirement ?? { kind: 'none' },
+    onDryMatter: request?.onDryMatter === true,
   };
 }
 
@@ -130,6 +134,9 @@ function contentOf(
       return {
         ...{ statedAs: 'mass-fraction', unit, molarMass: mass() },
         ...(isWeighed ? {} : { density: statedInput(sample, 'density') }),
+        ...(statedBy(analysis, sample).onDryMatter
+          ? { dryMatter: statedInput(sample, 'dryMatter') }
+          : {}),
       };
     case 'volume-fraction':
       return {
@@ -158,6 +165,10 @@ const GRAM_PER_ML = { ...UNITS.gramPerLitre, symbol: 'g/mL', toCoherent: 1000 };
 const OF_SAMPLE = {
   density: { symbol: 'ρ', name: 'density of the sample', effect: 'Density', unit: GRAM_PER_ML },
   unitMass: { symbol: 'm̄', name: 'mean mass of one', effect: 'Mass of one', unit: UNITS.gram },
+  dryMatter: {
+    ...{ symbol: 'w_dry', name: 'dry matter of the sample', effect: 'Dry matter' },
+    unit: RESULT_UNITS['% m/m'].unit,
+  },
 } as const;
 
 /** A quantity that was stated of a sample, the same in all flasks of it. */
@@ -165,7 +176,7 @@ function statedInput(
   { id, version, sample }: SampleState,
   key: keyof typeof OF_SAMPLE,
 ): Expression {
-  const stated: Stated | null = sample[key];
+  const stated: Stated | null = sample[key] ?? null;
   if (!stated) throw new RangeError(`the ${key} of sample ${sample.code} is not stated`);
   return commonInput({
     ...OF_SAMPLE[key],
@@ -182,11 +193,12 @@ function statedInput(
 const NEAR_ENOUGH: Readonly<Record<keyof typeof OF_SAMPLE, string>> = {
   density: '1',
   unitMass: '0.5',
+  dryMatter: '100',
 };
 
 /** A sample with what is not stated of it taken near enough. */
 function roughly({ sample, ...state }: SampleState): SampleState {
-  const { density, unitMass } = sample;
+  const { density, unitMass, dryMatter } = sample;
   const near = (key: keyof typeof OF_SAMPLE): Stated => ({
     value: decimalText(NEAR_ENOUGH[key]),
     plusMinus: ZERO,
@@ -197,6 +209,7 @@ function roughly({ sample, ...state }: SampleState): SampleState {
       ...sample,
       density: density ?? near('density'),
       unitMass: unitMass ?? near('unitMass'),
+      dryMatter: dryMatter ?? near('dryMatter'),
     },
   };
 }
