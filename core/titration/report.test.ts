@@ -18,6 +18,7 @@ import {
   nextReportNumber,
   reportedFigures,
   reportFindings,
+  restated,
   restatedTitrant,
   reviewOf,
   signedSoFar,
@@ -246,6 +247,18 @@ describe('what speaks against a report', () => {
     expect(offered(gone('0417-1'))).toEqual([]);
     expect(offered(replaced)).toEqual([['bottle', 9]]);
     expect(offered({ ...certified, certified: [first, again] })).toEqual([]);
+    // What was reported stays; beside it stands what it comes to by a titrant a hundredth stronger.
+    const of = { ...run, references: { ...run.references, titrant: certified } };
+    const report = issueReport(of, DECISION);
+    expect(restated(of, report, certified)).toBeNull();
+    expect(restated(of, report, gone('0417-1'))?.draft).toBeNull();
+    const stronger = stored<typeof again>({ ...again, molarity: '0.1010' });
+    const draft = restated(of, report, { ...replaced, certified: [stronger] })?.draft;
+    expect(draft?.number).toBe('0417-2');
+    const figureOf = (text = ''): number => Number.parseFloat(text);
+    const [result] = draft?.results ?? [];
+    expect(figureOf(result?.wouldBe) / figureOf(result?.stated)).toBeCloseTo(1.01, 3);
+    expect(report.results[0]?.stated).toBe(result?.stated);
     // Known from how it was made, it rests on no certificate.
     expect(codes(titrant, gone('0417-1'))).toEqual([]);
   });

@@ -1,10 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import { resultsCsv } from '#core/titration/document';
-import type { IssuedReport, RunState } from '#core/titration/run';
-import { reportLink } from '#core/titration/run';
+import { restated } from '#core/titration/judging';
+import type { AnalysisRun, IssuedReport, Report, RunState } from '#core/titration/run';
+import { isAnalysisRun, reportLink } from '#core/titration/run';
+import { endOfSentence } from '#core/wording';
 import { reportFileSchema } from '#contract';
 import { Loading } from '../app/Loading';
+import { useRecord } from '../app/records';
 import { NotFound } from '../app/RouteError';
 import { useRun } from '../titrate/useRun';
 import { Button, ButtonLink } from '../ui/Button';
@@ -12,6 +15,7 @@ import { DocumentView } from '../ui/DocumentView';
 import { saveFile } from '../ui/files';
 import { FormError } from '../ui/FormError';
 import { Page } from '../ui/Page';
+import { Table } from '../ui/Table';
 import { dateText } from '../ui/typeset';
 import { FileLink, Proof, readIssuedFile } from './Proof';
 import { WithdrawReportAction } from './WithdrawAction';
@@ -66,6 +70,7 @@ function Issued({ run, issued }: IssuedProps) {
       }
     >
       <Status run={run} issued={issued} />
+      {!withdrawn && isAnalysisRun(run) && <RestatedDraft run={run} report={report} />}
       <FormError message={error?.message} />
       {data ? (
         <div className="mt-5 grid grid-cols-1 items-start gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.7fr)_minmax(0,1fr)]">
@@ -109,5 +114,43 @@ function Status({ run, issued: { report, withdrawn } }: IssuedProps) {
         </p>
       )}
     </WithdrawnStatus>
+  );
+}
+
+/** That the certificate of the titrant was withdrawn since, with what the results come to by the one that holds now. */
+function RestatedDraft({ run, report }: { readonly run: AnalysisRun; readonly report: Report }) {
+  const found = useRecord('bottle', run.references.titrant.id);
+  const again = found ? restated(run, report, found.record) : null;
+  if (!again) return null;
+  const { number, reason, draft } = again;
+  return (
+    <section
+      aria-label="Its titrant"
+      className="mt-4 border-l-4 border-blush bg-blush-wash px-3 py-2"
+    >
+      <p className="text-lg">
+        <b>Certificate {number} of its titrant was withdrawn:</b> {endOfSentence(reason)}
+      </p>
+      {draft ? (
+        <>
+          <Table
+            caption={`Draft by certificate ${draft.number}`}
+            heads={['Sample', 'Stated', `By certificate ${draft.number}`]}
+            rows={draft.results.map(({ code, stated, wouldBe }) => ({
+              key: code,
+              cells: [code, stated, wouldBe],
+            }))}
+          />
+          <p className="text-ink-soft">
+            A draft: what was issued stays as it is. Withdraw the report to amend it.
+          </p>
+        </>
+      ) : (
+        <p>
+          No other certificate has taken its place yet; once one has, its results stand here as a
+          draft.
+        </p>
+      )}
+    </section>
   );
 }

@@ -27,6 +27,7 @@ export type { Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { CorrectedSince, RecordsNow } from './recordsNow';
 export { correctedSince, outOfUse, outOfUseFindings, restatedTitrant } from './recordsNow';
+export { restated } from './restated';
 export { reviewOf } from './review';
 export type { Recomputed } from './recomputed';
 export { recompute } from './recomputed';
