@@ -46,9 +46,6 @@ await picture('day');
 await page.goto(`${base}/lots`);
 await page.getByRole('link', { name: 'SC-1501' }).click();
 await picture('lot');
-await page.goto(`${base}/titrate/set-up`);
-await choose('Bottle', '0419, NH3 0.1 mol/L');
-await picture('set-up');
 await page.goto(base);
 await page.getByRole('link', { name: 'Go on titrating' }).click();
 // Typed, not kept: the demo stays as it is, and the burette shows where the end would come.
@@ -67,8 +64,6 @@ await page.setViewportSize({ width: 1280, height: 800 });
 await page.keyboard.press('Escape');
 await page.goto(`${base}/rules`);
 await picture('rules');
-await page.goto(`${base}/methods/new?from=naoh-by-khp`);
-await picture('method');
 await page.goto(`${base}/catalogue`);
 await page.getByRole('table', { name: 'Own entries' }).waitFor();
 await picture('catalogue');
@@ -77,6 +72,7 @@ await page.goto(`${base}/titrate/samples?analysis=titratable-acidity`);
 await page.getByLabel(/^W-311/).check();
 await choose('Portions with', 'Pipette V10');
 await picture('samples');
+await page.getByLabel('Why it goes on all the same').fill('The control shows what another end does.');
 await page.getByRole('button', { name: 'To the bench' }).click();
 /** @param {string} name @param {string} figure */
 async function enter(name, figure) {
@@ -95,6 +91,21 @@ for (const [i, finalMl] of finals.entries()) {
 await page.getByRole('link', { name: 'See the contents' }).click();
 await page.getByRole('heading', { name: /^Samples/ }).waitFor();
 await picture('contents');
+/** @param {string} code */
+async function openSample(code) {
+  await page.goto(`${base}/samples`);
+  await page.getByRole('link', { name: code, exact: true }).click();
+  await page.getByRole('heading', { level: 1, name: `Sample ${code}` }).waitFor();
+}
+await openSample('QC-W');
+await page
+  .getByRole('heading', { name: 'Reported' })
+  .evaluate((heading) => heading.scrollIntoView({ block: 'start' }));
+await picture('control');
+await openSample('W-312');
+await page.getByRole('link', { name: 'W-312-R1' }).click();
+await page.getByText('It holds').waitFor();
+await picture('report');
 await page.goto(`${base}/judge`);
 await page.getByRole('link', { name: 'certificate 0416-1' }).click();
 await page.getByRole('heading', { name: 'Certified' }).waitFor();
