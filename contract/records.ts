@@ -329,6 +329,9 @@ const standardizationSetUp = v.strictObject({
 /** As many samples as a run may hold at two flasks each. */
 const MOST_SAMPLES = 30;
 
+/** As many things as a molarity rests on, at most. */
+const MOST_ORIGINS = 200;
+
 const analysisSetUp = v.strictObject({
   ...circumstances,
   titrant: recordVersion,
@@ -347,6 +350,24 @@ const analysisSetUp = v.strictObject({
     v.strictObject({ kind: v.literal('weighed'), balance: recordVersion }),
     v.strictObject({ kind: v.literal('aliquot'), vessel: recordVersion }),
   ]),
+  calculated: v.exactOptional(
+    v.strictObject({
+      runId: id,
+      molarity: positiveDecimal,
+      expandedUncertainty: positiveDecimal,
+      coverageFactor: positiveDecimal,
+      unrounded: v.strictObject({
+        molarity: v.pipe(v.number(), v.finite(), v.gtValue(0)),
+        standardUncertainty: v.pipe(v.number(), v.finite(), v.minValue(0)),
+        effectiveDegreesOfFreedom: v.nullable(v.pipe(v.number(), v.finite(), v.gtValue(0))),
+        restsOn: v.pipe(
+          v.array(v.strictObject({ id: line, part: v.pipe(v.number(), v.finite()) })),
+          v.maxLength(MOST_ORIGINS),
+          v.readonly(),
+        ),
+      }),
+    }),
+  ),
   levelMl: v.exactOptional(decimal),
   batch: v.exactOptional(
     v.strictObject({ runIds: v.pipe(v.array(id), v.minLength(2), v.maxLength(20), v.readonly()) }),

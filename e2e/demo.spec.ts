@@ -150,6 +150,10 @@ test('a half-done run is finished by keyboard, judged, certified and labelled', 
   await page.getByRole('dialog').getByRole('button', { name: 'Answer' }).click();
   await expect(signatures).toContainText('It was wiped');
 
+  // It may be worked with before anybody has authorized it.
+  await page.getByRole('link', { name: 'Titrate samples with it' }).click();
+  await expect(page.getByText(/bottle 0417 is calculated and awaits authorization/)).toBeVisible();
+  await page.goBack();
   await showTo(page, 'Jasna');
   await certify(page);
   const certificate = page.getByRole('region', { name: 'Certificate' });

@@ -26,7 +26,7 @@ export interface UnroundedMolarity {
 }
 
 /** A molarity as a label states it. */
-interface StatedMolarity {
+export interface StatedMolarity {
   readonly molarity: DecimalText;
   readonly expandedUncertainty: DecimalText;
   readonly coverageFactor: DecimalText;

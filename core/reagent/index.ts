@@ -7,6 +7,7 @@ export type {
   CorrectedBottle,
   Parent,
   PreparedBottle,
+  StatedMolarity,
   Purpose,
   UnroundedMolarity,
 } from './bottle';

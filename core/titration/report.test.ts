@@ -6,8 +6,7 @@ import type { BottleState } from '../reagent';
 import type { ReportedContent, Requirement, SampleState } from '../sample';
 import type { GivenSample } from '../test-support/analyses';
 import { analysisScript } from '../test-support/analyses';
-import type { RunScript } from '../test-support/runs';
-import { bottleOf } from '../test-support/runs';
+import { bottleOf, RunScript } from '../test-support/runs';
 import { idOf, stored } from '../test-support/stored';
 import { reportDocument, resultsCsv } from './document';
 import type { ReportDecision } from './judging';
@@ -28,6 +27,8 @@ import {
 import { checkWithdrawingReport } from './record';
 import type { AnalysisRun } from './run';
 import { analysisOf } from './run';
+import type { CalculatedMolarity } from './setUp';
+import { asCalculated, isAnalysis } from './setUp';
 
 const ACIDITY = { unit: 'g/L', as: 'C4H6O6', expected: '6.2' } as const;
 const AT_LEAST: Plain<Requirement> = {
@@ -261,6 +262,41 @@ describe('what speaks against a report', () => {
     expect(report.results[0]?.stated).toBe(result?.stated);
     // Known from how it was made, it rests on no certificate.
     expect(codes(titrant, gone('0417-1'))).toEqual([]);
+  });
+
+  test('the molarity of its titrant is calculated, and nobody has authorized it', () => {
+    const { setUp, references } = twoWines().state;
+    if (!isAnalysis(references) || !isAnalysis(setUp)) throw new Error('wines are titrated here');
+    const calculated = {
+      ...{ runId: 'run-0', molarity: '0.1010', expandedUncertainty: '0.0002' },
+      ...{ coverageFactor: '2.00', unrounded: null },
+    };
+    const bottle = bottleOf('sodium-hydroxide', {});
+    const titrant = asCalculated(bottle, stored<CalculatedMolarity>(calculated));
+    expect(titrant.made?.molarity).toBe('0.1010');
+    const run = runOf(
+      new RunScript({ ...references, titrant }, {}, { ...setUp, calculated } as never),
+    );
+    const codes = reportFindings({ ...run, flasks: runOf(twoWines()).flasks }, NOW).map(
+      ({ severity, code }) => `${severity}: ${code}`,
+    );
+    expect(codes).toContain('impossible: titrant-awaits-authorization');
+    expect(restatedTitrant(run, { bottles: [bottle] })).toEqual([]);
+    // Certified since, the run goes on with that; a molarity that is known is never replaced.
+    const certified = bottleOf('sodium-hydroxide', {
+      version: 9,
+      certified: [
+        {
+          ...{ runId: 'run-0', certificateNumber: '0417-1', molarity: '0.1011' },
+          ...{ expandedUncertainty: '0.0002', coverageFactor: '2.00', unrounded: null },
+          ...{ certifiedOn: '2026-03-01', validUntil: '2026-03-20', corrections: null },
+        },
+      ],
+    });
+    expect(restatedTitrant(run, { bottles: [certified] })).toMatchObject([
+      { adopt: { kind: 'bottle', version: 9 }, reason: 'It is certified now: 0417-1.' },
+    ]);
+    expect(asCalculated(certified, stored<CalculatedMolarity>(calculated))).toBe(certified);
   });
 
   test('what is asked for was changed since: it is held against what was agreed', () => {

@@ -23,6 +23,8 @@ export const SAMPLE_FINDINGS = {
   'aliquot-over-sample': ({ amountMl }: { amountMl: string }) =>
     `There are only ${amountMl} mL of the sample.`,
   'other-titrant': () => 'This analysis is titrated with another solution.',
+  'titrant-awaits-authorization': ({ code }: { code: string }) =>
+    `The molarity of bottle ${code} is calculated and nobody has authorized it: certify it, go on with its certificate at the bench, then report.`,
   'other-indicator': ({ number, there, here }: { number: string; there: string; here: string }) =>
     `Certificate ${number} rests on ${there}, this analysis ends by ${here}: what the end points are off by does not cancel.`,
   'other-temperature-rule': ({ number }: { number: string }) =>

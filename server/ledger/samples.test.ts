@@ -4,7 +4,7 @@ import { findAnalysis } from '#core/chemistry';
 import { addToDate } from '#core/grammar';
 import { LABEL_SHEETS } from '#core/label';
 import { DEFAULT_HOUSE_RULES, withOverrides } from '#core/laboratory';
-import type { ListAnswer, Problem, ReportRequest } from '#contract';
+import type { ListAnswer, Problem, ReportRequest, RunAnswer } from '#contract';
 import { newId, runAnswer } from '#contract';
 import { reproduce } from '../../calc/reproduce';
 import type { StockedLaboratory } from '../test-support/laboratory';
@@ -118,6 +118,20 @@ test('a batch is titrated with a bottle of known molarity: each sample has its c
   // The stocked bottle was never standardized; a sample stands in a run once; an unknown one not at all.
   const nominal = await analyst.send(begun(ids.bottle, [first]), newId()).expect(422);
   expect((nominal.body as Problem).fields[0]?.field).toBe('body.titrant');
+  // With what a standardization has come to it may be worked with, though nobody has authorized that yet.
+  const calculated = {
+    ...{ runId: newId(), molarity: '0.1002', expandedUncertainty: '0.0002', coverageFactor: '2' },
+    unrounded: {
+      ...{ molarity: 0.1002, standardUncertainty: 0.0001, effectiveDegreesOfFreedom: null },
+      restsOn: [],
+    },
+  };
+  const early = newId();
+  const { body } = begun(ids.bottle, [first]);
+  const withCalculated = { kind: 'run.started', body: { ...body, calculated } } as const;
+  await analyst.send(withCalculated, early).expect(201);
+  const asKnown = (await analyst.get(`/api/runs/${early}`)).body as RunAnswer;
+  expect(asKnown.references).toMatchObject({ titrant: { made: { molarity: '0.1002' } } });
   const [lot, titrant] = [newId(), newId()];
   const bought = {
     ...lotBody(today),

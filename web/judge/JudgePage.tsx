@@ -77,13 +77,13 @@ function Standardized({
       actions={
         <>
           <ButtonLink to={`/runs/${run.id}`}>To the bench</ButtonLink>
+          {run.status !== 'abandoned' && judgement.result && (
+            <ButtonLink to={samplesLink(run, today)}>Titrate samples with it</ButtonLink>
+          )}
           {run.certificate && (
-            <>
-              <ButtonLink to={samplesLink(run, today)}>Titrate samples with it</ButtonLink>
-              <ButtonLink look="primary" to={`/bottles/${bottle.id}/label`}>
-                Print a label
-              </ButtonLink>
-            </>
+            <ButtonLink look="primary" to={`/bottles/${bottle.id}/label`}>
+              Print a label
+            </ButtonLink>
           )}
         </>
       }
@@ -97,13 +97,19 @@ function Standardized({
   );
 }
 
-/** To samples with what was certified: the same burette goes on, on the same day from the level where it stands. */
+/** To samples with what was certified, or calculated so far: the same burette goes on, on the same day from the level where it stands. */
 function samplesLink(
-  { references, setUp, level, certificate }: StandardizationRun,
+  { id, references, setUp, level, certificate }: StandardizationRun,
   today: PlainDate,
 ): string {
   const link = `/titrate/samples?titrant=${references.bottle.id}&burette=${setUp.burette.id}`;
-  return level && certificate?.certifiedOn === today ? `${link}&level=${level.readingMl}` : link;
+  const isToday = certificate === null || certificate.certifiedOn === today;
+  return [
+    link,
+    // Worked with before it is authorized.
+    ...(certificate ? [] : [`calculated=${id}`]),
+    ...(level && isToday ? [`level=${level.readingMl}`] : []),
+  ].join('&');
 }
 
 function NothingYet({ run, judgement }: { readonly run: RunState; readonly judgement: Judgement }) {

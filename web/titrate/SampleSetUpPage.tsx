@@ -13,9 +13,18 @@ import type { Finding } from '#core/record';
 import type { SampleState } from '#core/sample';
 import { requestFor, requirementText } from '#core/sample';
 import { proposeDilution } from '#core/titration/guidance';
+import { calculatedMolarity } from '#core/titration/judging';
 import { checkRunStart } from '#core/titration/record';
+import { isAnalysisRun, standardizationOf } from '#core/titration/run';
 import type { AnalysisReferences, AnalysisSetUp } from '#core/titration/setUp';
-import { FLASKS_AT_MOST, inRuns, sampleOf, samplesPerRun, soughtOf } from '#core/titration/setUp';
+import {
+  bottleIdOf,
+  FLASKS_AT_MOST,
+  inRuns,
+  sampleOf,
+  samplesPerRun,
+  soughtOf,
+} from '#core/titration/setUp';
 import { asPlanned } from '#core/titration/whatIf';
 import { findingText } from '#core/wording';
 import type { Id } from '#core/grammar';
@@ -45,6 +54,7 @@ import { at } from './onTheBench';
 import type { ChosenSamples, SampleBench, SampleStores } from './sampleBench';
 import { analysesAsked, sampleBench } from './sampleBench';
 import { SeriesPlanView } from './SeriesPlanView';
+import { useRun } from './useRun';
 
 /** Choosing which samples are titrated, for what and with which titrant. */
 export function SampleSetUpPage() {
@@ -58,7 +68,7 @@ export function SampleSetUpPage() {
       lead="A titrant of known molarity is in the burette, the samples are in the flasks: their content is sought."
     >
       {isAsked ? (
-        <SetUp {...stores} />
+        <SetUpBy stores={stores} />
       ) : (
         <section>
           <p className="mb-4 text-lg">No sample that is here is asked for anything.</p>
@@ -71,7 +81,29 @@ export function SampleSetUpPage() {
   );
 }
 
-function useStores(): SampleStores | undefined {
+type Stores = Omit<SampleStores, 'calculated'>;
+
+/** By a certificate, or by what a standardization has come to that nobody has authorized yet. */
+function SetUpBy({ stores }: { readonly stores: Stores }) {
+  const [search] = useSearchParams();
+  const runId = search.get('calculated');
+  return runId === null ? (
+    <SetUp {...stores} calculated={null} />
+  ) : (
+    <SetUpCalculated runId={runId} stores={stores} />
+  );
+}
+
+function SetUpCalculated({ runId, stores }: { readonly runId: string; readonly stores: Stores }) {
+  const run = useRun(runId)?.run;
+  if (!run) return <Loading />;
+  const isStandardization = !isAnalysisRun(run);
+  const molarity = isStandardization ? calculatedMolarity(standardizationOf(run)) : null;
+  const bottleId = bottleIdOf(run.setUp);
+  return <SetUp {...stores} calculated={molarity && { bottleId, molarity }} />;
+}
+
+function useStores(): Stores | undefined {
   const stock = useStock();
   const samples = useRecords('sample');
   const { laboratory, today } = useSession();
@@ -146,6 +178,12 @@ function SetUp(stores: SampleStores) {
           />
         </div>
         <SampleChoices bench={bench} error={errorAt('samples')} onChoose={onChoose} />
+        {bench.calculated && (
+          <p className="col-span-full border-l-4 border-straw bg-straw-wash px-3 py-1.5">
+            The molarity of bottle {bench.titrant?.code} is calculated and awaits authorization. It
+            may be worked with; a report is issued once it is certified.
+          </p>
+        )}
         <TitrantFields bench={bench} today={stores.today} errorAt={errorAt} onChoose={onChoose} />
         {levelMl !== null && (
           <div className="col-span-full">
@@ -490,6 +528,7 @@ function startsOf(
       temperatureVariationK: figure(typed.temperatureVariationK),
       thermometer: thermometer ? at(thermometer) : null,
       reason: reasonOrNull(typed.reason),
+      ...(bench.calculated && { calculated: bench.calculated }),
       ...(i === 0 && levelMl !== null && { levelMl }),
       ...(parts.length > 1 && { batch: { runIds } }),
     };

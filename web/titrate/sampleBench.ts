@@ -5,17 +5,19 @@ import { withOverrides } from '#core/laboratory';
 import type { EquipmentState } from '#core/metrology';
 import { calibratedBalance, calibratedBurette, calibratedThermometer } from '#core/metrology';
 import type { BottleState } from '#core/reagent';
-import { freshnessOf, knownMolarity, mayBeUsed } from '#core/reagent';
+import { certificateInForce, freshnessOf, knownMolarity, mayBeUsed } from '#core/reagent';
 import type { SampleState } from '#core/sample';
 import { requestFor } from '#core/sample';
 import type {
   AnalysisReferences,
+  CalculatedMolarity,
   MethodChoice,
   Portioning,
   PortioningChoice,
   RunSample,
   SampleChoice,
 } from '#core/titration/setUp';
+import { asCalculated } from '#core/titration/setUp';
 import { at } from './onTheBench';
 import { pipettesOf, vesselsFor } from './vessels';
 
@@ -42,6 +44,11 @@ export interface SampleStores {
   readonly own: Own;
   readonly rules: HouseRules;
   readonly today: PlainDate;
+  /** What a standardization has come to that is not certified yet, of the bottle that it is of; null without one. */
+  readonly calculated: {
+    readonly bottleId: string;
+    readonly molarity: CalculatedMolarity;
+  } | null;
 }
 
 function pick<T extends { readonly id: string }>(
@@ -53,7 +60,10 @@ function pick<T extends { readonly id: string }>(
 
 /** What stands on the bench for an analysis by a choice. */
 export function sampleBench(chosen: ChosenSamples, stores: SampleStores) {
-  const { samples, bottles, equipment, rules, today } = stores;
+  const { samples, equipment, rules, today, calculated } = stores;
+  const bottles = stores.bottles.map((bottle) =>
+    bottle.id === calculated?.bottleId ? asCalculated(bottle, calculated.molarity) : bottle,
+  );
   const analysis = analysisOf(chosen, stores);
   const ownEntry = stores.own.find(({ id }) => id === analysis.id);
   const method: MethodChoice = ownEntry
@@ -64,6 +74,10 @@ export function sampleBench(chosen: ChosenSamples, stores: SampleStores) {
   const picked = inOrder(asked.filter(({ id }) => ids.includes(id)));
   const titrants = knownSolutions(bottles, analysis.titrantIds, today);
   const titrant = pick(titrants, chosen.titrantId);
+  const isCalculated =
+    titrant !== undefined &&
+    titrant.id === calculated?.bottleId &&
+    certificateInForce(titrant) === null;
   const burettes = equipment.filter((one) => one.equipment.type === 'burette');
   const burette = pick(burettes, chosen.buretteId);
   const instruments = instrumentsFor(analysis, equipment);
@@ -106,6 +120,8 @@ export function sampleBench(chosen: ChosenSamples, stores: SampleStores) {
     },
     ...{ excesses, excessBottle, pipettes, pipette, excess, thermometers, thermometer },
     ...{ rulesInForce, references, portioning: portioning?.choice ?? null },
+    /** Of the titrant that is chosen; null where it is known otherwise. */
+    calculated: isCalculated ? calculated.molarity : null,
     samples: chosenSamples.map(({ state, steps }): SampleChoice => ({
       sample: at(state),
       dilutions: steps,

@@ -1,3 +1,4 @@
+export { calculatedMolarity } from './calculated';
 export type { CertificateStatus } from './certificateStatus';
 export { certificateStatus } from './certificateStatus';
 export { differenceOf } from './difference';

@@ -4,7 +4,8 @@ import { certificateInForce } from '../../reagent';
 import type { Finding } from '../../record';
 import { unlikely } from '../../record';
 import { endOfSentence } from '../../wording';
-import type { RunState } from '../run';
+import type { AnalysisRun, RunState } from '../run';
+import { isAnalysisRun } from '../run';
 import type { Adopted, AnalysisReferences, RunSetUp } from '../setUp';
 import { isAnalysis, namedRecords } from '../setUp';
 
@@ -90,11 +91,35 @@ export function titrantWithdrawn(
   return bottle && certificate ? { bottle, certificate } : null;
 }
 
+/** Whether the molarity of the titrant was calculated before anybody authorized it, and the run still goes by that. */
+export function awaitsAuthorization({ setUp, references }: AnalysisRun): boolean {
+  return setUp.calculated !== undefined && certificateInForce(references.titrant) === null;
+}
+
+/** The bottle of a titrant whose molarity was only calculated, as soon as it is certified. */
+function certifiedSince(
+  run: AnalysisRun,
+  { bottles }: Pick<RecordsNow, 'bottles'>,
+): readonly CorrectedSince[] {
+  const bottle = bottles.find(({ id }) => id === run.references.titrant.id);
+  const certificate = bottle && certificateInForce(bottle);
+  if (!bottle || !certificate || !awaitsAuthorization(run)) return [];
+  return [
+    {
+      adopt: { kind: 'bottle', id: bottle.id, version: bottle.version },
+      name: `Bottle ${bottle.code}`,
+      reason: `It is certified now: ${certificate.certificateNumber}.`,
+    },
+  ];
+}
+
 /** That certificate, once another is in force: the run goes on with that, and its results are computed anew. */
 export function restatedTitrant(
-  { references }: RunState,
+  run: RunState,
   now: Pick<RecordsNow, 'bottles'>,
 ): readonly CorrectedSince[] {
+  if (isAnalysisRun(run) && awaitsAuthorization(run)) return certifiedSince(run, now);
+  const { references } = run;
   const withdrawn = isAnalysis(references) ? titrantWithdrawn({ references }, now) : null;
   const current = withdrawn && certificateInForce(withdrawn.bottle);
   if (!withdrawn || !current) return [];

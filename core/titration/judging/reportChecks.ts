@@ -8,7 +8,7 @@ import { openConflicts } from '../run';
 import { sampleOf } from '../setUp';
 import type { JudgedSeries } from './issueReport';
 import { judgedSeries } from './issueReport';
-import { titrantWithdrawn } from './recordsNow';
+import { awaitsAuthorization, titrantWithdrawn } from './recordsNow';
 import { circumstanceFindings, seriesFindings } from './resultChecks';
 
 /** What is around a run as it is reported; records that it does not rest on may be among them. */
@@ -35,8 +35,12 @@ export function reportFindings(run: AnalysisRun, now: ReportedNow): readonly Fin
   ];
 }
 
-/** Nothing is reported by a titrant whose certificate was withdrawn. */
+/** Nothing is reported by a titrant whose certificate was withdrawn, or whose molarity nobody has authorized. */
 function titrantFindings(run: AnalysisRun, now: ReportedNow): readonly Finding[] {
+  if (awaitsAuthorization(run)) {
+    const { code } = run.references.titrant;
+    return [impossible('titrant-awaits-authorization', 'run', { code })];
+  }
   const number = titrantWithdrawn(run, now)?.certificate.certificateNumber;
   return number === undefined
     ? []

@@ -25,7 +25,7 @@ import type {
   StandardizationReferences,
   StandardizationSetUp,
 } from '../setUp';
-import { isAnalysis, namedRecords } from '../setUp';
+import { asCalculated, isAnalysis, namedRecords } from '../setUp';
 import { EARLIER_SET_UPS } from './earlierRuns';
 import { checkRunStart } from './startChecks';
 
@@ -171,8 +171,9 @@ function resolveAnalysis(
       ? notAtThisVersion('method')
       : impossible('not-in-catalogue', 'method', { kind: 'method' });
   }
-  const titrant = around.at('bottle', setUp.titrant);
-  if (!titrant) return notAtThisVersion('titrant');
+  const bottle = around.at('bottle', setUp.titrant);
+  if (!bottle) return notAtThisVersion('titrant');
+  const titrant = asCalculated(bottle, setUp.calculated);
   const samples = setUp.samples.map((choice) => resolveSample(choice, around));
   const missing = samples.find((one) => 'severity' in one);
   if (missing && 'severity' in missing) return missing;

@@ -27,6 +27,7 @@ export { isAnalysis } from './references';
 export type {
   Adopted,
   AnalysisSetUp,
+  CalculatedMolarity,
   EarlierSeries,
   MethodChoice,
   PortioningChoice,
@@ -35,5 +36,12 @@ export type {
   StandardChoice,
   StandardizationSetUp,
 } from './setUp';
-export { bottleIdOf, FLASKS_AT_MOST, inRuns, samplesPerRun, withAdopted } from './setUp';
+export {
+  asCalculated,
+  bottleIdOf,
+  FLASKS_AT_MOST,
+  inRuns,
+  samplesPerRun,
+  withAdopted,
+} from './setUp';
 export { contentFromUsual, sampleOf, soughtOf, statedBy } from './sought';

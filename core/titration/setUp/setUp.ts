@@ -1,6 +1,8 @@
 import type { HouseRules } from '../../laboratory';
 import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
+import type { BottleState, StatedMolarity } from '../../reagent';
+import { knownMolarity } from '../../reagent';
 import type { RecordVersion } from '../../record';
 import { isAnalysis } from './references';
 
@@ -64,11 +66,31 @@ export interface SampleChoice {
   readonly dilutions: readonly { readonly pipette: RecordVersion; readonly flask: RecordVersion }[];
 }
 
+/** What a standardization came to, before it is certified. */
+export interface CalculatedMolarity extends StatedMolarity {
+  readonly runId: Id;
+}
+
+/** A titrant with the molarity that was calculated of it; as it is where a better one is known. */
+export function asCalculated(
+  titrant: BottleState,
+  calculated: CalculatedMolarity | undefined,
+): BottleState {
+  if (!calculated || knownMolarity(titrant)) return titrant;
+  const { runId: _runId, ...made } = calculated;
+  return { ...titrant, made };
+}
+
 /** Samples are titrated with a bottle of known molarity; `method` names the analysis. */
 export interface AnalysisSetUp extends Circumstances {
   readonly titrant: RecordVersion;
   readonly samples: readonly SampleChoice[];
   readonly portioning: PortioningChoice;
+  /**
+   * The molarity that a standardization came to and that nobody has authorized yet: it may be worked with, no report rests on it. Absent
+   * where the titrant is certified, or made up to be known.
+   */
+  readonly calculated?: CalculatedMolarity;
   /** Where the burette stands as the run before it ended, mL; absent where it is filled anew. */
   readonly levelMl?: DecimalText;
   /** The runs that hold a batch together, in their order, this one among them; absent where it holds in one. */
