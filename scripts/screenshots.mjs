@@ -72,7 +72,9 @@ await page.goto(`${base}/titrate/samples?analysis=titratable-acidity`);
 await page.getByLabel(/^W-311/).check();
 await choose('Portions with', 'Pipette V10');
 await picture('samples');
-await page.getByLabel('Why it goes on all the same').fill('The control shows what another end does.');
+await page
+  .getByLabel('Why it goes on all the same')
+  .fill('The control shows what another end does.');
 await page.getByRole('button', { name: 'To the bench' }).click();
 /** @param {string} name @param {string} figure */
 async function enter(name, figure) {

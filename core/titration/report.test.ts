@@ -274,9 +274,7 @@ describe('what speaks against a report', () => {
     const bottle = bottleOf('sodium-hydroxide', {});
     const titrant = asCalculated(bottle, stored<CalculatedMolarity>(calculated));
     expect(titrant.made?.molarity).toBe('0.1010');
-    const run = runOf(
-      new RunScript({ ...references, titrant }, {}, { ...setUp, calculated }),
-    );
+    const run = runOf(new RunScript({ ...references, titrant }, {}, { ...setUp, calculated }));
     const codes = reportFindings({ ...run, flasks: runOf(twoWines()).flasks }, NOW).map(
       ({ severity, code }) => `${severity}: ${code}`,
     );
