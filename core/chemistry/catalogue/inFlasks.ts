@@ -89,3 +89,47 @@ export const HYDROXIDES = [
   'potassium-hydroxide',
   'lithium-hydroxide-monohydrate',
 ];
+
+/** What an entry of the catalogue need not say, as most of them share it. */
+export const AS_USUAL = {
+  excess: null,
+  links: [],
+  solventId: 'water',
+  flaskTemperatureC: null,
+  needsBlank: false,
+  source: TEXTBOOK,
+} as const satisfies Partial<Procedure>;
+
+/** An entry as it is written down: what is `Filled`, and what most share, only where it is otherwise. */
+export type Written<Entry extends Procedure, Filled extends keyof Entry> = Omit<
+  Entry,
+  keyof typeof AS_USUAL | Filled
+> &
+  Partial<Entry>;
+
+/** An acid titrated with a hydroxide to the first pink of phenolphthalein. */
+export const HYDROXIDE_TO_PINK = {
+  titrantIds: HYDROXIDES,
+  titrant: reacting('OH^-'),
+  nominalMolarityMolPerL: 0.1,
+  indicatorId: 'phenolphthalein',
+  indicatorDrops: 2,
+  colours: colours('colourless', 'faintPink', 'pink'),
+  medium: CO2_FREE,
+  cautions: [FILL_BELOW_EYES, INDICATOR_BURNS],
+} as const satisfies Partial<Procedure>;
+
+/** What frees iodine from acidified iodide, which thiosulfate takes up. */
+export const IODINE_FREED = {
+  titrantIds: ['sodium-thiosulfate-pentahydrate'],
+  links: ['I2'],
+  titrant: reacting('S2O3^2-'),
+  nominalMolarityMolPerL: 0.1,
+  indicatorId: 'starch',
+  indicatorDrops: 20,
+  colours: colours('starchBlue', 'colourless', 'colourless'),
+  ...course('iodineBrown', 'straw', 'starchBlue'),
+  ...ACIDIFIED_IODIDE,
+} as const satisfies Partial<Procedure>;
+
+export const THIOSULFATE_TAKES_IODINE = 'I2 + S2O3^2- -> I^- + S4O6^2-';

@@ -1,7 +1,6 @@
 import type { Method } from './entries';
 import {
   ACID_MIXTURE,
-  ACIDIFIED_IODIDE,
   AMMONIA_BUFFER,
   CHROMIUM_WASTE,
   CO2_FREE,
@@ -14,53 +13,20 @@ import {
   INDICATOR_BURNS,
   OPEN_FLASK,
   reacting,
-  TEXTBOOK,
+  HYDROXIDE_TO_PINK,
+  IODINE_FREED,
+  THIOSULFATE_TAKES_IODINE,
+  AS_USUAL,
 } from './inFlasks';
-
-type Given = Omit<
-  Method,
-  | 'inBurette'
-  | 'excess'
-  | 'links'
-  | 'solventId'
-  | 'flaskTemperatureC'
-  | 'rules'
-  | 'needsBlank'
-  | 'cautions'
-  | 'source'
-> &
-  Partial<Method>;
+import type { Written } from './inFlasks';
 
 /** Fills in what most methods share. */
-function method(given: Given): Method {
-  return {
-    inBurette: 'titrant',
-    excess: null,
-    links: [],
-    solventId: 'water',
-    flaskTemperatureC: null,
-    rules: {},
-    needsBlank: false,
-    cautions: [],
-    source: TEXTBOOK,
-    ...given,
-  };
+function method(given: Written<Method, 'inBurette' | 'rules' | 'cautions'>): Method {
+  return { ...AS_USUAL, inBurette: 'titrant', rules: {}, cautions: [], ...given };
 }
 
 const IODIDE = 'excess potassium iodide and acid';
 const PER_STANDARD = { kind: 'aliquot', volumeMl: [10, 25] } as const;
-
-/** A weak or strong acid titrated with a hydroxide to the first pink of phenolphthalein. */
-const HYDROXIDE_TO_PINK = {
-  titrantIds: HYDROXIDES,
-  titrant: reacting('OH^-'),
-  nominalMolarityMolPerL: 0.1,
-  indicatorId: 'phenolphthalein',
-  indicatorDrops: 2,
-  colours: colours('colourless', 'faintPink', 'pink'),
-  medium: CO2_FREE,
-  cautions: [FILL_BELOW_EYES, INDICATOR_BURNS],
-} as const satisfies Partial<Method>;
 
 /** The same acids to the green of thymol blue. */
 const TO_GREEN = {
@@ -90,22 +56,12 @@ const HYDROXIDE_BY_OXALIC_ACID = {
   ],
 } as const satisfies Partial<Method>;
 
-/** What frees iodine, which thiosulfate takes up. */
-const IODINE_FREED = {
-  titrantIds: ['sodium-thiosulfate-pentahydrate'],
-  links: ['I2'],
-  titrant: reacting('S2O3^2-'),
-  nominalMolarityMolPerL: 0.1,
-  indicatorId: 'starch',
-  indicatorDrops: 20,
-  colours: colours('starchBlue', 'colourless', 'colourless'),
-  ...course('iodineBrown', 'straw', 'starchBlue'),
+/** Starch late, and the blue is not to come back. */
+const IODOMETRY = {
+  ...IODINE_FREED,
   medium: `${IODIDE}; starch only when the solution is pale yellow`,
-  ...ACIDIFIED_IODIDE,
   rules: { persistenceS: 20 },
 } as const satisfies Partial<Method>;
-
-const THIOSULFATE_TAKES_IODINE = 'I2 + S2O3^2- -> I^- + S4O6^2-';
 
 const OXALATE_BY_PERMANGANATE = {
   equations: ['MnO4^- + C2O4^2- + H^+ -> Mn^2+ + CO2 + H2O'],
@@ -359,7 +315,7 @@ export const METHODS: readonly Method[] = [
     portions: [{ kind: 'aliquot', standardMolarityMolPerL: 1 / 60, volumeMl: [20, 25] }],
   }),
   method({
-    ...IODINE_FREED,
+    ...IODOMETRY,
     id: 'thiosulfate-by-iodate',
     name: 'thiosulfate by potassium iodate',
     standardId: 'potassium-iodate',
@@ -371,7 +327,7 @@ export const METHODS: readonly Method[] = [
     ],
   }),
   method({
-    ...IODINE_FREED,
+    ...IODOMETRY,
     id: 'thiosulfate-by-dichromate',
     name: 'thiosulfate by potassium dichromate',
     standardId: 'potassium-dichromate',
@@ -569,7 +525,7 @@ export const METHODS: readonly Method[] = [
     portions: [{ kind: 'weighed', massG: [0.8, 1.5] }],
   }),
   method({
-    ...IODINE_FREED,
+    ...IODOMETRY,
     id: 'thiosulfate-by-bromate',
     name: 'thiosulfate by potassium bromate',
     standardId: 'potassium-bromate',
@@ -579,7 +535,7 @@ export const METHODS: readonly Method[] = [
     cautions: ['Bromate is toxic and carcinogenic: gloves, no dust.'],
   }),
   method({
-    ...IODINE_FREED,
+    ...IODOMETRY,
     id: 'thiosulfate-by-copper',
     name: 'thiosulfate by copper',
     standardId: 'copper',

@@ -5,7 +5,7 @@ import {
   FILL_BELOW_EYES,
   holds,
   HOT_FLASK,
-  HYDROXIDES,
+  HYDROXIDE_TO_PINK,
   INDICATOR_BURNS,
   OPEN_FLASK,
   reacting,
@@ -19,16 +19,9 @@ const CITRIC = as('citric acid', 'C6H8O7', 3);
 
 /** An acid gives protons; the hydroxide takes them. */
 const ACID_BY_HYDROXIDE = {
-  titrantIds: HYDROXIDES,
+  ...HYDROXIDE_TO_PINK,
   equations: ['H^+ + OH^- -> H2O'],
   analyte: 'H^+',
-  titrant: reacting('OH^-'),
-  nominalMolarityMolPerL: 0.1,
-  indicatorId: 'phenolphthalein',
-  indicatorDrops: 2,
-  colours: colours('colourless', 'faintPink', 'pink'),
-  medium: CO2_FREE,
-  cautions: [FILL_BELOW_EYES, INDICATOR_BURNS],
 } as const satisfies Partial<Analysis>;
 
 /** A base takes protons; hydrochloric acid gives them. */

@@ -1,35 +1,13 @@
 import type { Analysis, StatedAs } from '../entries';
-import { FILL_BELOW_EYES, TEXTBOOK } from '../inFlasks';
-
-type Given = Omit<
-  Analysis,
-  | 'excess'
-  | 'links'
-  | 'solventId'
-  | 'flaskTemperatureC'
-  | 'rules'
-  | 'needsBlank'
-  | 'cautions'
-  | 'source'
-> &
-  Partial<Analysis>;
+import type { Written } from '../inFlasks';
+import { AS_USUAL, FILL_BELOW_EYES } from '../inFlasks';
 
 /** Two determinations of each sample are usual, and none of them rough: what is expected is known from the last one. */
 export const IN_DUPLICATE = { firstIsRough: false, agreeAtLeast: 2 } as const;
 
 /** Fills in what most analyses share. */
-export function analysis(given: Given): Analysis {
-  return {
-    excess: null,
-    links: [],
-    solventId: 'water',
-    flaskTemperatureC: null,
-    rules: IN_DUPLICATE,
-    needsBlank: false,
-    cautions: [FILL_BELOW_EYES],
-    source: TEXTBOOK,
-    ...given,
-  };
+export function analysis(given: Written<Analysis, 'rules' | 'cautions'>): Analysis {
+  return { ...AS_USUAL, rules: IN_DUPLICATE, cautions: [FILL_BELOW_EYES], ...given };
 }
 
 /** As what a content is stated; `perFormulaUnit` counts the species that react in it. */

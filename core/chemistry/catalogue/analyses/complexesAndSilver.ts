@@ -27,27 +27,32 @@ const EDTA_BACK = {
   cautions: [FILL_BELOW_EYES, HOT_FLASK],
 } as const satisfies Partial<Analysis>;
 
+/** What EDTA takes up directly, counted as calcium, in a water. */
+const CALCIUM_BY_EDTA = {
+  titrantIds: ['disodium-edta-dihydrate'],
+  equations: ['Ca^2+ + C10H14N2O8^2- -> C10H12CaN2O8^2- + H^+'],
+  analyte: 'Ca^2+',
+  titrant: reacting('C10H14N2O8^2-'),
+  nominalMolarityMolPerL: 0.01,
+  portions: [{ kind: 'aliquot', volumeMl: [50, 100] }],
+  indicatorDrops: 3,
+  colours: colours('wineRed', 'blue', 'blue'),
+  ...course('wineRed', 'wineViolet'),
+  targetUPercent: 3,
+} as const satisfies Partial<Analysis>;
+
 /** What forms a complex or a precipitate. */
 export const COMPLEXES_AND_SILVER: readonly Analysis[] = [
   analysis({
+    ...CALCIUM_BY_EDTA,
     id: 'total-hardness',
     name: 'total hardness of water',
-    titrantIds: ['disodium-edta-dihydrate'],
-    equations: ['Ca^2+ + C10H14N2O8^2- -> C10H12CaN2O8^2- + H^+'],
-    analyte: 'Ca^2+',
-    titrant: reacting('C10H14N2O8^2-'),
-    nominalMolarityMolPerL: 0.01,
     statedAs: [as('calcium carbonate', 'CaCO3'), as('calcium', 'Ca')],
     units: ['mmol/L', 'mg/L', 'German degrees', 'French degrees', 'English degrees'],
-    portions: [{ kind: 'aliquot', volumeMl: [50, 100] }],
     indicatorId: 'eriochrome-black-t',
-    indicatorDrops: 3,
-    colours: colours('wineRed', 'blue', 'blue'),
-    ...course('wineRed', 'wineViolet'),
     medium: 'ammonia buffer of pH 10, at once',
     ...AMMONIA_BUFFER,
     typical: 2.6,
-    targetUPercent: 3,
     remark: 'Calcium and magnesium together. Copper and iron block the indicator.',
   }),
   analysis({
@@ -93,24 +98,15 @@ export const COMPLEXES_AND_SILVER: readonly Analysis[] = [
     remark: 'Silver chloride takes thiocyanate up, slowly, where it is not covered.',
   }),
   analysis({
+    ...CALCIUM_BY_EDTA,
     id: 'calcium-hardness',
     name: 'calcium in water',
-    titrantIds: ['disodium-edta-dihydrate'],
-    equations: ['Ca^2+ + C10H14N2O8^2- -> C10H12CaN2O8^2- + H^+'],
-    analyte: 'Ca^2+',
-    titrant: reacting('C10H14N2O8^2-'),
-    nominalMolarityMolPerL: 0.01,
     statedAs: [as('calcium', 'Ca'), as('calcium carbonate', 'CaCO3')],
     units: ['mg/L', 'mmol/L', 'German degrees', 'French degrees', 'English degrees'],
-    portions: [{ kind: 'aliquot', volumeMl: [50, 100] }],
     indicatorId: 'calconcarboxylic-acid',
-    indicatorDrops: 3,
-    colours: colours('wineRed', 'blue', 'blue'),
-    ...course('wineRed', 'wineViolet'),
     medium: 'sodium hydroxide to pH 12 to 13, which precipitates magnesium; at once',
     ...holds(['sodium-hydroxide', 2]),
     typical: 80,
-    targetUPercent: 3,
     remark: 'Total hardness less this is magnesium. Much magnesium carries calcium down: dilute.',
   }),
   analysis({

@@ -1,7 +1,6 @@
 import type { Analysis } from '../entries';
 import {
   ACID_MIXTURE,
-  ACIDIFIED_IODIDE,
   CHROMIUM_WASTE,
   colours,
   course,
@@ -9,6 +8,8 @@ import {
   holds,
   HOT_FLASK,
   reacting,
+  IODINE_FREED,
+  THIOSULFATE_TAKES_IODINE,
 } from '../inFlasks';
 import { analysis, as, IN_DUPLICATE } from './analysis';
 
@@ -42,21 +43,10 @@ const IRON = {
   typical: 12,
 } as const satisfies Partial<Analysis>;
 
-/** What frees iodine from iodide, which thiosulfate takes up. */
-const IODINE_FREED = {
-  titrantIds: ['sodium-thiosulfate-pentahydrate'],
-  links: ['I2'],
-  titrant: reacting('S2O3^2-'),
-  nominalMolarityMolPerL: 0.1,
-  indicatorId: 'starch',
-  indicatorDrops: 20,
-  colours: colours('starchBlue', 'colourless', 'colourless'),
-  ...course('iodineBrown', 'straw', 'starchBlue'),
-  ...ACIDIFIED_IODIDE,
+const IODOMETRY = {
+  ...IODINE_FREED,
   rules: { ...IN_DUPLICATE, persistenceS: 20 },
 } as const satisfies Partial<Analysis>;
-
-const THIOSULFATE_TAKES_IODINE = 'I2 + S2O3^2- -> I^- + S4O6^2-';
 
 const PEROXIDE = {
   links: ['e^-'],
@@ -236,7 +226,7 @@ export const REDOX: readonly Analysis[] = [
     remark: 'Beside peracetic acid: as cold as this, cerium(IV) takes the peroxide alone.',
   }),
   analysis({
-    ...IODINE_FREED,
+    ...IODOMETRY,
     id: 'peracetic-acid',
     name: 'peracetic acid, after the peroxide',
     equations: ['CH3COOOH + I^- + H^+ -> CH3COOH + I2 + H2O', THIOSULFATE_TAKES_IODINE],
@@ -259,7 +249,7 @@ export const REDOX: readonly Analysis[] = [
       'The burette is read again from here: only the thiosulfate counts. At once, at 0 to 5 °C.',
   }),
   analysis({
-    ...IODINE_FREED,
+    ...IODOMETRY,
     id: 'available-chlorine',
     name: 'available chlorine',
     equations: ['ClO^- + I^- + H^+ -> Cl^- + I2 + H2O', THIOSULFATE_TAKES_IODINE],
