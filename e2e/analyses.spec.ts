@@ -1,6 +1,6 @@
 import type { Page } from '@playwright/test';
 import { expect } from '@playwright/test';
-import { choose, enter, signInToDemo, test } from './laboratory';
+import { choose, enter, signInToDemo, statedAt, test } from './laboratory';
 
 /** A sample that is received, titrated with a titrant of the demo, and comes to a figure by hand. */
 interface Case {
@@ -113,13 +113,6 @@ const CASES: readonly Case[] = [
   },
 ];
 
-/** The molarity that the set-up tells of what is chosen; not a number where nothing is. */
-async function molarityOf(page: Page, label: string): Promise<number> {
-  const field = page.getByRole('button', { name: new RegExp(`${label}$`) });
-  if ((await field.count()) === 0) return Number.NaN;
-  return Number(/([\d.]+) ± [\d.]+ mol\/L/.exec(await field.innerText())?.[1]);
-}
-
 async function receive(page: Page, given: Case): Promise<void> {
   await page.goto('/samples');
   await page.getByRole('button', { name: 'Receive a sample' }).click();
@@ -162,8 +155,8 @@ for (const given of CASES) {
     await signInToDemo(page, 'Jasna');
     await receive(page, given);
     if (given.instrument) await choose(page, 'Portions (on|with)', given.instrument);
-    const titrant = await molarityOf(page, 'Titrant');
-    const excess = await molarityOf(page, 'In excess');
+    const titrant = await statedAt(page, 'Titrant');
+    const excess = await statedAt(page, 'In excess');
     await page.getByRole('button', { name: 'To the bench' }).click();
     await expect(page.getByRole('heading', { level: 1 })).toContainText(given.code);
     await fill(page, given);
@@ -232,7 +225,7 @@ test('an unknown acid by electrode: its molarity from the curve, its pKa from ha
     ...{ byHand: () => Number.NaN, expandedPercent: [0, 0] },
   });
   await choose(page, 'Portions (on|with)', /Pipette V25/);
-  const titrant = await molarityOf(page, 'Titrant');
+  const titrant = await statedAt(page, 'Titrant');
   await page.getByRole('button', { name: 'To the bench' }).click();
   await page.getByRole('form', { name: 'Next entry' }).press('Enter');
   await expect(page.getByRole('region', { name: 'Flask 1' })).toBeVisible();

@@ -1,6 +1,15 @@
 import type { Page } from '@playwright/test';
 import { expect } from '@playwright/test';
-import { choose, enter, expectAccessible, inAir, signInToDemo, test, titrate } from './laboratory';
+import {
+  choose,
+  enter,
+  expectAccessible,
+  inAir,
+  signInToDemo,
+  statedAt,
+  test,
+  titrate,
+} from './laboratory';
 
 /** One titration of the demo's bottles, and the molarity that it gives by hand. */
 interface Arrangement {
@@ -110,13 +119,6 @@ const ARRANGEMENTS: readonly Arrangement[] = [
     byHand: (standard, excess) => (excess * 50 - standard * 25.5) / 25,
   },
 ];
-
-/** The molarity that the set-up page states of what is chosen; not a number where it states none. */
-async function statedAt(page: Page, label: string): Promise<number> {
-  const field = page.getByRole('button', { name: new RegExp(`${label}$`) });
-  if ((await field.count()) === 0) return Number.NaN;
-  return Number(/([\d.]+) ± [\d.]+ mol\/L/.exec(await field.innerText())?.[1]);
-}
 
 /** Sets a run up by the page and goes to its bench; gives the molarities of the standard solution and of an excess. */
 async function setUp(

@@ -126,6 +126,13 @@ export async function choose(
   await page.getByRole('option', { name: item }).click();
 }
 
+/** The molarity that a set-up states of what is chosen, mol/L; not a number where it states none. */
+export async function statedAt(page: Page, label: string): Promise<number> {
+  const field = page.getByRole('button', { name: new RegExp(`${label}$`) });
+  if ((await field.count()) === 0) return Number.NaN;
+  return Number(/([\d.]+) ± [\d.]+ mol\/L/.exec(await field.innerText())?.[1]);
+}
+
 /** Types a date, `2026-11-27` or with its time `2026-11-27T15:00`, segment by segment. */
 export async function typeDate(field: Locator, date: string): Promise<void> {
   const [, year = '', month = '', day = '', time = ''] =

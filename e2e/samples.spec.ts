@@ -1,3 +1,4 @@
+import type { Page } from '@playwright/test';
 import { expect } from '@playwright/test';
 import { v7 as uuidv7 } from 'uuid';
 import { DEMO_PASSWORD } from '../contract/messages';
@@ -8,14 +9,15 @@ import {
   showTo,
   signInToDemo,
   signPerformed,
+  statedAt,
   test,
 } from './laboratory';
 
-/** The molarity of the bottle that is chosen as titrant, as the set-up tells it. */
-function titrantMolarity(text: string): number {
-  const found = /(\d\.\d+) ± /.exec(text)?.[1];
-  expect(found, text).toBeDefined();
-  return Number(found);
+/** The molarity of the titrant that is chosen; one is. */
+async function titrantMolarity(page: Page): Promise<number> {
+  const molPerL = await statedAt(page, 'Titrant');
+  expect(molPerL).not.toBeNaN();
+  return molPerL;
 }
 
 test('a vinegar is received, titrated with a certified titrant, and held against its limit', async ({
@@ -56,8 +58,7 @@ test('a vinegar is received, titrated with a certified titrant, and held against
   await page.getByRole('link', { name: 'Titrate it' }).click();
   await expect(page.getByRole('heading', { level: 1, name: 'Titrate samples' })).toBeFocused();
   await choose(page, 'Portions with', /Pipette V25/);
-  const titrant = page.getByRole('button', { name: /Titrant/ });
-  const molPerL = titrantMolarity(await titrant.innerText());
+  const molPerL = await titrantMolarity(page);
   await expectAccessible(page);
   await page.getByRole('button', { name: 'To the bench' }).click();
 
@@ -198,9 +199,7 @@ test('what was weighed, and what was diluted 10 to 250: each comes to its conten
     await page.getByRole('link', { name: sample }).click();
     await page.getByRole('link', { name: 'Titrate it' }).click();
     if (instrument) await choose(page, 'Portions with', instrument);
-    const molPerL = titrantMolarity(
-      await page.getByRole('button', { name: /Titrant/ }).innerText(),
-    );
+    const molPerL = await titrantMolarity(page);
     await page.getByRole('button', { name: 'To the bench' }).click();
     await expect(page.getByRole('heading', { level: 1 })).toContainText(`Sample ${sample}`);
     for (const flask of ['1', '2']) {
