@@ -14,6 +14,7 @@ import type { Pin, PreparationPlan } from '#core/preparation';
 import type { CorrectedBottle, Lot, PreparedBottle } from '#core/reagent';
 import { ROLES } from '#core/rights';
 import type { AnalysisSetUp, RunSetUp, StandardizationSetUp } from '#core/titration/setUp';
+import { FLASKS_AT_MOST } from '#core/titration/setUp';
 import type { VoidCause } from '#core/wording';
 import { VOID_CAUSES } from '#core/wording';
 import { hazardCode, methodSchema, own, ownEntrySchema } from './catalogue';
@@ -327,7 +328,7 @@ const standardizationSetUp = v.strictObject({
 }) satisfies SchemaOf<StandardizationSetUp>;
 
 /** As many samples as a run may hold at two flasks each. */
-const MOST_SAMPLES = 30;
+const MOST_SAMPLES = FLASKS_AT_MOST / 2;
 
 /** As many things as a molarity rests on, at most. */
 const MOST_ORIGINS = 200;

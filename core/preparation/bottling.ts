@@ -1,9 +1,10 @@
 import type { Container, Own } from '../chemistry';
 import type { Id, PlainDate } from '../grammar';
 import type { DecimalText } from '../measurement';
-import { decimalOf, keptFreedom, originsOf, roundSignificant } from '../measurement';
+import { decimalOf, roundSignificant } from '../measurement';
 import type { EquipmentState } from '../metrology';
 import type { PreparedBottle } from '../reagent';
+import { statedMolarity } from '../reagent';
 import type { PreparationState } from './record';
 import type { PreparationRecords, PreparationResult } from './result';
 import { overallDilutionFactor } from './solution';
@@ -43,17 +44,7 @@ export function bottleOf(
     volumeMl: volumeMl(preparation, equipment),
     parents: parentsOf(source),
     preparationId: preparation.id,
-    made: made && {
-      molarity: made.rounded.value,
-      expandedUncertainty: made.rounded.uncertainty,
-      coverageFactor: made.coverageFactor,
-      unrounded: {
-        molarity: made.evaluation.value,
-        standardUncertainty: made.evaluation.combinedStandardUncertainty,
-        effectiveDegreesOfFreedom: keptFreedom(made.evaluation),
-        restsOn: originsOf(made.evaluation),
-      },
-    },
+    made: made && statedMolarity(made),
     plausibleMolarity: nominal?.range ?? null,
     dilutionFactor: isSample ? roundSignificant(factorOf(source, equipment), 6) : null,
     note: [isSample ? source.from.name : '', plan.note].filter((text) => text !== '').join('. '),

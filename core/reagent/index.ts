@@ -7,8 +7,8 @@ export type {
   CorrectedBottle,
   Parent,
   PreparedBottle,
-  StatedMolarity,
   Purpose,
+  StatedMolarity,
   UnroundedMolarity,
 } from './bottle';
 export { correctable, nominalMolPerL } from './bottle';
@@ -30,7 +30,7 @@ export {
   suggestValidUntil,
 } from './freshness';
 export { historyOf } from './history';
-export { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from './inputs';
+export { bottleMolarityInput, lotMolarMassInput, lotPurityInput, statedMolarity } from './inputs';
 export type { Lot, LotFact, LotFactBodies, LotState } from './lot';
 export {
   isLotExpired,

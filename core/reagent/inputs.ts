@@ -1,6 +1,6 @@
-import type { Expression } from '../measurement';
-import { commonInput, input, UNITS } from '../measurement';
-import type { BottleState } from './bottle';
+import type { Evaluation, Expression, RoundedResult } from '../measurement';
+import { commonInput, input, keptFreedom, originsOf, roundHalfEven, UNITS } from '../measurement';
+import type { BottleState, StatedMolarity } from './bottle';
 import { knownMolarity } from './freshness';
 import type { LotState } from './lot';
 import { lotMolarMass, lotPurityComponent } from './lot';
@@ -92,4 +92,25 @@ export function bottleMolarityInput(
     variation: 'common',
     restsOn,
   });
+}
+
+/** What was computed of a molarity, as whoever computes with it later takes it: rounded for its label, unrounded with what it rests on. */
+export function statedMolarity({
+  evaluation,
+  rounded,
+}: {
+  readonly evaluation: Evaluation;
+  readonly rounded: RoundedResult;
+}): StatedMolarity {
+  return {
+    molarity: rounded.value,
+    expandedUncertainty: rounded.uncertainty,
+    coverageFactor: roundHalfEven(evaluation.coverageFactor, 2),
+    unrounded: {
+      molarity: evaluation.value,
+      standardUncertainty: evaluation.combinedStandardUncertainty,
+      effectiveDegreesOfFreedom: keptFreedom(evaluation),
+      restsOn: originsOf(evaluation),
+    },
+  };
 }

@@ -20,4 +20,11 @@ export type {
 } from './sample';
 export { DECISION_RULES, requestFor } from './sample';
 export type { AroundSample } from './sampleRecord';
-export { dilutionText, needsOf, SAMPLE_RECORD, statedWithin, takenText } from './sampleRecord';
+export {
+  dilutionText,
+  needsOf,
+  SAMPLE_RECORD,
+  SMALL_ALIQUOT_ML,
+  statedWithin,
+  takenText,
+} from './sampleRecord';

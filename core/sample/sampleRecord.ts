@@ -306,7 +306,7 @@ function checkLimits(requirement: Requirement, field: string): readonly Finding[
 }
 
 /** Below this volume the tolerance of a pipette weighs heavily. */
-const SMALL_ALIQUOT_ML = 5;
+export const SMALL_ALIQUOT_ML = 5;
 
 function checkDilution(
   { pipette, flask }: SampleFactBodies['sample.diluted'],

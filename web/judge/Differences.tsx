@@ -22,15 +22,31 @@ export function Differences({ series }: { readonly series: readonly AnalysisRun[
     const { id, sample } = sampleOf(one.references).state;
     return result ? [{ series: one, result, id, code: sample.code }] : [];
   });
-  const [chosenId, setChosenId] = useState('');
-  const from = judged.find(({ id }) => id === chosenId) ?? judged[0];
-  if (!from || judged.length < 2) return null;
-  const others = judged.filter((one) => one !== from);
+  const [isOpen, setOpen] = useState(false);
+  if (judged.length < 2) return null;
   return (
-    <details className="mb-6 max-w-3xl">
+    <details
+      className="mb-6 max-w-3xl"
+      onToggle={(event) => {
+        setOpen(event.currentTarget.open);
+      }}
+    >
       <summary className="flex min-h-12 items-center font-semibold text-violet underline underline-offset-4 lg:min-h-10">
         Differences between the samples
       </summary>
+      {/* Of thirty samples each is a budget of its own: computed for whoever looks. */}
+      {isOpen && <DifferencesShown judged={judged} />}
+    </details>
+  );
+}
+
+function DifferencesShown({ judged }: { readonly judged: readonly Judged[] }) {
+  const [chosenId, setChosenId] = useState('');
+  const from = judged.find(({ id }) => id === chosenId) ?? judged[0];
+  if (!from) return null;
+  const others = judged.filter((one) => one !== from);
+  return (
+    <>
       <div className="max-w-xs">
         <SelectField
           label="Compared with"
@@ -70,6 +86,6 @@ export function Differences({ series }: { readonly series: readonly AnalysisRun[
         Titrant, burette and glassware are the same for both, so that much of their uncertainty
         cancels.
       </p>
-    </details>
+    </>
   );
 }

@@ -14,8 +14,9 @@ const CurveChart = lazy(async () => ({ default: (await import('./CurveChart')).C
 /** The curve of an electrode and the end points that it gives; the one that counts stands out. */
 export function CurveView({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
   const points = curveOf(flask);
-  const { ends, counts, remark } = curveEndsOf(run, flask);
-  const half = halfEquivalenceOf(run, flask);
+  const found = curveEndsOf(run, flask);
+  const { ends, counts, remark } = found;
+  const half = halfEquivalenceOf(run, flask, points, found);
   return (
     <div>
       <Suspense fallback={<div className="h-[300px]" />}>

@@ -15,7 +15,7 @@ import { requestFor, requirementText } from '#core/sample';
 import { proposeDilution } from '#core/titration/guidance';
 import { calculatedMolarity } from '#core/titration/judging';
 import { checkRunStart } from '#core/titration/record';
-import { isAnalysisRun, standardizationOf } from '#core/titration/run';
+import { isStandardization } from '#core/titration/run';
 import type { AnalysisReferences, AnalysisSetUp } from '#core/titration/setUp';
 import {
   bottleIdOf,
@@ -97,8 +97,7 @@ function SetUpBy({ stores }: { readonly stores: Stores }) {
 function SetUpCalculated({ runId, stores }: { readonly runId: string; readonly stores: Stores }) {
   const run = useRun(runId)?.run;
   if (!run) return <Loading />;
-  const isStandardization = !isAnalysisRun(run);
-  const molarity = isStandardization ? calculatedMolarity(standardizationOf(run)) : null;
+  const molarity = isStandardization(run) ? calculatedMolarity(run) : null;
   const bottleId = bottleIdOf(run.setUp);
   return <SetUp {...stores} calculated={molarity && { bottleId, molarity }} />;
 }
@@ -117,7 +116,7 @@ function useStores(): Stores | undefined {
   return {
     samples: all.filter(({ disposed }) => disposed === null),
     bottles: stock.bottles,
-    equipment: stock.equipment.filter(isInUse),
+    equipment: stock.equipment.filter(({ withdrawn }) => withdrawn === null),
     ...{ analyses, own },
     ...{ rules: laboratory.rules, today },
   };
@@ -216,7 +215,7 @@ function SetUp(stores: SampleStores) {
         </div>
       </Form>
       <div className="border-rule xl:border-l xl:pl-10">
-        {!isImpossible && <PlanOfFirst bench={bench} />}
+        {!isImpossible && <PlanOfFirst bench={bench} equipment={stores.equipment} />}
         {references && references.samples.length > 1 && (
           <p className="mt-3 text-ink-soft">
             The plan is for the first sample; the others take as many titrations each.
@@ -230,7 +229,13 @@ function SetUp(stores: SampleStores) {
 }
 
 /** What the first of the samples takes, and how sure its result will be. */
-function PlanOfFirst({ bench }: { readonly bench: SampleBench }) {
+function PlanOfFirst({
+  bench,
+  equipment,
+}: {
+  readonly bench: SampleBench;
+  readonly equipment: readonly EquipmentState[];
+}) {
   const { references, rulesInForce } = bench;
   const [first] = references?.samples ?? [];
   if (!references || !first) return null;
@@ -238,16 +243,21 @@ function PlanOfFirst({ bench }: { readonly bench: SampleBench }) {
   return (
     <>
       <SeriesPlanView references={series} rules={rulesInForce} />
-      <DiluteFirst series={series} />
+      <DiluteFirst series={series} equipment={equipment} />
       <ExpectedU bench={bench} series={series} />
     </>
   );
 }
 
 /** How a sample is best diluted that would take more than the burette holds. */
-function DiluteFirst({ series }: { readonly series: AnalysisReferences }) {
-  const stock = useStock();
-  const proposed = stock && proposeDilution(series, stock.equipment.filter(isInUse));
+function DiluteFirst({
+  series,
+  equipment,
+}: {
+  readonly series: AnalysisReferences;
+  readonly equipment: readonly EquipmentState[];
+}) {
+  const proposed = proposeDilution(series, equipment);
   if (!proposed) return null;
   const { pipette, flask, titreMl } = proposed;
   const { state } = sampleOf(series);
@@ -264,10 +274,6 @@ function DiluteFirst({ series }: { readonly series: AnalysisReferences }) {
       </ButtonLink>
     </div>
   );
-}
-
-function isInUse({ withdrawn }: EquipmentState): boolean {
-  return withdrawn === null;
 }
 
 /** What U will come to, what most of it comes from, and whether that is what the analysis aims at. */

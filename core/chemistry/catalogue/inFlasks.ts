@@ -74,7 +74,7 @@ export function holds(
 
 /** Nominal, as the media are usually made up. */
 export const ACID_MIXTURE = holds(['sulfuric-acid', 2.7], ['phosphoric-acid', 2.2]);
-export const ACIDIFIED_IODIDE = holds(['potassium-iodide', 1], ['sulfuric-acid', 1]);
+const ACIDIFIED_IODIDE = holds(['potassium-iodide', 1], ['sulfuric-acid', 1]);
 export const AMMONIA_BUFFER = holds(
   ['ammonia', 8],
   ['ammonium-chloride', 1.3],

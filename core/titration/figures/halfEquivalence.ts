@@ -1,9 +1,9 @@
 import { labelledMolarity } from '../../reagent';
 import type { Flask, RunState } from '../run';
 import { arrangementOf } from '../setUp';
-import type { CurvePoint } from './curve';
-import { curveOf, granKindOf } from './curve';
-import { curveEndsOf, flaskVolumeMlOf } from './endOfTitration';
+import type { CurveEnds, CurvePoint } from './curve';
+import { granKindOf } from './curve';
+import { flaskVolumeMlOf } from './endOfTitration';
 import type { GranKind } from './inflection';
 
 /** What the middle of a curve tells of the acid in the flask, or of the acid that belongs to its base. */
@@ -57,17 +57,18 @@ export function halfEquivalence(
   };
 }
 
-/** That of a flask that an electrode followed; null where its curve tells none. */
+/** That of a flask that an electrode followed, by its curve and the end that counts of it; null where they tell none. */
 export function halfEquivalenceOf(
-  run: Pick<RunState, 'references' | 'setUp'>,
+  { references }: Pick<RunState, 'references'>,
   flask: Flask,
+  points: readonly CurvePoint[],
+  { counts }: Pick<CurveEnds, 'counts'>,
 ): HalfEquivalence | null {
-  const kind = granKindOf(run.references.method);
-  const { counts } = curveEndsOf(run, flask);
+  const kind = granKindOf(references.method);
   const flaskVolumeMl = flaskVolumeMlOf(flask);
-  const molarity = labelledMolarity(arrangementOf(run.references).inBurette);
+  const molarity = labelledMolarity(arrangementOf(references).inBurette);
   if (!kind || !counts || flaskVolumeMl === null || molarity === null) return null;
-  return halfEquivalence(curveOf(flask), {
+  return halfEquivalence(points, {
     ...{ endMl: counts.volumeMl, titrantMolPerL: Number(molarity), flaskVolumeMl, kind },
   });
 }

@@ -1,5 +1,6 @@
 import type { EquipmentState } from '../../metrology';
 import { isPipette } from '../../metrology';
+import { SMALL_ALIQUOT_ML } from '../../sample';
 import { plainDeterminationOf } from '../figures';
 import type { AnalysisReferences } from '../setUp';
 import { arrangementOf, pipetteVolumeMl, soughtOf } from '../setUp';
@@ -12,9 +13,6 @@ interface ProposedDilution {
   /** As it is, and as diluted, mL. */
   readonly titreMl: { readonly undiluted: number; readonly diluted: number };
 }
-
-/** Below this the tolerance of a pipette weighs heavily, mL. */
-const LEAST_ALIQUOT_ML = 5;
 
 /**
  * What a sample is best diluted by where its titre goes beyond one filling of the burette; null where it holds, where the portion may
@@ -36,7 +34,7 @@ export function proposeDilution(
   const [leastMl, mostMl] = [GOOD_RANGE.least * capacityMl, GOOD_RANGE.most * capacityMl];
   if (undiluted <= mostMl) return null;
   const pipettes = ware.filter(
-    ({ equipment }) => isPipette(equipment) && Number(equipment.volumeMl) >= LEAST_ALIQUOT_ML,
+    ({ equipment }) => isPipette(equipment) && Number(equipment.volumeMl) >= SMALL_ALIQUOT_ML,
   );
   const flasks = ware.filter(
     ({ equipment }) => equipment.type === 'glassware' && equipment.kind === 'volumetric-flask',

@@ -7,7 +7,7 @@ import { endOfSentence } from '../../wording';
 import type { AnalysisRun, RunState } from '../run';
 import { isAnalysisRun } from '../run';
 import type { Adopted, AnalysisReferences, RunSetUp } from '../setUp';
-import { isAnalysis, namedRecords } from '../setUp';
+import { namedRecords } from '../setUp';
 
 /** Records as they are now; those that a run does not rest on may be among them. */
 export interface RecordsNow {
@@ -96,39 +96,24 @@ export function awaitsAuthorization({ setUp, references }: AnalysisRun): boolean
   return setUp.calculated !== undefined && certificateInForce(references.titrant) === null;
 }
 
-/** The bottle of a titrant whose molarity was only calculated, as soon as it is certified. */
-function certifiedSince(
-  run: AnalysisRun,
-  { bottles }: Pick<RecordsNow, 'bottles'>,
-): readonly CorrectedSince[] {
-  const bottle = bottles.find(({ id }) => id === run.references.titrant.id);
-  const certificate = bottle && certificateInForce(bottle);
-  if (!bottle || !certificate || !awaitsAuthorization(run)) return [];
-  return [
-    {
-      adopt: { kind: 'bottle', id: bottle.id, version: bottle.version },
-      name: `Bottle ${bottle.code}`,
-      reason: `It is certified now: ${certificate.certificateNumber}.`,
-    },
-  ];
-}
-
-/** That certificate, once another is in force: the run goes on with that, and its results are computed anew. */
+/** Why a run of samples goes on with another certificate of its titrant, and its results are computed anew. */
 export function restatedTitrant(
   run: RunState,
   now: Pick<RecordsNow, 'bottles'>,
 ): readonly CorrectedSince[] {
-  if (isAnalysisRun(run) && awaitsAuthorization(run)) return certifiedSince(run, now);
-  const { references } = run;
-  const withdrawn = isAnalysis(references) ? titrantWithdrawn({ references }, now) : null;
-  const current = withdrawn && certificateInForce(withdrawn.bottle);
-  if (!withdrawn || !current) return [];
-  const { bottle, certificate } = withdrawn;
+  if (!isAnalysisRun(run)) return [];
+  const bottle = now.bottles.find(({ id }) => id === run.references.titrant.id);
+  const current = bottle && certificateInForce(bottle);
+  const withdrawn = titrantWithdrawn(run, now)?.certificate;
+  if (!current || !(withdrawn ?? awaitsAuthorization(run))) return [];
+  const { certificateNumber } = current;
   return [
     {
       adopt: { kind: 'bottle', id: bottle.id, version: bottle.version },
       name: `Bottle ${bottle.code}`,
-      reason: `${endOfSentence(certificate.reason)} Certificate ${current.certificateNumber} takes the place of ${certificate.certificateNumber}.`,
+      reason: withdrawn
+        ? `${endOfSentence(withdrawn.reason)} Certificate ${certificateNumber} takes the place of ${withdrawn.certificateNumber}.`
+        : `It is certified now: ${certificateNumber}.`,
     },
   ];
 }

@@ -100,7 +100,7 @@ export interface AnalysisSetUp extends Circumstances {
 /** As many flasks as a run may have. */
 export const FLASKS_AT_MOST = 60;
 
-/** How many samples fit into a run by its rules: a flask for each determination, and one for a blank. */
+/** How many samples fit into a run by its rules: a flask for each determination, a rough one included. */
 export function samplesPerRun({
   agreeAtLeast,
   firstIsRough,
