@@ -2,8 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import { resultsCsv } from '#core/titration/document';
 import { restated } from '#core/titration/judging';
-import type { AnalysisRun, IssuedReport, Report, RunState } from '#core/titration/run';
+import type { PlainDate } from '#core/grammar';
+import type { IssuedReport, Report, RunState } from '#core/titration/run';
 import { isAnalysisRun, reportLink } from '#core/titration/run';
+import { bottleIdOf } from '#core/titration/setUp';
 import { endOfSentence } from '#core/wording';
 import { reportFileSchema } from '#contract';
 import { Loading } from '../app/Loading';
@@ -44,6 +46,7 @@ function Issued({ run, issued }: IssuedProps) {
     staleTime: Infinity,
     queryFn: () => readIssuedFile(reportFileSchema, reportLink('', run.id, number)),
   });
+  const again = useRestated(run, report);
   const papers = documents.filter(({ type }) => type === 'application/pdf');
   const [first] = data?.file.documents ?? [];
   return (
@@ -69,8 +72,11 @@ function Issued({ run, issued }: IssuedProps) {
         </>
       }
     >
-      <Status run={run} issued={issued} />
-      {!withdrawn && isAnalysisRun(run) && <RestatedDraft run={run} report={report} />}
+      {again && !withdrawn ? (
+        <RestatedDraft issuedOn={report.issuedOn} again={again} />
+      ) : (
+        <Status run={run} issued={issued} />
+      )}
       <FormError message={error?.message} />
       {data ? (
         <div className="mt-5 grid grid-cols-1 items-start gap-x-10 gap-y-6 xl:grid-cols-[minmax(0,1.7fr)_minmax(0,1fr)]">
@@ -117,20 +123,26 @@ function Status({ run, issued: { report, withdrawn } }: IssuedProps) {
   );
 }
 
-/** That the certificate of the titrant was withdrawn since, with what the results come to by the one that holds now. */
-function RestatedDraft({ run, report }: { readonly run: AnalysisRun; readonly report: Report }) {
-  const found = useRecord('bottle', run.references.titrant.id);
-  const again = found ? restated(run, report, found.record) : null;
-  if (!again) return null;
-  const { number, reason, draft } = again;
+/** What became of a report whose titrant's certificate was withdrawn since; null for any other. */
+function useRestated(run: RunState, report: Report) {
+  const found = useRecord('bottle', bottleIdOf(run.setUp));
+  return found && isAnalysisRun(run) ? restated(run, report, found.record) : null;
+}
+
+/** That it stands on what holds no longer, with what its results come to by the certificate that holds now. */
+function RestatedDraft({
+  issuedOn,
+  again: { number, reason, draft },
+}: {
+  readonly issuedOn: PlainDate;
+  readonly again: NonNullable<ReturnType<typeof useRestated>>;
+}) {
   return (
-    <section
-      aria-label="Its titrant"
-      className="mt-4 border-l-4 border-blush bg-blush-wash px-3 py-2"
-    >
+    <section aria-label="Its titrant" className="border-l-4 border-blush bg-blush-wash px-3 py-2">
       <p className="text-lg">
         <b>Certificate {number} of its titrant was withdrawn:</b> {endOfSentence(reason)}
       </p>
+      <p>The report was issued {dateText(issuedOn)} and has not been withdrawn.</p>
       {draft ? (
         <>
           <Table

@@ -106,7 +106,7 @@ function PointForm({ run, flask }: { readonly run: RunState; readonly flask: Fla
         <div className="col-span-full">
           <QuantityField
             label="In the flask at the start"
-            hint="With its water; about will do. Gran’s line needs it."
+            hint="With its water; about will do. Gran’s line and pKa′ need it."
             unit="mL"
             {...field('inFlask')}
           />
