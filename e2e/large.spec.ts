@@ -48,6 +48,12 @@ test('among 5,000 bottles one is found, standardized and certified, and no answe
     .fill('Its molarity is known well enough for no rough one.');
   await certify(page);
   await expect(page.getByRole('region', { name: 'Certificate' })).toContainText('3 averaged');
+  // The same burette goes on with samples, from where it stands.
+  await page.getByRole('link', { name: 'Titrate samples with it' }).click();
+  await expect(
+    page.getByLabel('Go on from 23.53 mL, where the last titration ended'),
+  ).toBeChecked();
+  await expect(page.getByRole('button', { name: /Titrant$/ })).toContainText('1-0418');
   await page.getByRole('navigation').getByRole('link', { name: 'Judge', exact: true }).click();
   await page.getByLabel('Which runs').selectOption('certified');
   await page.getByRole('searchbox', { name: 'Find a run' }).fill('1-0418');

@@ -15,6 +15,7 @@ import {
 
 /** The molarity of the titrant that is chosen; one is. */
 async function titrantMolarity(page: Page): Promise<number> {
+  await expect(page.getByRole('button', { name: /Titrant$/ })).toBeVisible();
   const molPerL = await statedAt(page, 'Titrant');
   expect(molPerL).not.toBeNaN();
   return molPerL;
