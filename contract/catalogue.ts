@@ -275,15 +275,34 @@ const method = v.strictObject({
   ),
 });
 
+const statedAs = v.array(
+  v.strictObject({
+    name: line,
+    formula,
+    perFormulaUnit: positive,
+    densityGPerMl: v.nullable(positive),
+  }),
+);
+
+/** How many times a titre counts in that of a part. */
+const times = v.pipe(v.number(), v.integer(), v.minValue(-9), v.maxValue(9));
+
+const part = v.strictObject({
+  id,
+  name: line,
+  titre: v.strictObject({ toFirst: times, toLast: times }),
+  statedAs: v.pipe(statedAs, v.minLength(1)),
+});
+
 const analysis = v.strictObject({
   ...procedure,
   analyte: v.pipe(v.string(), v.minLength(1)),
-  statedAs: v.array(
+  statedAs,
+  twoEnds: v.exactOptional(
     v.strictObject({
-      name: line,
-      formula,
-      perFormulaUnit: positive,
-      densityGPerMl: v.nullable(positive),
+      first: v.strictObject({ indicatorId: id, indicatorDrops: positive, until: line }),
+      always: v.array(part),
+      cases: v.array(v.array(part)),
     }),
   ),
   units: v.pipe(v.array(resultUnit), v.minLength(1, 'Choose at least one.')),

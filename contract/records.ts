@@ -579,7 +579,7 @@ export const FACT_SCHEMAS = {
   'run.end-point-taken-back': v.strictObject({ flask, reason }),
   'run.burette-read': v.strictObject({
     flask,
-    moment: v.picklist(['initial', 'final']),
+    moment: v.picklist(['initial', 'first-end', 'final']),
     readingMl: decimal,
     carriedFrom: v.nullable(id),
     reason: optionalReason,

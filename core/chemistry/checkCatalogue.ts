@@ -2,7 +2,7 @@ import { Unanswerable } from '../problem';
 import type { Finding } from '../record';
 import { impossible } from '../record';
 import type { Analysis, Catalogue, Indicator, Preparation } from './catalogue/entries';
-import { moleRatioOfMethod, ratiosOfAnalysis } from './lookUp';
+import { moleRatioOfMethod, partsOf, ratiosOfAnalysis } from './lookUp';
 import { molarMass } from './molarMass';
 import { substanceMass } from './otherForms';
 
@@ -66,6 +66,17 @@ export function checkCatalogue(catalogue: Catalogue): readonly Finding[] {
         attempt(entry.name, 'statedAs', () => molarMass(formula)),
       ),
       ...checkPerformance(entry),
+      ...missing(
+        entry.name,
+        'twoEnds',
+        entry.twoEnds ? [entry.twoEnds.first.indicatorId] : [],
+        indicators,
+      ),
+      ...partsOf(entry).flatMap(({ statedAs }) =>
+        statedAs.flatMap(({ formula }) =>
+          attempt(entry.name, 'statedAs', () => molarMass(formula)),
+        ),
+      ),
       ...missing(entry.name, 'titrantIds', entry.titrantIds, substances),
       ...missing(entry.name, 'excess', entry.excess ? [entry.excess.substanceId] : [], substances),
       ...missing(

@@ -13,6 +13,7 @@ export type {
   NamedEntry,
   Own,
   OwnEntry,
+  Part,
   Performance,
   Preparation,
   PreparationStep,
@@ -21,6 +22,7 @@ export type {
   Solvent,
   StatedAs,
   Substance,
+  TwoEnds,
 } from './catalogue/entries';
 export type { HazardBand, HazardCode, Pictogram } from './catalogue/hazards';
 export { HAZARD_STATEMENTS, hazardsAt, unionOf } from './catalogue/hazards';
@@ -54,6 +56,7 @@ export {
   catalogueOf,
   describeDrying,
   describeEndPoint,
+  describeLastEnd,
   extendCatalogue,
   findContent,
   findAnalysis,
@@ -69,6 +72,7 @@ export {
   excessRatioOfMethod,
   NO_ENTRIES,
   partnerSpecies,
+  partsOf,
   ratiosOfAnalysis,
   recipesOf,
   shortNameOf,

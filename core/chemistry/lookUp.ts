@@ -9,6 +9,7 @@ import type {
   Keeping,
   Method,
   Own,
+  Part,
   Preparation,
   Procedure,
   Reacting,
@@ -246,9 +247,21 @@ export function equivalentsOfTitrant(method: Method): number {
   return titrantToStandard(species).standard * titrant.perFormulaUnit;
 }
 
-/** What shows the end point, in words for a plan or certificate: `phenolphthalein, 2 drops`. */
+/** What shows the end point, in words for a plan or certificate: `phenolphthalein, 2 drops`; of two ends both. */
 export function describeEndPoint(
-  method: Procedure,
+  method: Procedure & Pick<Analysis, 'twoEnds'>,
+  rules: Pick<HouseRules, 'indicatorDrops'>,
+): string {
+  const last = describeLastEnd(method, rules);
+  if (!method.twoEnds) return last;
+  const { indicatorId, indicatorDrops } = method.twoEnds.first;
+  const first = describeLastEnd({ indicatorId, indicatorDrops, own: method.own ?? [] }, rules);
+  return `${first}, then ${last}`;
+}
+
+/** What shows the last end point. */
+export function describeLastEnd(
+  method: Pick<Procedure, 'indicatorId' | 'indicatorDrops' | 'own'>,
   { indicatorDrops }: Pick<HouseRules, 'indicatorDrops'>,
 ): string {
   if (method.indicatorId === null) return 'no indicator: the titrant shows the end point';
@@ -374,7 +387,15 @@ export function findAnalysis(id: string, own: Own = []): Analysis | undefined {
   );
 }
 
-/** As what an analysis states a content, by its formula; the usual one for null. Null where it is to be found out. */
-export function statedAsOf({ statedAs }: Analysis, formula: string | null): StatedAs | null {
+/** Every part that an analysis may find, whatever the case; none where it has one end. */
+export function partsOf({ twoEnds }: Pick<Analysis, 'twoEnds'>): readonly Part[] {
+  return twoEnds ? [...twoEnds.always, ...twoEnds.cases.flat()] : [];
+}
+
+/** As what an analysis, or a part that it finds, states a content, by its formula; the usual one for null. Null where it is to be found out. */
+export function statedAsOf(
+  { statedAs }: Pick<Analysis, 'statedAs'>,
+  formula: string | null,
+): StatedAs | null {
   return statedAs.find((one) => one.formula === formula) ?? statedAs[0] ?? null;
 }

@@ -23,7 +23,8 @@ type OnTheBench =
 /** The hazards of all that a run has at hand, of each at its own concentration. What a sample holds nobody knows. */
 export function hazardsAtHand(references: OnTheBench): readonly HazardousThing[] {
   const { method, excess } = references;
-  const indicator = findIndicator(method.indicatorId ?? '', method.own);
+  const ids = [method.indicatorId, 'twoEnds' in method ? method.twoEnds.first.indicatorId : null];
+  const indicators = ids.flatMap((id) => findIndicator(id ?? '', method.own) ?? []);
   return [
     ...solutionsIn(references),
     ...(excess ? [ofBottle(excess.bottle)] : []),
@@ -34,14 +35,10 @@ export function hazardsAtHand(references: OnTheBench): readonly HazardousThing[]
           : `${shortNameOf({ substanceId: id })}, about ${String(molarityMolPerL)} mol/L`,
       hazards: hazardsOfSolution(id, molarityMolPerL),
     })),
-    ...(indicator
-      ? [
-          {
-            name: `${indicator.name}, as made up`,
-            hazards: hazardsOfSolution(indicator.id, null, method.own),
-          },
-        ]
-      : []),
+    ...indicators.map((indicator) => ({
+      name: `${indicator.name}, as made up`,
+      hazards: hazardsOfSolution(indicator.id, null, method.own),
+    })),
   ];
 }
 

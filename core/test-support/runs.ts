@@ -12,7 +12,7 @@ import type {
 import type { BottleState, Lot, LotState } from '#core/reagent';
 import type { RunFact, RunFactBodies } from '#core/titration/record';
 import { foldRun } from '#core/titration/record';
-import type { RunState } from '#core/titration/run';
+import type { BuretteMoment, RunState } from '#core/titration/run';
 import { readingToCarryOver } from '#core/titration/run';
 import type { RunReferences, RunSetUp, StandardizationReferences } from '#core/titration/setUp';
 import { idOf, stored } from './stored';
@@ -221,7 +221,7 @@ export class RunScript {
     return this.add('run.flask-weighed', { flask, weighing, reason: null });
   }
 
-  read(flask: number, moment: 'initial' | 'final', readingMl: string): this {
+  read(flask: number, moment: BuretteMoment, readingMl: string): this {
     const reading = { flask, moment, readingMl, carriedFrom: null, reason: null };
     return this.add('run.burette-read', reading);
   }

@@ -2,6 +2,7 @@
 export const PLACE_NAMES = {
   portion: 'portion',
   initial: 'initial reading',
+  'first-end': 'reading at the first end',
   final: 'final reading',
   stop: 'reading before the refill',
   restart: 'reading after the refill',

@@ -122,8 +122,23 @@ const STEPS = {
     `Flask ${String(flask)}: watch the last mark. The end is expected at ${figureText(roundHalfEven(expectedMl, 1))} and the burette may not hold it.`,
   'blank-drop-by-drop': ({ flask }: OfFlask) =>
     `Flask ${String(flask)}, the blank: drop by drop from the start, to the same colour. A few tenths of a millilitre at most.`,
-  'run-freely': ({ runFreelyToMl, expectedMl }: { runFreelyToMl: number; expectedMl: number }) =>
-    `Run freely to ${figureText(roundHalfEven(runFreelyToMl, 1))}, then drop by drop. The end point is expected at ${figureText(roundHalfEven(expectedMl, 2))}.`,
+  'run-freely': ({
+    runFreelyToMl,
+    expectedMl,
+    add = null,
+  }: {
+    runFreelyToMl: number;
+    expectedMl: number;
+    /** What goes in after the first of two ends. */
+    add?: string | null;
+  }) =>
+    `${add === null ? '' : `Now ${add}. `}Run freely to ${figureText(roundHalfEven(runFreelyToMl, 1))}, then drop by drop. The end point is expected at ${figureText(roundHalfEven(expectedMl, 2))}.`,
+  'to-first-end': ({
+    flask,
+    until,
+    expectedMl,
+  }: OfFlask & { until: string; expectedMl: number | null }) =>
+    `Flask ${String(flask)}: slowly, until ${until}; read there.${expectedMl === null ? '' : ` It is expected at ${figureText(roundHalfEven(expectedMl, 2))}.`}`,
   'stop-to-refill': ({ flask }: OfFlask) =>
     `Flask ${String(flask)}: read the level at which you stop, before you refill.`,
   'fill-burette': (titrated: Titrated) =>

@@ -117,6 +117,8 @@ export const TITRATION_FINDINGS = {
     `Flask ${String(flask)} has already been filled. Correct its entry, or use the next flask.`,
   'no-initial-reading': () =>
     'Take the initial reading before you titrate; without it the titration is lost.',
+  'one-end-only': ({ flask }: { flask: number }) =>
+    `Flask ${String(flask)} is read at one end only.`,
   'refill-open': () => 'The burette was refilled. Read the new level first.',
   'no-stop': () => 'First enter the reading before the refill.',
   'burette-busy': ({ flask }: { flask: number }) =>

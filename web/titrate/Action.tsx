@@ -35,6 +35,13 @@ interface ActionProps {
   readonly pageWays: readonly Way[];
 }
 
+/** What is read of a titration that goes on. */
+const UNDER_BURETTE: ReadonlySet<NextStep['action']> = new Set([
+  'read-first-end',
+  'read-stop',
+  'read-final',
+]);
+
 /** What to do next, and where to write it down. */
 export function Action(props: ActionProps) {
   const { run, step, mode, onMode, onPreview, onDetour } = props;
@@ -42,7 +49,7 @@ export function Action(props: ActionProps) {
   const persistence = usePersistence(run, step);
   const ended = useGrading(props);
   const entering = enteringOf(props);
-  const isUnderBurette = step.action === 'read-final' || step.action === 'read-stop';
+  const isUnderBurette = UNDER_BURETTE.has(step.action);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-2 py-3 xl:min-h-[158px] xl:grid-cols-[minmax(0,1fr)_minmax(0,484px)]">
       <div>

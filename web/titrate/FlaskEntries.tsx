@@ -5,6 +5,7 @@ import type { Entry, Reading, ReadingPlace, RunState } from '#core/titration/run
 import { forecastFlask } from '#core/titration/figures';
 import {
   FINAL,
+  FIRST_END,
   INITIAL,
   isBlank,
   placeName,
@@ -56,6 +57,11 @@ export function FlaskEntries(props: FlaskEntriesProps) {
           </span>
         </Row>
       ))}
+      {flask.firstEnd && (
+        <Row name="first end / mL">
+          <ReadingFigure {...props} place={FIRST_END} />
+        </Row>
+      )}
       {flask.provisional.length > 0 && (
         <Row name="before">
           <span className="font-mono text-[17px] text-ink-soft">

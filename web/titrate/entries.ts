@@ -11,6 +11,7 @@ const CORE_ENTRIES = [
   'read-initial',
   'read-stop',
   'read-restart',
+  'read-first-end',
   'read-final',
 ] as const satisfies readonly NextStep['action'][];
 type CoreEntry = (typeof CORE_ENTRIES)[number];
@@ -36,6 +37,7 @@ export const UNITS: Readonly<Record<EntryAction, string>> = {
   'read-initial': 'mL',
   'read-stop': 'mL',
   'read-restart': 'mL',
+  'read-first-end': 'mL',
   'read-final': 'mL',
   'take-temperature': '°C',
 };
@@ -47,9 +49,16 @@ const LABELS: Readonly<Record<EntryAction, string>> = {
   'read-initial': 'initial reading',
   'read-stop': 'reading before the refill',
   'read-restart': 'reading after the refill',
+  'read-first-end': 'reading at the first end',
   'read-final': 'final reading',
   'take-temperature': 'temperature',
 };
+
+const MOMENTS = {
+  'read-initial': 'initial',
+  'read-first-end': 'first-end',
+  'read-final': 'final',
+} as const;
 
 /** What is typed first, and what second where a mass is a difference of two. */
 export function labelsOf(
@@ -97,8 +106,9 @@ export function entryOf(
       return { kind: 'run.burette-refilled', body: { ...body, ...of, readingMl } };
     }
     case 'read-initial':
+    case 'read-first-end':
     case 'read-final': {
-      const moment = action === 'read-initial' ? 'initial' : 'final';
+      const moment = MOMENTS[action];
       return { kind: 'run.burette-read', body: { ...body, moment, readingMl, carriedFrom: null } };
     }
   }

@@ -52,6 +52,8 @@ export function waysFrom({ run, step, isTakingTemperature, onDetour, ask }: From
       const check = isChecked ? [] : [asking('b', 'Check burette', { kind: 'burette' })];
       return [...check, ...heat, another];
     }
+    case 'read-first-end':
+      return [to('r', 'Refill', { kind: 'refill' })];
     case 'read-final':
       return [
         to('r', 'Refill', { kind: 'refill' }),

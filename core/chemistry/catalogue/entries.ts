@@ -205,6 +205,30 @@ export interface StatedAs {
   readonly densityGPerMl: number | null;
 }
 
+/** A part of what a sample holds, which both ends of its titration tell together. */
+export interface Part {
+  readonly id: string;
+  readonly name: string;
+  /** Its titre: so many times that to the first end, and so many times that to the last. */
+  readonly titre: { readonly toFirst: number; readonly toLast: number };
+  readonly statedAs: readonly StatedAs[];
+}
+
+/** A titration that is read at two ends, and what the first of them tells beside the last. */
+export interface TwoEnds {
+  /** What shows the first; the indicator of the last goes in after it. */
+  readonly first: {
+    readonly indicatorId: string;
+    readonly indicatorDrops: number;
+    /** What is seen there, as a clause: `the last pink is gone`. */
+    readonly until: string;
+  };
+  /** Parts that are there in any case. */
+  readonly always: readonly Part[];
+  /** Parts that are there together; of several cases the one holds in which none is less than nothing. */
+  readonly cases: readonly (readonly Part[])[];
+}
+
 /** What goes into a flask of a sample: weighed, or a volume. */
 type TestPortion =
   | { readonly kind: 'weighed'; readonly massG: readonly [low: number, high: number] }
@@ -230,6 +254,8 @@ export interface Analysis extends Procedure {
   /** In which units, the usual first. */
   readonly units: readonly ResultUnit[];
   readonly portions: readonly TestPortion[];
+  /** Absent where there is one end. What an analysis states, and expects, is the whole, by the last end. */
+  readonly twoEnds?: TwoEnds;
   /** What such samples usually hold, in the usual unit: what a plan begins with where nobody expects anything. */
   readonly typical: number;
   /** The expanded uncertainty that is wanted, % of the content. */

@@ -65,7 +65,7 @@ interface EndPoint {
  */
 export function endPointOf(run: Pick<RunState, 'references' | 'setUp'>, flask: Flask): EndPoint {
   const { references } = run;
-  const { grade, provisional, refills, initial, final } = flask;
+  const { grade, provisional, refills, firstEnd, initial, final } = flask;
   const curve = curveEndOf(run, flask);
   if (curve) {
     return {
@@ -76,7 +76,9 @@ export function endPointOf(run: Pick<RunState, 'references' | 'setUp'>, flask: F
   }
   const isOver = grade !== null && grade.grade !== 'good';
   const end = Number(final?.value);
-  const from = Number((refills.at(-1)?.restart ?? initial)?.value);
+  const isSinceRefill = firstEnd?.refills === refills.length;
+  const begun = isSinceRefill ? firstEnd.reading : (refills.at(-1)?.restart ?? initial);
+  const from = Number(begun?.value);
   const before = provisional
     .map(({ value }) => Number(value))
     .filter((value) => value > from && value < end)

@@ -2,8 +2,8 @@ import type { EndOnBurette } from '../../determination';
 import { endOnBurette } from '../../determination';
 import { summarize } from '../../statistics';
 import type { Flask, RunState } from '../run';
-import { deliveriesMl, isBlank, seriesWith, titreMl } from '../run';
-import { soughtOf } from '../setUp';
+import { deliveriesMl, isBlank, seriesWith, stretchesToFirstEnd, titreMl } from '../run';
+import { isAnalysis, soughtOf } from '../setUp';
 import { isOvershot } from './endOfTitration';
 import { deliveredIn } from './portions';
 import { flaskMolarity, plainDeterminationOfRun, relativePerMl, subtractedMl } from './volumes';
@@ -111,16 +111,59 @@ function expectedOfBlank(run: RunState): Expected {
  */
 export function forecastFlask(ofRun: RunState, flask: Flask, levelMl: number | null): Forecast {
   const run = seriesWith(ofRun, flask);
+  const expected = isBlank(flask)
+    ? expectedOfBlank(run)
+    : expectedOf(run, deliveredIn(run.references, flask));
+  return placedAlong(run, flask, expected, levelMl);
+}
+
+/** Lays what is expected of a flask along the burette as it stands; `levelMl` where the flask has not begun. */
+function placedAlong(
+  run: RunState,
+  flask: Flask,
+  expected: Expected,
+  levelMl: number | null,
+): Forecast {
   const refill = flask.refills.at(-1);
   const from = refill ? refill.restart : flask.initial;
   const level = from ? Number(from.value) : refill ? null : levelMl;
   const delivered = deliveriesMl({ ...flask, final: null })
     .map(Number)
     .reduce((total, one) => total + one, 0);
-  const expected = isBlank(flask)
-    ? expectedOfBlank(run)
-    : expectedOf(run, deliveredIn(run.references, flask));
   return place(run, expected, level, delivered);
+}
+
+/** Whether a flask is read at a first end before its last. A blank takes next to nothing. */
+export function hasFirstEnd({ references }: Pick<RunState, 'references'>, flask: Flask): boolean {
+  return isAnalysis(references) && references.method.twoEnds !== undefined && !isBlank(flask);
+}
+
+/** Where the first of two ends of a flask is expected on the burette, by the flasks before it; null where none tells. */
+export function forecastFirstEnd(
+  ofRun: RunState,
+  flask: Flask,
+): Pick<Forecast, 'titreMl' | 'halfBandMl' | 'onBurette'> | null {
+  const run = seriesWith(ofRun, flask);
+  const shares = run.flasks.flatMap((one) => {
+    const [first, last] = [titreToFirstEndMl(one), titreMl(one)];
+    return one.voided || first === null || last === null ? [] : [first / Number(last)];
+  });
+  if (shares.length === 0) return null;
+  const share = shares.reduce((total, one) => total + one, 0) / shares.length;
+  const expected = expectedOf(run, deliveredIn(run.references, flask));
+  const first = { ...expected, titreMl: share * expected.titreMl };
+  const { titreMl: toFirstMl, halfBandMl, onBurette } = placedAlong(run, flask, first, null);
+  return { titreMl: toFirstMl, halfBandMl, onBurette };
+}
+
+/** What a flask took up to the first of two ends, mL; null before it is read. */
+function titreToFirstEndMl(flask: Flask): number | null {
+  const stretches = stretchesToFirstEnd(flask);
+  if (stretches.length === 0) return null;
+  return stretches.reduce(
+    (total, { from, to }) => total + Number(to.value) - Number(from.value),
+    0,
+  );
 }
 
 /** Lays a titre along the burette, from a level, after what earlier fillings delivered. */

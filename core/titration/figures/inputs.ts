@@ -1,4 +1,5 @@
 import type { Blank, Dilution } from '../../determination';
+import type { Part } from '../../chemistry';
 import type { HouseRules } from '../../laboratory';
 import type { Expression, Input, Term } from '../../measurement';
 import {
@@ -34,7 +35,14 @@ import {
 } from '../../metrology';
 import type { RecordVersion } from '../../record';
 import type { Flask, Reading, RunState } from '../run';
-import { endsDelivery, placeKey, placeName, readingsOf } from '../run';
+import {
+  endsDelivery,
+  placeKey,
+  placeName,
+  readingsOf,
+  stretchesOf,
+  stretchesToFirstEnd,
+} from '../run';
 import type { Portioning, RunSetUp, RunStandard } from '../setUp';
 import { isAnalysis, pipetteVolumeMl, sampleOf } from '../setUp';
 import { volumeFactorOf } from './corrections';
@@ -46,6 +54,8 @@ import { blankOf, blanksOf, buretteCorrections } from './volumes';
 /** Inputs that all readings of a burette share. */
 interface BuretteInputs {
   readonly calibration: Expression;
+  /** Of what ran in up to the first of two ends; null where there is one. */
+  readonly calibrationToFirst: Expression | null;
   readonly thermalFactor: Expression;
   readonly blank: Blank;
   /** Where the eye sees the end, of all that it judged alike; null where an electrode did. */
@@ -61,7 +71,10 @@ export function buretteInputs(run: RunState, flasks: readonly Flask[]): BuretteI
   );
   const shade = shadeInput(run, flasks);
   return {
-    calibration: buretteCalibration(run, flasks),
+    calibration: buretteCalibration(run, flasks, 'last'),
+    calibrationToFirst: flasks.some(({ firstEnd }) => firstEnd)
+      ? buretteCalibration(run, flasks, 'first')
+      : null,
     thermalFactor: volumeFactorOf(run),
     blank: blankInput(run, blanks, { ofBlanks, shade }),
     shade,
@@ -116,7 +129,7 @@ function blankInput(
   const { burette } = run.references;
   const titres = blanks.map((flask) =>
     sum([
-      ...readingTerms(burette, flask, ofBlanks),
+      ...readingTerms(burette, flask, ofBlanks, 'last'),
       plus(endPointInput(run, flask, 'common')),
       ...shadeTerm(run, flask, { shade }),
       ...incidentTerms(run, flask),
@@ -128,19 +141,32 @@ function blankInput(
   };
 }
 
-/** What is not known of all that a burette delivers: what its certificate leaves open, or its tolerance. */
+/** An end of a titration. */
+type End = 'first' | 'last';
+
+/** The stretches that ran in up to an end. */
+function stretchesTo(end: End, flask: Flask): ReturnType<typeof stretchesOf> {
+  return end === 'first' ? stretchesToFirstEnd(flask) : stretchesOf(flask);
+}
+
+/**
+ * What is not known of all that a burette delivers up to an end: what its certificate leaves open, or its tolerance. Where two ends lie
+ * on the scale its graduation errs by as much, the one way or the other: nothing says that it errs alike, so that they are two inputs.
+ */
 function buretteCalibration(
   { setUp, references: { burette } }: RunState,
   flasks: readonly Flask[],
+  end: End,
 ): Expression {
+  const [symbol, to] = end === 'first' ? ['δV_cal,1', ' at the first end'] : ['δV_cal', ''];
   const given = {
-    symbol: 'δV_cal',
-    name: 'calibration of the burette',
+    symbol,
+    name: `calibration of the burette${to}`,
     value: 0,
     unit: UNITS.millilitre,
   };
   const id = `equipment:${setUp.burette.id}`;
-  const version = String(setUp.burette.version);
+  const version = `${String(setUp.burette.version)}${end === 'first' ? '/first-end' : ''}`;
   if (!burette.calibration) {
     return commonInput({
       ...given,
@@ -154,7 +180,11 @@ function buretteCalibration(
   // is next to nothing: both its readings lie close together.
   const expandedUncertainty = Math.max(
     ...flasks.map((flask) =>
-      Math.hypot(...buretteCorrections(burette, flask).map((one) => one.expandedUncertaintyMl)),
+      Math.hypot(
+        ...buretteCorrections(burette, stretchesTo(end, flask)).map(
+          (one) => one.expandedUncertaintyMl,
+        ),
+      ),
     ),
   );
   return commonInput({
@@ -370,11 +400,12 @@ function ownInput(
   return input({ ...given, degreesOfFreedom: Number.POSITIVE_INFINITY, variation });
 }
 
-/** The readings of a titration with their signs, and what the certificate of the burette corrects in them. */
+/** The readings of a titration up to an end with their signs, and what the certificate of the burette corrects in them. */
 function readingTerms(
   burette: CalibratedBurette,
   flask: Flask,
   ofBlanks: BuretteInputs['ofBlanks'],
+  end: End,
 ): readonly Term[] {
   const reading = (entry: Reading, symbol: string, name: string): Expression =>
     ownInput(
@@ -390,18 +421,20 @@ function readingTerms(
       },
       ofBlanks.has(entry.factId) ? 'common' : 'by-replicate',
     );
-  const readings = readingsOf(flask)
+  const readings = readingsTo(end, flask)
     .map(({ place, entry }) => {
       const expression = reading(entry, placeKey(place), placeName(place));
       return endsDelivery(place) ? plus(expression) : minus(expression);
     })
     .toReversed();
-  const corrections = buretteCorrections(burette, flask).map(({ correctionMl }) => correctionMl);
+  const corrections = buretteCorrections(burette, stretchesTo(end, flask)).map(
+    ({ correctionMl }) => correctionMl,
+  );
   if (corrections.length === 0) return readings;
   const i = String(flask.number);
   const correction = define(
-    `C_${i}`,
-    `correction of the burette for flask ${i}`,
+    end === 'first' ? `C_${i},1` : `C_${i}`,
+    `correction of the burette for flask ${i}${end === 'first' ? ', first end' : ''}`,
     UNITS.millilitre,
     exact(
       corrections.reduce((total, one) => total + one, 0),
@@ -409,6 +442,15 @@ function readingTerms(
     ),
   );
   return [...readings, plus(correction)];
+}
+
+/** The readings that make the titre to an end. */
+function readingsTo(end: End, flask: Flask): ReturnType<typeof readingsOf> {
+  const readings = readingsOf(flask);
+  const first = readings.findIndex(({ place }) => place.at === 'first-end');
+  return end === 'first'
+    ? readings.slice(0, first + 1)
+    : readings.filter(({ place }) => place.at !== 'first-end');
 }
 
 function endPointInput(run: RunState, flask: Flask, variation?: Input['variation']): Expression {
@@ -459,7 +501,7 @@ export function titreInput(
 ): Expression {
   const i = String(flask.number);
   if (!flask.initial || !flask.final) throw new RangeError(`flask ${i} has not been titrated`);
-  const readings = readingTerms(run.references.burette, flask, ofBlanks);
+  const readings = readingTerms(run.references.burette, flask, ofBlanks, 'last');
   const endPoints = [
     plus(endPointInput(run, flask)),
     ...shadeTerm(run, flask, { shade }),
@@ -479,5 +521,65 @@ export function titreInput(
     `volume for flask ${i} at ${run.setUp.rules.referenceTemperatureC} °C`,
     UNITS.millilitre,
     product([sum(net), atReference]),
+  );
+}
+
+/**
+ * Titre of a part of what a flask holds, at the reference temperature: so many times what ran in up to the first end, and so many times
+ * what ran in up to the last.
+ */
+export function partTitreInput(
+  run: RunState,
+  flask: Flask,
+  burette: BuretteInputs,
+  { toFirst, toLast }: Part['titre'],
+): Expression {
+  return sum([
+    plus(product([exact(toFirst), titreToFirstInput(run, flask, burette)])),
+    plus(product([exact(toLast), titreInput(run, flask, burette)])),
+  ]);
+}
+
+/** Where the eye sees the first end is not known to within a drop: the same way each time, and of each flask by itself. */
+function titreToFirstInput(
+  run: RunState,
+  flask: Flask,
+  { calibrationToFirst, thermalFactor, ofBlanks }: BuretteInputs,
+): Expression {
+  const i = String(flask.number);
+  if (!flask.firstEnd || !calibrationToFirst) throw new RangeError(`flask ${i} has no first end`);
+  const { burette } = run.references;
+  const halfWidthMl = Number(burette.dropMl) / 2;
+  const given = {
+    ...{ value: 0, unit: UNITS.millilitre, components: endPointWithin(halfWidthMl) },
+    source: `drop of ${figureText(burette.dropMl)} mL`,
+  };
+  const shade = commonInput({
+    ...given,
+    id: `run:${run.id}/end-point/first`,
+    symbol: 'δV_shade,1',
+    name: 'shade at which all are read at the first end',
+    effect: 'End point, common',
+  });
+  const end = ownInput({
+    ...given,
+    id: `run:${run.id}/end-point/${i}/first`,
+    symbol: `δV_end,${i},1`,
+    name: `first end of flask ${i}`,
+    effect: 'End point',
+  });
+  return define(
+    `V_${i},1`,
+    `volume to the first end of flask ${i} at ${run.setUp.rules.referenceTemperatureC} °C`,
+    UNITS.millilitre,
+    product([
+      sum([
+        ...readingTerms(burette, flask, ofBlanks, 'first'),
+        plus(calibrationToFirst),
+        plus(end),
+        plus(shade),
+      ]),
+      thermalFactor,
+    ]),
   );
 }

@@ -6,7 +6,14 @@ import type { Flask, RunState } from '../run';
 import { sampleIdOf } from '../run';
 import { isAnalysis, soughtOf } from '../setUp';
 import { massFactorOf } from './corrections';
-import { buretteInputs, dilutionInputs, excessInputs, portionInputs, titreInput } from './inputs';
+import {
+  buretteInputs,
+  dilutionInputs,
+  excessInputs,
+  partTitreInput,
+  portionInputs,
+  titreInput,
+} from './inputs';
 import { determinationOf } from './runDetermination';
 
 /** The repeatability of the mean, relative, when it enters the budget in place of the inputs it covers. */
@@ -28,6 +35,7 @@ export interface Repeatability {
  * Purity, molar mass, molarity of the standard, linearity, calibration, blank and temperature are common to all flasks;
  * readings, weighing repeatability, filling of the pipette and end point vary. A reading carried over from one flask
  * to the next is one input. The temperature cancels between two volumes of a solution in water.
+ * Of a part of a content V_i is what of both ends makes its titre.
  * Source: EURACHEM/CITAC Guide CG 4, examples A2 and A3, with the readings and the end point made explicit.
  */
 export function measurementModel(
@@ -45,9 +53,13 @@ export function measurementModel(
   const portionIn = portionInputs(run, flasks, burette.thermalFactor);
   const excessIn = excessInputs(run, burette.thermalFactor);
   const [symbol, each] = isAnalysis(run.references) ? ['x', 'content'] : ['c', 'molarity'];
+  const part = isAnalysis(run.references) ? run.references.method.part : undefined;
   const found = flasks.map((flask) => {
     const balance = balanceOf(withExcess(determination, excessIn(flask)));
-    const given = { titre: titreInput(run, flask, burette), portion: portionIn(flask) };
+    const titre = part
+      ? partTitreInput(run, flask, burette, part.titre)
+      : titreInput(run, flask, burette);
+    const given = { titre, portion: portionIn(flask) };
     const i = String(flask.number);
     return define(
       `${symbol}_${i}`,

@@ -72,12 +72,12 @@ export function relativePerMl(run: RunState, takenMl: number): number {
   return Math.abs(plainDeterminationOfRun(run).relativePerMl(takenMl));
 }
 
-/** What the certificate of a burette corrects in each filling of a titration; nothing where it has none. */
+/** What the certificate of a burette corrects in stretches of a titration; nothing where it has none. */
 export function buretteCorrections(
   burette: CalibratedBurette,
-  flask: Flask,
+  stretches: ReturnType<typeof stretchesOf>,
 ): readonly DeliveryCorrection[] {
-  return stretchesOf(flask).flatMap(
+  return stretches.flatMap(
     ({ from, to }) => deliveryCorrection(burette, Number(from.value), Number(to.value)) ?? [],
   );
 }
@@ -88,7 +88,7 @@ export function buretteCorrections(
  */
 function volumeToEndMl(run: RunState, flask: Flask): number {
   return [
-    ...buretteCorrections(run.references.burette, flask),
+    ...buretteCorrections(run.references.burette, stretchesOf(flask)),
     ...incidentCorrections(run, flask),
   ].reduce(
     (total, { correctionMl }) => total + correctionMl,

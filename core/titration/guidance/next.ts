@@ -1,6 +1,7 @@
-import { isAutocatalytic } from '../../chemistry';
+import type { TwoEnds } from '../../chemistry';
+import { describeLastEnd, isAutocatalytic } from '../../chemistry';
 import type { Heating, StepCode, StepSaid, StepValues, WhyAnother } from '../../wording';
-import { forecastFlask } from '../figures';
+import { forecastFirstEnd, forecastFlask, hasFirstEnd } from '../figures';
 import type { Judgement } from '../judging';
 import { seriesFault } from '../judging';
 import type { Flask, RunState } from '../run';
@@ -18,6 +19,7 @@ export interface NextStep {
     | 'read-initial'
     | 'read-stop'
     | 'read-restart'
+    | 'read-first-end'
     | 'read-final'
     | 'settle'
     | 'resume'
@@ -81,6 +83,16 @@ function underBurette(run: RunState, flask: Flask): NextStep {
     return step('read-restart', number, 'fill-again', { flask: number });
   }
   const { burette } = run.references;
+  const twoEnds = twoEndsOf(run, flask);
+  if (twoEnds && !flask.firstEnd) {
+    const first = forecastFirstEnd(run, flask)?.onBurette;
+    const values = {
+      flask: number,
+      until: twoEnds.first.until,
+      expectedMl: first?.expected ?? null,
+    };
+    return step('read-first-end', number, 'to-first-end', values);
+  }
   const { onBurette } = forecastFlask(run, flask, null);
   const expectedMl = onBurette?.expected ?? 0;
   const capacityMl = Number(burette.capacityMl);
@@ -95,7 +107,18 @@ function underBurette(run: RunState, flask: Flask): NextStep {
     return step('read-final', number, 'blank-drop-by-drop', { flask: number });
   }
   const { runFreelyTo } = onBurette;
-  return step('read-final', number, 'run-freely', { runFreelyToMl: runFreelyTo, expectedMl });
+  const { method } = run.references;
+  return step('read-final', number, 'run-freely', {
+    runFreelyToMl: Math.max(runFreelyTo, Number(flask.firstEnd?.reading.value ?? 0)),
+    expectedMl,
+    ...(twoEnds && { add: describeLastEnd(method, run.setUp.rules) }),
+  });
+}
+
+/** The two ends of a flask; null where it is read at one. */
+function twoEndsOf({ references }: RunState, flask: Flask): TwoEnds | null {
+  if (!isAnalysis(references) || !hasFirstEnd({ references }, flask)) return null;
+  return references.method.twoEnds ?? null;
 }
 
 /** The step that stops a titration in the middle, to refill. */

@@ -12,7 +12,7 @@ import type {
   Refill,
   RunState,
 } from '../run';
-import { endsDelivery, FINAL, INITIAL, isSamePlace } from '../run';
+import { endsDelivery, FINAL, FIRST_END, INITIAL, isSamePlace } from '../run';
 import type { Adopted, RunReferences, RunSetUp } from '../setUp';
 import { isAnalysis, withAdopted } from '../setUp';
 
@@ -63,6 +63,8 @@ export interface FlaskDraft {
   readonly sampleId: Id | null;
   /** In the order of arrival. */
   readings: readonly ReadingDraft[];
+  /** Of a titration with two ends, once the first is read. */
+  refillsBeforeFirstEnd: number;
   provisional: readonly string[];
   electrode: Flask['electrode'];
   photographs: Flask['photographs'];
@@ -75,6 +77,11 @@ export interface FlaskDraft {
 /** What stands at a place of a flask. */
 export function draftAt({ readings }: FlaskDraft, place: ReadingPlace): ReadingDraft | undefined {
   return readings.find((one) => isSamePlace(one.place, place));
+}
+
+/** How often the burette was refilled, or stopped to be, while a flask stood under it. */
+export function refillsOf({ readings }: FlaskDraft): number {
+  return readings.filter(({ place }) => place.at === 'stop').length;
 }
 
 /**
@@ -236,6 +243,7 @@ function finishFlask(draft: Draft, number: number, sampleId: Id | null, isRough:
     portion: entryOf(draft.portions, portion.factId),
     initial: finishReading(draft, flask, INITIAL),
     refills: finishRefills(draft, flask),
+    firstEnd: finishFirstEnd(draft, flask),
     provisional: finishReadings(draft, flask.provisional),
     final: finishReading(draft, flask, FINAL),
     electrode,
@@ -254,6 +262,11 @@ function finishReading(draft: Draft, flask: FlaskDraft, place: ReadingPlace): Re
   const { factId, carriedFromFlask } = known;
   const confirmed = draft.confirmed.get(factId) ?? NONE;
   return { ...entryOf(draft.readings, factId), carriedFromFlask, confirmed };
+}
+
+function finishFirstEnd(draft: Draft, flask: FlaskDraft): Flask['firstEnd'] {
+  const reading = finishReading(draft, flask, FIRST_END);
+  return reading && { reading, refills: flask.refillsBeforeFirstEnd };
 }
 
 function finishReadings(

@@ -7,7 +7,13 @@ import { impossible, unlikely } from '../../record';
 import { suspectReading } from '../../slip';
 import type { FindingValues } from '../../wording';
 import type { Forecast } from '../figures';
-import { curveEndsOf, electrodeQuantityOf, forecastFlask } from '../figures';
+import {
+  curveEndsOf,
+  electrodeQuantityOf,
+  forecastFirstEnd,
+  forecastFlask,
+  hasFirstEnd,
+} from '../figures';
 import type { ElectrodeQuantity, ElectrodeReading, Flask, ReadingPlace, RunState } from '../run';
 import {
   deliveriesMl,
@@ -52,6 +58,9 @@ export function checkNewReading(
   if (!flask.initial) {
     return [impossible('no-initial-reading', 'readingMl')];
   }
+  if (place.at === 'first-end' && !hasFirstEnd(run, flask)) {
+    return [impossible('one-end-only', 'readingMl', { flask: flask.number })];
+  }
   if (place.at === 'restart') return checkRestart(run, flask, place, readingMl);
   if (openRefill(flask) !== null) {
     return [impossible('refill-open', 'readingMl')];
@@ -60,12 +69,36 @@ export function checkNewReading(
     const isNext = place.refill === flask.refills.length + 1;
     if (flask.final || !isNext) return [notUnderBurette(flask)];
   }
+  if (place.at === 'first-end' && flask.final) return [notUnderBurette(flask)];
   const from = readingsOf(flask).at(-1)?.entry.value ?? ZERO;
   const upwards = checkDownwards(from, readingMl, isBlank(flask) && place.at === 'final');
   if (upwards.length > 0) return upwards;
-  return place.at === 'final'
-    ? checkFinalReading(run, flask, from, readingMl)
-    : checkReadingDecimals(run, readingMl);
+  switch (place.at) {
+    case 'final':
+      return checkFinalReading(run, flask, lastFilledFrom(flask), readingMl);
+    case 'first-end':
+      return checkFirstEnd(run, flask, readingMl);
+    case 'stop':
+      return checkReadingDecimals(run, readingMl);
+  }
+}
+
+/** The reading that the stretch began with which a flask is in. */
+function lastFilledFrom(flask: Flask): DecimalText {
+  return startsOf(flask).at(-1)?.value ?? ZERO;
+}
+
+/** Compared with where the flasks before met it; the first of a series has nothing to be compared with. */
+function checkFirstEnd(run: RunState, flask: Flask, readingMl: DecimalText): readonly Finding[] {
+  const decimals = checkReadingDecimals(run, readingMl);
+  const forecast = forecastFirstEnd(run, flask);
+  if (!forecast?.onBurette) return decimals;
+  const { expected } = forecast.onBurette;
+  if (Math.abs(Number(readingMl) - expected) <= STRANGE_HALF_BANDS * forecast.halfBandMl) {
+    return decimals;
+  }
+  const slip = suspectedSlip(run, forecast, lastFilledFrom(flask), readingMl);
+  return [...decimals, unlikely('titre-off-forecast', 'readingMl', { expectedMl: expected, slip })];
 }
 
 function checkRestart(
@@ -187,7 +220,7 @@ export function checkElectrodeReading(
 /** The reading that was probably meant, when a known slip explains it. */
 function suspectedSlip(
   run: RunState,
-  { onBurette, halfBandMl }: Forecast,
+  { onBurette, halfBandMl }: Pick<Forecast, 'onBurette' | 'halfBandMl'>,
   initialMl: DecimalText,
   typedMl: DecimalText,
 ): FindingValues<'titre-off-forecast'>[0]['slip'] {
@@ -226,11 +259,22 @@ export function checkCorrectedReading(
   }): DecimalText => (factId === corrects ? readingMl : value);
   return touched
     .flatMap((flask) =>
-      stretchesOf(flask).flatMap(({ from, to }) =>
+      [...stretchesOf(flask), ...aroundFirstEnd(flask)].flatMap(({ from, to }) =>
         checkDownwards(now(from), now(to), isBlank(flask) && to.factId === flask.final?.factId),
       ),
     )
     .slice(0, 1);
+}
+
+/** The first end lies after the reading before it and before the one after it. */
+function aroundFirstEnd(flask: Flask): ReturnType<typeof stretchesOf> {
+  const readings = readingsOf(flask);
+  const i = readings.findIndex(({ place }) => place.at === 'first-end');
+  if (i < 0) return [];
+  return readings.slice(i - 1, i + 1).flatMap(({ entry }, at) => {
+    const next = readings[i + at];
+    return next ? [{ from: entry, to: next.entry }] : [];
+  });
 }
 
 function checkScale(run: RunState, readingMl: DecimalText): readonly Finding[] {

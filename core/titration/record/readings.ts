@@ -3,10 +3,11 @@ import type { Id } from '../../grammar';
 import type { DecimalText } from '../../measurement';
 import type { Fact } from '../../record';
 import { impossible, provenance } from '../../record';
-import type { Moment, ReadingPlace, RefillMoment } from '../run';
+import { PLACE_NAMES } from '../../wording';
+import type { BuretteMoment, ReadingPlace, RefillMoment } from '../run';
 import { INITIAL, readingsOf } from '../run';
 import type { Draft, RunFactTable } from './draft';
-import { beginsFilling, draftAt, entryOf, newEntry, NONE, sharesFlask } from './draft';
+import { beginsFilling, draftAt, entryOf, newEntry, NONE, refillsOf, sharesFlask } from './draft';
 import { checkNewReading, checkProvisionalReading } from './readingChecks';
 import { unknownEntry } from './refusals';
 
@@ -14,7 +15,7 @@ import { unknownEntry } from './refusals';
 export interface ReadingBodies {
   'run.burette-read': {
     readonly flask: number;
-    readonly moment: Moment;
+    readonly moment: BuretteMoment;
     readonly readingMl: DecimalText;
     /** The fact of the final reading that this initial one is, when the burette was not touched since. */
     readonly carriedFrom: Id | null;
@@ -45,7 +46,7 @@ export const READING_FACTS: RunFactTable<ReadingBodies> = {
       applyReading(draft, fact, { at: moment }, carriedFrom);
     },
     sentence: ({ flask, moment, readingMl }) =>
-      `flask ${String(flask)}, ${moment} reading ${figureText(readingMl)} mL.`,
+      `flask ${String(flask)}, ${PLACE_NAMES[moment]} ${figureText(readingMl)} mL.`,
   },
   'run.burette-refilled': {
     nature: 'observation',
@@ -122,6 +123,7 @@ function applyReading(
   // What was not carried over was read after a filling.
   if (source === null && beginsFilling(place)) draft.fillings.push(factId);
   const carriedFromFlask = source === null ? null : (draft.endings.get(source) ?? null);
+  if (place.at === 'first-end') flask.refillsBeforeFirstEnd = refillsOf(flask);
   flask.readings = [...flask.readings, { place, factId, rivals: NONE, carriedFromFlask }];
   if (place.at === 'final') draft.endings.set(factId, number);
   draft.lastRead = { factId, flask: number };

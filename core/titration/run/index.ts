@@ -13,6 +13,7 @@ export {
 export {
   endsDelivery,
   FINAL,
+  FIRST_END,
   INITIAL,
   isSamePlace,
   placeKey,
@@ -32,6 +33,7 @@ export { analysisOf, isAnalysisRun, isStandardization, standardizationOf } from 
 export { openReturn, SIGNATURE_MEANINGS } from './signature';
 export type {
   BuretteLook,
+  BuretteMoment,
   ElectrodeQuantity,
   ElectrodeReading,
   EndPointGrade,
@@ -41,7 +43,6 @@ export type {
   IssuedCertificate,
   IssuedReport,
   MeasuredIncident,
-  Moment,
   NotedIncident,
   Pause,
   Place,
@@ -52,4 +53,4 @@ export type {
   RunState,
 } from './state';
 export { takenBy, titrantTakenMl } from './taken';
-export { deliveriesMl, startsOf, stretchesOf, titreMl } from './titre';
+export { deliveriesMl, startsOf, stretchesOf, stretchesToFirstEnd, titreMl } from './titre';

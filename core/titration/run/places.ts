@@ -3,6 +3,7 @@ import { PLACE_NAMES } from '../../wording';
 import type { Entry, Flask, Place, Reading, ReadingPlace } from './state';
 
 export const INITIAL: ReadingPlace = { at: 'initial' };
+export const FIRST_END: ReadingPlace = { at: 'first-end' };
 export const FINAL: ReadingPlace = { at: 'final' };
 
 /** Whether two places of a flask are one and the same. */
@@ -21,7 +22,7 @@ export function placeKey(place: Place): string {
 
 /** Whether the burette is read there after it delivered something, not before. */
 export function endsDelivery({ at }: ReadingPlace): boolean {
-  return at === 'final' || at === 'stop';
+  return at === 'final' || at === 'first-end' || at === 'stop';
 }
 
 /** The reading that stands at a place of a flask. */
@@ -30,6 +31,8 @@ export function readingAt(flask: Flask, place: ReadingPlace): Reading | null {
     case 'initial':
     case 'final':
       return flask[place.at];
+    case 'first-end':
+      return flask.firstEnd?.reading ?? null;
     case 'stop':
     case 'restart':
       return flask.refills[place.refill - 1]?.[place.at] ?? null;
@@ -45,12 +48,16 @@ export function rivalsOf({ rivals }: Flask, place: ReadingPlace): readonly Entry
 export function readingsOf(
   flask: Flask,
 ): readonly { readonly place: ReadingPlace; readonly entry: Reading }[] {
+  const firstEndAfter = (refills: number): readonly ReadingPlace[] =>
+    flask.firstEnd?.refills === refills ? [FIRST_END] : [];
   const places: readonly ReadingPlace[] = [
     INITIAL,
     ...flask.refills.flatMap((_, i): readonly ReadingPlace[] => [
+      ...firstEndAfter(i),
       { at: 'stop', refill: i + 1 },
       { at: 'restart', refill: i + 1 },
     ]),
+    ...firstEndAfter(flask.refills.length),
     FINAL,
   ];
   return places.flatMap((place) => {

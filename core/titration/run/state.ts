@@ -11,6 +11,9 @@ import type { Return, Signature } from './signature';
 /** The first or the last reading of a titration. */
 export type Moment = 'initial' | 'final';
 
+/** A reading of a titration that is no refill's: of one with two ends, that at the first of them too. */
+export type BuretteMoment = Moment | 'first-end';
+
 /** Before a refill in the middle of a titration, and after it. */
 export type RefillMoment = 'stop' | 'restart';
 
@@ -72,7 +75,7 @@ export interface Reading extends Entry<DecimalText> {
 
 /** A place of a titration that takes one reading; refills are numbered from 1. */
 export type ReadingPlace =
-  { readonly at: Moment } | { readonly at: RefillMoment; readonly refill: number };
+  { readonly at: BuretteMoment } | { readonly at: RefillMoment; readonly refill: number };
 
 /** A place of a flask that takes one entry. */
 export type Place = { readonly at: 'portion' } | ReadingPlace;
@@ -81,6 +84,13 @@ export type Place = { readonly at: 'portion' } | ReadingPlace;
 export interface Refill {
   readonly stop: Reading;
   readonly restart: Reading | null;
+}
+
+/** Where the first of two ends was met. */
+interface FirstEnd {
+  readonly reading: Reading;
+  /** Refills of this titration before it. */
+  readonly refills: number;
 }
 
 /** What an electrode showed at a reading of the burette. */
@@ -103,6 +113,8 @@ export interface Flask {
   readonly portion: Entry<Portion>;
   readonly initial: Reading | null;
   readonly refills: readonly Refill[];
+  /** Null where it is not met yet, and where there is one end only. */
+  readonly firstEnd: FirstEnd | null;
   /** Readings before a doubtful drop, end points that were taken back among them; oldest first. */
   readonly provisional: readonly Entry<DecimalText>[];
   readonly final: Reading | null;

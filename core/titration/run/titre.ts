@@ -22,6 +22,17 @@ export function stretchesOf(
   });
 }
 
+/** The stretches of a titration up to the first of two ends; none before that is met, and where a reading is missing. */
+export function stretchesToFirstEnd(
+  flask: Pick<Flask, Moment | 'refills' | 'firstEnd'>,
+): ReturnType<typeof stretchesOf> {
+  if (!flask.firstEnd) return [];
+  const { reading, refills } = flask.firstEnd;
+  const upTo = { ...flask, refills: flask.refills.slice(0, refills), final: reading };
+  const stretches = stretchesOf(upTo);
+  return stretches.length === refills + 1 ? stretches : [];
+}
+
 /** What each filling of the burette delivered into a flask, exact in its decimals, in mL. */
 export function deliveriesMl(flask: Pick<Flask, Moment | 'refills'>): readonly DecimalText[] {
   return stretchesOf(flask).map(({ from, to }) => subtractDecimals(to.value, from.value));

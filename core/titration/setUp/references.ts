@@ -1,4 +1,4 @@
-import type { Analysis, Method } from '../../chemistry';
+import type { Analysis, Method, Part } from '../../chemistry';
 import type { HouseRules } from '../../laboratory';
 import type {
   CalibratedBalance,
@@ -47,9 +47,12 @@ export interface RunSample {
   }[];
 }
 
+/** An analysis, or what it tells of one part of what a sample holds. */
+type StatedAnalysis = Analysis & { readonly part?: Part };
+
 /** The records that an analysis of samples rests on. A series of it has one sample. */
 export interface AnalysisReferences extends Common {
-  readonly method: Analysis;
+  readonly method: StatedAnalysis;
   readonly titrant: BottleState;
   readonly samples: readonly RunSample[];
   readonly portioning: Portioning;

@@ -65,7 +65,15 @@ function titrated(number: number, portion: Portion, titreMl: string): Flask {
     ...{ carriedFromFlask: null, confirmed: [] },
   });
   return {
-    ...{ number, isRough: false, refills: [], provisional: [], electrode: [], photographs: [] },
+    ...{
+      number,
+      isRough: false,
+      refills: [],
+      firstEnd: null,
+      provisional: [],
+      electrode: [],
+      photographs: [],
+    },
     ...{ temperatures: [], grade: null, incidents: [], voided: null },
     portion: entry(`${String(number)}/portion`, portion),
     initial: reading('initial', '0'),

@@ -2,6 +2,7 @@ import type { Analysis } from '../entries';
 import {
   CO2_FREE,
   colours,
+  course,
   FILL_BELOW_EYES,
   holds,
   HOT_FLASK,
@@ -33,6 +34,22 @@ const BASE_BY_HYDROCHLORIC = {
   indicatorDrops: 3,
   colours: colours('green', 'grey', 'red'),
 } as const satisfies Partial<Analysis>;
+
+/** The first of two ends: hydroxide is taken up, and carbonate half. */
+const GOES_COLOURLESS = {
+  indicatorId: 'phenolphthalein',
+  indicatorDrops: 2,
+  until: 'the last pink is gone',
+};
+
+/**
+ * What the titres to pH 8.3 (P) and 4.5 (M) are made of: hydroxide 2P - M and carbonate M - P, or carbonate P and hydrogencarbonate
+ * M - 2P, in moles. Source: common references of water analysis; the method of two indicators for lye.
+ */
+const HYDROXIDE = { titre: { toFirst: 2, toLast: -1 } };
+const BESIDE_HYDROXIDE = { titre: { toFirst: -1, toLast: 1 } };
+const BESIDE_HYDROGENCARBONATE = { titre: { toFirst: 1, toLast: 0 } };
+const HYDROGENCARBONATE = { titre: { toFirst: -2, toLast: 1 } };
 
 /** What gives or takes protons. */
 export const ACIDS_AND_BASES: readonly Analysis[] = [
@@ -233,19 +250,48 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
   }),
   analysis({
     ...BASE_BY_HYDROCHLORIC,
-    id: 'alkalinity-to-8-3',
-    name: 'alkalinity of water to pH 8.3 (P)',
-    equations: ['H^+ + OH^- -> H2O'],
-    analyte: 'OH^-',
-    statedAs: [],
-    units: ['mmol/L'],
+    id: 'alkalinity-two-ends',
+    name: 'alkalinity of water, two ends (P and M)',
+    equations: ['HCO3^- + H^+ -> CO2 + H2O'],
+    analyte: 'HCO3^-',
+    statedAs: [as('calcium carbonate', 'CaCO3', 2), as('hydrogencarbonate', 'HCO3')],
+    units: ['mg/L', 'mmol/L'],
     portions: [{ kind: 'aliquot', volumeMl: [50, 100] }],
-    indicatorId: 'phenolphthalein',
-    colours: colours('pink', 'colourless', 'colourless'),
-    medium: 'the water as it is, hardly swirled: the first of two ends',
-    typical: 0.5,
-    targetUPercent: 5,
-    remark: 'Hydroxide, and carbonate by half. Not with borate, phosphate, silicate or ammonia.',
+    twoEnds: {
+      first: GOES_COLOURLESS,
+      always: [
+        {
+          id: 'to-first-end',
+          name: 'alkalinity to pH 8.3 (P)',
+          titre: { toFirst: 1, toLast: 0 },
+          statedAs: [as('calcium carbonate', 'CaCO3', 2), as('hydrogencarbonate', 'HCO3')],
+        },
+      ],
+      cases: [
+        [
+          { id: 'hydroxide', name: 'hydroxide', ...HYDROXIDE, statedAs: [as('hydroxide', 'OH')] },
+          {
+            ...{ id: 'carbonate', name: 'carbonate', ...BESIDE_HYDROXIDE },
+            statedAs: [as('carbonate', 'CO3')],
+          },
+        ],
+        [
+          {
+            ...{ id: 'carbonate', name: 'carbonate', ...BESIDE_HYDROGENCARBONATE },
+            statedAs: [as('carbonate', 'CO3')],
+          },
+          {
+            ...{ id: 'hydrogencarbonate', name: 'hydrogencarbonate', ...HYDROGENCARBONATE },
+            statedAs: [as('hydrogencarbonate', 'HCO3')],
+          },
+        ],
+      ],
+    },
+    ...course('pink', 'green'),
+    medium: 'the water as it is, hardly swirled up to the first end',
+    typical: 150,
+    targetUPercent: 3,
+    remark: 'Not with borate, phosphate, silicate or ammonia.',
   }),
   analysis({
     ...BASE_BY_HYDROCHLORIC,
@@ -285,21 +331,37 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
   }),
   analysis({
     ...BASE_BY_HYDROCHLORIC,
-    id: 'carbonate-in-lye',
-    name: 'carbonate in lye, what hydroxide leaves titrated',
-    equations: ['CO3^2- + H^+ -> HCO3^-', 'HCO3^- + H^+ -> CO2 + H2O'],
-    links: ['HCO3^-'],
-    analyte: 'CO3^2-',
-    statedAs: [as('sodium carbonate', 'Na2CO3'), as('potassium carbonate', 'K2CO3')],
+    id: 'lye-two-ends',
+    name: 'lye: hydroxide and carbonate, two ends',
+    equations: ['H^+ + OH^- -> H2O'],
+    analyte: 'OH^-',
+    statedAs: [as('sodium hydroxide', 'NaOH'), as('potassium hydroxide', 'KOH')],
     units: ['g/100 mL', 'g/L', '% m/m', 'mol/L'],
     portions: [{ kind: 'aliquot', volumeMl: [5, 25] }],
+    twoEnds: {
+      first: GOES_COLOURLESS,
+      always: [],
+      cases: [
+        [
+          {
+            ...{ id: 'hydroxide', name: 'hydroxide', ...HYDROXIDE },
+            statedAs: [as('sodium hydroxide', 'NaOH'), as('potassium hydroxide', 'KOH')],
+          },
+          {
+            ...{ id: 'carbonate', name: 'carbonate', ...BESIDE_HYDROXIDE },
+            statedAs: [as('sodium carbonate', 'Na2CO3'), as('potassium carbonate', 'K2CO3')],
+          },
+        ],
+      ],
+    },
     indicatorId: 'methyl-orange',
     colours: colours('yellow', 'peach', 'methylOrangePink'),
-    medium: 'the flask in which phenolphthalein has just gone colourless: the second of two ends',
-    typical: 0.3,
-    targetUPercent: 10,
+    ...course('pink', 'yellow'),
+    medium: '50 mL water free of carbon dioxide; cold, hardly swirled up to the first end',
+    typical: 1.6,
+    targetUPercent: 2,
     remark:
-      'The initial reading is that of the first end; from there to the second end counts. Cold, hardly swirled before the first.',
+      'All of the alkali counts to the last end. Strong lye is weighed or diluted with water free of carbon dioxide.',
   }),
   analysis({
     ...BASE_BY_HYDROCHLORIC,
