@@ -214,6 +214,18 @@ export const reportAnswer = v.strictObject({
       unit: resultUnit,
       as: v.nullable(text),
       stated: text,
+      parts: v.exactOptional(
+        v.array(
+          v.strictObject({
+            part: text,
+            as: v.nullable(text),
+            value: decimal,
+            expandedUncertainty: decimal,
+            coverageFactor: decimal,
+            unrounded: v.strictObject({ value: number, standardUncertainty: number }),
+          }),
+        ),
+      ),
       value: decimal,
       expandedUncertainty: decimal,
       coverageFactor: decimal,

@@ -46,6 +46,7 @@ const sampleRequestSchema = v.strictObject({
   expected: v.nullable(positiveDecimal),
   requirement,
   onDryMatter: v.exactOptional(v.boolean()),
+  part: v.exactOptional(line),
 }) satisfies SchemaOf<SampleRequest>;
 
 /** The longest list of requests for one sample. */

@@ -55,6 +55,8 @@ export interface SampleRequest {
   readonly requirement: Requirement;
   /** Of what a drying leaves of it, not of the sample as received; for contents by mass. */
   readonly onDryMatter?: boolean;
+  /** Of the parts that the analysis finds the one that is meant, by its id; absent for the whole. */
+  readonly part?: string;
 }
 
 /** A quantity that belongs to a sample, with the half-width of a 95 % interval. */

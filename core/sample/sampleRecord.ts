@@ -1,5 +1,5 @@
 import type { Analysis, EntryState } from '../chemistry';
-import { checkOwn, findAnalysis, refersToOwn, RESULT_UNITS } from '../chemistry';
+import { checkOwn, findAnalysis, partsOf, refersToOwn, RESULT_UNITS } from '../chemistry';
 import type { PlainDate } from '../grammar';
 import { checkTypedDate } from '../laboratory';
 import { figureText } from '../measurement';
@@ -232,17 +232,18 @@ function checkSample(
 
 /** What speaks against a request: an analysis that states no such thing, or a sample that cannot be asked for it. */
 function checkRequest(request: SampleRequest, field: string, sample: Sample): readonly Finding[] {
-  const { analysisId, unit, as, requirement } = request;
+  const { analysisId, unit, as, requirement, part: partId } = request;
   const analysis = findAnalysis(analysisId, sample.own);
   if (!analysis) return [impossible('not-in-catalogue', `${field}.analysisId`, { kind: 'method' })];
+  const part = partsOf(analysis).find(({ id }) => id === partId);
+  const { statedAs } = part ?? analysis;
   const isStated =
-    analysis.statedAs.length === 0
-      ? as === null
-      : analysis.statedAs.some(({ formula }) => formula === as);
+    statedAs.length === 0 ? as === null : statedAs.some(({ formula }) => formula === as);
   return [
     ...(analysis.units.includes(unit)
       ? []
       : [impossible('other-unit', `${field}.unit`, { units: analysis.units })]),
+    ...(partId === undefined || part ? [] : [impossible('no-such-part', `${field}.part`)]),
     ...(isStated ? [] : [impossible('not-stated-as', `${field}.as`)]),
     ...checkDryMatter(request, sample, field),
     ...neededByAny(analysis, unit, sample).map((need) => impossible(need, 'sample')),

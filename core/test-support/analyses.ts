@@ -21,6 +21,7 @@ export interface GivenSample {
   readonly code?: string;
   readonly unit: ResultUnit;
   readonly as: string | null;
+  readonly part?: string;
   readonly expected?: string;
   readonly requirement?: Plain<Requirement>;
   readonly density?: string;
@@ -49,6 +50,7 @@ function sampleFor(analysisId: string, given: GivenSample): RunSample {
     code = 'W-1',
     unit,
     as,
+    part,
     expected,
     requirement,
     density,
@@ -72,6 +74,7 @@ function sampleFor(analysisId: string, given: GivenSample): RunSample {
         ...{ analysisId, unit, as, expected: expected ?? null },
         requirement: requirement ?? { kind: 'none' },
         ...(dryMatter !== undefined && { onDryMatter: true }),
+        ...(part !== undefined && { part }),
       },
     ],
   };

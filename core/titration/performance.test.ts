@@ -8,9 +8,10 @@ import {
   contentText,
   coverageText,
   foundIn,
-  heldAs,
+  heldOf,
   judgeRun,
   molarMassCandidates,
+  partsFound,
 } from './judging';
 import { analysisOf } from './run';
 
@@ -72,7 +73,8 @@ describe('u of the method', () => {
     };
     const verdict = (percent: number | null): string | undefined => {
       const one = acidity({ methodUncertaintyPercent: percent }, ['8.26', '8.26'], { requirement });
-      return heldAs(one.series, one.found)?.text.split(':')[0];
+      const parts = partsFound(one.series, one.judgement);
+      return heldOf(one.series, one.found, parts)?.text.split(':')[0];
     };
     expect([verdict(null), verdict(1.6)]).toEqual(['Passes', 'Fails']);
   });

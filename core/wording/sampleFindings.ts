@@ -6,6 +6,7 @@ export const SAMPLE_FINDINGS = {
   'asked-twice': () => 'The same analysis is asked for twice: keep one.',
   'other-unit': ({ units }: { units: readonly string[] }) =>
     `This analysis is stated in ${units.join(', ')}.`,
+  'no-such-part': () => 'This analysis does not tell that part: choose from its list.',
   'not-stated-as': () => 'This analysis is not stated as that: choose from its list.',
   'density-missing': () =>
     'A content by mass of what is pipetted needs the density of the sample: measure it, or choose another unit.',

@@ -1,14 +1,15 @@
 import { Link } from 'react-router';
 import { figureText, roundHalfEven, roundSignificant } from '#core/measurement';
-import { controlText, requirementText } from '#core/sample';
-import type { Found, Judgement } from '#core/titration/judging';
+import { controlText, requestFor, requirementText } from '#core/sample';
+import type { Found, FoundParts, Judgement } from '#core/titration/judging';
 import {
   contentText,
   coverageText,
   foundIn,
-  heldAs,
+  heldOf,
   judgeRun,
   molarMassCandidates,
+  partsFound,
 } from '#core/titration/judging';
 import { nextStep } from '#core/titration/guidance';
 import type { AnalysisRun, RunState } from '#core/titration/run';
@@ -28,6 +29,7 @@ import { capitalized, Symbol } from '../ui/typeset';
 import { BudgetBars } from './BudgetBars';
 import { Corrections } from './Corrections';
 import { Differences } from './Differences';
+import { PartsFound } from './PartsFound';
 import { ReplicateTable } from './ReplicateTable';
 import { SigningPanel } from './SigningPanel';
 import { CONTROL_LOOKS } from '../samples/controlLooks';
@@ -128,6 +130,7 @@ function SampleJudged({ series }: { readonly series: AnalysisRun }) {
   const { id, sample } = sampleOf(references).state;
   const { result } = judgement;
   const found = result && foundIn(series, result);
+  const parts = partsFound(series, judgement);
   return (
     <section
       aria-labelledby={`sample-${id}`}
@@ -145,7 +148,8 @@ function SampleJudged({ series }: { readonly series: AnalysisRun }) {
           {found ? (
             <>
               <ContentLine series={series} found={found} />
-              <HeldAgainst series={series} found={found} />
+              <PartsFound series={series} parts={parts} />
+              <HeldAgainst series={series} found={found} parts={parts} />
             </>
           ) : (
             <p className="mb-3 text-lg">No titration counts yet.</p>
@@ -242,11 +246,13 @@ function Candidates({ series, found }: FoundProps) {
 }
 
 /** What the result is held against, by the rule that was agreed before, and what that says. */
-function HeldAgainst({ series, found }: FoundProps) {
+function HeldAgainst({ series, found, parts }: FoundProps & { readonly parts: FoundParts }) {
   const { references } = series;
-  const { requirement, unit } = statedBy(references.method, sampleOf(references).state);
-  const held = heldAs(series, found);
-  if (!held) return null;
+  const { sample } = sampleOf(references).state;
+  const held = heldOf(series, found, parts);
+  const request = requestFor(sample, references.method.id);
+  if (!held || !request) return null;
+  const { requirement, unit } = request;
   const { text, isGood } = held;
   const look =
     isGood === null ? 'border-rule-strong' : isGood ? 'border-leaf' : 'border-blush bg-blush-wash';

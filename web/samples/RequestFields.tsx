@@ -1,5 +1,5 @@
 import type { Analysis } from '#core/chemistry';
-import { CATALOGUE, RESULT_UNITS } from '#core/chemistry';
+import { CATALOGUE, partsOf, RESULT_UNITS } from '#core/chemistry';
 import type { Plain } from '#core/grammar';
 import type { Requirement, SampleRequest } from '#core/sample';
 import { DECISION_RULES, RULE_WORDS } from '#core/sample';
@@ -39,8 +39,10 @@ export function RequestFields({
   readonly onRemove: () => void;
 }) {
   const { form, field, errorAt } = sample;
-  const { analysisId, unit, requirement, onDryMatter } = form.watch(at);
+  const { analysisId, unit, requirement, onDryMatter, part: partId } = form.watch(at);
   const analysis = analyses.find(({ id }) => id === analysisId);
+  const parts = analysis ? partsOf(analysis) : [];
+  const { statedAs = [] } = parts.find(({ id }) => id === partId) ?? analysis ?? {};
   return (
     <div className="mb-4 grid grid-cols-1 gap-x-6 gap-y-3 border-l-4 border-rule pl-4 md:grid-cols-3">
       <div className="md:col-span-2">
@@ -67,11 +69,26 @@ export function RequestFields({
         options={(analysis?.units ?? []).map((one) => [one, one])}
         {...field(`${at}.unit`)}
       />
-      {analysis && analysis.statedAs.length > 0 && (
+      {parts.length > 0 && (
         <SelectField
-          key={`as of ${analysisId}`}
+          key={`part of ${analysisId}`}
+          label="Held against it"
+          hint="The other parts are stated beside."
+          options={[[WHOLE, 'all of it'], ...new Map(parts.map(({ id, name }) => [id, name]))]}
+          value={partId ?? WHOLE}
+          onText={(chosen) => {
+            const { part: _before, ...request } = form.getValues(at);
+            const part = parts.find(({ id }) => id === chosen);
+            const as = (part ?? analysis)?.statedAs[0]?.formula ?? null;
+            form.setValue(at, part ? { ...request, part: part.id, as } : { ...request, as });
+          }}
+        />
+      )}
+      {statedAs.length > 0 && (
+        <SelectField
+          key={`as of ${analysisId}/${partId ?? WHOLE}`}
           label="As"
-          options={analysis.statedAs.map(({ formula, name }) => [formula, name])}
+          options={statedAs.map(({ formula, name }) => [formula, name])}
           {...field(`${at}.as`)}
         />
       )}
@@ -107,6 +124,9 @@ export function RequestFields({
     </div>
   );
 }
+
+/** The choice of no part. */
+const WHOLE = 'whole';
 
 const KINDS = [
   ['none', 'nothing'],

@@ -1,5 +1,5 @@
 import type { Own } from '#core/chemistry';
-import { findAnalysis, statedAsOf } from '#core/chemistry';
+import { findAnalysis, partsOf, statedAsOf } from '#core/chemistry';
 import type { PlainDate } from '#core/grammar';
 import type { RunSummary } from '#core/ledger';
 import { listingOf } from '#core/ledger';
@@ -13,13 +13,15 @@ export function analysisName(analysisId: string, own: Own | undefined): string {
 
 /** As what and in which unit: `g/L as tartaric acid`. */
 export function statedText(
-  { analysisId, unit, as, onDryMatter }: SampleRequest,
+  { analysisId, unit, as, onDryMatter, part: partId }: SampleRequest,
   own: Own | undefined,
 ): string {
   const analysis = findAnalysis(analysisId, own);
-  const stated = analysis && statedAsOf(analysis, as);
+  const part = analysis && partsOf(analysis).find(({ id }) => id === partId);
+  const stated = analysis && statedAsOf(part ?? analysis, as);
   const of = onDryMatter === true ? ' in dry matter' : '';
-  return stated ? `${unit} as ${stated.name}${of}` : `${unit}${of}`;
+  const what = part ? `${part.name}, ` : '';
+  return stated ? `${what}${unit} as ${stated.name}${of}` : `${what}${unit}${of}`;
 }
 
 const STANDING_WORDS: Readonly<Record<string, string>> = {

@@ -4,12 +4,12 @@ import { rowsOf, sectionOf } from '../../document';
 import type { Id } from '../../grammar';
 import { paperUnitsOf } from '../../laboratory';
 import { decimalOf, figureText, roundSignificant } from '../../measurement';
-import { controlText, requirementText, statedWithin, takenText } from '../../sample';
+import { controlText, requestFor, requirementText, statedWithin, takenText } from '../../sample';
 import type { JudgedSeries } from '../judging';
-import { contentText, coverageText, foundIn, heldAs, judgedSeries } from '../judging';
+import { coverageText, foundIn, heldOf, judgedSeries, partsFound, statedText } from '../judging';
 import type { AnalysisRun, Report } from '../run';
 import { isBlank, portionText } from '../run';
-import { pipetteVolumeMl, sampleOf, soughtOf, statedBy } from '../setUp';
+import { partAsked, pipetteVolumeMl, sampleOf, soughtOf, statedBy } from '../setUp';
 import type { DocumentContext } from './context';
 import { equipmentSection, excessRows, methodBlocks, ratioText, solutionRows } from './restsOn';
 import { verdictText } from './series';
@@ -79,11 +79,12 @@ function resultsSection(
         const { state } = sampleOf(series.references);
         const { result, averaged } = judgement;
         const found = result && foundIn(series, result);
+        const parts = partsFound(series, judgement);
         return [
           state.sample.code,
-          found ? contentText(series, found) : 'not found',
+          found ? statedText(series, found, parts) : 'not found',
           String(averaged?.n ?? 0),
-          (found && heldAs(series, found)?.text) ?? '–',
+          (found && heldOf(series, found, parts)?.text) ?? '–',
         ];
       }),
     },
@@ -100,10 +101,12 @@ function resultsSection(
 function agreedText(judged: readonly JudgedSeries[]): string | null {
   const agreed = judged.flatMap(({ series: { references } }) => {
     const { state } = sampleOf(references);
-    const { requirement, unit } = statedBy(references.method, state);
-    return requirement.kind === 'none'
-      ? []
-      : [{ code: state.sample.code, text: requirementText(requirement, unit) }];
+    const { unit } = statedBy(references.method, state);
+    const asked = requestFor(state.sample, references.method.id);
+    if (!asked || asked.requirement.kind === 'none') return [];
+    const part = partAsked(references.method, state);
+    const agreed = requirementText(asked.requirement, unit);
+    return [{ code: state.sample.code, text: part ? `${part.name}: ${agreed}` : agreed }];
   });
   const texts = new Set(agreed.map(({ text }) => text));
   if (texts.size <= 1 && agreed.length === judged.length) return agreed[0]?.text ?? null;

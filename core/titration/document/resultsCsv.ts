@@ -15,20 +15,28 @@ const HEADS = [
   'detection',
   'titrations',
   'conformity',
+  'part',
 ];
 
 /**
- * The results of a report as comma-separated values with a head: a line for each sample, decimal points whatever the laboratory
+ * The results of a report as comma-separated values with a head: a line for each sample, and for each
+ * part that two ends tell of it; decimal points whatever the laboratory
  * writes. Source: RFC 4180.
  */
 export function resultsCsv({ number, issuedOn, analysis, results }: Report): string {
-  const lines = results.map((one) => {
+  const lines = results.flatMap((one) => {
     const { titrationUncertainty, methodUncertainty } = one.unrounded;
-    return [
+    const ofParts = (one.parts ?? []).map((part) => [
+      ...[number, issuedOn, one.code, analysis, part.value, part.expandedUncertainty],
+      ...[part.coverageFactor, one.unit, part.as ?? '', part.unrounded.standardUncertainty],
+      ...['', '', one.titrationsAveraged, '', part.part],
+    ]);
+    const whole = [
       ...[number, issuedOn, one.code, analysis, one.value, one.expandedUncertainty],
       ...[one.coverageFactor, one.unit, one.as ?? '', titrationUncertainty],
-      ...[methodUncertainty ?? '', one.detection, one.titrationsAveraged, one.held?.text ?? ''],
+      ...[methodUncertainty ?? '', one.detection, one.titrationsAveraged, one.held?.text ?? '', ''],
     ];
+    return [whole, ...ofParts];
   });
   return [HEADS, ...lines].map((cells) => `${cells.map(cellOf).join(',')}\r\n`).join('');
 }

@@ -32,7 +32,10 @@ export interface Found extends Measured {
  * What a series found: u² = u²(titration) + u²(method). The method's is known from long-term data, so that it limits no degrees of
  * freedom; those of the titration count by Welch and Satterthwaite. Source: ISO 11352:2012, 8; JCGM 100:2008, G.4.
  */
-export function foundIn({ references, setUp }: AnalysisRun, { evaluation }: Result): Found {
+export function foundIn(
+  { references, setUp }: AnalysisRun,
+  { evaluation }: Pick<Result, 'evaluation'>,
+): Found {
   const { value, combinedStandardUncertainty: titrationUncertainty } = evaluation;
   const percent = methodUncertaintyPercent(references);
   const methodUncertainty = percent === null ? null : (Math.abs(value) * percent) / 100;

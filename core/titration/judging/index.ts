@@ -12,16 +12,11 @@ export { outlierText, repeatabilityText, VERDICT_WORDS } from './inWords';
 export { assessFlaskIncident, incidentsOf } from './incidents';
 export { comesToTheSame, issueCertificate, SAME_WITHIN } from './issueCertificate';
 export type { Found } from './found';
-export {
-  contentText,
-  coverageText,
-  DETECTIONS,
-  foundIn,
-  heldAs,
-  molarMassCandidates,
-} from './found';
+export { contentText, coverageText, DETECTIONS, foundIn, molarMassCandidates } from './found';
 export { issueReport, judgedSeries, nextReportNumber } from './issueReport';
 export type { JudgedSeries, ReportDecision } from './issueReport';
+export type { FoundPart, FoundParts } from './parts';
+export { heldOf, partsFound, statedText } from './parts';
 export { reportFindings } from './reportChecks';
 export { deviationsOf } from './resultChecks';
 export type { Judgement, Replicate, Result } from './judge';

@@ -2,12 +2,15 @@ import { roundHalfEven, withFigures } from '../../measurement';
 import { knownMolarity } from '../../reagent';
 import { digestOf } from '../../record';
 import type { SampleState } from '../../sample';
-import type { AnalysisRun, Report, ReportedResult } from '../run';
+import { requestFor } from '../../sample';
+import type { AnalysisRun, Report, ReportedPart, ReportedResult } from '../run';
 import { analysisOf, seriesOf } from '../run';
 import { describeTitrant, sampleOf, statedBy } from '../setUp';
-import { contentText, foundIn, heldAs } from './found';
+import { foundIn } from './found';
 import type { Judgement } from './judge';
 import { judgeRun } from './judge';
+import type { FoundPart } from './parts';
+import { heldOf, partsFound, statedText } from './parts';
 import { CATALOGUE_VERSION, CORE_VERSION } from './versions';
 import { endPointText, workOf } from './work';
 
@@ -77,9 +80,11 @@ export function reportDigest(run: AnalysisRun): string | null {
 function asRounded({
   unrounded: _unrounded,
   effectiveDegreesOfFreedom: _degrees,
+  parts = [],
   ...rounded
 }: ReportedResult): object {
-  return rounded;
+  if (parts.length === 0) return rounded;
+  return { ...rounded, parts: parts.map(({ unrounded: _ofPart, ...part }) => part) };
 }
 
 /** What a report states before anybody has signed it. */
@@ -122,14 +127,15 @@ function statedOf(run: AnalysisRun): Stated {
   };
 }
 
-function reported(
-  series: AnalysisRun,
-  { result, replicates }: Judgement,
-): readonly ReportedResult[] {
+function reported(series: AnalysisRun, judgement: Judgement): readonly ReportedResult[] {
+  const { result, replicates } = judgement;
   if (!result) return [];
   const { state } = sampleOf(series.references);
-  const { unit, as, requirement } = statedBy(series.references.method, state);
+  const { method } = series.references;
+  const { unit, as } = statedBy(method, state);
   const found = foundIn(series, result);
+  const parts = partsFound(series, judgement);
+  const told = [parts.always, ...parts.cases].flat();
   const { value, standardUncertainty, titrationUncertainty, methodUncertainty } = found;
   const { rounded, coverageFactor, degreesOfFreedom, detection } = found;
   return [
@@ -138,7 +144,8 @@ function reported(
       code: state.sample.code,
       unit,
       as: as?.formula ?? null,
-      stated: contentText(series, found),
+      stated: statedText(series, found, parts),
+      ...(told.length > 0 && { parts: told.map(partReported) }),
       detection,
       value: rounded.value,
       expandedUncertainty: rounded.uncertainty,
@@ -148,8 +155,21 @@ function reported(
       titrationsAveraged: replicates.filter(({ verdict }) => verdict === 'counts').length,
       titrationsMade: replicates.filter(({ verdict }) => verdict !== 'open' && verdict !== 'blank')
         .length,
-      requirement,
-      held: heldAs(series, found),
+      requirement: requestFor(state.sample, method.id)?.requirement ?? { kind: 'none' },
+      held: heldOf(series, found, parts),
     },
   ];
+}
+
+function partReported({ part, series, found }: FoundPart): ReportedPart {
+  const { state } = sampleOf(series.references);
+  const { rounded, value, standardUncertainty } = found;
+  return {
+    part: part.name,
+    as: statedBy(series.references.method, state).as?.formula ?? null,
+    value: rounded.value,
+    expandedUncertainty: rounded.uncertainty,
+    coverageFactor: roundHalfEven(found.coverageFactor, 2),
+    unrounded: { value, standardUncertainty },
+  };
 }

@@ -2,8 +2,9 @@ import type { BottleState } from '../../reagent';
 import { certificateInForce } from '../../reagent';
 import type { AnalysisRun, Report } from '../run';
 import { sampleOf } from '../setUp';
-import { contentText, foundIn } from './found';
+import { foundIn } from './found';
 import { judgedSeries } from './issueReport';
+import { partsFound, statedText } from './parts';
 import { titrantWithdrawn } from './recordsNow';
 
 /** What became of a report whose titrant rests on a certificate that was withdrawn since. */
@@ -35,11 +36,12 @@ export function restated(run: AnalysisRun, report: Report, titrant: BottleState)
   const current = certificateInForce(titrant);
   if (!current) return { number, reason, draft: null };
   const again = judgedSeries({ ...run, references: { ...run.references, titrant } });
-  const results = again.flatMap(({ series, judgement: { result } }) => {
+  const results = again.flatMap(({ series, judgement }) => {
+    const { result } = judgement;
     const { id, sample } = sampleOf(series.references).state;
     const was = report.results.find(({ sampleId }) => sampleId === id);
     if (!result || !was) return [];
-    const wouldBe = contentText(series, foundIn(series, result));
+    const wouldBe = statedText(series, foundIn(series, result), partsFound(series, judgement));
     return [{ code: sample.code, stated: was.stated, wouldBe }];
   });
   return { number, reason, draft: { number: current.certificateNumber, results } };

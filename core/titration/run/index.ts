@@ -24,7 +24,7 @@ export {
 } from './places';
 export type { Portion } from './portion';
 export { portionAmount, portionText } from './portion';
-export type { Report, ReportedResult, ReportForm } from './report';
+export type { Report, ReportedPart, ReportedResult, ReportForm } from './report';
 export { REPORT_FORMS, reportLink } from './report';
 export type { Return, Signature, SignatureMeaning } from './signature';
 export { referencesFor, sampleIdOf, seriesOf, seriesWith } from './series';

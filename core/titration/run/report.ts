@@ -9,6 +9,16 @@ import type { SignatureMeaning } from './signature';
 export const REPORT_FORMS = ['batch', 'each'] as const;
 export type ReportForm = (typeof REPORT_FORMS)[number];
 
+/** What two ends told of a part of a sample, in the unit of the whole. */
+export interface ReportedPart {
+  readonly part: string;
+  readonly as: string | null;
+  readonly value: DecimalText;
+  readonly expandedUncertainty: DecimalText;
+  readonly coverageFactor: DecimalText;
+  readonly unrounded: { readonly value: number; readonly standardUncertainty: number };
+}
+
 /** What was found of a sample, frozen. */
 export interface ReportedResult {
   readonly sampleId: Id;
@@ -18,6 +28,8 @@ export interface ReportedResult {
   readonly as: string | null;
   /** The content with its U, unit and k in words, as it is stated. */
   readonly stated: string;
+  /** Every part of every case that may hold; absent where there is one end. */
+  readonly parts?: readonly ReportedPart[];
   readonly detection: 'quantified' | 'below-quantification' | 'below-detection';
   readonly value: DecimalText;
   readonly expandedUncertainty: DecimalText;

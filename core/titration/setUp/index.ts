@@ -44,4 +44,4 @@ export {
   samplesPerRun,
   withAdopted,
 } from './setUp';
-export { contentFromUsual, sampleOf, soughtOf, statedBy } from './sought';
+export { contentFromUsual, ofPart, partAsked, sampleOf, soughtOf, statedBy } from './sought';

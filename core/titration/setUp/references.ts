@@ -48,7 +48,7 @@ export interface RunSample {
 }
 
 /** An analysis, or what it tells of one part of what a sample holds. */
-type StatedAnalysis = Analysis & { readonly part?: Part };
+export type StatedAnalysis = Analysis & { readonly part?: Part };
 
 /** The records that an analysis of samples rests on. A series of it has one sample. */
 export interface AnalysisReferences extends Common {

@@ -1,7 +1,8 @@
-import type { Analysis, ResultUnit, StatedAs } from '../../chemistry';
+import type { Analysis, Part, ResultUnit, StatedAs } from '../../chemistry';
 import {
   findSubstance,
   molarMass,
+  partsOf,
   ratiosOfAnalysis,
   RESULT_UNITS,
   statedAsOf,
@@ -13,7 +14,12 @@ import { commonInput, decimalText, exact, UNITS, ZERO } from '../../measurement'
 import { nominalMolPerL } from '../../reagent';
 import type { SampleState, SampleRequest, Stated } from '../../sample';
 import { requestFor } from '../../sample';
-import type { AnalysisReferences, RunSample, StandardizationReferences } from './references';
+import type {
+  AnalysisReferences,
+  RunSample,
+  StandardizationReferences,
+  StatedAnalysis,
+} from './references';
 import { isAnalysis } from './references';
 
 /** What a run finds out. */
@@ -61,22 +67,71 @@ export function sampleOf({ samples }: Pick<AnalysisReferences, 'samples'>): RunS
   return sample;
 }
 
-/** As what and in which unit a sample is reported by an analysis: as it was asked for, else as is usual. */
-export function statedBy(
+/** What records say of one part of what their sample holds, in the place of the whole. Nothing is known of how well a part is repeated. */
+export function ofPart(references: AnalysisReferences, part: Part): AnalysisReferences {
+  const { performance, ...analysis } = references.method;
+  const usual = likewise(part.statedAs, references.method, sampleOf(references).state);
+  const method = { ...analysis, part, statedAs: usual ? [usual, ...part.statedAs] : [] };
+  if (!performance) return { ...references, method };
+  const { methodUncertaintyPercent } = performance;
+  return {
+    ...references,
+    method: {
+      ...method,
+      performance: {
+        methodUncertaintyPercent,
+        ...{ repeatabilityPercent: null, detectionLimit: null, quantificationLimit: null },
+      },
+    },
+  };
+}
+
+/** The part that a sample was asked for by an analysis; null for the whole. */
+export function partAsked(
   analysis: Analysis,
+  { sample }: Pick<SampleState, 'sample'>,
+): Part | null {
+  const id = requestFor(sample, analysis.id)?.part;
+  return partsOf(analysis).find((part) => part.id === id) ?? null;
+}
+
+/**
+ * As what and in which unit a sample is reported by an analysis: as it was asked for, else as is usual. What was asked of a part is not
+ * asked of the whole; the base or acid of the one is that of the other.
+ */
+export function statedBy(
+  analysis: StatedAnalysis,
   { sample }: Pick<SampleState, 'sample'>,
 ): Pick<SampleRequest, 'unit' | 'expected' | 'requirement'> & {
   readonly as: StatedAs | null;
   readonly onDryMatter: boolean;
 } {
   const request = requestFor(sample, analysis.id);
-  return {
+  const common = {
     unit: request?.unit ?? analysis.units[0] ?? 'mol/L',
-    as: statedAsOf(analysis, request?.as ?? null),
-    expected: request?.expected ?? null,
-    requirement: request?.requirement ?? { kind: 'none' },
     onDryMatter: request?.onDryMatter === true,
   };
+  const asked = partAsked(analysis, { sample });
+  if (request && asked?.id === analysis.part?.id) {
+    const { expected, requirement } = request;
+    return { ...common, as: statedAsOf(analysis, request.as), expected, requirement };
+  }
+  const as = analysis.part
+    ? statedAsOf(analysis, null)
+    : likewise(analysis.statedAs, analysis, { sample });
+  return { ...common, as, expected: null, requirement: { kind: 'none' } };
+}
+
+/** As what the rest is stated beside what was asked for: sodium carbonate beside sodium hydroxide, as they stand in the same order. */
+function likewise(
+  among: readonly StatedAs[],
+  analysis: Analysis,
+  sample: Pick<SampleState, 'sample'>,
+): StatedAs | null {
+  const formula = requestFor(sample.sample, analysis.id)?.as;
+  const asked = partAsked(analysis, sample) ?? analysis;
+  const place = asked.statedAs.findIndex((one) => one.formula === formula);
+  return among[place] ?? among[0] ?? null;
 }
 
 function contentSought({
