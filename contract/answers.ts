@@ -139,7 +139,11 @@ const ofAnalysis = v.strictObject({
     }),
   ),
   portioning: v.variant('kind', [
-    v.strictObject({ kind: v.literal('weighed'), balance: calibratedBalance }),
+    v.strictObject({
+      kind: v.literal('weighed'),
+      balance: calibratedBalance,
+      whole: v.exactOptional(v.literal(true)),
+    }),
     v.strictObject({ kind: v.literal('aliquot'), vessel: equipmentState }),
   ]),
   ...ofRun,

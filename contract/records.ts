@@ -348,7 +348,11 @@ const analysisSetUp = v.strictObject({
     v.readonly(),
   ),
   portioning: v.variant('kind', [
-    v.strictObject({ kind: v.literal('weighed'), balance: recordVersion }),
+    v.strictObject({
+      kind: v.literal('weighed'),
+      balance: recordVersion,
+      whole: v.exactOptional(v.literal(true)),
+    }),
     v.strictObject({ kind: v.literal('aliquot'), vessel: recordVersion }),
   ]),
   calculated: v.exactOptional(

@@ -66,8 +66,8 @@ export type Content = { readonly unit: Unit } & (
   | {
       readonly statedAs: 'mass-per-unit';
       readonly molarMass: Expression;
-      /** Of one unit, such as a tablet. */
-      readonly unitMass: Expression;
+      /** Of one unit, such as a tablet; absent where each portion is one. */
+      readonly unitMass?: Expression;
     }
   | {
       readonly statedAs: 'equivalent-mass';
@@ -124,7 +124,7 @@ export type Determination = ContentOfBurette | ContentOfFlask;
 /**
  * The balance of a determination, from which all its figures follow. For a titrant c V = nu n, where n is m b P / M of a weighed
  * standard or c_s V_a of a solution; for what is in the flask x = nu c_s V, or x = nu_e c_e V_e - nu c_s V where an excess is
- * titrated back; x is c V_a, c_eq V_a / z, beta V_a / M, w m / M or w rho V_a / M, phi rho_pure V_a / M, q m / (M m_unit), m / M or
+ * titrated back; x is c V_a, c_eq V_a / z, beta V_a / M, w m / M or w rho V_a / M, phi rho_pure V_a / M, q m / (M m_unit), q / M of one whole unit, m / M or
  * m / (z M_eq).
  * Source: the balance of amounts at the equivalence point.
  */
@@ -207,7 +207,11 @@ function contentOf(sought: Content): readonly Factor<Expression>[] {
     case 'volume-fraction':
       return [times('sought'), portion, times(sought.pureDensity), over(sought.molarMass)];
     case 'mass-per-unit':
-      return [times('sought'), portion, over(sought.molarMass), over(sought.unitMass)];
+      return [
+        times('sought'),
+        ...(sought.unitMass ? [portion, over(sought.unitMass)] : []),
+        over(sought.molarMass),
+      ];
     case 'molar-mass':
       return [portion, over('sought')];
     case 'equivalent-mass':

@@ -272,7 +272,11 @@ function neededByAny(
   unit: SampleRequest['unit'],
   sample: Sample,
 ): readonly Need[] {
-  const needs = portions.map(({ kind }) => needsOf(unit, sample, kind));
+  const needs = portions.flatMap(({ kind }) =>
+    kind === 'weighed'
+      ? [needsOf(unit, sample, kind), needsOf(unit, sample, 'whole')]
+      : [needsOf(unit, sample, kind)],
+  );
   return needs.find((one) => one.length === 0) ?? needs[0] ?? [];
 }
 
@@ -280,18 +284,18 @@ function neededByAny(
 export function needsOf(
   unit: SampleRequest['unit'],
   { density, unitMass }: Pick<Sample, 'density' | 'unitMass'>,
-  portion: 'weighed' | 'aliquot',
+  portion: 'weighed' | 'aliquot' | 'whole',
 ): readonly Need[] {
   switch (RESULT_UNITS[unit].quantity) {
     case 'mass-fraction':
       return portion === 'aliquot' && !density ? ['density-missing'] : [];
     case 'mass-per-unit':
-      return unitMass ? [] : ['unit-mass-missing'];
+      return unitMass || portion === 'whole' ? [] : ['unit-mass-missing'];
     case 'molarity':
     case 'equivalents':
     case 'mass-concentration':
     case 'volume-fraction':
-      return portion === 'weighed' ? ['volume-needed'] : [];
+      return portion === 'aliquot' ? [] : ['volume-needed'];
     case 'equivalent-mass':
       return [];
   }

@@ -97,18 +97,19 @@ function sampleFor(analysisId: string, given: GivenSample): RunSample {
 export function analysisScript(
   analysis: string | Analysis,
   titrant: { readonly substanceId: string; readonly molarity: string },
-  portioning: 'weighed' | { readonly pipetteMl: string },
+  portioning: 'weighed' | 'whole' | { readonly pipetteMl: string },
   ...given: readonly GivenSample[]
 ): RunScript {
   const method = typeof analysis === 'string' ? analysisOf(analysis) : analysis;
   const analysisId = method.id;
   const bottle: BottleState = bottleOf(titrant.substanceId, made(titrant.molarity));
   const samples = given.map((one) => sampleFor(analysisId, one));
-  const vessel = portioning === 'weighed' ? null : pipetteOf(portioning.pipetteMl);
+  const vessel = typeof portioning === 'string' ? null : pipetteOf(portioning.pipetteMl);
+  const whole = portioning === 'whole' ? ({ whole: true } as const) : {};
   const rules = withOverrides(DEFAULT_HOUSE_RULES, method.rules);
   const references: AnalysisReferences = {
     ...{ method, titrant: bottle, samples, burette, excess: null, thermometer: null },
-    portioning: vessel ? { kind: 'aliquot', vessel } : { kind: 'weighed', balance },
+    portioning: vessel ? { kind: 'aliquot', vessel } : { kind: 'weighed', balance, ...whole },
     rulesInForce: rules,
   };
   return new RunScript(
@@ -123,7 +124,7 @@ export function analysisScript(
       })),
       portioning: vessel
         ? { kind: 'aliquot', vessel: { id: vessel.id, version: 1 } }
-        : { kind: 'weighed', balance: { id: 'balance-1', version: 1 } },
+        : { kind: 'weighed', balance: { id: 'balance-1', version: 1 }, ...whole },
       excess: null,
       burette: { id: 'burette-1', version: 1 },
       rules,

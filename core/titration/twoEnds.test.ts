@@ -57,7 +57,7 @@ function told(script: RunScript) {
   const parts = partsFound(series, judgement);
   return {
     parts,
-    text: statedText(series, found, parts),
+    text: statedText({ series, judgement }, found, parts),
     held: heldOf(series, found, parts),
     cases: parts.cases.map((one) =>
       one.map(({ part, found: of }) => `${part.id} ${of.value.toFixed(2)}`),

@@ -6,6 +6,8 @@ export const SAMPLE_FINDINGS = {
   'asked-twice': () => 'The same analysis is asked for twice: keep one.',
   'other-unit': ({ units }: { units: readonly string[] }) =>
     `This analysis is stated in ${units.join(', ')}.`,
+  'whole-units-by-unit': ({ code }: { code: string }) =>
+    `Of whole units the content of one is found; sample ${code} is asked for in another unit. Weigh parts of it instead.`,
   'no-such-part': () => 'This analysis does not tell that part: choose from its list.',
   'not-stated-as': () => 'This analysis is not stated as that: choose from its list.',
   'density-missing': () =>

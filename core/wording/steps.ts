@@ -96,8 +96,19 @@ const STEPS = {
     `This run is paused. Whoever goes on resumes it.${isFlaskUnderBurette ? '' : ' The burette is then filled and read again.'}`,
   settle: ({ flask, place }: OfFlask & { place: PlaceKind }) =>
     `Two different entries for the ${PLACE_NAMES[place]} of flask ${String(flask)}: settle which one stands.`,
-  'may-stop': ({ count, spread }: { count: number; spread: string }) =>
-    `You may stop: ${String(count)} titrations agree within ${figureText(spread)}.`,
+  'may-stop': ({
+    count,
+    spread,
+    isWhole = false,
+  }: {
+    count: number;
+    spread: string;
+    /** Whether each flask held a whole unit. */
+    isWhole?: boolean;
+  }) =>
+    isWhole
+      ? `You may stop: ${String(count)} whole units are titrated; they spread over ${figureText(spread)}. More of them tell that better.`
+      : `You may stop: ${String(count)} titrations agree within ${figureText(spread)}.`,
   stop: ({
     made,
     atLeast,
@@ -165,8 +176,17 @@ const STEPS = {
     why,
     massG,
     substance,
-  }: OfFlask & { why: WhyAnother; massG: number; substance: string }) =>
-    `${whyText(why)}Weigh about ${figureText(roundHalfEven(massG, 2))} g of ${substance} into flask ${String(flask)}.`,
+    isWhole = false,
+  }: OfFlask & {
+    why: WhyAnother;
+    massG: number;
+    substance: string;
+    /** Whether that is one whole unit of it. */
+    isWhole?: boolean;
+  }) =>
+    isWhole
+      ? `${whyText(why)}Weigh one whole unit of ${substance} into flask ${String(flask)}.`
+      : `${whyText(why)}Weigh about ${figureText(roundHalfEven(massG, 2))} g of ${substance} into flask ${String(flask)}.`,
   pipette: ({
     flask,
     why,

@@ -10,6 +10,7 @@ import {
   judgeRun,
   molarMassCandidates,
   partsFound,
+  unitsText,
 } from '#core/titration/judging';
 import { nextStep } from '#core/titration/guidance';
 import type { AnalysisRun, RunState } from '#core/titration/run';
@@ -131,6 +132,7 @@ function SampleJudged({ series }: { readonly series: AnalysisRun }) {
   const { result } = judgement;
   const found = result && foundIn(series, result);
   const parts = partsFound(series, judgement);
+  const units = unitsText(series, judgement);
   return (
     <section
       aria-labelledby={`sample-${id}`}
@@ -148,6 +150,7 @@ function SampleJudged({ series }: { readonly series: AnalysisRun }) {
           {found ? (
             <>
               <ContentLine series={series} found={found} />
+              {units !== null && <p className="mb-3 text-lg">{units}</p>}
               <PartsFound series={series} parts={parts} />
               <HeldAgainst series={series} found={found} parts={parts} />
             </>

@@ -136,6 +136,7 @@ function SetUp(stores: SampleStores) {
     sampleIds: asked ? [asked.id] : null,
     titrantId: search.get('titrant'),
     thermometerId: null,
+    areWhole: null,
   });
   const bench = sampleBench(chosen, stores);
   // Of the burette that the run before left; another one stands elsewhere.
@@ -443,6 +444,18 @@ function TitrantFields({
           onChoose({ instrumentId });
         }}
       />
+      {bench.mayBeWhole && (
+        <div className="col-span-full">
+          <CheckField
+            label="One whole unit in each flask"
+            hint="The content of each by itself, and how far they scatter. Without it: weighed parts of the powder, by the mean mass of one."
+            checked={bench.areWhole}
+            onTick={(areWhole) => {
+              onChoose({ areWhole });
+            }}
+          />
+        </div>
+      )}
       <ExcessChoice
         excess={analysis.excess}
         own={analysis.own}

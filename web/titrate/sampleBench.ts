@@ -1,4 +1,5 @@
 import type { Analysis, Own } from '#core/chemistry';
+import { RESULT_UNITS } from '#core/chemistry';
 import type { PlainDate } from '#core/grammar';
 import type { HouseRules } from '#core/laboratory';
 import { withOverrides } from '#core/laboratory';
@@ -17,7 +18,7 @@ import type {
   RunSample,
   SampleChoice,
 } from '#core/titration/setUp';
-import { asCalculated } from '#core/titration/setUp';
+import { asCalculated, statedBy } from '#core/titration/setUp';
 import { at } from './onTheBench';
 import { pipettesOf, vesselsFor } from './vessels';
 
@@ -31,6 +32,8 @@ export interface ChosenSamples {
   readonly pipetteId: string | null;
   readonly buretteId: string | null;
   readonly thermometerId: string | null;
+  /** Whether each portion is a whole unit; null where nobody chose. */
+  readonly areWhole: boolean | null;
 }
 
 /** What the laboratory has. */
@@ -92,7 +95,12 @@ export function sampleBench(chosen: ChosenSamples, stores: SampleStores) {
   const thermometers = equipment.filter((one) => one.equipment.type === 'thermometer');
   const thermometer = thermometers.find(({ id }) => id === chosen.thermometerId);
   const rulesInForce = withOverrides(rules, analysis.rules);
-  const portioning = instrument && portioningBy(instrument);
+  const mayBeWhole = picked.every(
+    (state) => RESULT_UNITS[statedBy(analysis, state).unit].quantity === 'mass-per-unit',
+  );
+  // What one weighs on average nobody needs who titrates them one by one.
+  const areWhole = chosen.areWhole ?? picked.every(({ sample }) => sample.unitMass === null);
+  const portioning = instrument && portioningBy(instrument, mayBeWhole && areWhole);
   const delivering = burette && calibratedBurette(burette);
   const chosenSamples = picked.map((state) => ({ state, ...dilutedBy(state, equipment) }));
   const references: AnalysisReferences | null =
@@ -120,6 +128,9 @@ export function sampleBench(chosen: ChosenSamples, stores: SampleStores) {
     },
     ...{ excesses, excessBottle, pipettes, pipette, excess, thermometers, thermometer },
     ...{ rulesInForce, references, portioning: portioning?.choice ?? null },
+    /** Whether a whole unit may be taken for a portion: where the content of one is asked for, and it is weighed. */
+    mayBeWhole: mayBeWhole && portioning?.choice.kind === 'weighed',
+    areWhole,
     /** Of the titrant that is chosen; null where it is known otherwise. */
     calculated: isCalculated ? calculated.molarity : null,
     samples: chosenSamples.map(({ state, steps }): SampleChoice => ({
@@ -189,6 +200,7 @@ function instrumentsFor(
 
 function portioningBy(
   instrument: EquipmentState,
+  areWhole: boolean,
 ): { readonly choice: PortioningChoice; readonly record: Portioning } | null {
   if (instrument.equipment.type !== 'balance') {
     return {
@@ -197,10 +209,11 @@ function portioningBy(
     };
   }
   const balance = calibratedBalance(instrument);
+  const whole = areWhole ? ({ whole: true } as const) : {};
   return (
     balance && {
-      choice: { kind: 'weighed', balance: at(instrument) },
-      record: { kind: 'weighed', balance },
+      choice: { kind: 'weighed', balance: at(instrument), ...whole },
+      record: { kind: 'weighed', balance, ...whole },
     }
   );
 }

@@ -82,7 +82,7 @@ function resultsSection(
         const parts = partsFound(series, judgement);
         return [
           state.sample.code,
-          found ? statedText(series, found, parts) : 'not found',
+          found ? statedText({ series, judgement }, found, parts) : 'not found',
           String(averaged?.n ?? 0),
           (found && heldOf(series, found, parts)?.text) ?? '–',
         ];

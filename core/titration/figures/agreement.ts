@@ -2,7 +2,7 @@ import { roundHalfEven } from '../../measurement';
 import type { ConcordanceLimit, Summary } from '../../statistics';
 import type { RunState } from '../run';
 import { isBlank } from '../run';
-import { arrangementOf, isAnalysis } from '../setUp';
+import { arrangementOf, isAnalysis, takesWholeUnits } from '../setUp';
 import { amountIn } from './portions';
 import { relativePerMl } from './volumes';
 
@@ -20,6 +20,20 @@ export interface Agreement {
 
 const percent = (value: number): string => `${roundHalfEven(value, 2)} %`;
 
+/** Nothing is asked of how they agree. */
+const WHATEVER: Agreement = {
+  compares: 'molarities',
+  limit: { maxRange: Number.POSITIVE_INFINITY },
+  limitText: 'whatever they spread',
+  bandPercent: () => null,
+  spreadText: (_, molarities) => percent(molarities.relativeRangePercent),
+};
+
+/** Whether each flask holds a whole unit: they differ by what they hold, not by how they were titrated. */
+export function areWholeUnits({ references }: Pick<RunState, 'references'>): boolean {
+  return isAnalysis(references) && takesWholeUnits(references.portioning);
+}
+
 /** The repeatability limit of its analysis, % of the content; null where the laboratory has entered none. */
 export function repeatabilityLimitPercent({
   references,
@@ -32,6 +46,7 @@ export function repeatabilityLimitPercent({
 /** The rule that a run follows: the repeatability limit where one is known; titres of equal aliquots, molarities of portions that differ by design. */
 export function agreementOf(run: RunState): Agreement {
   const { rules } = run.setUp;
+  if (areWholeUnits(run)) return WHATEVER;
   const r = repeatabilityLimitPercent(run);
   if (r !== null) {
     return {
@@ -77,12 +92,6 @@ export function agreementOf(run: RunState): Agreement {
       };
     }
     case 'none':
-      return {
-        compares: 'molarities',
-        limit: { maxRange: Number.POSITIVE_INFINITY },
-        limitText: 'whatever they spread',
-        bandPercent: () => null,
-        spreadText: (_, molarities) => percent(molarities.relativeRangePercent),
-      };
+      return WHATEVER;
   }
 }

@@ -1,4 +1,4 @@
-export { agreementOf, repeatabilityLimitPercent } from './agreement';
+export { agreementOf, areWholeUnits, repeatabilityLimitPercent } from './agreement';
 export type { Corrections } from './corrections';
 export { correctionsOf, plainMassFactor } from './corrections';
 export type { CurvePoint } from './curve';

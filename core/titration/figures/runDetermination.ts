@@ -13,7 +13,15 @@ import type { EquipmentState } from '../../metrology';
 import { calibratedPointOf } from '../../metrology';
 import { bottleMolarityInput, lotMolarMassInput, lotPurityInput } from '../../reagent';
 import type { AnalysisReferences, RunReferences, StandardizationReferences } from '../setUp';
-import { isAnalysis, pipetteVolumeMl, sampleOf, soughtIn, soughtOf, statedBy } from '../setUp';
+import {
+  isAnalysis,
+  pipetteVolumeMl,
+  sampleOf,
+  soughtIn,
+  soughtOf,
+  statedBy,
+  takesWholeUnits,
+} from '../setUp';
 
 /** The records that a determination rests on: of a standardization, or of a series of an analysis. */
 export type DeterminingRecords =
@@ -81,9 +89,14 @@ function contentDetermination(
       aliquot: deliveredBy(pipette),
       flask: deliveredBy(flask),
     })),
-    ...(massFactor && portioning.kind === 'weighed' && { massFactor }),
+    ...(massFactor && takesMasses(portioning) && { massFactor }),
     excess: measuredExcess(excess, blank, perExcess),
   };
+}
+
+/** Whether the mass of a portion counts: that of a whole unit is only on record. */
+function takesMasses(portioning: AnalysisReferences['portioning']): boolean {
+  return portioning.kind === 'weighed' && !takesWholeUnits(portioning);
 }
 
 function knownOf(

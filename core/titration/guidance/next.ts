@@ -1,7 +1,7 @@
 import type { TwoEnds } from '../../chemistry';
 import { describeLastEnd, isAutocatalytic } from '../../chemistry';
 import type { Heating, StepCode, StepSaid, StepValues, WhyAnother } from '../../wording';
-import { forecastFirstEnd, forecastFlask, hasFirstEnd } from '../figures';
+import { areWholeUnits, forecastFirstEnd, forecastFlask, hasFirstEnd } from '../figures';
 import type { Judgement } from '../judging';
 import { seriesFault } from '../judging';
 import type { Flask, RunState } from '../run';
@@ -54,7 +54,12 @@ export function nextStep(run: RunState, judgement: Judgement): NextStep {
   const [first] = waiting;
   const { isConcordant, averaged, spread, limit } = judgement;
   if (isConcordant && !lacksBlank && !waiting.some(isBlank)) {
-    const values = { count: averaged?.n ?? 0, spread: spread.averaged ?? '' };
+    const isWhole = areWholeUnits(run);
+    const values = {
+      count: averaged?.n ?? 0,
+      spread: spread.averaged ?? '',
+      ...(isWhole && { isWhole }),
+    };
     return step('certify', null, 'may-stop', values);
   }
   if (lacksBlank && filled >= planned) return blankStep(run);
@@ -161,7 +166,9 @@ export function portionStep(run: RunState, judgement: Judgement, isExtra: boolea
   const { portion, excess } = arrangementOf(run.references);
   if (portion.unit === 'g') {
     const substance = weighedName(run);
-    return step('weigh', flask, 'weigh', { flask, why, massG: planned.suggested, substance });
+    const isWhole = areWholeUnits(run);
+    const values = { flask, why, massG: planned.suggested, substance };
+    return step('weigh', flask, 'weigh', isWhole ? { ...values, isWhole } : values);
   }
   return step('pipette', flask, 'pipette', {
     ...{ flask, why, volumeMl: planned.suggested, excess: excessSaid(excess) },

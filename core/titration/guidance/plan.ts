@@ -6,7 +6,14 @@ import { exact } from '../../measurement';
 import type { Burette } from '../../metrology';
 import { plainDeterminationOf } from '../figures';
 import type { RunReferences } from '../setUp';
-import { arrangementOf, soughtOf } from '../setUp';
+import {
+  arrangementOf,
+  isAnalysis,
+  sampleOf,
+  soughtOf,
+  takesWholeUnits,
+  unitMassG,
+} from '../setUp';
 
 /** What to weigh or pipette, and what the series will take. */
 export interface SeriesPlan {
@@ -64,7 +71,7 @@ interface BlankNeed {
 const TIP_ML = 2;
 
 /**
- * Plans a series of replicates; `fixedMl` is the volume of the pipette where one measures the portion, `blank` what the
+ * Plans a series of replicates; `fixed` is the portion where it leaves no choice, mL or g, `blank` what the
  * blanks take. Source of the good range: 40 to 90 % of the burette's capacity, below which reading errors dominate and above which a
  * refill adds two readings.
  */
@@ -73,7 +80,7 @@ export function planSeries(
   molarityMolPerL: number,
   burette: Burette,
   rules: HouseRules,
-  fixedMl: number | null,
+  fixed: number | null,
   blank = ONE_BLANK,
 ): SeriesPlan {
   const capacityMl = Number(burette.capacityMl);
@@ -82,10 +89,9 @@ export function planSeries(
     least: GOOD_RANGE.least * capacityMl,
     most: GOOD_RANGE.most * capacityMl,
   };
-  const fixed = fixedMl === null ? null : determination.titreMl(fixedMl, molarityMolPerL);
-  const titreMl = { ...good, suggested: fixed ?? good.suggested };
-  const portion = (titre: number): number =>
-    fixedMl ?? determination.portion(titre, molarityMolPerL);
+  const ofFixed = fixed === null ? null : determination.titreMl(fixed, molarityMolPerL);
+  const titreMl = { ...good, suggested: ofFixed ?? good.suggested };
+  const portion = (titre: number): number => fixed ?? determination.portion(titre, molarityMolPerL);
   // The more is in the flask, the less is left of an excess.
   const ends = [portion(titreMl.least), portion(titreMl.most)] as const;
   return {
@@ -114,9 +120,16 @@ export function planRun(
     molarityMolPerL,
     burette,
     rules,
-    arrangementOf(references).portion.fixedMl,
+    fixedPortion(references),
     blankNeed(method, determination),
   );
+}
+
+/** A portion that leaves no choice: what a pipette holds, mL, or a whole unit, g; null where there is one. */
+function fixedPortion(references: RunReferences): number | null {
+  return isAnalysis(references) && takesWholeUnits(references.portioning)
+    ? unitMassG(sampleOf(references).state)
+    : arrangementOf(references).portion.fixedMl;
 }
 
 /** Titrations that a house rule asks for, the rough one with them. */

@@ -37,4 +37,5 @@ export {
   signingFindings,
   signingOf,
 } from './signing';
+export { unitsText } from './units';
 export { indicatorIdOf } from './work';

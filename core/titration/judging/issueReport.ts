@@ -144,7 +144,7 @@ function reported(series: AnalysisRun, judgement: Judgement): readonly ReportedR
       code: state.sample.code,
       unit,
       as: as?.formula ?? null,
-      stated: statedText(series, found, parts),
+      stated: statedText({ series, judgement }, found, parts),
       ...(told.length > 0 && { parts: told.map(partReported) }),
       detection,
       value: rounded.value,

@@ -29,6 +29,7 @@ import type { OutcomeSaid } from '../../wording';
 import type { Corrections } from '../figures';
 import {
   agreementOf,
+  areWholeUnits,
   correctionsOf,
   curveEndOf,
   flaskMolarity,
@@ -150,7 +151,7 @@ function judged(run: RunState): Judgement {
     });
   const molarities = titrated.map((item) => item.molarity);
   const agreement = agreementOf(run);
-  const r = repeatabilityLimitPercent(run);
+  const r = areWholeUnits(run) ? null : repeatabilityLimitPercent(run);
   const concordance =
     r === null
       ? largestConcordantSet(

@@ -9,7 +9,9 @@ import { sampleIdOf } from '../run';
 import { ofPart, partAsked, sampleOf, soughtOf } from '../setUp';
 import type { Found } from './found';
 import { contentText, foundIn, heldAs } from './found';
+import type { JudgedSeries } from './issueReport';
 import type { Judgement } from './judge';
+import { unitsText } from './units';
 
 /** What was found of one part of what a sample holds. */
 export interface FoundPart {
@@ -106,15 +108,16 @@ function evaluated(
   return { evaluation, model };
 }
 
-/** What was found of a sample, in a line: the whole, and its parts where two ends tell them. */
+/** What was found of a sample, in a line: the whole, its parts where two ends tell them, and how single units differ. */
 export function statedText(
-  series: AnalysisRun,
+  { series, judgement }: JudgedSeries,
   found: Found,
   { always, cases }: FoundParts,
 ): string {
   const line = (one: FoundPart): string => `${one.part.name} ${contentText(one.series, one.found)}`;
   const said = cases.map((parts) => parts.map(line).join(', '));
-  return [contentText(series, found), ...always.map(line), said.join('; or ')]
+  const units = unitsText(series, judgement) ?? '';
+  return [contentText(series, found), ...always.map(line), said.join('; or '), units]
     .filter((text) => text !== '')
     .join('; ');
 }

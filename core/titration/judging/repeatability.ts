@@ -2,7 +2,7 @@ import { propagate } from '../../measurement';
 import type { KnownScatter, PooledScatter, Summary } from '../../statistics';
 import { poolScatter } from '../../statistics';
 import type { Repeatability } from '../figures';
-import { measurementModel } from '../figures';
+import { areWholeUnits, measurementModel } from '../figures';
 import type { Flask, RunState } from '../run';
 import { soughtOf } from '../setUp';
 
@@ -57,8 +57,9 @@ export function accountsOf(run: RunState, flasks: readonly Flask[], accurate: Su
     scatter: scatterPercent === null ? null : scatterPercent / 100 / root,
     method: methodPercent === null ? null : Number(methodPercent) / 100 / root,
   };
-  const pooling =
-    run.setUp.rules.pooling === 'pooled' ? poolingOf(run, relative.inputs * root, accurate) : null;
+  // Whole units scatter by what they hold: that says nothing of the method, nor the method of that.
+  const isPooled = run.setUp.rules.pooling === 'pooled' && !areWholeUnits(run);
+  const pooling = isPooled ? poolingOf(run, relative.inputs * root, accurate) : null;
   const method = relative.method === null ? null : byMethod(relative.method);
   if (pooling && !pooling.pooled.isTooLarge) {
     const { sd, degreesOfFreedom } = pooling.pooled;

@@ -41,7 +41,8 @@ export function restated(run: AnalysisRun, report: Report, titrant: BottleState)
     const { id, sample } = sampleOf(series.references).state;
     const was = report.results.find(({ sampleId }) => sampleId === id);
     if (!result || !was) return [];
-    const wouldBe = statedText(series, foundIn(series, result), partsFound(series, judgement));
+    const parts = partsFound(series, judgement);
+    const wouldBe = statedText({ series, judgement }, foundIn(series, result), parts);
     return [{ code: sample.code, stated: was.stated, wouldBe }];
   });
   return { number, reason, draft: { number: current.certificateNumber, results } };

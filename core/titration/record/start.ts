@@ -216,7 +216,7 @@ function resolvePortioning(
   if (choice.kind === 'weighed') {
     const balance = calibratedBalance(state);
     return balance
-      ? { kind: 'weighed', balance }
+      ? { kind: 'weighed', balance, ...(choice.whole && { whole: true }) }
       : impossible('not-a', 'instrument', { kind: 'balance' });
   }
   return isPipette(state.equipment) || state.equipment.type === 'burette'

@@ -1,4 +1,4 @@
-import { findIndicator, findSubstance, solventOf } from '../../chemistry';
+import { findIndicator, findSubstance, RESULT_UNITS, solventOf } from '../../chemistry';
 import type { PlainDate } from '../../grammar';
 import type { HouseRules } from '../../laboratory';
 import { correctingThermometer, isCalibrationOverdue } from '../../metrology';
@@ -14,7 +14,14 @@ import type {
   RunSample,
   StandardizationReferences,
 } from '../setUp';
-import { arrangementOf, isAnalysis, soughtOf, standardSubstanceId, statedBy } from '../setUp';
+import {
+  arrangementOf,
+  isAnalysis,
+  soughtOf,
+  standardSubstanceId,
+  statedBy,
+  takesWholeUnits,
+} from '../setUp';
 
 /**
  * What a house rule recommends instead of a run: a titrant that is itself a primary standard, as dichromate is, is made up by
@@ -146,6 +153,8 @@ function checkSampleStart(
   { state, dilutions }: RunSample,
 ): readonly Finding[] {
   const { code } = state.sample;
+  const { unit } = statedBy(method, state);
+  const isWhole = takesWholeUnits(portioning);
   if (state.disposed) return [impossible('sample-disposed-of', 'samples', { code })];
   const isAsMade = dilutions.every(
     ({ pipette, flask }, i) =>
@@ -156,7 +165,10 @@ function checkSampleStart(
     ...(portioning.kind === 'weighed' && dilutions.length > 0
       ? [impossible('dilution-weighed', 'samples', { code })]
       : []),
-    ...needsOf(statedBy(method, state).unit, state.sample, portioning.kind).map((need) =>
+    ...(isWhole && RESULT_UNITS[unit].quantity !== 'mass-per-unit'
+      ? [impossible('whole-units-by-unit', 'samples', { code })]
+      : []),
+    ...needsOf(unit, state.sample, isWhole ? 'whole' : portioning.kind).map((need) =>
       impossible(need, need === 'volume-needed' ? 'instrument' : 'samples'),
     ),
   ];

@@ -23,7 +23,7 @@ export type {
   RunStandard,
   StandardizationReferences,
 } from './references';
-export { isAnalysis } from './references';
+export { isAnalysis, takesWholeUnits } from './references';
 export type {
   Adopted,
   AnalysisSetUp,
@@ -44,4 +44,12 @@ export {
   samplesPerRun,
   withAdopted,
 } from './setUp';
-export { contentFromUsual, ofPart, partAsked, sampleOf, soughtOf, statedBy } from './sought';
+export {
+  contentFromUsual,
+  ofPart,
+  partAsked,
+  sampleOf,
+  soughtOf,
+  statedBy,
+  unitMassG,
+} from './sought';

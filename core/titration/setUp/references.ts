@@ -34,8 +34,18 @@ export interface StandardizationReferences extends Common {
 
 /** What measures portions of samples. */
 export type Portioning =
-  | { readonly kind: 'weighed'; readonly balance: CalibratedBalance }
+  | {
+      readonly kind: 'weighed';
+      readonly balance: CalibratedBalance;
+      /** Each portion is one unit of the sample, such as a tablet. */
+      readonly whole?: true;
+    }
   | { readonly kind: 'aliquot'; readonly vessel: EquipmentState };
+
+/** Whether each flask holds one whole unit of its sample. */
+export function takesWholeUnits(portioning: Portioning): boolean {
+  return portioning.kind === 'weighed' && portioning.whole === true;
+}
 
 /** A sample in a run. */
 export interface RunSample {

@@ -57,7 +57,7 @@ export interface StandardizationSetUp extends Circumstances {
 
 /** How portions of samples are measured into the flasks. */
 export type PortioningChoice =
-  | { readonly kind: 'weighed'; readonly balance: RecordVersion }
+  | { readonly kind: 'weighed'; readonly balance: RecordVersion; readonly whole?: true }
   | { readonly kind: 'aliquot'; readonly vessel: RecordVersion };
 
 /** A sample that is titrated, and how it was diluted before: the first of its dilutions, or none of them. */
@@ -151,7 +151,7 @@ export function withAdopted(setUp: RunSetUp, adopted: readonly Adopted[]): RunSe
       })),
       portioning:
         portioning.kind === 'weighed'
-          ? { kind: 'weighed', balance: at(portioning.balance) }
+          ? { ...portioning, balance: at(portioning.balance) }
           : { kind: 'aliquot', vessel: at(portioning.vessel) },
     };
   }

@@ -16,11 +16,12 @@ import type { SampleState, SampleRequest, Stated } from '../../sample';
 import { requestFor } from '../../sample';
 import type {
   AnalysisReferences,
+  Portioning,
   RunSample,
   StandardizationReferences,
   StatedAnalysis,
 } from './references';
-import { isAnalysis } from './references';
+import { isAnalysis, takesWholeUnits } from './references';
 
 /** What a run finds out. */
 interface Sought {
@@ -140,14 +141,14 @@ function contentSought({
 }: Pick<AnalysisReferences, 'method' | 'samples' | 'portioning'>): Sought {
   const { state } = sampleOf(series);
   const { unit, as, expected } = statedBy(method, state);
-  const isWeighed = series.portioning.kind === 'weighed';
-  const content = contentOf(method, state, unit, as, isWeighed);
+  const { portioning } = series;
+  const content = contentOf(method, state, unit, as, portioning);
   return {
     as: content,
     name: as ? `content of ${as.name}` : 'equivalent mass of the acid',
     symbol: SYMBOLS[RESULT_UNITS[unit].quantity],
     expected:
-      expected === null ? usualContent(method, state, content, as, isWeighed) : Number(expected),
+      expected === null ? usualContent(method, state, content, as, portioning) : Number(expected),
     believedWithin: expected === null ? BELIEVED.usual : BELIEVED.expected,
   };
 }
@@ -169,7 +170,7 @@ function contentOf(
   sample: SampleState,
   key: ResultUnit,
   as: StatedAs | null,
-  isWeighed: boolean,
+  portioning: Portioning,
 ): Content {
   const { quantity, unit } = RESULT_UNITS[key];
   const mass = (): Expression =>
@@ -188,7 +189,7 @@ function contentOf(
     case 'mass-fraction':
       return {
         ...{ statedAs: 'mass-fraction', unit, molarMass: mass() },
-        ...(isWeighed ? {} : { density: statedInput(sample, 'density') }),
+        ...(portioning.kind === 'weighed' ? {} : { density: statedInput(sample, 'density') }),
         ...(statedBy(analysis, sample).onDryMatter
           ? { dryMatter: statedInput(sample, 'dryMatter') }
           : {}),
@@ -201,7 +202,7 @@ function contentOf(
     case 'mass-per-unit':
       return {
         ...{ statedAs: 'mass-per-unit', unit, molarMass: mass() },
-        unitMass: statedInput(sample, 'unitMass'),
+        ...(takesWholeUnits(portioning) ? {} : { unitMass: statedInput(sample, 'unitMass') }),
       };
     case 'equivalent-mass':
       return { statedAs: 'equivalent-mass', unit, equivalents: exact(1) };
@@ -251,6 +252,11 @@ const NEAR_ENOUGH: Readonly<Record<keyof typeof OF_SAMPLE, string>> = {
   dryMatter: '100',
 };
 
+/** What one unit of a sample weighs, g: as stated, or near enough for a plan. */
+export function unitMassG({ sample: { unitMass } }: Pick<SampleState, 'sample'>): number {
+  return Number(unitMass?.value ?? NEAR_ENOUGH.unitMass);
+}
+
 /** A sample with what is not stated of it taken near enough. */
 function roughly({ sample, ...state }: SampleState): SampleState {
   const { density, unitMass, dryMatter } = sample;
@@ -276,9 +282,9 @@ export function contentFromUsual(
 ): number {
   const { state } = sampleOf(series);
   const { unit, as } = statedBy(method, state);
-  const isWeighed = series.portioning.kind === 'weighed';
-  const content = contentOf(method, state, unit, as, isWeighed);
-  return usualContent(method, state, content, as, isWeighed, usual);
+  const { portioning } = series;
+  const content = contentOf(method, state, unit, as, portioning);
+  return usualContent(method, state, content, as, portioning, usual);
 }
 
 /** What such samples usually hold, in another unit than the usual one: by way of the amount in a portion. */
@@ -287,7 +293,7 @@ function usualContent(
   sample: SampleState,
   wanted: Content,
   as: StatedAs | null,
-  isWeighed: boolean,
+  portioning: Portioning,
   inUsualUnit = analysis.typical,
 ): number {
   const [usualUnit = 'mol/L'] = analysis.units;
@@ -299,8 +305,9 @@ function usualContent(
       ...{ blank: { kind: 'none' }, excess: null },
     });
   const usual = counted(
-    contentOf(analysis, roughly(sample), usualUnit, usualAs, isWeighed),
+    contentOf(analysis, roughly(sample), usualUnit, usualAs, portioning),
     usualAs,
   );
-  return counted(wanted, as).found(1, usual.titreMl(1, inUsualUnit));
+  const amount = takesWholeUnits(portioning) ? unitMassG(sample) : 1;
+  return counted(wanted, as).found(amount, usual.titreMl(amount, inUsualUnit));
 }

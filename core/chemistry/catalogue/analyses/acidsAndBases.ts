@@ -160,7 +160,7 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
     targetUPercent: 2,
     cautions: [FILL_BELOW_EYES, 'Ethanol is flammable: no flame, no open hot plate.'],
     remark:
-      'At once and cold: it hydrolyses. The filler may stay cloudy. The mean mass of a tablet goes with the sample.',
+      'At once and cold: it hydrolyses. The filler may stay cloudy. Whole tablets one by one, or the powder of twenty: then the mean mass of one goes with the sample.',
   }),
   analysis({
     ...ACID_BY_HYDROXIDE,
