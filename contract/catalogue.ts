@@ -300,7 +300,12 @@ const analysis = v.strictObject({
   statedAs,
   twoEnds: v.exactOptional(
     v.strictObject({
-      first: v.strictObject({ indicatorId: id, indicatorDrops: positive, until: line }),
+      first: v.strictObject({
+        indicatorId: id,
+        indicatorDrops: positive,
+        until: line,
+        colours: v.strictObject({ before: colour, endPoint: colour }),
+      }),
       always: v.array(part),
       cases: v.array(v.array(part)),
     }),

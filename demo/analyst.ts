@@ -112,6 +112,7 @@ async function takeStep(
       return;
     case 'read-stop':
     case 'read-restart':
+    case 'read-first-end':
     case 'settle':
     case 'resume':
     case 'certify':

@@ -1,4 +1,4 @@
-import type { AnalysisRun, RunState } from '#core/titration/run';
+import type { AnalysisRun, BuretteMoment, RunState } from '#core/titration/run';
 import { isAnalysisRun, sampleIdOf, seriesOf } from '#core/titration/run';
 import { plainDeterminationOf } from '#core/titration/figures';
 import { pipetteVolumeMl } from '#core/titration/setUp';
@@ -23,6 +23,8 @@ interface SampleBench {
   readonly chance: Chance;
   readonly enter: (fact: NewFact) => Promise<void>;
   readonly look: () => Promise<RunState>;
+  /** Of a titration with two ends, how much of it runs in up to the first; null where there is one. */
+  readonly toFirstEnd: number | null;
 }
 
 /** Titrates each sample of a batch in duplicate, after a blank where the analysis asks for one. */
@@ -58,11 +60,14 @@ function analysisIn(run: RunState): AnalysisRun {
   throw new Error('the demo analyses samples here');
 }
 
-async function titrate({ chance, enter }: SampleBench, flask: number, titreMl: number) {
-  const read = (moment: 'initial' | 'final', value: number): NewFact => ({
+async function titrate({ chance, enter, toFirstEnd }: SampleBench, flask: number, titreMl: number) {
+  const read = (moment: BuretteMoment, value: number): NewFact => ({
     kind: 'run.burette-read',
     body: { flask, moment, readingMl: roundHalfEven(value, 2), carriedFrom: null, reason: null },
   });
   await enter(read('initial', 0));
+  if (toFirstEnd !== null) {
+    await enter(read('first-end', toFirstEnd * titreMl + HAND_ML * chance.normal()));
+  }
   await enter(read('final', Math.max(0.02, titreMl + HAND_ML * chance.normal())));
 }

@@ -414,7 +414,7 @@ export async function loadDemo(
         samples,
         portioning: { kind: 'aliquot', vessel: await atVersion('equipment', batch.pipette) },
         excess: null,
-        burette: await atVersion('equipment', 'piston20'),
+        burette: await atVersion('equipment', batch.burette ?? 'piston20'),
         rules: withOverrides(
           DEFAULT_HOUSE_RULES,
           findAnalysis(analysisId, ownAnalyses)?.rules ?? {},
@@ -430,7 +430,7 @@ export async function loadDemo(
     });
     const bench = { chance, enter: (fact: NewFact) => enter(analyst, runId, fact), look };
     await workBatch(
-      bench,
+      { ...bench, toFirstEnd: batch.toFirstEnd ?? null },
       codes.map((code) => ({ sampleId: idOf(code), content: batch.contents[code] ?? 0 })),
     );
     const run = await look();

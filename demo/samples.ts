@@ -1,6 +1,6 @@
 import type { Plain } from '#core/grammar';
 import type { Requirement, Sample, SampleRequest } from '#core/sample';
-import type { GLASSWARE, PersonKey } from './cooperative';
+import type { BURETTES, GLASSWARE, PersonKey } from './cooperative';
 
 /** A sample of the made-up week; its days count from today. */
 export interface PlannedSample {
@@ -36,8 +36,9 @@ function asks(
   as: string,
   expected: string | null,
   requirement: Plain<Requirement> = { kind: 'none' },
+  part?: string,
 ): Plain<SampleRequest> {
-  return { analysisId, unit, as, expected, requirement };
+  return { analysisId, unit, as, expected, requirement, ...(part !== undefined && { part }) };
 }
 
 type Rule = Extract<Requirement, { kind: 'limits' }>['rule'];
@@ -74,6 +75,10 @@ export interface PlannedBatch {
   readonly analysis: string;
   readonly titrant: string;
   readonly pipette: keyof typeof GLASSWARE;
+  /** The piston burette, where nothing is said. */
+  readonly burette?: keyof typeof BURETTES;
+  /** Of a titration with two ends, how much of it runs in up to the first. */
+  readonly toFirstEnd?: number;
   /** What each really holds, in the unit in which it is asked for. */
   readonly contents: Readonly<Record<string, number>>;
   /** Why it is begun in spite of what speaks against it. */
@@ -134,6 +139,18 @@ export const BATCHES: readonly PlannedBatch[] = [
     titrant: 'S032',
     pipette: 'pipette50',
     contents: { 'R-041': 38 },
+  },
+  {
+    day: -1,
+    by: 'tobin',
+    analysis: 'lye-two-ends',
+    titrant: '0415',
+    pipette: 'pipette10',
+    burette: 'glass50',
+    // 1.4 g/100 mL of hydroxide, and 0.3 of carbonate.
+    contents: { 'C-021': 1.626 },
+    toFirstEnd: 0.9304,
+    begunBecause: 'The second end is that of methyl orange, as the supplier of the lye has it.',
   },
 ];
 
@@ -237,6 +254,20 @@ export const SAMPLES: readonly PlannedSample[] = [
       density: { value: '1.012', plusMinus: '0.002' },
       store: 'chemicals, tray 3',
       requests: [asks('acid-in-cleaning-product', '% m/m', 'HNO3', '1.9', limits('1.5', '2.5'))],
+    }),
+  },
+  {
+    receivedDay: -2,
+    by: 'tobin',
+    sample: sample({
+      code: 'C-021',
+      description: 'caustic in use',
+      source: 'filling line 2',
+      customer: 'filling',
+      store: 'chemicals, tray 3',
+      requests: [
+        asks('lye-two-ends', 'g/100 mL', 'NaOH', '1.4', limits('1.0', '2.0'), 'hydroxide'),
+      ],
     }),
   },
   {

@@ -16,12 +16,18 @@ interface Case {
   /** Net masses in g, each from a boat before and after; null where the pipette measures. */
   readonly masses?: readonly string[];
   readonly temperatureC?: string;
+  /** Why it goes on all the same. */
+  readonly reason?: string;
+  /** Whether each flask holds one whole unit of it. */
+  readonly areWhole?: true;
+  /** Readings at the first of two ends. */
+  readonly firsts?: readonly string[];
   readonly finals: readonly string[];
   /** From the molarity of the titrant and of an excess, mol/L. */
   readonly byHand: (titrantMolPerL: number, excessMolPerL: number) => number;
   /** U in per cent of the content, between what it is by hand with and without what the certificate and the titration share. */
   readonly expandedPercent: readonly [low: number, high: number];
-  readonly judged?: (page: Page) => Promise<void>;
+  readonly judged?: (page: Page, titrantMolPerL: number) => Promise<void>;
 }
 
 const mean = (...figures: readonly number[]): number =>
@@ -57,6 +63,51 @@ const CASES: readonly Case[] = [
     expandedPercent: [0.2, 1],
     judged: async (page) => {
       await expect(page.getByText(/% of the claim/).first()).toBeVisible();
+    },
+  },
+  {
+    name: 'whole tablets, one in each flask',
+    code: 'T-911',
+    analysis: 'acetylsalicylic acid in tablets',
+    expected: '500',
+    areWhole: true,
+    masses: ['0.6021', '0.6610', '0.5979'],
+    finals: ['27.60', '27.30', '27.55'],
+    byHand: (c) => c * mean(27.6, 27.3, 27.55) * 180.158,
+    // s = 0.161 mL of 27.48, 0.58 %: 4.30 s / root 3, with little of titrant and burette.
+    expandedPercent: [1.3, 1.7],
+    judged: async (page) => {
+      await expect(page.getByText(/^3 units, /)).toContainText(/s = 3\.0 mg \(0\.58 %\)/);
+    },
+  },
+  {
+    name: 'lye at two ends: all of it, hydroxide against its limit, carbonate',
+    code: 'L-912',
+    analysis: 'lye: hydroxide and carbonate, two ends',
+    expected: '1.4',
+    receive: async (page) => {
+      await page.getByLabel('Which part').selectOption('hydroxide');
+      await page.getByLabel('Held against', { exact: true }).selectOption('limits');
+      await page.getByLabel('At least').fill('1.0');
+      await page.getByLabel('At most').fill('1.4');
+    },
+    instrument: /Pipette V10/,
+    reason: 'methyl orange, as the lye is known for years',
+    firsts: ['36.00', '36.04'],
+    finals: ['38.00', '38.04'],
+    byHand: (c) => (c * 38.02 * 39.997) / 10 / 10,
+    expandedPercent: [0.2, 0.6],
+    judged: async (page, c) => {
+      // 2 x 36.02 - 38.02 = 34.02 mL for the hydroxide, 38.02 - 36.02 = 2.00 mL for the carbonate.
+      const of = async (part: string): Promise<number> => {
+        const said = page
+          .locator('dt', { hasText: new RegExp(`^${part}$`) })
+          .locator('xpath=../dd');
+        return Number(/^([\d.]+) ±/.exec(await said.innerText())?.[1]);
+      };
+      expect(await of('hydroxide')).toBeCloseTo((c * 34.02 * 39.997) / 100, 2);
+      expect(await of('carbonate')).toBeCloseTo((c * 2 * 105.988) / 100, 2);
+      await expect(page.getByText(/(Passes|Fails): .*\(hydroxide\)/).first()).toBeVisible();
     },
   },
   {
@@ -130,7 +181,7 @@ async function receive(page: Page, given: Case): Promise<void> {
   await expect(page.getByRole('heading', { level: 1, name: 'Titrate samples' })).toBeFocused();
 }
 
-async function fill(page: Page, { masses, finals }: Case): Promise<void> {
+async function fill(page: Page, { masses, finals, areWhole }: Case): Promise<void> {
   if (!masses) {
     for (const flask of finals.keys()) {
       await page.getByRole('form', { name: 'Next entry' }).press('Enter');
@@ -142,7 +193,10 @@ async function fill(page: Page, { masses, finals }: Case): Promise<void> {
   let boatG = 12;
   for (const [i, massG] of masses.entries()) {
     const flask = String(i + 1);
-    await page.getByRole('textbox', { name: `before, flask ${flask}` }).fill(boatG.toFixed(4));
+    const before = page.getByRole('textbox', { name: `before, flask ${flask}` });
+    // More than are planned: the next step is to titrate.
+    if (i >= 2 && areWhole) await page.keyboard.press('w');
+    await before.fill(boatG.toFixed(4));
     boatG -= Number(massG);
     await page.getByRole('textbox', { name: `after, flask ${flask}` }).fill(boatG.toFixed(4));
     await page.keyboard.press('Enter');
@@ -155,8 +209,12 @@ for (const given of CASES) {
     await signInToDemo(page, 'Jasna');
     await receive(page, given);
     if (given.instrument) await choose(page, 'Portions (on|with)', given.instrument);
+    if (given.areWhole) {
+      await expect(page.getByLabel('One whole unit in each flask')).toBeChecked();
+    }
     const titrant = await statedAt(page, 'Titrant');
     const excess = await statedAt(page, 'In excess');
+    if (given.reason) await page.getByLabel('Why it goes on all the same').fill(given.reason);
     await page.getByRole('button', { name: 'To the bench' }).click();
     await expect(page.getByRole('heading', { level: 1 })).toContainText(given.code);
     await fill(page, given);
@@ -171,6 +229,8 @@ for (const given of CASES) {
         await page.keyboard.press('h');
         await enter(page, new RegExp(`temperature, flask ${flask}`), given.temperatureC);
       }
+      const first = given.firsts?.[i];
+      if (first) await enter(page, new RegExp(`first end, flask ${flask}`), first);
       await enter(page, new RegExp(`final reading, flask ${flask}`), finalMl);
       await expect(page.getByRole('region', { name: `Flask ${flask}` })).toContainText(finalMl);
     }
@@ -191,7 +251,7 @@ for (const given of CASES) {
     const [low, high] = given.expandedPercent;
     expect(percent, text).toBeGreaterThan(low);
     expect(percent, text).toBeLessThan(high);
-    await given.judged?.(page);
+    await given.judged?.(page, titrant);
   });
 }
 

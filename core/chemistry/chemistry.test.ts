@@ -288,6 +288,7 @@ test.each([
   ['lye-two-ends', 'NaOH', 1],
   ['alkalinity-two-ends', 'CaCO3', 1 / 2],
   ['nitrogen-by-distillation', 'N', 1],
+  ['nitrogen-by-distillation', 'N25', 1 / 4],
   ['acid-value', 'KOH', 1],
   ['saponification-value', 'KOH', 1],
   ['oxalic-acid-by-permanganate', 'Ca', 5 / 2],
@@ -310,4 +311,14 @@ test.each([
   const { perTitrant } = ratiosOfAnalysis(analysis, statedAsOf(analysis, formula));
   expect(statedAsOf(analysis, formula)?.formula).toBe(formula);
   expect(perTitrant).toBeCloseTo(ratio, 12);
+});
+
+test('protein is nitrogen times the factor that its name states', () => {
+  const analysis = findAnalysis('nitrogen-by-distillation');
+  const proteins = analysis?.statedAs.filter(({ name }) => name.startsWith('protein')) ?? [];
+  expect(proteins).toHaveLength(3);
+  for (const { name, formula, perFormulaUnit } of proteins) {
+    const factor = molarMass(formula).valueGPerMol / perFormulaUnit / molarMass('N').valueGPerMol;
+    expect(factor).toBeCloseTo(Number(/× ([\d.]+)/.exec(name)?.[1]), 10);
+  }
 });

@@ -71,6 +71,9 @@ test('that they differ is no fault: none is set aside, and after the least numbe
     code: 'may-stop',
     values: { count: 2, isWhole: true },
   });
+  // One more that is weighed already is titrated first.
+  script.weigh(3, '0.6610');
+  expect(nextStep(script.state, judgeRun(script.state))).toMatchObject({ flask: 3 });
   const begun = tablets([]);
   expect(nextStep(begun.state, judgeRun(begun.state)).says.values).toMatchObject({ isWhole: true });
   expect(unitsText(analysisOf(begun.state), judgeRun(begun.state))).toBeNull();

@@ -52,10 +52,10 @@ export function PartsFound({
 
 function PartLines({ parts }: { readonly parts: readonly FoundPart[] }) {
   return (
-    <dl>
+    <dl className="gap-x-4 sm:grid sm:grid-cols-[max-content_minmax(0,1fr)]">
       {parts.map(({ part, series, found }) => (
-        <div key={part.id} className="flex flex-wrap gap-x-3 text-lg">
-          <dt className="min-w-40 text-ink-soft">{part.name}</dt>
+        <div key={part.id} className="sm:contents">
+          <dt className="text-ink-soft">{part.name}</dt>
           <dd className="font-semibold">{contentText(series, found)}</dd>
         </div>
       ))}

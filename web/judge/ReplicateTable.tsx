@@ -2,7 +2,7 @@ import { findIncident } from '#core/incident';
 import { figureText } from '#core/measurement';
 import type { Judgement } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
-import { portionText } from '#core/titration/run';
+import { portionText, titreToFirstEndMl } from '#core/titration/run';
 import { outcomeText } from '#core/wording';
 import { foundHead, foundText } from '../titrate/found';
 import { VERDICTS } from '../titrate/wording';
@@ -23,10 +23,15 @@ export function ReplicateTable({
   readonly run: RunState;
   readonly judgement: Judgement;
 }) {
+  const areTwoEnds = run.flasks.some(({ firstEnd }) => firstEnd);
   return (
     <Table
       caption="Titrations"
-      heads={['Flask', 'Portion', 'Titre / mL', foundHead(run), 'Verdict']}
+      heads={[
+        ...['Flask', 'Portion'],
+        ...(areTwoEnds ? ['First end / mL'] : []),
+        ...['Titre / mL', foundHead(run), 'Verdict'],
+      ]}
       rows={judgement.replicates.map(({ flask, titreMl, molarity, verdict, why }) => ({
         key: String(flask.number),
         cells: [
@@ -34,6 +39,13 @@ export function ReplicateTable({
           <span key="m" className="font-mono whitespace-nowrap">
             {portionText(flask.portion.value)}
           </span>,
+          ...(areTwoEnds
+            ? [
+                <span key="f" className="font-mono">
+                  {figureText(titreToFirstEndMl(flask) ?? '–')}
+                </span>,
+              ]
+            : []),
           <span key="t" className="font-mono">
             {figureText(titreMl ?? '–')}
           </span>,

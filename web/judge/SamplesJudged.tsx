@@ -197,6 +197,7 @@ function ContentLine({ series, found }: FoundProps) {
           <span className="text-2xl">{foundUnit(series)}</span>
           <span className="text-lg font-normal">
             {as && ` as ${as.name}`}
+            {references.method.twoEnds && ', in all'}
             {onDryMatter && ' in dry matter'}
           </span>
         </p>

@@ -72,8 +72,8 @@ export function RequestFields({
       {parts.length > 0 && (
         <SelectField
           key={`part of ${analysisId}`}
-          label="Held against it"
-          hint="The other parts are stated beside."
+          label="Which part"
+          hint="The others are stated beside it."
           options={[[WHOLE, 'all of it'], ...new Map(parts.map(({ id, name }) => [id, name]))]}
           value={partId ?? WHOLE}
           onText={(chosen) => {

@@ -18,11 +18,14 @@ interface BuretteDrawingProps {
   /** The initial reading of the flask under the burette. */
   readonly startedMl: number | null;
   readonly forecast: Forecast['onBurette'];
+  /** Whether that is the first of two ends. */
+  readonly isFirstEnd?: boolean;
 }
 
 /** The burette to scale: graduations, level, where to run to and where the end point is expected. */
 export function BuretteDrawing(props: BuretteDrawingProps) {
-  const { burette, liquid, levelMl, startedMl, forecast } = props;
+  const { burette, liquid, levelMl, startedMl, forecast, isFirstEnd = false } = props;
+  const endName = isFirstEnd ? 'first end' : 'end expected';
   const capacityMl = Number(burette.capacityMl);
   const y = (ml: number): number => ZERO_Y + (ml / capacityMl) * (LAST_Y - ZERO_Y);
   const level = levelMl === null ? LAST_Y + 14 : y(levelMl);
@@ -35,7 +38,9 @@ export function BuretteDrawing(props: BuretteDrawingProps) {
     >
       <Tube level={level} liquid={liquid} />
       <Graduations capacityMl={capacityMl} y={y} inkAt={inkAbove(liquid, level)} />
-      {forecast && <ExpectedEnd forecast={forecast} capacityMl={capacityMl} y={y} />}
+      {forecast && (
+        <ExpectedEnd forecast={forecast} endName={endName} capacityMl={capacityMl} y={y} />
+      )}
       {startedMl !== null && <StartMark startedMl={startedMl} y={y(startedMl)} />}
       {levelMl !== null && (
         <Loupe
@@ -176,12 +181,13 @@ function Graduations({ capacityMl, y, inkAt }: GraduationsProps) {
 
 interface ExpectedEndProps {
   readonly forecast: NonNullable<Forecast['onBurette']>;
+  readonly endName: string;
   readonly capacityMl: number;
   readonly y: (ml: number) => number;
 }
 
 /** The band where the end point is expected, and the mark to which one may run freely. */
-function ExpectedEnd({ forecast, capacityMl, y }: ExpectedEndProps) {
+function ExpectedEnd({ forecast, endName, capacityMl, y }: ExpectedEndProps) {
   const from = y(forecast.from);
   const to = y(Math.min(forecast.to, capacityMl));
   const freely = y(forecast.runFreelyTo);
@@ -203,19 +209,25 @@ function ExpectedEnd({ forecast, capacityMl, y }: ExpectedEndProps) {
         strokeWidth="1.6"
         strokeDasharray="5 3"
       />
-      <ExpectedEndWords forecast={forecast} freelyY={freely} bandY={(from + to) / 2} />
+      <ExpectedEndWords
+        forecast={forecast}
+        endName={endName}
+        freelyY={freely}
+        bandY={(from + to) / 2}
+      />
     </g>
   );
 }
 
 interface ExpectedEndWordsProps {
   readonly forecast: NonNullable<Forecast['onBurette']>;
+  readonly endName: string;
   readonly freelyY: number;
   /** The middle of the band. */
   readonly bandY: number;
 }
 
-function ExpectedEndWords({ forecast, freelyY, bandY }: ExpectedEndWordsProps) {
+function ExpectedEndWords({ forecast, endName, freelyY, bandY }: ExpectedEndWordsProps) {
   // Two lines of writing need some room between them.
   const endY = Math.max(bandY, freelyY + 26);
   const x = TUBE.right;
@@ -239,7 +251,7 @@ function ExpectedEndWords({ forecast, freelyY, bandY }: ExpectedEndWordsProps) {
         strokeWidth="1.6"
       />
       <text x={x + 30} y={endY + 9} fill="var(--color-blush)" fontWeight="700">
-        end expected
+        {endName}
       </text>
       <text
         x={x + 30}

@@ -1,12 +1,14 @@
 import type { Colour } from '#core/chemistry';
 import { figureText, roundHalfEven } from '#core/measurement';
 import type { Flask, RunState } from '#core/titration/run';
-import { forecastFlask } from '#core/titration/figures';
+import { forecastFlask, hasFirstEnd } from '#core/titration/figures';
 import { isBlank } from '#core/titration/run';
+import { isAnalysis } from '#core/titration/setUp';
 
 /** The colours to look for, and what a drop is worth. */
 export function EndPointHint({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
   const { colours, course } = run.references.method;
+  const first = awaitedFirst(run, flask);
   const { dropPercent } = forecastFlask(run, flask, null);
   const before = flask.provisional.at(-1);
   const shade = run.flasks
@@ -15,11 +17,11 @@ export function EndPointHint({ run, flask }: { readonly run: RunState; readonly 
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-[15px] text-ink-soft">
       <ol aria-label="Colours of the flask" className="flex flex-wrap items-center gap-y-1">
-        {(course ?? [colours.before]).map((colour, i) => (
+        {(first ? [first.before] : (course ?? [colours.before])).map((colour, i) => (
           <Swatch key={i} colour={colour} />
         ))}
-        <Swatch word="wanted" colour={colours.endPoint} isWanted />
-        <Swatch word="overshot" colour={colours.overshot} />
+        <Swatch word="wanted" colour={(first ?? colours).endPoint} isWanted />
+        {!first && <Swatch word="overshot" colour={colours.overshot} />}
       </ol>
       {shade && (
         <a href={`/api/files/${shade.file.fileId}`} className="flex items-center gap-1.5">
@@ -39,6 +41,13 @@ export function EndPointHint({ run, flask }: { readonly run: RunState; readonly 
       )}
     </div>
   );
+}
+
+/** The colours of the first of two ends, while it is awaited; null otherwise. */
+function awaitedFirst(run: RunState, flask: Flask) {
+  const { references } = run;
+  if (!isAnalysis(references) || !hasFirstEnd(run, flask) || flask.firstEnd) return null;
+  return references.method.twoEnds?.first.colours ?? null;
 }
 
 interface SwatchProps {

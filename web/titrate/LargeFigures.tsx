@@ -1,7 +1,7 @@
 import { figureText, roundHalfEven } from '#core/measurement';
 import type { NextStep } from '#core/titration/guidance';
 import type { RunState } from '#core/titration/run';
-import { forecastFlask } from '#core/titration/figures';
+import { forecastNextEnd } from '#core/titration/figures';
 import { flaskOf } from '#core/titration/run';
 
 /** The figures that are needed with both hands at the burette, to be read from two metres. */
@@ -16,7 +16,8 @@ export function LargeFigures({
 }) {
   const flask = flaskOf(run, step.flask);
   const capacityMl = Number(run.references.burette.capacityMl);
-  const onBurette = flask ? forecastFlask(run, flask, levelMl).onBurette : null;
+  const next = flask && forecastNextEnd(run, flask, levelMl);
+  const onBurette = next?.onBurette ?? null;
   return (
     <div
       className="grid min-h-0 flex-1 grid-cols-1 content-center gap-x-8 gap-y-6 border-t border-rule md:grid-cols-2"
@@ -24,7 +25,7 @@ export function LargeFigures({
     >
       <Large name="run freely to" value={onBurette && roundHalfEven(onBurette.runFreelyTo, 1)} />
       <Large
-        name="expect the end at"
+        name={next?.isFirst ? 'expect the first end at' : 'expect the end at'}
         value={onBurette && roundHalfEven(onBurette.expected, 2)}
         isMain
       />

@@ -2,7 +2,7 @@ import type { Forecast } from '#core/titration/figures';
 import type { NextStep } from '#core/titration/guidance';
 import type { Judgement } from '#core/titration/judging';
 import type { RunState } from '#core/titration/run';
-import { forecastFlask } from '#core/titration/figures';
+import { forecastNextEnd } from '#core/titration/figures';
 import {
   blankStep,
   nextStep,
@@ -48,6 +48,8 @@ interface Position {
   readonly levelMl: number | null;
   readonly startedMl: number | null;
   readonly forecast: Forecast['onBurette'];
+  /** Whether that is the first of two ends. */
+  readonly isFirstEnd: boolean;
 }
 
 /** What the burette shows: the level as typed or read, and the forecast of the flask at hand. */
@@ -58,11 +60,11 @@ export function burettePosition(run: RunState, step: NextStep, previewMl: number
   const levelMl = isOnScale ? previewMl : readMl;
   const flask = flaskOf(run, step.flask);
   if (!flask || !step.action.startsWith('read-')) {
-    return { levelMl, startedMl: null, forecast: null };
+    return { levelMl, startedMl: null, forecast: null, isFirstEnd: false };
   }
   const from = flask.refills.at(-1)?.restart ?? flask.initial;
-  const { onBurette } = forecastFlask(run, flask, levelMl);
+  const { isFirst, onBurette } = forecastNextEnd(run, flask, levelMl);
   // A burette that has to be refilled first shows no end point below its last mark.
   const forecast = onBurette && onBurette.expected <= capacityMl ? onBurette : null;
-  return { levelMl, startedMl: from ? Number(from.value) : null, forecast };
+  return { levelMl, startedMl: from ? Number(from.value) : null, forecast, isFirstEnd: isFirst };
 }

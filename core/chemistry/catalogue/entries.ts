@@ -222,6 +222,7 @@ export interface TwoEnds {
     readonly indicatorDrops: number;
     /** What is seen there, as a clause: `the last pink is gone`. */
     readonly until: string;
+    readonly colours: { readonly before: Colour; readonly endPoint: Colour };
   };
   /** Parts that are there in any case. */
   readonly always: readonly Part[];

@@ -5,10 +5,18 @@ import type { Id } from '../../grammar';
 import { paperUnitsOf } from '../../laboratory';
 import { decimalOf, figureText, roundSignificant } from '../../measurement';
 import { controlText, requestFor, requirementText, statedWithin, takenText } from '../../sample';
-import type { JudgedSeries } from '../judging';
-import { coverageText, foundIn, heldOf, judgedSeries, partsFound, statedText } from '../judging';
+import type { JudgedSeries, Replicate } from '../judging';
+import {
+  answerText,
+  coverageText,
+  foundIn,
+  heldOf,
+  judgedSeries,
+  partsFound,
+  statedText,
+} from '../judging';
 import type { AnalysisRun, Report } from '../run';
-import { isBlank, portionText } from '../run';
+import { isBlank, portionText, titreToFirstEndMl } from '../run';
 import { partAsked, pipetteVolumeMl, sampleOf, soughtOf, statedBy } from '../setUp';
 import type { DocumentContext } from './context';
 import { equipmentSection, excessRows, methodBlocks, ratioText, solutionRows } from './restsOn';
@@ -51,19 +59,27 @@ export function reportDocument(
   return {
     title: 'Report of analysis',
     number,
-    headline: headlineOf(report, results),
+    headline: headlineOf(report, judged),
     issuer: context.issuer,
     sections: parts.flatMap((part) => part ?? []),
     end: `End of report ${number}.`,
   };
 }
 
-/** The result of the only sample; of several, what was found of how many. */
-function headlineOf({ analysis }: Report, results: Report['results']): string {
-  const [only, ...others] = results;
-  return only && others.length === 0
-    ? `${only.code}: ${only.stated}`
-    : `${analysis}: ${String(results.length)} samples`;
+/** What was asked of the only sample; of several, what was found of how many. */
+function headlineOf({ analysis }: Report, judged: readonly JudgedSeries[]): string {
+  const found = judged.filter(({ judgement }) => judgement.result);
+  const [only, ...others] = found;
+  if (!only?.judgement.result || others.length > 0) {
+    return `${analysis}: ${String(found.length)} samples`;
+  }
+  const { series, judgement } = only;
+  const answer = answerText(
+    series,
+    foundIn(series, only.judgement.result),
+    partsFound(series, judgement),
+  );
+  return `${sampleOf(series.references).state.sample.code}: ${answer}`;
 }
 
 function resultsSection(
@@ -167,7 +183,7 @@ function titrationsSection(run: AnalysisRun, judged: readonly JudgedSeries[]) {
     const { code } = sampleOf(series.references).state.sample;
     const unit = soughtOf(series.references).as.unit.symbol;
     return judgement.replicates.flatMap((one) => {
-      const { flask, titreMl, molarity } = one;
+      const { flask, molarity } = one;
       if (one.verdict === 'open' || seen.has(flask.number)) return [];
       seen.add(flask.number);
       return [
@@ -175,7 +191,7 @@ function titrationsSection(run: AnalysisRun, judged: readonly JudgedSeries[]) {
           isBlank(flask) ? 'blank' : code,
           String(flask.number),
           portionText(flask.portion.value, volume),
-          titreMl === null ? '–' : `${figureText(titreMl)} ${volume}`,
+          titreText(one, volume),
           molarity === null
             ? '–'
             : `${figureText(roundSignificant(molarity, CONTENT_FIGURES))} ${unit}`,
@@ -191,6 +207,13 @@ function titrationsSection(run: AnalysisRun, judged: readonly JudgedSeries[]) {
       rows: rows.toSorted((a, b) => Number(a[1]) - Number(b[1])),
     },
   ]);
+}
+
+/** The titre of a flask, of two ends both: `36.00; 38.00 mL`. */
+function titreText({ flask, titreMl }: Replicate, volume: string): string {
+  if (titreMl === null) return '–';
+  const ends = [titreToFirstEndMl(flask), titreMl].flatMap((one) => one ?? []);
+  return `${ends.map((one) => figureText(one)).join('; ')} ${volume}`;
 }
 
 /** What the figures cover, u of the titration and of the method apart, and what the paper may be used for. */

@@ -2,7 +2,7 @@ import type { EndOnBurette } from '../../determination';
 import { endOnBurette } from '../../determination';
 import { summarize } from '../../statistics';
 import type { Flask, RunState } from '../run';
-import { deliveriesMl, isBlank, seriesWith, stretchesToFirstEnd, titreMl } from '../run';
+import { deliveriesMl, isBlank, seriesWith, titreMl, titreToFirstEndMl } from '../run';
 import { isAnalysis, soughtOf } from '../setUp';
 import { isOvershot } from './endOfTitration';
 import { deliveredIn } from './portions';
@@ -146,7 +146,7 @@ export function forecastFirstEnd(
   const run = seriesWith(ofRun, flask);
   const shares = run.flasks.flatMap((one) => {
     const [first, last] = [titreToFirstEndMl(one), titreMl(one)];
-    return one.voided || first === null || last === null ? [] : [first / Number(last)];
+    return one.voided || first === null || last === null ? [] : [Number(first) / Number(last)];
   });
   if (shares.length === 0) return null;
   const share = shares.reduce((total, one) => total + one, 0) / shares.length;
@@ -156,14 +156,19 @@ export function forecastFirstEnd(
   return { titreMl: toFirstMl, halfBandMl, onBurette };
 }
 
-/** What a flask took up to the first of two ends, mL; null before it is read. */
-function titreToFirstEndMl(flask: Flask): number | null {
-  const stretches = stretchesToFirstEnd(flask);
-  if (stretches.length === 0) return null;
-  return stretches.reduce(
-    (total, { from, to }) => total + Number(to.value) - Number(from.value),
-    0,
-  );
+/**
+ * Where the next end of a flask is expected on the burette: the first of two once it has begun, until that is read. Null where nothing
+ * tells: a first end may come at any drop.
+ */
+export function forecastNextEnd(
+  run: RunState,
+  flask: Flask,
+  levelMl: number | null,
+): { readonly isFirst: boolean; readonly onBurette: EndOnBurette | null } {
+  const isFirst =
+    hasFirstEnd(run, flask) && flask.initial !== null && !flask.firstEnd && !flask.final;
+  const forecast = isFirst ? forecastFirstEnd(run, flask) : forecastFlask(run, flask, levelMl);
+  return { isFirst, onBurette: forecast?.onBurette ?? null };
 }
 
 /** Lays a titre along the burette, from a level, after what earlier fillings delivered. */

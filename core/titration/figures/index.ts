@@ -5,7 +5,13 @@ export type { CurvePoint } from './curve';
 export { curveOf, electrodeQuantityOf } from './curve';
 export { curveEndOf, curveEndsOf, endPointOf, isOvershot } from './endOfTitration';
 export type { Forecast } from './forecast';
-export { forecastFirstEnd, forecastFlask, forecastTitre, hasFirstEnd } from './forecast';
+export {
+  forecastFirstEnd,
+  forecastFlask,
+  forecastNextEnd,
+  forecastTitre,
+  hasFirstEnd,
+} from './forecast';
 export { halfEquivalenceOf } from './halfEquivalence';
 export { assessOn, incidentCorrections } from './incidentCorrections';
 export type { GranKind, TitrationData, VolumeWindow } from './inflection';

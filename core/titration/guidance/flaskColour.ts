@@ -1,5 +1,6 @@
-import type { Colour, Method } from '../../chemistry';
+import type { Colour, Procedure, TwoEnds } from '../../chemistry';
 import type { Flask } from '../run';
+import { isBlank } from '../run';
 
 /**
  * The colour of a flask at its last entered reading, never ahead of the eye. Until the end is read it has not turned, however much is
@@ -8,9 +9,15 @@ import type { Flask } from '../run';
  * overshot by design.
  */
 export function flaskColour(
-  { final, provisional, grade, isRough }: Flask,
-  { colours, course = [colours.before] }: Pick<Method, 'colours' | 'course'>,
+  { firstEnd, final, provisional, grade, isRough, portion }: Flask,
+  {
+    colours,
+    course = [colours.before],
+    twoEnds,
+  }: Pick<Procedure, 'colours' | 'course'> & { readonly twoEnds?: TwoEnds },
 ): Colour {
+  const isBeforeFirst = twoEnds !== undefined && !isBlank({ portion }) && !firstEnd && !final;
+  if (isBeforeFirst) return twoEnds.first.colours.before;
   if (!final) return course.at(provisional.length > 0 ? -1 : 0) ?? colours.before;
   return isRough || grade?.grade === 'far-over' ? colours.overshot : colours.endPoint;
 }

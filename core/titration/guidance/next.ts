@@ -53,8 +53,10 @@ export function nextStep(run: RunState, judgement: Judgement): NextStep {
   const lacksBlank = live.filter(isBlank).length < blanksAsked(run.references.method);
   const [first] = waiting;
   const { isConcordant, averaged, spread, limit } = judgement;
-  if (isConcordant && !lacksBlank && !waiting.some(isBlank)) {
-    const isWhole = areWholeUnits(run);
+  const isWhole = areWholeUnits(run);
+  // A whole unit that is filled in is one more that tells how they differ.
+  const isAwaited = waiting.some((flask) => isWhole || isBlank(flask));
+  if (isConcordant && !lacksBlank && !isAwaited) {
     const values = {
       count: averaged?.n ?? 0,
       spread: spread.averaged ?? '',

@@ -16,7 +16,7 @@ export { contentText, coverageText, DETECTIONS, foundIn, molarMassCandidates } f
 export { issueReport, judgedSeries, nextReportNumber } from './issueReport';
 export type { JudgedSeries, ReportDecision } from './issueReport';
 export type { FoundPart, FoundParts } from './parts';
-export { heldOf, partsFound, statedText } from './parts';
+export { answerText, heldOf, partsFound, statedText } from './parts';
 export { reportFindings } from './reportChecks';
 export { deviationsOf } from './resultChecks';
 export type { Judgement, Replicate, Result } from './judge';

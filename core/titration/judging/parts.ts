@@ -114,24 +114,42 @@ export function statedText(
   found: Found,
   { always, cases }: FoundParts,
 ): string {
-  const line = (one: FoundPart): string => `${one.part.name} ${contentText(one.series, one.found)}`;
-  const said = cases.map((parts) => parts.map(line).join(', '));
+  const said = cases.map((parts) => parts.map(partText).join(', '));
   const units = unitsText(series, judgement) ?? '';
-  return [contentText(series, found), ...always.map(line), said.join('; or '), units]
+  return [wholeText(series, found), ...always.map(partText), said.join('; or '), units]
     .filter((text) => text !== '')
     .join('; ');
 }
 
-/** What is said of a sample by what it is held against: of the part that was asked for, else of the whole; null where nothing is. */
-export function heldOf(
-  series: AnalysisRun,
-  found: Found,
+/** What was asked for, in a few words: the part, else the whole. */
+export function answerText(series: AnalysisRun, found: Found, parts: FoundParts): string {
+  const one = partAnswering(series, parts);
+  return one ? partText(one) : wholeText(series, found);
+}
+
+function partText({ part, series, found }: FoundPart): string {
+  return `${part.name} ${contentText(series, found)}`;
+}
+
+function wholeText(series: AnalysisRun, found: Found): string {
+  const isOfTwoEnds = series.references.method.twoEnds !== undefined;
+  return `${isOfTwoEnds ? 'in all ' : ''}${contentText(series, found)}`;
+}
+
+/** What was found of the part that was asked for; undefined where the whole was, and where no case has it. */
+function partAnswering(
+  { references }: AnalysisRun,
   { always, cases }: FoundParts,
-): Held | null {
-  const { method } = series.references;
-  const asked = partAsked(method, sampleOf(series.references).state);
+): FoundPart | undefined {
+  const asked = partAsked(references.method, sampleOf(references).state);
+  return [...always, ...cases.flat()].find(({ part }) => part.id === asked?.id);
+}
+
+/** What is said of a sample by what it is held against: of the part that was asked for, else of the whole; null where nothing is. */
+export function heldOf(series: AnalysisRun, found: Found, parts: FoundParts): Held | null {
+  const asked = partAsked(series.references.method, sampleOf(series.references).state);
   if (!asked) return heldAs(series, found);
-  const one = [...always, ...cases.flat()].find(({ part }) => part.id === asked.id);
+  const one = partAnswering(series, parts);
   const held = one ? heldAs(one.series, one.found) : null;
-  return held && { ...held, text: `${asked.name}: ${held.text}` };
+  return held && { ...held, text: `${held.text} (${asked.name})` };
 }

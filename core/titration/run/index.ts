@@ -53,4 +53,11 @@ export type {
   RunState,
 } from './state';
 export { takenBy, titrantTakenMl } from './taken';
-export { deliveriesMl, startsOf, stretchesOf, stretchesToFirstEnd, titreMl } from './titre';
+export {
+  deliveriesMl,
+  startsOf,
+  stretchesOf,
+  stretchesToFirstEnd,
+  titreMl,
+  titreToFirstEndMl,
+} from './titre';

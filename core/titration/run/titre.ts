@@ -33,6 +33,17 @@ export function stretchesToFirstEnd(
   return stretches.length === refills + 1 ? stretches : [];
 }
 
+/** What ran in up to the first of two ends, exact in its decimals, in mL; null before it is read. */
+export function titreToFirstEndMl(
+  flask: Pick<Flask, Moment | 'refills' | 'firstEnd'>,
+): DecimalText | null {
+  const stretches = stretchesToFirstEnd(flask);
+  if (stretches.length === 0) return null;
+  return stretches
+    .map(({ from, to }) => subtractDecimals(to.value, from.value))
+    .reduce(addDecimals);
+}
+
 /** What each filling of the burette delivered into a flask, exact in its decimals, in mL. */
 export function deliveriesMl(flask: Pick<Flask, Moment | 'refills'>): readonly DecimalText[] {
   return stretchesOf(flask).map(({ from, to }) => subtractDecimals(to.value, from.value));

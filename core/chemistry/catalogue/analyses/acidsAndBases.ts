@@ -2,7 +2,6 @@ import type { Analysis } from '../entries';
 import {
   CO2_FREE,
   colours,
-  course,
   FILL_BELOW_EYES,
   holds,
   HOT_FLASK,
@@ -35,11 +34,19 @@ const BASE_BY_HYDROCHLORIC = {
   colours: colours('green', 'grey', 'red'),
 } as const satisfies Partial<Analysis>;
 
+/** Protein by a factor: 25 nitrogens on 4 that are found make 6.25 times their mass. Source: the factors of common food references. */
+const PROTEINS = [
+  as('protein, nitrogen × 6.25', 'N25', 4),
+  as('protein of wheat, nitrogen × 5.7', 'N57', 10),
+  as('protein of milk, nitrogen × 6.38', 'N319', 50),
+];
+
 /** The first of two ends: hydroxide is taken up, and carbonate half. */
 const GOES_COLOURLESS = {
   indicatorId: 'phenolphthalein',
   indicatorDrops: 2,
   until: 'the last pink is gone',
+  colours: colours('pink', 'colourless', 'colourless'),
 };
 
 /**
@@ -287,7 +294,6 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
         ],
       ],
     },
-    ...course('pink', 'green'),
     medium: 'the water as it is, hardly swirled up to the first end',
     typical: 150,
     targetUPercent: 3,
@@ -356,7 +362,6 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
     },
     indicatorId: 'methyl-orange',
     colours: colours('yellow', 'peach', 'methylOrangePink'),
-    ...course('pink', 'yellow'),
     medium: '50 mL water free of carbon dioxide; cold, hardly swirled up to the first end',
     typical: 1.6,
     targetUPercent: 2,
@@ -387,7 +392,7 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
     name: 'nitrogen by distillation into boric acid',
     equations: ['NH3 + H^+ -> NH4^+'],
     analyte: 'NH3',
-    statedAs: [as('nitrogen', 'N')],
+    statedAs: [as('nitrogen', 'N'), ...PROTEINS],
     units: ['% m/m', 'g/kg', 'mg/L'],
     portions: [
       { kind: 'weighed', massG: [0.2, 2] },
@@ -404,7 +409,7 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
       'Boric acid may damage fertility: gloves. Digestion and distillation with concentrated acid and lye: goggles, fume cupboard.',
     ],
     remark:
-      'The portion is what was digested; the blank goes the whole way. Protein is nitrogen times the factor of the product.',
+      'The portion is what was digested; the blank goes the whole way. Protein by the factor that is agreed for the product.',
   }),
   analysis({
     ...ACID_BY_HYDROXIDE,
