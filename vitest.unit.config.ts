@@ -5,6 +5,8 @@ export default defineProject({
   test: {
     name: 'unit',
     include: ['{core,calc,contract,web}/**/*.test.{ts,tsx}'],
+    // Nothing of theirs changes a module: what they share is loaded once, which is most of the time that they take.
+    isolate: false,
     // Of computations that take a second on a machine at rest.
     testTimeout: 30_000,
   },

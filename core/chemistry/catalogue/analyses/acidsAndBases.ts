@@ -41,12 +41,14 @@ const PROTEINS = [
   as('protein of milk, nitrogen × 6.38', 'N319', 50),
 ];
 
+const PINK_GONE = colours('pink', 'colourless', 'colourless');
+
 /** The first of two ends: hydroxide is taken up, and carbonate half. */
 const GOES_COLOURLESS = {
   indicatorId: 'phenolphthalein',
   indicatorDrops: 2,
   until: 'the last pink is gone',
-  colours: colours('pink', 'colourless', 'colourless'),
+  colours: { before: PINK_GONE.before, endPoint: PINK_GONE.endPoint },
 };
 
 /**
