@@ -2,8 +2,7 @@ import type { Colour, Procedure, Reacting } from './entries';
 
 /** What standardizations and analyses share: what is seen in a flask, what is in it, what to beware of. */
 
-const TEXTBOOK =
-  'common analytical-chemistry references; mole ratio from the balanced equation';
+const TEXTBOOK = 'common analytical-chemistry references; mole ratio from the balanced equation';
 
 /** Colours of the flask, each with the word that an analyst would use. */
 const SEEN = {
