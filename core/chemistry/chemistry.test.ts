@@ -301,6 +301,8 @@ test.each([
   ['available-chlorine', 'Cl2', 1 / 2],
   ['ascorbic-acid', 'C6H8O6', 1],
   ['ethanol-by-dichromate', 'C2H5OH', 1 / 4],
+  // 180.156 g/mol over 7.2 are 25.0 mg of glucose to a millimole.
+  ['reducing-sugar-by-copper', 'C6H12O6', 1 / 7.2],
   ['total-hardness', 'CaCO3', 1],
   ['calcium-hardness', 'Ca', 1],
   ['aluminium', 'Al', 1],

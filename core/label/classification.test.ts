@@ -86,6 +86,7 @@ describe('bands, at and below each limit', () => {
     ['formaldehyde', 0.1, ['H350'], 0.09],
     ['mercury-ii-chloride', 25, ['H300'], 24.9],
     ['barium-chloride-dihydrate', 25, ['H301'], 24.9],
+    ['copper-sulfate-pentahydrate', 3, ['H318', 'H410'], 2.9],
   ] as const)('%s from %s %%: %j', (id, from, codes, below) => {
     expect(at(id, from)).toEqual(expect.arrayContaining([...codes]));
     for (const code of codes) expect(at(id, below), code).not.toContain(code);

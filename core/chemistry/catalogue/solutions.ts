@@ -118,6 +118,12 @@ export const KEEPING: readonly Keeping[] = [
     remark: 'brown glass',
   }),
   keeping({
+    substanceId: 'copper-sulfate-pentahydrate',
+    interval: { months: 6 },
+    container: 'clear-glass',
+    remark: 'glass',
+  }),
+  keeping({
     substanceId: 'potassium-dichromate',
     interval: { months: 12 },
     container: 'clear-glass',

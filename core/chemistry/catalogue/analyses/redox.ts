@@ -314,4 +314,32 @@ export const REDOX: readonly Analysis[] = [
     remark:
       'In the distillate, diluted so that a third of the dichromate stays. What else distils and is oxidized counts.',
   }),
+  analysis({
+    ...IODINE_FREED,
+    id: 'reducing-sugar-by-copper',
+    name: 'reducing sugar, excess of copper titrated back',
+    excess: { substanceId: 'copper-sulfate-pentahydrate', reagent: reacting('Cu^2+') },
+    equations: [
+      'C6H12O6 + Cu^2+ + H2O -> C6H12O7 + Cu2O + H^+',
+      'Cu^2+ + I^- -> CuI + I2',
+      THIOSULFATE_TAKES_IODINE,
+    ],
+    links: ['Cu^2+', 'I2'],
+    analyte: 'C6H12O6',
+    // Hot alkaline copper goes on with what the sugar breaks up into: 7.2 of it to a glucose, not 2.
+    statedAs: [as('glucose', 'C6H12O6', 7.2 / 2)],
+    units: ['g/L', 'g/100 mL'],
+    portions: [{ kind: 'aliquot', volumeMl: [5, 25] }],
+    medium:
+      'copper(II) citrate in carbonate, boiled for exactly 10 minutes, cooled; iodide, then sulfuric acid, slowly',
+    needsBlank: true,
+    typical: 1,
+    targetUPercent: 5,
+    cautions: [
+      FILL_BELOW_EYES,
+      'Carbonate and acid froth: the acid in small parts. Boiling stones, goggles.',
+    ],
+    remark:
+      'By a factor: 25.0 mg of glucose to a millimole of copper, as near 25 mg in a flask; it moves by some per cent with the amount. Copy this analysis with the factor of your own table.',
+  }),
 ];
