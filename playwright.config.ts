@@ -17,9 +17,9 @@ export default defineConfig({
   globalSetup: './e2e/servers.ts',
   outputDir: 'test-results/browser',
   workers: 2,
-  timeout: 90_000,
+  timeout: 120_000,
   // Two browsers on two cores: what is quick at rest may take a while.
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
   reporter: [['line'], ['json', { outputFile: 'test-results/browser.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },

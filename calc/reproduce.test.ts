@@ -3,14 +3,22 @@ import { join } from 'node:path';
 import { expect, test } from 'vitest';
 import { plainDate } from '#core/grammar';
 import { currentSchemaVersion } from '#core/ledger';
-import { certifiedFigures, issueCertificate, judgeRun } from '#core/titration/judging';
+import {
+  certifiedFigures,
+  issueCertificate,
+  issueReport,
+  judgeRun,
+  reportedFigures,
+} from '#core/titration/judging';
+import { analysisOf } from '#core/titration/run';
+import { analysisScript } from '../core/test-support/analyses';
 import { concordantSeries } from '../core/test-support/runs';
 import { idOf } from '../core/test-support/stored';
 import { reproduce } from './reproduce';
 
 /** What the tests' records are called in place of ids. */
 const NAMES =
-  /(?<=[":])(f\d+|ines|mirela|run-1|lot-khp|(?:bottle|balance|burette|lot)-[a-z0-9]+)(?=["/@])/g;
+  /(?<=[":/])(f\d+|ines|mirela|run-1|lot-khp|sample-W-1|(?:bottle|balance|burette|lot|pipette)-[a-z0-9-]+)(?=["/@])/g;
 
 /** An id for a name, the same each time. */
 function idFor(name: string): string {
@@ -66,6 +74,49 @@ test('a certificate is computed again from its own file: identical, or where not
   expect(withChange('"formatVersion":1', '"formatVersion":3')).toMatchObject({ kind: 'refused' });
   expect(reproduce({ ...(JSON.parse(fileOf()) as object), more: 1 })).toMatchObject({
     kind: 'refused',
+  });
+});
+
+/** The file of a report of lye, titrated at two ends. */
+function reportFileOf(): string {
+  const script = analysisScript(
+    'lye-two-ends',
+    { substanceId: 'hydrochloric-acid', molarity: '0.1000' },
+    { pipetteMl: '10' },
+    { unit: 'g/L', as: 'NaOH' },
+  )
+    .add('run.flask-pipetted', { flask: 1, volumeMl: '10', reason: null })
+    .read(1, 'initial', '0.00')
+    .read(1, 'first-end', '20.00')
+    .read(1, 'final', '22.00');
+  const { facts, references } = script;
+  const run = analysisOf(script.state);
+  const report = issueReport(run, {
+    ...{ number: 'W-1-R1', form: 'batch', controls: [], signatures: [], isIndependent: true },
+    ...{ issuedById: idOf('mirela'), issuedOn: plainDate('2026-03-02'), reason: null },
+  });
+  const file = JSON.stringify({
+    ...{
+      format: 'vine-measure-report',
+      formatVersion: 1,
+      report,
+      figures: reportedFigures(run),
+      documents: [],
+    },
+    source: {
+      facts: facts.map((fact) => ({ ...fact, schemaVersion: currentSchemaVersion(fact.kind) })),
+      references,
+    },
+  });
+  return file.replaceAll(NAMES, idFor);
+}
+
+test('a report is computed again from its own file, the parts that two ends tell with it', () => {
+  expect(reproduce(JSON.parse(reportFileOf()))).toMatchObject({ kind: 'identical' });
+  const changed = reportFileOf().replace(/("part":"carbonate".*?"value":")2/, '$13');
+  expect(reproduce(JSON.parse(changed))).toMatchObject({
+    kind: 'different',
+    places: [expect.stringContaining('report.results.0.parts.2 carbonate.value')],
   });
 });
 

@@ -8,7 +8,9 @@ import {
   foundIn,
   judgedSeries,
   judgeRun,
+  partsFound,
   reportedFigures,
+  reportedParts,
   SAME_WITHIN,
 } from '#core/titration/judging';
 import type { RunFact } from '#core/titration/record';
@@ -92,19 +94,28 @@ function ofReport({ report, figures, source }: ReportFile): Reproduced {
     byCode(figures),
     byCode(reportedFigures(run)),
   );
-  const found = judgedSeries(run).flatMap(({ series, judgement: { result } }) =>
-    result ? [foundIn(series, result)] : [],
-  );
+  const found = judgedSeries(run).flatMap(({ series, judgement }) => {
+    const { result } = judgement;
+    const parts = reportedParts(partsFound(series, judgement));
+    return result ? [{ ...foundIn(series, result), parts }] : [];
+  });
   const misstated = report.results.flatMap((stated, i) => {
     const result = found[i];
-    return result
-      ? misstatedPlaces(`report.results.${String(i)}`, stated, {
-          value: result.rounded.value,
-          expandedUncertainty: result.rounded.uncertainty,
-        })
-      : [`report.results.${String(i)}: its entries come to no result`];
+    const where = `report.results.${String(i)}`;
+    if (!result) return [`${where}: its entries come to no result`];
+    const { value, uncertainty } = result.rounded;
+    return [
+      ...misstatedPlaces(where, stated, { value, expandedUncertainty: uncertainty }),
+      ...comparedPlaces(`${where}.parts`, byPlace(stated.parts ?? []), byPlace(result.parts))
+        .places,
+    ];
   });
   return outcome(compared, [...misstated, ...places]);
+}
+
+/** By what they are called and where they stand: a carbonate may stand in each of two cases. */
+function byPlace(parts: readonly { readonly part: string }[]): object {
+  return Object.fromEntries(parts.map((one, i) => [`${String(i + 1)} ${one.part}`, one]));
 }
 
 function outcome(compared: number, places: readonly string[]): Reproduced {

@@ -44,7 +44,8 @@ function remedyFor(output) {
 export async function prepareDatabase(root, env, { issueCode = false } = {}) {
   const command = ['prepare', ...(issueCode ? ['--issue-code'] : [])];
   const output = await runBuilt(root, 'Preparing the database', command, env);
-  return JSON.parse(output.split('\n').at(-1) ?? '');
+  // Node may have something to say of its own after it.
+  return JSON.parse(output.split('\n').findLast((line) => line.startsWith('{')) ?? '');
 }
 
 // Several app servers of one port take what comes in from one queue of the kernel's: what is handed out by Node instead is lost

@@ -16,9 +16,16 @@ export type PrintTask =
   /** A picture by itself, to see whether it can be printed. */
   | { readonly kind: 'trial'; readonly picture: Picture };
 
+/** Nothing is printed: the thread has its fonts and is ready. */
+interface GettingReady {
+  readonly kind: 'ready';
+}
+
 /** Runs in a thread of its own, so that nobody waits for a PDF but who asked for it. */
-export default function makePdf(task: PrintTask): Promise<Uint8Array> {
+export default function makePdf(task: PrintTask | GettingReady): Promise<Uint8Array> {
   switch (task.kind) {
+    case 'ready':
+      return Promise.resolve(new Uint8Array());
     case 'labels':
       return labelsPdf(task.labels, task.sheet, task.startAt);
     case 'document':

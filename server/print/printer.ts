@@ -1,5 +1,6 @@
 import { Piscina } from 'piscina';
 import { AppError } from '../http/appError';
+import type makePdf from './printWorker';
 import type { PrintTask } from './printWorker';
 
 /** How long each kind of task may take, ms. */
@@ -27,7 +28,7 @@ interface Job {
  * that takes too long is ended with its thread, and the next gets a fresh one.
  */
 export class Printer {
-  readonly #pool: Piscina<PrintTask, Uint8Array>;
+  readonly #pool: Piscina<Parameters<typeof makePdf>[0], Uint8Array>;
   readonly #longestMs: Longest;
   /** By person, whose turn is next first. */
   readonly #waiting = new Map<string, Job[]>();
@@ -55,6 +56,11 @@ export class Printer {
       this.#waiting.set(personId, [...theirs, { task, resolve, reject }]);
       void this.#printWaiting();
     });
+  }
+
+  /** Starts the thread before somebody waits for it: it reads fonts and libraries for a second. */
+  getReady(): void {
+    this.#pool.run({ kind: 'ready' }).catch(() => undefined);
   }
 
   async close(): Promise<void> {

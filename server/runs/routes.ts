@@ -61,6 +61,8 @@ export function runRoutes(parts: RunParts): Router {
   router.post('/runs/:runId/signatures', ...limits, async (request, response) => {
     const person = await requirePerson(services, request);
     const wanted = parseBody(request, signRequestSchema);
+    // What is signed is issued next.
+    printer.getReady();
     await signRun(services, person, idParameter(request, 'runId'), wanted);
     response.status(204).end();
   });

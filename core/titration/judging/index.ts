@@ -13,7 +13,7 @@ export { assessFlaskIncident, incidentsOf } from './incidents';
 export { comesToTheSame, issueCertificate, SAME_WITHIN } from './issueCertificate';
 export type { Found } from './found';
 export { contentText, coverageText, DETECTIONS, foundIn, molarMassCandidates } from './found';
-export { issueReport, judgedSeries, nextReportNumber } from './issueReport';
+export { issueReport, judgedSeries, nextReportNumber, reportedParts } from './issueReport';
 export type { JudgedSeries, ReportDecision } from './issueReport';
 export type { FoundPart, FoundParts } from './parts';
 export { answerText, heldOf, partsFound, statedText } from './parts';

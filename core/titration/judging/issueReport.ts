@@ -9,7 +9,7 @@ import { describeTitrant, sampleOf, statedBy } from '../setUp';
 import { foundIn } from './found';
 import type { Judgement } from './judge';
 import { judgeRun } from './judge';
-import type { FoundPart } from './parts';
+import type { FoundPart, FoundParts } from './parts';
 import { heldOf, partsFound, statedText } from './parts';
 import { CATALOGUE_VERSION, CORE_VERSION } from './versions';
 import { endPointText, workOf } from './work';
@@ -135,7 +135,7 @@ function reported(series: AnalysisRun, judgement: Judgement): readonly ReportedR
   const { unit, as } = statedBy(method, state);
   const found = foundIn(series, result);
   const parts = partsFound(series, judgement);
-  const told = [parts.always, ...parts.cases].flat();
+  const told = reportedParts(parts);
   const { value, standardUncertainty, titrationUncertainty, methodUncertainty } = found;
   const { rounded, coverageFactor, degreesOfFreedom, detection } = found;
   return [
@@ -145,7 +145,7 @@ function reported(series: AnalysisRun, judgement: Judgement): readonly ReportedR
       unit,
       as: as?.formula ?? null,
       stated: statedText({ series, judgement }, found, parts),
-      ...(told.length > 0 && { parts: told.map(partReported) }),
+      ...(told.length > 0 && { parts: told }),
       detection,
       value: rounded.value,
       expandedUncertainty: rounded.uncertainty,
@@ -159,6 +159,11 @@ function reported(series: AnalysisRun, judgement: Judgement): readonly ReportedR
       held: heldOf(series, found, parts),
     },
   ];
+}
+
+/** What a report states of the parts of a sample. */
+export function reportedParts({ always, cases }: FoundParts): readonly ReportedPart[] {
+  return [always, ...cases].flat().map(partReported);
 }
 
 function partReported({ part, series, found }: FoundPart): ReportedPart {
