@@ -25,8 +25,12 @@ const keep = (figure: string) => async (page: Page) => {
   await page.keyboard.press('Enter');
 };
 const fromMenu = (item: RegExp) => async (page: Page) => {
-  await page.getByRole('button', { name: 'More…' }).click();
-  await page.getByRole('menuitem', { name: item }).click();
+  // What was sent just now may still arrive at the page, which then draws itself anew, and the menu goes.
+  await expect(async () => {
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: 'More…' }).click({ timeout: 3_000 });
+    await page.getByRole('menuitem', { name: item }).click({ timeout: 3_000 });
+  }).toPass();
 };
 const NINE = Array.from({ length: 9 }, (_, i) => i + 1);
 const LONG =
