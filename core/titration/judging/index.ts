@@ -14,12 +14,12 @@ export { comesToTheSame, issueCertificate, SAME_WITHIN } from './issueCertificat
 export type { Found } from './found';
 export { contentText, coverageText, DETECTIONS, foundIn, molarMassCandidates } from './found';
 export { issueReport, judgedSeries, nextReportNumber, reportedParts } from './issueReport';
-export type { JudgedSeries, ReportDecision } from './issueReport';
+export type { ReportDecision } from './issueReport';
 export type { FoundPart, FoundParts } from './parts';
 export { answerText, heldOf, partsFound, statedText } from './parts';
 export { reportFindings } from './reportChecks';
 export { deviationsOf } from './resultChecks';
-export type { Judgement, Replicate, Result } from './judge';
+export type { JudgedSeries, Judgement, Replicate, Result } from './judge';
 export { judgeRun } from './judge';
 export type { CorrectedSince, RecordsNow } from './recordsNow';
 export { correctedSince, outOfUse, outOfUseFindings, restatedTitrant } from './recordsNow';

@@ -7,7 +7,7 @@ import type { AnalysisRun, Report, ReportedPart, ReportedResult } from '../run';
 import { analysisOf, seriesOf } from '../run';
 import { describeTitrant, sampleOf, statedBy } from '../setUp';
 import { foundIn } from './found';
-import type { Judgement } from './judge';
+import type { JudgedSeries, Judgement } from './judge';
 import { judgeRun } from './judge';
 import type { FoundPart, FoundParts } from './parts';
 import { heldOf, partsFound, statedText } from './parts';
@@ -26,12 +26,6 @@ export type ReportDecision = Pick<
   | 'issuedOn'
   | 'reason'
 >;
-
-/** A series of a run with what it came to. */
-export interface JudgedSeries {
-  readonly series: AnalysisRun;
-  readonly judgement: Judgement;
-}
 
 /** The series of a run of samples, each judged. */
 export function judgedSeries(run: AnalysisRun): readonly JudgedSeries[] {

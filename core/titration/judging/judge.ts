@@ -40,7 +40,7 @@ import {
   netTitreMl,
   repeatabilityLimitPercent,
 } from '../figures';
-import type { Flask, Place, RunState } from '../run';
+import type { AnalysisRun, Flask, Place, RunState } from '../run';
 import { isBlank, openConflicts, titreMl } from '../run';
 import { soughtOf } from '../setUp';
 import type { Accounts } from './repeatability';
@@ -78,6 +78,12 @@ export interface Judgement {
   readonly spread: { readonly accurate: string | null; readonly averaged: string | null };
   readonly outlier: OutlierVerdict | null;
   readonly result: Result | null;
+}
+
+/** A series of an analysis with what it came to. */
+export interface JudgedSeries {
+  readonly series: AnalysisRun;
+  readonly judgement: Judgement;
 }
 
 /** What the house rule's test says of the titration that stands out most. */

@@ -9,8 +9,7 @@ import { sampleIdOf } from '../run';
 import { ofPart, partAsked, sampleOf, soughtOf } from '../setUp';
 import type { Found } from './found';
 import { contentText, foundIn, heldAs } from './found';
-import type { JudgedSeries } from './issueReport';
-import type { Judgement } from './judge';
+import type { JudgedSeries, Judgement } from './judge';
 import { unitsText } from './units';
 
 /** What was found of one part of what a sample holds. */

@@ -6,8 +6,8 @@ import { controlText, requestFor } from '../../sample';
 import type { AnalysisRun } from '../run';
 import { openConflicts } from '../run';
 import { sampleOf } from '../setUp';
-import type { JudgedSeries } from './issueReport';
 import { judgedSeries } from './issueReport';
+import type { JudgedSeries } from './judge';
 import { awaitsAuthorization, titrantWithdrawn } from './recordsNow';
 import { circumstanceFindings, seriesFindings } from './resultChecks';
 
