@@ -11,8 +11,6 @@ interface OfATest {
   readonly laboratory: Laboratory;
   /** Whether the browser may report errors that the page answers. */
   readonly mayReport: boolean;
-  /** Whether the page keeps the program for work without the server, which fetches all of it. */
-  readonly keepsProgram: boolean;
   /** A page that fails its test when the browser reports an error nobody expected. */
   readonly quiet: undefined;
 }
@@ -25,7 +23,6 @@ interface OfAWorker {
 export const test = base.extend<OfATest, OfAWorker>({
   beginsAs: ['demo', { option: true }],
   mayReport: [false, { option: true }],
-  keepsProgram: [false, { option: true }],
   laboratoryOf: [
     // eslint-disable-next-line no-empty-pattern -- the runner reads which fixtures are asked for
     async ({}, use, { workerIndex }) => {
@@ -57,12 +54,11 @@ export const test = base.extend<OfATest, OfAWorker>({
     await use(laboratory.url);
   },
   quiet: [
-    async ({ page, mayReport, keepsProgram }, use) => {
-      if (!keepsProgram) {
-        await page.addInitScript(() => {
-          Reflect.deleteProperty(Navigator.prototype, 'serviceWorker');
-        });
-      }
+    async ({ page, mayReport }, use) => {
+      // It would fetch the whole program for work without the server; pages of a context of their own do.
+      await page.addInitScript(() => {
+        Reflect.deleteProperty(Navigator.prototype, 'serviceWorker');
+      });
       const errors: string[] = [];
       page.on('pageerror', (error) => errors.push(error.message));
       page.on('console', (message) => {
