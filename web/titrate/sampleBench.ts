@@ -95,9 +95,11 @@ export function sampleBench(chosen: ChosenSamples, stores: SampleStores) {
   const thermometers = equipment.filter((one) => one.equipment.type === 'thermometer');
   const thermometer = thermometers.find(({ id }) => id === chosen.thermometerId);
   const rulesInForce = withOverrides(rules, analysis.rules);
-  const mayBeWhole = picked.every(
-    (state) => RESULT_UNITS[statedBy(analysis, state).unit].quantity === 'mass-per-unit',
-  );
+  const mayBeWhole =
+    picked.length > 0 &&
+    picked.every(
+      (state) => RESULT_UNITS[statedBy(analysis, state).unit].quantity === 'mass-per-unit',
+    );
   // What one weighs on average nobody needs who titrates them one by one.
   const areWhole = chosen.areWhole ?? picked.every(({ sample }) => sample.unitMass === null);
   const portioning = instrument && portioningBy(instrument, mayBeWhole && areWhole);
