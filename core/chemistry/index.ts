@@ -56,7 +56,7 @@ export {
   catalogueOf,
   describeDrying,
   describeEndPoint,
-  describeLastEnd,
+  describeIndicator,
   extendCatalogue,
   findContent,
   findAnalysis,

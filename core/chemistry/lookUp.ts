@@ -252,15 +252,15 @@ export function describeEndPoint(
   method: Procedure & Pick<Analysis, 'twoEnds'>,
   rules: Pick<HouseRules, 'indicatorDrops'>,
 ): string {
-  const last = describeLastEnd(method, rules);
+  const last = describeIndicator(method, rules);
   if (!method.twoEnds) return last;
   const { indicatorId, indicatorDrops } = method.twoEnds.first;
-  const first = describeLastEnd({ indicatorId, indicatorDrops, own: method.own ?? [] }, rules);
+  const first = describeIndicator({ indicatorId, indicatorDrops, own: method.own ?? [] }, rules);
   return `${first}, then ${last}`;
 }
 
-/** What shows the last end point. */
-export function describeLastEnd(
+/** What shows one end point, and how much of it. */
+export function describeIndicator(
   method: Pick<Procedure, 'indicatorId' | 'indicatorDrops' | 'own'>,
   { indicatorDrops }: Pick<HouseRules, 'indicatorDrops'>,
 ): string {

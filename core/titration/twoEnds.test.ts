@@ -6,6 +6,7 @@ import type { RunScript } from '../test-support/runs';
 import { stored } from '../test-support/stored';
 import type { ReportDecision } from './judging';
 import { foundIn, heldOf, issueReport, judgeRun, partsFound, statedText } from './judging';
+import { forecastNextEnd } from './figures';
 import { nextStep } from './guidance';
 import { checkRunFact } from './record';
 import { analysisOf } from './run';
@@ -204,6 +205,12 @@ describe('at the bench', () => {
     const second = begun([['20.00', '22.00']]);
     expect(next(second).says.values.expectedMl).toBeCloseTo(20, 6);
     second.read(2, 'first-end', '20.02');
+    // Drawing and sentence alike: the last end is near 22, and the burette stands at 20.02 already.
+    const [, flask] = second.state.flasks;
+    expect(flask && forecastNextEnd(second.state, flask, null)).toMatchObject({
+      isFirst: false,
+      onBurette: { runFreelyTo: 20.02 },
+    });
     expect(next(second)).toMatchObject({
       action: 'read-final',
       says: { code: 'run-freely', values: { add: 'methyl orange, 3 drops' } },

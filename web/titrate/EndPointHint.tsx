@@ -1,14 +1,13 @@
 import type { Colour } from '#core/chemistry';
 import { figureText, roundHalfEven } from '#core/measurement';
 import type { Flask, RunState } from '#core/titration/run';
-import { forecastFlask, hasFirstEnd } from '#core/titration/figures';
+import { awaitedFirstEnd, forecastFlask } from '#core/titration/figures';
 import { isBlank } from '#core/titration/run';
-import { isAnalysis } from '#core/titration/setUp';
 
 /** The colours to look for, and what a drop is worth. */
 export function EndPointHint({ run, flask }: { readonly run: RunState; readonly flask: Flask }) {
   const { colours, course } = run.references.method;
-  const first = awaitedFirst(run, flask);
+  const first = awaitedFirstEnd(run.references.method, flask)?.colours;
   const { dropPercent } = forecastFlask(run, flask, null);
   const before = flask.provisional.at(-1);
   const shade = run.flasks
@@ -41,13 +40,6 @@ export function EndPointHint({ run, flask }: { readonly run: RunState; readonly 
       )}
     </div>
   );
-}
-
-/** The colours of the first of two ends, while it is awaited; null otherwise. */
-function awaitedFirst(run: RunState, flask: Flask) {
-  const { references } = run;
-  if (!isAnalysis(references) || !hasFirstEnd(run, flask) || flask.firstEnd) return null;
-  return references.method.twoEnds?.first.colours ?? null;
 }
 
 interface SwatchProps {

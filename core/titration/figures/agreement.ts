@@ -34,11 +34,14 @@ export function areWholeUnits({ references }: Pick<RunState, 'references'>): boo
   return isAnalysis(references) && takesWholeUnits(references.portioning);
 }
 
-/** The repeatability limit of its analysis, % of the content; null where the laboratory has entered none. */
+/**
+ * The repeatability limit of its analysis, % of the content; null where the laboratory has entered none, and for whole units, which are
+ * no repetitions.
+ */
 export function repeatabilityLimitPercent({
   references,
 }: Pick<RunState, 'references'>): number | null {
-  return isAnalysis(references)
+  return isAnalysis(references) && !areWholeUnits({ references })
     ? (references.method.performance?.repeatabilityPercent ?? null)
     : null;
 }

@@ -1,9 +1,10 @@
+import type { Procedure, TwoEnds } from '../../chemistry';
 import type { EndOnBurette } from '../../determination';
 import { endOnBurette } from '../../determination';
-import { summarize } from '../../statistics';
+import { meanOf, summarize } from '../../statistics';
 import type { Flask, RunState } from '../run';
 import { deliveriesMl, isBlank, seriesWith, titreMl, titreToFirstEndMl } from '../run';
-import { isAnalysis, soughtOf } from '../setUp';
+import { soughtOf } from '../setUp';
 import { isOvershot } from './endOfTitration';
 import { deliveredIn } from './portions';
 import { flaskMolarity, plainDeterminationOfRun, relativePerMl, subtractedMl } from './volumes';
@@ -130,30 +131,44 @@ function placedAlong(
   const delivered = deliveriesMl({ ...flask, final: null })
     .map(Number)
     .reduce((total, one) => total + one, 0);
-  return place(run, expected, level, delivered);
+  const placed = place(run, expected, level, delivered);
+  const { firstEnd } = flask;
+  if (!placed.onBurette || firstEnd?.refills !== flask.refills.length) return placed;
+  // What ran in up to the first end has run in.
+  const runFreelyTo = Math.max(placed.onBurette.runFreelyTo, Number(firstEnd.reading.value));
+  return { ...placed, onBurette: { ...placed.onBurette, runFreelyTo } };
 }
 
-/** Whether a flask is read at a first end before its last. A blank takes next to nothing. */
-export function hasFirstEnd({ references }: Pick<RunState, 'references'>, flask: Flask): boolean {
-  return isAnalysis(references) && references.method.twoEnds !== undefined && !isBlank(flask);
+/** A method, or an analysis, which may have two ends. */
+export type TitratedToEnds = Pick<Procedure, 'id'> & { readonly twoEnds?: TwoEnds };
+
+/** The first of two ends of a flask; null where there is one end, as of a blank, which takes next to nothing. */
+export function firstEndOf(
+  { twoEnds }: TitratedToEnds,
+  flask: Pick<Flask, 'portion'>,
+): TwoEnds['first'] | null {
+  return isBlank(flask) ? null : (twoEnds?.first ?? null);
+}
+
+/** The same while it is to be read. */
+export function awaitedFirstEnd(
+  method: TitratedToEnds,
+  flask: Pick<Flask, 'portion' | 'firstEnd' | 'final'>,
+): TwoEnds['first'] | null {
+  return flask.firstEnd || flask.final ? null : firstEndOf(method, flask);
 }
 
 /** Where the first of two ends of a flask is expected on the burette, by the flasks before it; null where none tells. */
-export function forecastFirstEnd(
-  ofRun: RunState,
-  flask: Flask,
-): Pick<Forecast, 'titreMl' | 'halfBandMl' | 'onBurette'> | null {
+export function forecastFirstEnd(ofRun: RunState, flask: Flask): Forecast | null {
   const run = seriesWith(ofRun, flask);
   const shares = run.flasks.flatMap((one) => {
     const [first, last] = [titreToFirstEndMl(one), titreMl(one)];
     return one.voided || first === null || last === null ? [] : [Number(first) / Number(last)];
   });
   if (shares.length === 0) return null;
-  const share = shares.reduce((total, one) => total + one, 0) / shares.length;
   const expected = expectedOf(run, deliveredIn(run.references, flask));
-  const first = { ...expected, titreMl: share * expected.titreMl };
-  const { titreMl: toFirstMl, halfBandMl, onBurette } = placedAlong(run, flask, first, null);
-  return { titreMl: toFirstMl, halfBandMl, onBurette };
+  const first = { ...expected, titreMl: meanOf(shares) * expected.titreMl };
+  return placedAlong(run, flask, first, null);
 }
 
 /**
@@ -165,8 +180,7 @@ export function forecastNextEnd(
   flask: Flask,
   levelMl: number | null,
 ): { readonly isFirst: boolean; readonly onBurette: EndOnBurette | null } {
-  const isFirst =
-    hasFirstEnd(run, flask) && flask.initial !== null && !flask.firstEnd && !flask.final;
+  const isFirst = flask.initial !== null && awaitedFirstEnd(run.references.method, flask) !== null;
   const forecast = isFirst ? forecastFirstEnd(run, flask) : forecastFlask(run, flask, levelMl);
   return { isFirst, onBurette: forecast?.onBurette ?? null };
 }

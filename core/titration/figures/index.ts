@@ -4,13 +4,14 @@ export { correctionsOf, plainMassFactor } from './corrections';
 export type { CurvePoint } from './curve';
 export { curveOf, electrodeQuantityOf } from './curve';
 export { curveEndOf, curveEndsOf, endPointOf, isOvershot } from './endOfTitration';
-export type { Forecast } from './forecast';
+export type { Forecast, TitratedToEnds } from './forecast';
 export {
+  awaitedFirstEnd,
+  firstEndOf,
   forecastFirstEnd,
   forecastFlask,
   forecastNextEnd,
   forecastTitre,
-  hasFirstEnd,
 } from './forecast';
 export { halfEquivalenceOf } from './halfEquivalence';
 export { assessOn, incidentCorrections } from './incidentCorrections';

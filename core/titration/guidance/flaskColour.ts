@@ -1,6 +1,7 @@
-import type { Colour, Procedure, TwoEnds } from '../../chemistry';
+import type { Colour, Procedure } from '../../chemistry';
+import type { TitratedToEnds } from '../figures';
+import { awaitedFirstEnd } from '../figures';
 import type { Flask } from '../run';
-import { isBlank } from '../run';
 
 /**
  * The colour of a flask at its last entered reading, never ahead of the eye. Until the end is read it has not turned, however much is
@@ -9,15 +10,13 @@ import { isBlank } from '../run';
  * overshot by design.
  */
 export function flaskColour(
-  { firstEnd, final, provisional, grade, isRough, portion }: Flask,
-  {
-    colours,
-    course = [colours.before],
-    twoEnds,
-  }: Pick<Procedure, 'colours' | 'course'> & { readonly twoEnds?: TwoEnds },
+  flask: Flask,
+  method: Pick<Procedure, 'colours' | 'course'> & TitratedToEnds,
 ): Colour {
-  const isBeforeFirst = twoEnds !== undefined && !isBlank({ portion }) && !firstEnd && !final;
-  if (isBeforeFirst) return twoEnds.first.colours.before;
+  const { final, provisional, grade, isRough } = flask;
+  const { colours, course = [colours.before] } = method;
+  const first = awaitedFirstEnd(method, flask);
+  if (first) return first.colours.before;
   if (!final) return course.at(provisional.length > 0 ? -1 : 0) ?? colours.before;
   return isRough || grade?.grade === 'far-over' ? colours.overshot : colours.endPoint;
 }

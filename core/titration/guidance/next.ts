@@ -1,7 +1,6 @@
-import type { TwoEnds } from '../../chemistry';
-import { describeLastEnd, isAutocatalytic } from '../../chemistry';
+import { describeIndicator, isAutocatalytic } from '../../chemistry';
 import type { Heating, StepCode, StepSaid, StepValues, WhyAnother } from '../../wording';
-import { areWholeUnits, forecastFirstEnd, forecastFlask, hasFirstEnd } from '../figures';
+import { areWholeUnits, awaitedFirstEnd, forecastFirstEnd, forecastFlask } from '../figures';
 import type { Judgement } from '../judging';
 import { seriesFault } from '../judging';
 import type { Flask, RunState } from '../run';
@@ -89,15 +88,11 @@ function underBurette(run: RunState, flask: Flask): NextStep {
   if (openRefill(flask) !== null) {
     return step('read-restart', number, 'fill-again', { flask: number });
   }
-  const { burette } = run.references;
-  const twoEnds = twoEndsOf(run, flask);
-  if (twoEnds && !flask.firstEnd) {
+  const { burette, method } = run.references;
+  const awaited = awaitedFirstEnd(method, flask);
+  if (awaited) {
     const first = forecastFirstEnd(run, flask)?.onBurette;
-    const values = {
-      flask: number,
-      until: twoEnds.first.until,
-      expectedMl: first?.expected ?? null,
-    };
+    const values = { flask: number, until: awaited.until, expectedMl: first?.expected ?? null };
     return step('read-first-end', number, 'to-first-end', values);
   }
   const { onBurette } = forecastFlask(run, flask, null);
@@ -113,19 +108,11 @@ function underBurette(run: RunState, flask: Flask): NextStep {
   if (isBlank(flask) && !run.references.excess) {
     return step('read-final', number, 'blank-drop-by-drop', { flask: number });
   }
-  const { runFreelyTo } = onBurette;
-  const { method } = run.references;
   return step('read-final', number, 'run-freely', {
-    runFreelyToMl: Math.max(runFreelyTo, Number(flask.firstEnd?.reading.value ?? 0)),
+    runFreelyToMl: onBurette.runFreelyTo,
     expectedMl,
-    ...(twoEnds && { add: describeLastEnd(method, run.setUp.rules) }),
+    ...(flask.firstEnd && { add: describeIndicator(method, run.setUp.rules) }),
   });
-}
-
-/** The two ends of a flask; null where it is read at one. */
-function twoEndsOf({ references }: RunState, flask: Flask): TwoEnds | null {
-  if (!isAnalysis(references) || !hasFirstEnd({ references }, flask)) return null;
-  return references.method.twoEnds ?? null;
 }
 
 /** The step that stops a titration in the middle, to refill. */

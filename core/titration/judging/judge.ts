@@ -29,7 +29,6 @@ import type { OutcomeSaid } from '../../wording';
 import type { Corrections } from '../figures';
 import {
   agreementOf,
-  areWholeUnits,
   correctionsOf,
   curveEndOf,
   flaskMolarity,
@@ -157,7 +156,7 @@ function judged(run: RunState): Judgement {
     });
   const molarities = titrated.map((item) => item.molarity);
   const agreement = agreementOf(run);
-  const r = areWholeUnits(run) ? null : repeatabilityLimitPercent(run);
+  const r = repeatabilityLimitPercent(run);
   const concordance =
     r === null
       ? largestConcordantSet(

@@ -37,8 +37,19 @@ const COUNTED_BESIDE = {
   source: 'counted beside the mean',
 };
 
+/** A judgement never changes, and pages and documents ask for its parts many times. */
+const FOUND = new WeakMap<Judgement, FoundParts>();
+
 /** What the titrations that count tell of the parts of a sample. */
-export function partsFound(series: AnalysisRun, { replicates }: Judgement): FoundParts {
+export function partsFound(series: AnalysisRun, judgement: Judgement): FoundParts {
+  const known = FOUND.get(judgement);
+  if (known) return known;
+  const parts = partsIn(series, judgement);
+  FOUND.set(judgement, parts);
+  return parts;
+}
+
+function partsIn(series: AnalysisRun, { replicates }: Judgement): FoundParts {
   const { twoEnds } = series.references.method;
   const flasks = replicates.flatMap(({ verdict, flask }) =>
     verdict === 'counts' && flask.firstEnd ? [flask] : [],

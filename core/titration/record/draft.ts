@@ -63,8 +63,6 @@ export interface FlaskDraft {
   readonly sampleId: Id | null;
   /** In the order of arrival. */
   readings: readonly ReadingDraft[];
-  /** Of a titration with two ends, once the first is read. */
-  refillsBeforeFirstEnd: number;
   provisional: readonly string[];
   electrode: Flask['electrode'];
   photographs: Flask['photographs'];
@@ -77,11 +75,6 @@ export interface FlaskDraft {
 /** What stands at a place of a flask. */
 export function draftAt({ readings }: FlaskDraft, place: ReadingPlace): ReadingDraft | undefined {
   return readings.find((one) => isSamePlace(one.place, place));
-}
-
-/** How often the burette was refilled, or stopped to be, while a flask stood under it. */
-export function refillsOf({ readings }: FlaskDraft): number {
-  return readings.filter(({ place }) => place.at === 'stop').length;
 }
 
 /**
@@ -266,7 +259,13 @@ function finishReading(draft: Draft, flask: FlaskDraft, place: ReadingPlace): Re
 
 function finishFirstEnd(draft: Draft, flask: FlaskDraft): Flask['firstEnd'] {
   const reading = finishReading(draft, flask, FIRST_END);
-  return reading && { reading, refills: flask.refillsBeforeFirstEnd };
+  if (!reading) return null;
+  const { readings } = flask;
+  const before = readings.slice(
+    0,
+    readings.findIndex(({ place }) => place.at === 'first-end'),
+  );
+  return { reading, refills: before.filter(({ place }) => place.at === 'stop').length };
 }
 
 function finishReadings(

@@ -107,7 +107,6 @@ function applyPortion(
     portion: { factId: fact.id, rivals: NONE },
     sampleId: sampleId ?? null,
     readings: NONE,
-    refillsBeforeFirstEnd: 0,
     provisional: NONE,
     electrode: NONE,
     photographs: NONE,

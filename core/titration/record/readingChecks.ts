@@ -12,7 +12,7 @@ import {
   electrodeQuantityOf,
   forecastFirstEnd,
   forecastFlask,
-  hasFirstEnd,
+  firstEndOf,
 } from '../figures';
 import type { ElectrodeQuantity, ElectrodeReading, Flask, ReadingPlace, RunState } from '../run';
 import {
@@ -58,7 +58,7 @@ export function checkNewReading(
   if (!flask.initial) {
     return [impossible('no-initial-reading', 'readingMl')];
   }
-  if (place.at === 'first-end' && !hasFirstEnd(run, flask)) {
+  if (place.at === 'first-end' && !firstEndOf(run.references.method, flask)) {
     return [impossible('one-end-only', 'readingMl', { flask: flask.number })];
   }
   if (place.at === 'restart') return checkRestart(run, flask, place, readingMl);
@@ -220,7 +220,7 @@ export function checkElectrodeReading(
 /** The reading that was probably meant, when a known slip explains it. */
 function suspectedSlip(
   run: RunState,
-  { onBurette, halfBandMl }: Pick<Forecast, 'onBurette' | 'halfBandMl'>,
+  { onBurette, halfBandMl }: Forecast,
   initialMl: DecimalText,
   typedMl: DecimalText,
 ): FindingValues<'titre-off-forecast'>[0]['slip'] {

@@ -7,7 +7,7 @@ import { PLACE_NAMES } from '../../wording';
 import type { BuretteMoment, ReadingPlace, RefillMoment } from '../run';
 import { INITIAL, readingsOf } from '../run';
 import type { Draft, RunFactTable } from './draft';
-import { beginsFilling, draftAt, entryOf, newEntry, NONE, refillsOf, sharesFlask } from './draft';
+import { beginsFilling, draftAt, entryOf, newEntry, NONE, sharesFlask } from './draft';
 import { checkNewReading, checkProvisionalReading } from './readingChecks';
 import { unknownEntry } from './refusals';
 
@@ -123,7 +123,6 @@ function applyReading(
   // What was not carried over was read after a filling.
   if (source === null && beginsFilling(place)) draft.fillings.push(factId);
   const carriedFromFlask = source === null ? null : (draft.endings.get(source) ?? null);
-  if (place.at === 'first-end') flask.refillsBeforeFirstEnd = refillsOf(flask);
   flask.readings = [...flask.readings, { place, factId, rivals: NONE, carriedFromFlask }];
   if (place.at === 'final') draft.endings.set(factId, number);
   draft.lastRead = { factId, flask: number };

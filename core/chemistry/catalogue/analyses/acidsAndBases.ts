@@ -24,6 +24,9 @@ const ACID_BY_HYDROXIDE = {
   analyte: 'H^+',
 } as const satisfies Partial<Analysis>;
 
+const AS_HYDROXIDE = [as('sodium hydroxide', 'NaOH'), as('potassium hydroxide', 'KOH')];
+const AS_ALKALINITY = [as('calcium carbonate', 'CaCO3', 2), as('hydrogencarbonate', 'HCO3')];
+
 /** A base takes protons; hydrochloric acid gives them. */
 const BASE_BY_HYDROCHLORIC = {
   titrantIds: ['hydrochloric-acid'],
@@ -92,7 +95,7 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
     analyte: 'OH^-',
     titrant: reacting('H^+'),
     nominalMolarityMolPerL: 0.1,
-    statedAs: [as('sodium hydroxide', 'NaOH'), as('potassium hydroxide', 'KOH')],
+    statedAs: AS_HYDROXIDE,
     units: ['mol/L', 'g/L', 'g/100 mL', '% m/m', 'eq/L'],
     portions: [{ kind: 'aliquot', volumeMl: [5, 50] }],
     indicatorId: 'phenolphthalein',
@@ -263,7 +266,7 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
     name: 'alkalinity of water, two ends (P and M)',
     equations: ['HCO3^- + H^+ -> CO2 + H2O'],
     analyte: 'HCO3^-',
-    statedAs: [as('calcium carbonate', 'CaCO3', 2), as('hydrogencarbonate', 'HCO3')],
+    statedAs: AS_ALKALINITY,
     units: ['mg/L', 'mmol/L'],
     portions: [{ kind: 'aliquot', volumeMl: [50, 100] }],
     twoEnds: {
@@ -273,7 +276,7 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
           id: 'to-first-end',
           name: 'alkalinity to pH 8.3 (P)',
           titre: { toFirst: 1, toLast: 0 },
-          statedAs: [as('calcium carbonate', 'CaCO3', 2), as('hydrogencarbonate', 'HCO3')],
+          statedAs: AS_ALKALINITY,
         },
       ],
       cases: [
@@ -321,7 +324,7 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
     name: 'hydroxide in lye, carbonate precipitated',
     equations: ['H^+ + OH^- -> H2O'],
     analyte: 'OH^-',
-    statedAs: [as('sodium hydroxide', 'NaOH'), as('potassium hydroxide', 'KOH')],
+    statedAs: AS_HYDROXIDE,
     units: ['g/100 mL', 'g/L', '% m/m', 'mol/L'],
     portions: [{ kind: 'aliquot', volumeMl: [5, 25] }],
     indicatorId: 'phenolphthalein',
@@ -343,7 +346,7 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
     name: 'lye: hydroxide and carbonate, two ends',
     equations: ['H^+ + OH^- -> H2O'],
     analyte: 'OH^-',
-    statedAs: [as('sodium hydroxide', 'NaOH'), as('potassium hydroxide', 'KOH')],
+    statedAs: AS_HYDROXIDE,
     units: ['g/100 mL', 'g/L', '% m/m', 'mol/L'],
     portions: [{ kind: 'aliquot', volumeMl: [5, 25] }],
     twoEnds: {
@@ -353,7 +356,7 @@ export const ACIDS_AND_BASES: readonly Analysis[] = [
         [
           {
             ...{ id: 'hydroxide', name: 'hydroxide', ...HYDROXIDE },
-            statedAs: [as('sodium hydroxide', 'NaOH'), as('potassium hydroxide', 'KOH')],
+            statedAs: AS_HYDROXIDE,
           },
           {
             ...{ id: 'carbonate', name: 'carbonate', ...BESIDE_HYDROXIDE },
